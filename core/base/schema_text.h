@@ -1,0 +1,13 @@
+#pragma once
+
+#include <string_view>
+
+/// The published JSON Schemas of data/schema, compiled in.
+namespace vicegrip
+{
+
+extern const std::string_view kJobSchema;
+extern const std::string_view kPartSchema;
+extern const std::string_view kFaultsSchema;
+
+} // namespace vicegrip

@@ -1,0 +1,96 @@
+#pragma once
+
+#include "core/base/result.h"
+#include "core/circuit/network.h"
+
+#include <memory>
+#include <span>
+#include <vector>
+
+/// The DC answer of a network by modified nodal analysis (Ho, Ruehli, Brennan: "The modified nodal approach to network
+/// analysis", IEEE Trans. Circuits and Systems 22, 1975), with the adjoint sensitivities of any reading (Director and
+/// Rohrer, "The generalized adjoint network and network sensitivities", IEEE Trans. Circuit Theory 16, 1969).
+namespace vicegrip::circuit
+{
+
+/// What an instrument across two nodes shows, and how each element moves it.
+struct Reading
+{
+    double value = 0;                ///< V or Ohm
+    std::vector<double> sensitivity; ///< d value / d element value, one per element
+
+    /// Standard deviation from the elements' own: sqrt(sum (s * sigma)^2).
+    [[nodiscard]] double sigma(const Network& network) const;
+    /// Worst case from the elements' tolerances: sum |s| * tolerance.
+    [[nodiscard]] double worstCase(const Network& network) const;
+};
+
+class Solution
+{
+  public:
+    ~Solution();
+    Solution(Solution&&) noexcept;
+    Solution& operator=(Solution&&) noexcept;
+    Solution(const Solution&) = delete;
+    Solution& operator=(const Solution&) = delete;
+
+    [[nodiscard]] const Network& network() const;
+
+    /// V(a) - V(b).
+    [[nodiscard]] double volts(Node a, Node b = kReference) const;
+
+    /// The voltage a meter of `meterOhms` shows with its red lead on `red`; its loading is part of the answer.
+    [[nodiscard]] Reading voltmeter(Node red, Node black, double meterOhms) const;
+
+    /// The resistance between two nodes with every independent source dead (V = 0, I = 0 is only true of the right-hand
+    /// side: leave voltage sources out of a network that is measured in ohms).
+    [[nodiscard]] Reading ohmmeter(Node red, Node black) const;
+
+    /// One node of each part that nothing ties to the reference; each was tied to it by 1 GOhm so that it has an answer.
+    [[nodiscard]] const std::vector<Node>& floating() const;
+
+    struct Factors;
+
+  private:
+    friend Result<Solution> solve(Network network);
+    friend class Sweep;
+    explicit Solution(std::unique_ptr<Factors> factors);
+    std::unique_ptr<Factors> m_factors;
+};
+
+/// Solves. Errors (Network): an element on a node that does not exist, a value that is not a number or a resistance
+/// below zero, voltage sources in a loop (they contradict each other, or share a current nothing decides), or a network
+/// without one answer.
+[[nodiscard]] Result<Solution> solve(Network network);
+
+/// Voltages as a few elements take other values, without solving again: each change is of rank one, so the answer
+/// follows from the first factors (Sherman, Morrison, Woodbury). Exact, not a linearisation.
+class Sweep
+{
+  public:
+    struct Output
+    {
+        Node a = 0;
+        Node b = 0;
+    };
+
+    /// `varied` may hold resistors, voltage sources and controlled sources; current sources are not needed.
+    Sweep(const Solution& solution, std::vector<ElementIndex> varied, std::vector<Output> outputs);
+
+    /// The outputs' voltages with the varied elements at `values` (same order and size as `varied`).
+    [[nodiscard]] std::vector<double> at(std::span<const double> values) const;
+
+  private:
+    struct Column
+    {
+        Element::Kind kind;
+        double nominal;
+    };
+    std::vector<Column> m_columns;
+    std::vector<std::vector<double>> m_coupling; ///< w_i' A^-1 u_j
+    std::vector<double> m_drive;                 ///< w_i' x
+    std::vector<std::vector<double>> m_transfer; ///< output_o' A^-1 u_j
+    std::vector<double> m_base;                  ///< output_o' x
+};
+
+} // namespace vicegrip::circuit

@@ -1,0 +1,19 @@
+#pragma once
+
+#include "core/base/result.h"
+#include "core/circuit/network.h"
+
+#include <optional>
+#include <vector>
+
+/// What can be said of a network before any arithmetic.
+namespace vicegrip::circuit
+{
+
+/// One node of each part that no resistor or voltage branch ties to the reference.
+[[nodiscard]] std::vector<Node> floatingParts(const Network& network);
+
+/// The first thing that forbids an answer: a bad value, a missing node, a loop of voltage sources.
+[[nodiscard]] std::optional<Error> contradiction(const Network& network);
+
+} // namespace vicegrip::circuit

@@ -1,0 +1,76 @@
+#pragma once
+
+#include "core/base/result.h"
+
+#include <string>
+#include <string_view>
+
+/// Quantities as people type them, and back. The core counts in SI; text meets numbers only here.
+///
+///     units::parse("2k49", Dimension::Resistance)              -> 2490 (ohm)
+///     units::parse("185 °F", Dimension::Temperature)           -> 358.15 (K)
+///     units::parse("2.52", Dimension::Voltage, "V")            -> 2.52: the field's own unit stands in
+///     units::parse("20 psig", Dimension::AbsolutePressure)     -> error: that is a gauge pressure
+///     units::format(358.15, Dimension::Temperature, "°C", 1)   -> "85.0 °C"
+///
+/// Nothing depends on the locale: the decimal mark is a point. Factors are exact by definition (NIST SP 811,
+/// appendix B.8; the pound-force, the inch and the conventional millimetre of mercury are defined numbers).
+namespace vicegrip::units
+{
+
+/// What a number measures, and so which units fit. SI unit in brackets.
+enum class Dimension {
+    Resistance,            ///< Ohm
+    Voltage,               ///< V
+    Current,               ///< A
+    Length,                ///< m
+    Area,                  ///< m²
+    Temperature,           ///< K
+    TemperatureDifference, ///< K
+    Frequency,             ///< Hz
+    AbsolutePressure,      ///< Pa above vacuum
+    GaugePressure,         ///< Pa above the barometer
+    Ratio,                 ///< 1
+    Lambda,                ///< 1, air-fuel ratio over stoichiometric
+    Counts,                ///< 1, converter counts
+};
+
+/// Reads one quantity. `assumedUnit` is used when the text has none; without it a bare number is an error (except
+/// for Ratio, Lambda and Counts). On failure the sentence says what was expected, with an example.
+[[nodiscard]] Result<double> parse(std::string_view text, Dimension dimension, std::string_view assumedUnit = {});
+
+/// `si` in `unit` with a fixed number of decimals: "2.520 V". A unit that does not fit the dimension falls back to SI.
+/// Values that are not finite become "–".
+[[nodiscard]] std::string format(double si, Dimension dimension, std::string_view unit, int decimals);
+
+/// The number alone, as `format` writes it.
+[[nodiscard]] std::string formatNumber(double value, int decimals);
+
+/// Every digit that tells the number apart (shortest round trip), in the dimension's everyday unit: for fingerprints.
+[[nodiscard]] std::string formatExact(double si, Dimension dimension);
+
+/// A resistance as it is marked (IEC 60062): 2490 -> "2k49", 4.7 -> "4R7", 1e6 -> "1M".
+[[nodiscard]] std::string formatOhms(double ohms);
+
+/// Converts between SI and a unit of the dimension. Unknown units are taken as SI.
+[[nodiscard]] double toUnit(double si, Dimension dimension, std::string_view unit);
+[[nodiscard]] double fromUnit(double value, Dimension dimension, std::string_view unit);
+
+/// Whether `unit` names a unit of this dimension.
+[[nodiscard]] bool fits(std::string_view unit, Dimension dimension);
+
+/// The unit a person expects first: "V", "kPa", "°C".
+[[nodiscard]] std::string_view everydayUnit(Dimension dimension);
+
+/// The dimension's name in a file ("absolute-pressure") and back.
+[[nodiscard]] std::string_view name(Dimension dimension);
+[[nodiscard]] Result<Dimension> dimensionFromName(std::string_view name);
+
+/// Conductor area in m² of an American wire gauge size (ASTM B258: d = 0.127 mm * 92^((36 - n) / 39)). 1/0 is n = 0,
+/// 2/0 is -1, and so on.
+[[nodiscard]] double areaOfGauge(double gauge);
+
+/// Shortest decimal text that reads back to the same double.
+[[nodiscard]] std::string shortest(double value);
+
+} // namespace vicegrip::units
