@@ -1,1 +1,52 @@
-int main(){return 0;}
+#include "cli/commands.h"
+
+#include <CLI/CLI.hpp>
+#include <exception>
+#include <iostream>
+
+int main(int argc, char** argv)
+{
+    using namespace vicegrip::cli;
+    CLI::App app{"Vicegrip on the command line: what a job promises, without a window."};
+    app.footer("Exit codes: 0 fine; 1 check found something to stop for or to fix; 2 the command line is wrong;\n"
+               "3 a file cannot be read or is not what it claims to be; 4 what was asked for is not in the job or\n"
+               "cannot be worked out.");
+    app.require_subcommand(1);
+    int code = kFine;
+
+    CheckOptions checkOptions;
+    auto* checkCommand = app.add_subcommand("check", "Read a job and print what is to be stopped for, fixed or known.");
+    checkCommand->add_option("JOB", checkOptions.job, "A .vicegrip file")->required();
+    checkCommand->add_flag("--json", checkOptions.json, "Print JSON");
+    checkCommand->callback([&] { code = check(checkOptions); });
+
+    ExpectOptions expectOptions;
+    auto* expectCommand = app.add_subcommand("expect", "Print what the meter must read at every place a probe can reach.");
+    expectCommand->add_option("JOB", expectOptions.job, "A .vicegrip file")->required();
+    expectCommand->add_option("--circuit", expectOptions.circuit, "One circuit, by id");
+    expectCommand->add_option("--condition", expectOptions.condition, "battery-off (Ohm) or key-on (V)")
+        ->check(CLI::IsMember({"battery-off", "key-on"}));
+    expectCommand->add_option("--ambient", expectOptions.ambient, "Ambient temperature, such as 22C or \"72 F\"");
+    expectCommand->add_option("--barometer", expectOptions.barometer, "Barometer, such as 98.4kPa");
+    expectCommand->add_flag("--json", expectOptions.json, "Print JSON");
+    expectCommand->callback([&] { code = expect(expectOptions); });
+
+    ScaleOptions scaleOptions;
+    auto* scaleCommand = app.add_subcommand("scale", "Print the table the ECU needs for a circuit.");
+    scaleCommand->add_option("JOB", scaleOptions.job, "A .vicegrip file")->required();
+    scaleCommand->add_option("--circuit", scaleOptions.circuit, "The circuit, by id")->required();
+    scaleCommand->add_option("--points", scaleOptions.points, "Points of the table, 2 to 200")->check(CLI::Range(2, 200));
+    auto* csv = scaleCommand->add_flag("--csv", scaleOptions.csv, "Print CSV (RFC 4180)");
+    scaleCommand->add_flag("--json", scaleOptions.json, "Print JSON")->excludes(csv);
+    scaleCommand->callback([&] { code = scale(scaleOptions); });
+
+    try {
+        app.parse(argc, argv);
+    } catch (const CLI::ParseError& e) {
+        return app.exit(e) == 0 ? kFine : kUsage;
+    } catch (const std::exception& e) {
+        std::cerr << "vicegrip-cli: " << e.what() << '\n';
+        return kNoAnswer;
+    }
+    return code;
+}

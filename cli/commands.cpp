@@ -1,0 +1,190 @@
+#include "cli/commands.h"
+
+#include "core/analysis/analysis.h"
+#include "core/job/json.h"
+#include "core/units/pressure.h"
+
+#include <iomanip>
+#include <iostream>
+#include <nlohmann/json.hpp>
+
+namespace vicegrip::cli
+{
+namespace
+{
+
+using Json = nlohmann::ordered_json;
+using units::Dimension;
+
+int refuse(const Error& error, int code)
+{
+    std::cerr << error.text() << '\n';
+    return code;
+}
+
+int refuse(const std::string& sentence, int code)
+{
+    std::cerr << sentence << '\n';
+    return code;
+}
+
+/// Columns are padded by characters on screen, not bytes: "kΩ" is two wide.
+size_t width(std::string_view text)
+{
+    size_t n = 0;
+    for (char c : text)
+        n += (static_cast<unsigned char>(c) & 0xC0U) != 0x80U ? 1 : 0;
+    return n;
+}
+
+std::string padded(const std::string& text, size_t to)
+{
+    return text + std::string(width(text) < to ? to - width(text) : 1, ' ');
+}
+
+Json asJson(const findings::Finding& f)
+{
+    return {{"rule", f.rule},         {"severity", findings::severityName(f.severity)},
+            {"circuit", f.circuit.value}, {"what", f.what},
+            {"why", f.why},           {"do", f.todo}};
+}
+
+Json asJson(const proof::Judged& j)
+{
+    const proof::Expectation& e = j.expectation;
+    Json out = {{"station", e.station.key}, {"label", e.station.label}, {"conductor", fields::enumName(e.station.role)},
+                {"black_lead", e.black},    {"needed", e.needed},       {"state", proof::stateName(j.state)}};
+    if (!e.promises()) {
+        out["trouble"] = e.trouble;
+        return out;
+    }
+    const auto shown = [&](double si) { return units::toUnit(si, e.dimension, e.unit); };
+    out["unit"] = e.unit;
+    out["expected"] = shown(e.value);
+    out["low"] = shown(e.low);
+    out["high"] = shown(e.high);
+    if (!j.reason.empty())
+        out["reason"] = j.reason;
+    return out;
+}
+
+/// "22C" typed after an option; the job's own stands when nothing was typed.
+Result<void> setFrom(const std::string& typed, Dimension dimension, std::string_view unit, double& si)
+{
+    if (typed.empty())
+        return {};
+    return units::parse(typed, dimension, unit).map([&](double value) { si = value; });
+}
+
+void print(const job::Circuit& circuit, const std::vector<proof::Judged>& stations)
+{
+    std::cout << circuit.name << " (" << circuit.id.value << ")\n";
+    for (const proof::Judged& j : stations) {
+        const proof::Expectation& e = j.expectation;
+        std::cout << "  " << padded(std::string(fields::enumName(e.station.role)), 8) << padded(e.station.label, 18);
+        if (e.promises())
+            std::cout << padded(proof::readingText(e, e.value), 14) << padded(proof::boundsText(e), 24) << "black lead on " << e.black;
+        else
+            std::cout << e.trouble;
+        std::cout << '\n';
+    }
+}
+
+} // namespace
+
+int check(const CheckOptions& options)
+{
+    auto job = job::readFile(options.job);
+    if (!job)
+        return refuse(job.error(), kUnreadable);
+    const auto analysis = analysis::analyse(std::make_shared<const job::Job>(std::move(*job)));
+    Json list = Json::array();
+    bool bad = false;
+    for (const findings::Finding& f : analysis.findings) {
+        bad = bad || f.severity != findings::Severity::Note;
+        list.push_back(asJson(f));
+        if (!options.json)
+            std::cout << padded(std::string(findings::severityName(f.severity)), 6) << f.what << "\n      " << f.why << "\n      " << f.todo << '\n';
+    }
+    if (options.json)
+        std::cout << Json{{"job", analysis.job->name}, {"findings", list}}.dump(2) << '\n';
+    else if (analysis.findings.empty())
+        std::cout << "nothing found\n";
+    return bad ? kFindings : kFine;
+}
+
+int expect(const ExpectOptions& options)
+{
+    auto job = job::readFile(options.job);
+    if (!job)
+        return refuse(job.error(), kUnreadable);
+    const auto ambient = setFrom(options.ambient, Dimension::Temperature, "°C", job->surroundings.ambient_k);
+    const auto barometer = setFrom(options.barometer, Dimension::AbsolutePressure, "kPa", job->surroundings.barometer_pa);
+    if (!ambient)
+        return refuse("--ambient: " + ambient.error().sentence, kUsage);
+    if (!barometer)
+        return refuse("--barometer: " + barometer.error().sentence, kUsage);
+    const auto condition = options.condition == "key-on" ? job::Condition::KeyOn : job::Condition::BatteryOff;
+    const auto analysis = analysis::analyse(std::make_shared<const job::Job>(std::move(*job)));
+    if (!analysis.networkTrouble.empty())
+        return refuse(analysis.networkTrouble, kNoAnswer);
+
+    Json circuits = Json::array();
+    for (const analysis::CircuitView& view : analysis.circuits) {
+        if (!options.circuit.empty() && view.id.value != options.circuit)
+            continue;
+        const job::Circuit& circuit = *job::find(*analysis.job, view.id);
+        Json stations = Json::array();
+        for (const proof::Judged& j : analysis::stations(view, condition))
+            stations.push_back(asJson(j));
+        circuits.push_back({{"circuit", view.id.value}, {"name", circuit.name}, {"stations", stations}});
+        if (!options.json)
+            print(circuit, analysis::stations(view, condition));
+    }
+    if (circuits.empty())
+        return refuse("the job has no circuit \"" + options.circuit + "\"", kNoAnswer);
+    if (options.json)
+        std::cout << Json{{"job", analysis.job->name}, {"condition", options.condition}, {"circuits", circuits}}.dump(2) << '\n';
+    return kFine;
+}
+
+int scale(const ScaleOptions& options)
+{
+    auto job = job::readFile(options.job);
+    if (!job)
+        return refuse(job.error(), kUnreadable);
+    job::Circuit* wanted = job::find(*job, job::CircuitId{options.circuit});
+    if (wanted == nullptr)
+        return refuse("the job has no circuit \"" + options.circuit + "\"", kNoAnswer);
+    if (options.points)
+        wanted->scaling.points = *options.points;
+    const auto analysis = analysis::analyse(std::make_shared<const job::Job>(std::move(*job)));
+    const job::Circuit& circuit = *job::find(*analysis.job, job::CircuitId{options.circuit});
+    const parts::Sensor& sensor = *job::sensorOf(*analysis.job, circuit);
+    const analysis::CircuitView& view = *analysis::find(analysis, circuit.id);
+    if (!view.table)
+        return refuse(view.tableTrouble, kNoAnswer);
+
+    const std::string csv = scaling::toCsv(*view.table, sensor, circuit.scaling);
+    const double worst = units::toUnit(view.table->worstError, sensor.measures, sensor.unit) - units::toUnit(0, sensor.measures, sensor.unit);
+    const double worstAt = units::toUnit(view.table->worstAt, sensor.measures, sensor.unit);
+    if (options.json) {
+        Json points = Json::array();
+        for (const auto& p : view.table->points)
+            points.push_back({{"volts", fields::rounded(p.volts)},
+                              {"value", fields::rounded(units::toUnit(p.value, sensor.measures, sensor.unit))}});
+        std::cout << Json{{"circuit", circuit.id.value}, {"input", circuit.input.value}, {"unit", sensor.unit}, {"points", points},
+                          {"worst_error", worst}, {"worst_at", worstAt}, {"worst_at_volts", view.table->worstAtVolts}}
+                         .dump(2)
+                  << '\n';
+        return kFine;
+    }
+    std::cout << csv;
+    if (!options.csv)
+        std::cout << "worst error between points " << units::formatNumber(worst, 3) << ' ' << sensor.unit << " at "
+                  << units::formatNumber(worstAt, 2) << ' ' << sensor.unit << " (" << units::formatNumber(view.table->worstAtVolts, 3)
+                  << " V)\n";
+    return kFine;
+}
+
+} // namespace vicegrip::cli

@@ -1,0 +1,46 @@
+#pragma once
+
+#include <optional>
+#include <string>
+
+/// The commands, each one core call and its printing. They return the exit code.
+namespace vicegrip::cli
+{
+
+enum ExitCode {
+    kFine = 0,
+    kFindings = 1, ///< `check` found something to stop for or to fix
+    kUsage = 2,    ///< the command line is wrong
+    kUnreadable = 3, ///< a file cannot be read, or is not what it claims to be
+    kNoAnswer = 4,   ///< the job is fine, but what was asked for is not in it or cannot be worked out
+};
+
+struct CheckOptions
+{
+    std::string job;
+    bool json = false;
+};
+
+struct ExpectOptions
+{
+    std::string job;
+    std::string circuit;              ///< empty: all
+    std::string condition = "key-on"; ///< "battery-off" or "key-on"
+    std::string ambient, barometer;   ///< as typed; empty: the job's
+    bool json = false;
+};
+
+struct ScaleOptions
+{
+    std::string job;
+    std::string circuit;
+    std::optional<int> points;
+    bool csv = false;
+    bool json = false;
+};
+
+int check(const CheckOptions& options);
+int expect(const ExpectOptions& options);
+int scale(const ScaleOptions& options);
+
+} // namespace vicegrip::cli

@@ -1,0 +1,164 @@
+#include "core/analysis/analysis.h"
+
+#include "core/analysis/tasks.h"
+#include "core/findings/rules.h"
+
+#include <cmath>
+
+namespace vicegrip::analysis
+{
+namespace
+{
+
+using job::Condition;
+using proof::State;
+using proof::StationKind;
+
+constexpr int kCurvePoints = 96;
+
+/// The car under a condition, solved; or why it could not be.
+struct Car
+{
+    std::optional<electrics::Electrics> solved;
+    std::string trouble;
+};
+
+Car carFor(const job::Job& job, Condition condition)
+{
+    auto built = electrics::build(job, {.condition = condition, .surroundings = job.surroundings});
+    if (!built)
+        return {std::nullopt, built.error().sentence};
+    return {std::move(*built), {}};
+}
+
+void addScaling(CircuitView& view, const job::Job& job, const Car& car, const job::Circuit& circuit)
+{
+    const parts::Sensor* sensor = job::sensorOf(job, circuit);
+    const auto transfer = car.solved ? scaling::Transfer::of(job, *car.solved, circuit) : std::nullopt;
+    if (!transfer || sensor == nullptr) {
+        view.tableTrouble = car.solved ? "the sensor is on no ECU input" : car.trouble;
+        return;
+    }
+    for (int i = 0; i <= kCurvePoints; ++i) {
+        const double value = std::lerp(circuit.scaling.low, circuit.scaling.high, static_cast<double>(i) / kCurvePoints);
+        view.curve.push_back({value, transfer->volts(value)});
+    }
+    auto table = scaling::makeTable(*transfer, *sensor, circuit.scaling);
+    if (table)
+        view.table = std::move(*table);
+    else
+        view.tableTrouble = table.error().sentence;
+}
+
+/// Metered when the needed places are proved with the key on; any failing or stale reading shows first.
+State meterState(const CircuitView& view)
+{
+    std::vector<State> needed, trouble;
+    for (const auto& [condition, stations] : view.stations) {
+        for (const proof::Judged& j : stations) {
+            if (j.expectation.station.kind != StationKind::Probe)
+                continue;
+            if (j.expectation.needed)
+                needed.push_back(j.expectation.promises() ? j.state : State::Failing);
+            else if (j.state == State::Failing || j.state == State::Stale)
+                trouble.push_back(j.state);
+        }
+    }
+    needed.insert(needed.end(), trouble.begin(), trouble.end());
+    return proof::worst(needed);
+}
+
+/// Scaled when the value has come back right from the ECU with the table it was given.
+State scaleState(const CircuitView& view)
+{
+    if (!view.table)
+        return State::Failing;
+    for (const proof::Judged& j : stations(view, Condition::KeyOn))
+        if (j.expectation.station.kind == StationKind::Value)
+            return j.state;
+    return State::Untouched;
+}
+
+CircuitView viewOf(const job::Job& job, const job::Facts& facts, const job::Circuit& circuit, const std::vector<electrics::Path>& paths,
+                   const std::map<Condition, Car>& cars)
+{
+    CircuitView view;
+    view.id = circuit.id;
+    addScaling(view, job, cars.at(Condition::KeyOn), circuit);
+    for (const auto& [condition, car] : cars) {
+        if (!car.solved)
+            continue;
+        view.stations[condition] =
+            proof::judge(job, facts, circuit.id, condition,
+                         proof::expectations(job, *car.solved, condition, circuit, paths, view.table ? &*view.table : nullptr));
+    }
+    view.meter = meterState(view);
+    view.scale = scaleState(view);
+    return view;
+}
+
+} // namespace
+
+std::string_view stageName(Stage stage)
+{
+    static constexpr std::string_view kNames[kStageCount] = {"Board", "Brief",   "Inputs", "Pins",    "Meter",
+                                                             "Scale", "Trigger", "Start",  "Handover"};
+    return kNames[static_cast<size_t>(stage)];
+}
+
+Analysis analyse(std::shared_ptr<const job::Job> job)
+{
+    Analysis out;
+    out.job = job;
+    out.facts = job::facts(*job);
+    std::map<Condition, Car> cars;
+    for (Condition condition : {Condition::BatteryOff, Condition::KeyOn}) {
+        cars[condition] = carFor(*job, condition);
+        if (!cars[condition].trouble.empty())
+            out.networkTrouble = cars[condition].trouble;
+    }
+    const electrics::Wiring wiring(*job);
+    for (const job::Circuit& circuit : job->circuits) {
+        const auto paths = wiring.paths(circuit);
+        out.circuits.push_back(viewOf(*job, out.facts, circuit, paths, cars));
+        findings::judgeCircuit(out.findings, *job, circuit, paths, out.circuits.back());
+    }
+    const auto& keyOn = cars[Condition::KeyOn].solved;
+    findings::judgeJob(out.findings, *job, keyOn ? &*keyOn : nullptr, out);
+    findings::sort(out.findings);
+    out.tasks = tasksOf(out);
+    return out;
+}
+
+const CircuitView* find(const Analysis& analysis, const job::CircuitId& id)
+{
+    for (const CircuitView& v : analysis.circuits)
+        if (v.id == id)
+            return &v;
+    return nullptr;
+}
+
+const std::vector<proof::Judged>& stations(const CircuitView& view, job::Condition condition)
+{
+    static const std::vector<proof::Judged> kNone;
+    const auto it = view.stations.find(condition);
+    return it == view.stations.end() ? kNone : it->second;
+}
+
+int nextStation(const std::vector<proof::Judged>& stations)
+{
+    int untouched = -1;
+    for (size_t i = 0; i < stations.size(); ++i) {
+        const proof::Judged& j = stations[i];
+        if (j.expectation.station.kind != StationKind::Probe || !j.expectation.promises())
+            continue;
+        const bool open = j.state == State::Untouched || j.state == State::Stale || j.state == State::Failing;
+        if (j.expectation.needed && open)
+            return static_cast<int>(i);
+        if (open && untouched < 0)
+            untouched = static_cast<int>(i);
+    }
+    return untouched;
+}
+
+} // namespace vicegrip::analysis

@@ -1,0 +1,103 @@
+#include "core/analysis/tasks.h"
+
+namespace vicegrip::analysis
+{
+namespace
+{
+
+using job::Condition;
+using proof::State;
+using proof::StationKind;
+
+/// The first probe station in this state, and under which condition it was read.
+struct Found
+{
+    const proof::Judged* judged = nullptr;
+    Condition condition = Condition::KeyOn;
+};
+
+Found firstProbe(const CircuitView& view, State state)
+{
+    for (Condition condition : {Condition::KeyOn, Condition::BatteryOff})
+        for (const proof::Judged& j : stations(view, condition))
+            if (j.expectation.station.kind == StationKind::Probe && j.state == state)
+                return {&j, condition};
+    return {};
+}
+
+Task task(Stage stage, const job::Circuit& circuit, const proof::Judged* at, const std::string& what, std::string detail)
+{
+    return {stage, circuit.id, at == nullptr ? std::string() : at->expectation.station.key, circuit.name + ": " + what, std::move(detail)};
+}
+
+std::string openTrouble(const CircuitView& view)
+{
+    for (const proof::Judged& j : stations(view, Condition::KeyOn))
+        if (j.expectation.needed && !j.expectation.promises())
+            return j.expectation.trouble;
+    return {};
+}
+
+void addFailing(std::vector<Task>& out, const job::Circuit& c, const CircuitView& view)
+{
+    if (view.meter != State::Failing)
+        return;
+    if (const Found f = firstProbe(view, State::Failing); f.judged != nullptr)
+        out.push_back(task(Stage::Meter, c, f.judged, "find the fault",
+                           f.judged->expectation.station.label + " reads wrong: " + f.judged->reason + "."));
+    else
+        out.push_back(task(Stage::Pins, c, nullptr, "finish the wiring", "As drawn, " + openTrouble(view) + "."));
+}
+
+void addStale(std::vector<Task>& out, const job::Circuit& c, const CircuitView& view)
+{
+    if (const Found f = firstProbe(view, State::Stale); f.judged != nullptr && view.meter == State::Stale)
+        out.push_back(task(Stage::Meter, c, f.judged, "measure again", f.judged->reason + "."));
+}
+
+void addUntouched(std::vector<Task>& out, const job::Circuit& c, const CircuitView& view)
+{
+    if (view.meter != State::Untouched)
+        return;
+    const auto& all = stations(view, Condition::KeyOn);
+    const int next = nextStation(all);
+    if (next < 0)
+        return;
+    const proof::Judged& j = all[static_cast<size_t>(next)];
+    out.push_back(task(Stage::Meter, c, &j, "prove the wiring",
+                       j.expectation.station.label + " must read " + proof::readingText(j.expectation, j.expectation.value) +
+                           " with the key on."));
+}
+
+void addScale(std::vector<Task>& out, const job::Circuit& c, const CircuitView& view)
+{
+    if (view.meter != State::Done || view.scale == State::Done)
+        return;
+    switch (view.scale) {
+    case State::Failing:
+        out.push_back(task(Stage::Scale, c, nullptr, "mend the scaling",
+                           view.table ? "The value the ECU sends back is wrong." : "No table: " + view.tableTrouble + "."));
+        break;
+    case State::Stale:
+        out.push_back(task(Stage::Scale, c, nullptr, "send the table again", "What the table rests on has changed."));
+        break;
+    default:
+        out.push_back(task(Stage::Scale, c, nullptr, "give the ECU its table",
+                           "The wiring is proved. Send the table and see the value come back right."));
+        break;
+    }
+}
+
+} // namespace
+
+std::vector<Task> tasksOf(const Analysis& analysis)
+{
+    std::vector<Task> out;
+    for (const auto add : {addFailing, addStale, addUntouched, addScale})
+        for (const CircuitView& view : analysis.circuits)
+            if (const job::Circuit* c = job::find(*analysis.job, view.id))
+                add(out, *c, view);
+    return out;
+}
+
+} // namespace vicegrip::analysis

@@ -1,0 +1,208 @@
+#include "core/base/document.h"
+
+#include "core/base/fields.h"
+
+#include <algorithm>
+#include <array>
+#include <cerrno>
+#include <charconv>
+#include <cstring>
+#include <fstream>
+#include <map>
+#include <mutex>
+#include <sstream>
+
+#pragma GCC diagnostic push
+#pragma GCC diagnostic ignored "-Wconversion"
+#pragma GCC diagnostic ignored "-Wshadow"
+#include <valijson/adapters/nlohmann_json_adapter.hpp>
+#include <valijson/schema.hpp>
+#include <valijson/schema_parser.hpp>
+#include <valijson/validator.hpp>
+#pragma GCC diagnostic pop
+
+namespace vicegrip
+{
+
+double fields::rounded(double value)
+{
+    std::array<char, 32> buffer{};
+    const auto [end, error] = std::to_chars(buffer.data(), buffer.data() + buffer.size(), value, std::chars_format::general, 12);
+    double out = value;
+    if (error == std::errc())
+        std::from_chars(buffer.data(), end, out);
+    return out;
+}
+
+namespace document
+{
+namespace
+{
+
+using Json = nlohmann::json;
+
+Place placeOfByte(std::string_view text, size_t byte)
+{
+    const std::string_view before = text.substr(0, std::min(byte == 0 ? 0 : byte - 1, text.size()));
+    const auto line = 1 + std::count(before.begin(), before.end(), '\n');
+    const size_t start = before.rfind('\n');
+    const size_t column = start == std::string_view::npos ? before.size() + 1 : before.size() - start;
+    return {{}, {}, static_cast<int>(line), static_cast<int>(column)};
+}
+
+/// valijson names a place as "<root>", "[circuits]", "[0]": RFC 6901 wants "/circuits/0".
+std::string pointerOf(const std::vector<std::string>& context)
+{
+    std::string out;
+    for (const std::string& part : context) {
+        if (part.size() < 2 || part.front() != '[')
+            continue;
+        out += '/';
+        for (char c : part.substr(1, part.size() - 2)) {
+            if (c == '~')
+                out += "~0";
+            else if (c == '/')
+                out += "~1";
+            else
+                out += c;
+        }
+    }
+    return out.empty() ? "/" : out;
+}
+
+/// The validator's wording, turned into a sentence about the document.
+std::string sentenceOf(const std::string& description)
+{
+    static constexpr std::pair<std::string_view, std::string_view> kWordings[] = {
+        {"Missing required property", "a field is missing"},
+        {"Value type not permitted", "the value is of the wrong type"},
+        {"Failed to match", "the value is not one that is allowed here"},
+    };
+    for (const auto& [theirs, ours] : kWordings) {
+        if (!description.starts_with(theirs))
+            continue;
+        const size_t quote = description.find('\'');
+        const size_t end = quote == std::string::npos ? quote : description.find('\'', quote + 1);
+        if (end == std::string::npos)
+            return std::string(ours);
+        return std::string(ours) + ": \"" + description.substr(quote + 1, end - quote - 1) + "\"";
+    }
+    std::string out = description.substr(0, 300);
+    while (!out.empty() && (out.back() == '.' || out.back() == ' '))
+        out.pop_back();
+    return out;
+}
+
+/// Schemas are few and compiled in; each is prepared once.
+const valijson::Schema& prepared(std::string_view schema)
+{
+    static std::mutex mutex;
+    static std::map<const char*, std::unique_ptr<valijson::Schema>> known;
+    const std::lock_guard lock(mutex);
+    auto& entry = known[schema.data()];
+    if (!entry) {
+        entry = std::make_unique<valijson::Schema>();
+        const Json parsed = Json::parse(schema);
+        valijson::SchemaParser parser;
+        parser.populateSchema(valijson::adapters::NlohmannJsonAdapter(parsed), *entry);
+    }
+    return *entry;
+}
+
+/// Bracket depth outside strings, before anything recursive touches the text.
+bool tooDeep(std::string_view text)
+{
+    int depth = 0;
+    bool inString = false;
+    for (size_t i = 0; i < text.size(); ++i) {
+        const char c = text[i];
+        if (inString) {
+            if (c == '\\')
+                ++i;
+            else if (c == '"')
+                inString = false;
+        } else if (c == '"') {
+            inString = true;
+        } else if (c == '{' || c == '[') {
+            if (++depth > kDeepest)
+                return true;
+        } else if (c == '}' || c == ']') {
+            --depth;
+        }
+    }
+    return false;
+}
+
+std::string megabytes(size_t bytes)
+{
+    return std::to_string(bytes >> 20U) + " MB";
+}
+
+} // namespace
+
+Result<Json> parse(std::string_view text)
+{
+    if (text.size() > kLargestBytes)
+        return fail(ErrorCode::TooBig, "the file is larger than " + megabytes(kLargestBytes) + ", which no job needs");
+    if (tooDeep(text))
+        return fail(ErrorCode::TooBig, "the file nests deeper than " + std::to_string(kDeepest) + " levels");
+    try {
+        return Json::parse(text);
+    } catch (const Json::parse_error& e) {
+        const Place place = placeOfByte(text, e.byte);
+        if (e.byte > text.size())
+            return fail(ErrorCode::Malformed, text.empty() ? "the file is empty" : "the file ends too early: it was cut off", place);
+        return fail(ErrorCode::Malformed, "this is not valid JSON here", place);
+    } catch (const std::exception&) {
+        return fail(ErrorCode::Malformed, "the file holds a number or text that JSON does not allow");
+    }
+}
+
+Result<void> validate(const Json& document, std::string_view schema)
+{
+    try {
+        valijson::Validator validator;
+        valijson::ValidationResults results;
+        const valijson::adapters::NlohmannJsonAdapter target(document);
+        if (validator.validate(prepared(schema), target, &results))
+            return {};
+        // The validator walks inwards: the deepest place is the one to look at.
+        Place place{{}, "/", 0, 0};
+        std::string sentence = "the document does not follow its schema";
+        size_t deepest = 0;
+        for (valijson::ValidationResults::Error error; results.popError(error);) {
+            if (error.context.size() <= deepest)
+                continue;
+            deepest = error.context.size();
+            place.pointer = pointerOf(error.context);
+            sentence = sentenceOf(error.description);
+        }
+        return fail(ErrorCode::Schema, sentence, place);
+    } catch (const std::exception& e) {
+        return fail(ErrorCode::Schema, "the document could not be checked: " + std::string(e.what()));
+    }
+}
+
+Result<std::string> readFile(const std::filesystem::path& file)
+{
+    const Place place{file.string(), {}, 0, 0};
+    std::error_code error;
+    if (std::filesystem::is_directory(file, error))
+        return fail(ErrorCode::Io, "this is a folder, not a file", place);
+    std::ifstream in(file, std::ios::binary);
+    if (!in)
+        return fail(ErrorCode::Io, std::string("the file cannot be opened: ") + std::strerror(errno), place); // NOLINT(concurrency-mt-unsafe)
+    std::string text;
+    std::array<char, 65536> block{};
+    while (in.read(block.data(), block.size()) || in.gcount() > 0) {
+        text.append(block.data(), static_cast<size_t>(in.gcount()));
+        if (text.size() > kLargestBytes)
+            return fail(ErrorCode::TooBig, "the file is larger than " + megabytes(kLargestBytes) + ", which no job needs", place);
+    }
+    if (in.bad())
+        return fail(ErrorCode::Io, "the file cannot be read to its end", place);
+    return text;
+}
+
+} // namespace document
+} // namespace vicegrip

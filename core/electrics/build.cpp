@@ -1,0 +1,349 @@
+#include "core/electrics/electrics.h"
+#include "core/electrics/sensor_model.h"
+#include "core/parts/conductor.h"
+
+#include <cmath>
+
+namespace vicegrip::electrics
+{
+namespace
+{
+
+using circuit::ElementIndex;
+using circuit::kReference;
+using circuit::Network;
+using circuit::Node;
+using job::Condition;
+using parts::EcuPinRole;
+using parts::PinRole;
+
+/// A device that needs a supply to put anything out.
+struct Powered
+{
+    Node supply = 0, ground = 0;
+    double least_v = 0;
+    ElementIndex source = 0;         ///< set to 0 when the supply is short
+    job::CircuitId circuit;          ///< empty: the ECU itself
+    bool on = true;
+};
+
+class Builder
+{
+  public:
+    Builder(const job::Job& job, const Situation& situation)
+        : m_job(asWired(job, situation.faults)), m_situation(situation), m_keyOn(situation.condition == Condition::KeyOn)
+    {
+    }
+
+    Result<Electrics> build();
+
+  private:
+    Node at(const job::PointRef& point);
+    Node body(const std::string& name);
+    Node behind(const job::PointRef& point);
+    void addJoints();
+    void addInlinePairs();
+    void addConductors();
+    void addFaults();
+    void addBattery();
+    void addEcu();
+    void addEcuInput(const parts::AnalogInput& input, Node pin);
+    void addDevices();
+    void addSensor(const job::Device& device, const parts::Sensor& sensor, const job::Circuit* circuit);
+    void causeOf(const job::Circuit* circuit, const parts::Sensor& sensor, const std::vector<ElementIndex>& elements, double x);
+    [[nodiscard]] const job::Circuit* circuitOf(const job::Device& device) const;
+    Result<circuit::Solution> solvePowered();
+
+    job::Job m_job; ///< as wired, faults included
+    const Situation& m_situation;
+    bool m_keyOn;
+    Network m_net;
+    std::map<job::PointRef, Node> m_nodes;
+    std::map<std::string, Node> m_bodies;
+    std::map<job::CircuitId, CircuitElements> m_circuits;
+    std::map<parts::InputId, Node> m_converters;
+    std::vector<Cause> m_causes;
+    Cause m_ambient{"ambient", 0, {}}, m_barometer{"barometer", 0, {}};
+    std::vector<Powered> m_powered;
+    Node m_ecuGround = 0, m_ecuSupply = 0;
+    ElementIndex m_supplySeries = 0;
+};
+
+Node Builder::at(const job::PointRef& point)
+{
+    const job::Joint* joint = job::findJoint(m_job, point.owner);
+    if (joint != nullptr && joint->kind == job::JointKind::BatteryNegative)
+        return m_nodes[point] = kReference;
+    const auto [it, added] = m_nodes.try_emplace(point, 0);
+    if (added)
+        it->second = m_net.addNode();
+    return it->second;
+}
+
+Node Builder::body(const std::string& name)
+{
+    const auto [it, added] = m_bodies.try_emplace(name, 0);
+    if (added)
+        it->second = m_net.addNode();
+    return it->second;
+}
+
+/// The far side of a mated contact.
+Node Builder::behind(const job::PointRef& point)
+{
+    const Node inner = m_net.addNode();
+    m_net.addResistor(at(point), inner, parts::kMatedPairOhms, {parts::kMatedPairOhms}, "contact " + point.text());
+    return inner;
+}
+
+void Builder::addJoints()
+{
+    for (const job::Joint& j : m_job.joints) {
+        const Node node = at({j.id, {}});
+        if (j.kind == job::JointKind::Stud && !j.body.empty())
+            m_net.addResistor(node, body(j.body), parts::kStudOhms, {parts::kStudOhms}, "stud " + j.id);
+    }
+    for (const job::Connector& c : m_job.connectors)
+        for (const std::string& cavity : c.cavities)
+            at({c.id, cavity});
+}
+
+void Builder::addInlinePairs()
+{
+    for (const job::Connector& c : m_job.connectors) {
+        if (c.kind != job::ConnectorKind::Inline || c.id > c.mates)
+            continue;
+        for (const std::string& cavity : c.cavities)
+            if (m_nodes.contains({c.mates, cavity}))
+                m_net.addResistor(at({c.id, cavity}), at({c.mates, cavity}), parts::kMatedPairOhms, {parts::kMatedPairOhms},
+                                  "contact " + c.id + "." + cavity);
+    }
+}
+
+void Builder::addConductors()
+{
+    std::map<job::WireId, double> added;
+    for (const Fault& fault : m_situation.faults)
+        if (const auto* f = std::get_if<AddedResistance>(&fault))
+            added[f->wire] += f->ohm;
+    for (const job::Wire& w : m_job.wires) {
+        const double copper = parts::wireOhms(w.length_m, w.area_m2, m_situation.surroundings.ambient_k);
+        const double crimps = 2 * parts::kCrimpOhms;
+        const auto extra = added.find(w.id);
+        m_net.addResistor(at(w.from), at(w.to), copper + crimps + (extra == added.end() ? 0 : extra->second),
+                          {copper * parts::kWireTolerance + crimps}, "wire " + w.id.value);
+    }
+    for (const job::Switch& s : m_job.switches)
+        if (m_keyOn || !s.needsKey)
+            m_net.addResistor(at(s.from), at(s.to), s.ohm, {s.ohm / 2}, "switch " + s.id);
+}
+
+void Builder::addFaults()
+{
+    for (const Fault& fault : m_situation.faults)
+        if (const auto* f = std::get_if<Short>(&fault))
+            m_net.addResistor(at(f->point), at(f->to), f->ohm);
+}
+
+/// With the battery lead off there is no battery in the network at all.
+void Builder::addBattery()
+{
+    if (!m_keyOn)
+        return;
+    for (const job::Joint& j : m_job.joints) {
+        if (j.kind != job::JointKind::BatteryPositive)
+            continue;
+        const Node inside = m_net.addNode();
+        m_net.addVoltageSource(inside, kReference, m_job.battery.volts, {m_job.battery.tolerance_v}, "battery");
+        m_net.addResistor(inside, at({j.id, {}}), m_job.battery.ohm, {m_job.battery.ohm / 2}, "battery");
+        return;
+    }
+}
+
+void Builder::addEcuInput(const parts::AnalogInput& input, Node pin)
+{
+    const std::string label = "input " + input.id.value;
+    if (input.pull_up_ohm)
+        m_net.addResistor(m_ecuSupply, pin, *input.pull_up_ohm, {*input.pull_up_ohm * input.pull_up_tolerance}, label);
+    Node converter = pin;
+    if (input.series_ohm > 0) {
+        converter = m_net.addNode();
+        m_net.addResistor(pin, converter, input.series_ohm, {input.series_ohm * 0.05}, label);
+    }
+    m_net.addResistor(converter, m_ecuGround, input.pull_down_ohm, {input.pull_down_ohm * 0.05}, label);
+    m_converters[input.id] = converter;
+}
+
+/// With the battery lead off the ECU's plugs are off as well: nothing of it is in the network.
+void Builder::addEcu()
+{
+    if (!m_keyOn)
+        return;
+    const parts::Ecu& ecu = m_job.ecu;
+    m_ecuGround = m_net.addNode();
+    m_ecuSupply = m_net.addNode();
+    const Node feed = m_net.addNode(), outlet = m_net.addNode();
+    m_net.addResistor(feed, m_ecuGround, ecu.feed_ohm, {ecu.feed_ohm * 0.3}, "ECU");
+    const ElementIndex source =
+        m_net.addVoltageSource(m_ecuSupply, m_ecuGround, ecu.supply.volts, {ecu.supply.tolerance_v}, "supply");
+    m_powered.push_back({feed, m_ecuGround, ecu.least_supply_v, source, {}, true});
+    m_supplySeries = m_net.addResistor(m_ecuSupply, outlet, ecu.supply.ohm, {ecu.supply.ohm * 0.5}, "supply");
+    std::map<parts::InputId, Node> inputPins;
+    for (const parts::EcuPin& pin : ecu.pins) {
+        const Node inner = behind(job::PointRef::fromText(pin.at));
+        const auto joinTo = [&](Node node) { m_net.addResistor(inner, node, parts::kCrimpOhms, {parts::kCrimpOhms}, "ECU"); };
+        switch (pin.role) {
+        case EcuPinRole::Input: inputPins.try_emplace(pin.input, inner); break;
+        case EcuPinRole::SensorSupply: joinTo(outlet); break;
+        case EcuPinRole::SensorGround:
+        case EcuPinRole::PowerGround: joinTo(m_ecuGround); break;
+        case EcuPinRole::PowerFeed: joinTo(feed); break;
+        }
+    }
+    for (const parts::AnalogInput& input : ecu.inputs) {
+        const auto pin = inputPins.find(input.id);
+        addEcuInput(input, pin != inputPins.end() ? pin->second : m_net.addNode());
+    }
+}
+
+const job::Circuit* Builder::circuitOf(const job::Device& device) const
+{
+    for (const job::Circuit& c : m_job.circuits)
+        if (c.device == device.id)
+            return &c;
+    return nullptr;
+}
+
+void Builder::causeOf(const job::Circuit* circuit, const parts::Sensor& sensor, const std::vector<ElementIndex>& elements, double x)
+{
+    if (circuit == nullptr || m_situation.felt.contains(circuit->id))
+        return; // a value that hands have set is known
+    const std::vector<double> slopes = elementSlopes(sensor, x);
+    const Felt felt = atRest(*circuit, m_situation.surroundings);
+    Cause own{"state of " + circuit->name, felt.tolerance, {}};
+    Cause& cause = circuit->rest.kind == job::RestKind::Ambient     ? m_ambient
+                   : circuit->rest.kind == job::RestKind::Barometer ? m_barometer
+                                                                    : own;
+    cause.tolerance = felt.tolerance;
+    for (size_t i = 0; i < elements.size(); ++i)
+        cause.shares.push_back({elements[i], slopes[i]});
+    if (&cause == &own)
+        m_causes.push_back(std::move(own));
+}
+
+void Builder::addSensor(const job::Device& device, const parts::Sensor& sensor, const job::Circuit* circuit)
+{
+    const std::string label = "sensor " + device.id.value;
+    std::map<std::string, Node> pins;
+    for (const auto& [cavity, role] : sensor.pins)
+        pins.try_emplace(role, behind({device.connector, cavity}));
+    const Node signal = pins["signal"], ground = pins["ground"];
+    const Node supply = pins.contains("supply") ? pins["supply"] : ground;
+
+    double x = circuit != nullptr ? atRest(*circuit, m_situation.surroundings).value : sensor.low;
+    if (circuit != nullptr)
+        if (const auto it = m_situation.felt.find(circuit->id); it != m_situation.felt.end())
+            x = it->second;
+    const std::vector<double> values = elementValues(sensor, x);
+
+    CircuitElements elements;
+    elements.sensorGround = ground;
+    if (const auto* t = std::get_if<parts::Thermistor>(&sensor.model)) {
+        elements.varied = {m_net.addResistor(signal, ground, values[0], {values[0] * t->tolerance}, label)};
+    } else if (const auto* p = std::get_if<parts::Potentiometer>(&sensor.model)) {
+        const Node wiper = m_net.addNode();
+        elements.varied = {m_net.addResistor(supply, wiper, values[0], {}, label),
+                           m_net.addResistor(wiper, ground, values[1], {}, label)};
+        m_net.addResistor(wiper, signal, p->wiper_ohm, {p->wiper_ohm * 0.5}, label);
+        m_causes.push_back({"track of " + device.id.value, p->tolerance * p->track_ohm,
+                            {{elements.varied[0], values[0] / p->track_ohm}, {elements.varied[1], values[1] / p->track_ohm}}});
+    } else if (const auto* r = std::get_if<parts::RatiometricTransducer>(&sensor.model)) {
+        m_net.addResistor(supply, ground, r->supply_ohm, {r->supply_ohm * 0.3}, label);
+        if (m_keyOn) { // unpowered, its output has no resistance to promise
+            const Node out = m_net.addNode();
+            const double span = std::abs(r->high_v - r->low_v) / r->at_supply_v;
+            elements.varied = {
+                m_net.addVoltageControlledVoltage(out, ground, supply, ground, values[0], {r->tolerance * span}, label)};
+            m_net.addResistor(out, signal, r->out_ohm, {r->out_ohm * 0.2}, label);
+        }
+    } else if (const auto* d = std::get_if<parts::VoltageDevice>(&sensor.model)) {
+        m_net.addResistor(supply, ground, d->supply_ohm, {d->supply_ohm * 0.15}, label);
+        if (m_keyOn) {
+            const Node out = m_net.addNode();
+            elements.varied = {m_net.addVoltageSource(out, ground, values[0], {d->tolerance_v}, label)};
+            m_net.addResistor(out, signal, d->out_ohm, {d->out_ohm * 0.2}, label);
+            m_powered.push_back({supply, ground, d->least_supply_v, elements.varied[0],
+                                 circuit != nullptr ? circuit->id : job::CircuitId{device.id.value}, true});
+        }
+    }
+    causeOf(circuit, sensor, elements.varied, x);
+    if (circuit != nullptr) {
+        if (const auto it = m_converters.find(circuit->input); it != m_converters.end())
+            elements.converter = it->second;
+        m_circuits[circuit->id] = std::move(elements);
+    }
+}
+
+void Builder::addDevices()
+{
+    for (const job::Device& device : m_job.devices)
+        if (const parts::Sensor* sensor = job::findPart(m_job, device.part))
+            addSensor(device, *sensor, circuitOf(device));
+}
+
+/// Everything starts on; what turns out to have too little supply is switched off, until nothing changes. Switching off
+/// only ever removes load, and nothing is switched on again, so this ends.
+Result<circuit::Solution> Builder::solvePowered()
+{
+    for (;;) {
+        auto solution = circuit::solve(m_net);
+        if (!solution)
+            return solution;
+        bool changed = false;
+        for (Powered& p : m_powered) {
+            if (!p.on || solution->volts(p.supply, p.ground) >= p.least_v)
+                continue;
+            p.on = false;
+            m_net.setValue(p.source, 0);
+            if (const auto it = m_circuits.find(p.circuit); it != m_circuits.end())
+                it->second.powered = false;
+            changed = true;
+        }
+        if (!changed)
+            return solution;
+    }
+}
+
+Result<Electrics> Builder::build()
+{
+    addJoints();
+    addInlinePairs();
+    addConductors();
+    addFaults();
+    addBattery();
+    addEcu();
+    addDevices();
+    for (Cause* shared : {&m_ambient, &m_barometer})
+        if (!shared->shares.empty())
+            m_causes.push_back(std::move(*shared));
+    return solvePowered().map([&](circuit::Solution&& solution) {
+        Electrics out{std::move(solution), std::move(m_nodes), std::move(m_circuits), std::move(m_converters), std::move(m_causes),
+                      {}, {}, {}, m_keyOn};
+        if (m_keyOn) {
+            out.ecuGround = m_ecuGround;
+            out.ecuSupply = m_ecuSupply;
+            out.supplySeries = m_supplySeries;
+            out.ecuPowered = m_powered.front().on;
+        }
+        return out;
+    });
+}
+
+} // namespace
+
+Result<Electrics> build(const job::Job& job, const Situation& situation)
+{
+    return Builder(job, situation).build();
+}
+
+} // namespace vicegrip::electrics

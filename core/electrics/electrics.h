@@ -1,0 +1,92 @@
+#pragma once
+
+#include "core/base/result.h"
+#include "core/circuit/solution.h"
+#include "core/electrics/faults.h"
+#include "core/job/job.h"
+
+#include <map>
+#include <optional>
+#include <string>
+#include <vector>
+
+/// A job as one electrical network, solved. The same network answers what the meter must read (proof), what the table
+/// must say (scaling) and what the simulated car does (bench).
+///
+///     auto car = electrics::build(job, {.condition = Condition::KeyOn, .surroundings = job.surroundings});
+///     car->voltmeter(PointRef::fromText("A.7"), PointRef::fromText("BAT-"), job.meter)   // 2.52 V +- 0.04 V
+namespace vicegrip::electrics
+{
+
+struct Situation
+{
+    job::Condition condition = job::Condition::KeyOn;
+    job::Surroundings surroundings;
+    std::map<job::CircuitId, double> felt = {}; ///< what a sensor feels (SI), where that is not its rest
+    FaultSheet faults = {};
+};
+
+/// A value with what bounds it and what it rests on.
+struct Bounded
+{
+    double value = 0;
+    double worst = 0;                  ///< sum of |sensitivity| * tolerance
+    double sigma = 0;                  ///< root of the squares
+    std::vector<std::string> subjects; ///< fact subjects (job/facts.h) of the elements that move it noticeably
+};
+
+/// One thing that moves several elements together: the ambient, a track's total resistance.
+struct Cause
+{
+    std::string name;
+    double tolerance = 0;
+    struct Share
+    {
+        circuit::ElementIndex element = 0;
+        double slope = 0; ///< d(element value)/d(cause)
+    };
+    std::vector<Share> shares;
+};
+
+/// Where a circuit's sensor and input sit in the network.
+struct CircuitElements
+{
+    std::vector<circuit::ElementIndex> varied; ///< as electrics::elementValues lists them
+    std::optional<circuit::Node> converter;    ///< the input's converter; none with the ECU off
+    std::optional<circuit::Node> sensorGround; ///< the sensor's own ground pin
+    bool powered = true;                       ///< a device with its own supply has enough of it
+};
+
+struct Electrics
+{
+    circuit::Solution solution;
+    std::map<job::PointRef, circuit::Node> nodes;   ///< harness side of each place
+    std::map<job::CircuitId, CircuitElements> circuits;
+    std::map<parts::InputId, circuit::Node> converters;
+    std::vector<Cause> causes;
+    std::optional<circuit::Node> ecuGround, ecuSupply; ///< inside the ECU; none with the plugs off
+    std::optional<circuit::ElementIndex> supplySeries; ///< carries the sensor supply's current
+    bool ecuPowered = true;
+
+    [[nodiscard]] std::optional<circuit::Node> node(const job::PointRef& point) const;
+
+    /// What a meter shows between two places. No value when a place is not in the network.
+    [[nodiscard]] std::optional<Bounded> voltmeter(const job::PointRef& red, const job::PointRef& black, const job::Meter& meter) const;
+    [[nodiscard]] std::optional<Bounded> ohmmeter(const job::PointRef& red, const job::PointRef& black) const;
+
+    /// What the ECU takes the input's voltage for, in volts of its nominal full scale: a ratiometric input divides by
+    /// its own supply. No value with the ECU off.
+    [[nodiscard]] std::optional<Bounded> inputVolts(const job::Job& job, const job::Circuit& circuit) const;
+
+    /// The current the sensor supply delivers, A.
+    [[nodiscard]] double supplyCurrent() const;
+};
+
+/// Builds and solves. Devices with too little supply are switched off and the network solved again.
+/// Errors: those of circuit::solve.
+[[nodiscard]] Result<Electrics> build(const job::Job& job, const Situation& situation);
+
+/// Volts of full scale that the converter's counts stand for.
+[[nodiscard]] double fullScaleVolts(const job::Job& job, const parts::AnalogInput& input);
+
+} // namespace vicegrip::electrics

@@ -1,0 +1,116 @@
+#include "core/electrics/faults.h"
+
+#include "core/base/document.h"
+#include "core/base/schema_text.h"
+
+#include <algorithm>
+
+namespace vicegrip::electrics
+{
+namespace
+{
+
+using nlohmann::json;
+
+Fault faultOf(const json& j)
+{
+    const auto kind = j["kind"].get<std::string>();
+    if (kind == "open")
+        return OpenWire{{j["wire"].get<std::string>()}};
+    if (kind == "resistance")
+        return AddedResistance{{j["wire"].get<std::string>()}, j["ohm"].get<double>()};
+    if (kind == "swap")
+        return SwappedCavities{j["connector"].get<std::string>(),
+                               {j["cavities"][0].get<std::string>(), j["cavities"][1].get<std::string>()}};
+    return Short{job::PointRef::fromText(j["point"].get<std::string>()), job::PointRef::fromText(j["to"].get<std::string>()),
+                 j.value("ohm", 0.1)};
+}
+
+bool holds(const job::Job& job, const job::WireId& wire)
+{
+    return std::ranges::any_of(job.wires, [&](const job::Wire& w) { return w.id == wire; });
+}
+
+bool holds(const job::Job& job, const job::PointRef& point)
+{
+    const job::Connector* c = job::findConnector(job, point.owner);
+    if (c != nullptr)
+        return std::ranges::find(c->cavities, point.cavity) != c->cavities.end();
+    return point.cavity.empty() && job::findJoint(job, point.owner) != nullptr;
+}
+
+/// What the sheet names that the job does not have; empty when all is there.
+struct Missing
+{
+    const job::Job& job;
+
+    std::string operator()(const OpenWire& f) const { return holds(job, f.wire) ? "" : "wire \"" + f.wire.value + "\""; }
+    std::string operator()(const AddedResistance& f) const
+    {
+        return holds(job, f.wire) ? "" : "wire \"" + f.wire.value + "\"";
+    }
+    std::string operator()(const SwappedCavities& f) const
+    {
+        for (const std::string& cavity : f.cavities)
+            if (!holds(job, job::PointRef{f.connector, cavity}))
+                return "cavity \"" + f.connector + "." + cavity + "\"";
+        return {};
+    }
+    std::string operator()(const Short& f) const
+    {
+        for (const job::PointRef& point : {f.point, f.to})
+            if (!holds(job, point))
+                return "place \"" + point.text() + "\"";
+        return {};
+    }
+};
+
+} // namespace
+
+Result<FaultSheet> readFaults(std::string_view text, const job::Job& job)
+{
+    const auto parsed = document::parse(text);
+    if (!parsed)
+        return tl::make_unexpected(parsed.error());
+    if (auto valid = document::validate(*parsed, kFaultsSchema); !valid)
+        return tl::make_unexpected(valid.error());
+    FaultSheet sheet;
+    for (const json& j : (*parsed)["faults"]) {
+        sheet.push_back(faultOf(j));
+        if (const std::string missing = std::visit(Missing{job}, sheet.back()); !missing.empty())
+            return fail(ErrorCode::Reference, "the job has no " + missing,
+                        {{}, "/faults/" + std::to_string(sheet.size() - 1), 0, 0});
+    }
+    return sheet;
+}
+
+Result<FaultSheet> readFaultsFile(const std::filesystem::path& file, const job::Job& job)
+{
+    return document::inFile(
+        document::readFile(file).and_then([&](const std::string& text) { return readFaults(text, job); }), file);
+}
+
+job::Job asWired(job::Job job, const FaultSheet& faults)
+{
+    for (const Fault& fault : faults) {
+        if (const auto* open = std::get_if<OpenWire>(&fault)) {
+            std::erase_if(job.wires, [&](const job::Wire& w) { return w.id == open->wire; });
+        } else if (const auto* swap = std::get_if<SwappedCavities>(&fault)) {
+            const auto exchange = [&](job::PointRef& end) {
+                if (end.owner != swap->connector)
+                    return;
+                if (end.cavity == swap->cavities[0])
+                    end.cavity = swap->cavities[1];
+                else if (end.cavity == swap->cavities[1])
+                    end.cavity = swap->cavities[0];
+            };
+            for (job::Wire& w : job.wires) {
+                exchange(w.from);
+                exchange(w.to);
+            }
+        }
+    }
+    return job;
+}
+
+} // namespace vicegrip::electrics

@@ -1,0 +1,52 @@
+#pragma once
+
+#include "core/base/result.h"
+#include "core/job/job.h"
+
+#include <array>
+#include <filesystem>
+#include <string_view>
+#include <variant>
+#include <vector>
+
+/// What is wrong with a car, as edits of its wiring. A fault sheet is JSON after data/schema/faults.schema.json:
+///
+///     {"faults": [{"kind": "open", "wire": "w12"}, {"kind": "swap", "connector": "A", "cavities": ["7", "8"]}]}
+namespace vicegrip::electrics
+{
+
+struct OpenWire
+{
+    job::WireId wire;
+};
+
+/// A bad crimp, a ground on paint.
+struct AddedResistance
+{
+    job::WireId wire;
+    double ohm = 0;
+};
+
+struct SwappedCavities
+{
+    std::string connector;
+    std::array<std::string, 2> cavities;
+};
+
+struct Short
+{
+    job::PointRef point, to;
+    double ohm = 0.1;
+};
+
+using Fault = std::variant<OpenWire, AddedResistance, SwappedCavities, Short>;
+using FaultSheet = std::vector<Fault>;
+
+/// Reads a fault sheet for this job. Errors as for a job, and Reference for a wire or cavity the job does not have.
+[[nodiscard]] Result<FaultSheet> readFaults(std::string_view text, const job::Job& job);
+[[nodiscard]] Result<FaultSheet> readFaultsFile(const std::filesystem::path& file, const job::Job& job);
+
+/// The job as it is really wired: opened wires left out, swapped cavities' wire ends exchanged.
+[[nodiscard]] job::Job asWired(job::Job job, const FaultSheet& faults);
+
+} // namespace vicegrip::electrics

@@ -1,0 +1,77 @@
+#include "core/electrics/sensor_model.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace vicegrip::electrics
+{
+namespace
+{
+
+/// A transducer's output saturates a little short of its rails (typical).
+constexpr double kLeastShare = 0.02, kMostShare = 0.98;
+
+double alongRange(const parts::Sensor& s, double x)
+{
+    return (x - s.low) / (s.high - s.low);
+}
+
+double wiperShare(const parts::Potentiometer& p, double position)
+{
+    return p.endGap + std::clamp(position, 0.0, 1.0) * (1 - 2 * p.endGap);
+}
+
+struct Values
+{
+    const parts::Sensor& sensor;
+    double x;
+
+    std::vector<double> operator()(const parts::Thermistor& t) const { return {parts::ohms(t.curve, std::max(x, 1.0))}; }
+    std::vector<double> operator()(const parts::Potentiometer& p) const
+    {
+        const double share = wiperShare(p, alongRange(sensor, x));
+        return {p.track_ohm * (1 - share), p.track_ohm * share};
+    }
+    std::vector<double> operator()(const parts::RatiometricTransducer& r) const
+    {
+        const double volts = std::lerp(r.low_v, r.high_v, alongRange(sensor, x));
+        return {std::clamp(volts / r.at_supply_v, kLeastShare, kMostShare)};
+    }
+    std::vector<double> operator()(const parts::VoltageDevice& d) const
+    {
+        const auto [least, most] = std::minmax(d.low_v, d.high_v);
+        return {std::clamp(std::lerp(d.low_v, d.high_v, alongRange(sensor, x)), least, most)};
+    }
+};
+
+} // namespace
+
+std::vector<double> elementValues(const parts::Sensor& sensor, double x)
+{
+    return std::visit(Values{sensor, x}, sensor.model);
+}
+
+std::vector<double> elementSlopes(const parts::Sensor& sensor, double x)
+{
+    const double step = 1e-5 * (sensor.high - sensor.low);
+    std::vector<double> slopes = elementValues(sensor, x + step);
+    const std::vector<double> below = elementValues(sensor, x - step);
+    for (size_t i = 0; i < slopes.size(); ++i)
+        slopes[i] = (slopes[i] - below[i]) / (2 * step);
+    return slopes;
+}
+
+Felt atRest(const job::Circuit& circuit, const job::Surroundings& surroundings)
+{
+    switch (circuit.rest.kind) {
+    case job::RestKind::Ambient:
+        return {surroundings.ambient_k, surroundings.ambientTolerance_k};
+    case job::RestKind::Barometer:
+        return {surroundings.barometer_pa, surroundings.barometerTolerance_pa};
+    case job::RestKind::Value:
+        break;
+    }
+    return {circuit.rest.value, circuit.rest.tolerance};
+}
+
+} // namespace vicegrip::electrics

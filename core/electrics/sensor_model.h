@@ -1,0 +1,27 @@
+#pragma once
+
+#include "core/job/job.h"
+
+#include <vector>
+
+/// A sensor's elements as functions of what it feels: the same numbers build a network and sweep it.
+namespace vicegrip::electrics
+{
+
+/// Values of the sensor's varied elements when it feels `x` (SI): {R} for a thermistor, {upper, lower} half of a
+/// potentiometer's track, {gain} of a ratiometric transducer, {V} of a voltage device. Outputs stay within what the
+/// part can put out.
+[[nodiscard]] std::vector<double> elementValues(const parts::Sensor& sensor, double x);
+
+/// d(element value)/dx, one per element.
+[[nodiscard]] std::vector<double> elementSlopes(const parts::Sensor& sensor, double x);
+
+/// What the circuit's sensor feels with the engine stopped, and how well that is known.
+struct Felt
+{
+    double value = 0;
+    double tolerance = 0;
+};
+[[nodiscard]] Felt atRest(const job::Circuit& circuit, const job::Surroundings& surroundings);
+
+} // namespace vicegrip::electrics

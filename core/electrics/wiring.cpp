@@ -1,0 +1,122 @@
+#include "core/electrics/wiring.h"
+
+#include <algorithm>
+#include <queue>
+
+namespace vicegrip::electrics
+{
+
+Wiring::Wiring(const job::Job& job) : m_job(job)
+{
+    for (const job::Wire& w : job.wires)
+        connect(w.from, w.to, "wire " + w.id.value);
+    for (const job::Switch& s : job.switches)
+        connect(s.from, s.to, "switch " + s.id);
+    for (const job::Connector& c : job.connectors)
+        if (c.kind == job::ConnectorKind::Inline && c.id < c.mates)
+            for (const std::string& cavity : c.cavities)
+                if (m_index.contains({c.id, cavity}) && m_index.contains({c.mates, cavity}))
+                    connect({c.id, cavity}, {c.mates, cavity}, {});
+    for (const parts::EcuPin& pin : job.ecu.pins)
+        if (const auto it = m_index.find(job::PointRef::fromText(pin.at)); it != m_index.end())
+            m_ecuPins[it->second] = &pin;
+}
+
+int Wiring::nodeOf(const job::PointRef& point)
+{
+    const auto [it, added] = m_index.try_emplace(point, static_cast<int>(m_points.size()));
+    if (added) {
+        m_points.push_back(point);
+        m_edges.emplace_back();
+    }
+    return it->second;
+}
+
+void Wiring::connect(const job::PointRef& a, const job::PointRef& b, const std::string& subject)
+{
+    const int from = nodeOf(a), to = nodeOf(b);
+    m_edges[static_cast<size_t>(from)].push_back({to, subject});
+    m_edges[static_cast<size_t>(to)].push_back({from, subject});
+}
+
+bool Wiring::ends(int node, parts::PinRole role, const job::Circuit& circuit) const
+{
+    using parts::EcuPinRole;
+    const auto pin = m_ecuPins.find(node);
+    const job::Joint* joint = job::findJoint(m_job, m_points[static_cast<size_t>(node)].owner);
+    switch (role) {
+    case parts::PinRole::Signal:
+        return pin != m_ecuPins.end() && pin->second->role == EcuPinRole::Input && pin->second->input == circuit.input;
+    case parts::PinRole::Supply:
+        return (pin != m_ecuPins.end() && pin->second->role == EcuPinRole::SensorSupply) ||
+               (joint != nullptr && joint->kind == job::JointKind::BatteryPositive);
+    case parts::PinRole::Ground:
+        return (pin != m_ecuPins.end() && pin->second->role == EcuPinRole::SensorGround) ||
+               (joint != nullptr && (joint->kind == job::JointKind::Stud || joint->kind == job::JointKind::BatteryNegative));
+    }
+    return false;
+}
+
+Path Wiring::trace(const job::PointRef& from, parts::PinRole role, const job::Circuit& circuit) const
+{
+    Path path{role, {from}, {}, false};
+    const auto start = m_index.find(from);
+    if (start == m_index.end())
+        return path;
+    struct Step
+    {
+        int from = -1;
+        const Edge* edge = nullptr;
+    };
+    std::vector<Step> steps(m_points.size());
+    std::vector<bool> seen(m_points.size(), false);
+    std::queue<int> open;
+    open.push(start->second);
+    seen[static_cast<size_t>(start->second)] = true;
+    int end = -1;
+    while (!open.empty() && end < 0) {
+        const int node = open.front();
+        open.pop();
+        if (node != start->second && ends(node, role, circuit)) {
+            end = node;
+            break;
+        }
+        for (const Edge& edge : m_edges[static_cast<size_t>(node)]) {
+            if (seen[static_cast<size_t>(edge.to)])
+                continue;
+            seen[static_cast<size_t>(edge.to)] = true;
+            steps[static_cast<size_t>(edge.to)] = {node, &edge};
+            open.push(edge.to);
+        }
+    }
+    if (end < 0)
+        return path;
+    path.complete = true;
+    path.points.clear();
+    for (int node = end; node >= 0; node = steps[static_cast<size_t>(node)].from) {
+        path.points.push_back(m_points[static_cast<size_t>(node)]);
+        const Edge* edge = steps[static_cast<size_t>(node)].edge;
+        if (edge != nullptr && !edge->subject.empty())
+            path.subjects.push_back(edge->subject);
+    }
+    std::ranges::reverse(path.points);
+    std::ranges::reverse(path.subjects);
+    return path;
+}
+
+std::vector<Path> Wiring::paths(const job::Circuit& circuit) const
+{
+    std::vector<Path> out;
+    const job::Device* device = job::find(m_job, circuit.device);
+    const parts::Sensor* sensor = job::sensorOf(m_job, circuit);
+    if (device == nullptr || sensor == nullptr)
+        return out;
+    for (const parts::PinRole role : {parts::PinRole::Signal, parts::PinRole::Supply, parts::PinRole::Ground}) {
+        const std::string cavity = parts::cavityOf(*sensor, role);
+        if (!cavity.empty())
+            out.push_back(trace({device->connector, cavity}, role, circuit));
+    }
+    return out;
+}
+
+} // namespace vicegrip::electrics

@@ -1,0 +1,51 @@
+#pragma once
+
+#include "core/job/job.h"
+
+#include <map>
+#include <string>
+#include <vector>
+
+/// The wiring as a graph: which places a probe can reach lie between a sensor's pin and where its wire must end.
+namespace vicegrip::electrics
+{
+
+/// A conductor of a circuit, from the sensor outwards.
+struct Path
+{
+    parts::PinRole role = parts::PinRole::Signal;
+    std::vector<job::PointRef> points;  ///< from the sensor's plug to the end; only the plug when nothing leads on
+    std::vector<std::string> subjects;  ///< "wire w12", "switch K1": what the path is made of, in order
+    bool complete = false;              ///< it ends where it must
+};
+
+class Wiring
+{
+  public:
+    explicit Wiring(const job::Job& job);
+
+    /// The shortest way (fewest joints) from the sensor's pin to where this conductor must end: signal at the ECU cavity
+    /// of the circuit's input; supply at a sensor supply cavity or the battery's positive post; ground at a sensor
+    /// ground cavity, a stud or the negative post. No path object when the sensor has no such pin.
+    [[nodiscard]] std::vector<Path> paths(const job::Circuit& circuit) const;
+
+  private:
+    struct Edge
+    {
+        int to = 0;
+        std::string subject; ///< empty for a mated pair
+    };
+
+    int nodeOf(const job::PointRef& point);
+    void connect(const job::PointRef& a, const job::PointRef& b, const std::string& subject);
+    [[nodiscard]] bool ends(int node, parts::PinRole role, const job::Circuit& circuit) const;
+    [[nodiscard]] Path trace(const job::PointRef& from, parts::PinRole role, const job::Circuit& circuit) const;
+
+    const job::Job& m_job;
+    std::map<job::PointRef, int> m_index;
+    std::vector<job::PointRef> m_points;
+    std::vector<std::vector<Edge>> m_edges;
+    std::map<int, const parts::EcuPin*> m_ecuPins;
+};
+
+} // namespace vicegrip::electrics

@@ -1,0 +1,175 @@
+#include "core/job/check.h"
+
+#include <algorithm>
+#include <set>
+
+namespace vicegrip::job
+{
+namespace
+{
+
+std::string at(std::string_view list, size_t index, std::string_view member = {})
+{
+    std::string out = "/" + std::string(list) + "/" + std::to_string(index);
+    if (!member.empty())
+        out += "/" + std::string(member);
+    return out;
+}
+
+Result<void> bad(ErrorCode code, std::string pointer, std::string sentence)
+{
+    return fail(code, std::move(sentence), {{}, std::move(pointer), 0, 0});
+}
+
+/// Names within one list must differ.
+template <class List, class Name> Result<void> distinct(std::string_view list, const List& items, Name nameOf)
+{
+    std::set<std::string> seen;
+    for (size_t i = 0; i < items.size(); ++i)
+        if (!seen.insert(nameOf(items[i])).second)
+            return bad(ErrorCode::Reference, at(list, i), "the name \"" + nameOf(items[i]) + "\" is used twice");
+    return {};
+}
+
+/// Whether a wire can end there.
+Result<void> checkPoint(const Job& job, const PointRef& point, std::string pointer)
+{
+    if (const Connector* connector = findConnector(job, point.owner)) {
+        if (std::ranges::find(connector->cavities, point.cavity) == connector->cavities.end())
+            return bad(ErrorCode::Reference, std::move(pointer),
+                       "connector " + connector->id + " has no cavity \"" + point.cavity + "\"");
+        return {};
+    }
+    if (findJoint(job, point.owner) == nullptr || !point.cavity.empty())
+        return bad(ErrorCode::Reference, std::move(pointer), "there is no connector or joint \"" + point.text() + "\"");
+    return {};
+}
+
+Result<void> checkEnds(const Job& job, const PointRef& from, const PointRef& to, std::string_view list, size_t index)
+{
+    if (from == to)
+        return bad(ErrorCode::Reference, at(list, index), "both ends are at " + from.text());
+    return checkPoint(job, from, at(list, index, "from")).and_then([&] { return checkPoint(job, to, at(list, index, "to")); });
+}
+
+Result<void> checkNames(const Job& job)
+{
+    std::vector<std::string> owners;
+    for (const auto& c : job.connectors)
+        owners.push_back(c.id);
+    for (const auto& j : job.joints)
+        owners.push_back(j.id);
+    const auto own = [](const auto& item) -> std::string { return item.id.value; };
+    return distinct("connectors", owners, [](const std::string& s) { return s; })
+        .and_then([&] { return distinct("parts", job.parts, own); })
+        .and_then([&] { return distinct("wires", job.wires, own); })
+        .and_then([&] { return distinct("devices", job.devices, own); })
+        .and_then([&] { return distinct("circuits", job.circuits, own); })
+        .and_then([&] { return distinct("ecu/inputs", job.ecu.inputs, own); })
+        .and_then([&] { return distinct("ecu/pins", job.ecu.pins, [](const parts::EcuPin& p) { return p.at; }); });
+}
+
+Result<void> checkParts(const Job& job)
+{
+    for (size_t i = 0; i < job.parts.size(); ++i)
+        if (auto sense = parts::checkSensor(job.parts[i]); !sense)
+            return bad(sense.error().code, at("parts", i) + sense.error().place.pointer, sense.error().sentence);
+    return {};
+}
+
+Result<void> checkConnectors(const Job& job)
+{
+    for (size_t i = 0; i < job.connectors.size(); ++i) {
+        const Connector& c = job.connectors[i];
+        if (auto cavities = distinct(at("connectors", i, "cavities"), c.cavities, [](const std::string& s) { return s; }); !cavities)
+            return cavities;
+        if (c.kind != ConnectorKind::Inline)
+            continue;
+        const Connector* other = findConnector(job, c.mates);
+        if (other == nullptr || other->mates != c.id)
+            return bad(ErrorCode::Reference, at("connectors", i, "mates"), "the halves of an inline pair must name each other");
+    }
+    return {};
+}
+
+Result<void> checkWiring(const Job& job)
+{
+    for (size_t i = 0; i < job.wires.size(); ++i)
+        if (auto ends = checkEnds(job, job.wires[i].from, job.wires[i].to, "wires", i); !ends)
+            return ends;
+    for (size_t i = 0; i < job.switches.size(); ++i)
+        if (auto ends = checkEnds(job, job.switches[i].from, job.switches[i].to, "switches", i); !ends)
+            return ends;
+    for (size_t i = 0; i < job.ecu.pins.size(); ++i) {
+        const parts::EcuPin& pin = job.ecu.pins[i];
+        const PointRef point = PointRef::fromText(pin.at);
+        if (auto there = checkPoint(job, point, at("ecu/pins", i, "at")); !there)
+            return there;
+        if (findConnector(job, point.owner) == nullptr || findConnector(job, point.owner)->kind != ConnectorKind::Ecu)
+            return bad(ErrorCode::Reference, at("ecu/pins", i, "at"), "an ECU pin must be in a connector of kind \"ecu\"");
+        if (pin.role == parts::EcuPinRole::Input && findInput(job, pin.input) == nullptr)
+            return bad(ErrorCode::Reference, at("ecu/pins", i, "input"), "the ECU has no input \"" + pin.input.value + "\"");
+    }
+    return {};
+}
+
+Result<void> checkDevice(const Job& job, size_t index)
+{
+    const Device& d = job.devices[index];
+    const parts::Sensor* part = findPart(job, d.part);
+    if (part == nullptr)
+        return bad(ErrorCode::Reference, at("devices", index, "part"), "the job holds no part \"" + d.part.value + "\"");
+    const Connector* connector = findConnector(job, d.connector);
+    if (connector == nullptr || connector->kind != ConnectorKind::Sensor)
+        return bad(ErrorCode::Reference, at("devices", index, "connector"), "there is no sensor plug \"" + d.connector + "\"");
+    for (const auto& [cavity, role] : part->pins)
+        if (std::ranges::find(connector->cavities, cavity) == connector->cavities.end())
+            return bad(ErrorCode::Reference, at("devices", index, "connector"),
+                       "plug " + connector->id + " has no cavity \"" + cavity + "\", which the part uses for its " + role);
+    return {};
+}
+
+Result<void> checkCircuits(const Job& job)
+{
+    std::set<std::string> plugs;
+    for (size_t i = 0; i < job.devices.size(); ++i) {
+        if (auto device = checkDevice(job, i); !device)
+            return device;
+        if (!plugs.insert(job.devices[i].connector).second)
+            return bad(ErrorCode::Reference, at("devices", i, "connector"), "another device has this plug already");
+    }
+    for (size_t i = 0; i < job.circuits.size(); ++i) {
+        const Circuit& c = job.circuits[i];
+        if (find(job, c.device) == nullptr)
+            return bad(ErrorCode::Reference, at("circuits", i, "device"), "there is no device \"" + c.device.value + "\"");
+        if (findInput(job, c.input) == nullptr)
+            return bad(ErrorCode::Reference, at("circuits", i, "input"), "the ECU has no input \"" + c.input.value + "\"");
+        if (!(c.scaling.low < c.scaling.high))
+            return bad(ErrorCode::Range, at("circuits", i, "scaling/high"), "the range is empty: high must be above low");
+        const parts::Sensor& sensor = *sensorOf(job, c);
+        if (sensor.measures == units::Dimension::Temperature && c.scaling.low <= 0)
+            return bad(ErrorCode::Range, at("circuits", i, "scaling/low"), "the range starts below 0 K");
+        if (c.rest.kind == RestKind::Ambient && sensor.measures != units::Dimension::Temperature)
+            return bad(ErrorCode::Range, at("circuits", i, "rest/kind"), "only a temperature rests at ambient");
+        if (c.rest.kind == RestKind::Barometer && sensor.measures != units::Dimension::AbsolutePressure)
+            return bad(ErrorCode::Range, at("circuits", i, "rest/kind"), "only an absolute pressure rests at the barometer");
+    }
+    for (size_t i = 0; i < job.proofs.size(); ++i)
+        if (find(job, job.proofs[i].circuit) == nullptr)
+            return bad(ErrorCode::Reference, at("proofs", i, "circuit"),
+                       "there is no circuit \"" + job.proofs[i].circuit.value + "\"");
+    return {};
+}
+
+} // namespace
+
+Result<void> check(const Job& job)
+{
+    return checkNames(job)
+        .and_then([&] { return checkParts(job); })
+        .and_then([&] { return checkConnectors(job); })
+        .and_then([&] { return checkWiring(job); })
+        .and_then([&] { return checkCircuits(job); });
+}
+
+} // namespace vicegrip::job

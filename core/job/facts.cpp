@@ -1,0 +1,153 @@
+#include "core/job/facts.h"
+
+#include "core/job/listing.h"
+
+namespace vicegrip::job
+{
+namespace
+{
+
+using fields::OrderedJson;
+using units::Dimension;
+
+struct Ending
+{
+    std::string_view ending;
+    Dimension dimension;
+};
+
+/// Members whose name ends in a unit are shown with it; the name loses it.
+constexpr Ending kEndings[] = {{"_ohm", Dimension::Resistance}, {"_v", Dimension::Voltage}, {"_a", Dimension::Current}};
+
+std::string spokenName(std::string name)
+{
+    for (char& c : name)
+        if (c == '_')
+            c = ' ';
+    if (name.starts_with("pull "))
+        name[4] = '-';
+    return name;
+}
+
+std::string valueText(const OrderedJson& value)
+{
+    if (value.is_string())
+        return value.get<std::string>();
+    if (value.is_number_float())
+        return units::shortest(value.get<double>());
+    return value.dump();
+}
+
+const Ending* unitEnding(const std::string& name)
+{
+    for (const Ending& e : kEndings)
+        if (name.ends_with(e.ending))
+            return &e;
+    return nullptr;
+}
+
+/// Every leaf of `json` as a fact under `subject`. A list is one fact: a table's points belong together.
+void flatten(const OrderedJson& json, const std::string& subject, Facts& out)
+{
+    if (!json.is_object()) {
+        out[subject] = valueText(json);
+        return;
+    }
+    for (const auto& [name, value] : json.items()) {
+        const Ending* unit = value.is_number() ? unitEnding(name) : nullptr;
+        if (unit != nullptr)
+            out[subject + " " + spokenName(name.substr(0, name.size() - unit->ending.size()))] =
+                units::formatExact(value.get<double>(), unit->dimension);
+        else
+            flatten(value, subject + " " + spokenName(name), out);
+    }
+}
+
+OrderedJson without(OrderedJson json, std::initializer_list<const char*> names)
+{
+    for (const char* name : names)
+        json.erase(name);
+    return json;
+}
+
+std::string wireText(const Wire& w)
+{
+    return w.colour + " " + units::formatExact(w.area_m2, Dimension::Area) + " " +
+           units::formatExact(w.length_m, Dimension::Length) + ", " + w.from.text() + " to " + w.to.text();
+}
+
+/// A value whose text is long (a table) is not repeated in a sentence.
+std::string changeText(const std::string& name, const std::string& before, const std::string& after)
+{
+    constexpr size_t kSayable = 60;
+    if (before.size() > kSayable || after.size() > kSayable)
+        return name + " changed";
+    return name + " changed from " + before + " to " + after;
+}
+
+/// The part's id stands for the subject itself, so that another part is named before its details are.
+void addSensor(const parts::Sensor& part, const std::string& subject, Facts& out)
+{
+    out[subject] = part.id.value;
+    flatten(without(fields::toJson(part), {"id", "name", "unit"}), subject, out);
+}
+
+bool isOf(const std::string& fact, const std::string& subject)
+{
+    return fact == subject || (fact.starts_with(subject) && fact[subject.size()] == ' ');
+}
+
+} // namespace
+
+Facts facts(const Job& job)
+{
+    Facts out;
+    for (const Wire& w : job.wires)
+        out["wire " + w.id.value] = wireText(w);
+    for (const Switch& s : job.switches)
+        out["switch " + s.id] = s.from.text() + " to " + s.to.text() + (s.needsKey ? ", with the key" : "");
+    for (const Device& d : job.devices)
+        if (const parts::Sensor* part = findPart(job, d.part))
+            addSensor(*part, "sensor " + d.id.value, out);
+    for (const parts::AnalogInput& i : job.ecu.inputs) {
+        const std::string subject = "input " + i.id.value;
+        flatten(without(fields::toJson(i), {"id", "name"}), subject, out);
+        if (!i.pull_up_ohm)
+            out[subject + " pull-up"] = "none";
+    }
+    for (const parts::EcuPin& p : job.ecu.pins)
+        if (p.role == parts::EcuPinRole::Input)
+            out["input " + p.input.value + " cavity"] = p.at;
+    flatten(fields::toJson(job.ecu.supply), "supply", out);
+    out["ECU firmware"] = job.ecu.firmware.empty() ? "not noted" : job.ecu.firmware;
+    for (const Circuit& c : job.circuits) {
+        flatten(fields::toJson(c.scaling), "scaling " + c.id.value, out);
+        out["circuit " + c.id.value] = "device " + c.device.value + " on input " + c.input.value;
+    }
+    return out;
+}
+
+Facts factsOf(const Facts& all, const std::vector<std::string>& subjects)
+{
+    Facts out;
+    for (const std::string& subject : subjects)
+        for (auto it = all.lower_bound(subject); it != all.end() && it->first.starts_with(subject); ++it)
+            if (isOf(it->first, subject))
+                out.insert(*it);
+    return out;
+}
+
+std::vector<std::string> changes(const Facts& then, const Facts& now)
+{
+    std::vector<std::string> out;
+    for (const auto& [name, before] : then) {
+        const auto it = now.find(name);
+        if (it == now.end())
+            out.push_back(name + " is no longer there");
+        else if (it->second != before)
+            out.push_back(changeText(name, before, it->second));
+    }
+    return out;
+}
+
+} // namespace vicegrip::job

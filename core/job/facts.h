@@ -1,0 +1,29 @@
+#pragma once
+
+#include "core/job/job.h"
+
+#include <map>
+#include <string>
+#include <vector>
+
+/// A job's electrical facts under names a person knows, each as one short text. A proof keeps the facts it rests on;
+/// comparing them with today's says whether it is stale, and why in one line.
+///
+///     {"input AN3 pull-up": "2k49 Ω", "wire w12": "BU/WH 0.5 mm² 0.9 m, CLT.1 to BE.6", "ECU firmware": "0.4"}
+namespace vicegrip::job
+{
+
+using Facts = std::map<std::string, std::string>;
+
+/// Every fact of the job a reading could rest on. Subjects: "wire ID", "sensor DEVICE", "input ID", "supply",
+/// "switch ID", "ECU", "scaling CIRCUIT".
+[[nodiscard]] Facts facts(const Job& job);
+
+/// The facts of these subjects ("wire w12" also takes "wire w12 ..."); a subject without facts is left out.
+[[nodiscard]] Facts factsOf(const Facts& all, const std::vector<std::string>& subjects);
+
+/// What has changed since, as sentences' middles ("pull-up of input AN3 changed from 1k Ω to 2k49 Ω"); empty when the
+/// proof still stands.
+[[nodiscard]] std::vector<std::string> changes(const Facts& then, const Facts& now);
+
+} // namespace vicegrip::job

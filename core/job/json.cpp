@@ -1,0 +1,83 @@
+#include "core/job/json.h"
+
+#include "core/base/document.h"
+#include "core/base/schema_text.h"
+#include "core/job/check.h"
+#include "core/job/listing.h"
+
+namespace vicegrip::job
+{
+namespace
+{
+
+/// Values that carry their circuit's own unit in the file ("low": 0 in kPa) become SI, or the other way.
+template <class Convert> void convertCircuit(Job& job, Circuit& circuit, Convert convert)
+{
+    const parts::Sensor* sensor = sensorOf(job, circuit);
+    if (sensor == nullptr)
+        return; // check() names the missing part
+    circuit.scaling.low = convert(circuit.scaling.low, sensor->measures, sensor->unit);
+    circuit.scaling.high = convert(circuit.scaling.high, sensor->measures, sensor->unit);
+    if (circuit.rest.kind != RestKind::Value)
+        return;
+    // A tolerance is a difference: it has the unit's factor and not its offset.
+    const double zero = convert(0, sensor->measures, sensor->unit);
+    circuit.rest.tolerance = convert(circuit.rest.tolerance, sensor->measures, sensor->unit) - zero;
+    circuit.rest.value = convert(circuit.rest.value, sensor->measures, sensor->unit);
+}
+
+/// The version comes before the schema: a newer file may break the schema for good reasons.
+Result<void> checkVersion(const nlohmann::json& json)
+{
+    if (!json.is_object() || !json.contains("vicegrip"))
+        return fail(ErrorCode::Schema, "this is not a Vicegrip job: it has no \"vicegrip\" version", {{}, "/", 0, 0});
+    const auto& version = json["vicegrip"];
+    if (!version.is_number_integer() || version.get<double>() < 1)
+        return fail(ErrorCode::Schema, "the version must be a whole number from 1", {{}, "/vicegrip", 0, 0});
+    if (version.get<double>() > kVersion)
+        return fail(ErrorCode::Version,
+                    "the job was written by a newer Vicegrip (version " + version.dump() + ", this one reads " +
+                        std::to_string(kVersion) + "): update before opening it",
+                    {{}, "/vicegrip", 0, 0});
+    return {};
+}
+
+Result<Job> fromDocument(const nlohmann::json& json)
+{
+    if (auto version = checkVersion(json); !version)
+        return tl::make_unexpected(version.error());
+    if (auto valid = document::validate(json, kJobSchema); !valid)
+        return tl::make_unexpected(valid.error());
+    try {
+        auto job = fields::fromJson<Job>(json);
+        for (Circuit& circuit : job.circuits)
+            convertCircuit(job, circuit, units::fromUnit);
+        return check(job).map([&] { return std::move(job); });
+    } catch (const nlohmann::json::exception& e) {
+        return fail(ErrorCode::Schema, std::string("the job cannot be understood: ") + e.what());
+    }
+}
+
+} // namespace
+
+Result<Job> read(std::string_view text)
+{
+    return document::parse(text).and_then(fromDocument);
+}
+
+Result<Job> readFile(const std::filesystem::path& file)
+{
+    return document::inFile(document::readFile(file).and_then([](const std::string& text) { return read(text); }), file);
+}
+
+std::string write(const Job& job)
+{
+    Job copy = job;
+    for (Circuit& circuit : copy.circuits)
+        convertCircuit(copy, circuit, [](double si, units::Dimension d, std::string_view unit) {
+            return fields::rounded(units::toUnit(si, d, unit));
+        });
+    return fields::toJson(copy).dump(2, ' ', false, nlohmann::json::error_handler_t::replace) + "\n";
+}
+
+} // namespace vicegrip::job

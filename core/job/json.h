@@ -1,0 +1,22 @@
+#pragma once
+
+#include "core/base/result.h"
+#include "core/job/job.h"
+
+#include <filesystem>
+#include <string_view>
+
+/// The job's file: JSON after data/schema/job.schema.json, described in docs/formats.md.
+namespace vicegrip::job
+{
+
+/// Reads a job. The text must parse, follow the schema, name only things it holds, and make sense (lengths above 0,
+/// parts as `parts::checkSensor` wants them). Errors carry line and column, or a JSON pointer.
+/// A file of a newer version is refused with ErrorCode::Version.
+[[nodiscard]] Result<Job> read(std::string_view text);
+[[nodiscard]] Result<Job> readFile(const std::filesystem::path& file);
+
+/// The whole job as text, ending in a newline. `read(write(job))` equals `job`, unknown members included.
+[[nodiscard]] std::string write(const Job& job);
+
+} // namespace vicegrip::job

@@ -1,0 +1,189 @@
+#pragma once
+
+#include "core/job/job.h"
+
+/// How the job's members are listed in the file, in order. Read by json.cpp and facts.cpp only.
+namespace vicegrip::fields
+{
+
+template <> struct EnumNames<job::ConnectorKind>
+{
+    static constexpr std::pair<job::ConnectorKind, std::string_view> kNames[] = {
+        {job::ConnectorKind::Sensor, "sensor"}, {job::ConnectorKind::Inline, "inline"}, {job::ConnectorKind::Ecu, "ecu"}};
+};
+
+template <> struct EnumNames<job::JointKind>
+{
+    static constexpr std::pair<job::JointKind, std::string_view> kNames[] = {
+        {job::JointKind::Splice, "splice"},
+        {job::JointKind::Stud, "stud"},
+        {job::JointKind::BatteryPositive, "battery-positive"},
+        {job::JointKind::BatteryNegative, "battery-negative"}};
+};
+
+template <> struct EnumNames<job::RestKind>
+{
+    static constexpr std::pair<job::RestKind, std::string_view> kNames[] = {
+        {job::RestKind::Ambient, "ambient"}, {job::RestKind::Barometer, "barometer"}, {job::RestKind::Value, "value"}};
+};
+
+template <> struct EnumNames<job::ReadingSource>
+{
+    static constexpr std::pair<job::ReadingSource, std::string_view> kNames[] = {
+        {job::ReadingSource::Typed, "typed"}, {job::ReadingSource::Meter, "meter"}, {job::ReadingSource::Ecu, "ecu"}};
+};
+
+} // namespace vicegrip::fields
+
+namespace vicegrip::job
+{
+
+/// A point is one string in the file.
+template <class A> void point(A& a, const char* name, PointRef& p)
+{
+    std::string text = p.text();
+    a(name, text);
+    p = PointRef::fromText(text);
+}
+
+template <class A> void listFields(A& a, Connector& c)
+{
+    a("id", c.id);
+    a("label", c.label);
+    a("kind", c.kind);
+    a("mates", c.mates);
+    a("cavities", c.cavities);
+    a.rest(c.extra);
+}
+
+template <class A> void listFields(A& a, Joint& j)
+{
+    a("id", j.id);
+    a("label", j.label);
+    a("kind", j.kind);
+    a("body", j.body);
+    a.rest(j.extra);
+}
+
+template <class A> void listFields(A& a, Wire& w)
+{
+    a("id", w.id);
+    point(a, "from", w.from);
+    point(a, "to", w.to);
+    a("length_m", w.length_m);
+    a.scaled("area_mm2", w.area_m2, 1e-6);
+    a("colour", w.colour);
+    a.rest(w.extra);
+}
+
+template <class A> void listFields(A& a, Switch& s)
+{
+    a("id", s.id);
+    a("label", s.label);
+    point(a, "from", s.from);
+    point(a, "to", s.to);
+    a("ohm", s.ohm);
+    a("needs_key", s.needsKey);
+    a.rest(s.extra);
+}
+
+template <class A> void listFields(A& a, Device& d)
+{
+    a("id", d.id);
+    a("part", d.part);
+    a("connector", d.connector);
+    a.rest(d.extra);
+}
+
+template <class A> void listFields(A& a, Rest& r)
+{
+    a("kind", r.kind);
+    if (r.kind == RestKind::Value) {
+        a("value", r.value);
+        a("tolerance", r.tolerance);
+    }
+}
+
+template <class A> void listFields(A& a, ScalingSpec& s)
+{
+    a("points", s.points);
+    a("low", s.low);
+    a("high", s.high);
+    a("output_step", s.outputStep);
+    a("input_step_v", s.inputStep_v);
+}
+
+template <class A> void listFields(A& a, Circuit& c)
+{
+    a("id", c.id);
+    a("name", c.name);
+    a("device", c.device);
+    a("input", c.input);
+    a("rest", c.rest);
+    a("scaling", c.scaling);
+    a.rest(c.extra);
+}
+
+template <class A> void listFields(A& a, Battery& b)
+{
+    a("volts", b.volts);
+    a("tolerance_v", b.tolerance_v);
+    a("ohm", b.ohm);
+    a.rest(b.extra);
+}
+
+template <class A> void listFields(A& a, Surroundings& s)
+{
+    a.scaled("ambient_c", s.ambient_k, 1, 273.15);
+    a("ambient_tolerance_k", s.ambientTolerance_k);
+    a.scaled("barometer_kpa", s.barometer_pa, 1000);
+    a.scaled("barometer_tolerance_kpa", s.barometerTolerance_pa, 1000);
+}
+
+template <class A> void listFields(A& a, Meter& m)
+{
+    a("input_ohm", m.input_ohm);
+    a("volts_share", m.voltsShare);
+    a("volts_v", m.volts_v);
+    a("ohms_share", m.ohmsShare);
+    a("ohms_ohm", m.ohms_ohm);
+    a("lead_ohm", m.lead_ohm);
+    a.rest(m.extra);
+}
+
+template <class A> void listFields(A& a, Proof& p)
+{
+    a("circuit", p.circuit);
+    a("station", p.station);
+    a("condition", p.condition);
+    a("value", p.value);
+    a("expected", p.expected);
+    a("low", p.low);
+    a("high", p.high);
+    a("source", p.source);
+    a("when", p.when);
+    a("rests_on", p.restsOn);
+    a.rest(p.extra);
+}
+
+template <class A> void listFields(A& a, Job& j)
+{
+    a("vicegrip", j.version);
+    a("name", j.name);
+    a("title", j.title);
+    a("surroundings", j.surroundings);
+    a("battery", j.battery);
+    a("meter", j.meter);
+    a("ecu", j.ecu);
+    a("parts", j.parts);
+    a("connectors", j.connectors);
+    a("joints", j.joints);
+    a("wires", j.wires);
+    a("switches", j.switches);
+    a("devices", j.devices);
+    a("circuits", j.circuits);
+    a("proofs", j.proofs);
+    a.rest(j.extra);
+}
+
+} // namespace vicegrip::job

@@ -1,0 +1,259 @@
+#include "core/proof/expected.h"
+
+#include <algorithm>
+#include <cmath>
+#include <set>
+
+namespace vicegrip::proof
+{
+namespace
+{
+
+using electrics::Bounded;
+using electrics::Path;
+using job::Condition;
+using parts::PinRole;
+using units::Dimension;
+
+constexpr double kOpenOhms = 20e6; ///< a hand meter shows overload from about here (typical)
+
+std::string_view roleText(PinRole role)
+{
+    switch (role) {
+    case PinRole::Signal: return "signal";
+    case PinRole::Supply: return "supply";
+    case PinRole::Ground: return "ground";
+    }
+    return {};
+}
+
+job::PointRef negativePost(const job::Job& job)
+{
+    for (const job::Joint& j : job.joints)
+        if (j.kind == job::JointKind::BatteryNegative)
+            return {j.id, {}};
+    return {};
+}
+
+const Path* pathOf(const std::vector<Path>& paths, PinRole role)
+{
+    for (const Path& p : paths)
+        if (p.role == role)
+            return &p;
+    return nullptr;
+}
+
+/// What every reading of the circuit rests on: its conductors, its sensor and, with the key on, its input.
+std::vector<std::string> restsOn(const job::Circuit& circuit, const std::vector<Path>& paths, Condition condition,
+                                 const std::vector<std::string>& influences)
+{
+    std::set<std::string> subjects(influences.begin(), influences.end());
+    for (const Path& p : paths)
+        subjects.insert(p.subjects.begin(), p.subjects.end());
+    subjects.insert("sensor " + circuit.device.value);
+    subjects.insert("circuit " + circuit.id.value);
+    if (condition == Condition::KeyOn)
+        subjects.insert("input " + circuit.input.value);
+    subjects.erase("ECU"); // the firmware note matters to what the ECU reports, not to a meter
+    return {subjects.begin(), subjects.end()};
+}
+
+class CircuitPromises
+{
+  public:
+    CircuitPromises(const job::Job& job, const electrics::Electrics& car, Condition condition, const job::Circuit& circuit,
+                    const std::vector<Path>& paths)
+        : m_job(job), m_car(car), m_condition(condition), m_circuit(circuit), m_paths(paths), m_sensor(*job::sensorOf(job, circuit)),
+          m_negative(negativePost(job))
+    {
+    }
+
+    Expectation atProbe(const Path& path, size_t index) const
+    {
+        Expectation e;
+        e.station = {path.points[index].text(), StationKind::Probe, path.role, path.points[index],
+                     job::spoken(m_job, path.points[index])};
+        e.needed = m_condition == Condition::KeyOn &&
+                   (path.role == PinRole::Signal ? index + 1 == path.points.size() : index == 0);
+        if (m_condition == Condition::KeyOn)
+            promiseVolts(e, path);
+        else
+            promiseOhms(e, path, index);
+        return e;
+    }
+
+    Expectation fromEcu(StationKind kind, const scaling::Table* table) const;
+
+  private:
+    void promiseVolts(Expectation& e, const Path& path) const
+    {
+        e.dimension = Dimension::Voltage;
+        e.unit = "V";
+        e.black = job::spoken(m_job, m_negative);
+        if (!path.complete) {
+            e.trouble = "the " + std::string(roleText(path.role)) + " leads nowhere from " + job::spoken(m_job, path.points.back());
+            return;
+        }
+        settle(e, m_car.voltmeter(e.station.point, m_negative, m_job.meter), m_job.meter.voltsShare, m_job.meter.volts_v);
+    }
+
+    void promiseOhms(Expectation& e, const Path& path, size_t index) const
+    {
+        e.dimension = Dimension::Resistance;
+        e.unit = "Ω";
+        const Path* ground = pathOf(m_paths, PinRole::Ground);
+        const bool through = path.role == PinRole::Signal && parts::isPassive(m_sensor) && ground != nullptr;
+        const Path& toward = through ? *ground : path;
+        const job::PointRef black = toward.points.back();
+        e.black = job::spoken(m_job, black);
+        if (!path.complete || !toward.complete) {
+            e.trouble = "the " + std::string(roleText(path.complete ? toward.role : path.role)) + " leads nowhere";
+            return;
+        }
+        if (!through && index + 1 == path.points.size()) {
+            e.trouble = "the black lead is here";
+            return;
+        }
+        settle(e, m_car.ohmmeter(e.station.point, black), m_job.meter.ohmsShare, m_job.meter.ohms_ohm);
+        e.value += m_job.meter.lead_ohm;
+        e.low += m_job.meter.lead_ohm;
+        e.high += m_job.meter.lead_ohm;
+    }
+
+    void settle(Expectation& e, const std::optional<Bounded>& reading, double meterShare, double meterFloor) const
+    {
+        if (!reading) {
+            e.trouble = "this place is not in the network";
+            return;
+        }
+        const double meter = meterShare * std::abs(reading->value) + meterFloor;
+        e.value = reading->value;
+        e.low = reading->value - reading->worst - meter;
+        e.high = reading->value + reading->worst + meter;
+        e.sigma = reading->sigma;
+        e.subjects = restsOn(m_circuit, m_paths, m_condition, reading->subjects);
+    }
+
+    const job::Job& m_job;
+    const electrics::Electrics& m_car;
+    Condition m_condition;
+    const job::Circuit& m_circuit;
+    const std::vector<Path>& m_paths;
+    const parts::Sensor& m_sensor;
+    job::PointRef m_negative;
+};
+
+Expectation CircuitPromises::fromEcu(StationKind kind, const scaling::Table* table) const
+{
+    const parts::AnalogInput& input = *job::findInput(m_job, m_circuit.input);
+    Expectation e;
+    e.station.kind = kind;
+    const std::optional<Bounded> seen = m_condition == Condition::KeyOn ? m_car.inputVolts(m_job, m_circuit) : std::nullopt;
+    const double fullVolts = electrics::fullScaleVolts(m_job, input);
+    const double countVolts = fullVolts / input.fullScale();
+    const auto clamped = [&](double volts) { return std::clamp(volts, 0.0, fullVolts); };
+    double low = 0, high = 0;
+    if (seen) {
+        low = clamped(seen->value - seen->worst - countVolts);
+        high = clamped(seen->value + seen->worst + countVolts);
+        e.value = clamped(seen->value);
+        e.sigma = seen->sigma;
+        e.subjects = restsOn(m_circuit, m_paths, m_condition, seen->subjects);
+        e.subjects.emplace_back("ECU");
+    } else {
+        e.trouble = m_condition == Condition::BatteryOff ? "the ECU is off" : "the ECU has no power, or no input here";
+    }
+    e.low = low;
+    e.high = high;
+    e.black = "ECU";
+    switch (kind) {
+    case StationKind::Counts:
+        e.station.key = "counts";
+        e.station.label = "Counts";
+        e.dimension = Dimension::Counts;
+        e.unit = "counts";
+        for (double* v : {&e.value, &e.low, &e.high, &e.sigma})
+            *v /= countVolts;
+        break;
+    case StationKind::Value: {
+        e.station.key = "value";
+        e.station.label = "Value";
+        e.dimension = m_sensor.measures;
+        e.unit = m_sensor.unit;
+        if (table == nullptr) {
+            e.trouble = seen ? "there is no table yet" : e.trouble;
+            break;
+        }
+        e.subjects.push_back("scaling " + m_circuit.id.value);
+        const double atLow = scaling::lookUp(*table, low), atHigh = scaling::lookUp(*table, high);
+        e.value = scaling::lookUp(*table, e.value);
+        const double step = units::fromUnit(m_circuit.scaling.outputStep, e.dimension, e.unit) - units::fromUnit(0, e.dimension, e.unit);
+        e.low = std::min(atLow, atHigh) - step;
+        e.high = std::max(atLow, atHigh) + step;
+        break;
+    }
+    default:
+        e.station.key = "input";
+        e.station.label = "Input " + input.id.value;
+        e.dimension = Dimension::Voltage;
+        e.unit = "V";
+        break;
+    }
+    return e;
+}
+
+int valueDecimals(const Expectation& e)
+{
+    switch (e.dimension) {
+    case Dimension::Temperature: return 1;
+    case Dimension::AbsolutePressure:
+    case Dimension::GaugePressure: return e.unit == "bar" ? 2 : 1;
+    case Dimension::Lambda: return 3;
+    case Dimension::Counts: return 0;
+    case Dimension::Ratio: return 1;
+    default: return 3;
+    }
+}
+
+} // namespace
+
+std::vector<Expectation> expectations(const job::Job& job, const electrics::Electrics& car, Condition condition,
+                                      const job::Circuit& circuit, const std::vector<Path>& paths, const scaling::Table* table)
+{
+    std::vector<Expectation> out;
+    if (job::sensorOf(job, circuit) == nullptr || job::findInput(job, circuit.input) == nullptr)
+        return out;
+    const CircuitPromises promises(job, car, condition, circuit, paths);
+    for (const Path& path : paths) {
+        for (size_t i = 0; i < path.points.size(); ++i)
+            out.push_back(promises.atProbe(path, i));
+        if (path.role == PinRole::Signal)
+            for (StationKind kind : {StationKind::Input, StationKind::Counts, StationKind::Value})
+                out.push_back(promises.fromEcu(kind, table));
+    }
+    return out;
+}
+
+std::string readingText(const Expectation& e, double value)
+{
+    if (e.dimension == Dimension::Resistance) {
+        if (value >= kOpenOhms)
+            return "open";
+        if (value >= 1000)
+            return units::formatNumber(value / 1000, 3) + " kΩ";
+        return units::formatNumber(value, value < 100 ? 2 : 1) + " Ω";
+    }
+    return units::format(value, e.dimension, e.unit, valueDecimals(e));
+}
+
+std::string boundsText(const Expectation& e)
+{
+    const std::string low = readingText(e, e.low), high = readingText(e, e.high);
+    if (low == high)
+        return low;
+    const size_t space = low.rfind(' ');
+    const bool sameUnit = space != std::string::npos && high.ends_with(low.substr(space));
+    return (sameUnit ? low.substr(0, space) : low) + " to " + high;
+}
+
+} // namespace vicegrip::proof

@@ -1,0 +1,62 @@
+#pragma once
+
+#include "core/electrics/electrics.h"
+#include "core/electrics/wiring.h"
+#include "core/job/facts.h"
+#include "core/job/job.h"
+#include "core/scaling/table.h"
+
+#include <optional>
+#include <string>
+#include <vector>
+
+/// What must be read at every place a probe can reach, before it is touched.
+namespace vicegrip::proof
+{
+
+enum class StationKind {
+    Probe,  ///< a meter's red lead goes there
+    Input,  ///< volts the ECU reports
+    Counts, ///< counts the ECU reports
+    Value   ///< the scaled value the ECU reports
+};
+
+struct Station
+{
+    std::string key; ///< as kept in job::Proof
+    StationKind kind = StationKind::Probe;
+    parts::PinRole role = parts::PinRole::Signal;
+    job::PointRef point; ///< for Probe
+    std::string label;   ///< "Cavity A7"
+};
+
+/// A promise: the reading, its bounds, and what it rests on.
+struct Expectation
+{
+    Station station;
+    units::Dimension dimension = units::Dimension::Voltage;
+    std::string unit;
+    double value = 0, low = 0, high = 0; ///< bounds: worst case of the circuit, and the meter's own error
+    double sigma = 0;                    ///< standard deviation, the meter's not included
+    std::string black;                   ///< where the black lead goes: "Battery –"
+    bool needed = false;                 ///< proving these proves the circuit
+    std::string trouble;                 ///< why nothing can be promised here; value and bounds are then void
+    std::vector<std::string> subjects;   ///< fact subjects it rests on
+
+    [[nodiscard]] bool promises() const { return trouble.empty(); }
+};
+
+/// What a circuit's thread promises under one condition, sensor to value.
+/// `table` is the circuit's scaling, where there is one; without it counts and volts are still promised.
+[[nodiscard]] std::vector<Expectation> expectations(const job::Job& job, const electrics::Electrics& car,
+                                                    job::Condition condition, const job::Circuit& circuit,
+                                                    const std::vector<electrics::Path>& paths, const scaling::Table* table);
+
+/// A reading as it is shown: three decimals for volts, Ohm or kOhm by size, "open" above 20 MOhm, counts whole, values
+/// in the circuit's unit.
+[[nodiscard]] std::string readingText(const Expectation& e, double value);
+
+/// "2.36 to 2.68 V".
+[[nodiscard]] std::string boundsText(const Expectation& e);
+
+} // namespace vicegrip::proof

@@ -1,0 +1,42 @@
+#include "core/scaling/transfer.h"
+
+#include "core/electrics/sensor_model.h"
+
+#include <numeric>
+
+namespace vicegrip::scaling
+{
+
+std::optional<Transfer> Transfer::of(const job::Job& job, const electrics::Electrics& car, const job::Circuit& circuit)
+{
+    const parts::Sensor* sensor = job::sensorOf(job, circuit);
+    const parts::AnalogInput* input = job::findInput(job, circuit.input);
+    const auto it = car.circuits.find(circuit.id);
+    if (sensor == nullptr || input == nullptr || it == car.circuits.end() || !it->second.converter || !car.ecuGround)
+        return std::nullopt;
+    circuit::Sweep sweep(car.solution, it->second.varied,
+                         {{*it->second.converter, *car.ecuGround}, {*car.ecuSupply, *car.ecuGround}});
+    return Transfer(*sensor, std::move(sweep), electrics::fullScaleVolts(job, *input), input->reference == parts::Reference::Ratiometric);
+}
+
+double Transfer::volts(double value) const
+{
+    const std::vector<double> out = m_sweep.at(electrics::elementValues(m_sensor, value));
+    return m_ratiometric && out[1] > 0 ? m_fullScale * out[0] / out[1] : out[0];
+}
+
+double Transfer::value(double volts, double low, double high) const
+{
+    const bool rises = this->volts(high) > this->volts(low);
+    constexpr int kHalvings = 52; // down to the last bit of a double
+    for (int i = 0; i < kHalvings; ++i) {
+        const double middle = std::midpoint(low, high);
+        if ((this->volts(middle) < volts) == rises)
+            low = middle;
+        else
+            high = middle;
+    }
+    return std::midpoint(low, high);
+}
+
+} // namespace vicegrip::scaling
