@@ -1,0 +1,156 @@
+#include "bench/car.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace vicegrip::bench
+{
+namespace
+{
+
+constexpr double kOverloadOhms = 60e6; ///< of a hand meter (typical)
+
+/// Within tolerance, but not on it.
+job::Job asFitted(job::Job job, unsigned seed)
+{
+    std::mt19937 random(seed);
+    std::uniform_real_distribution<double> within(-0.4, 0.4);
+    job.ecu.supply.volts += within(random) * job.ecu.supply.tolerance_v;
+    job.battery.volts += within(random) * job.battery.tolerance_v;
+    return job;
+}
+
+double lookUp(const link::EcuTable& table, double volts)
+{
+    const auto upper = std::ranges::find_if(table.volts, [&](float v) { return v > volts; });
+    if (upper == table.volts.begin())
+        return table.values.front();
+    if (upper == table.volts.end())
+        return table.values.back();
+    const auto i = static_cast<size_t>(upper - table.volts.begin());
+    return std::lerp(static_cast<double>(table.values[i - 1]), static_cast<double>(table.values[i]),
+                     (volts - table.volts[i - 1]) / (table.volts[i] - table.volts[i - 1]));
+}
+
+} // namespace
+
+Car::Car(job::Job job, electrics::FaultSheet faults, unsigned seed)
+    : m_job(std::move(job)), m_fitted(asFitted(m_job, seed)), m_faults(std::move(faults)), m_ambient_k(m_job.surroundings.ambient_k),
+      m_seed(seed), m_random(seed)
+{
+    (void)solve(); // without an answer there is nothing to measure, and every reading is an overload
+}
+
+electrics::Situation Car::situation() const
+{
+    job::Surroundings surroundings = m_fitted.surroundings;
+    surroundings.ambient_k = m_ambient_k;
+    return {m_condition, surroundings, m_felt, m_faults};
+}
+
+Result<void> Car::solve()
+{
+    auto built = electrics::build(m_fitted, situation());
+    if (!built) {
+        m_electrics.reset();
+        return tl::make_unexpected(built.error());
+    }
+    m_electrics = std::move(*built);
+    return {};
+}
+
+Result<void> Car::rewire(job::Job job, electrics::FaultSheet faults)
+{
+    job::Job fitted = asFitted(job, m_seed);
+    auto built = electrics::build(fitted, {m_condition, fitted.surroundings, m_felt, faults});
+    if (!built)
+        return tl::make_unexpected(built.error());
+    if (job.surroundings.ambient_k != m_job.surroundings.ambient_k)
+        m_ambient_k = job.surroundings.ambient_k;
+    m_job = std::move(job);
+    m_fitted = std::move(fitted);
+    m_faults = std::move(faults);
+    return solve();
+}
+
+Result<void> Car::setCondition(job::Condition condition)
+{
+    m_condition = condition;
+    return solve();
+}
+
+Result<void> Car::putProbes(const job::PointRef& red, const job::PointRef& black)
+{
+    for (const job::PointRef& point : {red, black})
+        if (!m_electrics || !m_electrics->node(point))
+            return fail(ErrorCode::Reference, "the car has no place \"" + point.text() + "\"");
+    m_red = red;
+    m_black = black;
+    return {};
+}
+
+Result<void> Car::feel(const job::CircuitId& circuit, double value)
+{
+    if (job::find(m_job, circuit) == nullptr)
+        return fail(ErrorCode::Reference, "the car has no circuit \"" + circuit.value + "\"");
+    if (!std::isfinite(value))
+        return fail(ErrorCode::Range, "that is not a number");
+    m_felt[circuit] = value;
+    return solve();
+}
+
+Result<void> Car::setAmbient(double kelvin)
+{
+    if (!(kelvin > 200 && kelvin < 400))
+        return fail(ErrorCode::Range, "an ambient must lie between 200 K and 400 K");
+    m_ambient_k = kelvin;
+    return solve();
+}
+
+std::optional<double> Car::volts()
+{
+    if (!m_electrics)
+        return std::nullopt;
+    const auto reading = m_electrics->voltmeter(m_red, m_black, m_job.meter);
+    if (!reading)
+        return std::nullopt;
+    return reading->value + noise(m_job.meter.voltsShare * std::abs(reading->value) / 10 + m_job.meter.volts_v / 10);
+}
+
+std::optional<double> Car::ohms()
+{
+    if (!m_electrics || m_condition == job::Condition::KeyOn)
+        return std::nullopt; // a live circuit cannot be measured in Ohm
+    const auto reading = m_electrics->ohmmeter(m_red, m_black);
+    if (!reading || reading->value > kOverloadOhms)
+        return std::nullopt;
+    return std::max(0.0, reading->value + m_job.meter.lead_ohm +
+                             noise(m_job.meter.ohmsShare * reading->value / 10 + m_job.meter.ohms_ohm / 20));
+}
+
+std::vector<link::EcuSample> Car::samples()
+{
+    std::vector<link::EcuSample> out;
+    if (!m_electrics || !m_electrics->ecuGround || !m_electrics->ecuPowered)
+        return out;
+    const double supply = m_electrics->solution.volts(*m_electrics->ecuSupply, *m_electrics->ecuGround);
+    for (size_t i = 0; i < m_job.ecu.inputs.size() && i < link::kMostInputs; ++i) {
+        const parts::AnalogInput& input = m_job.ecu.inputs[i];
+        const auto node = m_electrics->converters.find(input.id);
+        if (node == m_electrics->converters.end())
+            continue;
+        const bool ratiometric = input.reference == parts::Reference::Ratiometric;
+        const double share = m_electrics->solution.volts(node->second, *m_electrics->ecuGround) / (ratiometric ? supply : input.span_v);
+        const double exact = share * input.fullScale() + noise(0.4);
+        link::EcuSample sample;
+        sample.input = static_cast<int>(i);
+        sample.counts = static_cast<int>(std::clamp(std::round(exact), 0.0, static_cast<double>(input.fullScale())));
+        sample.volts = sample.counts * electrics::fullScaleVolts(m_job, input) / input.fullScale();
+        if (const auto table = m_tables.find(sample.input); table != m_tables.end())
+            sample.value = lookUp(table->second, sample.volts);
+        out.push_back(sample);
+    }
+    return out;
+}
+
+} // namespace vicegrip::bench

@@ -1,0 +1,61 @@
+#pragma once
+
+#include "core/electrics/electrics.h"
+#include "core/job/job.h"
+#include "link/ecu_frames.h"
+
+#include <map>
+#include <optional>
+#include <random>
+#include <string>
+#include <vector>
+
+/// The simulated car: the job's own network with a fault sheet, what hands have done to it, and the instruments' noise.
+namespace vicegrip::bench
+{
+
+class Car
+{
+  public:
+    /// `job` is as drawn. The car as fitted is never quite nominal: `seed` decides how far within tolerance its supply
+    /// and battery lie.
+    Car(job::Job job, electrics::FaultSheet faults, unsigned seed = 1);
+
+    /// Another drawing or fault sheet; what hands have done stays. Errors as electrics::build; the car stays as it was.
+    Result<void> rewire(job::Job job, electrics::FaultSheet faults);
+
+    /// What hands do. Errors (Reference) name what the car does not have.
+    Result<void> setCondition(job::Condition condition);
+    Result<void> putProbes(const job::PointRef& red, const job::PointRef& black);
+    Result<void> feel(const job::CircuitId& circuit, double value); ///< SI
+    Result<void> setAmbient(double kelvin);
+
+    /// The meter across the probes. No value: overload, or nothing that can be measured so.
+    [[nodiscard]] std::optional<double> volts();
+    [[nodiscard]] std::optional<double> ohms();
+
+    /// What the ECU sends; nothing while it has no power. Tables as last accepted.
+    [[nodiscard]] std::vector<link::EcuSample> samples();
+    void accept(const link::EcuTable& table) { m_tables[table.input] = table; }
+
+    [[nodiscard]] const job::Job& job() const { return m_job; }
+
+  private:
+    [[nodiscard]] electrics::Situation situation() const;
+    Result<void> solve();
+    double noise(double sigma) { return std::normal_distribution<double>(0, sigma)(m_random); }
+
+    job::Job m_job;    ///< as drawn
+    job::Job m_fitted; ///< as built
+    electrics::FaultSheet m_faults;
+    job::Condition m_condition = job::Condition::KeyOn;
+    std::map<job::CircuitId, double> m_felt;
+    double m_ambient_k;
+    job::PointRef m_red, m_black;
+    std::optional<electrics::Electrics> m_electrics;
+    std::map<int, link::EcuTable> m_tables;
+    unsigned m_seed;
+    std::mt19937 m_random;
+};
+
+} // namespace vicegrip::bench

@@ -1,0 +1,69 @@
+#include "bench/control.h"
+
+#include <QJsonDocument>
+#include <QJsonObject>
+
+namespace vicegrip::bench
+{
+namespace
+{
+
+job::PointRef pointOf(const QJsonValue& value)
+{
+    return job::PointRef::fromText(value.toString().toStdString());
+}
+
+Result<void> feelAll(Car& car, const QJsonObject& felt)
+{
+    for (auto it = felt.begin(); it != felt.end(); ++it) {
+        if (!it.value().isDouble())
+            return fail(ErrorCode::Malformed, "what a sensor feels must be a number");
+        if (auto done = car.feel({it.key().toStdString()}, it.value().toDouble()); !done)
+            return done;
+    }
+    return {};
+}
+
+Result<void> setCondition(Car& car, const QString& name)
+{
+    for (const auto& [condition, known] : fields::EnumNames<job::Condition>::kNames)
+        if (name == QString::fromUtf8(known.data(), static_cast<qsizetype>(known.size())))
+            return car.setCondition(condition);
+    return fail(ErrorCode::Malformed, "a condition is \"battery-off\" or \"key-on\"");
+}
+
+Result<void> obey(Car& car, const QJsonObject& request)
+{
+    bool understood = false;
+    Result<void> done;
+    const auto when = [&](const char* member, auto act) {
+        if (!done || !request.contains(QLatin1String(member)))
+            return;
+        understood = true;
+        done = act(request.value(QLatin1String(member)));
+    };
+    when("condition", [&](const QJsonValue& v) { return setCondition(car, v.toString()); });
+    when("ambient_k", [&](const QJsonValue& v) { return car.setAmbient(v.toDouble()); });
+    when("feel", [&](const QJsonValue& v) { return feelAll(car, v.toObject()); });
+    when("red", [&](const QJsonValue& v) { return car.putProbes(pointOf(v), pointOf(request.value(QLatin1String("black")))); });
+    if (!understood)
+        return fail(ErrorCode::Malformed, "nothing in the request is understood");
+    return done;
+}
+
+} // namespace
+
+QByteArray control(Car& car, const QByteArray& request)
+{
+    const QJsonDocument document = QJsonDocument::fromJson(request);
+    const Result<void> done =
+        document.isObject() ? obey(car, document.object()) : fail(ErrorCode::Malformed, "a request is one JSON object a line");
+    QJsonObject reply;
+    if (done)
+        reply[QLatin1String("ok")] = true;
+    else
+        reply[QLatin1String("error")] = QString::fromStdString(done.error().sentence);
+    return QJsonDocument(reply).toJson(QJsonDocument::Compact);
+}
+
+} // namespace vicegrip::bench

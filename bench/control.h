@@ -1,0 +1,17 @@
+#pragma once
+
+#include "bench/car.h"
+
+#include <QByteArray>
+
+/// What hands do, as one JSON object a line (docs/formats.md). Several members may stand in one request.
+///
+///     {"condition": "key-on"}  {"red": "A.7", "black": "BAT-"}  {"feel": {"clt": 353.15}}  {"ambient_k": 295.15}
+///
+/// The reply is {"ok": true} or {"error": "the car has no place \"A.99\""}.
+namespace vicegrip::bench
+{
+
+[[nodiscard]] QByteArray control(Car& car, const QByteArray& request);
+
+} // namespace vicegrip::bench

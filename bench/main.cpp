@@ -1,0 +1,49 @@
+#include "bench/server.h"
+
+#include <QCommandLineParser>
+#include <QCoreApplication>
+#include <QSocketNotifier>
+#include <QTextStream>
+
+#include <array>
+#include <unistd.h>
+
+/// Ends the bench when standard input closes: whoever started it is gone.
+static void endWithParent(QCoreApplication& app)
+{
+    auto* input = new QSocketNotifier(STDIN_FILENO, QSocketNotifier::Read, &app);
+    QObject::connect(input, &QSocketNotifier::activated, &app, [input] {
+        std::array<char, 256> ignored{};
+        if (read(STDIN_FILENO, ignored.data(), ignored.size()) > 0)
+            return;
+        input->setEnabled(false);
+        QCoreApplication::quit();
+    });
+}
+
+int main(int argc, char** argv)
+{
+    QCoreApplication app(argc, argv);
+    QCoreApplication::setApplicationName(QStringLiteral("vicegrip-bench"));
+    QCommandLineParser parser;
+    parser.setApplicationDescription(QStringLiteral(
+        "Simulates the car of a job, its ECU and a multimeter, on loopback. Says where on standard output, and ends when "
+        "standard input closes."));
+    parser.addHelpOption();
+    parser.addPositionalArgument(QStringLiteral("JOB"), QStringLiteral("A .vicegrip file; read again when it changes"));
+    const QCommandLineOption faults(QStringLiteral("faults"), QStringLiteral("A fault sheet; read again when it changes"),
+                                    QStringLiteral("FILE"));
+    parser.addOption(faults);
+    parser.process(app);
+    if (parser.positionalArguments().size() != 1)
+        parser.showHelp(2);
+
+    vicegrip::bench::Server server(parser.positionalArguments().constFirst().toStdString(), parser.value(faults).toStdString());
+    if (const auto started = server.start(); !started) {
+        QTextStream(stderr) << QString::fromStdString(started.error().text()) << Qt::endl;
+        return 3;
+    }
+    endWithParent(app);
+    QTextStream(stdout) << server.announcement() << Qt::endl;
+    return QCoreApplication::exec();
+}

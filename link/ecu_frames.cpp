@@ -1,0 +1,171 @@
+#include "link/ecu_frames.h"
+
+#include <QtEndian>
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+#include <cstring>
+#include <limits>
+
+namespace vicegrip::link
+{
+namespace
+{
+
+constexpr double kVoltStep = 1e-4;
+
+enum Command : char { Begin = 1, Point = 2, Close = 3 };
+
+void putFloat(QByteArray& bytes, qsizetype at, float value)
+{
+    std::uint32_t bits = 0;
+    std::memcpy(&bits, &value, sizeof bits);
+    qToBigEndian(bits, bytes.data() + at);
+}
+
+float floatAt(const QByteArray& bytes, qsizetype at)
+{
+    const auto bits = qFromBigEndian<std::uint32_t>(bytes.constData() + at);
+    float value = 0;
+    std::memcpy(&value, &bits, sizeof value);
+    return value;
+}
+
+/// CRC-32 of IEEE 802.3, bitwise: tables are short.
+std::uint32_t crc32(const EcuTable& table)
+{
+    std::uint32_t crc = 0xFFFFFFFFU;
+    QByteArray bytes(4, '\0');
+    for (const auto* axis : {&table.volts, &table.values}) {
+        for (float value : *axis) {
+            putFloat(bytes, 0, value);
+            for (char byte : bytes) {
+                crc ^= static_cast<std::uint8_t>(byte);
+                for (int bit = 0; bit < 8; ++bit)
+                    crc = (crc >> 1U) ^ ((crc & 1U) != 0 ? 0xEDB88320U : 0U);
+            }
+        }
+    }
+    return ~crc;
+}
+
+QByteArray command(Command which, int input, int number, char axis = 0)
+{
+    QByteArray bytes(8, '\0');
+    bytes[0] = which;
+    bytes[1] = static_cast<char>(input);
+    bytes[2] = static_cast<char>(number);
+    bytes[3] = axis;
+    return bytes;
+}
+
+int byteAt(const QByteArray& bytes, qsizetype at)
+{
+    return static_cast<std::uint8_t>(bytes[at]);
+}
+
+} // namespace
+
+QCanBusFrame frameOf(const EcuSample& sample)
+{
+    QByteArray bytes(8, '\0');
+    qToBigEndian(static_cast<quint16>(std::clamp(sample.counts, 0, 65535)), bytes.data());
+    qToBigEndian(static_cast<quint16>(std::clamp(std::lround(sample.volts / kVoltStep), 0L, 65535L)), bytes.data() + 2);
+    putFloat(bytes, 4, sample.value ? static_cast<float>(*sample.value) : std::numeric_limits<float>::quiet_NaN());
+    return QCanBusFrame(kSampleBase + static_cast<quint32>(sample.input), bytes);
+}
+
+std::optional<EcuSample> sampleOf(const QCanBusFrame& frame)
+{
+    const QByteArray bytes = frame.payload();
+    if (frame.frameType() != QCanBusFrame::DataFrame || frame.frameId() < kSampleBase ||
+        frame.frameId() >= kSampleBase + kMostInputs || bytes.size() != 8)
+        return std::nullopt;
+    EcuSample sample;
+    sample.input = static_cast<int>(frame.frameId() - kSampleBase);
+    sample.counts = qFromBigEndian<quint16>(bytes.constData());
+    sample.volts = qFromBigEndian<quint16>(bytes.constData() + 2) * kVoltStep;
+    const float value = floatAt(bytes, 4);
+    if (std::isinf(value))
+        return std::nullopt;
+    if (!std::isnan(value))
+        sample.value = value;
+    return sample;
+}
+
+QList<QCanBusFrame> framesOf(const EcuTable& table)
+{
+    QList<QCanBusFrame> frames;
+    const int count = static_cast<int>(table.volts.size());
+    frames.append(QCanBusFrame(kTableWrite, command(Begin, table.input, count)));
+    for (int i = 0; i < count; ++i) {
+        for (char axis : {'\0', '\1'}) {
+            QByteArray bytes = command(Point, table.input, i, axis);
+            putFloat(bytes, 4, (axis == 0 ? table.volts : table.values)[static_cast<size_t>(i)]);
+            frames.append(QCanBusFrame(kTableWrite, bytes));
+        }
+    }
+    QByteArray close = command(Close, table.input, count);
+    qToBigEndian(crc32(table), close.data() + 4);
+    frames.append(QCanBusFrame(kTableWrite, close));
+    return frames;
+}
+
+QCanBusFrame frameOf(int input, TableAnswer answer)
+{
+    QByteArray bytes(8, '\0');
+    bytes[0] = static_cast<char>(input);
+    bytes[1] = static_cast<char>(answer);
+    return QCanBusFrame(kTableAnswer, bytes);
+}
+
+std::optional<AnsweredTable> answerOf(const QCanBusFrame& frame)
+{
+    const QByteArray bytes = frame.payload();
+    if (frame.frameId() != kTableAnswer || bytes.size() != 8 || byteAt(bytes, 1) > static_cast<int>(TableAnswer::NoSuchInput))
+        return std::nullopt;
+    return AnsweredTable{byteAt(bytes, 0), static_cast<TableAnswer>(byteAt(bytes, 1))};
+}
+
+std::optional<TableReceiver::Outcome> TableReceiver::take(const QCanBusFrame& frame, int inputCount)
+{
+    const QByteArray bytes = frame.payload();
+    if (frame.frameId() != kTableWrite || bytes.size() != 8)
+        return std::nullopt;
+    const int input = byteAt(bytes, 1), number = byteAt(bytes, 2);
+    const auto pending = std::ranges::find_if(m_pending, [&](const Pending& p) { return p.table.input == input; });
+    if (bytes[0] == Begin) {
+        if (pending != m_pending.end())
+            m_pending.erase(pending);
+        const auto count = static_cast<size_t>(number);
+        m_pending.push_back({{input, std::vector<float>(count), std::vector<float>(count)}, std::vector<bool>(2 * count)});
+        return std::nullopt;
+    }
+    if (bytes[0] == Point && pending != m_pending.end() && static_cast<size_t>(number) < pending->table.volts.size()) {
+        const bool values = bytes[3] != 0;
+        (values ? pending->table.values : pending->table.volts)[static_cast<size_t>(number)] = floatAt(bytes, 4);
+        pending->seen[2 * static_cast<size_t>(number) + (values ? 1 : 0)] = true;
+        return std::nullopt;
+    }
+    if (bytes[0] != Close)
+        return std::nullopt;
+
+    if (input >= inputCount)
+        return Outcome{input, TableAnswer::NoSuchInput, {}};
+    if (pending == m_pending.end())
+        return Outcome{input, TableAnswer::Incomplete, {}};
+    const Pending done = std::move(*pending);
+    m_pending.erase(pending);
+    if (done.table.volts.size() < 2 || done.table.volts.size() != static_cast<size_t>(number) ||
+        std::ranges::find(done.seen, false) != done.seen.end())
+        return Outcome{input, TableAnswer::Incomplete, {}};
+    if (crc32(done.table) != qFromBigEndian<std::uint32_t>(bytes.constData() + 4))
+        return Outcome{input, TableAnswer::Damaged, {}};
+    const bool finite = std::ranges::all_of(done.table.values, [](float v) { return std::isfinite(v); });
+    if (!finite || std::ranges::adjacent_find(done.table.volts, [](float a, float b) { return !(a < b); }) != done.table.volts.end())
+        return Outcome{input, TableAnswer::NotRising, {}};
+    return Outcome{input, TableAnswer::Accepted, done.table};
+}
+
+} // namespace vicegrip::link

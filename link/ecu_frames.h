@@ -1,0 +1,80 @@
+#pragma once
+
+#include <QCanBusFrame>
+#include <QList>
+
+#include <cstdint>
+#include <optional>
+#include <vector>
+
+/// What travels between the ECU and the laptop as CAN frames (docs/formats.md): samples of every input from the ECU,
+/// tables to it, and its answers. All numbers are big-endian; floats are IEEE 754 single precision.
+namespace vicegrip::link
+{
+
+inline constexpr quint32 kSampleBase = 0x500; ///< + index of the input in the ECU's list
+inline constexpr int kMostInputs = 64;
+inline constexpr quint32 kTableWrite = 0x600;
+inline constexpr quint32 kTableAnswer = 0x610;
+
+/// One input at one moment.
+struct EcuSample
+{
+    int input = 0; ///< index in the ECU's list of inputs
+    int counts = 0;
+    double volts = 0;             ///< 0.1 mV resolution
+    std::optional<double> value;  ///< in the table's unit; none while the input has no table
+    bool operator==(const EcuSample&) const = default;
+};
+
+/// A table as it is handed over: volts against value in the shown unit.
+struct EcuTable
+{
+    int input = 0;
+    std::vector<float> volts, values;
+    bool operator==(const EcuTable&) const = default;
+};
+
+enum class TableAnswer : std::uint8_t { Accepted = 0, Incomplete = 1, Damaged = 2, NotRising = 3, NoSuchInput = 4 };
+
+[[nodiscard]] QCanBusFrame frameOf(const EcuSample& sample);
+
+/// None when the frame is no sample, or is not well-formed (length, no finite number).
+[[nodiscard]] std::optional<EcuSample> sampleOf(const QCanBusFrame& frame);
+
+/// Begin, two frames a point, and a closing frame with the CRC-32 (IEEE 802.3) of the points.
+[[nodiscard]] QList<QCanBusFrame> framesOf(const EcuTable& table);
+
+[[nodiscard]] QCanBusFrame frameOf(int input, TableAnswer answer);
+
+struct AnsweredTable
+{
+    int input = 0;
+    TableAnswer answer = TableAnswer::Accepted;
+};
+[[nodiscard]] std::optional<AnsweredTable> answerOf(const QCanBusFrame& frame);
+
+/// Puts a table together on the ECU's side.
+class TableReceiver
+{
+  public:
+    struct Outcome
+    {
+        int input = 0;
+        TableAnswer answer = TableAnswer::Accepted;
+        EcuTable table; ///< with Accepted
+    };
+
+    /// Takes one frame; an outcome comes with the closing frame of each table. Other frames are ignored.
+    [[nodiscard]] std::optional<Outcome> take(const QCanBusFrame& frame, int inputCount);
+
+  private:
+    struct Pending
+    {
+        EcuTable table;
+        std::vector<bool> seen;
+    };
+    std::vector<Pending> m_pending;
+};
+
+} // namespace vicegrip::link

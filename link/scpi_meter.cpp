@@ -1,0 +1,100 @@
+#include "link/scpi_meter.h"
+
+#include <QTcpSocket>
+
+#include <cmath>
+
+namespace vicegrip::link
+{
+namespace
+{
+
+constexpr int kPatience_ms = 2000;
+constexpr qsizetype kShown = 40; // of an answer that is quoted
+
+} // namespace
+
+ScpiMeter::ScpiMeter(QObject* parent) : QObject(parent), m_line(new QTcpSocket)
+{
+    m_patience.setSingleShot(true);
+    m_patience.setInterval(kPatience_ms);
+    connect(&m_patience, &QTimer::timeout, this, [this] { giveUp(tr("The meter did not answer.")); });
+    connect(&m_line, &LineSocket::connected, this, [this] {
+        m_named = false;
+        m_patience.start();
+        m_line.writeLine("*IDN?");
+    });
+    connect(&m_line, &LineSocket::received, this, &ScpiMeter::takeAnswer);
+    connect(&m_line, &LineSocket::closed, this, [this](const QString& why) {
+        const bool wasBusy = m_state == State::Busy;
+        m_patience.stop();
+        const QString sentence = tr("The meter is gone: %1").arg(why);
+        setState(State::Failed, sentence);
+        if (wasBusy)
+            emit failed(sentence);
+    });
+}
+
+void ScpiMeter::open(const QString& host, quint16 port)
+{
+    setState(State::Connecting);
+    m_line.connectTo(host, port);
+}
+
+void ScpiMeter::close()
+{
+    m_patience.stop();
+    m_line.close();
+    setState(State::Off);
+}
+
+void ScpiMeter::measure(Quantity quantity)
+{
+    if (m_state != State::Ready) {
+        emit failed(m_state == State::Busy ? tr("The meter is still at the last reading.") : tr("There is no meter on the link."));
+        return;
+    }
+    setState(State::Busy);
+    m_patience.start();
+    m_line.writeLine(quantity == Quantity::DcVolts ? "MEAS:VOLT:DC?" : "MEAS:RES?");
+}
+
+void ScpiMeter::takeAnswer(const QByteArray& line)
+{
+    if (!m_named) {
+        m_named = true;
+        m_patience.stop();
+        setState(State::Ready);
+        return;
+    }
+    if (m_state != State::Busy)
+        return; // nothing was asked
+    m_patience.stop();
+    setState(State::Ready);
+    bool isNumber = false;
+    const double value = QByteArray(line).toDouble(&isNumber);
+    if (isNumber && std::isfinite(value))
+        emit measured(value);
+    else
+        emit failed(tr("The meter answered \"%1\", which is not a number.").arg(QString::fromUtf8(line.left(kShown))));
+}
+
+/// A late answer must not be taken for the next one: the line is taken down and made again.
+void ScpiMeter::giveUp(const QString& sentence)
+{
+    m_line.close();
+    const bool wasBusy = m_state == State::Busy;
+    setState(State::Failed, sentence);
+    if (wasBusy)
+        emit failed(sentence);
+}
+
+void ScpiMeter::setState(State state, const QString& sentence)
+{
+    if (state == m_state)
+        return;
+    m_state = state;
+    emit stateChanged(state, sentence);
+}
+
+} // namespace vicegrip::link
