@@ -89,6 +89,7 @@ class CircuitPromises
     {
         e.dimension = Dimension::Voltage;
         e.unit = "V";
+        e.blackPoint = m_negative;
         e.black = job::spoken(m_job, m_negative);
         if (!path.complete) {
             e.trouble = "the " + std::string(roleText(path.role)) + " leads nowhere from " + job::spoken(m_job, path.points.back());
@@ -104,8 +105,8 @@ class CircuitPromises
         const Path* ground = pathOf(m_paths, PinRole::Ground);
         const bool through = path.role == PinRole::Signal && parts::isPassive(m_sensor) && ground != nullptr;
         const Path& toward = through ? *ground : path;
-        const job::PointRef black = toward.points.back();
-        e.black = job::spoken(m_job, black);
+        e.blackPoint = toward.points.back();
+        e.black = job::spoken(m_job, e.blackPoint);
         if (!path.complete || !toward.complete) {
             e.trouble = "the " + std::string(roleText(path.complete ? toward.role : path.role)) + " leads nowhere";
             return;
@@ -114,7 +115,7 @@ class CircuitPromises
             e.trouble = "the black lead is here";
             return;
         }
-        settle(e, m_car.ohmmeter(e.station.point, black), m_job.meter.ohmsShare, m_job.meter.ohms_ohm);
+        settle(e, m_car.ohmmeter(e.station.point, e.blackPoint), m_job.meter.ohmsShare, m_job.meter.ohms_ohm);
         e.value += m_job.meter.lead_ohm;
         e.low += m_job.meter.lead_ohm;
         e.high += m_job.meter.lead_ohm;

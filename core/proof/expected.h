@@ -38,7 +38,8 @@ struct Expectation
     std::string unit;
     double value = 0, low = 0, high = 0; ///< bounds: worst case of the circuit, and the meter's own error
     double sigma = 0;                    ///< standard deviation, the meter's not included
-    std::string black;                   ///< where the black lead goes: "Battery –"
+    job::PointRef blackPoint;            ///< where the black lead goes; empty for what the ECU reports
+    std::string black;                   ///< the same as people say it: "Battery –"
     bool needed = false;                 ///< proving these proves the circuit
     std::string trouble;                 ///< why nothing can be promised here; value and bounds are then void
     std::vector<std::string> subjects;   ///< fact subjects it rests on

@@ -1,0 +1,56 @@
+#pragma once
+
+#include "core/analysis/analysis.h"
+
+#include <QObject>
+
+/// One thing is selected: a circuit, the place on it, and the condition the car is in. It stays while stages change.
+namespace vicegrip::app
+{
+
+class Selection : public QObject
+{
+    Q_OBJECT
+
+  public:
+    using QObject::QObject;
+
+    [[nodiscard]] const job::CircuitId& circuit() const { return m_circuit; }
+    [[nodiscard]] const std::string& station() const { return m_station; }
+    [[nodiscard]] job::Condition condition() const { return m_condition; }
+
+    void setCircuit(const job::CircuitId& circuit)
+    {
+        if (circuit == m_circuit)
+            return;
+        m_circuit = circuit;
+        m_station.clear();
+        emit changed();
+    }
+    void setStation(const std::string& station)
+    {
+        if (station == m_station)
+            return;
+        m_station = station;
+        emit changed();
+    }
+    void setCondition(job::Condition condition)
+    {
+        if (condition == m_condition)
+            return;
+        m_condition = condition;
+        emit conditionChanged(condition);
+        emit changed();
+    }
+
+  signals:
+    void changed();
+    void conditionChanged(vicegrip::job::Condition condition);
+
+  private:
+    job::CircuitId m_circuit;
+    std::string m_station;
+    job::Condition m_condition = job::Condition::KeyOn;
+};
+
+} // namespace vicegrip::app

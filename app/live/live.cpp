@@ -1,0 +1,171 @@
+#include "app/live/live.h"
+
+namespace vicegrip::app
+{
+namespace
+{
+
+constexpr int kRefresh_ms = 100;
+constexpr double kScpiOverload = 9e37;
+
+QString answerText(link::TableAnswer answer)
+{
+    switch (answer) {
+    case link::TableAnswer::Accepted: return {};
+    case link::TableAnswer::Incomplete: return Live::tr("The ECU says the table came incomplete. Send it again.");
+    case link::TableAnswer::Damaged: return Live::tr("The ECU says the table was damaged on the way. Send it again.");
+    case link::TableAnswer::NotRising: return Live::tr("The ECU refuses the table: its volts must rise from point to point.");
+    case link::TableAnswer::NoSuchInput: return Live::tr("The ECU has no such input.");
+    }
+    return Live::tr("The ECU answered nonsense.");
+}
+
+} // namespace
+
+Live::Live(QObject* parent) : QObject(parent)
+{
+    m_refresh.setSingleShot(true);
+    m_refresh.setInterval(kRefresh_ms);
+    connect(&m_refresh, &QTimer::timeout, this, &Live::sampled);
+    connect(&m_bench, &link::BenchLink::ready, this, [this](const link::BenchPorts& ports) {
+        m_ecu.open(QStringLiteral("virtualcan"), ports.canInterface);
+        m_meter.open(ports.meterHost, ports.meterPort);
+        m_bench.setCondition(m_condition);
+    });
+    connect(&m_bench, &link::BenchLink::failed, this, [this](const QString& sentence) {
+        m_ecu.close();
+        m_meter.close();
+        tell(sentence);
+    });
+    connect(&m_ecu, &link::CanEcu::sampled, this, [this](const QList<link::EcuSample>& samples) {
+        for (const link::EcuSample& s : samples)
+            m_samples.insert(s.input, s);
+        if (!m_refresh.isActive())
+            m_refresh.start();
+    });
+    connect(&m_ecu, &link::CanEcu::stateChanged, this, [this](link::CanEcu::State state, const QString& sentence) {
+        if (state != link::CanEcu::State::Live)
+            m_samples.clear();
+        if (state == link::CanEcu::State::Failed)
+            tell(sentence);
+        emit linksChanged();
+        emit sampled();
+    });
+    connect(&m_ecu, &link::CanEcu::tableAnswered, this, [this](int, link::TableAnswer answer) { finishTable(answerText(answer)); });
+    connect(&m_ecu, &link::CanEcu::tableFailed, this, [this](int, const QString& sentence) { finishTable(sentence); });
+    connect(&m_meter, &link::ScpiMeter::stateChanged, this, [this](link::ScpiMeter::State state, const QString& sentence) {
+        if (state == link::ScpiMeter::State::Failed)
+            tell(sentence);
+        emit linksChanged();
+    });
+    connect(&m_meter, &link::ScpiMeter::measured, this, [this](double value) {
+        if (value >= kScpiOverload)
+            value = 1e9; // open, as a typed "open" is
+        finishReading(value, {});
+    });
+    connect(&m_meter, &link::ScpiMeter::failed, this, [this](const QString& sentence) { finishReading(std::nullopt, sentence); });
+}
+
+void Live::startBench(const QString& program, const QString& jobFile, const QString& faultsFile)
+{
+    m_bench.start(program, jobFile, faultsFile);
+    emit linksChanged();
+}
+
+void Live::stopBench()
+{
+    m_ecu.close();
+    m_meter.close();
+    m_bench.stop();
+}
+
+std::optional<link::EcuSample> Live::sample(int input) const
+{
+    const auto it = m_samples.constFind(input);
+    return it == m_samples.cend() ? std::nullopt : std::optional(*it);
+}
+
+Live::Chip Live::ecuChip() const
+{
+    switch (m_ecu.state()) {
+    case link::CanEcu::State::Off: return Chip::Off;
+    case link::CanEcu::State::Connecting: return Chip::Waiting;
+    case link::CanEcu::State::Live: return Chip::Good;
+    case link::CanEcu::State::Silent: return m_condition == QLatin1String("key-on") ? Chip::Bad : Chip::Waiting;
+    case link::CanEcu::State::Failed: return Chip::Bad;
+    }
+    return Chip::Off;
+}
+
+Live::Chip Live::meterChip() const
+{
+    switch (m_meter.state()) {
+    case link::ScpiMeter::State::Off: return Chip::Off;
+    case link::ScpiMeter::State::Connecting: return Chip::Waiting;
+    case link::ScpiMeter::State::Ready:
+    case link::ScpiMeter::State::Busy: return Chip::Good;
+    case link::ScpiMeter::State::Failed: return Chip::Bad;
+    }
+    return Chip::Off;
+}
+
+void Live::takeReading(const QString& red, const QString& black, link::ScpiMeter::Quantity quantity, Taken taken)
+{
+    if (m_taken) {
+        taken(std::nullopt, tr("The meter is still at the last reading."));
+        return;
+    }
+    m_taken = std::move(taken);
+    if (!m_bench.isReady()) {
+        m_meter.measure(quantity);
+        return;
+    }
+    m_bench.putProbes(red, black, [this, quantity](const QString& error) {
+        if (error.isEmpty())
+            m_meter.measure(quantity);
+        else
+            finishReading(std::nullopt, error);
+    });
+}
+
+void Live::finishReading(std::optional<double> value, const QString& sentence)
+{
+    if (const Taken taken = std::exchange(m_taken, {}))
+        taken(value, sentence);
+}
+
+void Live::sendTable(int input, const scaling::Table& table, const parts::Sensor& sensor, Sent sent)
+{
+    link::EcuTable out;
+    out.input = input;
+    for (const scaling::TablePoint& p : table.points) {
+        out.volts.push_back(static_cast<float>(p.volts));
+        out.values.push_back(static_cast<float>(units::toUnit(p.value, sensor.measures, sensor.unit)));
+    }
+    m_sent = std::move(sent);
+    m_ecu.sendTable(out);
+}
+
+void Live::finishTable(const QString& trouble)
+{
+    if (const Sent sent = std::exchange(m_sent, {}))
+        sent(trouble);
+}
+
+void Live::setCondition(job::Condition condition)
+{
+    const std::string_view name = fields::enumName(condition);
+    m_condition = QString::fromUtf8(name.data(), static_cast<qsizetype>(name.size()));
+    if (m_bench.isReady())
+        m_bench.setCondition(m_condition);
+    emit linksChanged();
+}
+
+void Live::tell(const QString& sentence)
+{
+    m_trouble = sentence;
+    emit linksChanged();
+    emit troubled(sentence);
+}
+
+} // namespace vicegrip::app

@@ -1,0 +1,74 @@
+#pragma once
+
+#include "core/scaling/table.h"
+#include "link/bench_link.h"
+#include "link/can_ecu.h"
+#include "link/scpi_meter.h"
+
+#include <QHash>
+#include <QObject>
+#include <QTimer>
+
+#include <functional>
+#include <optional>
+
+/// What the instruments say now. Samples reach views at a rate eyes can follow and never pass through the job: only a
+/// recorded reading becomes an edit.
+namespace vicegrip::app
+{
+
+class Live : public QObject
+{
+    Q_OBJECT
+
+  public:
+    /// A link as its chip shows it.
+    enum class Chip { Off, Waiting, Good, Bad };
+
+    explicit Live(QObject* parent = nullptr);
+
+    void startBench(const QString& program, const QString& jobFile, const QString& faultsFile);
+    void stopBench();
+    [[nodiscard]] link::BenchLink& bench() { return m_bench; }
+
+    /// Latest sample of an input, by its index in the ECU's list; none while the ECU is not live.
+    [[nodiscard]] std::optional<link::EcuSample> sample(int input) const;
+
+    [[nodiscard]] bool meterReady() const { return m_meter.state() == link::ScpiMeter::State::Ready; }
+    [[nodiscard]] bool ecuLive() const { return m_ecu.state() == link::CanEcu::State::Live; }
+    [[nodiscard]] Chip ecuChip() const;
+    [[nodiscard]] Chip meterChip() const;
+    [[nodiscard]] const QString& trouble() const { return m_trouble; } ///< why a chip is bad
+
+    /// Takes a reading: on the bench the probes are put there first. The answer is a value or a sentence.
+    using Taken = std::function<void(std::optional<double> value, const QString& sentence)>;
+    void takeReading(const QString& red, const QString& black, link::ScpiMeter::Quantity quantity, Taken taken);
+
+    /// Hands a table over, value axis in the sensor's unit. The answer is empty when the ECU took it.
+    using Sent = std::function<void(const QString& trouble)>;
+    void sendTable(int input, const scaling::Table& table, const parts::Sensor& sensor, Sent sent);
+
+    void setCondition(job::Condition condition);
+
+  signals:
+    void sampled();  ///< at most ten times a second
+    void linksChanged();
+    void troubled(const QString& sentence);
+
+  private:
+    void tell(const QString& sentence);
+    void finishReading(std::optional<double> value, const QString& sentence);
+    void finishTable(const QString& trouble);
+
+    link::BenchLink m_bench;
+    link::CanEcu m_ecu;
+    link::ScpiMeter m_meter;
+    QHash<int, link::EcuSample> m_samples;
+    QTimer m_refresh;
+    Taken m_taken;
+    Sent m_sent;
+    QString m_trouble;
+    QString m_condition = QStringLiteral("key-on");
+};
+
+} // namespace vicegrip::app

@@ -1,0 +1,58 @@
+#pragma once
+
+#include <QColor>
+#include <QFont>
+#include <QString>
+
+class QApplication;
+
+/// Colours, typefaces and measures: the only place a colour is written. A drawing-office sheet: calm paper, exact lines,
+/// big numbers where hands are busy.
+namespace vicegrip::app::look
+{
+
+struct Colours
+{
+    QColor paper;    ///< the sheet
+    QColor card;     ///< raised above it
+    QColor rail;     ///< stages
+    QColor list;     ///< circuits, and the thread's strip
+    QColor band;     ///< the header
+    QColor bandInk;
+    QColor bandLine;
+    QColor ink;
+    QColor inkSoft;  ///< second reading; still AA on paper
+    QColor line;
+    QColor accent;
+    QColor accentInk; ///< on accent
+    QColor selected;
+    QColor done, failing, stale; ///< on paper, as text and glyphs
+    QColor failingFill, staleFill;
+    QColor caution;  ///< fill of a caution
+};
+
+[[nodiscard]] const Colours& colours();
+[[nodiscard]] bool isNight();
+
+/// Four sizes; the big one is for what is read from a distance.
+enum class Size { Small, Body, Title, Big };
+[[nodiscard]] QFont words(Size size, bool strong = false);
+[[nodiscard]] QFont numbers(Size size); ///< readings, pins and tables
+
+/// Loads the typefaces and dresses the application; again when the sheet changes.
+void apply(QApplication& app, bool night);
+
+/// A wire's colour as it is, from IEC 60757 letters ("BU"); an unknown code is drawn as ink.
+[[nodiscard]] QColor wire(const QString& letters);
+
+/// Measures in pixels.
+inline constexpr int kMargin = 20;
+inline constexpr int kGap = 10;
+inline constexpr int kHeader = 52;
+inline constexpr int kRail = 148;
+inline constexpr int kList = 214;
+inline constexpr int kThread = 178;
+inline constexpr int kRow = 34; ///< a row a gloved finger can hit
+inline constexpr int kButton = 44;
+
+} // namespace vicegrip::app::look

@@ -1,0 +1,40 @@
+#include "app/look/look.h"
+#include "app/shell/main_window.h"
+#include "app/shell/shots.h"
+
+#include <QApplication>
+#include <QCommandLineParser>
+#include <QElapsedTimer>
+
+int main(int argc, char** argv)
+{
+    QApplication app(argc, argv);
+    QApplication::setApplicationName(QStringLiteral("Vicegrip"));
+    QApplication::setDesktopFileName(QStringLiteral("vicegrip"));
+
+    QCommandLineParser parser;
+    parser.setApplicationDescription(QStringLiteral("Wires, proves and scales an engine-management installation."));
+    parser.addHelpOption();
+    parser.addPositionalArgument(QStringLiteral("JOB"), QStringLiteral("A .vicegrip file"), QStringLiteral("[JOB]"));
+    const QCommandLineOption bench(QStringLiteral("bench"), QStringLiteral("Connect to a simulated bench of the job"));
+    const QCommandLineOption faults(QStringLiteral("faults"), QStringLiteral("Fault sheet for the bench"), QStringLiteral("FILE"));
+    const QCommandLineOption night(QStringLiteral("night"), QStringLiteral("Start with the night sheet"));
+    const QCommandLineOption shots(QStringLiteral("shots"), QStringLiteral("Take the pictures for the documentation, then end"),
+                                   QStringLiteral("FOLDER"));
+    const QCommandLineOption quitWhenUsable(QStringLiteral("quit-when-usable"),
+                                            QStringLiteral("End once the first window has been drawn (for timing)"));
+    parser.addOptions({bench, faults, night, shots, quitWhenUsable});
+    parser.process(app);
+
+    vicegrip::app::look::apply(app, parser.isSet(night));
+    vicegrip::app::MainWindow window;
+    window.show();
+    const QString job = parser.positionalArguments().value(0);
+    if (!job.isEmpty() && window.openJob(job) && parser.isSet(bench))
+        window.desk().live.startBench(QApplication::applicationDirPath() + QStringLiteral("/vicegrip-bench"), job, parser.value(faults));
+    if (parser.isSet(shots))
+        vicegrip::app::takeShots(window, parser.value(shots));
+    if (parser.isSet(quitWhenUsable))
+        QObject::connect(&window.desk().store, &vicegrip::app::JobStore::analysed, &app, &QApplication::quit, Qt::QueuedConnection);
+    return QApplication::exec();
+}

@@ -1,0 +1,126 @@
+#include "app/shell/header.h"
+
+#include "app/widgets/labels.h"
+
+#include <QButtonGroup>
+#include <QEvent>
+#include <QHBoxLayout>
+#include <QPainter>
+#include <QPushButton>
+
+namespace vicegrip::app
+{
+namespace
+{
+
+QString chipStyle(Live::Chip chip)
+{
+    const auto& c = look::colours();
+    const bool bad = chip == Live::Chip::Bad;
+    return QStringLiteral("QLabel { color: %1; background: %2; border: 1px solid %3; border-radius: 2px; padding: 4px 8px; }")
+        .arg((bad ? c.failing : chip == Live::Chip::Off ? c.bandLine.lighter(160) : c.bandInk).name(),
+             bad ? c.failingFill.name() : QStringLiteral("transparent"), (bad ? c.failing : c.bandLine).name());
+}
+
+QString buttonStyle(const QColor& ink, const QColor& fill, const QColor& line)
+{
+    const auto& c = look::colours();
+    return QStringLiteral("QPushButton { color: %1; background: %2; border: 1px solid %3; padding: 5px 10px; border-radius: 2px; }"
+                          "QPushButton:checked { background: %4; color: %5; }"
+                          "QPushButton:focus { border: 2px solid %4; padding: 4px 9px; }")
+        .arg(ink.name(), fill.name(QColor::HexArgb), line.name(), c.bandInk.name(), c.band.name());
+}
+
+} // namespace
+
+Header::Header(Desk& desk, QWidget* parent) : QWidget(parent), m_desk(desk)
+{
+    setFixedHeight(look::kHeader);
+    auto* row = new QHBoxLayout(this);
+    row->setContentsMargins(look::kMargin, 0, look::kMargin, 0);
+    row->setSpacing(look::kGap);
+    m_job = label({}, look::Size::Body, true);
+    m_title = label({}, look::Size::Small);
+    m_saved = label({}, look::Size::Small);
+    m_saved->setObjectName(QStringLiteral("saved"));
+    for (QLabel* l : {m_job, m_title, m_saved})
+        l->setWordWrap(false);
+    row->addWidget(m_job);
+    row->addWidget(m_title);
+    row->addSpacing(6);
+    row->addWidget(m_saved);
+    row->addStretch();
+
+    m_condition = new QButtonGroup(this);
+    for (const auto& [condition, name] : {std::pair(job::Condition::BatteryOff, tr("Battery off")), {job::Condition::KeyOn, tr("Key on")}}) {
+        auto* button = new QPushButton(name);
+        button->setCheckable(true);
+        button->setObjectName(QStringLiteral("condition-") + text(fields::enumName(condition)));
+        button->setAccessibleName(tr("Condition: %1").arg(name));
+        m_condition->addButton(button, static_cast<int>(condition));
+        row->addWidget(button);
+    }
+    connect(m_condition, &QButtonGroup::idClicked, this,
+            [this](int id) { m_desk.selection.setCondition(static_cast<job::Condition>(id)); });
+    row->addSpacing(6);
+    m_ecu = figure({}, look::Size::Small);
+    m_ecu->setObjectName(QStringLiteral("chip-ecu"));
+    m_meter = figure({}, look::Size::Small);
+    m_meter->setObjectName(QStringLiteral("chip-meter"));
+    row->addWidget(m_ecu);
+    row->addWidget(m_meter);
+    m_findings = new QPushButton;
+    m_findings->setObjectName(QStringLiteral("findings"));
+    m_finder = new QPushButton(tr("Find  Ctrl+K"));
+    connect(m_findings, &QPushButton::clicked, this, &Header::findingsAsked);
+    connect(m_finder, &QPushButton::clicked, this, &Header::finderAsked);
+    row->addWidget(m_findings);
+    row->addWidget(m_finder);
+    refresh();
+}
+
+void Header::refresh()
+{
+    const job::Job& job = *m_desk.store.job();
+    m_job->setText(text(job.name));
+    m_title->setText(text(job.title));
+    m_saved->setText(!m_desk.store.readOnlyReason().isEmpty() ? tr("read only") : m_desk.store.isSaved() ? tr("saved") : tr("not saved"));
+    m_saved->setToolTip(m_desk.store.readOnlyReason());
+    m_condition->button(static_cast<int>(m_desk.selection.condition()))->setChecked(true);
+
+    static const QHash<Live::Chip, QString> kEcu = {{Live::Chip::Off, tr("no ECU")},
+                                                    {Live::Chip::Waiting, tr("ECU quiet")},
+                                                    {Live::Chip::Good, tr("ECU 50 Hz")},
+                                                    {Live::Chip::Bad, tr("ECU lost")}};
+    static const QHash<Live::Chip, QString> kMeter = {{Live::Chip::Off, tr("no meter")},
+                                                      {Live::Chip::Waiting, tr("meter ...")},
+                                                      {Live::Chip::Good, tr("meter ready")},
+                                                      {Live::Chip::Bad, tr("meter lost")}};
+    m_ecu->setText(kEcu.value(m_desk.live.ecuChip()));
+    m_meter->setText(kMeter.value(m_desk.live.meterChip()));
+    const auto count = static_cast<int>(m_desk.store.analysis()->findings.size());
+    m_findings->setText(count == 0 ? tr("No findings") : count == 1 ? tr("1 finding") : tr("%1 findings").arg(count));
+    restyle();
+}
+
+void Header::restyle()
+{
+    const auto& c = look::colours();
+    setInk(m_job, c.bandInk);
+    setInk(m_title, c.bandInk);
+    setInk(m_saved, c.bandInk);
+    for (QAbstractButton* b : m_condition->buttons())
+        b->setStyleSheet(buttonStyle(c.bandInk, Qt::transparent, c.bandLine));
+    m_finder->setStyleSheet(buttonStyle(c.bandInk, Qt::transparent, c.bandLine));
+    const bool any = !m_desk.store.analysis()->findings.empty();
+    m_findings->setStyleSheet(any ? buttonStyle(c.failing, c.failingFill, c.failingFill) : buttonStyle(c.bandInk, Qt::transparent, c.bandLine));
+    m_ecu->setStyleSheet(chipStyle(m_desk.live.ecuChip()));
+    m_meter->setStyleSheet(chipStyle(m_desk.live.meterChip()));
+}
+
+void Header::paintEvent(QPaintEvent*)
+{
+    QPainter(this).fillRect(rect(), look::colours().band);
+}
+
+} // namespace vicegrip::app

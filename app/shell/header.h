@@ -1,0 +1,39 @@
+#pragma once
+
+#include "app/desk/desk.h"
+
+#include <QWidget>
+
+class QButtonGroup;
+class QLabel;
+class QPushButton;
+
+/// The band along the top: the job and whether it is saved, the car's condition, the links, findings, the finder.
+namespace vicegrip::app
+{
+
+class Header : public QWidget
+{
+    Q_OBJECT
+
+  public:
+    explicit Header(Desk& desk, QWidget* parent = nullptr);
+    void refresh();
+
+  signals:
+    void findingsAsked();
+    void finderAsked();
+
+  protected:
+    void paintEvent(QPaintEvent* event) override;
+
+  private:
+    void restyle();
+
+    Desk& m_desk;
+    QLabel *m_job, *m_title, *m_saved, *m_ecu, *m_meter;
+    QButtonGroup* m_condition;
+    QPushButton *m_findings, *m_finder;
+};
+
+} // namespace vicegrip::app

@@ -1,0 +1,255 @@
+#include "app/shell/main_window.h"
+
+#include "app/look/look.h"
+#include "app/shell/circuit_list.h"
+#include "app/shell/command_finder.h"
+#include "app/shell/findings_drawer.h"
+#include "app/shell/header.h"
+#include "app/shell/notices.h"
+#include "app/shell/stage_rail.h"
+#include "app/stages/ahead/ahead_page.h"
+#include "app/stages/board/board_page.h"
+#include "app/stages/meter/meter_page.h"
+#include "app/stages/scale/scale_page.h"
+#include "app/widgets/thread.h"
+
+#include <QAction>
+#include <QApplication>
+#include <QCloseEvent>
+#include <QFileDialog>
+#include <QHBoxLayout>
+#include <QStackedWidget>
+#include <QVBoxLayout>
+
+namespace vicegrip::app
+{
+namespace
+{
+
+using analysis::Stage;
+
+StagePage* makePage(Desk& desk, Stage stage)
+{
+    switch (stage) {
+    case Stage::Board: return new BoardPage(desk);
+    case Stage::Meter: return new MeterPage(desk);
+    case Stage::Scale: return new ScalePage(desk);
+    default: return new AheadPage(desk, stage);
+    }
+}
+
+} // namespace
+
+MainWindow::MainWindow(QWidget* parent) : QWidget(parent)
+{
+    setObjectName(QStringLiteral("vicegrip"));
+    resize(1280, 800);
+    setMinimumSize(1024, 700);
+    buildLayout();
+    buildActions();
+    connectDesk();
+    showStage(Stage::Board);
+}
+
+MainWindow::~MainWindow()
+{
+    m_live.stopBench();
+}
+
+void MainWindow::buildLayout()
+{
+    m_header = new Header(m_desk);
+    m_notices = new Notices;
+    m_rail = new StageRail;
+    m_list = new CircuitList(m_desk);
+    m_stages = new QStackedWidget;
+    m_thread = new Thread(m_desk);
+
+    auto* right = new QVBoxLayout;
+    right->setSpacing(0);
+    auto* middle = new QHBoxLayout;
+    middle->setSpacing(0);
+    middle->addWidget(m_list);
+    middle->addWidget(m_stages, 1);
+    right->addLayout(middle, 1);
+    right->addWidget(m_thread);
+
+    auto* body = new QHBoxLayout;
+    body->setSpacing(0);
+    body->addWidget(m_rail);
+    body->addLayout(right, 1);
+
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(0);
+    column->addWidget(m_header);
+    column->addWidget(m_notices);
+    column->addLayout(body, 1);
+    m_drawer = new FindingsDrawer(m_desk, this);
+    m_finder = new CommandFinder(this);
+}
+
+QAction* MainWindow::act(const QString& name, const QKeySequence& key, const std::function<void()>& what)
+{
+    auto* action = new QAction(name, this);
+    action->setShortcut(key);
+    connect(action, &QAction::triggered, this, what);
+    addAction(action);
+    return action;
+}
+
+void MainWindow::buildActions()
+{
+    for (int i = 0; i < analysis::kStageCount; ++i) {
+        const auto stage = static_cast<Stage>(i);
+        act(tr("Go to %1").arg(text(analysis::stageName(stage))), QKeySequence(tr("Ctrl+%1").arg(i)), [this, stage] { showStage(stage); });
+    }
+    act(tr("Previous circuit"), QKeySequence(tr("Alt+Up")), [this] { moveCircuit(-1); });
+    act(tr("Next circuit"), QKeySequence(tr("Alt+Down")), [this] { moveCircuit(1); });
+    act(tr("Open a job"), QKeySequence::Open, [this] { askToOpen(); });
+    act(tr("Save the job"), QKeySequence::Save, [this] { saveJob(); });
+    act(tr("Show findings"), QKeySequence(tr("Ctrl+F")), [this] { toggleFindings(); });
+    act(tr("Battery off"), QKeySequence(tr("Ctrl+B")), [this] { m_selection.setCondition(job::Condition::BatteryOff); });
+    act(tr("Key on"), QKeySequence(tr("Ctrl+Y")), [this] { m_selection.setCondition(job::Condition::KeyOn); });
+    act(tr("Find an action"), QKeySequence(tr("Ctrl+K")), [this] { m_finder->open(actions()); });
+    act(tr("Quit"), QKeySequence::Quit, [this] { close(); });
+
+    QAction* undo = m_store.undoStack().createUndoAction(this, tr("Undo"));
+    undo->setShortcut(QKeySequence::Undo);
+    QAction* redo = m_store.undoStack().createRedoAction(this, tr("Redo"));
+    redo->setShortcut(QKeySequence(tr("Ctrl+Shift+Z")));
+    addActions({undo, redo});
+    QAction* night = act(tr("Night sheet"), QKeySequence(tr("Ctrl+D")), [this] { setNight(!look::isNight()); });
+    for (QAction* a : {undo, redo, night})
+        m_rail->addAction(a);
+}
+
+void MainWindow::connectDesk()
+{
+    connect(m_rail, &StageRail::chosen, this, &MainWindow::showStage);
+    connect(m_header, &Header::findingsAsked, this, &MainWindow::toggleFindings);
+    connect(m_header, &Header::finderAsked, this, [this] { m_finder->open(actions()); });
+    connect(m_thread, &Thread::stationChosen, this, [this](const QString& key) { m_selection.setStation(key.toStdString()); });
+    connect(&m_store, &JobStore::analysed, this, &MainWindow::refresh);
+    connect(&m_store, &JobStore::savedChanged, m_header, &Header::refresh);
+    connect(&m_store, &JobStore::recoveryOffered, this, &MainWindow::offerRecovery);
+    connect(&m_store, &JobStore::autosaveFailed, this,
+            [this](const QString& sentence) { m_notices->say(tr("Your changes are not being kept on disk: %1").arg(sentence)); });
+    connect(&m_selection, &Selection::changed, this, &MainWindow::refresh);
+    connect(&m_selection, &Selection::conditionChanged, &m_live, &Live::setCondition);
+    connect(&m_live, &Live::sampled, this, &MainWindow::refreshLive);
+    connect(&m_live, &Live::linksChanged, m_header, &Header::refresh);
+    connect(&m_live, &Live::troubled, this, [this](const QString& sentence) { m_notices->say(sentence); });
+}
+
+bool MainWindow::openJob(const QString& path)
+{
+    const auto opened = m_store.open(path);
+    if (!opened) {
+        m_notices->say(QString::fromStdString(opened.error().text()));
+        return false;
+    }
+    const auto job = m_store.job();
+    m_selection.setCircuit(job->circuits.empty() ? job::CircuitId{} : job->circuits.front().id);
+    setWindowTitle(text(job->name) + QStringLiteral(" – Vicegrip"));
+    if (!m_store.readOnlyReason().isEmpty())
+        m_notices->say(m_store.readOnlyReason());
+    return true;
+}
+
+void MainWindow::showStage(Stage stage)
+{
+    StagePage*& page = m_pages[static_cast<size_t>(stage)];
+    if (page == nullptr) { // made when first asked for: the first window comes sooner
+        page = makePage(m_desk, stage);
+        m_stages->addWidget(page);
+        connect(page, &StagePage::goTo, this, &MainWindow::showStage);
+        connect(page, &StagePage::notice, this, [this](const QString& sentence) { m_notices->say(sentence); });
+    }
+    m_stage = stage;
+    m_stages->setCurrentWidget(page);
+    m_list->setVisible(page->wantsList());
+    refresh();
+}
+
+void MainWindow::refresh()
+{
+    m_header->refresh();
+    m_rail->show(m_stage, *m_store.analysis());
+    m_list->refresh();
+    m_pages[static_cast<size_t>(m_stage)]->refresh();
+    m_thread->refresh();
+    m_drawer->refresh();
+}
+
+void MainWindow::refreshLive()
+{
+    m_thread->refreshLive();
+    m_pages[static_cast<size_t>(m_stage)]->refreshLive();
+}
+
+void MainWindow::moveCircuit(int step)
+{
+    const auto& circuits = m_store.job()->circuits;
+    for (size_t i = 0; i < circuits.size(); ++i) {
+        if (circuits[i].id != m_selection.circuit())
+            continue;
+        const auto to = static_cast<long>(i) + step;
+        if (to >= 0 && to < static_cast<long>(circuits.size()))
+            m_selection.setCircuit(circuits[static_cast<size_t>(to)].id);
+        return;
+    }
+}
+
+void MainWindow::toggleFindings()
+{
+    m_drawer->setVisible(!m_drawer->isVisible());
+    if (!m_drawer->isVisible())
+        return;
+    m_drawer->place();
+    m_drawer->refresh();
+    m_drawer->setFocus();
+}
+
+void MainWindow::offerRecovery()
+{
+    m_notices->say(tr("The last session ended before its changes were saved. They are kept."),
+                   {{tr("Take them"), [this] { m_store.takeRecovery(); }}, {tr("Drop them"), [this] { m_store.dismissRecovery(); }}});
+}
+
+void MainWindow::saveJob()
+{
+    if (const auto saved = m_store.save(); !saved)
+        m_notices->say(QString::fromStdString(saved.error().sentence));
+}
+
+void MainWindow::askToOpen()
+{
+    const QString path = QFileDialog::getOpenFileName(this, tr("Open a job"), m_store.path(), tr("Vicegrip jobs (*.vicegrip)"));
+    if (!path.isEmpty())
+        openJob(path);
+}
+
+void MainWindow::setNight(bool night)
+{
+    look::apply(*qApp, night);
+    refresh();
+    for (QWidget* w : findChildren<QWidget*>())
+        w->update();
+}
+
+void MainWindow::resizeEvent(QResizeEvent* event)
+{
+    QWidget::resizeEvent(event);
+    if (m_drawer->isVisible())
+        m_drawer->place();
+}
+
+/// What is not saved stays in the autosave and is offered next time: closing never loses work and never asks.
+void MainWindow::closeEvent(QCloseEvent* event)
+{
+    m_live.stopBench();
+    event->accept();
+}
+
+} // namespace vicegrip::app

@@ -1,0 +1,76 @@
+#pragma once
+
+#include "app/desk/desk.h"
+#include "core/analysis/analysis.h"
+
+#include <QWidget>
+
+#include <array>
+
+class QStackedWidget;
+
+namespace vicegrip::app
+{
+
+class CircuitList;
+class CommandFinder;
+class FindingsDrawer;
+class Header;
+class Notices;
+class StagePage;
+class StageRail;
+class Thread;
+
+/// The window: header, stage rail, circuit list, the stage, and the thread under it.
+class MainWindow : public QWidget
+{
+    Q_OBJECT
+
+  public:
+    explicit MainWindow(QWidget* parent = nullptr);
+    ~MainWindow() override;
+
+    /// Opens a job; a failure is said in the window and what was open stays open.
+    bool openJob(const QString& path);
+    void showStage(analysis::Stage stage);
+    void setNight(bool night);
+
+    [[nodiscard]] Desk& desk() { return m_desk; }
+    [[nodiscard]] analysis::Stage stage() const { return m_stage; }
+    [[nodiscard]] Notices& notices() { return *m_notices; }
+
+  protected:
+    void resizeEvent(QResizeEvent* event) override;
+    void closeEvent(QCloseEvent* event) override;
+
+  private:
+    void buildLayout();
+    void buildActions();
+    void connectDesk();
+    QAction* act(const QString& name, const QKeySequence& key, const std::function<void()>& what);
+    void refresh();
+    void refreshLive();
+    void moveCircuit(int step);
+    void toggleFindings();
+    void offerRecovery();
+    void saveJob();
+    void askToOpen();
+
+    JobStore m_store;
+    Live m_live;
+    Selection m_selection;
+    Desk m_desk{m_store, m_live, m_selection};
+    analysis::Stage m_stage = analysis::Stage::Board;
+
+    Header* m_header;
+    Notices* m_notices;
+    StageRail* m_rail;
+    CircuitList* m_list;
+    QStackedWidget* m_stages;
+    std::array<StagePage*, analysis::kStageCount> m_pages{};
+    Thread* m_thread;
+    FindingsDrawer* m_drawer;
+    CommandFinder* m_finder;
+};
+
+} // namespace vicegrip::app

@@ -1,0 +1,124 @@
+#include "app/shell/stage_rail.h"
+
+#include "app/desk/desk.h"
+#include "app/look/look.h"
+
+#include <QAction>
+#include <QPainter>
+#include <QToolButton>
+#include <QVBoxLayout>
+
+#include <algorithm>
+
+namespace vicegrip::app
+{
+namespace
+{
+
+using analysis::Stage;
+
+/// How many circuits are not done at this stage; nothing for stages that keep no states yet.
+QString leftAt(Stage stage, const analysis::Analysis& a)
+{
+    if (stage != Stage::Meter && stage != Stage::Scale)
+        return {};
+    const auto left = std::ranges::count_if(a.circuits, [&](const analysis::CircuitView& v) {
+        const proof::State s = stage == Stage::Meter ? v.meter : v.scale;
+        return s != proof::State::Done && s != proof::State::NotNeeded;
+    });
+    return QString::number(left);
+}
+
+} // namespace
+
+RailButton::RailButton(const QString& number, const QString& name, QWidget* parent) : QAbstractButton(parent), m_number(number)
+{
+    setText(name);
+    setCheckable(true);
+    setAutoExclusive(true);
+    setFocusPolicy(Qt::TabFocus);
+    setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+    setAccessibleName(name);
+}
+
+void RailButton::setLeft(const QString& left)
+{
+    m_left = left;
+    setAccessibleDescription(left.isEmpty() ? QString() : StageRail::tr("%1 left").arg(left));
+    update();
+}
+
+QSize RailButton::sizeHint() const
+{
+    return {look::kRail, 40};
+}
+
+void RailButton::paintEvent(QPaintEvent*)
+{
+    const auto& c = look::colours();
+    QPainter p(this);
+    if (isChecked()) {
+        p.fillRect(rect(), c.paper);
+        p.fillRect(QRect(0, 0, 4, height()), c.accent);
+    }
+    p.setFont(look::numbers(look::Size::Small));
+    p.setPen(c.inkSoft);
+    p.drawText(QRect(16, 0, 20, height()), Qt::AlignVCenter, m_number);
+    p.drawText(QRect(0, 0, width() - 14, height()), Qt::AlignVCenter | Qt::AlignRight, m_left);
+    p.setFont(look::words(look::Size::Body, isChecked()));
+    p.setPen(c.ink);
+    p.drawText(QRect(38, 0, width() - 60, height()), Qt::AlignVCenter, text());
+    if (hasFocus()) {
+        p.setPen(QPen(c.accent, 1, Qt::DotLine));
+        p.drawRect(rect().adjusted(6, 4, -6, -5));
+    }
+}
+
+StageRail::StageRail(QWidget* parent) : QWidget(parent), m_foot(new QVBoxLayout)
+{
+    setFixedWidth(look::kRail);
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 8, 0, look::kGap);
+    column->setSpacing(0);
+    for (int i = 0; i < analysis::kStageCount; ++i) {
+        const auto stage = static_cast<Stage>(i);
+        auto* button = new RailButton(QString::number(i), text(analysis::stageName(stage)), this);
+        button->setObjectName(QStringLiteral("stage-") + text(analysis::stageName(stage)));
+        button->setToolTip(tr("Ctrl+%1").arg(i));
+        connect(button, &QAbstractButton::clicked, this, [this, stage] { emit chosen(stage); });
+        column->addWidget(button);
+        m_buttons[static_cast<size_t>(i)] = button;
+    }
+    column->addStretch();
+    m_foot->setSpacing(0);
+    column->addLayout(m_foot);
+}
+
+void StageRail::show(Stage current, const analysis::Analysis& analysis)
+{
+    for (int i = 0; i < analysis::kStageCount; ++i) {
+        const auto stage = static_cast<Stage>(i);
+        m_buttons[static_cast<size_t>(i)]->setChecked(stage == current);
+        m_buttons[static_cast<size_t>(i)]->setLeft(leftAt(stage, analysis));
+    }
+    update();
+}
+
+void StageRail::addAction(QAction* action)
+{
+    auto* button = new QToolButton(this);
+    button->setDefaultAction(action);
+    button->setToolButtonStyle(Qt::ToolButtonTextOnly);
+    button->setAutoRaise(true);
+    button->setFont(look::words(look::Size::Small));
+    button->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+    button->setStyleSheet(QStringLiteral("QToolButton { border: none; padding: 5px 14px; text-align: left; }"));
+    m_foot->addWidget(button);
+}
+
+void StageRail::paintEvent(QPaintEvent*)
+{
+    QPainter(this).fillRect(rect(), look::colours().rail);
+}
+
+} // namespace vicegrip::app

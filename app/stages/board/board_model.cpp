@@ -1,0 +1,121 @@
+#include "app/stages/board/board_model.h"
+
+#include "app/look/look.h"
+#include "app/widgets/circuit_text.h"
+
+namespace vicegrip::app
+{
+namespace
+{
+
+/// The station the ECU reports this through; its unit and decimals are the ones to show.
+const proof::Expectation* reported(const analysis::CircuitView& view, proof::StationKind kind)
+{
+    for (const proof::Judged& j : analysis::stations(view, job::Condition::KeyOn))
+        if (j.expectation.station.kind == kind)
+            return &j.expectation;
+    return nullptr;
+}
+
+} // namespace
+
+void BoardModel::refresh()
+{
+    beginResetModel();
+    m_analysis = m_desk.store.analysis();
+    endResetModel();
+}
+
+void BoardModel::refreshLive()
+{
+    if (rowCount() > 0)
+        emit dataChanged(index(0, Volts), index(rowCount() - 1, Value));
+}
+
+int BoardModel::rowOf(const job::CircuitId& circuit) const
+{
+    for (size_t i = 0; m_analysis && i < m_analysis->circuits.size(); ++i)
+        if (m_analysis->circuits[i].id == circuit)
+            return static_cast<int>(i);
+    return -1;
+}
+
+int BoardModel::rowCount(const QModelIndex& parent) const
+{
+    return parent.isValid() || !m_analysis ? 0 : static_cast<int>(m_analysis->circuits.size());
+}
+
+QString BoardModel::liveText(const job::Circuit& circuit, Column column) const
+{
+    const auto sample = m_desk.live.sample(inputIndex(*m_analysis->job, circuit.id));
+    const auto* view = analysis::find(*m_analysis, circuit.id);
+    if (!sample || view == nullptr)
+        return QStringLiteral("–");
+    const auto kind = column == Volts ? proof::StationKind::Input : proof::StationKind::Value;
+    const proof::Expectation* e = reported(*view, kind);
+    if (e == nullptr)
+        return QStringLiteral("–");
+    if (column == Volts)
+        return text(proof::readingText(*e, sample->volts));
+    return sample->value ? text(proof::readingText(*e, units::fromUnit(*sample->value, e->dimension, e->unit))) : tr("no table");
+}
+
+QVariant BoardModel::data(const QModelIndex& index, int role) const
+{
+    if (!m_analysis || index.row() >= rowCount())
+        return {};
+    const analysis::CircuitView& view = m_analysis->circuits[static_cast<size_t>(index.row())];
+    const job::Circuit* circuit = job::find(*m_analysis->job, view.id);
+    const auto column = static_cast<Column>(index.column());
+    const proof::State state = column == Meter ? view.meter : view.scale;
+    const bool isStage = column == Meter || column == Scale;
+    if (role == CircuitRole)
+        return text(view.id.value);
+    if (role == StateRole)
+        return isStage ? static_cast<int>(state) : -1;
+    if (role == Qt::AccessibleTextRole && isStage)
+        return text(proof::stateName(state));
+    if (role == Qt::FontRole)
+        return column == Name ? look::words(look::Size::Body)
+               : column == Signal ? look::words(look::Size::Small)
+                                  : look::numbers(look::Size::Small);
+    if (role == Qt::TextAlignmentRole && (column == Volts || column == Value))
+        return static_cast<int>(Qt::AlignRight | Qt::AlignVCenter);
+    if (role == Qt::ForegroundRole && column == Signal)
+        return look::colours().inkSoft;
+    if (role != Qt::DisplayRole)
+        return {};
+    switch (column) {
+    case Name: return text(circuit->name);
+    case Signal: return signalText(*m_analysis->job, *circuit);
+    case Input: return text(circuit->input.value);
+    case Volts:
+    case Value: return liveText(*circuit, column);
+    default: return {};
+    }
+}
+
+QVariant BoardModel::headerData(int section, Qt::Orientation orientation, int role) const
+{
+    if (orientation != Qt::Horizontal)
+        return {};
+    if (role == Qt::TextAlignmentRole)
+        return static_cast<int>((section < Volts ? Qt::AlignLeft : section <= Value ? Qt::AlignRight : Qt::AlignHCenter) | Qt::AlignVCenter);
+    if (role == Qt::FontRole)
+        return look::words(look::Size::Small);
+    if (role != Qt::DisplayRole)
+        return {};
+    switch (static_cast<Column>(section)) {
+    case Name: return tr("Circuit");
+    case Signal: return tr("Signal");
+    case Input: return tr("Input");
+    case Volts: return tr("Volts now");
+    case Value: return tr("Value now");
+    case Meter: return tr("Meter");
+    case Scale: return tr("Scale");
+    case kColumns: break;
+    }
+    return {};
+}
+
+} // namespace vicegrip::app

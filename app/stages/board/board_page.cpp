@@ -1,0 +1,209 @@
+#include "app/stages/board/board_page.h"
+
+#include "app/stages/board/board_model.h"
+#include "app/widgets/key_button.h"
+#include "app/widgets/labels.h"
+#include "app/widgets/state_glyph.h"
+
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QPainter>
+#include <QShortcut>
+#include <QStyledItemDelegate>
+#include <QTableView>
+#include <QVBoxLayout>
+
+namespace vicegrip::app
+{
+namespace
+{
+
+constexpr int kSide = 292, kMostThen = 6;
+
+/// Rows with a rule beneath, and glyphs in the stages' cells.
+class Cell : public QStyledItemDelegate
+{
+  public:
+    using QStyledItemDelegate::QStyledItemDelegate;
+
+    void paint(QPainter* p, const QStyleOptionViewItem& option, const QModelIndex& index) const override
+    {
+        const auto& c = look::colours();
+        const bool selected = (option.state & QStyle::State_Selected) != 0;
+        if (selected)
+            p->fillRect(option.rect, c.selected);
+        p->setPen(c.line);
+        p->drawLine(option.rect.bottomLeft(), option.rect.bottomRight());
+        const int state = index.data(BoardModel::StateRole).toInt();
+        if (state >= 0) {
+            const QPointF middle = QRectF(option.rect).center();
+            drawState(*p, QRectF(middle.x() - 9, middle.y() - 9, 18, 18), static_cast<proof::State>(state));
+            return;
+        }
+        QFont font = index.data(Qt::FontRole).value<QFont>();
+        if (selected && index.column() == BoardModel::Name)
+            font.setWeight(QFont::DemiBold);
+        p->setFont(font);
+        const QVariant ink = index.data(Qt::ForegroundRole);
+        p->setPen(ink.isValid() ? ink.value<QColor>() : c.ink);
+        const QVariant align = index.data(Qt::TextAlignmentRole);
+        const QRect inside = option.rect.adjusted(6, 0, -6, 0);
+        p->drawText(inside, align.isValid() ? align.toInt() : int(Qt::AlignVCenter | Qt::AlignLeft),
+                    p->fontMetrics().elidedText(index.data().toString(), Qt::ElideRight, inside.width()));
+    }
+};
+
+/// The next thing to do, framed.
+class Card : public QWidget
+{
+  public:
+    using QWidget::QWidget;
+
+  protected:
+    void paintEvent(QPaintEvent*) override
+    {
+        const auto& c = look::colours();
+        QPainter p(this);
+        p.fillRect(rect(), c.card);
+        p.setPen(QPen(c.accent, 2));
+        p.drawRect(rect().adjusted(1, 1, -1, -1));
+    }
+};
+
+class Legend : public QWidget
+{
+  public:
+    explicit Legend(QWidget* parent) : QWidget(parent) { setFixedHeight(26); }
+
+  protected:
+    void paintEvent(QPaintEvent*) override
+    {
+        QPainter p(this);
+        p.setFont(look::words(look::Size::Small));
+        int x = 6;
+        for (const auto& [state, words] : {std::pair(proof::State::Untouched, BoardPage::tr("untouched")),
+                                          {proof::State::Done, BoardPage::tr("done")},
+                                          {proof::State::Failing, BoardPage::tr("failing")},
+                                          {proof::State::Stale, BoardPage::tr("stale: proved once, something it rests on has changed")},
+                                          {proof::State::NotNeeded, BoardPage::tr("not needed")}}) {
+            drawState(p, QRectF(x, 6, 14, 14), state);
+            p.setPen(look::colours().inkSoft);
+            p.drawText(x + 20, 18, words);
+            x += 20 + p.fontMetrics().horizontalAdvance(words) + 18;
+        }
+    }
+};
+
+} // namespace
+
+BoardPage::BoardPage(Desk& desk, QWidget* parent) : StagePage(desk, parent), m_model(new BoardModel(desk, this)), m_table(new QTableView)
+{
+    auto* row = new QHBoxLayout(this);
+    row->setContentsMargins(look::kMargin, look::kMargin, look::kMargin, look::kGap);
+    row->setSpacing(28);
+
+    auto* left = new QVBoxLayout;
+    m_table->setObjectName(QStringLiteral("board"));
+    m_table->setAccessibleName(tr("Circuits and their states"));
+    m_table->setModel(m_model);
+    m_table->setItemDelegate(new Cell(m_table));
+    m_table->setSelectionBehavior(QAbstractItemView::SelectRows);
+    m_table->setSelectionMode(QAbstractItemView::SingleSelection);
+    m_table->setShowGrid(false);
+    m_table->setTabKeyNavigation(false);
+    m_table->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    m_table->verticalHeader()->hide();
+    m_table->verticalHeader()->setDefaultSectionSize(look::kRow);
+    m_table->horizontalHeader()->setHighlightSections(false);
+    m_table->horizontalHeader()->setSectionsClickable(false);
+    m_table->horizontalHeader()->setSectionResizeMode(BoardModel::Signal, QHeaderView::Stretch);
+    for (const auto& [column, width] : {std::pair(BoardModel::Name, 160), {BoardModel::Input, 60}, {BoardModel::Volts, 96},
+                                        {BoardModel::Value, 104}, {BoardModel::Meter, 64}, {BoardModel::Scale, 64}})
+        m_table->setColumnWidth(column, width);
+    left->addWidget(m_table, 1);
+    left->addWidget(new Legend(this));
+    row->addLayout(left, 1);
+
+    auto* side = new QVBoxLayout;
+    auto* card = new Card;
+    card->setFixedWidth(kSide);
+    auto* inCard = new QVBoxLayout(card);
+    inCard->setContentsMargins(18, 14, 18, 16);
+    inCard->addWidget(label(tr("Next"), look::Size::Small, false, true));
+    m_nextTitle = label({}, look::Size::Title, true);
+    m_nextTitle->setObjectName(QStringLiteral("next"));
+    m_nextDetail = label({}, look::Size::Body, false, true);
+    m_go = new KeyButton(tr("Go"), tr("Enter"), true);
+    m_go->setObjectName(QStringLiteral("go"));
+    inCard->addWidget(m_nextTitle);
+    inCard->addWidget(m_nextDetail);
+    inCard->addSpacing(6);
+    inCard->addWidget(m_go);
+    side->addWidget(card);
+    side->addSpacing(look::kGap);
+    m_then = new QVBoxLayout;
+    m_then->setSpacing(6);
+    side->addLayout(m_then);
+    side->addStretch();
+    row->addLayout(side);
+
+    connect(m_go, &QAbstractButton::clicked, this, &BoardPage::go);
+    for (const auto key : {Qt::Key_Return, Qt::Key_Enter})
+        connect(new QShortcut(QKeySequence(key), this), &QShortcut::activated, this, &BoardPage::go);
+    connect(m_table->selectionModel(), &QItemSelectionModel::currentRowChanged, this, [this](const QModelIndex& now) {
+        if (now.isValid())
+            m_desk.selection.setCircuit({now.data(BoardModel::CircuitRole).toString().toStdString()});
+    });
+}
+
+void BoardPage::refresh()
+{
+    const QSignalBlocker quiet(m_table->selectionModel());
+    m_model->refresh();
+    const int row = m_model->rowOf(m_desk.selection.circuit());
+    if (row >= 0)
+        m_table->selectRow(row);
+    showTasks();
+}
+
+void BoardPage::refreshLive()
+{
+    m_model->refreshLive();
+}
+
+void BoardPage::showTasks()
+{
+    const auto& tasks = m_desk.store.analysis()->tasks;
+    while (QLayoutItem* item = m_then->takeAt(0)) {
+        delete item->widget();
+        delete item;
+    }
+    m_go->setEnabled(!tasks.empty());
+    if (tasks.empty()) {
+        m_nextTitle->setText(tr("All proved"));
+        m_nextDetail->setText(tr("Every circuit is measured and scaled, and nothing has changed since."));
+        return;
+    }
+    m_nextTitle->setText(text(tasks.front().title));
+    m_nextDetail->setText(text(tasks.front().detail));
+    if (tasks.size() > 1)
+        m_then->addWidget(label(tr("Then"), look::Size::Small, false, true));
+    for (size_t i = 1; i < tasks.size() && i <= kMostThen; ++i)
+        m_then->addWidget(label(text(tasks[i].title), look::Size::Body));
+    if (tasks.size() > kMostThen + 1)
+        m_then->addWidget(label(tr("and %1 more").arg(tasks.size() - kMostThen - 1), look::Size::Small, false, true));
+}
+
+void BoardPage::go()
+{
+    const auto analysis = m_desk.store.analysis();
+    if (analysis->tasks.empty())
+        return;
+    const analysis::Task task = analysis->tasks.front();
+    m_desk.selection.setCircuit(task.circuit);
+    if (!task.station.empty())
+        m_desk.selection.setStation(task.station);
+    emit goTo(task.stage);
+}
+
+} // namespace vicegrip::app

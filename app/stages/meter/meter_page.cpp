@@ -1,0 +1,328 @@
+#include "app/stages/meter/meter_page.h"
+
+#include "app/widgets/caution.h"
+#include "app/widgets/circuit_text.h"
+#include "app/widgets/key_button.h"
+#include "app/widgets/labels.h"
+#include "app/widgets/state_glyph.h"
+#include "app/widgets/typed_field.h"
+
+#include <QDateTime>
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QLineEdit>
+#include <QPainter>
+#include <QShortcut>
+#include <QStyledItemDelegate>
+#include <QTableWidget>
+#include <QVBoxLayout>
+
+namespace vicegrip::app
+{
+namespace
+{
+
+enum Column { Mark, Place, Must, Read, kColumns };
+constexpr int kStateRole = Qt::UserRole, kTableWidth = 420;
+
+class Glyph : public QStyledItemDelegate
+{
+  public:
+    using QStyledItemDelegate::QStyledItemDelegate;
+
+    void paint(QPainter* p, const QStyleOptionViewItem& option, const QModelIndex& index) const override
+    {
+        if ((option.state & QStyle::State_Selected) != 0)
+            p->fillRect(option.rect, look::colours().selected);
+        const QPointF middle = QRectF(option.rect).center();
+        drawState(*p, QRectF(middle.x() - 8, middle.y() - 8, 16, 16), static_cast<proof::State>(index.data(kStateRole).toInt()));
+    }
+};
+
+/// What hands must heed under this condition. Local codes and licensed practice come first.
+QString cautionFor(job::Condition condition)
+{
+    if (condition == job::Condition::BatteryOff)
+        return MeterPage::tr("Battery negative lead off (both leads where the maker says so), ECU plugs off, engine cool. Only then measure Ω.");
+    return MeterPage::tr("Key on runs the fuel pump for some seconds: check for leaks first, no flame, extinguisher at hand, ventilate. "
+                         "Hands and sleeves clear of fans. Local rules and licensed practice come first.");
+}
+
+QString now()
+{
+    return QDateTime::currentDateTimeUtc().toString(Qt::ISODate);
+}
+
+} // namespace
+
+MeterPage::MeterPage(Desk& desk, QWidget* parent) : StagePage(desk, parent)
+{
+    auto* row = new QHBoxLayout(this);
+    row->setContentsMargins(look::kMargin, look::kMargin, look::kMargin, look::kGap);
+    row->setSpacing(28);
+    auto* left = new QVBoxLayout;
+    buildProbe(left);
+    row->addLayout(left, 1);
+    auto* right = new QVBoxLayout;
+    buildTable(right);
+    row->addLayout(right);
+}
+
+void MeterPage::buildProbe(QVBoxLayout* column)
+{
+    m_context = label({}, look::Size::Small, false, true);
+    m_title = label({}, look::Size::Title, true);
+    m_title->setObjectName(QStringLiteral("probe"));
+    m_leads = label({}, look::Size::Body, false, true);
+    column->addWidget(m_context);
+    column->addWidget(m_title);
+    column->addWidget(m_leads);
+    column->addSpacing(look::kGap);
+
+    auto* figures = new QHBoxLayout;
+    figures->setSpacing(30);
+    auto* must = new QVBoxLayout;
+    must->addWidget(label(tr("must read"), look::Size::Small, false, true));
+    m_must = figure({}, look::Size::Big);
+    m_must->setObjectName(QStringLiteral("must-read"));
+    m_bounds = figure({}, look::Size::Body);
+    m_bounds->setObjectName(QStringLiteral("bounds"));
+    m_bounds->setForegroundRole(QPalette::PlaceholderText);
+    must->addWidget(m_must);
+    must->addWidget(m_bounds);
+    must->addStretch();
+    figures->addLayout(must);
+    auto* reads = new QVBoxLayout;
+    reads->addWidget(label(tr("reads"), look::Size::Small, false, true));
+    m_reading = new TypedField(tr("Reading"), [this](const QString& typed) -> Result<QString> {
+        const proof::Judged* at = probed();
+        if (at == nullptr)
+            return QString();
+        return proof::parseReading(at->expectation, typed.trimmed().toStdString()).map([&](double value) {
+            return text(proof::readingText(at->expectation, value));
+        });
+    });
+    m_reading->setObjectName(QStringLiteral("reading"));
+    m_reading->edit()->setFont(look::numbers(look::Size::Title));
+    m_reading->edit()->setFixedHeight(52);
+    m_reading->setFixedWidth(200);
+    m_reading->leaveLettersWhileEmpty();
+    m_reading->setHint(tr("type it, or M takes it from the meter"));
+    reads->addWidget(m_reading);
+    reads->addStretch();
+    figures->addLayout(reads);
+    figures->addStretch();
+    column->addLayout(figures);
+
+    m_verdict = label({}, look::Size::Body, true);
+    m_verdict->setObjectName(QStringLiteral("verdict"));
+    m_verdict->setMinimumHeight(40);
+    column->addWidget(m_verdict);
+
+    auto* buttons = new QHBoxLayout;
+    m_take = new KeyButton(tr("Take reading"), tr("M"), true);
+    m_take->setObjectName(QStringLiteral("take"));
+    m_on = new KeyButton(tr("Next place"), tr("N"), false);
+    m_on->setObjectName(QStringLiteral("next-place"));
+    buttons->addWidget(m_take);
+    buttons->addWidget(m_on);
+    buttons->addStretch();
+    column->addLayout(buttons);
+    column->addSpacing(look::kGap);
+    m_caution = new Caution;
+    column->addWidget(m_caution);
+    column->addStretch();
+
+    connect(m_take, &QAbstractButton::clicked, this, &MeterPage::take);
+    connect(m_on, &QAbstractButton::clicked, this, &MeterPage::goOn);
+    connect(new QShortcut(QKeySequence(Qt::Key_M), this), &QShortcut::activated, this, &MeterPage::take);
+    connect(new QShortcut(QKeySequence(Qt::Key_N), this), &QShortcut::activated, this, &MeterPage::goOn);
+    connect(m_reading, &TypedField::entered, this, &MeterPage::recordTyped);
+}
+
+void MeterPage::buildTable(QVBoxLayout* column)
+{
+    column->addWidget(label(tr("Places on this circuit"), look::Size::Small, false, true));
+    m_table = new QTableWidget(0, kColumns);
+    m_table->setObjectName(QStringLiteral("places"));
+    m_table->setAccessibleName(tr("Places on this circuit"));
+    m_table->setFixedWidth(kTableWidth);
+    m_table->setHorizontalHeaderLabels({QString(), tr("Place"), tr("Must read"), tr("Read")});
+    m_table->verticalHeader()->hide();
+    m_table->verticalHeader()->setDefaultSectionSize(30);
+    m_table->horizontalHeader()->setSectionResizeMode(Place, QHeaderView::Stretch);
+    m_table->horizontalHeader()->setHighlightSections(false);
+    m_table->setColumnWidth(Mark, 34);
+    m_table->setColumnWidth(Must, 108);
+    m_table->setColumnWidth(Read, 108);
+    m_table->setShowGrid(false);
+    m_table->setEditTriggers(QAbstractItemView::NoEditTriggers);
+    m_table->setSelectionBehavior(QAbstractItemView::SelectRows);
+    m_table->setSelectionMode(QAbstractItemView::SingleSelection);
+    m_table->setTabKeyNavigation(false);
+    m_table->setItemDelegateForColumn(Mark, new Glyph(m_table));
+    column->addWidget(m_table);
+    connect(m_table, &QTableWidget::currentCellChanged, this, [this](int row) {
+        if (row >= 0 && static_cast<size_t>(row) < m_stations.size())
+            m_desk.selection.setStation(m_stations[static_cast<size_t>(row)].expectation.station.key);
+    });
+}
+
+const proof::Judged* MeterPage::probed() const
+{
+    for (const proof::Judged& j : m_stations)
+        if (j.expectation.station.key == m_desk.selection.station())
+            return &j;
+    return nullptr;
+}
+
+void MeterPage::refresh()
+{
+    m_analysis = m_desk.store.analysis();
+    m_stations.clear();
+    const job::Circuit* circuit = job::find(*m_analysis->job, m_desk.selection.circuit());
+    if (const auto* view = analysis::find(*m_analysis, m_desk.selection.circuit()))
+        for (const proof::Judged& j : analysis::stations(*view, m_desk.selection.condition()))
+            if (j.expectation.station.kind == proof::StationKind::Probe)
+                m_stations.push_back(j);
+    m_caution->setText(cautionFor(m_desk.selection.condition()));
+    if (circuit == nullptr || m_stations.empty()) {
+        m_title->setText(tr("Nothing to probe"));
+        m_leads->setText(m_analysis->networkTrouble.empty() ? tr("Choose a circuit on the left.") : text(m_analysis->networkTrouble));
+        for (QLabel* l : {m_context, m_must, m_bounds, m_verdict})
+            l->clear();
+        m_take->setEnabled(false);
+        showTable();
+        return;
+    }
+    if (probed() == nullptr) { // Enter the circuit where the work is.
+        const int next = std::max(0, analysis::nextStation(m_stations));
+        m_desk.selection.setStation(m_stations[static_cast<size_t>(next)].expectation.station.key);
+        return; // the change brings us here again
+    }
+    showProbe(*circuit);
+    showTable();
+}
+
+void MeterPage::showProbe(const job::Circuit& circuit)
+{
+    const proof::Judged& at = *probed();
+    const proof::Expectation& e = at.expectation;
+    const auto& c = look::colours();
+    const QString colour = wireAt(*m_analysis->job, e.station.point);
+    m_context->setText(text(circuit.name) + QStringLiteral(", ") + conditionText(*m_analysis->job, m_desk.selection.condition()) +
+                       (e.needed ? tr(" · proving this place proves the wire") : QString()));
+    m_title->setText(tr("Probe %1").arg(text(e.station.label).replace(0, 1, text(e.station.label).left(1).toLower())));
+    m_leads->setText(tr("red lead on %1, black lead on %2")
+                         .arg(colour.isEmpty() ? tr("the joint") : tr("the %1 wire").arg(colour), text(e.black)));
+    m_must->setText(e.promises() ? text(proof::readingText(e, e.value)) : QStringLiteral("–"));
+    m_bounds->setText(e.promises() ? text(proof::boundsText(e)) : text(e.trouble));
+    m_take->setEnabled(e.promises());
+    m_reading->edit()->setEnabled(e.promises());
+    QString said;
+    if (at.state == proof::State::Stale)
+        said = tr("Stale: %1").arg(text(at.reason));
+    else if (at.last != nullptr)
+        said = text(proof::verdictText(e, at.last->value)) + (at.state == proof::State::Done ? tr(": proved") : tr(": not as drawn"));
+    m_verdict->setText(said);
+    setInk(m_verdict, at.last == nullptr ? c.ink : inkOf(at.state));
+}
+
+void MeterPage::showTable()
+{
+    const QSignalBlocker quiet(m_table);
+    m_table->setRowCount(static_cast<int>(m_stations.size()));
+    for (int i = 0; i < m_table->rowCount(); ++i) {
+        const proof::Judged& j = m_stations[static_cast<size_t>(i)];
+        const proof::Expectation& e = j.expectation;
+        const auto cell = [&](int column, const QString& words, const QFont& font, const QColor& ink) {
+            auto* item = new QTableWidgetItem(words);
+            item->setFont(font);
+            item->setForeground(ink);
+            if (column >= Must)
+                item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
+            m_table->setItem(i, column, item);
+            return item;
+        };
+        const auto& c = look::colours();
+        QTableWidgetItem* mark = cell(Mark, {}, look::words(look::Size::Small), c.ink);
+        mark->setData(kStateRole, static_cast<int>(j.state));
+        mark->setData(Qt::AccessibleTextRole, text(proof::stateName(j.state)));
+        cell(Place, text(e.station.label) + QStringLiteral(" · ") + text(fields::enumName(e.station.role)),
+             look::words(look::Size::Small, e.needed), c.ink);
+        cell(Must, e.promises() ? text(proof::readingText(e, e.value)) : QStringLiteral("–"), look::numbers(look::Size::Small), c.ink);
+        cell(Read, j.last != nullptr ? text(proof::readingText(e, j.last->value)) : QStringLiteral("–"), look::numbers(look::Size::Small),
+             inkOf(j.state));
+        if (e.station.key == m_desk.selection.station())
+            m_table->setCurrentCell(i, Place);
+    }
+}
+
+void MeterPage::take()
+{
+    const proof::Judged* at = probed();
+    if (at == nullptr || !at->expectation.promises())
+        return;
+    const job::CircuitId circuit = m_desk.selection.circuit();
+    const std::string station = at->expectation.station.key;
+    const bool volts = m_desk.selection.condition() == job::Condition::KeyOn;
+    m_take->setEnabled(false);
+    m_verdict->setText(tr("Taking a reading"));
+    m_desk.live.takeReading(text(at->expectation.station.point.text()), text(at->expectation.blackPoint.text()),
+                            volts ? link::ScpiMeter::Quantity::DcVolts : link::ScpiMeter::Quantity::Ohms,
+                            [this, circuit, station](std::optional<double> value, const QString& sentence) {
+                                m_take->setEnabled(true);
+                                const bool still = m_desk.selection.circuit() == circuit && m_desk.selection.station() == station;
+                                if (value && still) {
+                                    record(*value, job::ReadingSource::Meter);
+                                    return;
+                                }
+                                m_verdict->setText(sentence);
+                                setInk(m_verdict, look::colours().failing);
+                            });
+}
+
+void MeterPage::goOn()
+{
+    if (m_stations.empty())
+        return;
+    // From here on round, the next place that is not proved; the neighbour when all are.
+    const auto count = m_stations.size();
+    size_t here = 0;
+    while (here < count && &m_stations[here] != probed())
+        ++here;
+    for (size_t step = 1; step < count; ++step) {
+        const proof::Judged& j = m_stations[(here + step) % count];
+        if (j.expectation.promises() && j.state != proof::State::Done) {
+            m_desk.selection.setStation(j.expectation.station.key);
+            return;
+        }
+    }
+    m_desk.selection.setStation(m_stations[(here + 1) % count].expectation.station.key);
+}
+
+void MeterPage::recordTyped(const QString& typed)
+{
+    const proof::Judged* at = probed();
+    if (at == nullptr)
+        return;
+    const auto value = proof::parseReading(at->expectation, typed.trimmed().toStdString());
+    if (value)
+        record(*value, job::ReadingSource::Typed);
+    m_reading->edit()->clear();
+}
+
+void MeterPage::record(double value, job::ReadingSource source)
+{
+    const proof::Judged* at = probed();
+    if (at == nullptr)
+        return;
+    const job::Proof proof = proof::record(m_analysis->facts, m_desk.selection.circuit(), m_desk.selection.condition(), at->expectation,
+                                           value, source, now().toStdString());
+    const auto kept = m_desk.store.edit(tr("Reading at %1").arg(text(at->expectation.station.label)),
+                                        [&](job::Job& job) { job.proofs.push_back(proof); });
+    if (!kept)
+        emit notice(QString::fromStdString(kept.error().sentence));
+}
+
+} // namespace vicegrip::app

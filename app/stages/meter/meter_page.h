@@ -1,0 +1,46 @@
+#pragma once
+
+#include "app/stages/stage_page.h"
+
+#include <optional>
+
+class QLabel;
+class QTableWidget;
+class QVBoxLayout;
+
+namespace vicegrip::app
+{
+
+class KeyButton;
+class TypedField;
+
+/// Is it wired as drawn? One place to probe at a time, with what must be read there before the probe touches.
+class MeterPage : public StagePage
+{
+    Q_OBJECT
+
+  public:
+    explicit MeterPage(Desk& desk, QWidget* parent = nullptr);
+
+    void refresh() override;
+
+  private:
+    void buildProbe(QVBoxLayout* column);
+    void buildTable(QVBoxLayout* column);
+    void showProbe(const job::Circuit& circuit);
+    void showTable();
+    void take();
+    void goOn();
+    void recordTyped(const QString& typed);
+    void record(double value, job::ReadingSource source);
+    [[nodiscard]] const proof::Judged* probed() const; ///< the station the page is at; null when there is none
+
+    AnalysisPtr m_analysis;
+    std::vector<proof::Judged> m_stations; ///< of the circuit, under the condition, that a probe can reach
+    QLabel *m_context, *m_title, *m_leads, *m_must, *m_bounds, *m_verdict, *m_caution;
+    TypedField* m_reading;
+    KeyButton *m_take, *m_on;
+    QTableWidget* m_table;
+};
+
+} // namespace vicegrip::app

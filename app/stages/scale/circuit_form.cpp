@@ -1,0 +1,232 @@
+#include "app/stages/scale/circuit_form.h"
+
+#include "app/widgets/labels.h"
+#include "app/widgets/typed_field.h"
+
+#include <QComboBox>
+#include <QGridLayout>
+#include <QLineEdit>
+#include <QStandardPaths>
+
+#include <algorithm>
+#include <cmath>
+
+namespace vicegrip::app
+{
+namespace
+{
+
+using units::Dimension;
+
+constexpr int kNoPullUp = 0;
+
+std::filesystem::path pathOf(const QString& text)
+{
+    return {text.toStdString()};
+}
+
+/// The shipped library, then the user's own, which overrides it.
+std::vector<std::filesystem::path> libraryFolders()
+{
+    return {pathOf(QStringLiteral(VICEGRIP_DATA_DIR "/library")),
+            pathOf(QStandardPaths::writableLocation(QStandardPaths::GenericDataLocation) + QStringLiteral("/vicegrip/library"))};
+}
+
+bool saysNone(const QString& typed)
+{
+    const QString plain = typed.trimmed().toLower();
+    return plain == QLatin1String("none") || plain == QLatin1String("off") || plain == QLatin1String("no");
+}
+
+} // namespace
+
+CircuitForm::CircuitForm(Desk& desk, QWidget* parent)
+    : QWidget(parent), m_desk(desk), m_library(parts::readLibrary(libraryFolders())), m_sensor(new QComboBox)
+{
+    auto* grid = new QGridLayout(this);
+    grid->setContentsMargins(0, 0, 0, 0);
+    grid->setHorizontalSpacing(look::kGap);
+    grid->setVerticalSpacing(6);
+    grid->setColumnStretch(1, 1);
+    grid->addWidget(label(tr("Sensor"), look::Size::Small, false, true), 0, 0, 1, 2);
+    m_sensor->setObjectName(QStringLiteral("sensor"));
+    m_sensor->setAccessibleName(tr("Sensor"));
+    m_sensor->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    m_sensor->setMinimumContentsLength(16);
+    m_sensor->setFont(look::words(look::Size::Small));
+    grid->addWidget(m_sensor, 1, 0, 1, 2);
+    connect(m_sensor, &QComboBox::activated, this, &CircuitForm::chooseSensor);
+    addPullUp(grid);
+    addTable(grid);
+    grid->setRowStretch(grid->rowCount(), 1);
+}
+
+const job::Circuit* CircuitForm::circuit() const
+{
+    return job::find(*m_desk.store.job(), m_desk.selection.circuit());
+}
+
+const parts::Sensor* CircuitForm::sensor() const
+{
+    const job::Circuit* c = circuit();
+    return c == nullptr ? nullptr : job::sensorOf(*m_desk.store.job(), *c);
+}
+
+TypedField* CircuitForm::add(QGridLayout* grid, const QString& name, const char* objectName,
+                             std::function<Result<double>(const QString&)> read, std::function<QString(double)> say, Change change)
+{
+    const int row = grid->rowCount();
+    auto* caption = label(name, look::Size::Small, false, true);
+    caption->setWordWrap(false);
+    grid->addWidget(caption, row, 0, Qt::AlignTop);
+    caption->setContentsMargins(0, 7, 0, 0);
+    auto* field = new TypedField(name, [read, say](const QString& typed) { return read(typed).map([&](double v) { return say(v); }); });
+    field->edit()->setObjectName(QLatin1String(objectName));
+    grid->addWidget(field, row, 1);
+    connect(field, &TypedField::entered, this, [this, field, name, read, say, change = std::move(change)](const QString& typed) {
+        const job::Circuit* c = circuit();
+        const auto value = read(typed);
+        if (c != nullptr && value)
+            edit(field, tr("%1 of %2 to %3").arg(name, text(c->name), say(*value)), [&](job::Job& job) { change(job, *value); });
+    });
+    return field;
+}
+
+void CircuitForm::addPullUp(QGridLayout* grid)
+{
+    m_pullUp = add(
+        grid, tr("Pull-up"), "pull-up",
+        [](const QString& typed) -> Result<double> {
+            if (saysNone(typed))
+                return kNoPullUp;
+            return units::parse(typed.toStdString(), Dimension::Resistance, "Ω").and_then([](double ohms) -> Result<double> {
+                if (ohms < 10)
+                    return fail(ErrorCode::Range, "a pull-up below 10 Ω would load the supply: expected 2k49, 1k or none");
+                return ohms;
+            });
+        },
+        [](double ohms) { return ohms == kNoPullUp ? tr("none") : text(units::formatOhms(ohms)); },
+        [this](job::Job& job, double ohms) {
+            if (auto* input = job::findInput(job, job::find(job, m_desk.selection.circuit())->input))
+                input->pull_up_ohm = ohms == kNoPullUp ? std::nullopt : std::optional(ohms);
+        });
+}
+
+void CircuitForm::addTable(QGridLayout* grid)
+{
+    const auto scalingOf = [this](job::Job& job) -> job::ScalingSpec& { return job::find(job, m_desk.selection.circuit())->scaling; };
+    const auto readValue = [this](const QString& typed) -> Result<double> {
+        const parts::Sensor* s = sensor();
+        return s == nullptr ? Result<double>(0) : units::parse(typed.toStdString(), s->measures, s->unit);
+    };
+    const auto sayValue = [this](double si) {
+        const parts::Sensor* s = sensor();
+        return s == nullptr ? QString() : text(units::format(si, s->measures, s->unit, s->measures == Dimension::Lambda ? 3 : 1));
+    };
+    m_low = add(grid, tr("From"), "range-low", readValue, sayValue, [=](job::Job& job, double v) { scalingOf(job).low = v; });
+    m_high = add(grid, tr("To"), "range-high", readValue, sayValue, [=](job::Job& job, double v) { scalingOf(job).high = v; });
+    m_points = add(
+        grid, tr("Points"), "points",
+        [](const QString& typed) {
+            return units::parse(typed.toStdString(), Dimension::Counts).and_then([](double n) -> Result<double> {
+                if (n != std::round(n) || n < 2 || n > 200)
+                    return fail(ErrorCode::Range, "expected a whole number of points from 2 to 200");
+                return n;
+            });
+        },
+        [](double n) { return QString::number(n); },
+        [=](job::Job& job, double n) { scalingOf(job).points = static_cast<int>(n); });
+    // A step has the unit of the value but not its zero: 0.1 °C is a tenth of a degree.
+    m_outputStep = add(
+        grid, tr("Value step"), "output-step",
+        [this](const QString& typed) {
+            QString number = typed.trimmed();
+            const parts::Sensor* s = sensor();
+            if (s != nullptr && number.endsWith(text(s->unit)))
+                number.chop(text(s->unit).size());
+            return units::parse(number.toStdString(), Dimension::Counts);
+        },
+        [this](double step) {
+            const parts::Sensor* s = sensor();
+            return text(units::shortest(step)) + QLatin1Char(' ') + (s == nullptr ? QString() : text(s->unit));
+        },
+        [=](job::Job& job, double step) { scalingOf(job).outputStep = step; });
+    m_inputStep = add(
+        grid, tr("Volt step"), "input-step",
+        [](const QString& typed) {
+            return units::parse(typed.toStdString(), Dimension::Voltage, "V").and_then([](double v) -> Result<double> {
+                if (v < 0 || v > 1)
+                    return fail(ErrorCode::Range, "expected a step from 0 V to 1 V, such as 0.01 V or 5 mV");
+                return v;
+            });
+        },
+        [](double v) { return text(units::shortest(v)) + QStringLiteral(" V"); },
+        [=](job::Job& job, double v) { scalingOf(job).inputStep_v = v; });
+}
+
+void CircuitForm::refresh()
+{
+    const auto job = m_desk.store.job();
+    const job::Circuit* c = circuit();
+    const parts::Sensor* s = sensor();
+    setEnabled(c != nullptr && s != nullptr);
+    if (c == nullptr || s == nullptr)
+        return;
+    offerSensors();
+    const parts::AnalogInput* input = job::findInput(*job, c->input);
+    m_pullUp->setText(input != nullptr && input->pull_up_ohm ? text(units::formatOhms(*input->pull_up_ohm)) : tr("none"));
+    const auto value = [&](double si) { return text(units::format(si, s->measures, s->unit, s->measures == Dimension::Lambda ? 3 : 1)); };
+    m_low->setText(value(c->scaling.low));
+    m_high->setText(value(c->scaling.high));
+    m_points->setText(QString::number(c->scaling.points));
+    m_outputStep->setText(text(units::shortest(c->scaling.outputStep)) + QLatin1Char(' ') + text(s->unit));
+    m_inputStep->setText(text(units::shortest(c->scaling.inputStep_v)) + QStringLiteral(" V"));
+}
+
+/// Sensors that measure the same thing with the same pins can stand in for each other.
+void CircuitForm::offerSensors()
+{
+    const parts::Sensor& fitted = *sensor();
+    m_sensor->clear();
+    m_sensor->addItem(text(fitted.name), text(fitted.id.value));
+    for (const parts::Sensor& s : m_library.sensors)
+        if (s.id != fitted.id && s.measures == fitted.measures && s.pins == fitted.pins)
+            m_sensor->addItem(text(s.name), text(s.id.value));
+    m_sensor->setCurrentIndex(0);
+    m_sensor->setToolTip(text(fitted.name));
+}
+
+void CircuitForm::chooseSensor(int index)
+{
+    const parts::PartId id{m_sensor->itemData(index).toString().toStdString()};
+    const job::Circuit* c = circuit();
+    for (const parts::Sensor& s : m_library.sensors) {
+        if (s.id != id || c == nullptr)
+            continue;
+        edit(nullptr, tr("Sensor of %1 to %2").arg(text(c->name), text(s.name)), [&](job::Job& job) {
+            if (job::findPart(job, id) == nullptr)
+                job.parts.push_back(s);
+            for (job::Device& d : job.devices)
+                if (d.id == c->device)
+                    d.part = id;
+            std::erase_if(job.parts, [&](const parts::Sensor& part) {
+                return std::ranges::none_of(job.devices, [&](const job::Device& d) { return d.part == part.id; });
+            });
+        });
+        return;
+    }
+}
+
+void CircuitForm::edit(TypedField* field, const QString& description, const std::function<void(job::Job&)>& change)
+{
+    const auto done = m_desk.store.edit(description, change);
+    if (done)
+        return;
+    const QString sentence = QString::fromStdString(done.error().sentence);
+    if (field != nullptr)
+        field->refuse(sentence);
+    else
+        emit notice(sentence);
+}
+
+} // namespace vicegrip::app

@@ -1,0 +1,49 @@
+#pragma once
+
+#include "app/desk/desk.h"
+#include "core/parts/library.h"
+
+#include <QWidget>
+
+#include <functional>
+
+class QComboBox;
+class QGridLayout;
+
+namespace vicegrip::app
+{
+
+class TypedField;
+
+/// What decides a circuit's scaling: its sensor, its input's pull-up, and the table asked for. Every change is an edit.
+class CircuitForm : public QWidget
+{
+    Q_OBJECT
+
+  public:
+    explicit CircuitForm(Desk& desk, QWidget* parent = nullptr);
+    void refresh();
+
+  signals:
+    void notice(const QString& sentence);
+
+  private:
+    using Change = std::function<void(job::Job&, double)>;
+
+    TypedField* add(QGridLayout* grid, const QString& name, const char* objectName,
+                    std::function<Result<double>(const QString&)> read, std::function<QString(double)> say, Change change);
+    void addPullUp(QGridLayout* grid);
+    void addTable(QGridLayout* grid);
+    void offerSensors();
+    void chooseSensor(int index);
+    void edit(TypedField* field, const QString& description, const std::function<void(job::Job&)>& change);
+    [[nodiscard]] const job::Circuit* circuit() const;
+    [[nodiscard]] const parts::Sensor* sensor() const;
+
+    Desk& m_desk;
+    parts::Library m_library;
+    QComboBox* m_sensor;
+    TypedField *m_pullUp, *m_points, *m_low, *m_high, *m_outputStep, *m_inputStep;
+};
+
+} // namespace vicegrip::app

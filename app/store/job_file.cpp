@@ -1,0 +1,96 @@
+#include "app/store/job_file.h"
+
+#include "core/job/json.h"
+
+#include <QCoreApplication>
+#include <QDir>
+#include <QFileInfo>
+#include <QSaveFile>
+
+namespace vicegrip::app
+{
+namespace
+{
+
+QString tr(const char* text)
+{
+    return QCoreApplication::translate("JobFile", text);
+}
+
+QString beside(const QString& path, const char* ending)
+{
+    const QFileInfo file(path);
+    return file.dir().filePath(QLatin1Char('.') + file.fileName() + QLatin1String(ending));
+}
+
+} // namespace
+
+Result<void> writeWhole(const QString& path, const QByteArray& text)
+{
+    const auto refuse = [&](const QString& why) {
+        return fail(ErrorCode::Io, tr("not saved: %1").arg(why).toStdString(), {path.toStdString(), {}, 0, 0});
+    };
+    QSaveFile file(path);
+    if (!file.open(QIODevice::WriteOnly))
+        return refuse(file.errorString());
+    if (file.write(text) != text.size() || !file.commit())
+        return refuse(file.errorString());
+    return {};
+}
+
+Result<std::pair<JobFile, job::Job>> JobFile::open(const QString& path)
+{
+    auto job = job::readFile(path.toStdString());
+    if (!job)
+        return tl::make_unexpected(job.error());
+    auto lock = std::make_unique<QLockFile>(beside(path, ".lock"));
+    lock->setStaleLockTime(0); // a lock is stale when its process is gone, however old it is
+    QString reason;
+    if (!lock->tryLock(0)) {
+        qint64 process = 0;
+        QString host, program;
+        if (lock->error() == QLockFile::LockFailedError && lock->getLockInfo(&process, &host, &program))
+            reason = tr("The job is open in another window (process %1): save a copy elsewhere.").arg(process);
+        else
+            reason = tr("The folder cannot be written: save a copy elsewhere.");
+        lock.reset();
+    }
+    return std::pair(JobFile(path, std::move(lock), reason), std::move(*job));
+}
+
+QString JobFile::autosavePath() const
+{
+    return beside(m_path, ".autosave");
+}
+
+Result<void> JobFile::save(const job::Job& job) const
+{
+    if (!m_readOnlyReason.isEmpty())
+        return fail(ErrorCode::Io, m_readOnlyReason.toStdString());
+    return writeWhole(m_path, QByteArray::fromStdString(job::write(job))).map([&] { dropAutosave(); });
+}
+
+Result<void> JobFile::autosave(const job::Job& job) const
+{
+    if (!m_readOnlyReason.isEmpty())
+        return fail(ErrorCode::Io, m_readOnlyReason.toStdString());
+    return writeWhole(autosavePath(), QByteArray::fromStdString(job::write(job)));
+}
+
+void JobFile::dropAutosave() const
+{
+    QFile::remove(autosavePath());
+}
+
+std::optional<job::Job> JobFile::recoverable(const job::Job& saved) const
+{
+    const QFileInfo autosaved(autosavePath());
+    if (!m_readOnlyReason.isEmpty() || !autosaved.exists() || autosaved.lastModified() < QFileInfo(m_path).lastModified())
+        return std::nullopt;
+    auto job = job::readFile(autosavePath().toStdString());
+    if (!job || *job == saved)
+        return std::nullopt;
+    return std::move(*job);
+}
+
+} // namespace vicegrip::app

@@ -1,0 +1,51 @@
+#pragma once
+
+#include "core/base/result.h"
+#include "core/job/job.h"
+
+#include <QLockFile>
+#include <QString>
+
+#include <memory>
+#include <optional>
+
+/// A job on disk: written whole or not at all, locked against a second writer, with an autosave beside it.
+namespace vicegrip::app
+{
+
+class JobFile
+{
+  public:
+    /// Reads and locks. A file somebody else has open, or one in a folder that cannot be written, is read without a
+    /// lock; `readOnlyReason` then says why. Errors as job::readFile.
+    [[nodiscard]] static Result<std::pair<JobFile, job::Job>> open(const QString& path);
+
+    /// Writes atomically and drops the autosave. Errors (Io) say what the system refused.
+    [[nodiscard]] Result<void> save(const job::Job& job) const;
+
+    /// Writes the autosave. The saved file is not touched.
+    [[nodiscard]] Result<void> autosave(const job::Job& job) const;
+    void dropAutosave() const;
+
+    /// What was autosaved and never saved, when it reads, differs from `saved`, and is not older than the file.
+    [[nodiscard]] std::optional<job::Job> recoverable(const job::Job& saved) const;
+
+    [[nodiscard]] const QString& path() const { return m_path; }
+    [[nodiscard]] QString autosavePath() const;
+    [[nodiscard]] const QString& readOnlyReason() const { return m_readOnlyReason; }
+
+  private:
+    JobFile(QString path, std::unique_ptr<QLockFile> lock, QString readOnlyReason)
+        : m_path(std::move(path)), m_lock(std::move(lock)), m_readOnlyReason(std::move(readOnlyReason))
+    {
+    }
+
+    QString m_path;
+    std::unique_ptr<QLockFile> m_lock;
+    QString m_readOnlyReason;
+};
+
+/// Writes text whole or not at all. Errors (Io) carry the file's name.
+[[nodiscard]] Result<void> writeWhole(const QString& path, const QByteArray& text);
+
+} // namespace vicegrip::app

@@ -1,0 +1,161 @@
+#include "app/store/job_store.h"
+
+#include "core/job/check.h"
+#include "core/job/json.h"
+
+#include <QUndoCommand>
+#include <QtConcurrentRun>
+
+namespace vicegrip::app
+{
+namespace
+{
+
+constexpr int kAutosaveAfter_ms = 500;
+
+AnalysisPtr analysisOf(JobPtr job)
+{
+    return std::make_shared<const analysis::Analysis>(analysis::analyse(std::move(job)));
+}
+
+} // namespace
+
+/// Undo restores the whole value: jobs are shared and cheap to keep.
+class EditStep : public QUndoCommand
+{
+  public:
+    EditStep(JobStore& store, JobPtr before, JobPtr after, const QString& description)
+        : QUndoCommand(description), m_store(store), m_before(std::move(before)), m_after(std::move(after))
+    {
+    }
+    void undo() override { m_store.replace(m_before); }
+    void redo() override { m_store.replace(m_after); }
+
+  private:
+    JobStore& m_store;
+    JobPtr m_before, m_after;
+};
+
+JobStore::JobStore(QObject* parent) : QObject(parent), m_job(std::make_shared<const job::Job>())
+{
+    m_autosave.setSingleShot(true);
+    m_autosave.setInterval(kAutosaveAfter_ms);
+    connect(&m_autosave, &QTimer::timeout, this, &JobStore::autosaveNow);
+    connect(&m_undo, &QUndoStack::cleanChanged, this, &JobStore::savedChanged);
+    connect(&m_worker, &QFutureWatcherBase::finished, this, [this] {
+        if (std::exchange(m_again, false))
+            analyse();
+        else
+            adopt(m_worker.result());
+    });
+    m_analysis = analysisOf(m_job);
+}
+
+JobStore::~JobStore()
+{
+    m_worker.waitForFinished();
+}
+
+Result<void> JobStore::open(const QString& path)
+{
+    auto opened = JobFile::open(path);
+    if (!opened)
+        return tl::make_unexpected(opened.error());
+    m_autosave.stop();
+    m_file.emplace(std::move(opened->first));
+    m_recovery = m_file->recoverable(opened->second);
+    setJob(std::move(opened->second));
+    if (m_recovery)
+        emit recoveryOffered();
+    return {};
+}
+
+void JobStore::setJob(job::Job job)
+{
+    m_undo.clear();
+    replace(std::make_shared<const job::Job>(std::move(job)));
+    m_autosave.stop(); // nothing has been edited yet
+}
+
+Result<void> JobStore::edit(const QString& description, const std::function<void(job::Job&)>& change)
+{
+    auto after = std::make_shared<job::Job>(*m_job);
+    change(*after);
+    if (*after == *m_job)
+        return {};
+    if (auto sound = job::check(*after); !sound)
+        return sound;
+    m_undo.push(new EditStep(*this, m_job, std::move(after), description)); // NOLINT: the stack owns it
+    return {};
+}
+
+void JobStore::replace(JobPtr job)
+{
+    m_job = std::move(job);
+    m_autosave.start();
+    emit jobChanged();
+    analyse();
+}
+
+void JobStore::analyse()
+{
+    if (m_worker.isRunning()) {
+        m_again = true;
+        return;
+    }
+    m_worker.setFuture(QtConcurrent::run(analysisOf, m_job));
+}
+
+void JobStore::adopt(AnalysisPtr analysis)
+{
+    m_analysis = std::move(analysis);
+    emit analysed();
+}
+
+Result<void> JobStore::save()
+{
+    if (!m_file)
+        return fail(ErrorCode::Io, tr("The job has no file yet: save a copy first.").toStdString());
+    auto saved = m_file->save(*m_job);
+    if (saved) {
+        m_autosave.stop();
+        m_undo.setClean();
+        emit savedChanged();
+    }
+    return saved;
+}
+
+Result<void> JobStore::saveCopy(const QString& path) const
+{
+    return writeWhole(path, QByteArray::fromStdString(job::write(*m_job)));
+}
+
+void JobStore::autosaveNow()
+{
+    if (!m_file)
+        return;
+    if (m_undo.isClean()) {
+        m_file->dropAutosave(); // undone back to what is saved
+        return;
+    }
+    if (const auto kept = m_file->autosave(*m_job); !kept)
+        emit autosaveFailed(QString::fromStdString(kept.error().sentence));
+}
+
+void JobStore::takeRecovery()
+{
+    if (!m_recovery)
+        return;
+    const job::Job newer = std::move(*m_recovery);
+    m_recovery.reset();
+    m_undo.push(new EditStep(*this, m_job, std::make_shared<const job::Job>(newer), tr("Take what was not saved"))); // NOLINT
+}
+
+void JobStore::dismissRecovery()
+{
+    m_recovery.reset();
+    if (m_file)
+        m_file->dropAutosave();
+}
+
+} // namespace vicegrip::app

@@ -1,0 +1,79 @@
+#pragma once
+
+#include "app/store/job_file.h"
+#include "core/analysis/analysis.h"
+
+#include <QFutureWatcher>
+#include <QObject>
+#include <QTimer>
+#include <QUndoStack>
+
+#include <functional>
+#include <memory>
+#include <optional>
+
+/// The one door through which a job changes. Every edit is a step that can be undone, is autosaved, and is analysed on a
+/// worker; a newer edit supersedes an analysis under way. Views draw from what `changed` brings and write nowhere else.
+namespace vicegrip::app
+{
+
+using JobPtr = std::shared_ptr<const job::Job>;
+using AnalysisPtr = std::shared_ptr<const analysis::Analysis>;
+
+class JobStore : public QObject
+{
+    Q_OBJECT
+
+  public:
+    explicit JobStore(QObject* parent = nullptr);
+    ~JobStore() override;
+
+    /// Opens a file. On failure the job that was open stays open.
+    [[nodiscard]] Result<void> open(const QString& path);
+    [[nodiscard]] Result<void> save();
+    [[nodiscard]] Result<void> saveCopy(const QString& path) const;
+
+    /// A job that is nowhere on disk (tests).
+    void setJob(job::Job job);
+
+    /// Changes the job under a name a person reads in the undo list. An edit that changes nothing leaves no step; one
+    /// that breaks the job is refused with its reason and changes nothing.
+    Result<void> edit(const QString& description, const std::function<void(job::Job&)>& change);
+
+    /// What a crash left behind, offered and not imposed.
+    [[nodiscard]] bool hasRecovery() const { return m_recovery.has_value(); }
+    void takeRecovery();
+    void dismissRecovery();
+
+    [[nodiscard]] JobPtr job() const { return m_job; }
+    [[nodiscard]] AnalysisPtr analysis() const { return m_analysis; }
+    [[nodiscard]] bool isSaved() const { return m_undo.isClean(); }
+    [[nodiscard]] QString path() const { return m_file ? m_file->path() : QString(); }
+    [[nodiscard]] QString readOnlyReason() const { return m_file ? m_file->readOnlyReason() : QString(); }
+    [[nodiscard]] QUndoStack& undoStack() { return m_undo; }
+
+  signals:
+    void jobChanged();       ///< the job is another; its analysis follows
+    void analysed();         ///< job() and analysis() belong together again
+    void savedChanged();
+    void recoveryOffered();
+    void autosaveFailed(const QString& sentence);
+
+  private:
+    friend class EditStep;
+    void replace(JobPtr job);
+    void analyse();
+    void adopt(AnalysisPtr analysis);
+    void autosaveNow();
+
+    JobPtr m_job;
+    AnalysisPtr m_analysis;
+    std::optional<JobFile> m_file;
+    std::optional<job::Job> m_recovery;
+    QUndoStack m_undo;
+    QTimer m_autosave;
+    QFutureWatcher<AnalysisPtr> m_worker;
+    bool m_again = false; ///< the job changed while the worker was at an older one
+};
+
+} // namespace vicegrip::app

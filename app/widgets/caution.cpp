@@ -1,0 +1,27 @@
+#include "app/widgets/caution.h"
+
+#include "app/look/look.h"
+
+#include <QPainter>
+
+namespace vicegrip::app
+{
+
+Caution::Caution(QWidget* parent) : QLabel(parent)
+{
+    setObjectName(QStringLiteral("caution"));
+    setFont(look::words(look::Size::Small));
+    setWordWrap(true);
+    setContentsMargins(16, 10, 12, 10);
+}
+
+void Caution::paintEvent(QPaintEvent* event)
+{
+    QPainter p(this);
+    p.fillRect(rect(), look::colours().caution);
+    p.fillRect(QRect(0, 0, 4, height()), look::colours().stale);
+    p.end();
+    QLabel::paintEvent(event);
+}
+
+} // namespace vicegrip::app

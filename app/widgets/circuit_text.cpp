@@ -1,0 +1,73 @@
+#include "app/widgets/circuit_text.h"
+
+#include "app/desk/desk.h"
+
+namespace vicegrip::app
+{
+namespace
+{
+
+using units::Dimension;
+
+QString span(double low, double high)
+{
+    return text(units::formatNumber(low, 1)) + QStringLiteral("–") + text(units::format(high, Dimension::Voltage, "V", 1));
+}
+
+} // namespace
+
+QString signalText(const job::Job& job, const job::Circuit& circuit)
+{
+    const parts::Sensor* sensor = job::sensorOf(job, circuit);
+    const parts::AnalogInput* input = job::findInput(job, circuit.input);
+    if (sensor == nullptr)
+        return QString();
+    QString out;
+    if (std::holds_alternative<parts::Thermistor>(sensor->model))
+        out = QStringLiteral("thermistor");
+    else if (std::holds_alternative<parts::Potentiometer>(sensor->model))
+        out = QStringLiteral("potentiometer");
+    else if (const auto* r = std::get_if<parts::RatiometricTransducer>(&sensor->model))
+        out = span(r->low_v, r->high_v) + QStringLiteral(" transducer");
+    else if (const auto* d = std::get_if<parts::VoltageDevice>(&sensor->model))
+        out = span(d->low_v, d->high_v) + QStringLiteral(" device");
+    if (input != nullptr && input->pull_up_ohm)
+        out += QStringLiteral(" on ") + text(units::formatOhms(*input->pull_up_ohm)) + QStringLiteral(" pull-up");
+    return out;
+}
+
+QString conditionText(const job::Job& job, job::Condition condition)
+{
+    const QString ambient = text(units::format(job.surroundings.ambient_k, Dimension::Temperature, "°C", 0));
+    if (condition == job::Condition::BatteryOff)
+        return QStringLiteral("battery off, ") + ambient;
+    return QStringLiteral("key on, ") + ambient + QStringLiteral(", ") +
+           text(units::format(job.surroundings.barometer_pa, Dimension::AbsolutePressure, "kPa", 1));
+}
+
+QString wireBetween(const job::Job& job, const job::PointRef& a, const job::PointRef& b)
+{
+    for (const job::Wire& w : job.wires)
+        if ((w.from == a && w.to == b) || (w.from == b && w.to == a))
+            return text(w.colour);
+    return {};
+}
+
+QString wireAt(const job::Job& job, const job::PointRef& point)
+{
+    for (const job::Wire& w : job.wires)
+        if (w.from == point || w.to == point)
+            return text(w.colour);
+    return {};
+}
+
+int inputIndex(const job::Job& job, const job::CircuitId& circuit)
+{
+    const job::Circuit* c = job::find(job, circuit);
+    for (size_t i = 0; c != nullptr && i < job.ecu.inputs.size(); ++i)
+        if (job.ecu.inputs[i].id == c->input)
+            return static_cast<int>(i);
+    return -1;
+}
+
+} // namespace vicegrip::app

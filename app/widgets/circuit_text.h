@@ -1,0 +1,26 @@
+#pragma once
+
+#include "core/job/job.h"
+
+#include <QString>
+
+/// Words about a circuit that several views use.
+namespace vicegrip::app
+{
+
+/// "thermistor on 2k49 pull-up", "0.5-4.5 V of 5 V", "potentiometer".
+[[nodiscard]] QString signalText(const job::Job& job, const job::Circuit& circuit);
+
+/// "key on, 22.0 °C, 98.4 kPa" or "battery off, 22.0 °C".
+[[nodiscard]] QString conditionText(const job::Job& job, job::Condition condition);
+
+/// Colour code of the wire between two places; empty when none joins them directly.
+[[nodiscard]] QString wireBetween(const job::Job& job, const job::PointRef& a, const job::PointRef& b);
+
+/// Colour code of a wire that ends here, for the probe to look for; empty when there is none.
+[[nodiscard]] QString wireAt(const job::Job& job, const job::PointRef& point);
+
+/// Index of the circuit's input in the ECU's list, -1 when it has none.
+[[nodiscard]] int inputIndex(const job::Job& job, const job::CircuitId& circuit);
+
+} // namespace vicegrip::app

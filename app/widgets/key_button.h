@@ -1,0 +1,28 @@
+#pragma once
+
+#include <QAbstractButton>
+
+/// A button big enough for a glove, with the key that presses it shown in it.
+namespace vicegrip::app
+{
+
+class KeyButton : public QAbstractButton
+{
+    Q_OBJECT
+
+  public:
+    /// `key` is only shown; the stage binds it.
+    KeyButton(const QString& text, const QString& key, bool primary, QWidget* parent = nullptr);
+
+    [[nodiscard]] QSize sizeHint() const override;
+    [[nodiscard]] QSize minimumSizeHint() const override { return sizeHint(); }
+
+  protected:
+    void paintEvent(QPaintEvent* event) override;
+
+  private:
+    QString m_key;
+    bool m_primary;
+};
+
+} // namespace vicegrip::app

@@ -1,0 +1,228 @@
+#include "app/widgets/thread.h"
+
+#include "app/look/look.h"
+#include "app/widgets/circuit_text.h"
+#include "app/widgets/state_glyph.h"
+
+#include <QPainter>
+
+namespace vicegrip::app
+{
+namespace
+{
+
+using proof::StationKind;
+
+constexpr int kMarkSize = 24, kLineY = 84, kLabelY = 46, kExpectedY = 104, kReadY = 126, kFooterY = 150;
+
+parts::PinRole roleShown(const std::vector<proof::Judged>& stations, const std::string& selected)
+{
+    for (const proof::Judged& j : stations)
+        if (j.expectation.station.key == selected)
+            return j.expectation.station.role;
+    return parts::PinRole::Signal;
+}
+
+} // namespace
+
+void ThreadStation::show(const proof::Judged& judged, bool selected)
+{
+    const proof::Expectation& e = judged.expectation;
+    m_state = judged.state;
+    m_selected = selected;
+    setFocusPolicy(Qt::StrongFocus);
+    setAccessibleName(app::text(e.station.label));
+    QString said = e.promises() ? Thread::tr("must read %1").arg(app::text(proof::readingText(e, e.value))) : app::text(e.trouble);
+    if (judged.last != nullptr)
+        said += Thread::tr(", read %1").arg(app::text(proof::readingText(e, judged.last->value)));
+    said += QStringLiteral(", ") + app::text(proof::stateName(judged.state));
+    setAccessibleDescription(said);
+    setToolTip(judged.reason.empty() ? said : app::text(judged.reason));
+    update();
+}
+
+void ThreadStation::paintEvent(QPaintEvent*)
+{
+    QPainter p(this);
+    const auto& c = look::colours();
+    const QRectF box = QRectF(rect()).adjusted(4, 4, -4, -4);
+    p.fillRect(rect(), c.list);
+    if (m_selected || hasFocus()) {
+        p.setPen(QPen(c.accent, m_selected ? 3 : 1.5, m_selected ? Qt::SolidLine : Qt::DotLine));
+        p.drawRect(QRectF(rect()).adjusted(1.5, 1.5, -1.5, -1.5));
+    }
+    drawState(p, box, m_state);
+}
+
+Thread::Thread(Desk& desk, QWidget* parent) : QWidget(parent), m_desk(desk)
+{
+    setObjectName(QStringLiteral("thread"));
+    setFixedHeight(look::kThread);
+    setAccessibleName(tr("Thread of the selected circuit"));
+}
+
+void Thread::refresh()
+{
+    for (const Mark& mark : m_marks)
+        mark.button->deleteLater();
+    m_marks.clear();
+    m_analysis = m_desk.store.analysis();
+    const job::Job& job = *m_analysis->job;
+    const job::Circuit* circuit = job::find(job, m_desk.selection.circuit());
+    const auto* view = analysis::find(*m_analysis, m_desk.selection.circuit());
+    m_title = circuit == nullptr ? tr("No circuit selected") : text(circuit->name);
+    m_subtitle.clear();
+    m_footer.clear();
+    if (circuit == nullptr || view == nullptr) {
+        update();
+        return;
+    }
+    const job::Condition condition = m_desk.selection.condition();
+    const auto& stations = analysis::stations(*view, condition);
+    const parts::PinRole role = roleShown(stations, m_desk.selection.station());
+    m_subtitle = signalText(job, *circuit) + QStringLiteral(", ") + conditionText(job, condition) + QStringLiteral(", ") +
+                 text(fields::enumName(role)) + tr(" wire");
+    m_footer = text(m_analysis->networkTrouble);
+    for (const proof::Judged& j : stations) {
+        if (j.expectation.station.role != role)
+            continue;
+        Mark mark;
+        mark.judged = j;
+        if (!m_marks.empty())
+            m_marks.back().wire = wireBetween(job, m_marks.back().judged.expectation.station.point, j.expectation.station.point);
+        mark.button = new ThreadStation(this);
+        mark.button->setObjectName(QStringLiteral("station-") + text(j.expectation.station.key));
+        const QString key = text(j.expectation.station.key);
+        mark.button->show(j, key.toStdString() == m_desk.selection.station());
+        connect(mark.button, &QAbstractButton::clicked, this, [this, key] { emit stationChosen(key); });
+        m_marks.push_back(mark);
+        if (m_footer.isEmpty() && (j.state == proof::State::Stale || j.state == proof::State::Failing))
+            m_footer = text(j.expectation.station.label) + QStringLiteral(": ") + text(j.reason);
+    }
+    if (m_footer.isEmpty())
+        m_footer = tr("Upper figure: must read. Lower: last reading.");
+    place();
+    for (const Mark& mark : m_marks)
+        mark.button->setVisible(true);
+    refreshLive();
+}
+
+void Thread::refreshLive()
+{
+    m_sample = m_analysis ? m_desk.live.sample(inputIndex(*m_analysis->job, m_desk.selection.circuit())) : std::nullopt;
+    update();
+}
+
+qreal Thread::xOf(size_t index) const
+{
+    const qreal left = look::kMargin + 44, right = width() - look::kMargin - 44;
+    if (m_marks.size() < 2)
+        return left;
+    return left + (right - left) * static_cast<qreal>(index) / static_cast<qreal>(m_marks.size() - 1);
+}
+
+void Thread::place()
+{
+    for (size_t i = 0; i < m_marks.size(); ++i)
+        m_marks[i].button->setGeometry(static_cast<int>(xOf(i)) - kMarkSize / 2 - 4, kLineY - kMarkSize / 2 - 4, kMarkSize + 8,
+                                       kMarkSize + 8);
+}
+
+void Thread::resizeEvent(QResizeEvent*)
+{
+    place();
+}
+
+void Thread::drawLines(QPainter& p) const
+{
+    const auto& c = look::colours();
+    for (size_t i = 0; i + 1 < m_marks.size(); ++i) {
+        const qreal from = xOf(i) + kMarkSize / 2.0, to = xOf(i + 1) - kMarkSize / 2.0;
+        const QStringList colours = m_marks[i].wire.split(QLatin1Char('/'), Qt::SkipEmptyParts);
+        if (colours.isEmpty()) {
+            const bool contact = m_marks[i + 1].judged.expectation.station.kind == StationKind::Probe;
+            p.setPen(QPen(c.inkSoft, contact ? 1.6 : 1.2, contact ? Qt::DotLine : Qt::SolidLine));
+            p.drawLine(QPointF(from, kLineY), QPointF(to, kLineY));
+            continue;
+        }
+        p.setPen(QPen(c.inkSoft, 8, Qt::SolidLine, Qt::FlatCap)); // a rim, so that a white wire shows on paper
+        p.drawLine(QPointF(from, kLineY), QPointF(to, kLineY));
+        p.setPen(QPen(look::wire(colours.first()), 6, Qt::SolidLine, Qt::FlatCap));
+        p.drawLine(QPointF(from, kLineY), QPointF(to, kLineY));
+        if (colours.size() > 1) {
+            QPen tracer(look::wire(colours.last()), 2, Qt::CustomDashLine, Qt::FlatCap);
+            tracer.setDashPattern({6, 4});
+            p.setPen(tracer);
+            p.drawLine(QPointF(from, kLineY), QPointF(to, kLineY));
+        }
+        p.setFont(look::numbers(look::Size::Small));
+        p.setPen(c.inkSoft);
+        p.drawText(QRectF(from, kLineY - 24, to - from, 18), Qt::AlignCenter, m_marks[i].wire);
+    }
+}
+
+QString Thread::liveText(const proof::Judged& judged) const
+{
+    if (!m_sample)
+        return {};
+    const proof::Expectation& e = judged.expectation;
+    switch (e.station.kind) {
+    case StationKind::Input: return tr("now ") + text(proof::readingText(e, m_sample->volts));
+    case StationKind::Counts: return tr("now ") + QString::number(m_sample->counts);
+    case StationKind::Value:
+        return m_sample->value ? tr("now ") + text(proof::readingText(e, units::fromUnit(*m_sample->value, e.dimension, e.unit)))
+                               : tr("now: no table");
+    case StationKind::Probe: break;
+    }
+    return {};
+}
+
+void Thread::drawTexts(QPainter& p) const
+{
+    const auto& c = look::colours();
+    const qreal column = m_marks.size() > 1 ? xOf(1) - xOf(0) : 160;
+    for (size_t i = 0; i < m_marks.size(); ++i) {
+        const proof::Judged& j = m_marks[i].judged;
+        const proof::Expectation& e = j.expectation;
+        const auto row = [&](int y) { return QRectF(xOf(i) - column / 2, y, column, 18); };
+        p.setFont(look::words(look::Size::Small, e.needed));
+        p.setPen(c.ink);
+        p.drawText(row(kLabelY - 4), Qt::AlignCenter, p.fontMetrics().elidedText(text(e.station.label), Qt::ElideRight, static_cast<int>(column)));
+        p.setFont(look::numbers(look::Size::Body));
+        p.drawText(row(kExpectedY), Qt::AlignCenter, e.promises() ? text(proof::readingText(e, e.value)) : QStringLiteral("–"));
+        p.setFont(look::numbers(look::Size::Small));
+        const QString now = liveText(j);
+        if (!now.isEmpty()) {
+            p.setPen(c.accent);
+            p.drawText(row(kReadY), Qt::AlignCenter, now);
+        } else {
+            p.setPen(inkOf(j.state));
+            p.drawText(row(kReadY), Qt::AlignCenter,
+                       j.last != nullptr ? text(proof::readingText(e, j.last->value)) : QStringLiteral("–"));
+        }
+    }
+}
+
+void Thread::paintEvent(QPaintEvent*)
+{
+    const auto& c = look::colours();
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    p.fillRect(rect(), c.list);
+    p.fillRect(QRect(0, 0, width(), 2), c.accent);
+    p.setPen(c.ink);
+    p.setFont(look::words(look::Size::Body, true));
+    p.drawText(QPointF(look::kMargin, 28), m_title);
+    const int after = look::kMargin + p.fontMetrics().horizontalAdvance(m_title) + 16;
+    p.setFont(look::words(look::Size::Small));
+    p.setPen(c.inkSoft);
+    p.drawText(QPointF(after, 28), m_subtitle);
+    drawLines(p);
+    drawTexts(p);
+    p.setFont(look::words(look::Size::Small));
+    p.setPen(c.inkSoft);
+    p.drawText(QRectF(look::kMargin, kFooterY, width() - 2 * look::kMargin, 20), Qt::AlignVCenter,
+               p.fontMetrics().elidedText(m_footer, Qt::ElideRight, width() - 2 * look::kMargin));
+}
+
+} // namespace vicegrip::app

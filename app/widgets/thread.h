@@ -1,0 +1,72 @@
+#pragma once
+
+#include "app/desk/desk.h"
+
+#include <QAbstractButton>
+#include <QWidget>
+#include <QColor>
+
+#include <optional>
+#include <vector>
+
+/// The thread: the selected circuit as a strip from sensor to value, a station for every place a probe can go, with what
+/// it must read, what it read, and its state. Shown under every stage.
+namespace vicegrip::app
+{
+
+/// One station. A button, so that it has keyboard focus and a name for a screen reader.
+class ThreadStation : public QAbstractButton
+{
+    Q_OBJECT
+
+  public:
+    explicit ThreadStation(QWidget* parent) : QAbstractButton(parent) {}
+    void show(const proof::Judged& judged, bool selected);
+
+  protected:
+    void paintEvent(QPaintEvent* event) override;
+
+  private:
+    proof::State m_state = proof::State::Untouched;
+    bool m_selected = false;
+};
+
+class Thread : public QWidget
+{
+    Q_OBJECT
+
+  public:
+    explicit Thread(Desk& desk, QWidget* parent = nullptr);
+
+    void refresh();
+    void refreshLive();
+
+  signals:
+    void stationChosen(const QString& key);
+
+  protected:
+    void paintEvent(QPaintEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
+
+  private:
+    struct Mark
+    {
+        proof::Judged judged;
+        ThreadStation* button = nullptr;
+        QString wire; ///< colour of the wire that leads on from here; empty for a contact or inside the ECU
+    };
+
+    [[nodiscard]] qreal xOf(size_t index) const;
+    void place();
+    void drawLines(QPainter& p) const;
+    void drawTexts(QPainter& p) const;
+    [[nodiscard]] QString liveText(const proof::Judged& judged) const;
+
+    Desk& m_desk;
+    std::vector<Mark> m_marks;
+    std::shared_ptr<const analysis::Analysis> m_analysis; ///< keeps what the marks point into
+    QString m_title, m_subtitle, m_footer;
+    std::optional<link::EcuSample> m_sample;
+};
+
+} // namespace vicegrip::app
