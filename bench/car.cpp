@@ -1,5 +1,7 @@
 #include "bench/car.h"
 
+#include "core/analysis/analysis.h"
+
 #include <algorithm>
 #include <cmath>
 
@@ -39,6 +41,19 @@ Car::Car(job::Job job, electrics::FaultSheet faults, unsigned seed)
       m_seed(seed), m_random(seed)
 {
     (void)solve(); // without an answer there is nothing to measure, and every reading is an overload
+}
+
+void Car::acceptProvedTables()
+{
+    const auto analysis = analysis::analyse(std::make_shared<const job::Job>(m_job));
+    for (const job::Proof& proof : m_job.proofs) {
+        const job::Circuit* circuit = job::find(m_job, proof.circuit);
+        const auto* view = analysis::find(analysis, proof.circuit);
+        const auto input = std::ranges::find(m_job.ecu.inputs, circuit->input, &parts::AnalogInput::id);
+        if (proof.station != "value" || !view->table || input == m_job.ecu.inputs.end())
+            continue;
+        accept(link::tableFor(static_cast<int>(input - m_job.ecu.inputs.begin()), *view->table, *job::sensorOf(m_job, *circuit)));
+    }
 }
 
 electrics::Situation Car::situation() const

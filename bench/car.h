@@ -36,6 +36,7 @@ class Car
 
     /// What the ECU sends; nothing while it has no power. Tables as last accepted.
     [[nodiscard]] std::vector<link::EcuSample> samples();
+    void acceptProvedTables(); ///< the tables whose value the job has on record: the ECU was left holding them
     void accept(const link::EcuTable& table) { m_tables[table.input] = table; }
 
     [[nodiscard]] const job::Job& job() const { return m_job; }

@@ -65,6 +65,7 @@ Result<void> Server::start()
     if (!car)
         return tl::make_unexpected(car.error());
     m_car = std::make_unique<Car>(std::move(*car));
+    m_car->acceptProvedTables();
     return listen().and_then([&] { return openBus(); }).map([&] {
         watch();
         m_tick.start();

@@ -94,6 +94,16 @@ std::optional<EcuSample> sampleOf(const QCanBusFrame& frame)
     return sample;
 }
 
+EcuTable tableFor(int input, const scaling::Table& table, const parts::Sensor& sensor)
+{
+    EcuTable out{input, {}, {}};
+    for (const scaling::TablePoint& p : table.points) {
+        out.volts.push_back(static_cast<float>(p.volts));
+        out.values.push_back(static_cast<float>(units::toUnit(p.value, sensor.measures, sensor.unit)));
+    }
+    return out;
+}
+
 QList<QCanBusFrame> framesOf(const EcuTable& table)
 {
     QList<QCanBusFrame> frames;

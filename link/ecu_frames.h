@@ -1,5 +1,7 @@
 #pragma once
 
+#include "core/scaling/table.h"
+
 #include <QCanBusFrame>
 #include <QList>
 
@@ -34,6 +36,9 @@ struct EcuTable
     std::vector<float> volts, values;
     bool operator==(const EcuTable&) const = default;
 };
+
+/// The table with its values in the sensor's unit, as an ECU shows them.
+[[nodiscard]] EcuTable tableFor(int input, const scaling::Table& table, const parts::Sensor& sensor);
 
 enum class TableAnswer : std::uint8_t { Accepted = 0, Incomplete = 1, Damaged = 2, NotRising = 3, NoSuchInput = 4 };
 

@@ -38,6 +38,8 @@ Live::Live(QObject* parent) : QObject(parent)
         tell(sentence);
     });
     connect(&m_ecu, &link::CanEcu::sampled, this, [this](const QList<link::EcuSample>& samples) {
+        if (m_condition != QLatin1String("key-on"))
+            return;
         for (const link::EcuSample& s : samples)
             m_samples.insert(s.input, s);
         if (!m_refresh.isActive())
@@ -136,14 +138,8 @@ void Live::finishReading(std::optional<double> value, const QString& sentence)
 
 void Live::sendTable(int input, const scaling::Table& table, const parts::Sensor& sensor, Sent sent)
 {
-    link::EcuTable out;
-    out.input = input;
-    for (const scaling::TablePoint& p : table.points) {
-        out.volts.push_back(static_cast<float>(p.volts));
-        out.values.push_back(static_cast<float>(units::toUnit(p.value, sensor.measures, sensor.unit)));
-    }
     m_sent = std::move(sent);
-    m_ecu.sendTable(out);
+    m_ecu.sendTable(link::tableFor(input, table, sensor));
 }
 
 void Live::finishTable(const QString& trouble)
@@ -158,7 +154,10 @@ void Live::setCondition(job::Condition condition)
     m_condition = QString::fromUtf8(name.data(), static_cast<qsizetype>(name.size()));
     if (m_bench.isReady())
         m_bench.setCondition(m_condition);
+    if (condition == job::Condition::BatteryOff)
+        m_samples.clear(); // what was sent before the lead came off is not now
     emit linksChanged();
+    emit sampled();
 }
 
 void Live::tell(const QString& sentence)

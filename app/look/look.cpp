@@ -72,19 +72,24 @@ QString styleSheet(const Colours& c)
 {
     return QStringLiteral(R"(
 QToolTip { background: %card; color: %ink; border: 1px solid %line; padding: 4px; }
-QLineEdit, QSpinBox, QComboBox { background: %card; color: %ink; border: 1px solid %inkSoft; border-radius: 2px; padding: 4px 6px;
+QLineEdit { background: %card; color: %ink; border: 1px solid %inkSoft; border-radius: 2px; padding: 4px 6px;
     selection-background-color: %accent; selection-color: %accentInk; }
-QLineEdit:focus, QSpinBox:focus, QComboBox:focus { border: 2px solid %accent; padding: 3px 5px; }
+QLineEdit:focus { border: 2px solid %accent; padding: 3px 5px; }
 QLineEdit[wrong="true"] { border: 2px solid %failing; padding: 3px 5px; }
 QComboBox QAbstractItemView { background: %card; color: %ink; selection-background-color: %selected; selection-color: %ink; }
 QAbstractItemView { background: transparent; border: none; color: %ink; outline: 0; selection-background-color: %selected;
     selection-color: %ink; }
-QHeaderView::section { background: %paper; color: %inkSoft; border: none; border-bottom: 1px solid %line; padding: 4px; }
+QHeaderView::section { background: %paper; color: %inkSoft; border: none; border-bottom: 1px solid %line; padding: 4px; font-size: 12px; }
+QListWidget#circuits { background: %list; padding-top: 10px; }
+QPushButton#foot { border: none; padding: 6px 14px 6px 38px; text-align: left; background: transparent; color: %ink; }
+QPushButton#foot:disabled { color: %inkSoft; }
+QPushButton#foot:hover { background: %selected; } QPushButton#foot:focus { background: %selected; }
 QScrollBar:vertical { background: transparent; width: 10px; } QScrollBar::handle:vertical { background: %line; min-height: 30px; }
 QScrollBar::add-line, QScrollBar::sub-line { height: 0; }
 QScrollArea, QScrollArea > QWidget > QWidget { background: transparent; border: none; }
 )")
         .replace(QLatin1String("%card"), c.card.name())
+        .replace(QLatin1String("%list"), c.list.name())
         .replace(QLatin1String("%inkSoft"), c.inkSoft.name())
         .replace(QLatin1String("%ink"), c.ink.name())
         .replace(QLatin1String("%line"), c.line.name())

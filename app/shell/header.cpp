@@ -13,11 +13,13 @@ namespace vicegrip::app
 namespace
 {
 
+constexpr int kChip = 30;
+
 QString chipStyle(Live::Chip chip)
 {
     const auto& c = look::colours();
     const bool bad = chip == Live::Chip::Bad;
-    return QStringLiteral("QLabel { color: %1; background: %2; border: 1px solid %3; border-radius: 2px; padding: 4px 8px; }")
+    return QStringLiteral("QLabel { color: %1; background: %2; border: 1px solid %3; border-radius: 2px; padding: 0 8px; }")
         .arg((bad ? c.failing : chip == Live::Chip::Off ? c.bandLine.lighter(160) : c.bandInk).name(),
              bad ? c.failingFill.name() : QStringLiteral("transparent"), (bad ? c.failing : c.bandLine).name());
 }
@@ -67,8 +69,10 @@ Header::Header(Desk& desk, QWidget* parent) : QWidget(parent), m_desk(desk)
     m_ecu->setObjectName(QStringLiteral("chip-ecu"));
     m_meter = figure({}, look::Size::Small);
     m_meter->setObjectName(QStringLiteral("chip-meter"));
-    row->addWidget(m_ecu);
-    row->addWidget(m_meter);
+    for (QLabel* chip : {m_ecu, m_meter}) {
+        chip->setFixedHeight(kChip);
+        row->addWidget(chip);
+    }
     m_findings = new QPushButton;
     m_findings->setObjectName(QStringLiteral("findings"));
     m_finder = new QPushButton(tr("Find  Ctrl+K"));

@@ -5,7 +5,7 @@
 
 #include <QAction>
 #include <QPainter>
-#include <QToolButton>
+#include <QPushButton>
 #include <QVBoxLayout>
 
 #include <algorithm>
@@ -106,13 +106,18 @@ void StageRail::show(Stage current, const analysis::Analysis& analysis)
 
 void StageRail::addAction(QAction* action)
 {
-    auto* button = new QToolButton(this);
-    button->setDefaultAction(action);
-    button->setToolButtonStyle(Qt::ToolButtonTextOnly);
-    button->setAutoRaise(true);
+    auto* button = new QPushButton(this);
+    button->setObjectName(QStringLiteral("foot"));
     button->setFont(look::words(look::Size::Small));
-    button->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
-    button->setStyleSheet(QStringLiteral("QToolButton { border: none; padding: 5px 14px; text-align: left; }"));
+    // The undo actions carry what they undo in their text: the button keeps the word, its tip the rest.
+    const auto follow = [action, button, word = action->text()] {
+        button->setText(word);
+        button->setToolTip(action->text() + QStringLiteral("  ") + action->shortcut().toString());
+        button->setEnabled(action->isEnabled());
+    };
+    follow();
+    connect(action, &QAction::changed, button, follow);
+    connect(button, &QPushButton::clicked, action, &QAction::trigger);
     m_foot->addWidget(button);
 }
 

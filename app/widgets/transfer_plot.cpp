@@ -108,7 +108,7 @@ void TransferPlot::show(const analysis::CircuitView& view, const parts::Sensor& 
         m_plot->replot();
         return;
     }
-    const auto [a, b] = std::minmax(shown(view.curve.front().value), shown(view.curve.back().value));
+    const auto [a, b] = std::minmax({shown(view.curve.front().value), shown(view.curve.back().value)});
     m_low = a;
     m_high = b;
     const double room = (b - a) * 0.05;

@@ -120,8 +120,11 @@ BoardPage::BoardPage(Desk& desk, QWidget* parent) : StagePage(desk, parent), m_m
     for (const auto& [column, width] : {std::pair(BoardModel::Name, 160), {BoardModel::Input, 60}, {BoardModel::Volts, 96},
                                         {BoardModel::Value, 104}, {BoardModel::Meter, 64}, {BoardModel::Scale, 64}})
         m_table->setColumnWidth(column, width);
-    left->addWidget(m_table, 1);
+    m_table->setSizeAdjustPolicy(QAbstractScrollArea::AdjustToContents);
+    m_table->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Maximum);
+    left->addWidget(m_table);
     left->addWidget(new Legend(this));
+    left->addStretch(1);
     row->addLayout(left, 1);
 
     auto* side = new QVBoxLayout;

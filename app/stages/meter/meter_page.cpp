@@ -61,9 +61,11 @@ MeterPage::MeterPage(Desk& desk, QWidget* parent) : StagePage(desk, parent)
     row->setContentsMargins(look::kMargin, look::kMargin, look::kMargin, look::kGap);
     row->setSpacing(28);
     auto* left = new QVBoxLayout;
+    left->setSpacing(6); // children would inherit the row's wide one
     buildProbe(left);
     row->addLayout(left, 1);
     auto* right = new QVBoxLayout;
+    right->setSpacing(6);
     buildTable(right);
     row->addLayout(right);
 }
@@ -74,25 +76,36 @@ void MeterPage::buildProbe(QVBoxLayout* column)
     m_title = label({}, look::Size::Title, true);
     m_title->setObjectName(QStringLiteral("probe"));
     m_leads = label({}, look::Size::Body, false, true);
+    for (QLabel* line : {m_context, m_title, m_leads})
+        line->setWordWrap(false);
     column->addWidget(m_context);
     column->addWidget(m_title);
     column->addWidget(m_leads);
-    column->addSpacing(look::kGap);
+    column->addSpacing(look::kMargin);
 
     auto* figures = new QHBoxLayout;
     figures->setSpacing(30);
     auto* must = new QVBoxLayout;
+    must->setSpacing(4);
     must->addWidget(label(tr("must read"), look::Size::Small, false, true));
     m_must = figure({}, look::Size::Big);
     m_must->setObjectName(QStringLiteral("must-read"));
     m_bounds = figure({}, look::Size::Body);
     m_bounds->setObjectName(QStringLiteral("bounds"));
     m_bounds->setForegroundRole(QPalette::PlaceholderText);
-    must->addWidget(m_must);
+    m_unit = figure({}, look::Size::Title);
+    auto* number = new QHBoxLayout;
+    number->setSpacing(look::kGap);
+    number->addWidget(m_must);
+    number->addWidget(m_unit, 0, Qt::AlignBottom);
+    number->addStretch(1);
+    m_unit->setContentsMargins(0, 0, 0, 8);
+    must->addLayout(number);
     must->addWidget(m_bounds);
-    must->addStretch();
+    must->addStretch(1);
     figures->addLayout(must);
     auto* reads = new QVBoxLayout;
+    reads->setSpacing(4);
     reads->addWidget(label(tr("reads"), look::Size::Small, false, true));
     m_reading = new TypedField(tr("Reading"), [this](const QString& typed) -> Result<QString> {
         const proof::Judged* at = probed();
@@ -105,11 +118,11 @@ void MeterPage::buildProbe(QVBoxLayout* column)
     m_reading->setObjectName(QStringLiteral("reading"));
     m_reading->edit()->setFont(look::numbers(look::Size::Title));
     m_reading->edit()->setFixedHeight(52);
-    m_reading->setFixedWidth(200);
+    m_reading->setFixedWidth(176);
     m_reading->leaveLettersWhileEmpty();
-    m_reading->setHint(tr("type it, or M takes it from the meter"));
+    m_reading->setHint(tr("type it, or M takes it"));
     reads->addWidget(m_reading);
-    reads->addStretch();
+    reads->addStretch(1);
     figures->addLayout(reads);
     figures->addStretch();
     column->addLayout(figures);
@@ -120,6 +133,7 @@ void MeterPage::buildProbe(QVBoxLayout* column)
     column->addWidget(m_verdict);
 
     auto* buttons = new QHBoxLayout;
+    buttons->setSpacing(look::kGap);
     m_take = new KeyButton(tr("Take reading"), tr("M"), true);
     m_take->setObjectName(QStringLiteral("take"));
     m_on = new KeyButton(tr("Next place"), tr("N"), false);
@@ -128,10 +142,10 @@ void MeterPage::buildProbe(QVBoxLayout* column)
     buttons->addWidget(m_on);
     buttons->addStretch();
     column->addLayout(buttons);
-    column->addSpacing(look::kGap);
+    column->addSpacing(look::kMargin);
     m_caution = new Caution;
     column->addWidget(m_caution);
-    column->addStretch();
+    column->addStretch(1);
 
     connect(m_take, &QAbstractButton::clicked, this, &MeterPage::take);
     connect(m_on, &QAbstractButton::clicked, this, &MeterPage::goOn);
@@ -152,6 +166,10 @@ void MeterPage::buildTable(QVBoxLayout* column)
     m_table->verticalHeader()->setDefaultSectionSize(30);
     m_table->horizontalHeader()->setSectionResizeMode(Place, QHeaderView::Stretch);
     m_table->horizontalHeader()->setHighlightSections(false);
+    m_table->horizontalHeader()->setFont(look::words(look::Size::Small));
+    m_table->horizontalHeaderItem(Place)->setTextAlignment(Qt::AlignLeft | Qt::AlignVCenter);
+    for (int numeric : {Must, Read})
+        m_table->horizontalHeaderItem(numeric)->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
     m_table->setColumnWidth(Mark, 34);
     m_table->setColumnWidth(Must, 108);
     m_table->setColumnWidth(Read, 108);
@@ -189,7 +207,7 @@ void MeterPage::refresh()
     if (circuit == nullptr || m_stations.empty()) {
         m_title->setText(tr("Nothing to probe"));
         m_leads->setText(m_analysis->networkTrouble.empty() ? tr("Choose a circuit on the left.") : text(m_analysis->networkTrouble));
-        for (QLabel* l : {m_context, m_must, m_bounds, m_verdict})
+        for (QLabel* l : {m_context, m_must, m_unit, m_bounds, m_verdict})
             l->clear();
         m_take->setEnabled(false);
         showTable();
@@ -215,7 +233,9 @@ void MeterPage::showProbe(const job::Circuit& circuit)
     m_title->setText(tr("Probe %1").arg(text(e.station.label).replace(0, 1, text(e.station.label).left(1).toLower())));
     m_leads->setText(tr("red lead on %1, black lead on %2")
                          .arg(colour.isEmpty() ? tr("the joint") : tr("the %1 wire").arg(colour), text(e.black)));
-    m_must->setText(e.promises() ? text(proof::readingText(e, e.value)) : QStringLiteral("–"));
+    const QString must = e.promises() ? text(proof::readingText(e, e.value)) : QStringLiteral("–");
+    m_must->setText(must.section(QLatin1Char(' '), 0, 0));
+    m_unit->setText(must.section(QLatin1Char(' '), 1));
     m_bounds->setText(e.promises() ? text(proof::boundsText(e)) : text(e.trouble));
     m_take->setEnabled(e.promises());
     m_reading->edit()->setEnabled(e.promises());

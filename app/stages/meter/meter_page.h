@@ -37,7 +37,7 @@ class MeterPage : public StagePage
 
     AnalysisPtr m_analysis;
     std::vector<proof::Judged> m_stations; ///< of the circuit, under the condition, that a probe can reach
-    QLabel *m_context, *m_title, *m_leads, *m_must, *m_bounds, *m_verdict, *m_caution;
+    QLabel *m_context, *m_title, *m_leads, *m_must, *m_unit, *m_bounds, *m_verdict, *m_caution;
     TypedField* m_reading;
     KeyButton *m_take, *m_on;
     QTableWidget* m_table;

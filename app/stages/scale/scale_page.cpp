@@ -23,7 +23,7 @@ namespace
 
 using proof::StationKind;
 
-constexpr int kFormWidth = 236, kTableWidth = 186;
+constexpr int kFormWidth = 250, kTableWidth = 186;
 
 } // namespace
 
@@ -49,6 +49,8 @@ ScalePage::ScalePage(Desk& desk, QWidget* parent)
     m_table->verticalHeader()->setDefaultSectionSize(24);
     m_table->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
     m_table->horizontalHeader()->setHighlightSections(false);
+    m_table->horizontalHeader()->setFont(look::words(look::Size::Small));
+    m_table->horizontalHeader()->setDefaultAlignment(Qt::AlignRight | Qt::AlignVCenter);
     right->addWidget(m_table, 1);
     m_worst = label({}, look::Size::Small, false, true);
     m_worst->setObjectName(QStringLiteral("worst-error"));
@@ -75,7 +77,7 @@ void ScalePage::buildVerify(QVBoxLayout* column)
         row->addLayout(inside);
         return number;
     };
-    m_expected = block(tr("value at rest"), "expected-value");
+    m_expected = block(tr("must return"), "expected-value");
     m_returned = block(tr("ECU returns"), "returned-value");
     m_said = label({}, look::Size::Small);
     m_said->setObjectName(QStringLiteral("said"));

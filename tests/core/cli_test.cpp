@@ -1,0 +1,93 @@
+#include "tests/support/petrel.h"
+
+#include <array>
+#include <cstdio>
+#include <gmock/gmock.h>
+#include <gtest/gtest.h>
+#include <nlohmann/json.hpp>
+#include <sys/wait.h>
+
+/// The command line, run as a program.
+namespace vicegrip
+{
+namespace
+{
+
+struct Ran
+{
+    int code = -1;
+    std::string out; ///< both streams
+};
+
+Ran run(const std::string& arguments)
+{
+    Ran ran;
+    FILE* pipe = popen((std::string(VICEGRIP_CLI) + " " + arguments + " 2>&1").c_str(), "r"); // NOLINT(cert-env33-c)
+    if (pipe == nullptr)
+        return ran;
+    std::array<char, 4096> block{};
+    while (const size_t got = fread(block.data(), 1, block.size(), pipe))
+        ran.out.append(block.data(), got);
+    const int status = pclose(pipe);
+    ran.code = WIFEXITED(status) ? WEXITSTATUS(status) : -1;
+    return ran;
+}
+
+TEST(Cli, ExpectAgreesWithTheCore)
+{
+    const Ran ran = run("expect " + test::petrelPath() + " --circuit clt --ambient 80C --json");
+    ASSERT_EQ(ran.code, 0) << ran.out;
+    const auto json = nlohmann::json::parse(ran.out);
+    job::Job hot = test::petrel();
+    hot.surroundings.ambient_k = 353.15;
+    const double promised = test::at(test::analysed(hot), "clt", "A.7").expectation.value;
+    bool found = false;
+    for (const auto& s : json["circuits"][0]["stations"]) {
+        if (s["station"] != "A.7")
+            continue;
+        found = true;
+        EXPECT_NEAR(s["expected"].get<double>(), promised, 1e-9);
+        EXPECT_EQ(s["unit"], "V");
+    }
+    EXPECT_TRUE(found);
+}
+
+TEST(Cli, ScalePrintsTheAskedPoints)
+{
+    const Ran ran = run("scale " + test::petrelPath() + " --circuit iat --points 6 --csv");
+    ASSERT_EQ(ran.code, 0) << ran.out;
+    EXPECT_EQ(std::ranges::count(ran.out, '\n'), 7);
+    const auto json = nlohmann::json::parse(run("scale " + test::petrelPath() + " --circuit iat --points 6 --json").out);
+    EXPECT_EQ(json["points"].size(), 6U);
+    EXPECT_GT(json["worst_error"].get<double>(), 0);
+}
+
+TEST(Cli, CheckTellsFindingsByItsExitCode)
+{
+    const Ran ran = run("check " + test::petrelPath() + " --json");
+    EXPECT_EQ(ran.code, 1);
+    EXPECT_EQ(nlohmann::json::parse(ran.out)["job"], "Petrel");
+}
+
+TEST(Cli, ExitCodesAreAsDocumented)
+{
+    EXPECT_EQ(run("").code, 2);
+    EXPECT_EQ(run("dance").code, 2);
+    EXPECT_EQ(run("expect " + test::petrelPath() + " --condition driving").code, 2);
+    EXPECT_EQ(run("expect " + test::petrelPath() + " --ambient warm").code, 2);
+    EXPECT_EQ(run("check /nowhere.vicegrip").code, 3);
+    EXPECT_EQ(run("check /dev/null").code, 3);
+    EXPECT_EQ(run("expect " + test::petrelPath() + " --circuit none").code, 4);
+    EXPECT_EQ(run("scale " + test::petrelPath() + " --circuit none").code, 4);
+    EXPECT_EQ(run("--help").code, 0);
+}
+
+TEST(Cli, ErrorsNameFileAndPlace)
+{
+    const Ran ran = run("check " + std::string(VICEGRIP_SOURCE_DIR) + "/README.md");
+    EXPECT_EQ(ran.code, 3);
+    EXPECT_THAT(ran.out, testing::HasSubstr("README.md:1:1: "));
+}
+
+} // namespace
+} // namespace vicegrip

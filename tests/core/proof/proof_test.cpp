@@ -1,0 +1,178 @@
+#include "core/electrics/electrics.h"
+#include "core/findings/finding.h"
+#include "tests/support/petrel.h"
+
+#include <gmock/gmock.h>
+#include <gtest/gtest.h>
+
+namespace vicegrip::proof
+{
+namespace
+{
+
+using job::Condition;
+using test::analysed;
+using test::at;
+using test::petrel;
+using test::prove;
+
+TEST(Expected, EveryCircuitPromisesItsNeededPlaces)
+{
+    const auto a = analysed(petrel());
+    ASSERT_EQ(a.circuits.size(), 8U);
+    for (const auto& view : a.circuits) {
+        int needed = 0;
+        for (const Judged& j : analysis::stations(view, Condition::KeyOn)) {
+            EXPECT_TRUE(j.expectation.promises()) << view.id.value << " " << j.expectation.station.label << ": " << j.expectation.trouble;
+            EXPECT_LE(j.expectation.low, j.expectation.value);
+            EXPECT_GE(j.expectation.high, j.expectation.value);
+            needed += j.expectation.needed ? 1 : 0;
+        }
+        EXPECT_GE(needed, 2) << view.id.value;
+        EXPECT_FALSE(analysis::stations(view, Condition::BatteryOff).empty());
+    }
+    EXPECT_TRUE(a.networkTrouble.empty());
+}
+
+TEST(Expected, ThermistorDividerByHand)
+{
+    const auto a = analysed(petrel());
+    // 2k2 at 25 °C, beta 3500, at 22 °C; 2k49 to 5 V, 1 Mohm down, 1 kohm into the converter.
+    const double r = 2200 * std::exp(3500 * (1 / 295.15 - 1 / 298.15));
+    const double bottom = 1 / (1 / r + 1 / 1.001e6);
+    EXPECT_NEAR(at(a, "clt", "input").expectation.value, 5 * bottom / (2490 + bottom) * (1e6 / 1.001e6), 0.002);
+    EXPECT_NEAR(at(a, "clt", "A.7", Condition::BatteryOff).expectation.value, r + 0.2, 0.5) << "the sensor, and the meter's leads";
+    EXPECT_EQ(at(a, "clt", "A.7", Condition::BatteryOff).expectation.black, "Cavity A10");
+}
+
+TEST(Expected, ContinuityOfALongLeadIsBelowTwoOhm)
+{
+    // Common practice, no source: about 2 ohm on a hand meter, leads included, is accepted.
+    const auto a = analysed(petrel());
+    for (const char* place : {"MAP.2", "MAP.3", "MAP.1"}) {
+        const Expectation& e = at(a, "map", place, Condition::BatteryOff).expectation;
+        EXPECT_GT(e.value, 0.2);
+        EXPECT_LT(e.high, 2);
+    }
+    EXPECT_FALSE(at(a, "map", "A.5", Condition::BatteryOff).expectation.promises()) << "the black lead is there";
+}
+
+TEST(Expected, AmbientAndBarometerMoveThePromise)
+{
+    job::Job cold = petrel(), high = petrel();
+    cold.surroundings.ambient_k = 273.15 - 10;
+    high.surroundings.barometer_pa = 75000;
+    const auto now = analysed(petrel());
+    EXPECT_GT(at(analysed(cold), "clt", "A.7").expectation.value, at(now, "clt", "A.7").expectation.value + 0.5);
+    EXPECT_NEAR(at(analysed(high), "map", "value").expectation.value, 75000, 200);
+    EXPECT_NEAR(at(analysed(high), "clt", "A.7").expectation.value, at(now, "clt", "A.7").expectation.value, 1e-6);
+}
+
+TEST(Expected, AMissingWireIsSaidAndTheRestStands)
+{
+    job::Job job = petrel();
+    std::erase_if(job.wires, [](const job::Wire& w) { return w.id.value == "w6"; });
+    const auto a = analysed(job);
+    const auto* clt = analysis::find(a, {"clt"});
+    EXPECT_EQ(clt->meter, State::Failing);
+    EXPECT_THAT(at(a, "clt", "CLT.1").expectation.trouble, testing::HasSubstr("leads nowhere"));
+    EXPECT_TRUE(at(a, "iat", "A.8").expectation.promises());
+    EXPECT_EQ(a.findings.front().rule, "open-conductor");
+    EXPECT_EQ(a.findings.front().severity, findings::Severity::Stop);
+}
+
+TEST(Verdict, InsideProvesOutsideFails)
+{
+    job::Job job = petrel();
+    const Expectation e = at(analysed(job), "ot", "A.12").expectation;
+    EXPECT_EQ(at(analysed(job), "ot", "A.12").state, State::Untouched);
+    prove(job, "ot", "A.12", e.value + 0.9 * (e.high - e.value));
+    EXPECT_EQ(at(analysed(job), "ot", "A.12").state, State::Done);
+    prove(job, "ot", "A.12", e.high + 0.01);
+    const auto a = analysed(job);
+    EXPECT_EQ(at(a, "ot", "A.12").state, State::Failing) << "the latest reading counts";
+    EXPECT_THAT(at(a, "ot", "A.12").reason, testing::HasSubstr("above"));
+    EXPECT_EQ(analysis::find(a, {"ot"})->meter, State::Failing);
+}
+
+TEST(Verdict, NeededPlacesProveTheCircuit)
+{
+    job::Job job = petrel();
+    for (const char* place : {"A.12", "OT.2"})
+        prove(job, "ot", place, at(analysed(job), "ot", place).expectation.value);
+    EXPECT_EQ(analysis::find(analysed(job), {"ot"})->meter, State::Done);
+}
+
+TEST(Stale, ForAStatedReasonAndBackAgain)
+{
+    job::Job job = petrel();
+    prove(job, "ot", "A.12", at(analysed(job), "ot", "A.12").expectation.value);
+    const auto changed = [&](const std::function<void(job::Job&)>& edit) {
+        job::Job other = job;
+        edit(other);
+        return std::pair(at(analysed(other), "ot", "A.12").state, at(analysed(other), "ot", "A.12").reason);
+    };
+    const auto [pullUp, why] = changed([](job::Job& j) { job::findInput(j, parts::InputId{"AN6"})->pull_up_ohm = 2490; });
+    EXPECT_EQ(pullUp, State::Stale);
+    EXPECT_EQ(why, "input AN6 pull-up changed from 1k Ω to 2k49 Ω");
+    EXPECT_EQ(changed([](job::Job& j) { test::wire(j, "w11").length_m = 3; }).first, State::Stale) << "its own wire";
+    EXPECT_EQ(changed([](job::Job& j) { test::wire(j, "w22").area_m2 = 0.5e-6; }).first, State::Stale) << "the shared sensor ground";
+    EXPECT_EQ(changed([](job::Job& j) { test::wire(j, "w5").length_m = 3; }).first, State::Done) << "another circuit's wire";
+    EXPECT_EQ(changed([](job::Job& j) { j.title = "renamed"; }).first, State::Done);
+    EXPECT_EQ(changed([](job::Job& j) { j.surroundings.ambient_k += 8; }).first, State::Done) << "proved at the ambient of that day";
+}
+
+TEST(Stale, AHeatersWireIsPartOfWhatASharedGroundRestsOn)
+{
+    job::Job job = petrel();
+    prove(job, "gt", "A.13", at(analysed(job), "gt", "A.13").expectation.value);
+    // Not on the gearbox sensor's own path: the wideband's feed. Its heater lifts the ground that both share.
+    for (job::Device& d : job.devices)
+        if (d.id.value == "wb")
+            d.part = {"wb-hot"};
+    job.parts.push_back(job.parts.back());
+    job.parts.back().id = {"wb-hot"};
+    std::get<parts::VoltageDevice>(job.parts.back().model).supply_ohm = 5;
+    const auto a = analysed(job);
+    EXPECT_EQ(at(a, "gt", "A.13").state, State::Stale);
+    EXPECT_THAT(at(a, "gt", "A.13").reason, testing::HasSubstr("sensor wb"));
+}
+
+TEST(Petrel, TellsItsStory)
+{
+    const auto a = analysed(petrel());
+    EXPECT_EQ(analysis::find(a, {"map"})->meter, State::Done);
+    EXPECT_EQ(analysis::find(a, {"map"})->scale, State::Done);
+    EXPECT_EQ(analysis::find(a, {"clt"})->meter, State::Stale);
+    EXPECT_EQ(analysis::find(a, {"fp"})->meter, State::Failing);
+    EXPECT_EQ(analysis::find(a, {"wb"})->meter, State::Untouched);
+    ASSERT_FALSE(a.tasks.empty());
+    EXPECT_EQ(a.tasks.front().title, "Fuel pressure: find the fault");
+    const auto offset = std::ranges::count(a.findings, "ground-offset", &findings::Finding::rule);
+    EXPECT_EQ(offset, 2) << "wideband and gearbox temperature share the heater's ground";
+}
+
+TEST(Findings, InputModeMistakesAreNamed)
+{
+    job::Job job = petrel();
+    job::findInput(job, parts::InputId{"AN3"})->pull_up_ohm.reset();
+    job::findInput(job, parts::InputId{"AN1"})->pull_up_ohm = 2490;
+    job.ecu.supply.limit_a = 0.01;
+    const auto a = analysed(job);
+    for (const char* rule : {"pull-up-missing", "pull-up-unwanted", "supply-budget", "no-table"})
+        EXPECT_NE(std::ranges::count(a.findings, rule, &findings::Finding::rule), 0) << rule;
+}
+
+TEST(Reading, IsUnderstoodAsTyped)
+{
+    const auto a = analysed(petrel());
+    EXPECT_NEAR(*parseReading(at(a, "clt", "A.7").expectation, "2.52"), 2.52, 1e-12);
+    EXPECT_NEAR(*parseReading(at(a, "clt", "A.7").expectation, "2520 mV"), 2.52, 1e-12);
+    EXPECT_NEAR(*parseReading(at(a, "clt", "A.7", Condition::BatteryOff).expectation, "2k48"), 2480, 1e-9);
+    EXPECT_GT(*parseReading(at(a, "clt", "A.7", Condition::BatteryOff).expectation, "open"), 1e8);
+    EXPECT_FALSE(parseReading(at(a, "clt", "A.7").expectation, "2.52 bar"));
+    EXPECT_EQ(readingText(at(a, "clt", "A.7", Condition::BatteryOff).expectation, 1e9), "open");
+}
+
+} // namespace
+} // namespace vicegrip::proof

@@ -1,0 +1,61 @@
+#pragma once
+
+#include "core/analysis/analysis.h"
+#include "core/job/json.h"
+
+#include <gtest/gtest.h>
+#include <memory>
+#include <string>
+
+/// The demo job, and short ways to ask an analysis.
+namespace vicegrip::test
+{
+
+inline std::string petrelPath()
+{
+    return std::string(VICEGRIP_SOURCE_DIR) + "/data/jobs/petrel.vicegrip";
+}
+
+inline job::Job petrel()
+{
+    auto job = job::readFile(petrelPath());
+    EXPECT_TRUE(job) << job.error().text();
+    return job.value_or(job::Job{});
+}
+
+inline analysis::Analysis analysed(job::Job job)
+{
+    return analysis::analyse(std::make_shared<const job::Job>(std::move(job)));
+}
+
+inline const proof::Judged& at(const analysis::Analysis& a, const char* circuit, const char* station,
+                               job::Condition condition = job::Condition::KeyOn)
+{
+    static const proof::Judged kNone;
+    if (const auto* view = analysis::find(a, {circuit}))
+        for (const proof::Judged& j : analysis::stations(*view, condition))
+            if (j.expectation.station.key == station)
+                return j;
+    ADD_FAILURE() << "no station " << station << " on circuit " << circuit;
+    return kNone;
+}
+
+/// Records a reading the way the application does.
+inline void prove(job::Job& job, const char* circuit, const char* station, double value,
+                  job::Condition condition = job::Condition::KeyOn)
+{
+    const auto a = analysed(job);
+    job.proofs.push_back(proof::record(a.facts, {circuit}, condition, at(a, circuit, station, condition).expectation, value,
+                                       job::ReadingSource::Typed, "2026-01-02T03:04:05Z"));
+}
+
+inline job::Wire& wire(job::Job& job, const char* id)
+{
+    for (job::Wire& w : job.wires)
+        if (w.id.value == id)
+            return w;
+    ADD_FAILURE() << "no wire " << id;
+    return job.wires.front();
+}
+
+} // namespace vicegrip::test
