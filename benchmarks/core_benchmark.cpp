@@ -1,0 +1,107 @@
+#include "core/analysis/analysis.h"
+#include "core/circuit/solution.h"
+#include "core/job/json.h"
+
+#include <benchmark/benchmark.h>
+#include <cstdlib>
+#include <random>
+
+namespace vicegrip
+{
+namespace
+{
+
+/// A chain with branches and a source: as sparse as wiring is.
+circuit::Network networkOf(int nodes)
+{
+    std::mt19937 random(1); // NOLINT(bugprone-random-generator-seed)
+    circuit::Network net;
+    const circuit::Node supply = net.addNode();
+    net.addVoltageSource(supply, circuit::kReference, 5, {0.05});
+    while (net.nodeCount() <= nodes) {
+        const auto count = static_cast<unsigned>(net.nodeCount());
+        const circuit::Node next = net.addNode();
+        net.addResistor(next, static_cast<circuit::Node>(random() % count), 10 + random() % 1000, {1});
+        if (count % 4 == 0)
+            net.addResistor(next, circuit::kReference, 1000 + random() % 10000, {10});
+    }
+    return net;
+}
+
+/// Solve, then one voltage with the sensitivities to every element.
+void solveWithSensitivities(benchmark::State& state)
+{
+    const circuit::Network net = networkOf(static_cast<int>(state.range(0)));
+    for (auto _ : state) {
+        auto solution = circuit::solve(net);
+        benchmark::DoNotOptimize(solution->voltmeter(net.nodeCount() - 1, circuit::kReference, 10e6));
+    }
+}
+BENCHMARK(solveWithSensitivities)->Arg(60)->Arg(1000)->Unit(benchmark::kMicrosecond);
+
+/// Petrel's circuits again and again, each copy with its own sensors, wires and inputs, on shared grounds and supplies.
+job::Job jobOf(int circuits)
+{
+    auto read = job::readFile(std::string(VICEGRIP_SOURCE_DIR) + "/data/jobs/petrel.vicegrip");
+    if (!read)
+        std::abort();
+    const job::Job petrel = *read;
+    job::Job job = petrel;
+    job.proofs.clear();
+    for (int copy = 1; static_cast<int>(job.circuits.size()) < circuits; ++copy) {
+        const std::string mark = "-" + std::to_string(copy);
+        const auto isOwn = [&](const job::PointRef& p) {
+            const auto* c = job::findConnector(petrel, p.owner);
+            return c != nullptr && (c->kind != job::ConnectorKind::Ecu || p.cavity != "4");
+        };
+        for (job::Connector c : petrel.connectors) {
+            c.id += mark;
+            if (!c.mates.empty())
+                c.mates += mark;
+            job.connectors.push_back(c);
+        }
+        for (job::Wire w : petrel.wires) {
+            w.id.value += mark;
+            for (job::PointRef* end : {&w.from, &w.to})
+                if (isOwn(*end))
+                    end->owner += mark;
+            job.wires.push_back(w);
+        }
+        for (parts::AnalogInput i : petrel.ecu.inputs) {
+            i.id.value += mark;
+            job.ecu.inputs.push_back(i);
+        }
+        for (parts::EcuPin p : petrel.ecu.pins) {
+            const auto dot = p.at.find('.');
+            p.at.insert(dot, mark);
+            if (!p.input.empty())
+                p.input.value += mark;
+            job.ecu.pins.push_back(p);
+        }
+        for (job::Device d : petrel.devices) {
+            d.id.value += mark;
+            d.connector += mark;
+            job.devices.push_back(d);
+        }
+        for (job::Circuit c : petrel.circuits) {
+            if (static_cast<int>(job.circuits.size()) == circuits)
+                break;
+            c.id.value += mark;
+            c.device.value += mark;
+            c.input.value += mark;
+            job.circuits.push_back(c);
+        }
+    }
+    return job;
+}
+
+void analyse(benchmark::State& state)
+{
+    const auto job = std::make_shared<const job::Job>(jobOf(static_cast<int>(state.range(0))));
+    for (auto _ : state)
+        benchmark::DoNotOptimize(analysis::analyse(job));
+}
+BENCHMARK(analyse)->Arg(8)->Arg(60)->Unit(benchmark::kMillisecond);
+
+} // namespace
+} // namespace vicegrip

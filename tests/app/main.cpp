@@ -1,0 +1,16 @@
+#include "app/look/look.h"
+
+#include <QApplication>
+
+#include <gtest/gtest.h>
+
+int main(int argc, char** argv)
+{
+    if (qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM"))
+        qputenv("QT_QPA_PLATFORM", "offscreen");
+    qputenv("QT_LOGGING_RULES", "qt.canbus.*=false");
+    testing::InitGoogleTest(&argc, argv);
+    QApplication app(argc, argv);
+    vicegrip::app::look::apply(app, false);
+    return RUN_ALL_TESTS();
+}

@@ -1,0 +1,195 @@
+#include "app/store/job_store.h"
+#include "tests/support/petrel.h"
+
+#include <QFile>
+#include <QTemporaryDir>
+#include <QTest>
+
+#include <csignal>
+#include <gmock/gmock.h>
+#include <random>
+#include <sys/resource.h>
+#include <sys/wait.h>
+#include <unistd.h>
+
+namespace vicegrip::app
+{
+namespace
+{
+
+using testing::HasSubstr;
+
+class Folder
+{
+  public:
+    Folder() { QFile::copy(QString::fromStdString(test::petrelPath()), path()); }
+    [[nodiscard]] QString path() const { return m_dir.filePath(QStringLiteral("petrel.vicegrip")); }
+    [[nodiscard]] QString dir() const { return m_dir.path(); }
+
+  private:
+    QTemporaryDir m_dir;
+};
+
+/// Writes fail as on a full disk while one of these stands.
+class FullDisk
+{
+  public:
+    FullDisk()
+    {
+        signal(SIGXFSZ, SIG_IGN); // NOLINT(cert-err33-c)
+        getrlimit(RLIMIT_FSIZE, &m_before);
+        rlimit small = m_before;
+        small.rlim_cur = 100;
+        setrlimit(RLIMIT_FSIZE, &small);
+    }
+    ~FullDisk() { setrlimit(RLIMIT_FSIZE, &m_before); }
+    FullDisk(const FullDisk&) = delete;
+    FullDisk& operator=(const FullDisk&) = delete;
+
+  private:
+    rlimit m_before{};
+};
+
+TEST(JobStore, EditIsOneUndoStepWithAName)
+{
+    JobStore store;
+    store.setJob(test::petrel());
+    const auto before = store.job();
+    ASSERT_TRUE(store.edit(QStringLiteral("Rename"), [](job::Job& j) { j.title = "other"; }));
+    EXPECT_EQ(store.undoStack().undoText(), QStringLiteral("Rename"));
+    EXPECT_FALSE(store.isSaved());
+    store.undoStack().undo();
+    EXPECT_EQ(*store.job(), *before);
+    EXPECT_TRUE(store.isSaved());
+    store.undoStack().redo();
+    EXPECT_EQ(store.job()->title, "other");
+}
+
+TEST(JobStore, AnEditThatChangesNothingOrBreaksTheJobLeavesNoStep)
+{
+    JobStore store;
+    store.setJob(test::petrel());
+    EXPECT_TRUE(store.edit(QStringLiteral("Nothing"), [](job::Job&) {}));
+    const auto refused = store.edit(QStringLiteral("Break"), [](job::Job& j) { j.wires.front().to = j.wires.front().from; });
+    ASSERT_FALSE(refused);
+    EXPECT_THAT(refused.error().sentence, HasSubstr("both ends"));
+    EXPECT_EQ(store.undoStack().count(), 0);
+}
+
+TEST(JobStore, TheLastEditIsWhatGetsAnalysed)
+{
+    JobStore store;
+    store.setJob(test::petrel());
+    for (int i = 1; i <= 30; ++i)
+        ASSERT_TRUE(store.edit(QStringLiteral("Firmware"), [i](job::Job& j) { j.ecu.firmware = std::to_string(i); }));
+    ASSERT_TRUE(QTest::qWaitFor([&] { return store.analysis()->job == store.job(); }, 10000));
+    EXPECT_EQ(store.analysis()->facts.at("ECU firmware"), "30");
+}
+
+TEST(JobStore, SavesAtomicallyAndReadsBack)
+{
+    const Folder folder;
+    JobStore store;
+    ASSERT_TRUE(store.open(folder.path()));
+    ASSERT_TRUE(store.edit(QStringLiteral("Rename"), [](job::Job& j) { j.title = "kept"; }));
+    ASSERT_TRUE(store.save());
+    EXPECT_TRUE(store.isSaved());
+    EXPECT_EQ(job::readFile(folder.path().toStdString())->title, "kept");
+    EXPECT_FALSE(QFile::exists(folder.dir() + QStringLiteral("/.petrel.vicegrip.autosave")));
+}
+
+TEST(JobStore, UndoneBackToTheSavedStateDropsTheAutosave)
+{
+    const Folder folder;
+    const QString autosave = folder.dir() + QStringLiteral("/.petrel.vicegrip.autosave");
+    JobStore store;
+    ASSERT_TRUE(store.open(folder.path()));
+    ASSERT_TRUE(store.edit(QStringLiteral("Rename"), [](job::Job& j) { j.title = "kept"; }));
+    ASSERT_TRUE(QTest::qWaitFor([&] { return QFile::exists(autosave); }, 5000));
+    store.undoStack().undo();
+    EXPECT_TRUE(QTest::qWaitFor([&] { return !QFile::exists(autosave); }, 5000));
+}
+
+TEST(JobStore, ASecondWriterReadsOnly)
+{
+    const Folder folder;
+    JobStore first, second;
+    ASSERT_TRUE(first.open(folder.path()));
+    EXPECT_TRUE(first.readOnlyReason().isEmpty());
+    ASSERT_TRUE(second.open(folder.path()));
+    EXPECT_THAT(second.readOnlyReason().toStdString(), HasSubstr("open in another window"));
+    EXPECT_FALSE(second.save());
+    EXPECT_TRUE(second.saveCopy(folder.dir() + QStringLiteral("/copy.vicegrip")));
+    EXPECT_TRUE(job::readFile((folder.dir() + QStringLiteral("/copy.vicegrip")).toStdString()));
+}
+
+TEST(JobStore, AFullDiskIsSaidAndTheSavedJobStays)
+{
+    const Folder folder;
+    JobStore store;
+    ASSERT_TRUE(store.open(folder.path()));
+    ASSERT_TRUE(store.edit(QStringLiteral("Rename"), [](job::Job& j) { j.title = "kept"; }));
+    {
+        const FullDisk full;
+        const auto saved = store.save();
+        ASSERT_FALSE(saved);
+        EXPECT_EQ(saved.error().code, ErrorCode::Io);
+        EXPECT_THAT(saved.error().text(), HasSubstr("not saved"));
+    }
+    EXPECT_EQ(*job::readFile(folder.path().toStdString()), test::petrel());
+    EXPECT_EQ(store.job()->title, "kept");
+    EXPECT_TRUE(store.save()) << "once there is room again";
+}
+
+TEST(JobStore, AReadOnlyFolderOpensReadOnlyAndSaysSo)
+{
+    const Folder folder;
+    QFile::setPermissions(folder.dir(), QFileDevice::ReadOwner | QFileDevice::ExeOwner | QFileDevice::ReadOther | QFileDevice::ExeOther);
+    const bool root = geteuid() == 0;
+    if (root) {
+        ASSERT_EQ(seteuid(65534), 0); // root may write anywhere: be nobody for a moment
+    }
+    JobStore store;
+    const auto opened = store.open(folder.path());
+    const auto saved = store.save();
+    if (root) {
+        ASSERT_EQ(seteuid(0), 0);
+    }
+    QFile::setPermissions(folder.dir(), QFileDevice::ReadOwner | QFileDevice::WriteOwner | QFileDevice::ExeOwner);
+    ASSERT_TRUE(opened) << opened.error().text();
+    EXPECT_THAT(store.readOnlyReason().toStdString(), HasSubstr("cannot be written"));
+    EXPECT_FALSE(saved);
+}
+
+/// kill -9 while saving, over and over: what is on disk is always a whole job.
+TEST(JobFile, KilledWhileSavingLosesNothing)
+{
+    const Folder folder;
+    const std::string path = folder.path().toStdString();
+    std::mt19937 random(2); // NOLINT(bugprone-random-generator-seed)
+    for (int round = 0; round < 25; ++round) {
+        const pid_t child = fork();
+        ASSERT_GE(child, 0);
+        if (child == 0) {
+            auto opened = JobFile::open(folder.path());
+            if (!opened || !opened->first.readOnlyReason().isEmpty())
+                _exit(1);
+            for (int i = 0;; ++i) {
+                opened->second.title = "version " + std::to_string(i);
+                if (!opened->first.save(opened->second))
+                    _exit(2);
+            }
+        }
+        usleep(static_cast<useconds_t>(5000 + random() % 40000));
+        ASSERT_EQ(kill(child, SIGKILL), 0);
+        int status = 0;
+        waitpid(child, &status, 0);
+        ASSERT_TRUE(WIFSIGNALED(status)) << "it ended by itself with " << WEXITSTATUS(status) << ": is the dead one's lock recovered?";
+        const auto job = job::readFile(path);
+        ASSERT_TRUE(job) << job.error().text();
+        ASSERT_EQ(job->circuits.size(), 8U);
+    }
+}
+
+} // namespace
+} // namespace vicegrip::app

@@ -1,0 +1,89 @@
+#include "link/ecu_frames.h"
+
+#include <gtest/gtest.h>
+#include <random>
+
+namespace vicegrip::link
+{
+namespace
+{
+
+EcuTable table()
+{
+    return {3, {0.5F, 1.25F, 4.5F}, {-30.0F, 22.5F, 130.0F}};
+}
+
+std::optional<TableReceiver::Outcome> send(const QList<QCanBusFrame>& frames, int inputs = 8)
+{
+    TableReceiver receiver;
+    std::optional<TableReceiver::Outcome> last;
+    for (const QCanBusFrame& f : frames)
+        if (auto outcome = receiver.take(f, inputs))
+            last = outcome;
+    return last;
+}
+
+TEST(EcuFrames, SampleGoesThere)
+{
+    for (const EcuSample& s : {EcuSample{0, 0, 0, {}}, EcuSample{7, 4095, 5.0, 130.5}, EcuSample{63, 2064, 2.5202, -40.0}}) {
+        const auto back = sampleOf(frameOf(s));
+        ASSERT_TRUE(back);
+        EXPECT_EQ(back->input, s.input);
+        EXPECT_EQ(back->counts, s.counts);
+        EXPECT_NEAR(back->volts, s.volts, 1e-9);
+        EXPECT_EQ(back->value, s.value);
+    }
+}
+
+TEST(EcuFrames, TableArrivesWhole)
+{
+    const auto outcome = send(framesOf(table()));
+    ASSERT_TRUE(outcome);
+    EXPECT_EQ(outcome->answer, TableAnswer::Accepted);
+    EXPECT_EQ(outcome->table, table());
+    const auto answer = answerOf(frameOf(3, TableAnswer::Accepted));
+    ASSERT_TRUE(answer);
+    EXPECT_EQ(answer->input, 3);
+}
+
+TEST(EcuFrames, LostDamagedAndFoolishTablesAreRefused)
+{
+    auto frames = framesOf(table());
+    frames.removeAt(2);
+    EXPECT_EQ(send(frames)->answer, TableAnswer::Incomplete);
+    frames = framesOf(table());
+    QByteArray bytes = frames[3].payload();
+    bytes[7] = static_cast<char>(bytes[7] ^ 1);
+    frames[3].setPayload(bytes);
+    EXPECT_EQ(send(frames)->answer, TableAnswer::Damaged);
+    frames = framesOf(table());
+    frames.removeFirst();
+    EXPECT_EQ(send(frames)->answer, TableAnswer::Incomplete);
+    EcuTable falling = table();
+    std::swap(falling.volts[0], falling.volts[2]);
+    EXPECT_EQ(send(framesOf(falling))->answer, TableAnswer::NotRising);
+    EXPECT_EQ(send(framesOf(table()), 2)->answer, TableAnswer::NoSuchInput);
+    EcuTable one{0, {1.0F}, {1.0F}};
+    EXPECT_EQ(send(framesOf(one))->answer, TableAnswer::Incomplete);
+}
+
+TEST(EcuFrames, AnyFrameIsSurvived)
+{
+    std::mt19937 random(9); // NOLINT(bugprone-random-generator-seed)
+    TableReceiver receiver;
+    for (int i = 0; i < 20000; ++i) {
+        QByteArray bytes(static_cast<qsizetype>(random() % 9), '\0');
+        for (char& b : bytes)
+            b = static_cast<char>(random() % (random() % 2 == 0 ? 4 : 256));
+        const QCanBusFrame frame(random() % 2 == 0 ? kTableWrite : kSampleBase + random() % 80, bytes);
+        if (const auto sample = sampleOf(frame)) {
+            EXPECT_GE(sample->input, 0);
+            EXPECT_LT(sample->input, kMostInputs);
+        }
+        (void)receiver.take(frame, 8);
+        (void)answerOf(frame);
+    }
+}
+
+} // namespace
+} // namespace vicegrip::link

@@ -1,0 +1,95 @@
+#include "link/scpi_meter.h"
+
+#include <QSignalSpy>
+#include <QTcpServer>
+#include <QTcpSocket>
+#include <QTest>
+
+#include <gmock/gmock.h>
+
+namespace vicegrip::link
+{
+namespace
+{
+
+/// A meter that answers its name, then whatever it is told to.
+class FakeMeter
+{
+  public:
+    explicit FakeMeter(QByteArray answer) : m_answer(std::move(answer))
+    {
+        EXPECT_TRUE(m_server.listen(QHostAddress::LocalHost));
+        QObject::connect(&m_server, &QTcpServer::newConnection, [this] {
+            m_socket = m_server.nextPendingConnection();
+            QObject::connect(m_socket, &QTcpSocket::readyRead, [this] {
+                while (m_socket->canReadLine())
+                    m_socket->write(m_socket->readLine().startsWith("*IDN?") ? QByteArray("Somebody,Meter,0,1\n") : m_answer);
+            });
+        });
+    }
+    [[nodiscard]] quint16 port() const { return m_server.serverPort(); }
+    void hangUp() { m_socket->abort(); }
+
+  private:
+    QTcpServer m_server;
+    QTcpSocket* m_socket = nullptr;
+    QByteArray m_answer;
+};
+
+struct Asked
+{
+    std::optional<double> value;
+    std::string sentence;
+};
+
+Asked ask(const QByteArray& answer)
+{
+    FakeMeter fake(answer);
+    ScpiMeter meter;
+    Asked asked;
+    QObject::connect(&meter, &ScpiMeter::measured, [&](double v) { asked.value = v; });
+    QObject::connect(&meter, &ScpiMeter::failed, [&](const QString& s) { asked.sentence = s.toStdString(); });
+    meter.open(QStringLiteral("127.0.0.1"), fake.port());
+    EXPECT_TRUE(QTest::qWaitFor([&] { return meter.state() == ScpiMeter::State::Ready; }, 3000));
+    meter.measure(ScpiMeter::Quantity::DcVolts);
+    EXPECT_TRUE(QTest::qWaitFor([&] { return asked.value || !asked.sentence.empty(); }, 5000));
+    return asked;
+}
+
+TEST(ScpiMeter, ReadsANumber)
+{
+    EXPECT_DOUBLE_EQ(*ask("+2.52013000E+00\n").value, 2.52013);
+    EXPECT_DOUBLE_EQ(*ask("  -0.5\r\n").value, -0.5);
+}
+
+TEST(ScpiMeter, GarbageSilenceAndFloodAreSentences)
+{
+    EXPECT_THAT(ask("hello\n").sentence, testing::HasSubstr("\"hello\", which is not a number"));
+    EXPECT_THAT(ask("nan\n").sentence, testing::HasSubstr("not a number"));
+    EXPECT_THAT(ask("\n").sentence, testing::HasSubstr("not a number"));
+    EXPECT_THAT(ask("").sentence, testing::HasSubstr("did not answer"));
+    EXPECT_FALSE(ask(QByteArray(200000, 'x')).sentence.empty());
+}
+
+TEST(ScpiMeter, HangingUpIsSaid)
+{
+    FakeMeter fake("1\n");
+    ScpiMeter meter;
+    meter.open(QStringLiteral("127.0.0.1"), fake.port());
+    ASSERT_TRUE(QTest::qWaitFor([&] { return meter.state() == ScpiMeter::State::Ready; }, 3000));
+    fake.hangUp();
+    EXPECT_TRUE(QTest::qWaitFor([&] { return meter.state() == ScpiMeter::State::Failed; }, 3000));
+}
+
+TEST(ScpiMeter, NobodyThereIsSaid)
+{
+    ScpiMeter meter;
+    QString said;
+    QObject::connect(&meter, &ScpiMeter::stateChanged, [&](ScpiMeter::State, const QString& s) { said = s; });
+    meter.open(QStringLiteral("127.0.0.1"), 1);
+    EXPECT_TRUE(QTest::qWaitFor([&] { return meter.state() == ScpiMeter::State::Failed; }, 3000));
+    EXPECT_FALSE(said.isEmpty());
+}
+
+} // namespace
+} // namespace vicegrip::link

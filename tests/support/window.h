@@ -1,0 +1,101 @@
+#pragma once
+
+#include "app/shell/main_window.h"
+#include "app/shell/notices.h"
+#include "tests/support/petrel.h"
+
+#include <QAbstractButton>
+#include <QApplication>
+#include <QFile>
+#include <QLabel>
+#include <QLineEdit>
+#include <QTableWidget>
+#include <QTemporaryDir>
+#include <QTest>
+
+/// The real window on a copy of the demo job, driven by keys and clicks, read by what a person sees.
+namespace vicegrip::test
+{
+
+class Window
+{
+  public:
+    Window()
+    {
+        QFile::copy(QString::fromStdString(petrelPath()), job());
+        setFaults("[]");
+        EXPECT_TRUE(window.openJob(job()));
+        window.show();
+        settle();
+    }
+
+    [[nodiscard]] QString job() const { return folder.filePath(QStringLiteral("petrel.vicegrip")); }
+    [[nodiscard]] QString faults() const { return folder.filePath(QStringLiteral("faults.json")); }
+
+    void setFaults(const QByteArray& list) const
+    {
+        QFile file(faults());
+        EXPECT_TRUE(file.open(QIODevice::WriteOnly));
+        file.write("{\"faults\": " + list + "}");
+    }
+
+    void startBench()
+    {
+        window.desk().live.startBench(QStringLiteral(VICEGRIP_BENCH), job(), faults());
+        EXPECT_TRUE(QTest::qWaitFor([&] { return window.desk().live.meterReady() && window.desk().live.ecuLive(); }, 10000));
+    }
+
+    /// Lets the analysis catch up with the job.
+    void settle()
+    {
+        EXPECT_TRUE(QTest::qWaitFor([&] { return window.desk().store.analysis()->job == window.desk().store.job(); }, 10000));
+        QCoreApplication::processEvents();
+    }
+
+    template <class W> W* find(const char* name)
+    {
+        W* found = nullptr;
+        for (W* candidate : window.findChildren<W*>(QLatin1String(name)))
+            if (found == nullptr || candidate->isVisible())
+                found = candidate;
+        EXPECT_NE(found, nullptr) << name;
+        return found;
+    }
+
+    [[nodiscard]] std::string textOf(const char* name) { return find<QLabel>(name)->text().toStdString(); }
+    void click(const char* name) { QTest::mouseClick(find<QAbstractButton>(name), Qt::LeftButton); }
+    void key(Qt::Key k, Qt::KeyboardModifiers modifiers = Qt::NoModifier) { QTest::keyClick(&window, k, modifiers); }
+    [[nodiscard]] std::string notice() { return window.notices().said().toStdString(); }
+
+    void choose(const char* circuit)
+    {
+        window.desk().selection.setCircuit({circuit});
+        settle();
+    }
+
+    /// Types into a field, and Enter.
+    void type(QLineEdit* edit, const char* typed)
+    {
+        edit->setFocus();
+        edit->selectAll();
+        QTest::keyClicks(edit, QString::fromUtf8(typed));
+        QTest::keyClick(edit, Qt::Key_Return);
+        settle();
+    }
+
+    [[nodiscard]] const proof::Judged& at(const char* circuit, const char* station, job::Condition condition = job::Condition::KeyOn)
+    {
+        return test::at(*window.desk().store.analysis(), circuit, station, condition);
+    }
+
+    /// Waits for a state, since links and analysis answer in their own time.
+    [[nodiscard]] bool becomes(const char* circuit, const char* station, proof::State state)
+    {
+        return QTest::qWaitFor([&] { settle(); return at(circuit, station).state == state; }, 5000);
+    }
+
+    QTemporaryDir folder;
+    app::MainWindow window;
+};
+
+} // namespace vicegrip::test
