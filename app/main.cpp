@@ -17,9 +17,11 @@ int main(int argc, char** argv)
     parser.addHelpOption();
     parser.addPositionalArgument(QStringLiteral("JOB"), QStringLiteral("A .vicegrip file"), QStringLiteral("[JOB]"));
     const QCommandLineOption bench(QStringLiteral("bench"), QStringLiteral("Connect to a simulated bench of the job"));
-    const QCommandLineOption faults(QStringLiteral("faults"), QStringLiteral("Fault sheet for the bench"), QStringLiteral("FILE"));
+    const QCommandLineOption faults(QStringLiteral("faults"), QStringLiteral("Fault sheet for the bench"),
+                                    QStringLiteral("FILE"));
     const QCommandLineOption night(QStringLiteral("night"), QStringLiteral("Start with the night sheet"));
-    const QCommandLineOption shots(QStringLiteral("shots"), QStringLiteral("Take the pictures for the documentation, then end"),
+    const QCommandLineOption shots(QStringLiteral("shots"),
+                                   QStringLiteral("Take the pictures for the documentation, then end"),
                                    QStringLiteral("FOLDER"));
     const QCommandLineOption quitWhenUsable(QStringLiteral("quit-when-usable"),
                                             QStringLiteral("End once the first window has been drawn (for timing)"));
@@ -31,10 +33,12 @@ int main(int argc, char** argv)
     window.show();
     const QString job = parser.positionalArguments().value(0);
     if (!job.isEmpty() && window.openJob(job) && parser.isSet(bench))
-        window.desk().live.startBench(QApplication::applicationDirPath() + QStringLiteral("/vicegrip-bench"), job, parser.value(faults));
+        window.desk().live.startBench(QApplication::applicationDirPath() + QStringLiteral("/vicegrip-bench"), job,
+                                      parser.value(faults));
     if (parser.isSet(shots))
         vicegrip::app::takeShots(window, parser.value(shots));
     if (parser.isSet(quitWhenUsable))
-        QObject::connect(&window.desk().store, &vicegrip::app::JobStore::analysed, &app, &QApplication::quit, Qt::QueuedConnection);
+        QObject::connect(&window.desk().store, &vicegrip::app::JobStore::analysed, &app, &QApplication::quit,
+                         Qt::QueuedConnection);
     return QApplication::exec();
 }

@@ -5,10 +5,8 @@
 #include <algorithm>
 #include <cmath>
 
-namespace vicegrip::bench
-{
-namespace
-{
+namespace vicegrip::bench {
+namespace {
 
 constexpr double kOverloadOhms = 60e6; ///< of a hand meter (typical)
 
@@ -37,8 +35,12 @@ double lookUp(const link::EcuTable& table, double volts)
 } // namespace
 
 Car::Car(job::Job job, electrics::FaultSheet faults, unsigned seed)
-    : m_job(std::move(job)), m_fitted(asFitted(m_job, seed)), m_faults(std::move(faults)), m_ambient_k(m_job.surroundings.ambient_k),
-      m_seed(seed), m_random(seed)
+    : m_job(std::move(job)),
+      m_fitted(asFitted(m_job, seed)),
+      m_faults(std::move(faults)),
+      m_ambient_k(m_job.surroundings.ambient_k),
+      m_seed(seed),
+      m_random(seed)
 {
     (void)solve(); // without an answer there is nothing to measure, and every reading is an overload
 }
@@ -52,7 +54,8 @@ void Car::acceptProvedTables()
         const auto input = std::ranges::find(m_job.ecu.inputs, circuit->input, &parts::AnalogInput::id);
         if (proof.station != "value" || !view->table || input == m_job.ecu.inputs.end())
             continue;
-        accept(link::tableFor(static_cast<int>(input - m_job.ecu.inputs.begin()), *view->table, *job::sensorOf(m_job, *circuit)));
+        accept(link::tableFor(static_cast<int>(input - m_job.ecu.inputs.begin()), *view->table,
+                              *job::sensorOf(m_job, *circuit)));
     }
 }
 
@@ -155,7 +158,8 @@ std::vector<link::EcuSample> Car::samples()
         if (node == m_electrics->converters.end())
             continue;
         const bool ratiometric = input.reference == parts::Reference::Ratiometric;
-        const double share = m_electrics->solution.volts(node->second, *m_electrics->ecuGround) / (ratiometric ? supply : input.span_v);
+        const double share =
+            m_electrics->solution.volts(node->second, *m_electrics->ecuGround) / (ratiometric ? supply : input.span_v);
         const double exact = share * input.fullScale() + noise(0.4);
         link::EcuSample sample;
         sample.input = static_cast<int>(i);

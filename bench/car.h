@@ -11,8 +11,7 @@
 #include <vector>
 
 /// The simulated car: the job's own network with a fault sheet, what hands have done to it, and the instruments' noise.
-namespace vicegrip::bench
-{
+namespace vicegrip::bench {
 
 class Car
 {
@@ -46,7 +45,7 @@ class Car
     Result<void> solve();
     double noise(double sigma) { return std::normal_distribution<double>(0, sigma)(m_random); }
 
-    job::Job m_job;    ///< as drawn
+    job::Job m_job; ///< as drawn
     job::Job m_fitted; ///< as built
     electrics::FaultSheet m_faults;
     job::Condition m_condition = job::Condition::KeyOn;

@@ -3,10 +3,8 @@
 #include <QJsonDocument>
 #include <QJsonObject>
 
-namespace vicegrip::bench
-{
-namespace
-{
+namespace vicegrip::bench {
+namespace {
 
 job::PointRef pointOf(const QJsonValue& value)
 {
@@ -45,7 +43,9 @@ Result<void> obey(Car& car, const QJsonObject& request)
     when("condition", [&](const QJsonValue& v) { return setCondition(car, v.toString()); });
     when("ambient_k", [&](const QJsonValue& v) { return car.setAmbient(v.toDouble()); });
     when("feel", [&](const QJsonValue& v) { return feelAll(car, v.toObject()); });
-    when("red", [&](const QJsonValue& v) { return car.putProbes(pointOf(v), pointOf(request.value(QLatin1String("black")))); });
+    when("red", [&](const QJsonValue& v) {
+        return car.putProbes(pointOf(v), pointOf(request.value(QLatin1String("black"))));
+    });
     if (!understood)
         return fail(ErrorCode::Malformed, "nothing in the request is understood");
     return done;
@@ -56,8 +56,8 @@ Result<void> obey(Car& car, const QJsonObject& request)
 QByteArray control(Car& car, const QByteArray& request)
 {
     const QJsonDocument document = QJsonDocument::fromJson(request);
-    const Result<void> done =
-        document.isObject() ? obey(car, document.object()) : fail(ErrorCode::Malformed, "a request is one JSON object a line");
+    const Result<void> done = document.isObject() ? obey(car, document.object())
+                                                  : fail(ErrorCode::Malformed, "a request is one JSON object a line");
     QJsonObject reply;
     if (done)
         reply[QLatin1String("ok")] = true;

@@ -9,8 +9,7 @@
 ///     {"condition": "key-on"}  {"red": "A.7", "black": "BAT-"}  {"feel": {"clt": 353.15}}  {"ambient_k": 295.15}
 ///
 /// The reply is {"ok": true} or {"error": "the car has no place \"A.99\""}.
-namespace vicegrip::bench
-{
+namespace vicegrip::bench {
 
 [[nodiscard]] QByteArray control(Car& car, const QByteArray& request);
 

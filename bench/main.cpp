@@ -26,19 +26,20 @@ int main(int argc, char** argv)
     QCoreApplication app(argc, argv);
     QCoreApplication::setApplicationName(QStringLiteral("vicegrip-bench"));
     QCommandLineParser parser;
-    parser.setApplicationDescription(QStringLiteral(
-        "Simulates the car of a job, its ECU and a multimeter, on loopback. Says where on standard output, and ends when "
-        "standard input closes."));
+    parser.setApplicationDescription(QStringLiteral("Simulates the car of a job, its ECU and a multimeter, on "
+                                                    "loopback. Says where on standard output, and ends when "
+                                                    "standard input closes."));
     parser.addHelpOption();
     parser.addPositionalArgument(QStringLiteral("JOB"), QStringLiteral("A .vicegrip file; read again when it changes"));
-    const QCommandLineOption faults(QStringLiteral("faults"), QStringLiteral("A fault sheet; read again when it changes"),
-                                    QStringLiteral("FILE"));
+    const QCommandLineOption faults(
+        QStringLiteral("faults"), QStringLiteral("A fault sheet; read again when it changes"), QStringLiteral("FILE"));
     parser.addOption(faults);
     parser.process(app);
     if (parser.positionalArguments().size() != 1)
         parser.showHelp(2);
 
-    vicegrip::bench::Server server(parser.positionalArguments().constFirst().toStdString(), parser.value(faults).toStdString());
+    vicegrip::bench::Server server(parser.positionalArguments().constFirst().toStdString(),
+                                   parser.value(faults).toStdString());
     if (const auto started = server.start(); !started) {
         QTextStream(stderr) << QString::fromStdString(started.error().text()) << Qt::endl;
         return 3;

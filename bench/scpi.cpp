@@ -2,10 +2,8 @@
 
 #include <optional>
 
-namespace vicegrip::bench
-{
-namespace
-{
+namespace vicegrip::bench {
+namespace {
 
 constexpr size_t kLongestQueue = 20;
 

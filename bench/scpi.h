@@ -9,8 +9,7 @@
 
 /// The simulated multimeter's tongue: the commands of IEEE 488.2 and SCPI-99 that a hand-held needs, long and short
 /// forms, any case. An unknown one goes to the error queue, as the standard has it.
-namespace vicegrip::bench
-{
+namespace vicegrip::bench {
 
 class ScpiInterpreter
 {

@@ -12,13 +12,11 @@
 #include <QTcpSocket>
 #include <QTextStream>
 
-namespace vicegrip::bench
-{
-namespace
-{
+namespace vicegrip::bench {
+namespace {
 
 constexpr int kSamplePeriod_ms = 20; // 50 Hz
-constexpr int kSettle_ms = 50;       // editors write a file in several goes
+constexpr int kSettle_ms = 50; // editors write a file in several goes
 constexpr int kMostClients = 8;
 
 /// A port nobody has: asked of the system, then given back for the bus's server to take.
@@ -55,7 +53,9 @@ Result<Car> Server::readCar() const
     return job::readFile(m_jobFile).and_then([&](const job::Job& job) -> Result<Car> {
         if (m_faultsFile.empty())
             return Car(job, {});
-        return electrics::readFaultsFile(m_faultsFile, job).map([&](const electrics::FaultSheet& faults) { return Car(job, faults); });
+        return electrics::readFaultsFile(m_faultsFile, job).map([&](const electrics::FaultSheet& faults) {
+            return Car(job, faults);
+        });
     });
 }
 

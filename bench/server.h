@@ -14,8 +14,7 @@
 class QCanBusDevice;
 
 /// The bench on its wires: CAN for the ECU, SCPI for the meter, lines of JSON for the hands. Loopback only, free ports.
-namespace vicegrip::bench
-{
+namespace vicegrip::bench {
 
 class Server : public QObject
 {

@@ -6,10 +6,8 @@
 #include <cstdlib>
 #include <random>
 
-namespace vicegrip
-{
-namespace
-{
+namespace vicegrip {
+namespace {
 
 /// A chain with branches and a source: as sparse as wiring is.
 circuit::Network networkOf(int nodes)
@@ -21,9 +19,10 @@ circuit::Network networkOf(int nodes)
     while (net.nodeCount() <= nodes) {
         const auto count = static_cast<unsigned>(net.nodeCount());
         const circuit::Node next = net.addNode();
-        net.addResistor(next, static_cast<circuit::Node>(random() % count), 10 + random() % 1000, {1});
+        net.addResistor(next, static_cast<circuit::Node>(random() % count), static_cast<double>(10 + random() % 1000),
+                        {1});
         if (count % 4 == 0)
-            net.addResistor(next, circuit::kReference, 1000 + random() % 10000, {10});
+            net.addResistor(next, circuit::kReference, static_cast<double>(1000 + random() % 10000), {10});
     }
     return net;
 }

@@ -8,10 +8,8 @@
 #include <iostream>
 #include <nlohmann/json.hpp>
 
-namespace vicegrip::cli
-{
-namespace
-{
+namespace vicegrip::cli {
+namespace {
 
 using Json = nlohmann::ordered_json;
 using units::Dimension;
@@ -44,9 +42,12 @@ std::string padded(const std::string& text, size_t to)
 
 Json asJson(const findings::Finding& f)
 {
-    return {{"rule", f.rule},         {"severity", findings::severityName(f.severity)},
-            {"circuit", f.circuit.value}, {"what", f.what},
-            {"why", f.why},           {"do", f.todo}};
+    return {{"rule", f.rule},
+            {"severity", findings::severityName(f.severity)},
+            {"circuit", f.circuit.value},
+            {"what", f.what},
+            {"why", f.why},
+            {"do", f.todo}};
 }
 
 Json asJson(const proof::Judged& j)
@@ -83,7 +84,8 @@ void print(const job::Circuit& circuit, const std::vector<proof::Judged>& statio
         const proof::Expectation& e = j.expectation;
         std::cout << "  " << padded(std::string(fields::enumName(e.station.role)), 8) << padded(e.station.label, 18);
         if (e.promises())
-            std::cout << padded(proof::readingText(e, e.value), 14) << padded(proof::boundsText(e), 24) << "black lead on " << e.black;
+            std::cout << padded(proof::readingText(e, e.value), 14) << padded(proof::boundsText(e), 24)
+                      << "black lead on " << e.black;
         else
             std::cout << e.trouble;
         std::cout << '\n';
@@ -104,7 +106,8 @@ int check(const CheckOptions& options)
         bad = bad || f.severity != findings::Severity::Note;
         list.push_back(asJson(f));
         if (!options.json)
-            std::cout << padded(std::string(findings::severityName(f.severity)), 6) << f.what << "\n      " << f.why << "\n      " << f.todo << '\n';
+            std::cout << padded(std::string(findings::severityName(f.severity)), 6) << f.what << "\n      " << f.why
+                      << "\n      " << f.todo << '\n';
     }
     if (options.json)
         std::cout << Json{{"job", analysis.job->name}, {"findings", list}}.dump(2) << '\n';
@@ -119,7 +122,8 @@ int expect(const ExpectOptions& options)
     if (!job)
         return refuse(job.error(), kUnreadable);
     const auto ambient = setFrom(options.ambient, Dimension::Temperature, "°C", job->surroundings.ambient_k);
-    const auto barometer = setFrom(options.barometer, Dimension::AbsolutePressure, "kPa", job->surroundings.barometer_pa);
+    const auto barometer =
+        setFrom(options.barometer, Dimension::AbsolutePressure, "kPa", job->surroundings.barometer_pa);
     if (!ambient)
         return refuse("--ambient: " + ambient.error().sentence, kUsage);
     if (!barometer)
@@ -144,7 +148,8 @@ int expect(const ExpectOptions& options)
     if (circuits.empty())
         return refuse("the job has no circuit \"" + options.circuit + "\"", kNoAnswer);
     if (options.json)
-        std::cout << Json{{"job", analysis.job->name}, {"condition", options.condition}, {"circuits", circuits}}.dump(2) << '\n';
+        std::cout << Json{{"job", analysis.job->name}, {"condition", options.condition}, {"circuits", circuits}}.dump(2)
+                  << '\n';
     return kFine;
 }
 
@@ -166,15 +171,21 @@ int scale(const ScaleOptions& options)
         return refuse(view.tableTrouble, kNoAnswer);
 
     const std::string csv = scaling::toCsv(*view.table, sensor, circuit.scaling);
-    const double worst = units::toUnit(view.table->worstError, sensor.measures, sensor.unit) - units::toUnit(0, sensor.measures, sensor.unit);
+    const double worst = units::toUnit(view.table->worstError, sensor.measures, sensor.unit) -
+                         units::toUnit(0, sensor.measures, sensor.unit);
     const double worstAt = units::toUnit(view.table->worstAt, sensor.measures, sensor.unit);
     if (options.json) {
         Json points = Json::array();
         for (const auto& p : view.table->points)
             points.push_back({{"volts", fields::rounded(p.volts)},
                               {"value", fields::rounded(units::toUnit(p.value, sensor.measures, sensor.unit))}});
-        std::cout << Json{{"circuit", circuit.id.value}, {"input", circuit.input.value}, {"unit", sensor.unit}, {"points", points},
-                          {"worst_error", worst}, {"worst_at", worstAt}, {"worst_at_volts", view.table->worstAtVolts}}
+        std::cout << Json{{"circuit", circuit.id.value},
+                          {"input", circuit.input.value},
+                          {"unit", sensor.unit},
+                          {"points", points},
+                          {"worst_error", worst},
+                          {"worst_at", worstAt},
+                          {"worst_at_volts", view.table->worstAtVolts}}
                          .dump(2)
                   << '\n';
         return kFine;
@@ -182,8 +193,8 @@ int scale(const ScaleOptions& options)
     std::cout << csv;
     if (!options.csv)
         std::cout << "worst error between points " << units::formatNumber(worst, 3) << ' ' << sensor.unit << " at "
-                  << units::formatNumber(worstAt, 2) << ' ' << sensor.unit << " (" << units::formatNumber(view.table->worstAtVolts, 3)
-                  << " V)\n";
+                  << units::formatNumber(worstAt, 2) << ' ' << sensor.unit << " ("
+                  << units::formatNumber(view.table->worstAtVolts, 3) << " V)\n";
     return kFine;
 }
 

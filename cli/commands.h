@@ -4,15 +4,14 @@
 #include <string>
 
 /// The commands, each one core call and its printing. They return the exit code.
-namespace vicegrip::cli
-{
+namespace vicegrip::cli {
 
 enum ExitCode {
     kFine = 0,
     kFindings = 1, ///< `check` found something to stop for or to fix
-    kUsage = 2,    ///< the command line is wrong
+    kUsage = 2, ///< the command line is wrong
     kUnreadable = 3, ///< a file cannot be read, or is not what it claims to be
-    kNoAnswer = 4,   ///< the job is fine, but what was asked for is not in it or cannot be worked out
+    kNoAnswer = 4, ///< the job is fine, but what was asked for is not in it or cannot be worked out
 };
 
 struct CheckOptions
@@ -24,9 +23,9 @@ struct CheckOptions
 struct ExpectOptions
 {
     std::string job;
-    std::string circuit;              ///< empty: all
+    std::string circuit; ///< empty: all
     std::string condition = "key-on"; ///< "battery-off" or "key-on"
-    std::string ambient, barometer;   ///< as typed; empty: the job's
+    std::string ambient, barometer; ///< as typed; empty: the job's
     bool json = false;
 };
 

@@ -21,7 +21,8 @@ int main(int argc, char** argv)
     checkCommand->callback([&] { code = check(checkOptions); });
 
     ExpectOptions expectOptions;
-    auto* expectCommand = app.add_subcommand("expect", "Print what the meter must read at every place a probe can reach.");
+    auto* expectCommand =
+        app.add_subcommand("expect", "Print what the meter must read at every place a probe can reach.");
     expectCommand->add_option("JOB", expectOptions.job, "A .vicegrip file")->required();
     expectCommand->add_option("--circuit", expectOptions.circuit, "One circuit, by id");
     expectCommand->add_option("--condition", expectOptions.condition, "battery-off (Ohm) or key-on (V)")
@@ -35,7 +36,8 @@ int main(int argc, char** argv)
     auto* scaleCommand = app.add_subcommand("scale", "Print the table the ECU needs for a circuit.");
     scaleCommand->add_option("JOB", scaleOptions.job, "A .vicegrip file")->required();
     scaleCommand->add_option("--circuit", scaleOptions.circuit, "The circuit, by id")->required();
-    scaleCommand->add_option("--points", scaleOptions.points, "Points of the table, 2 to 200")->check(CLI::Range(2, 200));
+    scaleCommand->add_option("--points", scaleOptions.points, "Points of the table, 2 to 200")
+        ->check(CLI::Range(2, 200));
     auto* csv = scaleCommand->add_flag("--csv", scaleOptions.csv, "Print CSV (RFC 4180)");
     scaleCommand->add_flag("--json", scaleOptions.json, "Print JSON")->excludes(csv);
     scaleCommand->callback([&] { code = scale(scaleOptions); });

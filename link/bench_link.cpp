@@ -3,8 +3,7 @@
 #include <QJsonDocument>
 #include <QTcpSocket>
 
-namespace vicegrip::link
-{
+namespace vicegrip::link {
 
 BenchLink::BenchLink(QObject* parent) : QObject(parent), m_control(new QTcpSocket)
 {
@@ -22,7 +21,8 @@ BenchLink::BenchLink(QObject* parent) : QObject(parent), m_control(new QTcpSocke
         emit ready(m_ports);
     });
     connect(&m_control, &LineSocket::received, this, &BenchLink::takeReply);
-    connect(&m_control, &LineSocket::closed, this, [this](const QString& why) { fail(tr("The bench is gone: %1").arg(why)); });
+    connect(&m_control, &LineSocket::closed, this,
+            [this](const QString& why) { fail(tr("The bench is gone: %1").arg(why)); });
 }
 
 BenchLink::~BenchLink()
@@ -107,7 +107,8 @@ void BenchLink::takeReply(const QByteArray& line)
     if (!done)
         return;
     const QJsonDocument reply = QJsonDocument::fromJson(line);
-    done(reply.isObject() ? reply.object().value(QStringLiteral("error")).toString() : tr("The bench answered nonsense."));
+    done(reply.isObject() ? reply.object().value(QStringLiteral("error")).toString()
+                          : tr("The bench answered nonsense."));
 }
 
 void BenchLink::fail(const QString& sentence)

@@ -9,8 +9,7 @@
 #include <functional>
 
 /// The simulated bench: starts `vicegrip-bench`, learns where its instruments listen, and does what hands do on it.
-namespace vicegrip::link
-{
+namespace vicegrip::link {
 
 struct BenchPorts
 {

@@ -3,12 +3,10 @@
 #include <QCanBus>
 #include <QCanBusDevice>
 
-namespace vicegrip::link
-{
-namespace
-{
+namespace vicegrip::link {
+namespace {
 
-constexpr int kSilence_ms = 1000;  // 50 samples at 50 Hz
+constexpr int kSilence_ms = 1000; // 50 samples at 50 Hz
 constexpr int kPatience_ms = 2000; // for the answer to a table
 
 } // namespace
@@ -17,7 +15,8 @@ CanEcu::CanEcu(QObject* parent) : QObject(parent)
 {
     m_silence.setSingleShot(true);
     m_silence.setInterval(kSilence_ms);
-    connect(&m_silence, &QTimer::timeout, this, [this] { setState(State::Silent, tr("The ECU sends nothing. Is the key on?")); });
+    connect(&m_silence, &QTimer::timeout, this,
+            [this] { setState(State::Silent, tr("The ECU sends nothing. Is the key on?")); });
     m_awaiting.setSingleShot(true);
     m_awaiting.setInterval(kPatience_ms);
     connect(&m_awaiting, &QTimer::timeout, this, [this] {

@@ -10,8 +10,7 @@
 class QCanBusDevice;
 
 /// The ECU on a CAN bus. Simulated or real is only the plugin's and the interface's name.
-namespace vicegrip::link
-{
+namespace vicegrip::link {
 
 class CanEcu : public QObject
 {
@@ -19,11 +18,11 @@ class CanEcu : public QObject
 
   public:
     enum class State {
-        Off,        ///< not asked to connect
+        Off, ///< not asked to connect
         Connecting, ///< the bus is open, nothing has come yet
-        Live,       ///< samples come
-        Silent,     ///< samples stopped
-        Failed      ///< the bus cannot be opened, or broke
+        Live, ///< samples come
+        Silent, ///< samples stopped
+        Failed ///< the bus cannot be opened, or broke
     };
 
     explicit CanEcu(QObject* parent = nullptr);
@@ -50,7 +49,7 @@ class CanEcu : public QObject
 
     std::unique_ptr<QCanBusDevice> m_bus;
     State m_state = State::Off;
-    QTimer m_silence;  ///< no sample for this long: silent
+    QTimer m_silence; ///< no sample for this long: silent
     QTimer m_awaiting; ///< a table waits for its answer
     int m_awaitedInput = -1;
 };

@@ -8,10 +8,8 @@
 #include <cstring>
 #include <limits>
 
-namespace vicegrip::link
-{
-namespace
-{
+namespace vicegrip::link {
+namespace {
 
 constexpr double kVoltStep = 1e-4;
 
@@ -133,7 +131,8 @@ QCanBusFrame frameOf(int input, TableAnswer answer)
 std::optional<AnsweredTable> answerOf(const QCanBusFrame& frame)
 {
     const QByteArray bytes = frame.payload();
-    if (frame.frameId() != kTableAnswer || bytes.size() != 8 || byteAt(bytes, 1) > static_cast<int>(TableAnswer::NoSuchInput))
+    if (frame.frameId() != kTableAnswer || bytes.size() != 8 ||
+        byteAt(bytes, 1) > static_cast<int>(TableAnswer::NoSuchInput))
         return std::nullopt;
     return AnsweredTable{byteAt(bytes, 0), static_cast<TableAnswer>(byteAt(bytes, 1))};
 }
@@ -149,7 +148,8 @@ std::optional<TableReceiver::Outcome> TableReceiver::take(const QCanBusFrame& fr
         if (pending != m_pending.end())
             m_pending.erase(pending);
         const auto count = static_cast<size_t>(number);
-        m_pending.push_back({{input, std::vector<float>(count), std::vector<float>(count)}, std::vector<bool>(2 * count)});
+        m_pending.push_back(
+            {{input, std::vector<float>(count), std::vector<float>(count)}, std::vector<bool>(2 * count)});
         return std::nullopt;
     }
     if (bytes[0] == Point && pending != m_pending.end() && static_cast<size_t>(number) < pending->table.volts.size()) {
@@ -173,7 +173,8 @@ std::optional<TableReceiver::Outcome> TableReceiver::take(const QCanBusFrame& fr
     if (crc32(done.table) != qFromBigEndian<std::uint32_t>(bytes.constData() + 4))
         return Outcome{input, TableAnswer::Damaged, {}};
     const bool finite = std::ranges::all_of(done.table.values, [](float v) { return std::isfinite(v); });
-    if (!finite || std::ranges::adjacent_find(done.table.volts, [](float a, float b) { return !(a < b); }) != done.table.volts.end())
+    if (!finite || std::ranges::adjacent_find(done.table.volts, [](float a, float b) { return !(a < b); }) !=
+                       done.table.volts.end())
         return Outcome{input, TableAnswer::NotRising, {}};
     return Outcome{input, TableAnswer::Accepted, done.table};
 }

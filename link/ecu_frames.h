@@ -11,8 +11,7 @@
 
 /// What travels between the ECU and the laptop as CAN frames (docs/formats.md): samples of every input from the ECU,
 /// tables to it, and its answers. All numbers are big-endian; floats are IEEE 754 single precision.
-namespace vicegrip::link
-{
+namespace vicegrip::link {
 
 inline constexpr quint32 kSampleBase = 0x500; ///< + index of the input in the ECU's list
 inline constexpr int kMostInputs = 64;
@@ -24,8 +23,8 @@ struct EcuSample
 {
     int input = 0; ///< index in the ECU's list of inputs
     int counts = 0;
-    double volts = 0;             ///< 0.1 mV resolution
-    std::optional<double> value;  ///< in the table's unit; none while the input has no table
+    double volts = 0; ///< 0.1 mV resolution
+    std::optional<double> value; ///< in the table's unit; none while the input has no table
     bool operator==(const EcuSample&) const = default;
 };
 

@@ -2,8 +2,7 @@
 
 #include <QTcpSocket>
 
-namespace vicegrip::link
-{
+namespace vicegrip::link {
 
 LineSocket::LineSocket(QTcpSocket* socket, QObject* parent) : QObject(parent), m_socket(socket)
 {

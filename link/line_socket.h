@@ -6,8 +6,7 @@
 class QTcpSocket;
 
 /// Lines over TCP, with a bound on their length: what SCPI instruments and the bench's control channel speak.
-namespace vicegrip::link
-{
+namespace vicegrip::link {
 
 inline constexpr qsizetype kLongestLine = 64 * 1024;
 
@@ -27,7 +26,7 @@ class LineSocket : public QObject
   signals:
     void connected();
     void received(const QByteArray& line); ///< without the line's end
-    void closed(const QString& sentence);  ///< by the other side, by an error, or because a line was too long
+    void closed(const QString& sentence); ///< by the other side, by an error, or because a line was too long
 
   private:
     void read();

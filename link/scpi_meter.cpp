@@ -4,10 +4,8 @@
 
 #include <cmath>
 
-namespace vicegrip::link
-{
-namespace
-{
+namespace vicegrip::link {
+namespace {
 
 constexpr int kPatience_ms = 2000;
 constexpr qsizetype kShown = 40; // of an answer that is quoted
@@ -51,7 +49,8 @@ void ScpiMeter::close()
 void ScpiMeter::measure(Quantity quantity)
 {
     if (m_state != State::Ready) {
-        emit failed(m_state == State::Busy ? tr("The meter is still at the last reading.") : tr("There is no meter on the link."));
+        emit failed(m_state == State::Busy ? tr("The meter is still at the last reading.")
+                                           : tr("There is no meter on the link."));
         return;
     }
     setState(State::Busy);

@@ -5,8 +5,7 @@
 #include <QTimer>
 
 /// A multimeter that answers SCPI (IEEE 488.2 common commands, SCPI-99 measurement commands) over TCP.
-namespace vicegrip::link
-{
+namespace vicegrip::link {
 
 class ScpiMeter : public QObject
 {

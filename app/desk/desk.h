@@ -8,8 +8,7 @@
 
 #include <string_view>
 
-namespace vicegrip::app
-{
+namespace vicegrip::app {
 
 /// What every view works with.
 struct Desk

@@ -5,8 +5,7 @@
 #include <QObject>
 
 /// One thing is selected: a circuit, the place on it, and the condition the car is in. It stays while stages change.
-namespace vicegrip::app
-{
+namespace vicegrip::app {
 
 class Selection : public QObject
 {

@@ -1,9 +1,7 @@
 #include "app/live/live.h"
 
-namespace vicegrip::app
-{
-namespace
-{
+namespace vicegrip::app {
+namespace {
 
 constexpr int kRefresh_ms = 100;
 constexpr double kScpiOverload = 9e37;
@@ -11,11 +9,16 @@ constexpr double kScpiOverload = 9e37;
 QString answerText(link::TableAnswer answer)
 {
     switch (answer) {
-    case link::TableAnswer::Accepted: return {};
-    case link::TableAnswer::Incomplete: return Live::tr("The ECU says the table came incomplete. Send it again.");
-    case link::TableAnswer::Damaged: return Live::tr("The ECU says the table was damaged on the way. Send it again.");
-    case link::TableAnswer::NotRising: return Live::tr("The ECU refuses the table: its volts must rise from point to point.");
-    case link::TableAnswer::NoSuchInput: return Live::tr("The ECU has no such input.");
+    case link::TableAnswer::Accepted:
+        return {};
+    case link::TableAnswer::Incomplete:
+        return Live::tr("The ECU says the table came incomplete. Send it again.");
+    case link::TableAnswer::Damaged:
+        return Live::tr("The ECU says the table was damaged on the way. Send it again.");
+    case link::TableAnswer::NotRising:
+        return Live::tr("The ECU refuses the table: its volts must rise from point to point.");
+    case link::TableAnswer::NoSuchInput:
+        return Live::tr("The ECU has no such input.");
     }
     return Live::tr("The ECU answered nonsense.");
 }
@@ -53,19 +56,22 @@ Live::Live(QObject* parent) : QObject(parent)
         emit linksChanged();
         emit sampled();
     });
-    connect(&m_ecu, &link::CanEcu::tableAnswered, this, [this](int, link::TableAnswer answer) { finishTable(answerText(answer)); });
+    connect(&m_ecu, &link::CanEcu::tableAnswered, this,
+            [this](int, link::TableAnswer answer) { finishTable(answerText(answer)); });
     connect(&m_ecu, &link::CanEcu::tableFailed, this, [this](int, const QString& sentence) { finishTable(sentence); });
-    connect(&m_meter, &link::ScpiMeter::stateChanged, this, [this](link::ScpiMeter::State state, const QString& sentence) {
-        if (state == link::ScpiMeter::State::Failed)
-            tell(sentence);
-        emit linksChanged();
-    });
+    connect(&m_meter, &link::ScpiMeter::stateChanged, this,
+            [this](link::ScpiMeter::State state, const QString& sentence) {
+                if (state == link::ScpiMeter::State::Failed)
+                    tell(sentence);
+                emit linksChanged();
+            });
     connect(&m_meter, &link::ScpiMeter::measured, this, [this](double value) {
         if (value >= kScpiOverload)
             value = 1e9; // open, as a typed "open" is
         finishReading(value, {});
     });
-    connect(&m_meter, &link::ScpiMeter::failed, this, [this](const QString& sentence) { finishReading(std::nullopt, sentence); });
+    connect(&m_meter, &link::ScpiMeter::failed, this,
+            [this](const QString& sentence) { finishReading(std::nullopt, sentence); });
 }
 
 void Live::startBench(const QString& program, const QString& jobFile, const QString& faultsFile)
@@ -90,11 +96,16 @@ std::optional<link::EcuSample> Live::sample(int input) const
 Live::Chip Live::ecuChip() const
 {
     switch (m_ecu.state()) {
-    case link::CanEcu::State::Off: return Chip::Off;
-    case link::CanEcu::State::Connecting: return Chip::Waiting;
-    case link::CanEcu::State::Live: return Chip::Good;
-    case link::CanEcu::State::Silent: return m_condition == QLatin1String("key-on") ? Chip::Bad : Chip::Waiting;
-    case link::CanEcu::State::Failed: return Chip::Bad;
+    case link::CanEcu::State::Off:
+        return Chip::Off;
+    case link::CanEcu::State::Connecting:
+        return Chip::Waiting;
+    case link::CanEcu::State::Live:
+        return Chip::Good;
+    case link::CanEcu::State::Silent:
+        return m_condition == QLatin1String("key-on") ? Chip::Bad : Chip::Waiting;
+    case link::CanEcu::State::Failed:
+        return Chip::Bad;
     }
     return Chip::Off;
 }
@@ -102,11 +113,15 @@ Live::Chip Live::ecuChip() const
 Live::Chip Live::meterChip() const
 {
     switch (m_meter.state()) {
-    case link::ScpiMeter::State::Off: return Chip::Off;
-    case link::ScpiMeter::State::Connecting: return Chip::Waiting;
+    case link::ScpiMeter::State::Off:
+        return Chip::Off;
+    case link::ScpiMeter::State::Connecting:
+        return Chip::Waiting;
     case link::ScpiMeter::State::Ready:
-    case link::ScpiMeter::State::Busy: return Chip::Good;
-    case link::ScpiMeter::State::Failed: return Chip::Bad;
+    case link::ScpiMeter::State::Busy:
+        return Chip::Good;
+    case link::ScpiMeter::State::Failed:
+        return Chip::Bad;
     }
     return Chip::Off;
 }

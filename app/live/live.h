@@ -14,8 +14,7 @@
 
 /// What the instruments say now. Samples reach views at a rate eyes can follow and never pass through the job: only a
 /// recorded reading becomes an edit.
-namespace vicegrip::app
-{
+namespace vicegrip::app {
 
 class Live : public QObject
 {
@@ -51,7 +50,7 @@ class Live : public QObject
     void setCondition(job::Condition condition);
 
   signals:
-    void sampled();  ///< at most ten times a second
+    void sampled(); ///< at most ten times a second
     void linksChanged();
     void troubled(const QString& sentence);
 

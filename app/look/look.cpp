@@ -6,10 +6,8 @@
 #include <QPalette>
 #include <QStyleFactory>
 
-namespace vicegrip::app::look
-{
-namespace
-{
+namespace vicegrip::app::look {
+namespace {
 
 const Colours kDay = {
     .paper = QColor("#fcfbf7"),
@@ -107,7 +105,8 @@ QPalette paletteOf(const Colours& c)
     p.setColor(QPalette::Base, c.card);
     p.setColor(QPalette::AlternateBase, c.list);
     p.setColor(QPalette::Button, c.list);
-    for (const auto role : {QPalette::WindowText, QPalette::Text, QPalette::ButtonText, QPalette::HighlightedText, QPalette::ToolTipText})
+    for (const auto role :
+         {QPalette::WindowText, QPalette::Text, QPalette::ButtonText, QPalette::HighlightedText, QPalette::ToolTipText})
         p.setColor(role, c.ink);
     p.setColor(QPalette::PlaceholderText, c.inkSoft);
     p.setColor(QPalette::Highlight, c.selected);
@@ -160,10 +159,12 @@ void apply(QApplication& app, bool night)
 QColor wire(const QString& letters)
 {
     static const QHash<QString, QColor> kWires = {
-        {QStringLiteral("BK"), QColor("#1a1a1a")}, {QStringLiteral("BN"), QColor("#7b4a26")}, {QStringLiteral("RD"), QColor("#c0261d")},
-        {QStringLiteral("OG"), QColor("#dd7414")}, {QStringLiteral("YE"), QColor("#e3c11c")}, {QStringLiteral("GN"), QColor("#2f8a3c")},
-        {QStringLiteral("BU"), QColor("#2a64b0")}, {QStringLiteral("VT"), QColor("#7440a0")}, {QStringLiteral("GY"), QColor("#83878a")},
-        {QStringLiteral("WH"), QColor("#f4f4f2")}, {QStringLiteral("PK"), QColor("#e293ab")}, {QStringLiteral("TQ"), QColor("#2aa6a0")},
+        {QStringLiteral("BK"), QColor("#1a1a1a")}, {QStringLiteral("BN"), QColor("#7b4a26")},
+        {QStringLiteral("RD"), QColor("#c0261d")}, {QStringLiteral("OG"), QColor("#dd7414")},
+        {QStringLiteral("YE"), QColor("#e3c11c")}, {QStringLiteral("GN"), QColor("#2f8a3c")},
+        {QStringLiteral("BU"), QColor("#2a64b0")}, {QStringLiteral("VT"), QColor("#7440a0")},
+        {QStringLiteral("GY"), QColor("#83878a")}, {QStringLiteral("WH"), QColor("#f4f4f2")},
+        {QStringLiteral("PK"), QColor("#e293ab")}, {QStringLiteral("TQ"), QColor("#2aa6a0")},
     };
     return kWires.value(letters, colours().ink);
 }

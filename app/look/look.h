@@ -6,29 +6,28 @@
 
 class QApplication;
 
-/// Colours, typefaces and measures: the only place a colour is written. A drawing-office sheet: calm paper, exact lines,
-/// big numbers where hands are busy.
-namespace vicegrip::app::look
-{
+/// Colours, typefaces and measures: the only place a colour is written. A drawing-office sheet: calm paper, exact
+/// lines, big numbers where hands are busy.
+namespace vicegrip::app::look {
 
 struct Colours
 {
-    QColor paper;    ///< the sheet
-    QColor card;     ///< raised above it
-    QColor rail;     ///< stages
-    QColor list;     ///< circuits, and the thread's strip
-    QColor band;     ///< the header
+    QColor paper; ///< the sheet
+    QColor card; ///< raised above it
+    QColor rail; ///< stages
+    QColor list; ///< circuits, and the thread's strip
+    QColor band; ///< the header
     QColor bandInk;
     QColor bandLine;
     QColor ink;
-    QColor inkSoft;  ///< second reading; still AA on paper
+    QColor inkSoft; ///< second reading; still AA on paper
     QColor line;
     QColor accent;
     QColor accentInk; ///< on accent
     QColor selected;
     QColor done, failing, stale; ///< on paper, as text and glyphs
     QColor failingFill, staleFill;
-    QColor caution;  ///< fill of a caution
+    QColor caution; ///< fill of a caution
 };
 
 [[nodiscard]] const Colours& colours();

@@ -6,10 +6,8 @@
 #include <QPainter>
 #include <QStyledItemDelegate>
 
-namespace vicegrip::app
-{
-namespace
-{
+namespace vicegrip::app {
+namespace {
 
 constexpr int kCircuitRole = Qt::UserRole, kStateRole = Qt::UserRole + 1;
 
@@ -33,7 +31,8 @@ class Row : public QStyledItemDelegate
         p->setPen(c.ink);
         p->setFont(look::words(look::Size::Body, selected));
         const QRect name = option.rect.adjusted(42, 0, -8, 0);
-        p->drawText(name, Qt::AlignVCenter, p->fontMetrics().elidedText(index.data().toString(), Qt::ElideRight, name.width()));
+        p->drawText(name, Qt::AlignVCenter,
+                    p->fontMetrics().elidedText(index.data().toString(), Qt::ElideRight, name.width()));
     }
 };
 

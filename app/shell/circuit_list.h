@@ -5,8 +5,7 @@
 #include <QListWidget>
 
 /// The circuits with their worst state; the selection stays while stages change.
-namespace vicegrip::app
-{
+namespace vicegrip::app {
 
 class CircuitList : public QListWidget
 {

@@ -9,10 +9,8 @@
 #include <QPainter>
 #include <QVBoxLayout>
 
-namespace vicegrip::app
-{
-namespace
-{
+namespace vicegrip::app {
+namespace {
 
 constexpr int kWidth = 520, kHeight = 360, kActionRole = Qt::UserRole;
 
@@ -65,7 +63,8 @@ void CommandFinder::filter(const QString& typed)
         if (!action->isEnabled() || action->text().isEmpty() || !matches(action->text(), typed))
             continue;
         const QString key = action->shortcut().toString(QKeySequence::NativeText);
-        auto* item = new QListWidgetItem(key.isEmpty() ? action->text() : action->text() + QStringLiteral("    ") + key, m_list);
+        auto* item =
+            new QListWidgetItem(key.isEmpty() ? action->text() : action->text() + QStringLiteral("    ") + key, m_list);
         item->setData(kActionRole, static_cast<int>(i));
     }
     m_list->setCurrentRow(0);
@@ -81,6 +80,13 @@ void CommandFinder::run()
 
 bool CommandFinder::eventFilter(QObject* watched, QEvent* event)
 {
+    if (event->type() == QEvent::ShortcutOverride) {
+        const int key = static_cast<QKeyEvent*>(event)->key();
+        if (key == Qt::Key_Return || key == Qt::Key_Enter) { // ours, not the stage's next action
+            event->accept();
+            return true;
+        }
+    }
     if (event->type() == QEvent::KeyPress) {
         const int key = static_cast<QKeyEvent*>(event)->key();
         if (key == Qt::Key_Escape) {

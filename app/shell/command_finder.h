@@ -8,8 +8,7 @@ class QLineEdit;
 class QListWidget;
 
 /// Ctrl+K: every action by name, with its shortcut.
-namespace vicegrip::app
-{
+namespace vicegrip::app {
 
 class CommandFinder : public QFrame
 {

@@ -7,19 +7,20 @@
 #include <QScrollArea>
 #include <QVBoxLayout>
 
-namespace vicegrip::app
-{
-namespace
-{
+namespace vicegrip::app {
+namespace {
 
 constexpr int kWidth = 430;
 
 QString severityText(findings::Severity severity)
 {
     switch (severity) {
-    case findings::Severity::Stop: return FindingsDrawer::tr("Stop");
-    case findings::Severity::Fix: return FindingsDrawer::tr("Fix");
-    case findings::Severity::Note: return FindingsDrawer::tr("Know");
+    case findings::Severity::Stop:
+        return FindingsDrawer::tr("Stop");
+    case findings::Severity::Fix:
+        return FindingsDrawer::tr("Fix");
+    case findings::Severity::Note:
+        return FindingsDrawer::tr("Know");
     }
     return {};
 }

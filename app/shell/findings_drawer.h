@@ -7,8 +7,7 @@
 class QVBoxLayout;
 
 /// The findings, from the right edge: what, why, and what to do, worst first.
-namespace vicegrip::app
-{
+namespace vicegrip::app {
 
 class FindingsDrawer : public QFrame
 {

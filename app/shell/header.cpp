@@ -8,10 +8,8 @@
 #include <QPainter>
 #include <QPushButton>
 
-namespace vicegrip::app
-{
-namespace
-{
+namespace vicegrip::app {
+namespace {
 
 constexpr int kChip = 30;
 
@@ -19,17 +17,22 @@ QString chipStyle(Live::Chip chip)
 {
     const auto& c = look::colours();
     const bool bad = chip == Live::Chip::Bad;
-    return QStringLiteral("QLabel { color: %1; background: %2; border: 1px solid %3; border-radius: 2px; padding: 0 8px; }")
-        .arg((bad ? c.failing : chip == Live::Chip::Off ? c.bandLine.lighter(160) : c.bandInk).name(),
+    return QStringLiteral(
+               "QLabel { color: %1; background: %2; border: 1px solid %3; border-radius: 2px; padding: 0 8px; }")
+        .arg((bad                       ? c.failing
+              : chip == Live::Chip::Off ? c.bandLine.lighter(160)
+                                        : c.bandInk)
+                 .name(),
              bad ? c.failingFill.name() : QStringLiteral("transparent"), (bad ? c.failing : c.bandLine).name());
 }
 
 QString buttonStyle(const QColor& ink, const QColor& fill, const QColor& line)
 {
     const auto& c = look::colours();
-    return QStringLiteral("QPushButton { color: %1; background: %2; border: 1px solid %3; padding: 5px 10px; border-radius: 2px; }"
-                          "QPushButton:checked { background: %4; color: %5; }"
-                          "QPushButton:focus { border: 2px solid %4; padding: 4px 9px; }")
+    return QStringLiteral(
+               "QPushButton { color: %1; background: %2; border: 1px solid %3; padding: 5px 10px; border-radius: 2px; }"
+               "QPushButton:checked { background: %4; color: %5; }"
+               "QPushButton:focus { border: 2px solid %4; padding: 4px 9px; }")
         .arg(ink.name(), fill.name(QColor::HexArgb), line.name(), c.bandInk.name(), c.band.name());
 }
 
@@ -54,7 +57,8 @@ Header::Header(Desk& desk, QWidget* parent) : QWidget(parent), m_desk(desk)
     row->addStretch();
 
     m_condition = new QButtonGroup(this);
-    for (const auto& [condition, name] : {std::pair(job::Condition::BatteryOff, tr("Battery off")), {job::Condition::KeyOn, tr("Key on")}}) {
+    for (const auto& [condition, name] :
+         {std::pair(job::Condition::BatteryOff, tr("Battery off")), {job::Condition::KeyOn, tr("Key on")}}) {
         auto* button = new QPushButton(name);
         button->setCheckable(true);
         button->setObjectName(QStringLiteral("condition-") + text(fields::enumName(condition)));
@@ -88,7 +92,9 @@ void Header::refresh()
     const job::Job& job = *m_desk.store.job();
     m_job->setText(text(job.name));
     m_title->setText(text(job.title));
-    m_saved->setText(!m_desk.store.readOnlyReason().isEmpty() ? tr("read only") : m_desk.store.isSaved() ? tr("saved") : tr("not saved"));
+    m_saved->setText(!m_desk.store.readOnlyReason().isEmpty() ? tr("read only")
+                     : m_desk.store.isSaved()                 ? tr("saved")
+                                                              : tr("not saved"));
     m_saved->setToolTip(m_desk.store.readOnlyReason());
     m_condition->button(static_cast<int>(m_desk.selection.condition()))->setChecked(true);
 
@@ -117,7 +123,8 @@ void Header::restyle()
         b->setStyleSheet(buttonStyle(c.bandInk, Qt::transparent, c.bandLine));
     m_finder->setStyleSheet(buttonStyle(c.bandInk, Qt::transparent, c.bandLine));
     const bool any = !m_desk.store.analysis()->findings.empty();
-    m_findings->setStyleSheet(any ? buttonStyle(c.failing, c.failingFill, c.failingFill) : buttonStyle(c.bandInk, Qt::transparent, c.bandLine));
+    m_findings->setStyleSheet(any ? buttonStyle(c.failing, c.failingFill, c.failingFill)
+                                  : buttonStyle(c.bandInk, Qt::transparent, c.bandLine));
     m_ecu->setStyleSheet(chipStyle(m_desk.live.ecuChip()));
     m_meter->setStyleSheet(chipStyle(m_desk.live.meterChip()));
 }

@@ -9,8 +9,7 @@ class QLabel;
 class QPushButton;
 
 /// The band along the top: the job and whether it is saved, the car's condition, the links, findings, the finder.
-namespace vicegrip::app
-{
+namespace vicegrip::app {
 
 class Header : public QWidget
 {

@@ -21,20 +21,22 @@
 #include <QStackedWidget>
 #include <QVBoxLayout>
 
-namespace vicegrip::app
-{
-namespace
-{
+namespace vicegrip::app {
+namespace {
 
 using analysis::Stage;
 
 StagePage* makePage(Desk& desk, Stage stage)
 {
     switch (stage) {
-    case Stage::Board: return new BoardPage(desk);
-    case Stage::Meter: return new MeterPage(desk);
-    case Stage::Scale: return new ScalePage(desk);
-    default: return new AheadPage(desk, stage);
+    case Stage::Board:
+        return new BoardPage(desk);
+    case Stage::Meter:
+        return new MeterPage(desk);
+    case Stage::Scale:
+        return new ScalePage(desk);
+    default:
+        return new AheadPage(desk, stage);
     }
 }
 
@@ -102,14 +104,16 @@ void MainWindow::buildActions()
 {
     for (int i = 0; i < analysis::kStageCount; ++i) {
         const auto stage = static_cast<Stage>(i);
-        act(tr("Go to %1").arg(text(analysis::stageName(stage))), QKeySequence(tr("Ctrl+%1").arg(i)), [this, stage] { showStage(stage); });
+        act(tr("Go to %1").arg(text(analysis::stageName(stage))), QKeySequence(tr("Ctrl+%1").arg(i)),
+            [this, stage] { showStage(stage); });
     }
     act(tr("Previous circuit"), QKeySequence(tr("Alt+Up")), [this] { moveCircuit(-1); });
     act(tr("Next circuit"), QKeySequence(tr("Alt+Down")), [this] { moveCircuit(1); });
     act(tr("Open a job"), QKeySequence::Open, [this] { askToOpen(); });
     act(tr("Save the job"), QKeySequence::Save, [this] { saveJob(); });
     act(tr("Show findings"), QKeySequence(tr("Ctrl+F")), [this] { toggleFindings(); });
-    act(tr("Battery off"), QKeySequence(tr("Ctrl+B")), [this] { m_selection.setCondition(job::Condition::BatteryOff); });
+    act(tr("Battery off"), QKeySequence(tr("Ctrl+B")),
+        [this] { m_selection.setCondition(job::Condition::BatteryOff); });
     act(tr("Key on"), QKeySequence(tr("Ctrl+Y")), [this] { m_selection.setCondition(job::Condition::KeyOn); });
     act(tr("Find an action"), QKeySequence(tr("Ctrl+K")), [this] { m_finder->open(actions()); });
     act(tr("Quit"), QKeySequence::Quit, [this] { close(); });
@@ -129,12 +133,14 @@ void MainWindow::connectDesk()
     connect(m_rail, &StageRail::chosen, this, &MainWindow::showStage);
     connect(m_header, &Header::findingsAsked, this, &MainWindow::toggleFindings);
     connect(m_header, &Header::finderAsked, this, [this] { m_finder->open(actions()); });
-    connect(m_thread, &Thread::stationChosen, this, [this](const QString& key) { m_selection.setStation(key.toStdString()); });
+    connect(m_thread, &Thread::stationChosen, this,
+            [this](const QString& key) { m_selection.setStation(key.toStdString()); });
     connect(&m_store, &JobStore::analysed, this, &MainWindow::refresh);
     connect(&m_store, &JobStore::savedChanged, m_header, &Header::refresh);
     connect(&m_store, &JobStore::recoveryOffered, this, &MainWindow::offerRecovery);
-    connect(&m_store, &JobStore::autosaveFailed, this,
-            [this](const QString& sentence) { m_notices->say(tr("Your changes are not being kept on disk: %1").arg(sentence)); });
+    connect(&m_store, &JobStore::autosaveFailed, this, [this](const QString& sentence) {
+        m_notices->say(tr("Your changes are not being kept on disk: %1").arg(sentence));
+    });
     connect(&m_selection, &Selection::changed, this, &MainWindow::refresh);
     connect(&m_selection, &Selection::conditionChanged, &m_live, &Live::setCondition);
     connect(&m_live, &Live::sampled, this, &MainWindow::refreshLive);
@@ -214,7 +220,8 @@ void MainWindow::toggleFindings()
 void MainWindow::offerRecovery()
 {
     m_notices->say(tr("The last session ended before its changes were saved. They are kept."),
-                   {{tr("Take them"), [this] { m_store.takeRecovery(); }}, {tr("Drop them"), [this] { m_store.dismissRecovery(); }}});
+                   {{tr("Take them"), [this] { m_store.takeRecovery(); }},
+                    {tr("Drop them"), [this] { m_store.dismissRecovery(); }}});
 }
 
 void MainWindow::saveJob()
@@ -225,7 +232,8 @@ void MainWindow::saveJob()
 
 void MainWindow::askToOpen()
 {
-    const QString path = QFileDialog::getOpenFileName(this, tr("Open a job"), m_store.path(), tr("Vicegrip jobs (*.vicegrip)"));
+    const QString path =
+        QFileDialog::getOpenFileName(this, tr("Open a job"), m_store.path(), tr("Vicegrip jobs (*.vicegrip)"));
     if (!path.isEmpty())
         openJob(path);
 }

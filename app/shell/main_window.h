@@ -9,8 +9,7 @@
 
 class QStackedWidget;
 
-namespace vicegrip::app
-{
+namespace vicegrip::app {
 
 class CircuitList;
 class CommandFinder;

@@ -6,10 +6,10 @@
 #include <QPainter>
 #include <QPushButton>
 
-namespace vicegrip::app
-{
+namespace vicegrip::app {
 
-Notices::Notices(QWidget* parent) : QFrame(parent), m_sentence(label({}, look::Size::Body)), m_row(new QHBoxLayout(this))
+Notices::Notices(QWidget* parent)
+    : QFrame(parent), m_sentence(label({}, look::Size::Body)), m_row(new QHBoxLayout(this))
 {
     setObjectName(QStringLiteral("notices"));
     m_row->setContentsMargins(look::kMargin, 6, look::kMargin, 6);
@@ -39,9 +39,11 @@ void Notices::addChoice(const QString& text, std::function<void()> act)
 {
     const auto& c = look::colours();
     auto* button = new QPushButton(text);
-    button->setStyleSheet(QStringLiteral("QPushButton { border: 1px solid %1; border-radius: 2px; padding: 5px 12px; background: transparent; }"
-                                         "QPushButton:focus { border: 2px solid %2; padding: 4px 11px; }")
-                              .arg(c.inkSoft.name(), c.accent.name()));
+    button->setStyleSheet(
+        QStringLiteral(
+            "QPushButton { border: 1px solid %1; border-radius: 2px; padding: 5px 12px; background: transparent; }"
+            "QPushButton:focus { border: 2px solid %2; padding: 4px 11px; }")
+            .arg(c.inkSoft.name(), c.accent.name()));
     m_row->addWidget(button);
     m_choices << button;
     connect(button, &QPushButton::clicked, this, [this, act = std::move(act)] {

@@ -8,8 +8,7 @@ class QHBoxLayout;
 class QLabel;
 
 /// A sentence under the header: what went wrong or is offered, with what can be done about it. Never a dialog.
-namespace vicegrip::app
-{
+namespace vicegrip::app {
 
 class Notices : public QFrame
 {

@@ -12,10 +12,8 @@
 #include <memory>
 #include <vector>
 
-namespace vicegrip::app
-{
-namespace
-{
+namespace vicegrip::app {
+namespace {
 
 using analysis::Stage;
 
@@ -44,14 +42,26 @@ std::vector<Shot> shots(MainWindow& window)
         {QString(), [] {}},
         {QStringLiteral("board"), [=] { go("clt", Stage::Board); }},
         {QStringLiteral("meter"), [=] { go("fp", Stage::Meter); }},
-        {QString(), [=, &window] { go("clt", Stage::Scale); press(window, "send"); }},
+        {QString(),
+         [=, &window] {
+             go("clt", Stage::Scale);
+             press(window, "send");
+         }},
         {QStringLiteral("scale"), [] {}},
         {QStringLiteral("findings"), [&window] { press(window, "findings"); }},
         {QString(), [&window] { press(window, "findings"); }},
         {QStringLiteral("meter-battery-off"),
-         [=, &window] { go("ot", Stage::Meter); window.desk().selection.setCondition(job::Condition::BatteryOff); }},
+         [=, &window] {
+             go("ot", Stage::Meter);
+             window.desk().selection.setCondition(job::Condition::BatteryOff);
+         }},
         {QString(), [&window] { window.desk().selection.setCondition(job::Condition::KeyOn); }},
-        {QStringLiteral("scale-night"), [=, &window] { go("iat", Stage::Scale); window.setNight(true); press(window, "send"); }},
+        {QStringLiteral("scale-night"),
+         [=, &window] {
+             go("iat", Stage::Scale);
+             window.setNight(true);
+             press(window, "send");
+         }},
     };
 }
 

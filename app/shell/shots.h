@@ -2,8 +2,7 @@
 
 #include <QString>
 
-namespace vicegrip::app
-{
+namespace vicegrip::app {
 
 class MainWindow;
 

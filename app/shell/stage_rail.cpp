@@ -10,10 +10,8 @@
 
 #include <algorithm>
 
-namespace vicegrip::app
-{
-namespace
-{
+namespace vicegrip::app {
+namespace {
 
 using analysis::Stage;
 
@@ -31,7 +29,8 @@ QString leftAt(Stage stage, const analysis::Analysis& a)
 
 } // namespace
 
-RailButton::RailButton(const QString& number, const QString& name, QWidget* parent) : QAbstractButton(parent), m_number(number)
+RailButton::RailButton(const QString& number, const QString& name, QWidget* parent)
+    : QAbstractButton(parent), m_number(number)
 {
     setText(name);
     setCheckable(true);

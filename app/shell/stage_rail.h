@@ -10,8 +10,7 @@
 class QVBoxLayout;
 
 /// The stages down the left: number, name, and how much is left at each.
-namespace vicegrip::app
-{
+namespace vicegrip::app {
 
 class RailButton : public QAbstractButton
 {

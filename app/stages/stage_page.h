@@ -4,8 +4,7 @@
 
 #include <QWidget>
 
-namespace vicegrip::app
-{
+namespace vicegrip::app {
 
 /// A stage. It draws from the desk when told to, and edits through the store only.
 class StagePage : public QWidget
@@ -15,8 +14,8 @@ class StagePage : public QWidget
   public:
     StagePage(Desk& desk, QWidget* parent) : QWidget(parent), m_desk(desk) {}
 
-    virtual void refresh() = 0;                    ///< job, analysis or selection changed
-    virtual void refreshLive() {}                  ///< new samples
+    virtual void refresh() = 0; ///< job, analysis or selection changed
+    virtual void refreshLive() {} ///< new samples
     [[nodiscard]] virtual bool wantsList() const { return true; } ///< the circuit list stands beside it
 
   signals:

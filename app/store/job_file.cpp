@@ -7,10 +7,8 @@
 #include <QFileInfo>
 #include <QSaveFile>
 
-namespace vicegrip::app
-{
-namespace
-{
+namespace vicegrip::app {
+namespace {
 
 QString tr(const char* text)
 {
@@ -85,7 +83,8 @@ void JobFile::dropAutosave() const
 std::optional<job::Job> JobFile::recoverable(const job::Job& saved) const
 {
     const QFileInfo autosaved(autosavePath());
-    if (!m_readOnlyReason.isEmpty() || !autosaved.exists() || autosaved.lastModified() < QFileInfo(m_path).lastModified())
+    if (!m_readOnlyReason.isEmpty() || !autosaved.exists() ||
+        autosaved.lastModified() < QFileInfo(m_path).lastModified())
         return std::nullopt;
     auto job = job::readFile(autosavePath().toStdString());
     if (!job || *job == saved)

@@ -10,8 +10,7 @@
 #include <optional>
 
 /// A job on disk: written whole or not at all, locked against a second writer, with an autosave beside it.
-namespace vicegrip::app
-{
+namespace vicegrip::app {
 
 class JobFile
 {

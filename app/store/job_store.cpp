@@ -6,10 +6,8 @@
 #include <QUndoCommand>
 #include <QtConcurrentRun>
 
-namespace vicegrip::app
-{
-namespace
-{
+namespace vicegrip::app {
+namespace {
 
 constexpr int kAutosaveAfter_ms = 500;
 
@@ -148,7 +146,8 @@ void JobStore::takeRecovery()
         return;
     const job::Job newer = std::move(*m_recovery);
     m_recovery.reset();
-    m_undo.push(new EditStep(*this, m_job, std::make_shared<const job::Job>(newer), tr("Take what was not saved"))); // NOLINT
+    m_undo.push(
+        new EditStep(*this, m_job, std::make_shared<const job::Job>(newer), tr("Take what was not saved"))); // NOLINT
 }
 
 void JobStore::dismissRecovery()

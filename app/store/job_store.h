@@ -12,10 +12,10 @@
 #include <memory>
 #include <optional>
 
-/// The one door through which a job changes. Every edit is a step that can be undone, is autosaved, and is analysed on a
-/// worker; a newer edit supersedes an analysis under way. Views draw from what `changed` brings and write nowhere else.
-namespace vicegrip::app
-{
+/// The one door through which a job changes. Every edit is a step that can be undone, is autosaved, and is analysed on
+/// a worker; a newer edit supersedes an analysis under way. Views draw from what `changed` brings and write nowhere
+/// else.
+namespace vicegrip::app {
 
 using JobPtr = std::shared_ptr<const job::Job>;
 using AnalysisPtr = std::shared_ptr<const analysis::Analysis>;
@@ -53,8 +53,8 @@ class JobStore : public QObject
     [[nodiscard]] QUndoStack& undoStack() { return m_undo; }
 
   signals:
-    void jobChanged();       ///< the job is another; its analysis follows
-    void analysed();         ///< job() and analysis() belong together again
+    void jobChanged(); ///< the job is another; its analysis follows
+    void analysed(); ///< job() and analysis() belong together again
     void savedChanged();
     void recoveryOffered();
     void autosaveFailed(const QString& sentence);

@@ -4,8 +4,7 @@
 
 #include <QPainter>
 
-namespace vicegrip::app
-{
+namespace vicegrip::app {
 
 Caution::Caution(QWidget* parent) : QLabel(parent)
 {

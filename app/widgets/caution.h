@@ -3,8 +3,7 @@
 #include <QLabel>
 
 /// A caution that stands where the step is.
-namespace vicegrip::app
-{
+namespace vicegrip::app {
 
 class Caution : public QLabel
 {

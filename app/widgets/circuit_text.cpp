@@ -2,16 +2,15 @@
 
 #include "app/desk/desk.h"
 
-namespace vicegrip::app
-{
-namespace
-{
+namespace vicegrip::app {
+namespace {
 
 using units::Dimension;
 
 QString span(double low, double high)
 {
-    return text(units::formatNumber(low, 1)) + QStringLiteral("–") + text(units::format(high, Dimension::Voltage, "V", 1));
+    return text(units::formatNumber(low, 1)) + QStringLiteral("–") +
+           text(units::format(high, Dimension::Voltage, "V", 1));
 }
 
 } // namespace

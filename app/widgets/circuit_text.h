@@ -5,8 +5,7 @@
 #include <QString>
 
 /// Words about a circuit that several views use.
-namespace vicegrip::app
-{
+namespace vicegrip::app {
 
 /// "thermistor on 2k49 pull-up", "0.5-4.5 V of 5 V", "potentiometer".
 [[nodiscard]] QString signalText(const job::Job& job, const job::Circuit& circuit);

@@ -4,10 +4,8 @@
 
 #include <QPainter>
 
-namespace vicegrip::app
-{
-namespace
-{
+namespace vicegrip::app {
+namespace {
 
 constexpr int kPadding = 18, kBetween = 12, kCap = 9;
 
@@ -26,7 +24,9 @@ KeyButton::KeyButton(const QString& text, const QString& key, bool primary, QWid
 QSize KeyButton::sizeHint() const
 {
     const int label = QFontMetrics(look::words(look::Size::Body, true)).horizontalAdvance(text());
-    const int cap = m_key.isEmpty() ? 0 : kBetween + 2 * kCap + QFontMetrics(look::numbers(look::Size::Small)).horizontalAdvance(m_key);
+    const int cap = m_key.isEmpty()
+                        ? 0
+                        : kBetween + 2 * kCap + QFontMetrics(look::numbers(look::Size::Small)).horizontalAdvance(m_key);
     return {2 * kPadding + label + cap, look::kButton};
 }
 

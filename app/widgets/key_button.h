@@ -3,8 +3,7 @@
 #include <QAbstractButton>
 
 /// A button big enough for a glove, with the key that presses it shown in it.
-namespace vicegrip::app
-{
+namespace vicegrip::app {
 
 class KeyButton : public QAbstractButton
 {

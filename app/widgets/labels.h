@@ -5,11 +5,11 @@
 #include <QLabel>
 
 /// Labels in the four sizes.
-namespace vicegrip::app
-{
+namespace vicegrip::app {
 
 /// A label in a size, in full or soft ink; wraps when asked by its layout.
-inline QLabel* label(const QString& text, look::Size size, bool strong = false, bool soft = false, QWidget* parent = nullptr)
+inline QLabel* label(const QString& text, look::Size size, bool strong = false, bool soft = false,
+                     QWidget* parent = nullptr)
 {
     auto* l = new QLabel(text, parent);
     l->setFont(look::words(size, strong));

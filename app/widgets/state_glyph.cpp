@@ -5,10 +5,8 @@
 #include <QPainter>
 #include <QPainterPath>
 
-namespace vicegrip::app
-{
-namespace
-{
+namespace vicegrip::app {
+namespace {
 
 void drawTick(QPainter& p, const QRectF& r, const QColor& ink)
 {
@@ -26,11 +24,15 @@ QColor inkOf(proof::State state)
 {
     const auto& c = look::colours();
     switch (state) {
-    case proof::State::Done: return c.done;
-    case proof::State::Failing: return c.failing;
-    case proof::State::Stale: return c.stale;
+    case proof::State::Done:
+        return c.done;
+    case proof::State::Failing:
+        return c.failing;
+    case proof::State::Stale:
+        return c.stale;
     case proof::State::Untouched:
-    case proof::State::NotNeeded: return c.inkSoft;
+    case proof::State::NotNeeded:
+        return c.inkSoft;
     }
     return c.ink;
 }

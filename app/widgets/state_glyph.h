@@ -7,10 +7,9 @@
 class QPainter;
 class QColor;
 
-/// The five states, told by shape as well as colour: open box, box with a tick, box with a bar across the corner, dashed
-/// box with a stroke, dash.
-namespace vicegrip::app
-{
+/// The five states, told by shape as well as colour: open box, box with a tick, box with a bar across the corner,
+/// dashed box with a stroke, dash.
+namespace vicegrip::app {
 
 void drawState(QPainter& painter, const QRectF& box, proof::State state);
 

@@ -6,10 +6,8 @@
 
 #include <QPainter>
 
-namespace vicegrip::app
-{
-namespace
-{
+namespace vicegrip::app {
+namespace {
 
 using proof::StationKind;
 
@@ -32,7 +30,8 @@ void ThreadStation::show(const proof::Judged& judged, bool selected)
     m_selected = selected;
     setFocusPolicy(Qt::StrongFocus);
     setAccessibleName(app::text(e.station.label));
-    QString said = e.promises() ? Thread::tr("must read %1").arg(app::text(proof::readingText(e, e.value))) : app::text(e.trouble);
+    QString said =
+        e.promises() ? Thread::tr("must read %1").arg(app::text(proof::readingText(e, e.value))) : app::text(e.trouble);
     if (judged.last != nullptr)
         said += Thread::tr(", read %1").arg(app::text(proof::readingText(e, judged.last->value)));
     said += QStringLiteral(", ") + app::text(proof::stateName(judged.state));
@@ -80,8 +79,8 @@ void Thread::refresh()
     const job::Condition condition = m_desk.selection.condition();
     const auto& stations = analysis::stations(*view, condition);
     const parts::PinRole role = roleShown(stations, m_desk.selection.station());
-    m_subtitle = signalText(job, *circuit) + QStringLiteral(", ") + conditionText(job, condition) + QStringLiteral(", ") +
-                 text(fields::enumName(role)) + tr(" wire");
+    m_subtitle = signalText(job, *circuit) + QStringLiteral(", ") + conditionText(job, condition) +
+                 QStringLiteral(", ") + text(fields::enumName(role)) + tr(" wire");
     m_footer = text(m_analysis->networkTrouble);
     for (const proof::Judged& j : stations) {
         if (j.expectation.station.role != role)
@@ -89,7 +88,8 @@ void Thread::refresh()
         Mark mark;
         mark.judged = j;
         if (!m_marks.empty())
-            m_marks.back().wire = wireBetween(job, m_marks.back().judged.expectation.station.point, j.expectation.station.point);
+            m_marks.back().wire =
+                wireBetween(job, m_marks.back().judged.expectation.station.point, j.expectation.station.point);
         mark.button = new ThreadStation(this);
         mark.button->setObjectName(QStringLiteral("station-") + text(j.expectation.station.key));
         const QString key = text(j.expectation.station.key);
@@ -124,8 +124,8 @@ qreal Thread::xOf(size_t index) const
 void Thread::place()
 {
     for (size_t i = 0; i < m_marks.size(); ++i)
-        m_marks[i].button->setGeometry(static_cast<int>(xOf(i)) - kMarkSize / 2 - 4, kLineY - kMarkSize / 2 - 4, kMarkSize + 8,
-                                       kMarkSize + 8);
+        m_marks[i].button->setGeometry(static_cast<int>(xOf(i)) - kMarkSize / 2 - 4, kLineY - kMarkSize / 2 - 4,
+                                       kMarkSize + 8, kMarkSize + 8);
 }
 
 void Thread::resizeEvent(QResizeEvent*)
@@ -167,12 +167,16 @@ QString Thread::liveText(const proof::Judged& judged) const
         return {};
     const proof::Expectation& e = judged.expectation;
     switch (e.station.kind) {
-    case StationKind::Input: return tr("now ") + text(proof::readingText(e, m_sample->volts));
-    case StationKind::Counts: return tr("now ") + QString::number(m_sample->counts);
+    case StationKind::Input:
+        return tr("now ") + text(proof::readingText(e, m_sample->volts));
+    case StationKind::Counts:
+        return tr("now ") + QString::number(m_sample->counts);
     case StationKind::Value:
-        return m_sample->value ? tr("now ") + text(proof::readingText(e, units::fromUnit(*m_sample->value, e.dimension, e.unit)))
-                               : tr("now: no table");
-    case StationKind::Probe: break;
+        return m_sample->value
+                   ? tr("now ") + text(proof::readingText(e, units::fromUnit(*m_sample->value, e.dimension, e.unit)))
+                   : tr("now: no table");
+    case StationKind::Probe:
+        break;
     }
     return {};
 }
@@ -187,9 +191,11 @@ void Thread::drawTexts(QPainter& p) const
         const auto row = [&](int y) { return QRectF(xOf(i) - column / 2, y, column, 18); };
         p.setFont(look::words(look::Size::Small, e.needed));
         p.setPen(c.ink);
-        p.drawText(row(kLabelY - 4), Qt::AlignCenter, p.fontMetrics().elidedText(text(e.station.label), Qt::ElideRight, static_cast<int>(column)));
+        p.drawText(row(kLabelY - 4), Qt::AlignCenter,
+                   p.fontMetrics().elidedText(text(e.station.label), Qt::ElideRight, static_cast<int>(column)));
         p.setFont(look::numbers(look::Size::Body));
-        p.drawText(row(kExpectedY), Qt::AlignCenter, e.promises() ? text(proof::readingText(e, e.value)) : QStringLiteral("–"));
+        p.drawText(row(kExpectedY), Qt::AlignCenter,
+                   e.promises() ? text(proof::readingText(e, e.value)) : QStringLiteral("–"));
         p.setFont(look::numbers(look::Size::Small));
         const QString now = liveText(j);
         if (!now.isEmpty()) {

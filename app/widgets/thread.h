@@ -3,16 +3,15 @@
 #include "app/desk/desk.h"
 
 #include <QAbstractButton>
-#include <QWidget>
 #include <QColor>
+#include <QWidget>
 
 #include <optional>
 #include <vector>
 
-/// The thread: the selected circuit as a strip from sensor to value, a station for every place a probe can go, with what
-/// it must read, what it read, and its state. Shown under every stage.
-namespace vicegrip::app
-{
+/// The thread: the selected circuit as a strip from sensor to value, a station for every place a probe can go, with
+/// what it must read, what it read, and its state. Shown under every stage.
+namespace vicegrip::app {
 
 /// One station. A button, so that it has keyboard focus and a name for a screen reader.
 class ThreadStation : public QAbstractButton

@@ -13,10 +13,8 @@
 
 #include <algorithm>
 
-namespace vicegrip::app
-{
-namespace
-{
+namespace vicegrip::app {
+namespace {
 
 constexpr int kErrorHeight = 110;
 

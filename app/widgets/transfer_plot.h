@@ -11,8 +11,7 @@ class QCPGraph;
 class QCPItemTracer;
 
 /// The input's volts against the value, with the table on it and the table's error beneath, on one voltage axis.
-namespace vicegrip::app
-{
+namespace vicegrip::app {
 
 class TransferPlot : public QWidget
 {

@@ -8,10 +8,8 @@
 #include <QStyle>
 #include <QVBoxLayout>
 
-namespace vicegrip::app
-{
-namespace
-{
+namespace vicegrip::app {
+namespace {
 
 void setWrong(QLineEdit* edit, bool wrong)
 {

@@ -10,8 +10,7 @@ class QLabel;
 class QLineEdit;
 
 /// A field for a number with its unit. It says what it understood, or beside itself what is wrong; never a dialog.
-namespace vicegrip::app
-{
+namespace vicegrip::app {
 
 class TypedField : public QWidget
 {

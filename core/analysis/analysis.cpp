@@ -5,10 +5,8 @@
 
 #include <cmath>
 
-namespace vicegrip::analysis
-{
-namespace
-{
+namespace vicegrip::analysis {
+namespace {
 
 using job::Condition;
 using proof::State;
@@ -40,7 +38,8 @@ void addScaling(CircuitView& view, const job::Job& job, const Car& car, const jo
         return;
     }
     for (int i = 0; i <= kCurvePoints; ++i) {
-        const double value = std::lerp(circuit.scaling.low, circuit.scaling.high, static_cast<double>(i) / kCurvePoints);
+        const double value =
+            std::lerp(circuit.scaling.low, circuit.scaling.high, static_cast<double>(i) / kCurvePoints);
         view.curve.push_back({value, transfer->volts(value)});
     }
     auto table = scaling::makeTable(*transfer, *sensor, circuit.scaling);
@@ -79,8 +78,8 @@ State scaleState(const CircuitView& view)
     return State::Untouched;
 }
 
-CircuitView viewOf(const job::Job& job, const job::Facts& facts, const job::Circuit& circuit, const std::vector<electrics::Path>& paths,
-                   const std::map<Condition, Car>& cars)
+CircuitView viewOf(const job::Job& job, const job::Facts& facts, const job::Circuit& circuit,
+                   const std::vector<electrics::Path>& paths, const std::map<Condition, Car>& cars)
 {
     CircuitView view;
     view.id = circuit.id;
@@ -88,9 +87,9 @@ CircuitView viewOf(const job::Job& job, const job::Facts& facts, const job::Circ
     for (const auto& [condition, car] : cars) {
         if (!car.solved)
             continue;
-        view.stations[condition] =
-            proof::judge(job, facts, circuit.id, condition,
-                         proof::expectations(job, *car.solved, condition, circuit, paths, view.table ? &*view.table : nullptr));
+        view.stations[condition] = proof::judge(
+            job, facts, circuit.id, condition,
+            proof::expectations(job, *car.solved, condition, circuit, paths, view.table ? &*view.table : nullptr));
     }
     view.meter = meterState(view);
     view.scale = scaleState(view);

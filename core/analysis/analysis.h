@@ -14,8 +14,7 @@
 
 /// Everything that follows from a job: expected readings, tables, states, findings, and what to do next. A pure
 /// function of the job; views draw from (job, analysis) and nothing else.
-namespace vicegrip::analysis
-{
+namespace vicegrip::analysis {
 
 /// The stages a circuit can be in work at; the Board's columns.
 enum class Stage { Board, Brief, Inputs, Pins, Meter, Scale, Trigger, Start, Handover };
@@ -33,7 +32,8 @@ struct CurvePoint
 struct CircuitView
 {
     job::CircuitId id;
-    std::map<job::Condition, std::vector<proof::Judged>> stations; ///< signal from sensor to value, then supply, then ground
+    std::map<job::Condition, std::vector<proof::Judged>>
+        stations; ///< signal from sensor to value, then supply, then ground
     std::optional<scaling::Table> table;
     std::string tableTrouble; ///< why there is none
     std::vector<CurvePoint> curve;
@@ -47,17 +47,17 @@ struct Task
     Stage stage = Stage::Meter;
     job::CircuitId circuit;
     std::string station; ///< key; may be empty
-    std::string title;   ///< "Coolant temp: measure again"
-    std::string detail;  ///< one or two sentences
+    std::string title; ///< "Coolant temp: measure again"
+    std::string detail; ///< one or two sentences
 };
 
 struct Analysis
 {
     std::shared_ptr<const job::Job> job; ///< what was analysed; Judged::last points into it
-    std::vector<CircuitView> circuits;   ///< in the job's order
+    std::vector<CircuitView> circuits; ///< in the job's order
     std::vector<findings::Finding> findings;
-    std::vector<Task> tasks;   ///< most urgent first
-    job::Facts facts;          ///< as proofs keep them
+    std::vector<Task> tasks; ///< most urgent first
+    job::Facts facts; ///< as proofs keep them
     std::string networkTrouble; ///< why there are no expected readings at all
 };
 

@@ -1,9 +1,7 @@
 #include "core/analysis/tasks.h"
 
-namespace vicegrip::analysis
-{
-namespace
-{
+namespace vicegrip::analysis {
+namespace {
 
 using job::Condition;
 using proof::State;
@@ -25,9 +23,11 @@ Found firstProbe(const CircuitView& view, State state)
     return {};
 }
 
-Task task(Stage stage, const job::Circuit& circuit, const proof::Judged* at, const std::string& what, std::string detail)
+Task task(Stage stage, const job::Circuit& circuit, const proof::Judged* at, const std::string& what,
+          std::string detail)
 {
-    return {stage, circuit.id, at == nullptr ? std::string() : at->expectation.station.key, circuit.name + ": " + what, std::move(detail)};
+    return {stage, circuit.id, at == nullptr ? std::string() : at->expectation.station.key, circuit.name + ": " + what,
+            std::move(detail)};
 }
 
 std::string openTrouble(const CircuitView& view)
@@ -65,8 +65,8 @@ void addUntouched(std::vector<Task>& out, const job::Circuit& c, const CircuitVi
         return;
     const proof::Judged& j = all[static_cast<size_t>(next)];
     out.push_back(task(Stage::Meter, c, &j, "prove the wiring",
-                       j.expectation.station.label + " must read " + proof::readingText(j.expectation, j.expectation.value) +
-                           " with the key on."));
+                       j.expectation.station.label + " must read " +
+                           proof::readingText(j.expectation, j.expectation.value) + " with the key on."));
 }
 
 void addScale(std::vector<Task>& out, const job::Circuit& c, const CircuitView& view)
@@ -75,8 +75,9 @@ void addScale(std::vector<Task>& out, const job::Circuit& c, const CircuitView& 
         return;
     switch (view.scale) {
     case State::Failing:
-        out.push_back(task(Stage::Scale, c, nullptr, "mend the scaling",
-                           view.table ? "The value the ECU sends back is wrong." : "No table: " + view.tableTrouble + "."));
+        out.push_back(
+            task(Stage::Scale, c, nullptr, "mend the scaling",
+                 view.table ? "The value the ECU sends back is wrong." : "No table: " + view.tableTrouble + "."));
         break;
     case State::Stale:
         out.push_back(task(Stage::Scale, c, nullptr, "send the table again", "What the table rests on has changed."));

@@ -2,8 +2,7 @@
 
 #include "core/analysis/analysis.h"
 
-namespace vicegrip::analysis
-{
+namespace vicegrip::analysis {
 
 /// What to do, most urgent first: failing readings, then what went stale, then what was never measured, then scaling.
 [[nodiscard]] std::vector<Task> tasksOf(const Analysis& analysis);

@@ -21,23 +21,21 @@
 #include <valijson/validator.hpp>
 #pragma GCC diagnostic pop
 
-namespace vicegrip
-{
+namespace vicegrip {
 
 double fields::rounded(double value)
 {
     std::array<char, 32> buffer{};
-    const auto [end, error] = std::to_chars(buffer.data(), buffer.data() + buffer.size(), value, std::chars_format::general, 12);
+    const auto [end, error] =
+        std::to_chars(buffer.data(), buffer.data() + buffer.size(), value, std::chars_format::general, 12);
     double out = value;
     if (error == std::errc())
         std::from_chars(buffer.data(), end, out);
     return out;
 }
 
-namespace document
-{
-namespace
-{
+namespace document {
+namespace {
 
 using Json = nlohmann::json;
 
@@ -151,7 +149,8 @@ Result<Json> parse(std::string_view text)
     } catch (const Json::parse_error& e) {
         const Place place = placeOfByte(text, e.byte);
         if (e.byte > text.size())
-            return fail(ErrorCode::Malformed, text.empty() ? "the file is empty" : "the file ends too early: it was cut off", place);
+            return fail(ErrorCode::Malformed,
+                        text.empty() ? "the file is empty" : "the file ends too early: it was cut off", place);
         return fail(ErrorCode::Malformed, "this is not valid JSON here", place);
     } catch (const std::exception&) {
         return fail(ErrorCode::Malformed, "the file holds a number or text that JSON does not allow");
@@ -191,13 +190,15 @@ Result<std::string> readFile(const std::filesystem::path& file)
         return fail(ErrorCode::Io, "this is a folder, not a file", place);
     std::ifstream in(file, std::ios::binary);
     if (!in)
-        return fail(ErrorCode::Io, std::string("the file cannot be opened: ") + std::strerror(errno), place); // NOLINT(concurrency-mt-unsafe)
+        return fail(ErrorCode::Io, std::string("the file cannot be opened: ") + std::strerror(errno),
+                    place); // NOLINT(concurrency-mt-unsafe)
     std::string text;
     std::array<char, 65536> block{};
     while (in.read(block.data(), block.size()) || in.gcount() > 0) {
         text.append(block.data(), static_cast<size_t>(in.gcount()));
         if (text.size() > kLargestBytes)
-            return fail(ErrorCode::TooBig, "the file is larger than " + megabytes(kLargestBytes) + ", which no job needs", place);
+            return fail(ErrorCode::TooBig,
+                        "the file is larger than " + megabytes(kLargestBytes) + ", which no job needs", place);
     }
     if (in.bad())
         return fail(ErrorCode::Io, "the file cannot be read to its end", place);

@@ -7,11 +7,10 @@
 #include <string_view>
 
 /// JSON documents from outside: sized, parsed, and checked against a published schema before anything looks at them.
-namespace vicegrip::document
-{
+namespace vicegrip::document {
 
 inline constexpr size_t kLargestBytes = 32U << 20U; ///< a job of a thousand circuits is under 2 MB
-inline constexpr int kDeepest = 64;                  ///< nesting; our own documents need 8
+inline constexpr int kDeepest = 64; ///< nesting; our own documents need 8
 
 /// Parses UTF-8 JSON (RFC 8259). Errors: Malformed with line and column, TooBig for size or nesting.
 [[nodiscard]] Result<nlohmann::json> parse(std::string_view text);

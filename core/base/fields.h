@@ -22,8 +22,7 @@
 ///
 /// The document has passed its schema before a `Reader` sees it, so a member is either of the right shape or absent;
 /// absent members leave the default.
-namespace vicegrip::fields
-{
+namespace vicegrip::fields {
 
 using Json = nlohmann::json;
 using OrderedJson = nlohmann::ordered_json;
@@ -46,7 +45,10 @@ class Reader;
 class Writer;
 
 template <class T>
-concept HasFields = requires(T& t, Reader& r) { listFields(r, t); };
+concept HasFields = requires(T& t, Reader& r)
+{
+    listFields(r, t);
+};
 
 class Reader
 {
@@ -83,7 +85,10 @@ class Reader
     static void read(const Json& j, bool& v) { v = j.get<bool>(); }
     static void read(const Json& j, std::string& v) { v = j.get<std::string>(); }
     template <class Tag> static void read(const Json& j, Id<Tag>& v) { v.value = j.get<std::string>(); }
-    static void read(const Json& j, std::map<std::string, std::string>& v) { v = j.get<std::map<std::string, std::string>>(); }
+    static void read(const Json& j, std::map<std::string, std::string>& v)
+    {
+        v = j.get<std::map<std::string, std::string>>();
+    }
     template <class T> static void read(const Json& j, std::vector<T>& v)
     {
         v.clear();
@@ -92,7 +97,7 @@ class Reader
     }
     template <class T> static void read(const Json& j, std::optional<T>& v) { read(j, v.emplace()); }
     template <class E>
-        requires std::is_enum_v<E>
+    requires std::is_enum_v<E>
     static void read(const Json& j, E& v)
     {
         for (const auto& [known, name] : EnumNames<E>::kNames)
@@ -147,11 +152,8 @@ class Writer
     }
     template <class T> static OrderedJson written(std::optional<T>& v) { return written(*v); }
     template <class E>
-        requires std::is_enum_v<E>
-    static OrderedJson written(E v)
-    {
-        return std::string(enumName(v));
-    }
+    requires std::is_enum_v<E>
+    static OrderedJson written(E v) { return std::string(enumName(v)); }
     template <HasFields T> static OrderedJson written(T& v)
     {
         Writer writer;

@@ -3,8 +3,7 @@
 #include <compare>
 #include <string>
 
-namespace vicegrip
-{
+namespace vicegrip {
 
 /// A name in a job that cannot be mistaken for a name of another kind: a `CircuitId` never fits where a `PartId` goes.
 template <class Tag> struct Id

@@ -1,7 +1,6 @@
 #include "core/base/result.h"
 
-namespace vicegrip
-{
+namespace vicegrip {
 
 std::string Error::text() const
 {

@@ -9,18 +9,17 @@
 ///     Result<Job> job = readJob(text);
 ///     if (!job)
 ///         show(job.error().text());
-namespace vicegrip
-{
+namespace vicegrip {
 
 enum class ErrorCode {
     Malformed, ///< not readable as what it claims to be
-    Schema,    ///< readable, but a field is missing or of the wrong shape
-    Version,   ///< written by a newer program
-    TooBig,    ///< more than the reader accepts
-    Io,        ///< the system refused: no such file, no space, no permission
+    Schema, ///< readable, but a field is missing or of the wrong shape
+    Version, ///< written by a newer program
+    TooBig, ///< more than the reader accepts
+    Io, ///< the system refused: no such file, no space, no permission
     Reference, ///< a name that nothing in the document bears
-    Range,     ///< a number outside what is physically or technically possible
-    Network,   ///< an electrical network without one answer
+    Range, ///< a number outside what is physically or technically possible
+    Network, ///< an electrical network without one answer
 };
 
 /// Where an error is: any part may be empty (0 for line and column).

@@ -3,8 +3,7 @@
 #include <string_view>
 
 /// The published JSON Schemas of data/schema, compiled in.
-namespace vicegrip
-{
+namespace vicegrip {
 
 extern const std::string_view kJobSchema;
 extern const std::string_view kPartSchema;

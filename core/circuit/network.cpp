@@ -2,8 +2,7 @@
 
 #include <cmath>
 
-namespace vicegrip::circuit
-{
+namespace vicegrip::circuit {
 
 double Spread::standardDeviation() const
 {
@@ -31,10 +30,11 @@ ElementIndex Network::addCurrentSource(Node from, Node to, double amps, Spread s
     return add({Element::Kind::CurrentSource, from, to, 0, 0, amps, spread, std::move(label)});
 }
 
-ElementIndex Network::addVoltageControlledVoltage(Node plus, Node minus, Node controlPlus, Node controlMinus, double gain,
-                                                  Spread spread, std::string label)
+ElementIndex Network::addVoltageControlledVoltage(Node plus, Node minus, Node controlPlus, Node controlMinus,
+                                                  double gain, Spread spread, std::string label)
 {
-    return add({Element::Kind::VoltageControlledVoltage, plus, minus, controlPlus, controlMinus, gain, spread, std::move(label)});
+    return add({Element::Kind::VoltageControlledVoltage, plus, minus, controlPlus, controlMinus, gain, spread,
+                std::move(label)});
 }
 
 } // namespace vicegrip::circuit

@@ -3,7 +3,8 @@
 #include <string>
 #include <vector>
 
-/// A linear DC network: nodes, and elements between them. Node 0 is the reference (the battery's negative post in a job).
+/// A linear DC network: nodes, and elements between them. Node 0 is the reference (the battery's negative post in a
+/// job).
 ///
 ///     Network net;
 ///     const Node top = net.addNode(), middle = net.addNode();
@@ -11,8 +12,7 @@
 ///     net.addResistor(top, middle, 2490, {.tolerance = 24.9}, "pull-up");
 ///     net.addResistor(middle, kReference, 2200, {}, "thermistor");
 ///     auto solution = solve(net);          // solution.h
-namespace vicegrip::circuit
-{
+namespace vicegrip::circuit {
 
 using Node = int;
 using ElementIndex = int;
@@ -25,7 +25,7 @@ inline constexpr double kLeastOhms = 1e-6;
 struct Spread
 {
     double tolerance = 0; ///< bound, never exceeded by a good part
-    double sigma = -1;    ///< standard deviation; below 0: tolerance / sqrt 3 (rectangular, JCGM 100:2008, 4.3.7)
+    double sigma = -1; ///< standard deviation; below 0: tolerance / sqrt 3 (rectangular, JCGM 100:2008, 4.3.7)
 
     [[nodiscard]] double standardDeviation() const;
 };
@@ -33,9 +33,9 @@ struct Spread
 struct Element
 {
     enum class Kind {
-        Resistor,                ///< value: Ohm, between a and b
-        VoltageSource,           ///< value: V, a above b
-        CurrentSource,           ///< value: A, driven out of a, through the element, into b
+        Resistor, ///< value: Ohm, between a and b
+        VoltageSource, ///< value: V, a above b
+        CurrentSource, ///< value: A, driven out of a, through the element, into b
         VoltageControlledVoltage ///< value: gain; V(a, b) = gain * V(c, d)
     };
     Kind kind = Kind::Resistor;

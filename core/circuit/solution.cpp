@@ -6,10 +6,8 @@
 #include <Eigen/SparseLU>
 #include <cmath>
 
-namespace vicegrip::circuit
-{
-namespace
-{
+namespace vicegrip::circuit {
+namespace {
 
 constexpr double kLeakSiemens = 1e-9; // ties a floating part to the reference
 
@@ -56,10 +54,7 @@ struct Solution::Factors
     [[nodiscard]] Vector solved(const Vector& rhs) const { return lu.solve(rhs); }
 
     /// The adjoint: one transposed solve per output.
-    [[nodiscard]] Vector adjoint(const Vector& output)
-    {
-        return lu.transpose().solve(output);
-    }
+    [[nodiscard]] Vector adjoint(const Vector& output) { return lu.transpose().solve(output); }
 
     /// d(output' x)/d(value) of every element, from the solution `xs` and the adjoint `l`: l'(db/dp - dA/dp xs).
     [[nodiscard]] std::vector<double> sensitivities(const Vector& xs, const Vector& l, bool withSources) const
@@ -89,8 +84,7 @@ struct Solution::Factors
     }
 };
 
-namespace
-{
+namespace {
 
 /// Stamps of Ho, Ruehli and Brennan (1975), table I.
 struct Stamps

@@ -10,13 +10,12 @@
 /// The DC answer of a network by modified nodal analysis (Ho, Ruehli, Brennan: "The modified nodal approach to network
 /// analysis", IEEE Trans. Circuits and Systems 22, 1975), with the adjoint sensitivities of any reading (Director and
 /// Rohrer, "The generalized adjoint network and network sensitivities", IEEE Trans. Circuit Theory 16, 1969).
-namespace vicegrip::circuit
-{
+namespace vicegrip::circuit {
 
 /// What an instrument across two nodes shows, and how each element moves it.
 struct Reading
 {
-    double value = 0;                ///< V or Ohm
+    double value = 0; ///< V or Ohm
     std::vector<double> sensitivity; ///< d value / d element value, one per element
 
     /// Standard deviation from the elements' own: sqrt(sum (s * sigma)^2).
@@ -46,7 +45,8 @@ class Solution
     /// side: leave voltage sources out of a network that is measured in ohms).
     [[nodiscard]] Reading ohmmeter(Node red, Node black) const;
 
-    /// One node of each part that nothing ties to the reference; each was tied to it by 1 GOhm so that it has an answer.
+    /// One node of each part that nothing ties to the reference; each was tied to it by 1 GOhm so that it has an
+    /// answer.
     [[nodiscard]] const std::vector<Node>& floating() const;
 
     struct Factors;
@@ -88,9 +88,9 @@ class Sweep
     };
     std::vector<Column> m_columns;
     std::vector<std::vector<double>> m_coupling; ///< w_i' A^-1 u_j
-    std::vector<double> m_drive;                 ///< w_i' x
+    std::vector<double> m_drive; ///< w_i' x
     std::vector<std::vector<double>> m_transfer; ///< output_o' A^-1 u_j
-    std::vector<double> m_base;                  ///< output_o' x
+    std::vector<double> m_base; ///< output_o' x
 };
 
 } // namespace vicegrip::circuit

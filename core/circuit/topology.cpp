@@ -3,10 +3,8 @@
 #include <cmath>
 #include <numeric>
 
-namespace vicegrip::circuit
-{
-namespace
-{
+namespace vicegrip::circuit {
+namespace {
 
 /// Union of node sets, with path halving.
 class Parts
@@ -84,8 +82,9 @@ std::optional<Error> contradiction(const Network& network)
         if (e.kind == Element::Kind::Resistor && e.value < 0)
             return networkError(called(e) + " has a resistance below zero");
         if (fixesVoltage(e) && !byVoltage.join(e.a, e.b))
-            return networkError(called(e) +
-                                " fixes a voltage that other sources already fix: they are shorted or contradict each other");
+            return networkError(
+                called(e) +
+                " fixes a voltage that other sources already fix: they are shorted or contradict each other");
     }
     return std::nullopt;
 }

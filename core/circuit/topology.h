@@ -7,8 +7,7 @@
 #include <vector>
 
 /// What can be said of a network before any arithmetic.
-namespace vicegrip::circuit
-{
+namespace vicegrip::circuit {
 
 /// One node of each part that no resistor or voltage branch ties to the reference.
 [[nodiscard]] std::vector<Node> floatingParts(const Network& network);

@@ -4,10 +4,8 @@
 
 #include <cmath>
 
-namespace vicegrip::electrics
-{
-namespace
-{
+namespace vicegrip::electrics {
+namespace {
 
 using circuit::ElementIndex;
 using circuit::kReference;
@@ -22,8 +20,8 @@ struct Powered
 {
     Node supply = 0, ground = 0;
     double least_v = 0;
-    ElementIndex source = 0;         ///< set to 0 when the supply is short
-    job::CircuitId circuit;          ///< empty: the ECU itself
+    ElementIndex source = 0; ///< set to 0 when the supply is short
+    job::CircuitId circuit; ///< empty: the ECU itself
     bool on = true;
 };
 
@@ -31,7 +29,9 @@ class Builder
 {
   public:
     Builder(const job::Job& job, const Situation& situation)
-        : m_job(asWired(job, situation.faults)), m_situation(situation), m_keyOn(situation.condition == Condition::KeyOn)
+        : m_job(asWired(job, situation.faults)),
+          m_situation(situation),
+          m_keyOn(situation.condition == Condition::KeyOn)
     {
     }
 
@@ -50,7 +50,8 @@ class Builder
     void addEcuInput(const parts::AnalogInput& input, Node pin);
     void addDevices();
     void addSensor(const job::Device& device, const parts::Sensor& sensor, const job::Circuit* circuit);
-    void causeOf(const job::Circuit* circuit, const parts::Sensor& sensor, const std::vector<ElementIndex>& elements, double x);
+    void causeOf(const job::Circuit* circuit, const parts::Sensor& sensor, const std::vector<ElementIndex>& elements,
+                 double x);
     [[nodiscard]] const job::Circuit* circuitOf(const job::Device& device) const;
     Result<circuit::Solution> solvePowered();
 
@@ -115,8 +116,8 @@ void Builder::addInlinePairs()
             continue;
         for (const std::string& cavity : c.cavities)
             if (m_nodes.contains({c.mates, cavity}))
-                m_net.addResistor(at({c.id, cavity}), at({c.mates, cavity}), parts::kMatedPairOhms, {parts::kMatedPairOhms},
-                                  "contact " + c.id + "." + cavity);
+                m_net.addResistor(at({c.id, cavity}), at({c.mates, cavity}), parts::kMatedPairOhms,
+                                  {parts::kMatedPairOhms}, "contact " + c.id + "." + cavity);
     }
 }
 
@@ -191,13 +192,23 @@ void Builder::addEcu()
     std::map<parts::InputId, Node> inputPins;
     for (const parts::EcuPin& pin : ecu.pins) {
         const Node inner = behind(job::PointRef::fromText(pin.at));
-        const auto joinTo = [&](Node node) { m_net.addResistor(inner, node, parts::kCrimpOhms, {parts::kCrimpOhms}, "ECU"); };
+        const auto joinTo = [&](Node node) {
+            m_net.addResistor(inner, node, parts::kCrimpOhms, {parts::kCrimpOhms}, "ECU");
+        };
         switch (pin.role) {
-        case EcuPinRole::Input: inputPins.try_emplace(pin.input, inner); break;
-        case EcuPinRole::SensorSupply: joinTo(outlet); break;
+        case EcuPinRole::Input:
+            inputPins.try_emplace(pin.input, inner);
+            break;
+        case EcuPinRole::SensorSupply:
+            joinTo(outlet);
+            break;
         case EcuPinRole::SensorGround:
-        case EcuPinRole::PowerGround: joinTo(m_ecuGround); break;
-        case EcuPinRole::PowerFeed: joinTo(feed); break;
+        case EcuPinRole::PowerGround:
+            joinTo(m_ecuGround);
+            break;
+        case EcuPinRole::PowerFeed:
+            joinTo(feed);
+            break;
         }
     }
     for (const parts::AnalogInput& input : ecu.inputs) {
@@ -214,7 +225,8 @@ const job::Circuit* Builder::circuitOf(const job::Device& device) const
     return nullptr;
 }
 
-void Builder::causeOf(const job::Circuit* circuit, const parts::Sensor& sensor, const std::vector<ElementIndex>& elements, double x)
+void Builder::causeOf(const job::Circuit* circuit, const parts::Sensor& sensor,
+                      const std::vector<ElementIndex>& elements, double x)
 {
     if (circuit == nullptr || m_situation.felt.contains(circuit->id))
         return; // a value that hands have set is known
@@ -255,15 +267,17 @@ void Builder::addSensor(const job::Device& device, const parts::Sensor& sensor, 
         elements.varied = {m_net.addResistor(supply, wiper, values[0], {}, label),
                            m_net.addResistor(wiper, ground, values[1], {}, label)};
         m_net.addResistor(wiper, signal, p->wiper_ohm, {p->wiper_ohm * 0.5}, label);
-        m_causes.push_back({"track of " + device.id.value, p->tolerance * p->track_ohm,
-                            {{elements.varied[0], values[0] / p->track_ohm}, {elements.varied[1], values[1] / p->track_ohm}}});
+        m_causes.push_back(
+            {"track of " + device.id.value,
+             p->tolerance * p->track_ohm,
+             {{elements.varied[0], values[0] / p->track_ohm}, {elements.varied[1], values[1] / p->track_ohm}}});
     } else if (const auto* r = std::get_if<parts::RatiometricTransducer>(&sensor.model)) {
         m_net.addResistor(supply, ground, r->supply_ohm, {r->supply_ohm * 0.3}, label);
         if (m_keyOn) { // unpowered, its output has no resistance to promise
             const Node out = m_net.addNode();
             const double span = std::abs(r->high_v - r->low_v) / r->at_supply_v;
-            elements.varied = {
-                m_net.addVoltageControlledVoltage(out, ground, supply, ground, values[0], {r->tolerance * span}, label)};
+            elements.varied = {m_net.addVoltageControlledVoltage(out, ground, supply, ground, values[0],
+                                                                 {r->tolerance * span}, label)};
             m_net.addResistor(out, signal, r->out_ohm, {r->out_ohm * 0.2}, label);
         }
     } else if (const auto* d = std::get_if<parts::VoltageDevice>(&sensor.model)) {
@@ -327,8 +341,15 @@ Result<Electrics> Builder::build()
         if (!shared->shares.empty())
             m_causes.push_back(std::move(*shared));
     return solvePowered().map([&](circuit::Solution&& solution) {
-        Electrics out{std::move(solution), std::move(m_nodes), std::move(m_circuits), std::move(m_converters), std::move(m_causes),
-                      {}, {}, {}, m_keyOn};
+        Electrics out{std::move(solution),
+                      std::move(m_nodes),
+                      std::move(m_circuits),
+                      std::move(m_converters),
+                      std::move(m_causes),
+                      {},
+                      {},
+                      {},
+                      m_keyOn};
         if (m_keyOn) {
             out.ecuGround = m_ecuGround;
             out.ecuSupply = m_ecuSupply;

@@ -4,10 +4,8 @@
 #include <cmath>
 #include <set>
 
-namespace vicegrip::electrics
-{
-namespace
-{
+namespace vicegrip::electrics {
+namespace {
 
 /// An element that moves a reading by less than this share of it, or this many volts, is not what the reading rests on.
 constexpr double kNoticeableShare = 1e-4, kNoticeableVolts = 2e-4, kNoticeableOhms = 2e-2;
@@ -51,7 +49,8 @@ std::optional<circuit::Node> Electrics::node(const job::PointRef& point) const
     return it == nodes.end() ? std::nullopt : std::optional(it->second);
 }
 
-std::optional<Bounded> Electrics::voltmeter(const job::PointRef& red, const job::PointRef& black, const job::Meter& meter) const
+std::optional<Bounded> Electrics::voltmeter(const job::PointRef& red, const job::PointRef& black,
+                                            const job::Meter& meter) const
 {
     const auto r = node(red), b = node(black);
     if (!r || !b)
@@ -82,8 +81,8 @@ std::optional<Bounded> Electrics::inputVolts(const job::Job& job, const job::Cir
         // d(k v / f) = k (dv / f - v df / f^2): the supply's own tolerance cancels.
         const double nominal = job.ecu.supply.volts;
         for (size_t i = 0; i < seen.sensitivity.size(); ++i)
-            seen.sensitivity[i] =
-                nominal * (seen.sensitivity[i] / full.value - seen.value * full.sensitivity[i] / (full.value * full.value));
+            seen.sensitivity[i] = nominal * (seen.sensitivity[i] / full.value -
+                                             seen.value * full.sensitivity[i] / (full.value * full.value));
         seen.value *= nominal / full.value;
     }
     return bounded(*this, seen, kNoticeableVolts);

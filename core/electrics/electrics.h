@@ -15,8 +15,7 @@
 ///
 ///     auto car = electrics::build(job, {.condition = Condition::KeyOn, .surroundings = job.surroundings});
 ///     car->voltmeter(PointRef::fromText("A.7"), PointRef::fromText("BAT-"), job.meter)   // 2.52 V +- 0.04 V
-namespace vicegrip::electrics
-{
+namespace vicegrip::electrics {
 
 struct Situation
 {
@@ -30,8 +29,8 @@ struct Situation
 struct Bounded
 {
     double value = 0;
-    double worst = 0;                  ///< sum of |sensitivity| * tolerance
-    double sigma = 0;                  ///< root of the squares
+    double worst = 0; ///< sum of |sensitivity| * tolerance
+    double sigma = 0; ///< root of the squares
     std::vector<std::string> subjects; ///< fact subjects (job/facts.h) of the elements that move it noticeably
 };
 
@@ -52,15 +51,15 @@ struct Cause
 struct CircuitElements
 {
     std::vector<circuit::ElementIndex> varied; ///< as electrics::elementValues lists them
-    std::optional<circuit::Node> converter;    ///< the input's converter; none with the ECU off
+    std::optional<circuit::Node> converter; ///< the input's converter; none with the ECU off
     std::optional<circuit::Node> sensorGround; ///< the sensor's own ground pin
-    bool powered = true;                       ///< a device with its own supply has enough of it
+    bool powered = true; ///< a device with its own supply has enough of it
 };
 
 struct Electrics
 {
     circuit::Solution solution;
-    std::map<job::PointRef, circuit::Node> nodes;   ///< harness side of each place
+    std::map<job::PointRef, circuit::Node> nodes; ///< harness side of each place
     std::map<job::CircuitId, CircuitElements> circuits;
     std::map<parts::InputId, circuit::Node> converters;
     std::vector<Cause> causes;
@@ -71,7 +70,8 @@ struct Electrics
     [[nodiscard]] std::optional<circuit::Node> node(const job::PointRef& point) const;
 
     /// What a meter shows between two places. No value when a place is not in the network.
-    [[nodiscard]] std::optional<Bounded> voltmeter(const job::PointRef& red, const job::PointRef& black, const job::Meter& meter) const;
+    [[nodiscard]] std::optional<Bounded> voltmeter(const job::PointRef& red, const job::PointRef& black,
+                                                   const job::Meter& meter) const;
     [[nodiscard]] std::optional<Bounded> ohmmeter(const job::PointRef& red, const job::PointRef& black) const;
 
     /// What the ECU takes the input's voltage for, in volts of its nominal full scale: a ratiometric input divides by

@@ -5,10 +5,8 @@
 
 #include <algorithm>
 
-namespace vicegrip::electrics
-{
-namespace
-{
+namespace vicegrip::electrics {
+namespace {
 
 using nlohmann::json;
 
@@ -22,8 +20,8 @@ Fault faultOf(const json& j)
     if (kind == "swap")
         return SwappedCavities{j["connector"].get<std::string>(),
                                {j["cavities"][0].get<std::string>(), j["cavities"][1].get<std::string>()}};
-    return Short{job::PointRef::fromText(j["point"].get<std::string>()), job::PointRef::fromText(j["to"].get<std::string>()),
-                 j.value("ohm", 0.1)};
+    return Short{job::PointRef::fromText(j["point"].get<std::string>()),
+                 job::PointRef::fromText(j["to"].get<std::string>()), j.value("ohm", 0.1)};
 }
 
 bool holds(const job::Job& job, const job::WireId& wire)
@@ -44,7 +42,10 @@ struct Missing
 {
     const job::Job& job;
 
-    std::string operator()(const OpenWire& f) const { return holds(job, f.wire) ? "" : "wire \"" + f.wire.value + "\""; }
+    std::string operator()(const OpenWire& f) const
+    {
+        return holds(job, f.wire) ? "" : "wire \"" + f.wire.value + "\"";
+    }
     std::string operator()(const AddedResistance& f) const
     {
         return holds(job, f.wire) ? "" : "wire \"" + f.wire.value + "\"";

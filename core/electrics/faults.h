@@ -12,8 +12,7 @@
 /// What is wrong with a car, as edits of its wiring. A fault sheet is JSON after data/schema/faults.schema.json:
 ///
 ///     {"faults": [{"kind": "open", "wire": "w12"}, {"kind": "swap", "connector": "A", "cavities": ["7", "8"]}]}
-namespace vicegrip::electrics
-{
+namespace vicegrip::electrics {
 
 struct OpenWire
 {

@@ -3,10 +3,8 @@
 #include <algorithm>
 #include <cmath>
 
-namespace vicegrip::electrics
-{
-namespace
-{
+namespace vicegrip::electrics {
+namespace {
 
 /// A transducer's output saturates a little short of its rails (typical).
 constexpr double kLeastShare = 0.02, kMostShare = 0.98;
@@ -26,7 +24,10 @@ struct Values
     const parts::Sensor& sensor;
     double x;
 
-    std::vector<double> operator()(const parts::Thermistor& t) const { return {parts::ohms(t.curve, std::max(x, 1.0))}; }
+    std::vector<double> operator()(const parts::Thermistor& t) const
+    {
+        return {parts::ohms(t.curve, std::max(x, 1.0))};
+    }
     std::vector<double> operator()(const parts::Potentiometer& p) const
     {
         const double share = wiperShare(p, alongRange(sensor, x));

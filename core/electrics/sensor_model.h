@@ -5,8 +5,7 @@
 #include <vector>
 
 /// A sensor's elements as functions of what it feels: the same numbers build a network and sweep it.
-namespace vicegrip::electrics
-{
+namespace vicegrip::electrics {
 
 /// Values of the sensor's varied elements when it feels `x` (SI): {R} for a thermistor, {upper, lower} half of a
 /// potentiometer's track, {gain} of a ratiometric transducer, {V} of a voltage device. Outputs stay within what the

@@ -3,8 +3,7 @@
 #include <algorithm>
 #include <queue>
 
-namespace vicegrip::electrics
-{
+namespace vicegrip::electrics {
 
 Wiring::Wiring(const job::Job& job) : m_job(job)
 {
@@ -52,7 +51,8 @@ bool Wiring::ends(int node, parts::PinRole role, const job::Circuit& circuit) co
                (joint != nullptr && joint->kind == job::JointKind::BatteryPositive);
     case parts::PinRole::Ground:
         return (pin != m_ecuPins.end() && pin->second->role == EcuPinRole::SensorGround) ||
-               (joint != nullptr && (joint->kind == job::JointKind::Stud || joint->kind == job::JointKind::BatteryNegative));
+               (joint != nullptr &&
+                (joint->kind == job::JointKind::Stud || joint->kind == job::JointKind::BatteryNegative));
     }
     return false;
 }

@@ -7,16 +7,15 @@
 #include <vector>
 
 /// The wiring as a graph: which places a probe can reach lie between a sensor's pin and where its wire must end.
-namespace vicegrip::electrics
-{
+namespace vicegrip::electrics {
 
 /// A conductor of a circuit, from the sensor outwards.
 struct Path
 {
     parts::PinRole role = parts::PinRole::Signal;
-    std::vector<job::PointRef> points;  ///< from the sensor's plug to the end; only the plug when nothing leads on
-    std::vector<std::string> subjects;  ///< "wire w12", "switch K1": what the path is made of, in order
-    bool complete = false;              ///< it ends where it must
+    std::vector<job::PointRef> points; ///< from the sensor's plug to the end; only the plug when nothing leads on
+    std::vector<std::string> subjects; ///< "wire w12", "switch K1": what the path is made of, in order
+    bool complete = false; ///< it ends where it must
 };
 
 class Wiring
@@ -24,9 +23,9 @@ class Wiring
   public:
     explicit Wiring(const job::Job& job);
 
-    /// The shortest way (fewest joints) from the sensor's pin to where this conductor must end: signal at the ECU cavity
-    /// of the circuit's input; supply at a sensor supply cavity or the battery's positive post; ground at a sensor
-    /// ground cavity, a stud or the negative post. No path object when the sensor has no such pin.
+    /// The shortest way (fewest joints) from the sensor's pin to where this conductor must end: signal at the ECU
+    /// cavity of the circuit's input; supply at a sensor supply cavity or the battery's positive post; ground at a
+    /// sensor ground cavity, a stud or the negative post. No path object when the sensor has no such pin.
     [[nodiscard]] std::vector<Path> paths(const job::Circuit& circuit) const;
 
   private:

@@ -5,10 +5,8 @@
 #include <algorithm>
 #include <cmath>
 
-namespace vicegrip::findings
-{
-namespace
-{
+namespace vicegrip::findings {
+namespace {
 
 using job::Condition;
 using proof::State;
@@ -30,7 +28,8 @@ std::string millivolts(double v)
 /// A difference of the circuit's value, in its shown unit.
 std::string difference(const parts::Sensor& sensor, double si)
 {
-    const double shown = units::toUnit(si, sensor.measures, sensor.unit) - units::toUnit(0, sensor.measures, sensor.unit);
+    const double shown =
+        units::toUnit(si, sensor.measures, sensor.unit) - units::toUnit(0, sensor.measures, sensor.unit);
     const double size = std::abs(shown);
     return units::formatNumber(shown, size >= 10 ? 0 : size >= 1 ? 1 : 3) + " " + sensor.unit;
 }
@@ -40,13 +39,14 @@ std::string_view roleName(parts::PinRole role)
     return fields::enumName(role);
 }
 
-void openConductors(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit, const std::vector<electrics::Path>& paths)
+void openConductors(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit,
+                    const std::vector<electrics::Path>& paths)
 {
     for (const electrics::Path& path : paths)
         if (!path.complete)
             out.push_back({"open-conductor", Severity::Stop, circuit.id,
-                           circuit.name + ": the " + std::string(roleName(path.role)) + " of " + job::spoken(job, path.points.front()) +
-                               " leads nowhere",
+                           circuit.name + ": the " + std::string(roleName(path.role)) + " of " +
+                               job::spoken(job, path.points.front()) + " leads nowhere",
                            "As drawn, no wire joins it to where it must end, so the circuit cannot work.",
                            "Draw the missing wire, or put the ECU cavity it ends in to its use."});
 }
@@ -59,37 +59,44 @@ void readings(std::vector<Finding>& out, const job::Circuit& circuit, const anal
             if (j.state == State::Failing)
                 out.push_back({"reading-fails", Severity::Fix, circuit.id, where + j.reason,
                                "The circuit is not wired as drawn, or a part is not the one planned.",
-                               "Probe the neighbouring places: the fault lies between the last right reading and the first wrong one."});
+                               "Probe the neighbouring places: the fault lies between the last right reading and the "
+                               "first wrong one."});
             if (j.state == State::Stale)
                 out.push_back({"proof-stale", Severity::Fix, circuit.id, where + j.reason,
-                               "What was proved before the change says nothing about the circuit now.", "Measure it again."});
+                               "What was proved before the change says nothing about the circuit now.",
+                               "Measure it again."});
         }
     }
 }
 
-void scalingOf(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit, const analysis::CircuitView& view)
+void scalingOf(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit,
+               const analysis::CircuitView& view)
 {
     const parts::Sensor* sensor = job::sensorOf(job, circuit);
     if (sensor == nullptr)
         return;
     if (!view.table) {
         out.push_back({"no-table", Severity::Fix, circuit.id, circuit.name + ": no scaling table, " + view.tableTrouble,
-                       "The ECU cannot turn this input's volts into a value.", "Correct the input's mode or the range asked for."});
+                       "The ECU cannot turn this input's volts into a value.",
+                       "Correct the input's mode or the range asked for."});
         return;
     }
     const double span = circuit.scaling.high - circuit.scaling.low;
     const auto [least, most] = std::ranges::minmax(view.table->points, {}, &scaling::TablePoint::value);
     const double lost = std::max(least.value - circuit.scaling.low, circuit.scaling.high - most.value);
     if (lost > kNoticeableOffset * span)
-        out.push_back({"range-clipped", Severity::Fix, circuit.id,
-                       circuit.name + ": " + difference(*sensor, lost) + " of the range lies beyond what the input can read",
-                       "The reading stops at the end of the converter's span while the real value goes on.",
-                       "Take the ground offset away, or choose an input with a wider span."});
+        out.push_back(
+            {"range-clipped", Severity::Fix, circuit.id,
+             circuit.name + ": " + difference(*sensor, lost) + " of the range lies beyond what the input can read",
+             "The reading stops at the end of the converter's span while the real value goes on.",
+             "Take the ground offset away, or choose an input with a wider span."});
     if (view.table->worstError > kNoticeableTableError * span)
         out.push_back({"table-coarse", Severity::Note, circuit.id,
                        circuit.name + ": the table is " + difference(*sensor, view.table->worstError) + " off at " +
-                           units::format(view.table->worstAt, sensor->measures, sensor->unit, 1) + " (" + volts(view.table->worstAtVolts) + ")",
-                       "Straight lines between " + std::to_string(circuit.scaling.points) + " points do not follow the curve closely there.",
+                           units::format(view.table->worstAt, sensor->measures, sensor->unit, 1) + " (" +
+                           volts(view.table->worstAtVolts) + ")",
+                       "Straight lines between " + std::to_string(circuit.scaling.points) +
+                           " points do not follow the curve closely there.",
                        "Ask for more points, or a shorter range."});
 }
 
@@ -102,44 +109,51 @@ void inputMode(std::vector<Finding>& out, const job::Job& job, const job::Circui
     const bool thermistor = std::holds_alternative<parts::Thermistor>(sensor->model);
     if (thermistor && !input->pull_up_ohm)
         out.push_back({"pull-up-missing", Severity::Fix, circuit.id,
-                       circuit.name + ": input " + input->id.value + " has no pull-up, and a thermistor puts out no voltage of its own",
-                       "The input stays near 0 V at every temperature.", "Switch the pull-up on, fit one outside, or use another input."});
+                       circuit.name + ": input " + input->id.value +
+                           " has no pull-up, and a thermistor puts out no voltage of its own",
+                       "The input stays near 0 V at every temperature.",
+                       "Switch the pull-up on, fit one outside, or use another input."});
     if (!thermistor && input->pull_up_ohm)
         out.push_back({"pull-up-unwanted", Severity::Note, circuit.id,
-                       circuit.name + ": the pull-up of input " + input->id.value + " (" + units::formatOhms(*input->pull_up_ohm) +
-                           ") loads a sensor that drives its own voltage",
+                       circuit.name + ": the pull-up of input " + input->id.value + " (" +
+                           units::formatOhms(*input->pull_up_ohm) + ") loads a sensor that drives its own voltage",
                        "It lifts the signal, most near 0 V, and hides a broken wire as a full-scale reading.",
                        "Switch the pull-up off; the table already allows for it while it is on."});
 }
 
 /// A difference between the sensor's ground and the ECU's is read as signal.
-void groundOffset(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit, const electrics::Electrics& car,
-                  const analysis::CircuitView& view)
+void groundOffset(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit,
+                  const electrics::Electrics& car, const analysis::CircuitView& view)
 {
     const auto it = car.circuits.find(circuit.id);
     const parts::Sensor* sensor = job::sensorOf(job, circuit);
-    if (it == car.circuits.end() || !it->second.sensorGround || !car.ecuGround || sensor == nullptr || view.curve.size() < 2)
+    if (it == car.circuits.end() || !it->second.sensorGround || !car.ecuGround || sensor == nullptr ||
+        view.curve.size() < 2)
         return;
     const double offset = car.solution.volts(*it->second.sensorGround, *car.ecuGround);
     const double travel = view.curve.back().volts - view.curve.front().volts;
     const double span = view.curve.back().value - view.curve.front().value;
     if (std::abs(offset) < kNoticeableOffset * std::abs(travel))
         return;
-    out.push_back({"ground-offset", Severity::Fix, circuit.id,
-                   circuit.name + ": its ground stands " + millivolts(offset) + " above the ECU's, worth " +
-                       difference(*sensor, offset / travel * span),
-                   "Current of other consumers on the same ground wire is read as signal, and it comes and goes with them.",
-                   "Return the signal's ground to the ECU, and give the heater a ground wire of its own."});
+    out.push_back(
+        {"ground-offset", Severity::Fix, circuit.id,
+         circuit.name + ": its ground stands " + millivolts(offset) + " above the ECU's, worth " +
+             difference(*sensor, offset / travel * span),
+         "Current of other consumers on the same ground wire is read as signal, and it comes and goes with them.",
+         "Return the signal's ground to the ECU, and give the heater a ground wire of its own."});
 }
 
 void supplyBudget(std::vector<Finding>& out, const job::Job& job, const electrics::Electrics& car)
 {
     const double amps = car.supplyCurrent();
     if (amps > job.ecu.supply.limit_a)
-        out.push_back({"supply-budget", Severity::Fix, {},
+        out.push_back({"supply-budget",
+                       Severity::Fix,
+                       {},
                        "The sensor supply delivers " + units::format(amps, Dimension::Current, "mA", 0) + " of " +
                            units::format(job.ecu.supply.limit_a, Dimension::Current, "mA", 0),
-                       "Overloaded, it sags, and every sensor on it reads low.", "Feed some sensors from elsewhere, or find the short."});
+                       "Overloaded, it sags, and every sensor on it reads low.",
+                       "Feed some sensors from elsewhere, or find the short."});
 }
 
 } // namespace
@@ -147,9 +161,12 @@ void supplyBudget(std::vector<Finding>& out, const job::Job& job, const electric
 std::string_view severityName(Severity severity)
 {
     switch (severity) {
-    case Severity::Stop: return "stop";
-    case Severity::Fix: return "fix";
-    case Severity::Note: return "note";
+    case Severity::Stop:
+        return "stop";
+    case Severity::Fix:
+        return "fix";
+    case Severity::Note:
+        return "note";
     }
     return {};
 }
@@ -159,8 +176,8 @@ void sort(std::vector<Finding>& findings)
     std::ranges::stable_sort(findings, {}, [](const Finding& f) { return f.severity; });
 }
 
-void judgeCircuit(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit, const std::vector<electrics::Path>& paths,
-                  const analysis::CircuitView& view)
+void judgeCircuit(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit,
+                  const std::vector<electrics::Path>& paths, const analysis::CircuitView& view)
 {
     openConductors(out, job, circuit, paths);
     inputMode(out, job, circuit);
@@ -168,11 +185,16 @@ void judgeCircuit(std::vector<Finding>& out, const job::Job& job, const job::Cir
     scalingOf(out, job, circuit, view);
 }
 
-void judgeJob(std::vector<Finding>& out, const job::Job& job, const electrics::Electrics* car, const analysis::Analysis& analysis)
+void judgeJob(std::vector<Finding>& out, const job::Job& job, const electrics::Electrics* car,
+              const analysis::Analysis& analysis)
 {
     if (car == nullptr) {
-        out.push_back({"no-answer", Severity::Stop, {}, "The drawing has no electrical answer: " + analysis.networkTrouble,
-                       "Without one there are no expected readings.", "Take the contradiction out of the drawing."});
+        out.push_back({"no-answer",
+                       Severity::Stop,
+                       {},
+                       "The drawing has no electrical answer: " + analysis.networkTrouble,
+                       "Without one there are no expected readings.",
+                       "Take the contradiction out of the drawing."});
         return;
     }
     supplyBudget(out, job, *car);

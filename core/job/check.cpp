@@ -3,10 +3,8 @@
 #include <algorithm>
 #include <set>
 
-namespace vicegrip::job
-{
-namespace
-{
+namespace vicegrip::job {
+namespace {
 
 std::string at(std::string_view list, size_t index, std::string_view member = {})
 {
@@ -49,7 +47,9 @@ Result<void> checkEnds(const Job& job, const PointRef& from, const PointRef& to,
 {
     if (from == to)
         return bad(ErrorCode::Reference, at(list, index), "both ends are at " + from.text());
-    return checkPoint(job, from, at(list, index, "from")).and_then([&] { return checkPoint(job, to, at(list, index, "to")); });
+    return checkPoint(job, from, at(list, index, "from")).and_then([&] {
+        return checkPoint(job, to, at(list, index, "to"));
+    });
 }
 
 Result<void> checkNames(const Job& job)
@@ -81,13 +81,16 @@ Result<void> checkConnectors(const Job& job)
 {
     for (size_t i = 0; i < job.connectors.size(); ++i) {
         const Connector& c = job.connectors[i];
-        if (auto cavities = distinct(at("connectors", i, "cavities"), c.cavities, [](const std::string& s) { return s; }); !cavities)
+        if (auto cavities =
+                distinct(at("connectors", i, "cavities"), c.cavities, [](const std::string& s) { return s; });
+            !cavities)
             return cavities;
         if (c.kind != ConnectorKind::Inline)
             continue;
         const Connector* other = findConnector(job, c.mates);
         if (other == nullptr || other->mates != c.id)
-            return bad(ErrorCode::Reference, at("connectors", i, "mates"), "the halves of an inline pair must name each other");
+            return bad(ErrorCode::Reference, at("connectors", i, "mates"),
+                       "the halves of an inline pair must name each other");
     }
     return {};
 }
@@ -106,9 +109,11 @@ Result<void> checkWiring(const Job& job)
         if (auto there = checkPoint(job, point, at("ecu/pins", i, "at")); !there)
             return there;
         if (findConnector(job, point.owner) == nullptr || findConnector(job, point.owner)->kind != ConnectorKind::Ecu)
-            return bad(ErrorCode::Reference, at("ecu/pins", i, "at"), "an ECU pin must be in a connector of kind \"ecu\"");
+            return bad(ErrorCode::Reference, at("ecu/pins", i, "at"),
+                       "an ECU pin must be in a connector of kind \"ecu\"");
         if (pin.role == parts::EcuPinRole::Input && findInput(job, pin.input) == nullptr)
-            return bad(ErrorCode::Reference, at("ecu/pins", i, "input"), "the ECU has no input \"" + pin.input.value + "\"");
+            return bad(ErrorCode::Reference, at("ecu/pins", i, "input"),
+                       "the ECU has no input \"" + pin.input.value + "\"");
     }
     return {};
 }
@@ -118,14 +123,17 @@ Result<void> checkDevice(const Job& job, size_t index)
     const Device& d = job.devices[index];
     const parts::Sensor* part = findPart(job, d.part);
     if (part == nullptr)
-        return bad(ErrorCode::Reference, at("devices", index, "part"), "the job holds no part \"" + d.part.value + "\"");
+        return bad(ErrorCode::Reference, at("devices", index, "part"),
+                   "the job holds no part \"" + d.part.value + "\"");
     const Connector* connector = findConnector(job, d.connector);
     if (connector == nullptr || connector->kind != ConnectorKind::Sensor)
-        return bad(ErrorCode::Reference, at("devices", index, "connector"), "there is no sensor plug \"" + d.connector + "\"");
+        return bad(ErrorCode::Reference, at("devices", index, "connector"),
+                   "there is no sensor plug \"" + d.connector + "\"");
     for (const auto& [cavity, role] : part->pins)
         if (std::ranges::find(connector->cavities, cavity) == connector->cavities.end())
             return bad(ErrorCode::Reference, at("devices", index, "connector"),
-                       "plug " + connector->id + " has no cavity \"" + cavity + "\", which the part uses for its " + role);
+                       "plug " + connector->id + " has no cavity \"" + cavity + "\", which the part uses for its " +
+                           role);
     return {};
 }
 
@@ -141,18 +149,22 @@ Result<void> checkCircuits(const Job& job)
     for (size_t i = 0; i < job.circuits.size(); ++i) {
         const Circuit& c = job.circuits[i];
         if (find(job, c.device) == nullptr)
-            return bad(ErrorCode::Reference, at("circuits", i, "device"), "there is no device \"" + c.device.value + "\"");
+            return bad(ErrorCode::Reference, at("circuits", i, "device"),
+                       "there is no device \"" + c.device.value + "\"");
         if (findInput(job, c.input) == nullptr)
-            return bad(ErrorCode::Reference, at("circuits", i, "input"), "the ECU has no input \"" + c.input.value + "\"");
+            return bad(ErrorCode::Reference, at("circuits", i, "input"),
+                       "the ECU has no input \"" + c.input.value + "\"");
         if (!(c.scaling.low < c.scaling.high))
-            return bad(ErrorCode::Range, at("circuits", i, "scaling/high"), "the range is empty: high must be above low");
+            return bad(ErrorCode::Range, at("circuits", i, "scaling/high"),
+                       "the range is empty: high must be above low");
         const parts::Sensor& sensor = *sensorOf(job, c);
         if (sensor.measures == units::Dimension::Temperature && c.scaling.low <= 0)
             return bad(ErrorCode::Range, at("circuits", i, "scaling/low"), "the range starts below 0 K");
         if (c.rest.kind == RestKind::Ambient && sensor.measures != units::Dimension::Temperature)
             return bad(ErrorCode::Range, at("circuits", i, "rest/kind"), "only a temperature rests at ambient");
         if (c.rest.kind == RestKind::Barometer && sensor.measures != units::Dimension::AbsolutePressure)
-            return bad(ErrorCode::Range, at("circuits", i, "rest/kind"), "only an absolute pressure rests at the barometer");
+            return bad(ErrorCode::Range, at("circuits", i, "rest/kind"),
+                       "only an absolute pressure rests at the barometer");
     }
     for (size_t i = 0; i < job.proofs.size(); ++i)
         if (find(job, job.proofs[i].circuit) == nullptr)

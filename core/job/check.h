@@ -4,8 +4,7 @@
 #include "core/job/job.h"
 
 /// What a schema cannot say: that every name leads to something, no name is borne twice, and numbers make sense.
-namespace vicegrip::job
-{
+namespace vicegrip::job {
 
 /// The first thing wrong, with the JSON pointer of its place; nothing when the job holds together.
 [[nodiscard]] Result<void> check(const Job& job);

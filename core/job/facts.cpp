@@ -2,10 +2,8 @@
 
 #include "core/job/listing.h"
 
-namespace vicegrip::job
-{
-namespace
-{
+namespace vicegrip::job {
+namespace {
 
 using fields::OrderedJson;
 using units::Dimension;

@@ -10,8 +10,7 @@
 /// comparing them with today's says whether it is stale, and why in one line.
 ///
 ///     {"input AN3 pull-up": "2k49 Ω", "wire w12": "BU/WH 0.5 mm² 0.9 m, CLT.1 to BE.6", "ECU firmware": "0.4"}
-namespace vicegrip::job
-{
+namespace vicegrip::job {
 
 using Facts = std::map<std::string, std::string>;
 

@@ -2,10 +2,8 @@
 
 #include <algorithm>
 
-namespace vicegrip::job
-{
-namespace
-{
+namespace vicegrip::job {
+namespace {
 
 template <class List, class Matches> auto* firstWhere(List& list, Matches matches)
 {

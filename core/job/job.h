@@ -13,8 +13,7 @@
 
 /// The job: everything known about one installation, as a plain value. Lengths in m, areas in m², temperatures in K,
 /// pressures in Pa; json.h has the names and units of the file.
-namespace vicegrip::job
-{
+namespace vicegrip::job {
 
 using CircuitId = Id<struct CircuitTag>;
 using DeviceId = Id<struct DeviceTag>;
@@ -34,13 +33,13 @@ struct PointRef
 
 enum class Condition {
     BatteryOff, ///< battery lead off, ECU plugs off: Ohm
-    KeyOn       ///< key on, engine off: V
+    KeyOn ///< key on, engine off: V
 };
 
 enum class ConnectorKind {
     Sensor, ///< harness plug of a device
     Inline, ///< one half of a bulkhead or inline pair
-    Ecu     ///< harness plug of the ECU
+    Ecu ///< harness plug of the ECU
 };
 
 struct Connector
@@ -104,7 +103,7 @@ enum class RestKind { Ambient, Barometer, Value };
 struct Rest
 {
     RestKind kind = RestKind::Ambient;
-    double value = 0;     ///< for Value: in the circuit's unit in the file, SI here
+    double value = 0; ///< for Value: in the circuit's unit in the file, SI here
     double tolerance = 0; ///< for Value
     bool operator==(const Rest&) const = default;
 };
@@ -113,8 +112,8 @@ struct Rest
 struct ScalingSpec
 {
     int points = 2;
-    double low = 0, high = 0;   ///< range of the value, SI
-    double outputStep = 0;      ///< resolution of the value, in the shown unit
+    double low = 0, high = 0; ///< range of the value, SI
+    double outputStep = 0; ///< resolution of the value, in the shown unit
     double inputStep_v = 0.001; ///< resolution of the voltage axis
     bool operator==(const ScalingSpec&) const = default;
 };
@@ -154,7 +153,7 @@ struct Meter
 {
     double input_ohm = 10e6;
     double voltsShare = 0.005; ///< of the reading
-    double volts_v = 0.003;    ///< and as many counts
+    double volts_v = 0.003; ///< and as many counts
     double ohmsShare = 0.01;
     double ohms_ohm = 0.2;
     double lead_ohm = 0.2; ///< both leads together, not zeroed

@@ -5,10 +5,8 @@
 #include "core/job/check.h"
 #include "core/job/listing.h"
 
-namespace vicegrip::job
-{
-namespace
-{
+namespace vicegrip::job {
+namespace {
 
 /// Values that carry their circuit's own unit in the file ("low": 0 in kPa) become SI, or the other way.
 template <class Convert> void convertCircuit(Job& job, Circuit& circuit, Convert convert)
@@ -67,7 +65,8 @@ Result<Job> read(std::string_view text)
 
 Result<Job> readFile(const std::filesystem::path& file)
 {
-    return document::inFile(document::readFile(file).and_then([](const std::string& text) { return read(text); }), file);
+    return document::inFile(document::readFile(file).and_then([](const std::string& text) { return read(text); }),
+                            file);
 }
 
 std::string write(const Job& job)

@@ -7,8 +7,7 @@
 #include <string_view>
 
 /// The job's file: JSON after data/schema/job.schema.json, described in docs/formats.md.
-namespace vicegrip::job
-{
+namespace vicegrip::job {
 
 /// Reads a job. The text must parse, follow the schema, name only things it holds, and make sense (lengths above 0,
 /// parts as `parts::checkSensor` wants them). Errors carry line and column, or a JSON pointer.

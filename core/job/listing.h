@@ -3,13 +3,13 @@
 #include "core/job/job.h"
 
 /// How the job's members are listed in the file, in order. Read by json.cpp and facts.cpp only.
-namespace vicegrip::fields
-{
+namespace vicegrip::fields {
 
 template <> struct EnumNames<job::ConnectorKind>
 {
-    static constexpr std::pair<job::ConnectorKind, std::string_view> kNames[] = {
-        {job::ConnectorKind::Sensor, "sensor"}, {job::ConnectorKind::Inline, "inline"}, {job::ConnectorKind::Ecu, "ecu"}};
+    static constexpr std::pair<job::ConnectorKind, std::string_view> kNames[] = {{job::ConnectorKind::Sensor, "sensor"},
+                                                                                 {job::ConnectorKind::Inline, "inline"},
+                                                                                 {job::ConnectorKind::Ecu, "ecu"}};
 };
 
 template <> struct EnumNames<job::JointKind>
@@ -35,8 +35,7 @@ template <> struct EnumNames<job::ReadingSource>
 
 } // namespace vicegrip::fields
 
-namespace vicegrip::job
-{
+namespace vicegrip::job {
 
 /// A point is one string in the file.
 template <class A> void point(A& a, const char* name, PointRef& p)

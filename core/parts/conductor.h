@@ -1,8 +1,7 @@
 #pragma once
 
 /// Resistance of wire and joints.
-namespace vicegrip::parts
-{
+namespace vicegrip::parts {
 
 /// Resistance of a stranded copper wire in Ohm. rho(20 °C) = 1.7241e-8 Ohm m for annealed copper and a temperature
 /// coefficient of 0.00393 / K (IEC 60028); 2 % longer strands than wire (lay, typical).

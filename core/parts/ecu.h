@@ -8,15 +8,14 @@
 #include <vector>
 
 /// An ECU as its inputs and pins appear from outside.
-namespace vicegrip::parts
-{
+namespace vicegrip::parts {
 
 using InputId = Id<struct InputTag>;
 
 /// What the converter measures against.
 enum class Reference {
     Ratiometric, ///< full scale is the ECU's own sensor supply
-    Absolute     ///< full scale is `span_v`
+    Absolute ///< full scale is `span_v`
 };
 
 struct AnalogInput
@@ -26,7 +25,7 @@ struct AnalogInput
     std::optional<double> pull_up_ohm; ///< to the sensor supply; none when absent
     double pull_up_tolerance = 0.01;
     double pull_down_ohm = 1e6; ///< to the ECU's ground
-    double series_ohm = 0;      ///< between the cavity and the converter
+    double series_ohm = 0; ///< between the cavity and the converter
     Reference reference = Reference::Ratiometric;
     double span_v = 5;
     int bits = 12;
@@ -64,7 +63,7 @@ struct Ecu
     std::string name;
     std::string firmware; ///< a note; proofs rest on it
     SensorSupply supply;
-    double feed_ohm = 15;        ///< what the battery sees with no outputs on
+    double feed_ohm = 15; ///< what the battery sees with no outputs on
     double least_supply_v = 6.5; ///< below this the unit is off
     std::vector<AnalogInput> inputs;
     std::vector<EcuPin> pins;

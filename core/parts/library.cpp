@@ -4,15 +4,14 @@
 
 #include <algorithm>
 
-namespace vicegrip::parts
-{
-namespace
-{
+namespace vicegrip::parts {
+namespace {
 
 Result<Sensor> readPartFile(const std::filesystem::path& file)
 {
-    return document::inFile(document::readFile(file).and_then(
-                                [](const std::string& text) { return document::parse(text); }).and_then(readSensor),
+    return document::inFile(document::readFile(file)
+                                .and_then([](const std::string& text) { return document::parse(text); })
+                                .and_then(readSensor),
                             file);
 }
 
@@ -20,8 +19,8 @@ std::vector<std::filesystem::path> jsonFiles(const std::filesystem::path& folder
 {
     std::vector<std::filesystem::path> files;
     std::error_code error;
-    for (auto it = std::filesystem::directory_iterator(folder, error); !error && it != std::filesystem::directory_iterator();
-         it.increment(error))
+    for (auto it = std::filesystem::directory_iterator(folder, error);
+         !error && it != std::filesystem::directory_iterator(); it.increment(error))
         if (it->path().extension() == ".json")
             files.push_back(it->path());
     std::sort(files.begin(), files.end());
@@ -44,7 +43,8 @@ Library readLibrary(const std::vector<std::filesystem::path>& folders)
             library.sensors.push_back(std::move(*sensor));
         }
     }
-    std::sort(library.sensors.begin(), library.sensors.end(), [](const Sensor& a, const Sensor& b) { return a.name < b.name; });
+    std::sort(library.sensors.begin(), library.sensors.end(),
+              [](const Sensor& a, const Sensor& b) { return a.name < b.name; });
     return library;
 }
 

@@ -6,12 +6,11 @@
 #include <vector>
 
 /// The library of parts: JSON files in folders, one part each.
-namespace vicegrip::parts
-{
+namespace vicegrip::parts {
 
 struct Library
 {
-    std::vector<Sensor> sensors;   ///< sorted by name
+    std::vector<Sensor> sensors; ///< sorted by name
     std::vector<Error> complaints; ///< files that were left out, and why
 };
 

@@ -3,10 +3,8 @@
 #include <algorithm>
 #include <cmath>
 
-namespace vicegrip::parts
-{
-namespace
-{
+namespace vicegrip::parts {
+namespace {
 
 constexpr double kT25 = 298.15;
 
@@ -38,31 +36,33 @@ template <class Below> std::pair<TableCurve::Point, TableCurve::Point> around(co
 
 double ohms(const ResistanceCurve& curve, double kelvin)
 {
-    return std::visit(Overloaded{[&](const BetaCurve& b) { return b.r25_ohm * std::exp(b.beta_k * (1 / kelvin - 1 / kT25)); },
-                                 [&](const SteinhartHartCurve& s) { return std::exp(steinhartHartLnR(s, kelvin)); },
-                                 [&](const TableCurve& t) {
-                                     const auto [lo, hi] = around(t, [&](const auto& p) { return p.kelvin < kelvin; });
-                                     const double share = (1 / kelvin - 1 / lo.kelvin) / (1 / hi.kelvin - 1 / lo.kelvin);
-                                     return std::exp(std::lerp(std::log(lo.ohm), std::log(hi.ohm), share));
-                                 }},
-                      curve);
+    return std::visit(
+        Overloaded{[&](const BetaCurve& b) { return b.r25_ohm * std::exp(b.beta_k * (1 / kelvin - 1 / kT25)); },
+                   [&](const SteinhartHartCurve& s) { return std::exp(steinhartHartLnR(s, kelvin)); },
+                   [&](const TableCurve& t) {
+                       const auto [lo, hi] = around(t, [&](const auto& p) { return p.kelvin < kelvin; });
+                       const double share = (1 / kelvin - 1 / lo.kelvin) / (1 / hi.kelvin - 1 / lo.kelvin);
+                       return std::exp(std::lerp(std::log(lo.ohm), std::log(hi.ohm), share));
+                   }},
+        curve);
 }
 
 double kelvin(const ResistanceCurve& curve, double ohms)
 {
-    return std::visit(Overloaded{[&](const BetaCurve& b) { return 1 / (std::log(ohms / b.r25_ohm) / b.beta_k + 1 / kT25); },
-                                 [&](const SteinhartHartCurve& s) {
-                                     const double y = std::log(ohms);
-                                     return 1 / (s.a + s.b * y + s.c * y * y * y);
-                                 },
-                                 [&](const TableCurve& t) {
-                                     const bool falling = t.points.front().ohm > t.points.back().ohm;
-                                     const auto [lo, hi] =
-                                         around(t, [&](const auto& p) { return falling ? p.ohm > ohms : p.ohm < ohms; });
-                                     const double share = std::log(ohms / lo.ohm) / std::log(hi.ohm / lo.ohm);
-                                     return 1 / std::lerp(1 / lo.kelvin, 1 / hi.kelvin, share);
-                                 }},
-                      curve);
+    return std::visit(
+        Overloaded{[&](const BetaCurve& b) { return 1 / (std::log(ohms / b.r25_ohm) / b.beta_k + 1 / kT25); },
+                   [&](const SteinhartHartCurve& s) {
+                       const double y = std::log(ohms);
+                       return 1 / (s.a + s.b * y + s.c * y * y * y);
+                   },
+                   [&](const TableCurve& t) {
+                       const bool falling = t.points.front().ohm > t.points.back().ohm;
+                       const auto [lo, hi] =
+                           around(t, [&](const auto& p) { return falling ? p.ohm > ohms : p.ohm < ohms; });
+                       const double share = std::log(ohms / lo.ohm) / std::log(hi.ohm / lo.ohm);
+                       return 1 / std::lerp(1 / lo.kelvin, 1 / hi.kelvin, share);
+                   }},
+        curve);
 }
 
 } // namespace vicegrip::parts

@@ -4,8 +4,7 @@
 #include <vector>
 
 /// Resistance of a temperature sensor, and its inverse. Temperatures in kelvin, resistances in Ohm.
-namespace vicegrip::parts
-{
+namespace vicegrip::parts {
 
 /// R = R25 exp(B (1/T - 1/298.15 K)).
 struct BetaCurve
@@ -15,7 +14,8 @@ struct BetaCurve
     bool operator==(const BetaCurve&) const = default;
 };
 
-/// 1/T = A + B ln R + C (ln R)^3 (Steinhart and Hart, "Calibration curves for thermistors", Deep-Sea Research 15, 1968).
+/// 1/T = A + B ln R + C (ln R)^3 (Steinhart and Hart, "Calibration curves for thermistors", Deep-Sea Research 15,
+/// 1968).
 struct SteinhartHartCurve
 {
     double a = 0, b = 0, c = 0;

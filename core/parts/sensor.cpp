@@ -5,8 +5,7 @@
 
 #include <span>
 
-namespace vicegrip::parts
-{
+namespace vicegrip::parts {
 // The listings are found by argument, so they stand beside their types.
 
 template <class A> void listFields(A& a, BetaCurve& c)
@@ -61,8 +60,7 @@ template <class A> void listFields(A& a, VoltageDevice& d)
     a("least_supply_v", d.least_supply_v);
 }
 
-namespace
-{
+namespace {
 
 constexpr std::string_view kCurveNames[] = {"beta", "steinhart_hart", "table"};
 constexpr std::string_view kModelNames[] = {"thermistor", "potentiometer", "ratiometric", "voltage"};
@@ -114,8 +112,7 @@ void listFields(fields::Writer& a, Thermistor& t)
     writeAlternative(a, t.curve, kCurveNames);
 }
 
-namespace
-{
+namespace {
 
 /// Range members carry the shown unit in the file, so that a person can read them: "low": 0, "unit": "°C".
 template <class A> void commonFields(A& a, Sensor& s)
@@ -139,7 +136,8 @@ Result<void> checkCurve(const ResistanceCurve& curve)
         if (table->points[i].kelvin <= table->points[i - 1].kelvin)
             return bad(at, "temperatures must rise from point to point");
         const bool falls = table->points[1].ohm < table->points[0].ohm;
-        if (table->points[i].ohm == table->points[i - 1].ohm || (table->points[i].ohm < table->points[i - 1].ohm) != falls)
+        if (table->points[i].ohm == table->points[i - 1].ohm ||
+            (table->points[i].ohm < table->points[i - 1].ohm) != falls)
             return bad(at, "the resistance must keep falling, or keep rising, from point to point");
     }
     return {};

@@ -11,8 +11,7 @@
 #include <variant>
 
 /// Sensors: what each puts between its pins, as in a data sheet. Values are in the SI unit of what is measured.
-namespace vicegrip::parts
-{
+namespace vicegrip::parts {
 
 using PartId = Id<struct PartTag>;
 
@@ -50,7 +49,7 @@ struct VoltageDevice
     double low_v = 0, high_v = 5;
     double tolerance_v = 0.02;
     double out_ohm = 100;
-    double supply_ohm = 1000;    ///< heater and electronics together
+    double supply_ohm = 1000; ///< heater and electronics together
     double least_supply_v = 8.0; ///< below this it puts out nothing
     bool operator==(const VoltageDevice&) const = default;
 };
@@ -64,7 +63,7 @@ struct Sensor
     PartId id;
     std::string name;
     units::Dimension measures = units::Dimension::Temperature;
-    std::string unit;         ///< shown, and used in tables
+    std::string unit; ///< shown, and used in tables
     double low = 0, high = 0; ///< range, SI; the ends of a straight-line output
     SensorModel model;
     std::map<std::string, std::string> pins; ///< cavity of its plug -> "signal", "supply", "ground"

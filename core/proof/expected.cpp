@@ -4,10 +4,8 @@
 #include <cmath>
 #include <set>
 
-namespace vicegrip::proof
-{
-namespace
-{
+namespace vicegrip::proof {
+namespace {
 
 using electrics::Bounded;
 using electrics::Path;
@@ -20,9 +18,12 @@ constexpr double kOpenOhms = 20e6; ///< a hand meter shows overload from about h
 std::string_view roleText(PinRole role)
 {
     switch (role) {
-    case PinRole::Signal: return "signal";
-    case PinRole::Supply: return "supply";
-    case PinRole::Ground: return "ground";
+    case PinRole::Signal:
+        return "signal";
+    case PinRole::Supply:
+        return "supply";
+    case PinRole::Ground:
+        return "ground";
     }
     return {};
 }
@@ -61,9 +62,14 @@ std::vector<std::string> restsOn(const job::Circuit& circuit, const std::vector<
 class CircuitPromises
 {
   public:
-    CircuitPromises(const job::Job& job, const electrics::Electrics& car, Condition condition, const job::Circuit& circuit,
-                    const std::vector<Path>& paths)
-        : m_job(job), m_car(car), m_condition(condition), m_circuit(circuit), m_paths(paths), m_sensor(*job::sensorOf(job, circuit)),
+    CircuitPromises(const job::Job& job, const electrics::Electrics& car, Condition condition,
+                    const job::Circuit& circuit, const std::vector<Path>& paths)
+        : m_job(job),
+          m_car(car),
+          m_condition(condition),
+          m_circuit(circuit),
+          m_paths(paths),
+          m_sensor(*job::sensorOf(job, circuit)),
           m_negative(negativePost(job))
     {
     }
@@ -92,10 +98,12 @@ class CircuitPromises
         e.blackPoint = m_negative;
         e.black = job::spoken(m_job, m_negative);
         if (!path.complete) {
-            e.trouble = "the " + std::string(roleText(path.role)) + " leads nowhere from " + job::spoken(m_job, path.points.back());
+            e.trouble = "the " + std::string(roleText(path.role)) + " leads nowhere from " +
+                        job::spoken(m_job, path.points.back());
             return;
         }
-        settle(e, m_car.voltmeter(e.station.point, m_negative, m_job.meter), m_job.meter.voltsShare, m_job.meter.volts_v);
+        settle(e, m_car.voltmeter(e.station.point, m_negative, m_job.meter), m_job.meter.voltsShare,
+               m_job.meter.volts_v);
     }
 
     void promiseOhms(Expectation& e, const Path& path, size_t index) const
@@ -149,7 +157,8 @@ Expectation CircuitPromises::fromEcu(StationKind kind, const scaling::Table* tab
     const parts::AnalogInput& input = *job::findInput(m_job, m_circuit.input);
     Expectation e;
     e.station.kind = kind;
-    const std::optional<Bounded> seen = m_condition == Condition::KeyOn ? m_car.inputVolts(m_job, m_circuit) : std::nullopt;
+    const std::optional<Bounded> seen =
+        m_condition == Condition::KeyOn ? m_car.inputVolts(m_job, m_circuit) : std::nullopt;
     const double fullVolts = electrics::fullScaleVolts(m_job, input);
     const double countVolts = fullVolts / input.fullScale();
     const auto clamped = [&](double volts) { return std::clamp(volts, 0.0, fullVolts); };
@@ -188,7 +197,8 @@ Expectation CircuitPromises::fromEcu(StationKind kind, const scaling::Table* tab
         e.subjects.push_back("scaling " + m_circuit.id.value);
         const double atLow = scaling::lookUp(*table, low), atHigh = scaling::lookUp(*table, high);
         e.value = scaling::lookUp(*table, e.value);
-        const double step = units::fromUnit(m_circuit.scaling.outputStep, e.dimension, e.unit) - units::fromUnit(0, e.dimension, e.unit);
+        const double step = units::fromUnit(m_circuit.scaling.outputStep, e.dimension, e.unit) -
+                            units::fromUnit(0, e.dimension, e.unit);
         e.low = std::min(atLow, atHigh) - step;
         e.high = std::max(atLow, atHigh) + step;
         break;
@@ -206,20 +216,27 @@ Expectation CircuitPromises::fromEcu(StationKind kind, const scaling::Table* tab
 int valueDecimals(const Expectation& e)
 {
     switch (e.dimension) {
-    case Dimension::Temperature: return 1;
+    case Dimension::Temperature:
+        return 1;
     case Dimension::AbsolutePressure:
-    case Dimension::GaugePressure: return e.unit == "bar" ? 2 : 1;
-    case Dimension::Lambda: return 3;
-    case Dimension::Counts: return 0;
-    case Dimension::Ratio: return 1;
-    default: return 3;
+    case Dimension::GaugePressure:
+        return e.unit == "bar" ? 2 : 1;
+    case Dimension::Lambda:
+        return 3;
+    case Dimension::Counts:
+        return 0;
+    case Dimension::Ratio:
+        return 1;
+    default:
+        return 3;
     }
 }
 
 } // namespace
 
 std::vector<Expectation> expectations(const job::Job& job, const electrics::Electrics& car, Condition condition,
-                                      const job::Circuit& circuit, const std::vector<Path>& paths, const scaling::Table* table)
+                                      const job::Circuit& circuit, const std::vector<Path>& paths,
+                                      const scaling::Table* table)
 {
     std::vector<Expectation> out;
     if (job::sensorOf(job, circuit) == nullptr || job::findInput(job, circuit.input) == nullptr)

@@ -11,14 +11,13 @@
 #include <vector>
 
 /// What must be read at every place a probe can reach, before it is touched.
-namespace vicegrip::proof
-{
+namespace vicegrip::proof {
 
 enum class StationKind {
-    Probe,  ///< a meter's red lead goes there
-    Input,  ///< volts the ECU reports
+    Probe, ///< a meter's red lead goes there
+    Input, ///< volts the ECU reports
     Counts, ///< counts the ECU reports
-    Value   ///< the scaled value the ECU reports
+    Value ///< the scaled value the ECU reports
 };
 
 struct Station
@@ -27,7 +26,7 @@ struct Station
     StationKind kind = StationKind::Probe;
     parts::PinRole role = parts::PinRole::Signal;
     job::PointRef point; ///< for Probe
-    std::string label;   ///< "Cavity A7"
+    std::string label; ///< "Cavity A7"
 };
 
 /// A promise: the reading, its bounds, and what it rests on.
@@ -37,12 +36,12 @@ struct Expectation
     units::Dimension dimension = units::Dimension::Voltage;
     std::string unit;
     double value = 0, low = 0, high = 0; ///< bounds: worst case of the circuit, and the meter's own error
-    double sigma = 0;                    ///< standard deviation, the meter's not included
-    job::PointRef blackPoint;            ///< where the black lead goes; empty for what the ECU reports
-    std::string black;                   ///< the same as people say it: "Battery –"
-    bool needed = false;                 ///< proving these proves the circuit
-    std::string trouble;                 ///< why nothing can be promised here; value and bounds are then void
-    std::vector<std::string> subjects;   ///< fact subjects it rests on
+    double sigma = 0; ///< standard deviation, the meter's not included
+    job::PointRef blackPoint; ///< where the black lead goes; empty for what the ECU reports
+    std::string black; ///< the same as people say it: "Battery –"
+    bool needed = false; ///< proving these proves the circuit
+    std::string trouble; ///< why nothing can be promised here; value and bounds are then void
+    std::vector<std::string> subjects; ///< fact subjects it rests on
 
     [[nodiscard]] bool promises() const { return trouble.empty(); }
 };
@@ -51,7 +50,8 @@ struct Expectation
 /// `table` is the circuit's scaling, where there is one; without it counts and volts are still promised.
 [[nodiscard]] std::vector<Expectation> expectations(const job::Job& job, const electrics::Electrics& car,
                                                     job::Condition condition, const job::Circuit& circuit,
-                                                    const std::vector<electrics::Path>& paths, const scaling::Table* table);
+                                                    const std::vector<electrics::Path>& paths,
+                                                    const scaling::Table* table);
 
 /// A reading as it is shown: three decimals for volts, Ohm or kOhm by size, "open" above 20 MOhm, counts whole, values
 /// in the circuit's unit.

@@ -2,13 +2,12 @@
 
 #include <algorithm>
 
-namespace vicegrip::proof
-{
-namespace
-{
+namespace vicegrip::proof {
+namespace {
 
 /// Newer proofs are appended, so the last match is the latest.
-const job::Proof* latest(const job::Job& job, const job::CircuitId& circuit, job::Condition condition, const std::string& station)
+const job::Proof* latest(const job::Job& job, const job::CircuitId& circuit, job::Condition condition,
+                         const std::string& station)
 {
     for (auto it = job.proofs.rbegin(); it != job.proofs.rend(); ++it)
         if (it->circuit == circuit && it->condition == condition && it->station == station)
@@ -21,11 +20,16 @@ const job::Proof* latest(const job::Job& job, const job::CircuitId& circuit, job
 std::string_view stateName(State state)
 {
     switch (state) {
-    case State::Untouched: return "untouched";
-    case State::Done: return "done";
-    case State::Failing: return "failing";
-    case State::Stale: return "stale";
-    case State::NotNeeded: return "not needed";
+    case State::Untouched:
+        return "untouched";
+    case State::Done:
+        return "done";
+    case State::Failing:
+        return "failing";
+    case State::Stale:
+        return "stale";
+    case State::NotNeeded:
+        return "not needed";
     }
     return {};
 }
@@ -38,11 +42,20 @@ Result<double> parseReading(const Expectation& expectation, std::string_view typ
     return units::parse(typed, expectation.dimension, expectation.unit);
 }
 
-job::Proof record(const job::Facts& facts, const job::CircuitId& circuit, job::Condition condition, const Expectation& e,
-                  double value, job::ReadingSource source, std::string when)
+job::Proof record(const job::Facts& facts, const job::CircuitId& circuit, job::Condition condition,
+                  const Expectation& e, double value, job::ReadingSource source, std::string when)
 {
-    return {circuit,        e.station.key, condition,        value, e.value, e.low, e.high, source, std::move(when),
-            job::factsOf(facts, e.subjects), nlohmann::json::object()};
+    return {circuit,
+            e.station.key,
+            condition,
+            value,
+            e.value,
+            e.low,
+            e.high,
+            source,
+            std::move(when),
+            job::factsOf(facts, e.subjects),
+            nlohmann::json::object()};
 }
 
 std::string verdictText(const Expectation& e, double value)
@@ -55,8 +68,8 @@ std::string verdictText(const Expectation& e, double value)
     return reads + " is within " + boundsText(e);
 }
 
-std::vector<Judged> judge(const job::Job& job, const job::Facts& facts, const job::CircuitId& circuit, job::Condition condition,
-                          std::vector<Expectation> expectations)
+std::vector<Judged> judge(const job::Job& job, const job::Facts& facts, const job::CircuitId& circuit,
+                          job::Condition condition, std::vector<Expectation> expectations)
 {
     std::vector<Judged> out;
     for (Expectation& e : expectations) {
@@ -67,7 +80,8 @@ std::vector<Judged> judge(const job::Job& job, const job::Facts& facts, const jo
             j.state = j.expectation.promises() ? State::Untouched : State::NotNeeded;
         } else if (const auto changed = job::changes(j.last->restsOn, facts); !changed.empty()) {
             j.state = State::Stale;
-            j.reason = changed.front() + (changed.size() > 1 ? " (and " + std::to_string(changed.size() - 1) + " more)" : "");
+            j.reason =
+                changed.front() + (changed.size() > 1 ? " (and " + std::to_string(changed.size() - 1) + " more)" : "");
         } else if (!j.last->passes()) {
             j.state = State::Failing;
             Expectation then = j.expectation;

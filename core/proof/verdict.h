@@ -7,19 +7,20 @@
 #include <vector>
 
 /// Readings against promises, and whether what was proved still stands.
-namespace vicegrip::proof
-{
+namespace vicegrip::proof {
 
 enum class State { Untouched, Done, Failing, Stale, NotNeeded };
 
 [[nodiscard]] std::string_view stateName(State state);
 
-/// Reads what was typed for this station ("2.52", "2.52 V", "open"). The station's own unit stands in for a missing one.
+/// Reads what was typed for this station ("2.52", "2.52 V", "open"). The station's own unit stands in for a missing
+/// one.
 [[nodiscard]] Result<double> parseReading(const Expectation& expectation, std::string_view typed);
 
 /// The record of a reading: the promise as it stands now, and the facts it rests on.
 [[nodiscard]] job::Proof record(const job::Facts& facts, const job::CircuitId& circuit, job::Condition condition,
-                                const Expectation& expectation, double value, job::ReadingSource source, std::string when);
+                                const Expectation& expectation, double value, job::ReadingSource source,
+                                std::string when);
 
 /// One sentence: "2.52 V is within 2.36 to 2.68 V".
 [[nodiscard]] std::string verdictText(const Expectation& expectation, double value);

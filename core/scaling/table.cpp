@@ -3,10 +3,8 @@
 #include <algorithm>
 #include <cmath>
 
-namespace vicegrip::scaling
-{
-namespace
-{
+namespace vicegrip::scaling {
+namespace {
 
 constexpr int kPlacesPerSegment = 32;
 
@@ -31,8 +29,9 @@ Result<void> checkTravel(const Transfer& transfer, const job::ScalingSpec& spec)
     const double start = transfer.volts(spec.low), end = transfer.volts(spec.high);
     const double least = std::max(spec.inputStep_v, 1e-4) * (spec.points - 1);
     if (std::abs(end - start) < least)
-        return unusable("the input moves only " + units::format(std::abs(end - start), units::Dimension::Voltage, "V", 3) +
-                        " over the range: " + std::to_string(spec.points) + " points do not fit. Is the pull-up missing?");
+        return unusable(
+            "the input moves only " + units::format(std::abs(end - start), units::Dimension::Voltage, "V", 3) +
+            " over the range: " + std::to_string(spec.points) + " points do not fit. Is the pull-up missing?");
     constexpr int kSteps = 64;
     double before = start;
     for (int i = 1; i <= kSteps; ++i) {
@@ -73,15 +72,16 @@ Result<Table> makeTable(const Transfer& transfer, const parts::Sensor& sensor, c
         return tl::make_unexpected(travel.error());
     // Beyond full scale there are no counts: the table ends where the converter does.
     const auto readable = [&](double volts) { return std::clamp(volts, 0.0, transfer.fullScale()); };
-    const auto [first, last] =
-        std::minmax({readable(transfer.volts(spec.low)), readable(transfer.volts(spec.high))});
+    const auto [first, last] = std::minmax({readable(transfer.volts(spec.low)), readable(transfer.volts(spec.high))});
     Table table;
     for (int i = 0; i < spec.points; ++i) {
-        const double volts = onGrid(std::lerp(first, last, static_cast<double>(i) / (spec.points - 1)), spec.inputStep_v);
+        const double volts =
+            onGrid(std::lerp(first, last, static_cast<double>(i) / (spec.points - 1)), spec.inputStep_v);
         if (!table.points.empty() && volts <= table.points.back().volts)
             return unusable(std::to_string(spec.points) + " points do not fit on a voltage grid of " +
                             units::format(spec.inputStep_v, units::Dimension::Voltage, "V", 3));
-        table.points.push_back({volts, valueOnGrid(transfer.value(volts, spec.low, spec.high), sensor, spec.outputStep)});
+        table.points.push_back(
+            {volts, valueOnGrid(transfer.value(volts, spec.low, spec.high), sensor, spec.outputStep)});
     }
     findWorst(table, transfer, spec);
     return table;
@@ -118,7 +118,8 @@ std::string toCsv(const Table& table, const parts::Sensor& sensor, const job::Sc
     std::string out = "input (V),value (" + unit + ")\r\n";
     for (const TablePoint& p : table.points)
         out += units::formatNumber(p.volts, decimalsOf(spec.inputStep_v)) + "," +
-               units::formatNumber(units::toUnit(p.value, sensor.measures, sensor.unit), decimalsOf(spec.outputStep)) + "\r\n";
+               units::formatNumber(units::toUnit(p.value, sensor.measures, sensor.unit), decimalsOf(spec.outputStep)) +
+               "\r\n";
     return out;
 }
 

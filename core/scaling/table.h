@@ -7,8 +7,7 @@
 #include <vector>
 
 /// The table an ECU holds for an input: volts against value, straight lines between points, flat beyond the ends.
-namespace vicegrip::scaling
-{
+namespace vicegrip::scaling {
 
 struct TablePoint
 {
@@ -20,8 +19,8 @@ struct TablePoint
 struct Table
 {
     std::vector<TablePoint> points; ///< by rising volts
-    double worstError = 0;          ///< largest |table - truth| between the points, in the value's SI unit
-    double worstAt = 0;             ///< the value (SI) where it lies
+    double worstError = 0; ///< largest |table - truth| between the points, in the value's SI unit
+    double worstAt = 0; ///< the value (SI) where it lies
     double worstAtVolts = 0;
 };
 
@@ -29,7 +28,8 @@ struct Table
 /// value that the loaded circuit puts there, rounded to `spec`'s value grid. The table inverts the circuit, not the
 /// data sheet. The worst error is searched at 32 places of every segment, rounding included.
 /// Errors (Range): the voltage does not move over the range, turns back, or the grid is too coarse for N points.
-[[nodiscard]] Result<Table> makeTable(const Transfer& transfer, const parts::Sensor& sensor, const job::ScalingSpec& spec);
+[[nodiscard]] Result<Table> makeTable(const Transfer& transfer, const parts::Sensor& sensor,
+                                      const job::ScalingSpec& spec);
 
 /// The ECU's own arithmetic: the value at these volts.
 [[nodiscard]] double lookUp(const Table& table, double volts);

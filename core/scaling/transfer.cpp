@@ -4,8 +4,7 @@
 
 #include <numeric>
 
-namespace vicegrip::scaling
-{
+namespace vicegrip::scaling {
 
 std::optional<Transfer> Transfer::of(const job::Job& job, const electrics::Electrics& car, const job::Circuit& circuit)
 {
@@ -16,7 +15,8 @@ std::optional<Transfer> Transfer::of(const job::Job& job, const electrics::Elect
         return std::nullopt;
     circuit::Sweep sweep(car.solution, it->second.varied,
                          {{*it->second.converter, *car.ecuGround}, {*car.ecuSupply, *car.ecuGround}});
-    return Transfer(*sensor, std::move(sweep), electrics::fullScaleVolts(job, *input), input->reference == parts::Reference::Ratiometric);
+    return Transfer(*sensor, std::move(sweep), electrics::fullScaleVolts(job, *input),
+                    input->reference == parts::Reference::Ratiometric);
 }
 
 double Transfer::volts(double value) const

@@ -7,14 +7,14 @@
 
 /// From what a sensor feels to the volts the ECU takes it for, through the real circuit: pull-up, loading, wire, ground
 /// offset. Everything else in the job stays at rest.
-namespace vicegrip::scaling
-{
+namespace vicegrip::scaling {
 
 class Transfer
 {
   public:
     /// Of a circuit in a solved car with the key on. None when the circuit has no sensor or no ECU input in it.
-    [[nodiscard]] static std::optional<Transfer> of(const job::Job& job, const electrics::Electrics& car, const job::Circuit& circuit);
+    [[nodiscard]] static std::optional<Transfer> of(const job::Job& job, const electrics::Electrics& car,
+                                                    const job::Circuit& circuit);
 
     /// Volts of the input's full scale at a value (SI).
     [[nodiscard]] double volts(double value) const;

@@ -4,10 +4,8 @@
 #include <charconv>
 #include <cmath>
 
-namespace vicegrip::units
-{
-namespace
-{
+namespace vicegrip::units {
+namespace {
 
 /// The unit in the table, or SI where the name does not fit.
 Unit unitOrSi(Dimension dimension, std::string_view unit)
@@ -68,7 +66,8 @@ std::string formatNumber(double value, int decimals)
     if (!std::isfinite(value))
         return "–";
     std::array<char, 400> buffer{};
-    const auto [end, error] = std::to_chars(buffer.data(), buffer.data() + buffer.size(), value, std::chars_format::fixed, decimals);
+    const auto [end, error] =
+        std::to_chars(buffer.data(), buffer.data() + buffer.size(), value, std::chars_format::fixed, decimals);
     if (error != std::errc())
         return "–";
     std::string out(buffer.data(), end);
@@ -99,7 +98,8 @@ std::string formatExact(double si, Dimension dimension)
     // Rounded to 12 significant digits, so that 0.5 mm² does not read as 0.49999999999999994.
     const double value = toUnit(si, dimension, unit);
     std::array<char, 48> buffer{};
-    const auto [end, error] = std::to_chars(buffer.data(), buffer.data() + buffer.size(), value, std::chars_format::general, 12);
+    const auto [end, error] =
+        std::to_chars(buffer.data(), buffer.data() + buffer.size(), value, std::chars_format::general, 12);
     return withUnit(error == std::errc() ? std::string(buffer.data(), end) : "–", unit);
 }
 
@@ -111,7 +111,8 @@ std::string formatOhms(double ohms)
     const double scale = size >= 1e6 ? 1e6 : size >= 1e3 ? 1e3 : 1;
     const char letter = size >= 1e6 ? 'M' : size >= 1e3 ? 'k' : 'R';
     std::array<char, 48> buffer{};
-    const auto [end, error] = std::to_chars(buffer.data(), buffer.data() + buffer.size(), ohms / scale, std::chars_format::general, 10);
+    const auto [end, error] =
+        std::to_chars(buffer.data(), buffer.data() + buffer.size(), ohms / scale, std::chars_format::general, 10);
     std::string out = error == std::errc() ? std::string(buffer.data(), end) : "–";
     const size_t point = out.find('.');
     if (out.find('e') != std::string::npos)

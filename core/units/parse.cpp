@@ -3,10 +3,8 @@
 #include <cmath>
 #include <fast_float/fast_float.h>
 
-namespace vicegrip::units
-{
-namespace
-{
+namespace vicegrip::units {
+namespace {
 
 constexpr size_t kLongestText = 64;
 
@@ -15,7 +13,8 @@ std::string expected(std::string_view typed, const DimensionFacts& dimension)
     return "\"" + std::string(typed) + "\" is not understood: expected " + std::string(dimension.expected);
 }
 
-/// Trims, and turns the signs that keyboards and word processors put in (U+2212 minus, no-break spaces) into plain ones.
+/// Trims, and turns the signs that keyboards and word processors put in (U+2212 minus, no-break spaces) into plain
+/// ones.
 std::string plain(std::string_view text)
 {
     std::string out;
@@ -61,7 +60,8 @@ Result<NumberAndRest> leadingNumber(std::string_view text, const DimensionFacts&
     std::string_view rest = digits.substr(static_cast<size_t>(end - digits.data()));
     if (rest.starts_with(','))
         return fail(ErrorCode::Malformed,
-                    "\"" + std::string(text) + "\" has a comma: write the decimal mark as a point, and no thousands mark");
+                    "\"" + std::string(text) +
+                        "\" has a comma: write the decimal mark as a point, and no thousands mark");
     return NumberAndRest{number, rest};
 }
 
@@ -123,9 +123,9 @@ enum class Zero { Unsaid, Gauge, Absolute };
 
 Zero takeZero(std::string& unit, const DimensionFacts& dimension)
 {
-    static constexpr std::pair<std::string_view, Zero> kEndings[] = {
-        {"(g)", Zero::Gauge}, {"(a)", Zero::Absolute}, {"gauge", Zero::Gauge}, {"abs", Zero::Absolute},
-        {"g", Zero::Gauge},   {"a", Zero::Absolute}};
+    static constexpr std::pair<std::string_view, Zero> kEndings[] = {{"(g)", Zero::Gauge},   {"(a)", Zero::Absolute},
+                                                                     {"gauge", Zero::Gauge}, {"abs", Zero::Absolute},
+                                                                     {"g", Zero::Gauge},     {"a", Zero::Absolute}};
     if (findUnit(dimension, unit) != nullptr)
         return Zero::Unsaid;
     for (const auto& [ending, zero] : kEndings) {
@@ -195,9 +195,11 @@ Result<double> parse(std::string_view typed, Dimension dimension, std::string_vi
     const bool pressure = dimension == Dimension::AbsolutePressure || dimension == Dimension::GaugePressure;
     const Zero zero = pressure ? takeZero(unit, dim) : Zero::Unsaid;
     if (zero == Zero::Gauge && dimension == Dimension::AbsolutePressure)
-        return fail(ErrorCode::Malformed, "\"" + text + "\" is a gauge pressure: an absolute one is wanted here, add the barometer");
+        return fail(ErrorCode::Malformed,
+                    "\"" + text + "\" is a gauge pressure: an absolute one is wanted here, add the barometer");
     if (zero == Zero::Absolute && dimension == Dimension::GaugePressure)
-        return fail(ErrorCode::Malformed, "\"" + text + "\" is an absolute pressure: a gauge one is wanted here, take the barometer off");
+        return fail(ErrorCode::Malformed,
+                    "\"" + text + "\" is an absolute pressure: a gauge one is wanted here, take the barometer off");
 
     const Unit* known = findUnit(dim, unit);
     if (known == nullptr)

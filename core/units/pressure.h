@@ -4,8 +4,7 @@
 #include "core/units/units.h"
 
 /// Gauge and absolute pressure are different types: one becomes the other only through a barometer that is named.
-namespace vicegrip::units
-{
+namespace vicegrip::units {
 
 struct AbsolutePressure
 {

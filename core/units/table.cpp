@@ -2,10 +2,8 @@
 
 #include <array>
 
-namespace vicegrip::units
-{
-namespace
-{
+namespace vicegrip::units {
+namespace {
 
 // NIST SP 811, appendix B.8 and B.9. Defined: inch 0.0254 m, pound-force 4.4482216152605 N, conventional millimetre of
 // mercury 13595.1 kg/m3 * 9.80665 m/s2 * 1 mm, standard atmosphere 101325 Pa.
@@ -13,35 +11,41 @@ constexpr double kInch = 0.0254;
 constexpr double kPsi = 4.4482216152605 / (kInch * kInch);
 constexpr double kMmHg = 13595.1 * 9.80665 * 0.001;
 
-constexpr std::array kResistance = {
-    Unit{"ohm"},          Unit{"ohms"},        Unit{"R"},        Unit{"r"},        Unit{"mohm", 1e-3},
-    Unit{"kohm", 1e3},    Unit{"Kohm", 1e3},   Unit{"k", 1e3},   Unit{"K", 1e3},   Unit{"kohms", 1e3},
-    Unit{"Mohm", 1e6},    Unit{"M", 1e6},      Unit{"Mohms", 1e6}, Unit{"meg", 1e6}, Unit{"Gohm", 1e9}};
-constexpr std::array kVoltage = {Unit{"V"},           Unit{"v"},          Unit{"mV", 1e-3},  Unit{"mv", 1e-3},
-                                 Unit{"uV", 1e-6},    Unit{"kV", 1e3},    Unit{"volt"},      Unit{"volts"},
-                                 Unit{"Vdc"},         Unit{"VDC"}};
+constexpr std::array kResistance = {Unit{"ohm"},        Unit{"ohms"},       Unit{"R"},         Unit{"r"},
+                                    Unit{"mohm", 1e-3}, Unit{"kohm", 1e3},  Unit{"Kohm", 1e3}, Unit{"k", 1e3},
+                                    Unit{"K", 1e3},     Unit{"kohms", 1e3}, Unit{"Mohm", 1e6}, Unit{"M", 1e6},
+                                    Unit{"Mohms", 1e6}, Unit{"meg", 1e6},   Unit{"Gohm", 1e9}};
+constexpr std::array kVoltage = {Unit{"V"},       Unit{"v"},    Unit{"mV", 1e-3}, Unit{"mv", 1e-3}, Unit{"uV", 1e-6},
+                                 Unit{"kV", 1e3}, Unit{"volt"}, Unit{"volts"},    Unit{"Vdc"},      Unit{"VDC"}};
 constexpr std::array kCurrent = {Unit{"A"}, Unit{"a"}, Unit{"mA", 1e-3}, Unit{"uA", 1e-6}, Unit{"amp"}, Unit{"amps"}};
-constexpr std::array kLength = {Unit{"m"},           Unit{"mm", 1e-3},       Unit{"cm", 1e-2},   Unit{"km", 1e3},
-                                Unit{"um", 1e-6},    Unit{"in", kInch},      Unit{"\"", kInch},  Unit{"inch", kInch},
-                                Unit{"inches", kInch}, Unit{"ft", 12 * kInch}, Unit{"'", 12 * kInch}};
-constexpr std::array kArea = {Unit{"mm2", 1e-6}, Unit{"mm^2", 1e-6}, Unit{"sqmm", 1e-6}, Unit{"cm2", 1e-4},
-                              Unit{"m2"}};
+constexpr std::array kLength = {Unit{"m"},
+                                Unit{"mm", 1e-3},
+                                Unit{"cm", 1e-2},
+                                Unit{"km", 1e3},
+                                Unit{"um", 1e-6},
+                                Unit{"in", kInch},
+                                Unit{"\"", kInch},
+                                Unit{"inch", kInch},
+                                Unit{"inches", kInch},
+                                Unit{"ft", 12 * kInch},
+                                Unit{"'", 12 * kInch}};
+constexpr std::array kArea = {Unit{"mm2", 1e-6}, Unit{"mm^2", 1e-6}, Unit{"sqmm", 1e-6}, Unit{"cm2", 1e-4}, Unit{"m2"}};
 constexpr std::array kTemperature = {Unit{"C", 1, 273.15}, Unit{"c", 1, 273.15}, Unit{"K"},
                                      Unit{"F", 5.0 / 9.0, 459.67 * 5.0 / 9.0},
                                      Unit{"f", 5.0 / 9.0, 459.67 * 5.0 / 9.0}};
 constexpr std::array kTemperatureDifference = {Unit{"K"}, Unit{"C"}, Unit{"F", 5.0 / 9.0}};
 constexpr std::array kFrequency = {Unit{"Hz"}, Unit{"hz"}, Unit{"kHz", 1e3}, Unit{"MHz", 1e6}, Unit{"rpm", 1.0 / 60}};
-constexpr std::array kPressure = {Unit{"kPa", 1e3},       Unit{"kpa", 1e3},     Unit{"Pa"},
-                                  Unit{"hPa", 1e2},       Unit{"MPa", 1e6},     Unit{"bar", 1e5},
-                                  Unit{"mbar", 1e2},      Unit{"psi", kPsi},    Unit{"PSI", kPsi},
-                                  Unit{"inHg", 25.4 * kMmHg}, Unit{"inhg", 25.4 * kMmHg}, Unit{"mmHg", kMmHg},
-                                  Unit{"atm", 101325}};
+constexpr std::array kPressure = {
+    Unit{"kPa", 1e3},           Unit{"kpa", 1e3},    Unit{"Pa"},         Unit{"hPa", 1e2},  Unit{"MPa", 1e6},
+    Unit{"bar", 1e5},           Unit{"mbar", 1e2},   Unit{"psi", kPsi},  Unit{"PSI", kPsi}, Unit{"inHg", 25.4 * kMmHg},
+    Unit{"inhg", 25.4 * kMmHg}, Unit{"mmHg", kMmHg}, Unit{"atm", 101325}};
 constexpr std::array kRatio = {Unit{"%", 1e-2}, Unit{"percent", 1e-2}, Unit{""}};
 constexpr std::array kLambda = {Unit{""}, Unit{"λ"}, Unit{"lambda"}};
 constexpr std::array kCounts = {Unit{""}, Unit{"counts"}, Unit{"count"}};
 
 const std::array kFacts = {
-    DimensionFacts{Dimension::Resistance, "resistance", "Ω", "a resistance such as 2k49, 10 kΩ or 0.3 ohm", kResistance},
+    DimensionFacts{Dimension::Resistance, "resistance", "Ω", "a resistance such as 2k49, 10 kΩ or 0.3 ohm",
+                   kResistance},
     DimensionFacts{Dimension::Voltage, "voltage", "V", "a voltage such as 2.52 V or 120 mV", kVoltage},
     DimensionFacts{Dimension::Current, "current", "A", "a current such as 1.2 A or 350 mA", kCurrent},
     DimensionFacts{Dimension::Length, "length", "m", "a length such as 1.2 m, 450 mm or 6 ft", kLength},
@@ -53,8 +57,8 @@ const std::array kFacts = {
     DimensionFacts{Dimension::Frequency, "frequency", "Hz", "a frequency such as 150 Hz or 1.2 kHz", kFrequency},
     DimensionFacts{Dimension::AbsolutePressure, "absolute-pressure", "kPa",
                    "an absolute pressure such as 101 kPa, 3.2 bar or 29.9 inHg", kPressure},
-    DimensionFacts{Dimension::GaugePressure, "gauge-pressure", "bar", "a gauge pressure such as 3.2 bar, 45 psi or 300 kPa",
-                   kPressure},
+    DimensionFacts{Dimension::GaugePressure, "gauge-pressure", "bar",
+                   "a gauge pressure such as 3.2 bar, 45 psi or 300 kPa", kPressure},
     DimensionFacts{Dimension::Ratio, "ratio", "%", "a share such as 35 % or 0.35", kRatio, true},
     DimensionFacts{Dimension::Lambda, "lambda", "λ", "a lambda value such as 0.95", kLambda, true},
     DimensionFacts{Dimension::Counts, "counts", "counts", "a number of counts such as 2064", kCounts, true},
@@ -87,11 +91,11 @@ std::string fold(std::string_view unit)
     std::string out(unit);
     replaceAll(out, "\u2126", "ohm"); // ohm sign
     replaceAll(out, "\u03A9", "ohm"); // Greek capital omega
-    replaceAll(out, "\u00B5", "u");   // micro sign
-    replaceAll(out, "\u03BC", "u");   // Greek small mu
-    replaceAll(out, "\u00B0", "");    // degree sign
-    replaceAll(out, "\u00B2", "2");   // superscript two
-    replaceAll(out, "\u2033", "\"");  // double prime
+    replaceAll(out, "\u00B5", "u"); // micro sign
+    replaceAll(out, "\u03BC", "u"); // Greek small mu
+    replaceAll(out, "\u00B0", ""); // degree sign
+    replaceAll(out, "\u00B2", "2"); // superscript two
+    replaceAll(out, "\u2033", "\""); // double prime
     replaceAll(out, "deg", "");
     replaceAll(out, "Ohm", "ohm");
     replaceAll(out, "OHM", "ohm");

@@ -6,8 +6,7 @@
 #include <string_view>
 
 /// The table of units: the only place a conversion factor is written.
-namespace vicegrip::units
-{
+namespace vicegrip::units {
 
 /// si = value * factor + offset.
 struct Unit
@@ -20,7 +19,7 @@ struct Unit
 struct DimensionFacts
 {
     Dimension dimension;
-    std::string_view name;     ///< in files
+    std::string_view name; ///< in files
     std::string_view everyday; ///< shown first
     std::string_view expected; ///< ends the sentence "expected ..."
     std::span<const Unit> units;

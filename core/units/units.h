@@ -15,24 +15,23 @@
 ///
 /// Nothing depends on the locale: the decimal mark is a point. Factors are exact by definition (NIST SP 811,
 /// appendix B.8; the pound-force, the inch and the conventional millimetre of mercury are defined numbers).
-namespace vicegrip::units
-{
+namespace vicegrip::units {
 
 /// What a number measures, and so which units fit. SI unit in brackets.
 enum class Dimension {
-    Resistance,            ///< Ohm
-    Voltage,               ///< V
-    Current,               ///< A
-    Length,                ///< m
-    Area,                  ///< m²
-    Temperature,           ///< K
+    Resistance, ///< Ohm
+    Voltage, ///< V
+    Current, ///< A
+    Length, ///< m
+    Area, ///< m²
+    Temperature, ///< K
     TemperatureDifference, ///< K
-    Frequency,             ///< Hz
-    AbsolutePressure,      ///< Pa above vacuum
-    GaugePressure,         ///< Pa above the barometer
-    Ratio,                 ///< 1
-    Lambda,                ///< 1, air-fuel ratio over stoichiometric
-    Counts,                ///< 1, converter counts
+    Frequency, ///< Hz
+    AbsolutePressure, ///< Pa above vacuum
+    GaugePressure, ///< Pa above the barometer
+    Ratio, ///< 1
+    Lambda, ///< 1, air-fuel ratio over stoichiometric
+    Counts, ///< 1, converter counts
 };
 
 /// Reads one quantity. `assumedUnit` is used when the text has none; without it a bare number is an error (except

@@ -4,10 +4,8 @@
 
 /// The path a new user walks, through the real window and the real bench: prove a circuit, break a wire, change a
 /// pull-up, hand the table over, export it, and undo all of it.
-namespace vicegrip
-{
-namespace
-{
+namespace vicegrip {
+namespace {
 
 using analysis::Stage;
 using proof::State;

@@ -12,10 +12,8 @@
 #include <sys/wait.h>
 #include <unistd.h>
 
-namespace vicegrip::app
-{
-namespace
-{
+namespace vicegrip::app {
+namespace {
 
 using testing::HasSubstr;
 
@@ -70,7 +68,8 @@ TEST(JobStore, AnEditThatChangesNothingOrBreaksTheJobLeavesNoStep)
     JobStore store;
     store.setJob(test::petrel());
     EXPECT_TRUE(store.edit(QStringLiteral("Nothing"), [](job::Job&) {}));
-    const auto refused = store.edit(QStringLiteral("Break"), [](job::Job& j) { j.wires.front().to = j.wires.front().from; });
+    const auto refused =
+        store.edit(QStringLiteral("Break"), [](job::Job& j) { j.wires.front().to = j.wires.front().from; });
     ASSERT_FALSE(refused);
     EXPECT_THAT(refused.error().sentence, HasSubstr("both ends"));
     EXPECT_EQ(store.undoStack().count(), 0);
@@ -144,7 +143,8 @@ TEST(JobStore, AFullDiskIsSaidAndTheSavedJobStays)
 TEST(JobStore, AReadOnlyFolderOpensReadOnlyAndSaysSo)
 {
     const Folder folder;
-    QFile::setPermissions(folder.dir(), QFileDevice::ReadOwner | QFileDevice::ExeOwner | QFileDevice::ReadOther | QFileDevice::ExeOther);
+    QFile::setPermissions(folder.dir(), QFileDevice::ReadOwner | QFileDevice::ExeOwner | QFileDevice::ReadGroup |
+                                            QFileDevice::ExeGroup | QFileDevice::ReadOther | QFileDevice::ExeOther);
     const bool root = geteuid() == 0;
     if (root) {
         ASSERT_EQ(seteuid(65534), 0); // root may write anywhere: be nobody for a moment
@@ -184,7 +184,8 @@ TEST(JobFile, KilledWhileSavingLosesNothing)
         ASSERT_EQ(kill(child, SIGKILL), 0);
         int status = 0;
         waitpid(child, &status, 0);
-        ASSERT_TRUE(WIFSIGNALED(status)) << "it ended by itself with " << WEXITSTATUS(status) << ": is the dead one's lock recovered?";
+        ASSERT_TRUE(WIFSIGNALED(status)) << "it ended by itself with " << WEXITSTATUS(status)
+                                         << ": is the dead one's lock recovered?";
         const auto job = job::readFile(path);
         ASSERT_TRUE(job) << job.error().text();
         ASSERT_EQ(job->circuits.size(), 8U);

@@ -7,8 +7,7 @@
 #include <string>
 
 /// Arrows point down only (docs/architecture.md): which folder may include which.
-namespace
-{
+namespace {
 
 namespace fs = std::filesystem;
 
@@ -31,8 +30,12 @@ const std::map<std::string, std::set<std::string>> kMayInclude = {
     {"core/electrics", {"core/base", "core/units", "core/circuit", "core/parts", "core/job"}},
     {"core/scaling", {"core/base", "core/units", "core/circuit", "core/parts", "core/job", "core/electrics"}},
     {"core/proof", {"core/base", "core/units", "core/parts", "core/job", "core/electrics", "core/scaling"}},
-    {"core/findings", {"core/base", "core/units", "core/parts", "core/job", "core/electrics", "core/scaling", "core/proof", "core/analysis"}},
-    {"core/analysis", {"core/base", "core/units", "core/parts", "core/job", "core/electrics", "core/scaling", "core/proof", "core/findings"}},
+    {"core/findings",
+     {"core/base", "core/units", "core/parts", "core/job", "core/electrics", "core/scaling", "core/proof",
+      "core/analysis"}},
+    {"core/analysis",
+     {"core/base", "core/units", "core/parts", "core/job", "core/electrics", "core/scaling", "core/proof",
+      "core/findings"}},
     {"link", {"core"}},
     {"bench", {"core", "link"}},
     {"cli", {"core"}},

@@ -10,10 +10,8 @@
 
 #include <gmock/gmock.h>
 
-namespace vicegrip::bench
-{
-namespace
-{
+namespace vicegrip::bench {
+namespace {
 
 using job::Condition;
 using job::PointRef;
@@ -98,9 +96,10 @@ TEST(Control, RefusesNonsenseWithASentence)
 {
     Car car(test::petrel(), {});
     EXPECT_EQ(control(car, R"({"condition": "battery-off"})"), R"({"ok":true})");
-    for (const char* request : {"", "[]", "{}", "{\"condition\": \"driving\"}", "{\"feel\": {\"clt\": \"hot\"}}", "{\"red\": \"A.7\"}",
-                                "{\"ambient_k\": 1e9}", "\xff\xff"})
-        EXPECT_TRUE(QJsonDocument::fromJson(control(car, request)).object().contains(QStringLiteral("error"))) << request;
+    for (const char* request : {"", "[]", "{}", "{\"condition\": \"driving\"}", "{\"feel\": {\"clt\": \"hot\"}}",
+                                "{\"red\": \"A.7\"}", "{\"ambient_k\": 1e9}", "\xff\xff"})
+        EXPECT_TRUE(QJsonDocument::fromJson(control(car, request)).object().contains(QStringLiteral("error")))
+            << request;
 }
 
 class Process : public QProcess
@@ -121,7 +120,11 @@ TEST(BenchProcess, ListensOnLoopbackOnly)
     Process bench;
     const QJsonObject said = bench.announcement();
     QList<int> ports{said.value(QStringLiteral("meter")).toInt(), said.value(QStringLiteral("control")).toInt(),
-                     said.value(QStringLiteral("can")).toString().section(QLatin1Char(':'), 2).section(QLatin1Char('/'), 0, 0).toInt()};
+                     said.value(QStringLiteral("can"))
+                         .toString()
+                         .section(QLatin1Char(':'), 2)
+                         .section(QLatin1Char('/'), 0, 0)
+                         .toInt()};
     QFile table(QStringLiteral("/proc/net/tcp"));
     ASSERT_TRUE(table.open(QIODevice::ReadOnly));
     const QByteArray sockets = table.readAll();
@@ -134,7 +137,8 @@ TEST(BenchProcess, ListensOnLoopbackOnly)
     if (six.open(QIODevice::ReadOnly)) {
         const QByteArray sockets6 = six.readAll();
         for (int port : ports)
-            EXPECT_FALSE(sockets6.contains("00000000000000000000000000000000:" + QByteArray::number(port, 16).rightJustified(4, '0').toUpper()));
+            EXPECT_FALSE(sockets6.contains("00000000000000000000000000000000:" +
+                                           QByteArray::number(port, 16).rightJustified(4, '0').toUpper()));
     }
     bench.closeWriteChannel();
     EXPECT_TRUE(bench.waitForFinished(5000)) << "it ends when its standard input closes";
@@ -147,7 +151,8 @@ TEST(BenchProcess, SaysWhatIsWrongWithItsFiles)
     bench.start(QStringLiteral(VICEGRIP_BENCH), {QStringLiteral("/nowhere.vicegrip")});
     ASSERT_TRUE(bench.waitForFinished(5000));
     EXPECT_EQ(bench.exitCode(), 3);
-    EXPECT_THAT(bench.readAllStandardError().toStdString(), testing::HasSubstr("/nowhere.vicegrip: the file cannot be opened"));
+    EXPECT_THAT(bench.readAllStandardError().toStdString(),
+                testing::HasSubstr("/nowhere.vicegrip: the file cannot be opened"));
 }
 
 } // namespace

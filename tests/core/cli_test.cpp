@@ -8,10 +8,8 @@
 #include <sys/wait.h>
 
 /// The command line, run as a program.
-namespace vicegrip
-{
-namespace
-{
+namespace vicegrip {
+namespace {
 
 struct Ran
 {
@@ -57,7 +55,8 @@ TEST(Cli, ScalePrintsTheAskedPoints)
     const Ran ran = run("scale " + test::petrelPath() + " --circuit iat --points 6 --csv");
     ASSERT_EQ(ran.code, 0) << ran.out;
     EXPECT_EQ(std::ranges::count(ran.out, '\n'), 7);
-    const auto json = nlohmann::json::parse(run("scale " + test::petrelPath() + " --circuit iat --points 6 --json").out);
+    const auto json =
+        nlohmann::json::parse(run("scale " + test::petrelPath() + " --circuit iat --points 6 --json").out);
     EXPECT_EQ(json["points"].size(), 6U);
     EXPECT_GT(json["worst_error"].get<double>(), 0);
 }

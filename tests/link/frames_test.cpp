@@ -3,10 +3,8 @@
 #include <gtest/gtest.h>
 #include <random>
 
-namespace vicegrip::link
-{
-namespace
-{
+namespace vicegrip::link {
+namespace {
 
 EcuTable table()
 {
@@ -25,7 +23,8 @@ std::optional<TableReceiver::Outcome> send(const QList<QCanBusFrame>& frames, in
 
 TEST(EcuFrames, SampleGoesThere)
 {
-    for (const EcuSample& s : {EcuSample{0, 0, 0, {}}, EcuSample{7, 4095, 5.0, 130.5}, EcuSample{63, 2064, 2.5202, -40.0}}) {
+    for (const EcuSample& s :
+         {EcuSample{0, 0, 0, {}}, EcuSample{7, 4095, 5.0, 130.5}, EcuSample{63, 2064, 2.5202, -40.0}}) {
         const auto back = sampleOf(frameOf(s));
         ASSERT_TRUE(back);
         EXPECT_EQ(back->input, s.input);
@@ -75,7 +74,8 @@ TEST(EcuFrames, AnyFrameIsSurvived)
         QByteArray bytes(static_cast<qsizetype>(random() % 9), '\0');
         for (char& b : bytes)
             b = static_cast<char>(random() % (random() % 2 == 0 ? 4 : 256));
-        const QCanBusFrame frame(random() % 2 == 0 ? kTableWrite : kSampleBase + random() % 80, bytes);
+        const QCanBusFrame frame(random() % 2 == 0 ? kTableWrite : kSampleBase + static_cast<quint32>(random() % 80),
+                                 bytes);
         if (const auto sample = sampleOf(frame)) {
             EXPECT_GE(sample->input, 0);
             EXPECT_LT(sample->input, kMostInputs);

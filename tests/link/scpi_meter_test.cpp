@@ -7,10 +7,8 @@
 
 #include <gmock/gmock.h>
 
-namespace vicegrip::link
-{
-namespace
-{
+namespace vicegrip::link {
+namespace {
 
 /// A meter that answers its name, then whatever it is told to.
 class FakeMeter
@@ -23,7 +21,8 @@ class FakeMeter
             m_socket = m_server.nextPendingConnection();
             QObject::connect(m_socket, &QTcpSocket::readyRead, [this] {
                 while (m_socket->canReadLine())
-                    m_socket->write(m_socket->readLine().startsWith("*IDN?") ? QByteArray("Somebody,Meter,0,1\n") : m_answer);
+                    m_socket->write(m_socket->readLine().startsWith("*IDN?") ? QByteArray("Somebody,Meter,0,1\n")
+                                                                             : m_answer);
             });
         });
     }

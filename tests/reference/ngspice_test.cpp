@@ -11,10 +11,8 @@
 #include <unistd.h>
 
 /// Reference: ngspice (Debian's package, run as a program) on the same random sensor networks.
-namespace vicegrip::circuit
-{
-namespace
-{
+namespace vicegrip::circuit {
+namespace {
 
 class RandomSensorNetwork
 {
@@ -51,10 +49,18 @@ class RandomSensorNetwork
         for (const Element& e : m_net.elements()) {
             ++i;
             switch (e.kind) {
-            case Element::Kind::Resistor: out << 'R' << i << ' ' << e.a << ' ' << e.b; break;
-            case Element::Kind::VoltageSource: out << 'V' << i << ' ' << e.a << ' ' << e.b << " DC"; break;
-            case Element::Kind::CurrentSource: out << 'I' << i << ' ' << e.a << ' ' << e.b << " DC"; break;
-            case Element::Kind::VoltageControlledVoltage: out << 'E' << i << ' ' << e.a << ' ' << e.b << ' ' << e.c << ' ' << e.d; break;
+            case Element::Kind::Resistor:
+                out << 'R' << i << ' ' << e.a << ' ' << e.b;
+                break;
+            case Element::Kind::VoltageSource:
+                out << 'V' << i << ' ' << e.a << ' ' << e.b << " DC";
+                break;
+            case Element::Kind::CurrentSource:
+                out << 'I' << i << ' ' << e.a << ' ' << e.b << " DC";
+                break;
+            case Element::Kind::VoltageControlledVoltage:
+                out << 'E' << i << ' ' << e.a << ' ' << e.b << ' ' << e.c << ' ' << e.d;
+                break;
             }
             out << ' ' << e.value << '\n';
         }

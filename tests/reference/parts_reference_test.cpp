@@ -5,10 +5,8 @@
 #include <cmath>
 #include <gtest/gtest.h>
 
-namespace vicegrip::parts
-{
-namespace
-{
+namespace vicegrip::parts {
+namespace {
 
 constexpr double kZero = 273.15;
 
@@ -40,7 +38,8 @@ TEST(Beta, HandWorkedValues)
 }
 
 // Steinhart and Hart, Deep-Sea Research 15 (1968). Coefficients of the common 10 kohm curve (a = 1.129148e-3,
-// b = 2.34125e-4, c = 8.76741e-8), published with R(0 °C) = 32 650, R(25 °C) = 10 000, R(50 °C) = 3 603 ohm. From memory.
+// b = 2.34125e-4, c = 8.76741e-8), published with R(0 °C) = 32 650, R(25 °C) = 10 000, R(50 °C) = 3 603 ohm. From
+// memory.
 TEST(SteinhartHart, PublishedTenKiloohmCurve)
 {
     const SteinhartHartCurve curve{1.129148e-3, 2.34125e-4, 8.76741e-8};

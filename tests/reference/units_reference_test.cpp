@@ -3,10 +3,8 @@
 #include <cmath>
 #include <gtest/gtest.h>
 
-namespace vicegrip::units
-{
-namespace
-{
+namespace vicegrip::units {
+namespace {
 
 using enum Dimension;
 
@@ -47,14 +45,15 @@ struct GaugeRow
 
 // ASTM B258 nominal diameters (mm) of solid round wire; resistances from the copper wire tables that follow from them
 // (NBS Handbook 100, "Copper Wire Tables", 1966, table 6: ohms per kilometre at 20 °C). From memory, four figures.
-constexpr GaugeRow kGauges[] = {{10, 2.588, 3.277}, {12, 2.053, 5.211}, {14, 1.628, 8.286}, {16, 1.291, 13.17},
+constexpr GaugeRow kGauges[] = {{10, 2.588, 3.277}, {12, 2.053, 5.211},  {14, 1.628, 8.286},  {16, 1.291, 13.17},
                                 {18, 1.024, 20.95}, {20, 0.8118, 33.31}, {22, 0.6438, 52.96}, {24, 0.5106, 84.22}};
 
 TEST(AstmB258, DiametersOfTheGauges)
 {
     for (const GaugeRow& row : kGauges) {
         const double area = areaOfGauge(row.gauge);
-        EXPECT_NEAR(std::sqrt(area * 4 / std::acos(-1.0)) * 1e3, row.diameter_mm, row.diameter_mm * 5e-4) << row.gauge << " AWG";
+        EXPECT_NEAR(std::sqrt(area * 4 / std::acos(-1.0)) * 1e3, row.diameter_mm, row.diameter_mm * 5e-4)
+            << row.gauge << " AWG";
         EXPECT_DOUBLE_EQ(inSi((std::to_string(row.gauge) + " AWG").c_str(), Area), area);
     }
     EXPECT_NEAR(areaOfGauge(-3), 107.2e-6, 0.1e-6) << "4/0 AWG is 107.2 mm²";
@@ -65,7 +64,8 @@ TEST(AstmB258, OhmPerKilometreOfTheGauges)
 {
     constexpr double kAnnealedCopper = 1.7241e-8; // IEC 60028: 1/58 ohm mm²/m
     for (const GaugeRow& row : kGauges)
-        EXPECT_NEAR(kAnnealedCopper * 1000 / areaOfGauge(row.gauge), row.ohmPerKm, row.ohmPerKm * 1e-3) << row.gauge << " AWG";
+        EXPECT_NEAR(kAnnealedCopper * 1000 / areaOfGauge(row.gauge), row.ohmPerKm, row.ohmPerKm * 1e-3)
+            << row.gauge << " AWG";
 }
 
 } // namespace

@@ -8,8 +8,7 @@
 #include <string>
 
 /// The demo job, and short ways to ask an analysis.
-namespace vicegrip::test
-{
+namespace vicegrip::test {
 
 inline std::string petrelPath()
 {
@@ -45,8 +44,8 @@ inline void prove(job::Job& job, const char* circuit, const char* station, doubl
                   job::Condition condition = job::Condition::KeyOn)
 {
     const auto a = analysed(job);
-    job.proofs.push_back(proof::record(a.facts, {circuit}, condition, at(a, circuit, station, condition).expectation, value,
-                                       job::ReadingSource::Typed, "2026-01-02T03:04:05Z"));
+    job.proofs.push_back(proof::record(a.facts, {circuit}, condition, at(a, circuit, station, condition).expectation,
+                                       value, job::ReadingSource::Typed, "2026-01-02T03:04:05Z"));
 }
 
 inline job::Wire& wire(job::Job& job, const char* id)

@@ -14,8 +14,7 @@
 #include <QTest>
 
 /// The real window on a copy of the demo job, driven by keys and clicks, read by what a person sees.
-namespace vicegrip::test
-{
+namespace vicegrip::test {
 
 class Window
 {
@@ -42,13 +41,15 @@ class Window
     void startBench()
     {
         window.desk().live.startBench(QStringLiteral(VICEGRIP_BENCH), job(), faults());
-        EXPECT_TRUE(QTest::qWaitFor([&] { return window.desk().live.meterReady() && window.desk().live.ecuLive(); }, 10000));
+        EXPECT_TRUE(
+            QTest::qWaitFor([&] { return window.desk().live.meterReady() && window.desk().live.ecuLive(); }, 10000));
     }
 
     /// Lets the analysis catch up with the job.
     void settle()
     {
-        EXPECT_TRUE(QTest::qWaitFor([&] { return window.desk().store.analysis()->job == window.desk().store.job(); }, 10000));
+        EXPECT_TRUE(
+            QTest::qWaitFor([&] { return window.desk().store.analysis()->job == window.desk().store.job(); }, 10000));
         QCoreApplication::processEvents();
     }
 
@@ -83,7 +84,8 @@ class Window
         settle();
     }
 
-    [[nodiscard]] const proof::Judged& at(const char* circuit, const char* station, job::Condition condition = job::Condition::KeyOn)
+    [[nodiscard]] const proof::Judged& at(const char* circuit, const char* station,
+                                          job::Condition condition = job::Condition::KeyOn)
     {
         return test::at(*window.desk().store.analysis(), circuit, station, condition);
     }
@@ -91,7 +93,12 @@ class Window
     /// Waits for a state, since links and analysis answer in their own time.
     [[nodiscard]] bool becomes(const char* circuit, const char* station, proof::State state)
     {
-        return QTest::qWaitFor([&] { settle(); return at(circuit, station).state == state; }, 5000);
+        return QTest::qWaitFor(
+            [&] {
+                settle();
+                return at(circuit, station).state == state;
+            },
+            5000);
     }
 
     QTemporaryDir folder;

@@ -5,10 +5,8 @@
 
 #include <QVBoxLayout>
 
-namespace vicegrip::app
-{
-namespace
-{
+namespace vicegrip::app {
+namespace {
 
 using analysis::Stage;
 
@@ -37,13 +35,15 @@ Promise promiseOf(Stage stage)
                  tr("Cut list, sleeves, grommets and a shopping list from the same wires.")}};
     case Stage::Trigger:
         return {tr("Does the crank and cam signal decode, with margin, at this gap?"),
-                {tr("Wheel, waveform and decode on one crank angle."), tr("Run-out, noise margin, air gap in turns of the thread.")}};
+                {tr("Wheel, waveform and decode on one crank angle."),
+                 tr("Run-out, noise margin, air gap in turns of the thread.")}};
     case Stage::Start:
         return {tr("May it be powered, cranked, run?"),
                 {tr("A run sheet with hold points and limits computed for this job."), tr("Log review afterwards.")}};
     case Stage::Handover:
         return {tr("The build book and the tuner's packet."),
-                {tr("What was fitted, proved and changed, with readings and dates."), tr("What to check again after new firmware.")}};
+                {tr("What was fitted, proved and changed, with readings and dates."),
+                 tr("What to check again after new firmware.")}};
     default:
         return {};
     }
@@ -58,13 +58,17 @@ QString knownOf(Stage stage, const job::Job& job, const job::Circuit* circuit)
     const QString name = text(circuit->name);
     switch (stage) {
     case Stage::Inputs:
-        return AheadPage::tr("%1 sits on input %2: %3.").arg(name, text(circuit->input.value), signalText(job, *circuit));
+        return AheadPage::tr("%1 sits on input %2: %3.")
+            .arg(name, text(circuit->input.value), signalText(job, *circuit));
     case Stage::Brief:
         return sensor == nullptr ? QString() : AheadPage::tr("%1 is measured by: %2.").arg(name, text(sensor->name));
     case Stage::Pins:
-        return AheadPage::tr("The job holds %1 wires. The thread below shows those of %2, with their colours.").arg(job.wires.size()).arg(name);
+        return AheadPage::tr("The job holds %1 wires. The thread below shows those of %2, with their colours.")
+            .arg(job.wires.size())
+            .arg(name);
     case Stage::Handover:
-        return AheadPage::tr("The job holds %1 readings, each with its date and what it rests on.").arg(job.proofs.size());
+        return AheadPage::tr("The job holds %1 readings, each with its date and what it rests on.")
+            .arg(job.proofs.size());
     default:
         return {};
     }
@@ -72,7 +76,8 @@ QString knownOf(Stage stage, const job::Job& job, const job::Circuit* circuit)
 
 } // namespace
 
-AheadPage::AheadPage(Desk& desk, Stage stage, QWidget* parent) : StagePage(desk, parent), m_stage(stage), m_known(label({}, look::Size::Body))
+AheadPage::AheadPage(Desk& desk, Stage stage, QWidget* parent)
+    : StagePage(desk, parent), m_stage(stage), m_known(label({}, look::Size::Body))
 {
     const Promise promise = promiseOf(stage);
     auto* column = new QVBoxLayout(this);

@@ -4,11 +4,10 @@
 
 class QLabel;
 
-namespace vicegrip::app
-{
+namespace vicegrip::app {
 
-/// A stage whose work is still to be built: the question it answers, what it will do, and what this job already knows of
-/// it.
+/// A stage whose work is still to be built: the question it answers, what it will do, and what this job already knows
+/// of it.
 class AheadPage : public StagePage
 {
     Q_OBJECT

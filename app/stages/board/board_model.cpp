@@ -3,10 +3,8 @@
 #include "app/look/look.h"
 #include "app/widgets/circuit_text.h"
 
-namespace vicegrip::app
-{
-namespace
-{
+namespace vicegrip::app {
+namespace {
 
 /// The station the ECU reports this through; its unit and decimals are the ones to show.
 const proof::Expectation* reported(const analysis::CircuitView& view, proof::StationKind kind)
@@ -57,7 +55,8 @@ QString BoardModel::liveText(const job::Circuit& circuit, Column column) const
         return QStringLiteral("–");
     if (column == Volts)
         return text(proof::readingText(*e, sample->volts));
-    return sample->value ? text(proof::readingText(*e, units::fromUnit(*sample->value, e->dimension, e->unit))) : tr("no table");
+    return sample->value ? text(proof::readingText(*e, units::fromUnit(*sample->value, e->dimension, e->unit)))
+                         : tr("no table");
 }
 
 QVariant BoardModel::data(const QModelIndex& index, int role) const
@@ -76,7 +75,7 @@ QVariant BoardModel::data(const QModelIndex& index, int role) const
     if (role == Qt::AccessibleTextRole && isStage)
         return text(proof::stateName(state));
     if (role == Qt::FontRole)
-        return column == Name ? look::words(look::Size::Body)
+        return column == Name     ? look::words(look::Size::Body)
                : column == Signal ? look::words(look::Size::Small)
                                   : look::numbers(look::Size::Small);
     if (role == Qt::TextAlignmentRole && (column == Volts || column == Value))
@@ -86,12 +85,17 @@ QVariant BoardModel::data(const QModelIndex& index, int role) const
     if (role != Qt::DisplayRole)
         return {};
     switch (column) {
-    case Name: return text(circuit->name);
-    case Signal: return signalText(*m_analysis->job, *circuit);
-    case Input: return text(circuit->input.value);
+    case Name:
+        return text(circuit->name);
+    case Signal:
+        return signalText(*m_analysis->job, *circuit);
+    case Input:
+        return text(circuit->input.value);
     case Volts:
-    case Value: return liveText(*circuit, column);
-    default: return {};
+    case Value:
+        return liveText(*circuit, column);
+    default:
+        return {};
     }
 }
 
@@ -100,20 +104,31 @@ QVariant BoardModel::headerData(int section, Qt::Orientation orientation, int ro
     if (orientation != Qt::Horizontal)
         return {};
     if (role == Qt::TextAlignmentRole)
-        return static_cast<int>((section < Volts ? Qt::AlignLeft : section <= Value ? Qt::AlignRight : Qt::AlignHCenter) | Qt::AlignVCenter);
+        return static_cast<int>((section < Volts    ? Qt::AlignLeft
+                                 : section <= Value ? Qt::AlignRight
+                                                    : Qt::AlignHCenter) |
+                                Qt::AlignVCenter);
     if (role == Qt::FontRole)
         return look::words(look::Size::Small);
     if (role != Qt::DisplayRole)
         return {};
     switch (static_cast<Column>(section)) {
-    case Name: return tr("Circuit");
-    case Signal: return tr("Signal");
-    case Input: return tr("Input");
-    case Volts: return tr("Volts now");
-    case Value: return tr("Value now");
-    case Meter: return tr("Meter");
-    case Scale: return tr("Scale");
-    case kColumns: break;
+    case Name:
+        return tr("Circuit");
+    case Signal:
+        return tr("Signal");
+    case Input:
+        return tr("Input");
+    case Volts:
+        return tr("Volts now");
+    case Value:
+        return tr("Value now");
+    case Meter:
+        return tr("Meter");
+    case Scale:
+        return tr("Scale");
+    case kColumns:
+        break;
     }
     return {};
 }

@@ -5,8 +5,7 @@
 #include <QAbstractTableModel>
 
 /// Circuits as rows: what each is, what the ECU says of it now, and its state at the stages that keep one.
-namespace vicegrip::app
-{
+namespace vicegrip::app {
 
 class BoardModel : public QAbstractTableModel
 {
@@ -14,8 +13,10 @@ class BoardModel : public QAbstractTableModel
 
   public:
     enum Column { Name, Signal, Input, Volts, Value, Meter, Scale, kColumns };
-    enum Role { StateRole = Qt::UserRole, ///< proof::State of a stage's cell, as int
-                CircuitRole };            ///< the row's circuit id
+    enum Role {
+        StateRole = Qt::UserRole, ///< proof::State of a stage's cell, as int
+        CircuitRole
+    }; ///< the row's circuit id
 
     explicit BoardModel(Desk& desk, QObject* parent = nullptr) : QAbstractTableModel(parent), m_desk(desk) {}
 

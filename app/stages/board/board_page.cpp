@@ -13,10 +13,8 @@
 #include <QTableView>
 #include <QVBoxLayout>
 
-namespace vicegrip::app
-{
-namespace
-{
+namespace vicegrip::app {
+namespace {
 
 constexpr int kSide = 292, kMostThen = 6;
 
@@ -81,11 +79,12 @@ class Legend : public QWidget
         QPainter p(this);
         p.setFont(look::words(look::Size::Small));
         int x = 6;
-        for (const auto& [state, words] : {std::pair(proof::State::Untouched, BoardPage::tr("untouched")),
-                                          {proof::State::Done, BoardPage::tr("done")},
-                                          {proof::State::Failing, BoardPage::tr("failing")},
-                                          {proof::State::Stale, BoardPage::tr("stale: proved once, something it rests on has changed")},
-                                          {proof::State::NotNeeded, BoardPage::tr("not needed")}}) {
+        for (const auto& [state, words] :
+             {std::pair(proof::State::Untouched, BoardPage::tr("untouched")),
+              {proof::State::Done, BoardPage::tr("done")},
+              {proof::State::Failing, BoardPage::tr("failing")},
+              {proof::State::Stale, BoardPage::tr("stale: proved once, something it rests on has changed")},
+              {proof::State::NotNeeded, BoardPage::tr("not needed")}}) {
             drawState(p, QRectF(x, 6, 14, 14), state);
             p.setPen(look::colours().inkSoft);
             p.drawText(x + 20, 18, words);
@@ -96,7 +95,8 @@ class Legend : public QWidget
 
 } // namespace
 
-BoardPage::BoardPage(Desk& desk, QWidget* parent) : StagePage(desk, parent), m_model(new BoardModel(desk, this)), m_table(new QTableView)
+BoardPage::BoardPage(Desk& desk, QWidget* parent)
+    : StagePage(desk, parent), m_model(new BoardModel(desk, this)), m_table(new QTableView)
 {
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(look::kMargin, look::kMargin, look::kMargin, look::kGap);
@@ -117,8 +117,12 @@ BoardPage::BoardPage(Desk& desk, QWidget* parent) : StagePage(desk, parent), m_m
     m_table->horizontalHeader()->setHighlightSections(false);
     m_table->horizontalHeader()->setSectionsClickable(false);
     m_table->horizontalHeader()->setSectionResizeMode(BoardModel::Signal, QHeaderView::Stretch);
-    for (const auto& [column, width] : {std::pair(BoardModel::Name, 160), {BoardModel::Input, 60}, {BoardModel::Volts, 96},
-                                        {BoardModel::Value, 104}, {BoardModel::Meter, 64}, {BoardModel::Scale, 64}})
+    for (const auto& [column, width] : {std::pair(BoardModel::Name, 160),
+                                        {BoardModel::Input, 60},
+                                        {BoardModel::Volts, 96},
+                                        {BoardModel::Value, 104},
+                                        {BoardModel::Meter, 64},
+                                        {BoardModel::Scale, 64}})
         m_table->setColumnWidth(column, width);
     m_table->setSizeAdjustPolicy(QAbstractScrollArea::AdjustToContents);
     m_table->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Maximum);

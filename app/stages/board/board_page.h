@@ -6,8 +6,7 @@ class QLabel;
 class QTableView;
 class QVBoxLayout;
 
-namespace vicegrip::app
-{
+namespace vicegrip::app {
 
 class BoardModel;
 class KeyButton;

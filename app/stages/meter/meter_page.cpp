@@ -17,10 +17,8 @@
 #include <QTableWidget>
 #include <QVBoxLayout>
 
-namespace vicegrip::app
-{
-namespace
-{
+namespace vicegrip::app {
+namespace {
 
 enum Column { Mark, Place, Must, Read, kColumns };
 constexpr int kStateRole = Qt::UserRole, kTableWidth = 420;
@@ -35,7 +33,8 @@ class Glyph : public QStyledItemDelegate
         if ((option.state & QStyle::State_Selected) != 0)
             p->fillRect(option.rect, look::colours().selected);
         const QPointF middle = QRectF(option.rect).center();
-        drawState(*p, QRectF(middle.x() - 8, middle.y() - 8, 16, 16), static_cast<proof::State>(index.data(kStateRole).toInt()));
+        drawState(*p, QRectF(middle.x() - 8, middle.y() - 8, 16, 16),
+                  static_cast<proof::State>(index.data(kStateRole).toInt()));
     }
 };
 
@@ -43,9 +42,11 @@ class Glyph : public QStyledItemDelegate
 QString cautionFor(job::Condition condition)
 {
     if (condition == job::Condition::BatteryOff)
-        return MeterPage::tr("Battery negative lead off (both leads where the maker says so), ECU plugs off, engine cool. Only then measure Ω.");
-    return MeterPage::tr("Key on runs the fuel pump for some seconds: check for leaks first, no flame, extinguisher at hand, ventilate. "
-                         "Hands and sleeves clear of fans. Local rules and licensed practice come first.");
+        return MeterPage::tr("Battery negative lead off (both leads where the maker says so), ECU plugs off, engine "
+                             "cool. Only then measure Ω.");
+    return MeterPage::tr(
+        "Key on runs the fuel pump for some seconds: check for leaks first, no flame, extinguisher at hand, ventilate. "
+        "Hands and sleeves clear of fans. Local rules and licensed practice come first.");
 }
 
 QString now()
@@ -206,7 +207,8 @@ void MeterPage::refresh()
     m_caution->setText(cautionFor(m_desk.selection.condition()));
     if (circuit == nullptr || m_stations.empty()) {
         m_title->setText(tr("Nothing to probe"));
-        m_leads->setText(m_analysis->networkTrouble.empty() ? tr("Choose a circuit on the left.") : text(m_analysis->networkTrouble));
+        m_leads->setText(m_analysis->networkTrouble.empty() ? tr("Choose a circuit on the left.")
+                                                            : text(m_analysis->networkTrouble));
         for (QLabel* l : {m_context, m_must, m_unit, m_bounds, m_verdict})
             l->clear();
         m_take->setEnabled(false);
@@ -228,7 +230,8 @@ void MeterPage::showProbe(const job::Circuit& circuit)
     const proof::Expectation& e = at.expectation;
     const auto& c = look::colours();
     const QString colour = wireAt(*m_analysis->job, e.station.point);
-    m_context->setText(text(circuit.name) + QStringLiteral(", ") + conditionText(*m_analysis->job, m_desk.selection.condition()) +
+    m_context->setText(text(circuit.name) + QStringLiteral(", ") +
+                       conditionText(*m_analysis->job, m_desk.selection.condition()) +
                        (e.needed ? tr(" · proving this place proves the wire") : QString()));
     m_title->setText(tr("Probe %1").arg(text(e.station.label).replace(0, 1, text(e.station.label).left(1).toLower())));
     m_leads->setText(tr("red lead on %1, black lead on %2")
@@ -243,7 +246,8 @@ void MeterPage::showProbe(const job::Circuit& circuit)
     if (at.state == proof::State::Stale)
         said = tr("Stale: %1").arg(text(at.reason));
     else if (at.last != nullptr)
-        said = text(proof::verdictText(e, at.last->value)) + (at.state == proof::State::Done ? tr(": proved") : tr(": not as drawn"));
+        said = text(proof::verdictText(e, at.last->value)) +
+               (at.state == proof::State::Done ? tr(": proved") : tr(": not as drawn"));
     m_verdict->setText(said);
     setInk(m_verdict, at.last == nullptr ? c.ink : inkOf(at.state));
 }
@@ -270,9 +274,10 @@ void MeterPage::showTable()
         mark->setData(Qt::AccessibleTextRole, text(proof::stateName(j.state)));
         cell(Place, text(e.station.label) + QStringLiteral(" · ") + text(fields::enumName(e.station.role)),
              look::words(look::Size::Small, e.needed), c.ink);
-        cell(Must, e.promises() ? text(proof::readingText(e, e.value)) : QStringLiteral("–"), look::numbers(look::Size::Small), c.ink);
-        cell(Read, j.last != nullptr ? text(proof::readingText(e, j.last->value)) : QStringLiteral("–"), look::numbers(look::Size::Small),
-             inkOf(j.state));
+        cell(Must, e.promises() ? text(proof::readingText(e, e.value)) : QStringLiteral("–"),
+             look::numbers(look::Size::Small), c.ink);
+        cell(Read, j.last != nullptr ? text(proof::readingText(e, j.last->value)) : QStringLiteral("–"),
+             look::numbers(look::Size::Small), inkOf(j.state));
         if (e.station.key == m_desk.selection.station())
             m_table->setCurrentCell(i, Place);
     }
@@ -292,7 +297,8 @@ void MeterPage::take()
                             volts ? link::ScpiMeter::Quantity::DcVolts : link::ScpiMeter::Quantity::Ohms,
                             [this, circuit, station](std::optional<double> value, const QString& sentence) {
                                 m_take->setEnabled(true);
-                                const bool still = m_desk.selection.circuit() == circuit && m_desk.selection.station() == station;
+                                const bool still =
+                                    m_desk.selection.circuit() == circuit && m_desk.selection.station() == station;
                                 if (value && still) {
                                     record(*value, job::ReadingSource::Meter);
                                     return;
@@ -337,8 +343,8 @@ void MeterPage::record(double value, job::ReadingSource source)
     const proof::Judged* at = probed();
     if (at == nullptr)
         return;
-    const job::Proof proof = proof::record(m_analysis->facts, m_desk.selection.circuit(), m_desk.selection.condition(), at->expectation,
-                                           value, source, now().toStdString());
+    const job::Proof proof = proof::record(m_analysis->facts, m_desk.selection.circuit(), m_desk.selection.condition(),
+                                           at->expectation, value, source, now().toStdString());
     const auto kept = m_desk.store.edit(tr("Reading at %1").arg(text(at->expectation.station.label)),
                                         [&](job::Job& job) { job.proofs.push_back(proof); });
     if (!kept)

@@ -8,8 +8,7 @@ class QLabel;
 class QTableWidget;
 class QVBoxLayout;
 
-namespace vicegrip::app
-{
+namespace vicegrip::app {
 
 class KeyButton;
 class TypedField;

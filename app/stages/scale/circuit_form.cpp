@@ -11,10 +11,8 @@
 #include <algorithm>
 #include <cmath>
 
-namespace vicegrip::app
-{
-namespace
-{
+namespace vicegrip::app {
+namespace {
 
 using units::Dimension;
 
@@ -29,7 +27,8 @@ std::filesystem::path pathOf(const QString& text)
 std::vector<std::filesystem::path> libraryFolders()
 {
     return {pathOf(QStringLiteral(VICEGRIP_DATA_DIR "/library")),
-            pathOf(QStandardPaths::writableLocation(QStandardPaths::GenericDataLocation) + QStringLiteral("/vicegrip/library"))};
+            pathOf(QStandardPaths::writableLocation(QStandardPaths::GenericDataLocation) +
+                   QStringLiteral("/vicegrip/library"))};
 }
 
 bool saysNone(const QString& typed)
@@ -73,22 +72,26 @@ const parts::Sensor* CircuitForm::sensor() const
 }
 
 TypedField* CircuitForm::add(QGridLayout* grid, const QString& name, const char* objectName,
-                             std::function<Result<double>(const QString&)> read, std::function<QString(double)> say, Change change)
+                             std::function<Result<double>(const QString&)> read, std::function<QString(double)> say,
+                             Change change)
 {
     const int row = grid->rowCount();
     auto* caption = label(name, look::Size::Small, false, true);
     caption->setWordWrap(false);
     grid->addWidget(caption, row, 0, Qt::AlignTop);
     caption->setContentsMargins(0, 7, 0, 0);
-    auto* field = new TypedField(name, [read, say](const QString& typed) { return read(typed).map([&](double v) { return say(v); }); });
+    auto* field = new TypedField(
+        name, [read, say](const QString& typed) { return read(typed).map([&](double v) { return say(v); }); });
     field->edit()->setObjectName(QLatin1String(objectName));
     grid->addWidget(field, row, 1);
-    connect(field, &TypedField::entered, this, [this, field, name, read, say, change = std::move(change)](const QString& typed) {
-        const job::Circuit* c = circuit();
-        const auto value = read(typed);
-        if (c != nullptr && value)
-            edit(field, tr("%1 of %2 to %3").arg(name, text(c->name), say(*value)), [&](job::Job& job) { change(job, *value); });
-    });
+    connect(field, &TypedField::entered, this,
+            [this, field, name, read, say, change = std::move(change)](const QString& typed) {
+                const job::Circuit* c = circuit();
+                const auto value = read(typed);
+                if (c != nullptr && value)
+                    edit(field, tr("%1 of %2 to %3").arg(name, text(c->name), say(*value)),
+                         [&](job::Job& job) { change(job, *value); });
+            });
     return field;
 }
 
@@ -99,11 +102,13 @@ void CircuitForm::addPullUp(QGridLayout* grid)
         [](const QString& typed) -> Result<double> {
             if (saysNone(typed))
                 return kNoPullUp;
-            return units::parse(typed.toStdString(), Dimension::Resistance, "Ω").and_then([](double ohms) -> Result<double> {
-                if (ohms < 10)
-                    return fail(ErrorCode::Range, "a pull-up below 10 Ω would load the supply: expected 2k49, 1k or none");
-                return ohms;
-            });
+            return units::parse(typed.toStdString(), Dimension::Resistance, "Ω")
+                .and_then([](double ohms) -> Result<double> {
+                    if (ohms < 10)
+                        return fail(ErrorCode::Range,
+                                    "a pull-up below 10 Ω would load the supply: expected 2k49, 1k or none");
+                    return ohms;
+                });
         },
         [](double ohms) { return ohms == kNoPullUp ? tr("none") : text(units::formatOhms(ohms)); },
         [this](job::Job& job, double ohms) {
@@ -114,17 +119,22 @@ void CircuitForm::addPullUp(QGridLayout* grid)
 
 void CircuitForm::addTable(QGridLayout* grid)
 {
-    const auto scalingOf = [this](job::Job& job) -> job::ScalingSpec& { return job::find(job, m_desk.selection.circuit())->scaling; };
+    const auto scalingOf = [this](job::Job& job) -> job::ScalingSpec& {
+        return job::find(job, m_desk.selection.circuit())->scaling;
+    };
     const auto readValue = [this](const QString& typed) -> Result<double> {
         const parts::Sensor* s = sensor();
         return s == nullptr ? Result<double>(0) : units::parse(typed.toStdString(), s->measures, s->unit);
     };
     const auto sayValue = [this](double si) {
         const parts::Sensor* s = sensor();
-        return s == nullptr ? QString() : text(units::format(si, s->measures, s->unit, s->measures == Dimension::Lambda ? 3 : 1));
+        return s == nullptr ? QString()
+                            : text(units::format(si, s->measures, s->unit, s->measures == Dimension::Lambda ? 3 : 1));
     };
-    m_low = add(grid, tr("From"), "range-low", readValue, sayValue, [=](job::Job& job, double v) { scalingOf(job).low = v; });
-    m_high = add(grid, tr("To"), "range-high", readValue, sayValue, [=](job::Job& job, double v) { scalingOf(job).high = v; });
+    m_low = add(grid, tr("From"), "range-low", readValue, sayValue,
+                [=](job::Job& job, double v) { scalingOf(job).low = v; });
+    m_high = add(grid, tr("To"), "range-high", readValue, sayValue,
+                 [=](job::Job& job, double v) { scalingOf(job).high = v; });
     m_points = add(
         grid, tr("Points"), "points",
         [](const QString& typed) {
@@ -174,8 +184,11 @@ void CircuitForm::refresh()
         return;
     offerSensors();
     const parts::AnalogInput* input = job::findInput(*job, c->input);
-    m_pullUp->setText(input != nullptr && input->pull_up_ohm ? text(units::formatOhms(*input->pull_up_ohm)) : tr("none"));
-    const auto value = [&](double si) { return text(units::format(si, s->measures, s->unit, s->measures == Dimension::Lambda ? 3 : 1)); };
+    m_pullUp->setText(input != nullptr && input->pull_up_ohm ? text(units::formatOhms(*input->pull_up_ohm))
+                                                             : tr("none"));
+    const auto value = [&](double si) {
+        return text(units::format(si, s->measures, s->unit, s->measures == Dimension::Lambda ? 3 : 1));
+    };
     m_low->setText(value(c->scaling.low));
     m_high->setText(value(c->scaling.high));
     m_points->setText(QString::number(c->scaling.points));

@@ -10,8 +10,7 @@
 class QComboBox;
 class QGridLayout;
 
-namespace vicegrip::app
-{
+namespace vicegrip::app {
 
 class TypedField;
 
@@ -31,7 +30,8 @@ class CircuitForm : public QWidget
     using Change = std::function<void(job::Job&, double)>;
 
     TypedField* add(QGridLayout* grid, const QString& name, const char* objectName,
-                    std::function<Result<double>(const QString&)> read, std::function<QString(double)> say, Change change);
+                    std::function<Result<double>(const QString&)> read, std::function<QString(double)> say,
+                    Change change);
     void addPullUp(QGridLayout* grid);
     void addTable(QGridLayout* grid);
     void offerSensors();

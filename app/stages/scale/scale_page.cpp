@@ -16,10 +16,8 @@
 #include <QTableWidget>
 #include <QVBoxLayout>
 
-namespace vicegrip::app
-{
-namespace
-{
+namespace vicegrip::app {
+namespace {
 
 using proof::StationKind;
 
@@ -118,7 +116,8 @@ const proof::Expectation* ScalePage::expected(StationKind kind) const
 
 void ScalePage::refresh()
 {
-    const bool sameCircuit = m_analysis && m_said->property("circuit").toString() == text(m_desk.selection.circuit().value);
+    const bool sameCircuit =
+        m_analysis && m_said->property("circuit").toString() == text(m_desk.selection.circuit().value);
     m_analysis = m_desk.store.analysis();
     m_form->refresh();
     const job::Circuit* circuit = job::find(*m_analysis->job, m_desk.selection.circuit());
@@ -155,15 +154,17 @@ void ScalePage::showTable(const analysis::CircuitView& view, const job::Circuit&
         const scaling::TablePoint& p = points[static_cast<size_t>(i)];
         const double shown = units::toUnit(p.value, sensor.measures, sensor.unit);
         int column = 0;
-        for (const std::string& number : {units::formatNumber(p.volts, scaling::decimalsOf(circuit.scaling.inputStep_v)),
-                                          units::formatNumber(shown, scaling::decimalsOf(circuit.scaling.outputStep))}) {
+        for (const std::string& number :
+             {units::formatNumber(p.volts, scaling::decimalsOf(circuit.scaling.inputStep_v)),
+              units::formatNumber(shown, scaling::decimalsOf(circuit.scaling.outputStep))}) {
             auto* item = new QTableWidgetItem(text(number));
             item->setFont(look::numbers(look::Size::Small));
             item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
             m_table->setItem(i, column++, item);
         }
     }
-    const double worst = units::toUnit(view.table->worstError, sensor.measures, sensor.unit) - units::toUnit(0, sensor.measures, sensor.unit);
+    const double worst = units::toUnit(view.table->worstError, sensor.measures, sensor.unit) -
+                         units::toUnit(0, sensor.measures, sensor.unit);
     const int decimals = std::min(4, scaling::decimalsOf(circuit.scaling.outputStep) + 1);
     m_worst->setText(tr("Worst error between points: %1 %2, at %3 (%4)")
                          .arg(text(units::formatNumber(worst, decimals)), text(sensor.unit),
@@ -178,7 +179,8 @@ void ScalePage::refreshLive()
     const auto now = sample();
     const proof::Expectation* value = expected(StationKind::Value);
     m_plot->showNow(now ? std::optional(now->volts) : std::nullopt);
-    m_expected->setText(value != nullptr && value->promises() ? text(proof::readingText(*value, value->value)) : QStringLiteral("–"));
+    m_expected->setText(value != nullptr && value->promises() ? text(proof::readingText(*value, value->value))
+                                                              : QStringLiteral("–"));
     m_expected->setToolTip(value != nullptr && value->promises() ? text(proof::boundsText(*value)) : QString());
     m_record->setEnabled(now && now->value && value != nullptr && value->promises());
     if (!now || !now->value || value == nullptr) {
@@ -200,8 +202,8 @@ void ScalePage::send()
     if (view == nullptr || circuit == nullptr || !view->table)
         return;
     say(tr("Sending"));
-    m_desk.live.sendTable(inputIndex(*m_analysis->job, circuit->id), *view->table, *job::sensorOf(*m_analysis->job, *circuit),
-                          [this](const QString& trouble) {
+    m_desk.live.sendTable(inputIndex(*m_analysis->job, circuit->id), *view->table,
+                          *job::sensorOf(*m_analysis->job, *circuit), [this](const QString& trouble) {
                               if (trouble.isEmpty())
                                   say(tr("The ECU took the table. Compare what it returns, then record it."));
                               else
@@ -246,7 +248,8 @@ Result<void> ScalePage::exportCsv(const QString& path) const
 void ScalePage::exportBeside()
 {
     const QFileInfo job(m_desk.store.path());
-    const QString name = job.completeBaseName() + QLatin1Char('-') + text(m_desk.selection.circuit().value) + QStringLiteral("-table.csv");
+    const QString name = job.completeBaseName() + QLatin1Char('-') + text(m_desk.selection.circuit().value) +
+                         QStringLiteral("-table.csv");
     const auto done = exportCsv(job.dir().filePath(name));
     say(done ? tr("%1 is beside the job.").arg(name) : QString::fromStdString(done.error().sentence), !done);
 }

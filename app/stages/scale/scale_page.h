@@ -6,8 +6,7 @@ class QLabel;
 class QTableWidget;
 class QVBoxLayout;
 
-namespace vicegrip::app
-{
+namespace vicegrip::app {
 
 class CircuitForm;
 class KeyButton;

@@ -5,10 +5,8 @@
 #include <gtest/gtest.h>
 #include <random>
 
-namespace vicegrip::circuit
-{
-namespace
-{
+namespace vicegrip::circuit {
+namespace {
 
 Result<Solution> divider(double top, double bottom)
 {
@@ -78,9 +76,12 @@ TEST(Circuit, SensitivitiesAreTheDerivatives)
         up.setValue(i, value + step);
         down.setValue(i, value - step);
         const auto hi = solve(up), lo = solve(down);
-        const double slope = (hi->voltmeter(nodes[9], nodes[5], 20e3).value - lo->voltmeter(nodes[9], nodes[5], 20e3).value) / (2 * step);
+        const double slope =
+            (hi->voltmeter(nodes[9], nodes[5], 20e3).value - lo->voltmeter(nodes[9], nodes[5], 20e3).value) /
+            (2 * step);
         EXPECT_NEAR(volts.sensitivity[static_cast<size_t>(i)], slope, 1e-6 * std::abs(slope) + 1e-11);
-        const double ohmSlope = (hi->ohmmeter(nodes[9], nodes[5]).value - lo->ohmmeter(nodes[9], nodes[5]).value) / (2 * step);
+        const double ohmSlope =
+            (hi->ohmmeter(nodes[9], nodes[5]).value - lo->ohmmeter(nodes[9], nodes[5]).value) / (2 * step);
         EXPECT_NEAR(ohm.sensitivity[static_cast<size_t>(i)], ohmSlope, 1e-6 * std::abs(ohmSlope) + 1e-7);
     }
 }
@@ -116,7 +117,8 @@ TEST(Circuit, ToleranceIsTheWorstCaseAndSigmaTheRoot)
     const Reading r = s->voltmeter(2, kReference, 1e15);
     // dV/dE = 1/2; dV/dR = -+ 5 * 1000 / 2000^2 = 1.25 mV/ohm.
     EXPECT_NEAR(r.worstCase(s->network()), 0.5 * 0.05 + 1.25e-3 * 10 + 1.25e-3 * 20, 1e-9);
-    EXPECT_NEAR(r.sigma(s->network()), std::sqrt(0.025 * 0.025 + 0.0125 * 0.0125 + 0.025 * 0.025) / std::sqrt(3.0), 1e-9);
+    EXPECT_NEAR(r.sigma(s->network()), std::sqrt(0.025 * 0.025 + 0.0125 * 0.0125 + 0.025 * 0.025) / std::sqrt(3.0),
+                1e-9);
 }
 
 TEST(Circuit, OpenPartIsTiedByALeakAndNamed)
@@ -184,10 +186,18 @@ TEST(Circuit, RandomNetworksNeverGiveNotANumber)
             const auto node = [&] { return static_cast<Node>(random() % static_cast<unsigned>(nodes)); };
             const double value = values[random() % 8];
             switch (random() % 8) {
-            case 0: net.addVoltageSource(node(), node(), value); break;
-            case 1: net.addCurrentSource(node(), node(), std::min(value, 10.0)); break;
-            case 2: net.addVoltageControlledVoltage(node(), node(), node(), node(), std::min(value, 2.0)); break;
-            default: net.addResistor(node(), node(), value); break;
+            case 0:
+                net.addVoltageSource(node(), node(), value);
+                break;
+            case 1:
+                net.addCurrentSource(node(), node(), std::min(value, 10.0));
+                break;
+            case 2:
+                net.addVoltageControlledVoltage(node(), node(), node(), node(), std::min(value, 2.0));
+                break;
+            default:
+                net.addResistor(node(), node(), value);
+                break;
             }
         }
         const auto s = solve(net);

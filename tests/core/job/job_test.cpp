@@ -10,10 +10,8 @@
 #include <random>
 #include <unistd.h>
 
-namespace vicegrip::job
-{
-namespace
-{
+namespace vicegrip::job {
+namespace {
 
 using test::petrel;
 
@@ -87,7 +85,8 @@ TEST(JobFile, RefusalsHavePointerAndSentence)
     }
     auto json = petrelJson();
     json["wires"][0].erase("length_m");
-    EXPECT_THAT(read(json.dump()).error().text(), testing::AllOf(testing::HasSubstr("/wires/0"), testing::HasSubstr("length_m")));
+    EXPECT_THAT(read(json.dump()).error().text(),
+                testing::AllOf(testing::HasSubstr("/wires/0"), testing::HasSubstr("length_m")));
 }
 
 TEST(JobFile, NewerVersionIsRefusedBeforeItsSchemaIs)
@@ -152,9 +151,15 @@ TEST(JobFile, MutatedBytesNeverCrash)
         for (auto n = 1 + random() % 6; n > 0; --n) {
             const size_t where = random() % mutated.size();
             switch (random() % 3) {
-            case 0: mutated[where] = static_cast<char>(random() % 256); break;
-            case 1: mutated.erase(where, random() % 40); break;
-            default: mutated.insert(where, mutated.substr(random() % mutated.size(), random() % 40)); break;
+            case 0:
+                mutated[where] = static_cast<char>(random() % 256);
+                break;
+            case 1:
+                mutated.erase(where, random() % 40);
+                break;
+            default:
+                mutated.insert(where, mutated.substr(random() % mutated.size(), random() % 40));
+                break;
             }
         }
         const auto job = read(mutated);
@@ -188,7 +193,10 @@ TEST(Facts, EveryElectricalChangeIsAFact)
         {"area", [](Job& j) { test::wire(j, "w5").area_m2 = 0.75e-6; }},
         {"repinned", [](Job& j) { test::wire(j, "w6").to.cavity = "15"; }},
         {"colour", [](Job& j) { test::wire(j, "w6").colour = "RD"; }},
-        {"part", [](Job& j) { std::get<parts::Thermistor>(j.parts[2].model).curve = parts::BetaCurve{2500, 3500}; }},
+        {"part",
+         [](Job& j) {
+             std::get<parts::Thermistor>(j.parts[2].model).curve = parts::BetaCurve{2500, 3500};
+         }},
         {"supply", [](Job& j) { j.ecu.supply.volts = 5.1; }},
         {"firmware", [](Job& j) { j.ecu.firmware = "0.5"; }},
         {"input", [](Job& j) { j.circuits[1].input = {"AN6"}; }},

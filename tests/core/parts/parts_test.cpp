@@ -9,23 +9,23 @@
 #include <gtest/gtest.h>
 #include <unistd.h>
 
-namespace vicegrip::parts
-{
-namespace
-{
+namespace vicegrip::parts {
+namespace {
 
 constexpr double kZero = 273.15;
 
 nlohmann::json thermistor()
 {
-    return nlohmann::json::parse(R"({"id": "t", "name": "T", "measures": "temperature", "unit": "°C", "low": -40, "high": 150,
+    return nlohmann::json::parse(
+        R"({"id": "t", "name": "T", "measures": "temperature", "unit": "°C", "low": -40, "high": 150,
         "pins": {"1": "signal", "2": "ground"}, "thermistor": {"tolerance": 0.02, "beta": {"r25_ohm": 2200, "beta_k": 3500}}})");
 }
 
 TEST(ResistanceCurve, InversesMeet)
 {
-    const ResistanceCurve curves[] = {BetaCurve{2200, 3500}, SteinhartHartCurve{1.129148e-3, 2.34125e-4, 8.76741e-8},
-                                      TableCurve{{{kZero - 40, 31800}, {kZero, 4410}, {kZero + 25, 1625}, {kZero + 150, 63.1}}}};
+    const ResistanceCurve curves[] = {
+        BetaCurve{2200, 3500}, SteinhartHartCurve{1.129148e-3, 2.34125e-4, 8.76741e-8},
+        TableCurve{{{kZero - 40, 31800}, {kZero, 4410}, {kZero + 25, 1625}, {kZero + 150, 63.1}}}};
     for (const auto& curve : curves)
         for (double t = kZero - 50; t < kZero + 170; t += 7.3)
             EXPECT_NEAR(kelvin(curve, ohms(curve, t)), t, 1e-9);
@@ -66,12 +66,9 @@ TEST(SensorFile, NonsenseIsRefusedWithItsPlace)
         const char* says;
     };
     const Case cases[] = {
-        {"/high", -60, "range is empty"},
-        {"/unit", "bar", "not a unit of temperature"},
-        {"/pins", {{"1", "signal"}}, "ground pin"},
-        {"/measures", "lambda", "unit"},
-        {"/thermistor/beta/beta_k", -5, ""},
-        {"/thermistor/beta/r25_ohm", "much", ""},
+        {"/high", -60, "range is empty"},           {"/unit", "bar", "not a unit of temperature"},
+        {"/pins", {{"1", "signal"}}, "ground pin"}, {"/measures", "lambda", "unit"},
+        {"/thermistor/beta/beta_k", -5, ""},        {"/thermistor/beta/r25_ohm", "much", ""},
     };
     for (const Case& c : cases) {
         auto json = thermistor();
@@ -82,7 +79,10 @@ TEST(SensorFile, NonsenseIsRefusedWithItsPlace)
         EXPECT_FALSE(refused.error().place.pointer.empty()) << refused.error().text();
     }
     auto twisted = thermistor();
-    twisted["thermistor"] = {{"table", {{"points", {{{"celsius", 0}, {"ohm", 100}}, {{"celsius", 10}, {"ohm", 90}}, {{"celsius", 20}, {"ohm", 95}}}}}}};
+    twisted["thermistor"] = {
+        {"table",
+         {{"points",
+           {{{"celsius", 0}, {"ohm", 100}}, {{"celsius", 10}, {"ohm", 90}}, {{"celsius", 20}, {"ohm", 95}}}}}}};
     EXPECT_THAT(readSensor(twisted).error().sentence, testing::HasSubstr("keep falling"));
 }
 
@@ -104,7 +104,8 @@ TEST(Library, BadFilesAreLeftOutAndUsersOwnOverride)
     std::ofstream(folder / "mine.json") << mine;
     std::ofstream(folder / "broken.json") << "{\"id\": ";
     std::ofstream(folder / "alien.json") << "[1, 2]";
-    const Library library = readLibrary({std::string(VICEGRIP_SOURCE_DIR) + "/data/library", folder, folder / "missing"});
+    const Library library =
+        readLibrary({std::string(VICEGRIP_SOURCE_DIR) + "/data/library", folder, folder / "missing"});
     EXPECT_EQ(library.complaints.size(), 2U);
     for (const Error& e : library.complaints)
         EXPECT_THAT(e.text(), testing::HasSubstr(folder.string()));

@@ -5,10 +5,8 @@
 #include <gmock/gmock.h>
 #include <gtest/gtest.h>
 
-namespace vicegrip::electrics
-{
-namespace
-{
+namespace vicegrip::electrics {
+namespace {
 
 using job::PointRef;
 
@@ -68,14 +66,16 @@ TEST(Faults, AnEcuWithoutPowerReadsNothing)
 TEST(FaultSheet, ReadsAndRefuses)
 {
     const job::Job job = test::petrel();
-    const auto sheet = readFaults(R"({"faults": [{"kind": "open", "wire": "w5"}, {"kind": "resistance", "wire": "w22", "ohm": 25},
+    const auto sheet =
+        readFaults(R"({"faults": [{"kind": "open", "wire": "w5"}, {"kind": "resistance", "wire": "w22", "ohm": 25},
         {"kind": "swap", "connector": "A", "cavities": ["7", "8"]}, {"kind": "short", "point": "A.7", "to": "BAT-"}]})",
-                                  job);
+                   job);
     ASSERT_TRUE(sheet) << sheet.error().text();
     EXPECT_EQ(sheet->size(), 4U);
-    for (const char* text : {R"({"faults": [{"kind": "open", "wire": "w999"}]})", R"({"faults": [{"kind": "gremlin"}]})",
-                             R"({"faults": [{"kind": "swap", "connector": "A", "cavities": ["7", "99"]}]})",
-                             R"({"faults": [{"kind": "resistance", "wire": "w5", "ohm": -1}]})", R"({"fault)", "[]"}) {
+    for (const char* text :
+         {R"({"faults": [{"kind": "open", "wire": "w999"}]})", R"({"faults": [{"kind": "gremlin"}]})",
+          R"({"faults": [{"kind": "swap", "connector": "A", "cavities": ["7", "99"]}]})",
+          R"({"faults": [{"kind": "resistance", "wire": "w5", "ohm": -1}]})", R"({"fault)", "[]"}) {
         const auto refused = readFaults(text, job);
         ASSERT_FALSE(refused) << text;
         EXPECT_FALSE(refused.error().sentence.empty());

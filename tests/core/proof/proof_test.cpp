@@ -5,10 +5,8 @@
 #include <gmock/gmock.h>
 #include <gtest/gtest.h>
 
-namespace vicegrip::proof
-{
-namespace
-{
+namespace vicegrip::proof {
+namespace {
 
 using job::Condition;
 using test::analysed;
@@ -23,7 +21,8 @@ TEST(Expected, EveryCircuitPromisesItsNeededPlaces)
     for (const auto& view : a.circuits) {
         int needed = 0;
         for (const Judged& j : analysis::stations(view, Condition::KeyOn)) {
-            EXPECT_TRUE(j.expectation.promises()) << view.id.value << " " << j.expectation.station.label << ": " << j.expectation.trouble;
+            EXPECT_TRUE(j.expectation.promises())
+                << view.id.value << " " << j.expectation.station.label << ": " << j.expectation.trouble;
             EXPECT_LE(j.expectation.low, j.expectation.value);
             EXPECT_GE(j.expectation.high, j.expectation.value);
             needed += j.expectation.needed ? 1 : 0;
@@ -41,7 +40,8 @@ TEST(Expected, ThermistorDividerByHand)
     const double r = 2200 * std::exp(3500 * (1 / 295.15 - 1 / 298.15));
     const double bottom = 1 / (1 / r + 1 / 1.001e6);
     EXPECT_NEAR(at(a, "clt", "input").expectation.value, 5 * bottom / (2490 + bottom) * (1e6 / 1.001e6), 0.002);
-    EXPECT_NEAR(at(a, "clt", "A.7", Condition::BatteryOff).expectation.value, r + 0.2, 0.5) << "the sensor, and the meter's leads";
+    EXPECT_NEAR(at(a, "clt", "A.7", Condition::BatteryOff).expectation.value, r + 0.2, 0.5)
+        << "the sensor, and the meter's leads";
     EXPECT_EQ(at(a, "clt", "A.7", Condition::BatteryOff).expectation.black, "Cavity A10");
 }
 
@@ -112,14 +112,18 @@ TEST(Stale, ForAStatedReasonAndBackAgain)
         edit(other);
         return std::pair(at(analysed(other), "ot", "A.12").state, at(analysed(other), "ot", "A.12").reason);
     };
-    const auto [pullUp, why] = changed([](job::Job& j) { job::findInput(j, parts::InputId{"AN6"})->pull_up_ohm = 2490; });
+    const auto [pullUp, why] =
+        changed([](job::Job& j) { job::findInput(j, parts::InputId{"AN6"})->pull_up_ohm = 2490; });
     EXPECT_EQ(pullUp, State::Stale);
     EXPECT_EQ(why, "input AN6 pull-up changed from 1k Ω to 2k49 Ω");
     EXPECT_EQ(changed([](job::Job& j) { test::wire(j, "w11").length_m = 3; }).first, State::Stale) << "its own wire";
-    EXPECT_EQ(changed([](job::Job& j) { test::wire(j, "w22").area_m2 = 0.5e-6; }).first, State::Stale) << "the shared sensor ground";
-    EXPECT_EQ(changed([](job::Job& j) { test::wire(j, "w5").length_m = 3; }).first, State::Done) << "another circuit's wire";
+    EXPECT_EQ(changed([](job::Job& j) { test::wire(j, "w22").area_m2 = 0.5e-6; }).first, State::Stale)
+        << "the shared sensor ground";
+    EXPECT_EQ(changed([](job::Job& j) { test::wire(j, "w5").length_m = 3; }).first, State::Done)
+        << "another circuit's wire";
     EXPECT_EQ(changed([](job::Job& j) { j.title = "renamed"; }).first, State::Done);
-    EXPECT_EQ(changed([](job::Job& j) { j.surroundings.ambient_k += 8; }).first, State::Done) << "proved at the ambient of that day";
+    EXPECT_EQ(changed([](job::Job& j) { j.surroundings.ambient_k += 8; }).first, State::Done)
+        << "proved at the ambient of that day";
 }
 
 TEST(Stale, AHeatersWireIsPartOfWhatASharedGroundRestsOn)

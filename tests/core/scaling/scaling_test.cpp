@@ -6,10 +6,8 @@
 #include <gtest/gtest.h>
 #include <regex>
 
-namespace vicegrip::scaling
-{
-namespace
-{
+namespace vicegrip::scaling {
+namespace {
 
 struct Loaded
 {
@@ -31,12 +29,16 @@ Loaded loaded(job::Job job = test::petrel())
 TEST(Transfer, EqualsBuildingTheCarAnew)
 {
     const Loaded l = loaded();
-    for (const auto& [id, values] : {std::pair("clt", std::vector{253.15, 300.0, 373.15}), {"tps", {0.0, 0.5, 1.0}},
-                                     {"map", {20e3, 101e3, 290e3}}, {"gt", {273.15, 400.0}}, {"wb", {0.7, 1.0}}}) {
+    for (const auto& [id, values] : {std::pair("clt", std::vector{253.15, 300.0, 373.15}),
+                                     {"tps", {0.0, 0.5, 1.0}},
+                                     {"map", {20e3, 101e3, 290e3}},
+                                     {"gt", {273.15, 400.0}},
+                                     {"wb", {0.7, 1.0}}}) {
         for (double value : values) {
             const auto anew = electrics::build(l.job, {.surroundings = l.job.surroundings, .felt = {{{id}, value}}});
             ASSERT_TRUE(anew);
-            EXPECT_NEAR(l.transfer(id).volts(value), anew->inputVolts(l.job, l.circuit(id))->value, 1e-9) << id << " " << value;
+            EXPECT_NEAR(l.transfer(id).volts(value), anew->inputVolts(l.job, l.circuit(id))->value, 1e-9)
+                << id << " " << value;
         }
     }
 }
@@ -74,7 +76,8 @@ TEST(Table, ErrorReportedIsTheErrorFound)
         for (double v = table->points.front().volts; v <= table->points.back().volts; v += 0.0007)
             worst = std::max(worst, std::abs(lookUp(*table, v) - t.value(v, spec.low, spec.high)));
         EXPECT_NEAR(table->worstError, worst, 0.02 * worst + 0.051) << id;
-        EXPECT_NEAR(std::abs(lookUp(*table, table->worstAtVolts) - table->worstAt), table->worstError, 1e-9) << "it lies where it says";
+        EXPECT_NEAR(std::abs(lookUp(*table, table->worstAtVolts) - table->worstAt), table->worstError, 1e-9)
+            << "it lies where it says";
     }
 }
 
@@ -99,7 +102,8 @@ TEST(Table, KeepsToItsGridsAndRises)
     const auto spec = l.circuit("clt").scaling;
     const auto table = makeTable(l.transfer("clt"), l.sensor("clt"), spec);
     for (size_t i = 0; i < table->points.size(); ++i) {
-        const double volts = table->points[i].volts / spec.inputStep_v, value = (table->points[i].value - 273.15) / spec.outputStep;
+        const double volts = table->points[i].volts / spec.inputStep_v,
+                     value = (table->points[i].value - 273.15) / spec.outputStep;
         EXPECT_NEAR(volts, std::round(volts), 1e-6);
         EXPECT_NEAR(value, std::round(value), 1e-6);
         if (i > 0) {
@@ -128,7 +132,8 @@ TEST(Table, RefusesWhatCannotBeScaled)
                 testing::HasSubstr("Is the pull-up missing?"));
     auto beyond = l.circuit("tps").scaling;
     beyond.high = 3; // 300 % of a throttle
-    EXPECT_THAT(makeTable(l.transfer("tps"), l.sensor("tps"), beyond).error().sentence, testing::HasSubstr("stops moving"));
+    EXPECT_THAT(makeTable(l.transfer("tps"), l.sensor("tps"), beyond).error().sentence,
+                testing::HasSubstr("stops moving"));
     auto coarse = l.circuit("iat").scaling;
     coarse.inputStep_v = 0.5;
     EXPECT_FALSE(makeTable(l.transfer("iat"), l.sensor("iat"), coarse));

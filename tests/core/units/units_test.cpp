@@ -6,10 +6,8 @@
 #include <gtest/gtest.h>
 #include <random>
 
-namespace vicegrip::units
-{
-namespace
-{
+namespace vicegrip::units {
+namespace {
 
 using enum Dimension;
 
@@ -40,14 +38,17 @@ INSTANTIATE_TEST_SUITE_P(
     Quantities, UnderstandsAsTyped,
     testing::Values(Typed{"3.2 bar", GaugePressure, 320000}, Typed{"3.2bar", AbsolutePressure, 320000},
                     Typed{"2k49", Resistance, 2490}, Typed{"4R7", Resistance, 4.7}, Typed{"1M0", Resistance, 1e6},
-                    Typed{"10 kΩ", Resistance, 10000}, Typed{"10 k\u2126", Resistance, 10000}, Typed{"10k", Resistance, 10000},
-                    Typed{"5 mohm", Resistance, 0.005}, Typed{"2k49 ohm", Resistance, 2490}, Typed{"0.75 mm²", Area, 0.75e-6},
-                    Typed{"0.75mm2", Area, 0.75e-6}, Typed{"185 °F", Temperature, 358.15}, Typed{"-20C", Temperature, 253.15},
-                    Typed{"\u221220 °C", Temperature, 253.15}, Typed{"-40 F", Temperature, 233.15}, Typed{"1.2 m", Length, 1.2},
-                    Typed{"450 mm", Length, 0.45}, Typed{"6 ft", Length, 1.8288}, Typed{"3 in", Length, 0.0762},
-                    Typed{"150 Hz", Frequency, 150}, Typed{"6000 rpm", Frequency, 100}, Typed{"120 mV", Voltage, 0.12},
-                    Typed{"+5 V", Voltage, 5}, Typed{"350 mA", Current, 0.35}, Typed{"35 %", Ratio, 0.35}, Typed{"0.35", Ratio, 0.35},
-                    Typed{"0.95", Lambda, 0.95}, Typed{"2e3 ohm", Resistance, 2000}, Typed{" 22\u00A0°C ", Temperature, 295.15}));
+                    Typed{"10 kΩ", Resistance, 10000}, Typed{"10 k\u2126", Resistance, 10000},
+                    Typed{"10k", Resistance, 10000}, Typed{"5 mohm", Resistance, 0.005},
+                    Typed{"2k49 ohm", Resistance, 2490}, Typed{"0.75 mm²", Area, 0.75e-6},
+                    Typed{"0.75mm2", Area, 0.75e-6}, Typed{"185 °F", Temperature, 358.15},
+                    Typed{"-20C", Temperature, 253.15}, Typed{"\u221220 °C", Temperature, 253.15},
+                    Typed{"-40 F", Temperature, 233.15}, Typed{"1.2 m", Length, 1.2}, Typed{"450 mm", Length, 0.45},
+                    Typed{"6 ft", Length, 1.8288}, Typed{"3 in", Length, 0.0762}, Typed{"150 Hz", Frequency, 150},
+                    Typed{"6000 rpm", Frequency, 100}, Typed{"120 mV", Voltage, 0.12}, Typed{"+5 V", Voltage, 5},
+                    Typed{"350 mA", Current, 0.35}, Typed{"35 %", Ratio, 0.35}, Typed{"0.35", Ratio, 0.35},
+                    Typed{"0.95", Lambda, 0.95}, Typed{"2e3 ohm", Resistance, 2000},
+                    Typed{" 22\u00A0°C ", Temperature, 295.15}));
 
 TEST(Units, APlainNumberTakesTheFieldsUnit)
 {
@@ -58,7 +59,8 @@ TEST(Units, APlainNumberTakesTheFieldsUnit)
 
 TEST(Units, RefusalSaysWhatWasExpected)
 {
-    for (const char* text : {"", "   ", "volts", "5 apples", "V", "5 V V", "--5 V", "inf V", "nan V", "0x10 V", "5,0 V", "1e999 V"})
+    for (const char* text :
+         {"", "   ", "volts", "5 apples", "V", "5 V V", "--5 V", "inf V", "nan V", "0x10 V", "5,0 V", "1e999 V"})
         EXPECT_FALSE(parse(text, Voltage)) << text;
     EXPECT_THAT(parse("5 bar", Voltage).error().sentence, testing::HasSubstr("expected a voltage such as 2.52 V"));
     EXPECT_THAT(parse("5,0 V", Voltage).error().sentence, testing::HasSubstr("point"));
@@ -104,7 +106,8 @@ TEST(Units, EveryFormattedValueReadsBack)
 {
     std::mt19937 random(1); // NOLINT(bugprone-random-generator-seed): the same numbers every time
     std::uniform_real_distribution<double> spread(1, 900);
-    for (Dimension d : {Resistance, Voltage, Current, Length, Area, Temperature, Frequency, AbsolutePressure, GaugePressure, Ratio}) {
+    for (Dimension d :
+         {Resistance, Voltage, Current, Length, Area, Temperature, Frequency, AbsolutePressure, GaugePressure, Ratio}) {
         for (int i = 0; i < 50; ++i) {
             const double si = fromUnit(spread(random), d, everydayUnit(d));
             const auto back = parse(formatExact(si, d), d);
