@@ -4,7 +4,7 @@
 
 #include <QApplication>
 #include <QCommandLineParser>
-#include <QElapsedTimer>
+#include <QTimer>
 
 int main(int argc, char** argv)
 {
@@ -30,15 +30,15 @@ int main(int argc, char** argv)
 
     vicegrip::app::look::apply(app, parser.isSet(night));
     vicegrip::app::MainWindow window;
-    window.show();
     const QString job = parser.positionalArguments().value(0);
-    if (!job.isEmpty() && window.openJob(job) && parser.isSet(bench))
+    const bool opened = !job.isEmpty() && window.openJob(job);
+    window.show();
+    if (opened && parser.isSet(bench))
         window.desk().live.startBench(QApplication::applicationDirPath() + QStringLiteral("/vicegrip-bench"), job,
                                       parser.value(faults));
     if (parser.isSet(shots))
         vicegrip::app::takeShots(window, parser.value(shots));
     if (parser.isSet(quitWhenUsable))
-        QObject::connect(&window.desk().store, &vicegrip::app::JobStore::analysed, &app, &QApplication::quit,
-                         Qt::QueuedConnection);
+        QTimer::singleShot(0, &app, &QApplication::quit);
     return QApplication::exec();
 }

@@ -115,13 +115,18 @@ QPalette paletteOf(const Colours& c)
     return p;
 }
 
+/// The typefaces travel inside; where the system has them already, reading ours again would only cost time.
 void loadTypefaces()
 {
     static bool loaded = false;
     if (std::exchange(loaded, true))
         return;
-    for (const char* face : {"Inter-Regular.otf", "Inter-SemiBold.otf", "JetBrainsMono-Regular.ttf"})
-        QFontDatabase::addApplicationFont(QStringLiteral(":/fonts/") + QLatin1String(face));
+    const QStringList installed = QFontDatabase::families();
+    if (!installed.contains(QLatin1String("Inter")))
+        for (const char* face : {"Inter-Regular.otf", "Inter-SemiBold.otf"})
+            QFontDatabase::addApplicationFont(QStringLiteral(":/fonts/") + QLatin1String(face));
+    if (!installed.contains(QLatin1String("JetBrains Mono")))
+        QFontDatabase::addApplicationFont(QStringLiteral(":/fonts/JetBrainsMono-Regular.ttf"));
 }
 
 } // namespace
@@ -143,7 +148,9 @@ QFont words(Size size, bool strong)
 
 QFont numbers(Size size)
 {
-    return sized(QStringLiteral("JetBrains Mono"), size, false);
+    QFont font = sized(QStringLiteral("JetBrains Mono"), size, false);
+    font.setStyleStrategy(QFont::PreferNoShaping); // no ligatures in readings, and quicker
+    return font;
 }
 
 void apply(QApplication& app, bool night)

@@ -11,6 +11,13 @@
 namespace vicegrip::app {
 namespace {
 
+/// Dressing a widget costs more than drawing it: only when the dress is another.
+void dress(QWidget* widget, const QString& style)
+{
+    if (widget->styleSheet() != style)
+        widget->setStyleSheet(style);
+}
+
 constexpr int kChip = 30;
 
 QString chipStyle(Live::Chip chip)
@@ -120,13 +127,13 @@ void Header::restyle()
     setInk(m_title, c.bandInk);
     setInk(m_saved, c.bandInk);
     for (QAbstractButton* b : m_condition->buttons())
-        b->setStyleSheet(buttonStyle(c.bandInk, Qt::transparent, c.bandLine));
-    m_finder->setStyleSheet(buttonStyle(c.bandInk, Qt::transparent, c.bandLine));
+        dress(b, buttonStyle(c.bandInk, Qt::transparent, c.bandLine));
+    dress(m_finder, buttonStyle(c.bandInk, Qt::transparent, c.bandLine));
     const bool any = !m_desk.store.analysis()->findings.empty();
-    m_findings->setStyleSheet(any ? buttonStyle(c.failing, c.failingFill, c.failingFill)
+    dress(m_findings, any ? buttonStyle(c.failing, c.failingFill, c.failingFill)
                                   : buttonStyle(c.bandInk, Qt::transparent, c.bandLine));
-    m_ecu->setStyleSheet(chipStyle(m_desk.live.ecuChip()));
-    m_meter->setStyleSheet(chipStyle(m_desk.live.meterChip()));
+    dress(m_ecu, chipStyle(m_desk.live.ecuChip()));
+    dress(m_meter, chipStyle(m_desk.live.meterChip()));
 }
 
 void Header::paintEvent(QPaintEvent*)

@@ -88,7 +88,6 @@ void MainWindow::buildLayout()
     column->addWidget(m_notices);
     column->addLayout(body, 1);
     m_drawer = new FindingsDrawer(m_desk, this);
-    m_finder = new CommandFinder(this);
 }
 
 QAction* MainWindow::act(const QString& name, const QKeySequence& key, const std::function<void()>& what)
@@ -115,7 +114,7 @@ void MainWindow::buildActions()
     act(tr("Battery off"), QKeySequence(tr("Ctrl+B")),
         [this] { m_selection.setCondition(job::Condition::BatteryOff); });
     act(tr("Key on"), QKeySequence(tr("Ctrl+Y")), [this] { m_selection.setCondition(job::Condition::KeyOn); });
-    act(tr("Find an action"), QKeySequence(tr("Ctrl+K")), [this] { m_finder->open(actions()); });
+    act(tr("Find an action"), QKeySequence(tr("Ctrl+K")), [this] { openFinder(); });
     act(tr("Quit"), QKeySequence::Quit, [this] { close(); });
 
     QAction* undo = m_store.undoStack().createUndoAction(this, tr("Undo"));
@@ -132,7 +131,7 @@ void MainWindow::connectDesk()
 {
     connect(m_rail, &StageRail::chosen, this, &MainWindow::showStage);
     connect(m_header, &Header::findingsAsked, this, &MainWindow::toggleFindings);
-    connect(m_header, &Header::finderAsked, this, [this] { m_finder->open(actions()); });
+    connect(m_header, &Header::finderAsked, this, [this] { openFinder(); });
     connect(m_thread, &Thread::stationChosen, this,
             [this](const QString& key) { m_selection.setStation(key.toStdString()); });
     connect(&m_store, &JobStore::analysed, this, &MainWindow::refresh);
@@ -215,6 +214,13 @@ void MainWindow::toggleFindings()
     m_drawer->place();
     m_drawer->refresh();
     m_drawer->setFocus();
+}
+
+void MainWindow::openFinder()
+{
+    if (m_finder == nullptr)
+        m_finder = new CommandFinder(this);
+    m_finder->open(actions());
 }
 
 void MainWindow::offerRecovery()

@@ -51,6 +51,7 @@ class MainWindow : public QWidget
     void refreshLive();
     void moveCircuit(int step);
     void toggleFindings();
+    void openFinder();
     void offerRecovery();
     void saveJob();
     void askToOpen();
@@ -69,7 +70,7 @@ class MainWindow : public QWidget
     std::array<StagePage*, analysis::kStageCount> m_pages{};
     Thread* m_thread;
     FindingsDrawer* m_drawer;
-    CommandFinder* m_finder;
+    CommandFinder* m_finder = nullptr; ///< made when first asked for
 };
 
 } // namespace vicegrip::app

@@ -6,6 +6,7 @@
 #include <QDir>
 #include <QFileInfo>
 #include <QSaveFile>
+#include <QThread>
 
 namespace vicegrip::app {
 namespace {
@@ -19,6 +20,23 @@ QString beside(const QString& path, const char* ending)
 {
     const QFileInfo file(path);
     return file.dir().filePath(QLatin1Char('.') + file.fileName() + QLatin1String(ending));
+}
+
+/// A lock is stale when its process is gone, however old it is. One that names no process was cut off while it was
+/// being written: nobody is that slow, so after a moment it is taken away.
+bool take(QLockFile& lock)
+{
+    lock.setStaleLockTime(0);
+    for (int patience = 0; patience < 20; ++patience) {
+        if (lock.tryLock(0))
+            return true;
+        qint64 process = 0;
+        QString host, program;
+        if (lock.error() != QLockFile::LockFailedError || lock.getLockInfo(&process, &host, &program))
+            return false;
+        QThread::msleep(10);
+    }
+    return lock.removeStaleLockFile() && lock.tryLock(0);
 }
 
 } // namespace
@@ -42,9 +60,8 @@ Result<std::pair<JobFile, job::Job>> JobFile::open(const QString& path)
     if (!job)
         return tl::make_unexpected(job.error());
     auto lock = std::make_unique<QLockFile>(beside(path, ".lock"));
-    lock->setStaleLockTime(0); // a lock is stale when its process is gone, however old it is
     QString reason;
-    if (!lock->tryLock(0)) {
+    if (!take(*lock)) {
         qint64 process = 0;
         QString host, program;
         if (lock->error() == QLockFile::LockFailedError && lock->getLockInfo(&process, &host, &program))

@@ -71,8 +71,12 @@ Result<void> JobStore::open(const QString& path)
 void JobStore::setJob(job::Job job)
 {
     m_undo.clear();
-    replace(std::make_shared<const job::Job>(std::move(job)));
-    m_autosave.stop(); // nothing has been edited yet
+    m_job = std::make_shared<const job::Job>(std::move(job));
+    emit jobChanged();
+    // At once and not on the worker: the first window shows the job and not an empty sheet.
+    if (m_worker.isRunning())
+        m_again = true;
+    adopt(analysisOf(m_job));
 }
 
 Result<void> JobStore::edit(const QString& description, const std::function<void(job::Job&)>& change)

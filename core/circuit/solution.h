@@ -3,6 +3,7 @@
 #include "core/base/result.h"
 #include "core/circuit/network.h"
 
+#include <array>
 #include <memory>
 #include <span>
 #include <vector>
@@ -74,23 +75,25 @@ class Sweep
         Node b = 0;
     };
 
-    /// `varied` may hold resistors, voltage sources and controlled sources; current sources are not needed.
-    Sweep(const Solution& solution, std::vector<ElementIndex> varied, std::vector<Output> outputs);
+    /// As many elements, and as many outputs, as one sweep takes.
+    static constexpr size_t kMost = 4;
+    using Values = std::array<double, kMost>;
 
-    /// The outputs' voltages with the varied elements at `values` (same order and size as `varied`).
-    [[nodiscard]] std::vector<double> at(std::span<const double> values) const;
+    /// `varied` may hold resistors, voltage sources and controlled sources; current sources are not needed. What goes
+    /// beyond kMost is left out.
+    Sweep(const Solution& solution, const std::vector<ElementIndex>& varied, const std::vector<Output>& outputs);
+
+    /// The outputs' voltages with the varied elements at `values` (same order as `varied`, at least as many).
+    [[nodiscard]] Values at(std::span<const double> values) const;
 
   private:
-    struct Column
-    {
-        Element::Kind kind;
-        double nominal;
-    };
-    std::vector<Column> m_columns;
-    std::vector<std::vector<double>> m_coupling; ///< w_i' A^-1 u_j
-    std::vector<double> m_drive; ///< w_i' x
-    std::vector<std::vector<double>> m_transfer; ///< output_o' A^-1 u_j
-    std::vector<double> m_base; ///< output_o' x
+    size_t m_count = 0, m_outputs = 0;
+    std::array<Element::Kind, kMost> m_kind{};
+    Values m_nominal{};
+    std::array<Values, kMost> m_coupling{}; ///< w_i' A^-1 u_j
+    Values m_drive{};                       ///< w_i' x
+    std::array<Values, kMost> m_transfer{}; ///< output_o' A^-1 u_j
+    Values m_base{};                        ///< output_o' x
 };
 
 } // namespace vicegrip::circuit

@@ -230,7 +230,7 @@ void Builder::causeOf(const job::Circuit* circuit, const parts::Sensor& sensor,
 {
     if (circuit == nullptr || m_situation.felt.contains(circuit->id))
         return; // a value that hands have set is known
-    const std::vector<double> slopes = elementSlopes(sensor, x);
+    const ElementValues slopes = elementSlopes(sensor, x);
     const Felt felt = atRest(*circuit, m_situation.surroundings);
     Cause own{"state of " + circuit->name, felt.tolerance, {}};
     Cause& cause = circuit->rest.kind == job::RestKind::Ambient     ? m_ambient
@@ -256,7 +256,7 @@ void Builder::addSensor(const job::Device& device, const parts::Sensor& sensor, 
     if (circuit != nullptr)
         if (const auto it = m_situation.felt.find(circuit->id); it != m_situation.felt.end())
             x = it->second;
-    const std::vector<double> values = elementValues(sensor, x);
+    const ElementValues values = elementValues(sensor, x);
 
     CircuitElements elements;
     elements.sensorGround = ground;
@@ -341,15 +341,12 @@ Result<Electrics> Builder::build()
         if (!shared->shares.empty())
             m_causes.push_back(std::move(*shared));
     return solvePowered().map([&](circuit::Solution&& solution) {
-        Electrics out{std::move(solution),
-                      std::move(m_nodes),
-                      std::move(m_circuits),
-                      std::move(m_converters),
-                      std::move(m_causes),
-                      {},
-                      {},
-                      {},
-                      m_keyOn};
+        Electrics out{.solution = std::move(solution),
+                      .nodes = std::move(m_nodes),
+                      .circuits = std::move(m_circuits),
+                      .converters = std::move(m_converters),
+                      .causes = std::move(m_causes)};
+        out.ecuPowered = m_keyOn;
         if (m_keyOn) {
             out.ecuGround = m_ecuGround;
             out.ecuSupply = m_ecuSupply;

@@ -12,11 +12,11 @@ constexpr double kNoticeableShare = 1e-4, kNoticeableVolts = 2e-4, kNoticeableOh
 
 Bounded bounded(const Electrics& e, const circuit::Reading& reading, double noticeable)
 {
-    const circuit::Network& net = e.solution.network();
+    const auto& elements = e.solution.network().elements();
     Bounded out;
     out.value = reading.value;
-    out.worst = reading.worstCase(net);
-    double squares = std::pow(reading.sigma(net), 2);
+    out.worst = reading.worstCase(e.solution.network());
+    double squares = std::pow(reading.sigma(e.solution.network()), 2);
     for (const Cause& cause : e.causes) {
         double slope = 0;
         for (const auto& share : cause.shares)
@@ -28,7 +28,7 @@ Bounded bounded(const Electrics& e, const circuit::Reading& reading, double noti
     const double threshold = std::max(noticeable, kNoticeableShare * std::abs(reading.value));
     std::set<std::string> subjects;
     for (size_t i = 0; i < reading.sensitivity.size(); ++i) {
-        const circuit::Element& element = net.elements()[i];
+        const circuit::Element& element = elements[i];
         if (!element.label.empty() && std::abs(reading.sensitivity[i] * element.value) > threshold)
             subjects.insert(element.label);
     }
@@ -49,21 +49,36 @@ std::optional<circuit::Node> Electrics::node(const job::PointRef& point) const
     return it == nodes.end() ? std::nullopt : std::optional(it->second);
 }
 
+namespace {
+
+/// Looks up, or works out and keeps.
+template <class Measure>
+std::optional<Bounded> remembered(const Electrics& e, const job::PointRef& red, const job::PointRef& black,
+                                  Measure measure, bool inOhm)
+{
+    const auto r = e.node(red), b = e.node(black);
+    if (!r || !b)
+        return std::nullopt;
+    const auto [it, added] = e.known.try_emplace({*r, *b, inOhm});
+    if (added)
+        it->second = bounded(e, measure(*r, *b), inOhm ? kNoticeableOhms : kNoticeableVolts);
+    return it->second;
+}
+
+} // namespace
+
 std::optional<Bounded> Electrics::voltmeter(const job::PointRef& red, const job::PointRef& black,
                                             const job::Meter& meter) const
 {
-    const auto r = node(red), b = node(black);
-    if (!r || !b)
-        return std::nullopt;
-    return bounded(*this, solution.voltmeter(*r, *b, meter.input_ohm), kNoticeableVolts);
+    return remembered(
+        *this, red, black,
+        [&](circuit::Node r, circuit::Node b) { return solution.voltmeter(r, b, meter.input_ohm); }, false);
 }
 
 std::optional<Bounded> Electrics::ohmmeter(const job::PointRef& red, const job::PointRef& black) const
 {
-    const auto r = node(red), b = node(black);
-    if (!r || !b)
-        return std::nullopt;
-    return bounded(*this, solution.ohmmeter(*r, *b), kNoticeableOhms);
+    return remembered(
+        *this, red, black, [&](circuit::Node r, circuit::Node b) { return solution.ohmmeter(r, b); }, true);
 }
 
 std::optional<Bounded> Electrics::inputVolts(const job::Job& job, const job::Circuit& circuit) const
@@ -75,7 +90,9 @@ std::optional<Bounded> Electrics::inputVolts(const job::Job& job, const job::Cir
     constexpr double kNoLoad = 1e15;
     circuit::Reading seen = solution.voltmeter(*it->second.converter, *ecuGround, kNoLoad);
     if (input->reference == parts::Reference::Ratiometric) {
-        const circuit::Reading full = solution.voltmeter(*ecuSupply, *ecuGround, kNoLoad);
+        if (!knownSupply)
+            knownSupply = solution.voltmeter(*ecuSupply, *ecuGround, kNoLoad);
+        const circuit::Reading& full = *knownSupply;
         if (full.value <= 0)
             return std::nullopt;
         // d(k v / f) = k (dv / f - v df / f^2): the supply's own tolerance cancels.

@@ -8,6 +8,7 @@
 #include <map>
 #include <optional>
 #include <string>
+#include <tuple>
 #include <vector>
 
 /// A job as one electrical network, solved. The same network answers what the meter must read (proof), what the table
@@ -63,8 +64,8 @@ struct Electrics
     std::map<job::CircuitId, CircuitElements> circuits;
     std::map<parts::InputId, circuit::Node> converters;
     std::vector<Cause> causes;
-    std::optional<circuit::Node> ecuGround, ecuSupply; ///< inside the ECU; none with the plugs off
-    std::optional<circuit::ElementIndex> supplySeries; ///< carries the sensor supply's current
+    std::optional<circuit::Node> ecuGround = {}, ecuSupply = {}; ///< inside the ECU; none with the plugs off
+    std::optional<circuit::ElementIndex> supplySeries = {}; ///< carries the sensor supply's current
     bool ecuPowered = true;
 
     [[nodiscard]] std::optional<circuit::Node> node(const job::PointRef& point) const;
@@ -77,6 +78,10 @@ struct Electrics
     /// What the ECU takes the input's voltage for, in volts of its nominal full scale: a ratiometric input divides by
     /// its own supply. No value with the ECU off.
     [[nodiscard]] std::optional<Bounded> inputVolts(const job::Job& job, const job::Circuit& circuit) const;
+
+    /// Readings that were worked out already: circuits share splices and grounds. Not for two threads at once.
+    mutable std::map<std::tuple<circuit::Node, circuit::Node, bool>, Bounded> known = {}; ///< red, black, in Ohm
+    mutable std::optional<circuit::Reading> knownSupply = {};
 
     /// The current the sensor supply delivers, A.
     [[nodiscard]] double supplyCurrent() const;

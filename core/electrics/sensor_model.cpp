@@ -24,21 +24,21 @@ struct Values
     const parts::Sensor& sensor;
     double x;
 
-    std::vector<double> operator()(const parts::Thermistor& t) const
+    ElementValues operator()(const parts::Thermistor& t) const
     {
         return {parts::ohms(t.curve, std::max(x, 1.0))};
     }
-    std::vector<double> operator()(const parts::Potentiometer& p) const
+    ElementValues operator()(const parts::Potentiometer& p) const
     {
         const double share = wiperShare(p, alongRange(sensor, x));
         return {p.track_ohm * (1 - share), p.track_ohm * share};
     }
-    std::vector<double> operator()(const parts::RatiometricTransducer& r) const
+    ElementValues operator()(const parts::RatiometricTransducer& r) const
     {
         const double volts = std::lerp(r.low_v, r.high_v, alongRange(sensor, x));
         return {std::clamp(volts / r.at_supply_v, kLeastShare, kMostShare)};
     }
-    std::vector<double> operator()(const parts::VoltageDevice& d) const
+    ElementValues operator()(const parts::VoltageDevice& d) const
     {
         const auto [least, most] = std::minmax(d.low_v, d.high_v);
         return {std::clamp(std::lerp(d.low_v, d.high_v, alongRange(sensor, x)), least, most)};
@@ -47,16 +47,16 @@ struct Values
 
 } // namespace
 
-std::vector<double> elementValues(const parts::Sensor& sensor, double x)
+ElementValues elementValues(const parts::Sensor& sensor, double x)
 {
     return std::visit(Values{sensor, x}, sensor.model);
 }
 
-std::vector<double> elementSlopes(const parts::Sensor& sensor, double x)
+ElementValues elementSlopes(const parts::Sensor& sensor, double x)
 {
     const double step = 1e-5 * (sensor.high - sensor.low);
-    std::vector<double> slopes = elementValues(sensor, x + step);
-    const std::vector<double> below = elementValues(sensor, x - step);
+    ElementValues slopes = elementValues(sensor, x + step);
+    const ElementValues below = elementValues(sensor, x - step);
     for (size_t i = 0; i < slopes.size(); ++i)
         slopes[i] = (slopes[i] - below[i]) / (2 * step);
     return slopes;

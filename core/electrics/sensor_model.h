@@ -2,18 +2,21 @@
 
 #include "core/job/job.h"
 
-#include <vector>
+#include <array>
 
 /// A sensor's elements as functions of what it feels: the same numbers build a network and sweep it.
 namespace vicegrip::electrics {
 
+/// One number for each of a sensor's varied elements; a sensor has at most two.
+using ElementValues = std::array<double, 2>;
+
 /// Values of the sensor's varied elements when it feels `x` (SI): {R} for a thermistor, {upper, lower} half of a
 /// potentiometer's track, {gain} of a ratiometric transducer, {V} of a voltage device. Outputs stay within what the
 /// part can put out.
-[[nodiscard]] std::vector<double> elementValues(const parts::Sensor& sensor, double x);
+[[nodiscard]] ElementValues elementValues(const parts::Sensor& sensor, double x);
 
 /// d(element value)/dx, one per element.
-[[nodiscard]] std::vector<double> elementSlopes(const parts::Sensor& sensor, double x);
+[[nodiscard]] ElementValues elementSlopes(const parts::Sensor& sensor, double x);
 
 /// What the circuit's sensor feels with the engine stopped, and how well that is known.
 struct Felt

@@ -88,7 +88,13 @@ class CircuitPromises
         return e;
     }
 
-    Expectation fromEcu(StationKind kind, const scaling::Table* table) const;
+    /// What the ECU sees, worked out once for its three stations.
+    std::optional<Bounded> seen() const
+    {
+        return m_condition == Condition::KeyOn ? m_car.inputVolts(m_job, m_circuit) : std::nullopt;
+    }
+
+    Expectation fromEcu(StationKind kind, const scaling::Table* table, const std::optional<Bounded>& seen) const;
 
   private:
     void promiseVolts(Expectation& e, const Path& path) const
@@ -152,13 +158,12 @@ class CircuitPromises
     job::PointRef m_negative;
 };
 
-Expectation CircuitPromises::fromEcu(StationKind kind, const scaling::Table* table) const
+Expectation CircuitPromises::fromEcu(StationKind kind, const scaling::Table* table,
+                                     const std::optional<Bounded>& seen) const
 {
     const parts::AnalogInput& input = *job::findInput(m_job, m_circuit.input);
     Expectation e;
     e.station.kind = kind;
-    const std::optional<Bounded> seen =
-        m_condition == Condition::KeyOn ? m_car.inputVolts(m_job, m_circuit) : std::nullopt;
     const double fullVolts = electrics::fullScaleVolts(m_job, input);
     const double countVolts = fullVolts / input.fullScale();
     const auto clamped = [&](double volts) { return std::clamp(volts, 0.0, fullVolts); };
@@ -242,12 +247,13 @@ std::vector<Expectation> expectations(const job::Job& job, const electrics::Elec
     if (job::sensorOf(job, circuit) == nullptr || job::findInput(job, circuit.input) == nullptr)
         return out;
     const CircuitPromises promises(job, car, condition, circuit, paths);
+    const std::optional<Bounded> seen = promises.seen();
     for (const Path& path : paths) {
         for (size_t i = 0; i < path.points.size(); ++i)
             out.push_back(promises.atProbe(path, i));
         if (path.role == PinRole::Signal)
             for (StationKind kind : {StationKind::Input, StationKind::Counts, StationKind::Value})
-                out.push_back(promises.fromEcu(kind, table));
+                out.push_back(promises.fromEcu(kind, table, seen));
     }
     return out;
 }

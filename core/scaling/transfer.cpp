@@ -21,7 +21,7 @@ std::optional<Transfer> Transfer::of(const job::Job& job, const electrics::Elect
 
 double Transfer::volts(double value) const
 {
-    const std::vector<double> out = m_sweep.at(electrics::elementValues(m_sensor, value));
+    const circuit::Sweep::Values out = m_sweep.at(electrics::elementValues(m_sensor, value));
     return m_ratiometric && out[1] > 0 ? m_fullScale * out[0] / out[1] : out[0];
 }
 
