@@ -115,18 +115,14 @@ QPalette paletteOf(const Colours& c)
     return p;
 }
 
-/// The typefaces travel inside; where the system has them already, reading ours again would only cost time.
+/// Always ours, never the system's of the same name: asking which there are costs more than reading these.
 void loadTypefaces()
 {
     static bool loaded = false;
     if (std::exchange(loaded, true))
         return;
-    const QStringList installed = QFontDatabase::families();
-    if (!installed.contains(QLatin1String("Inter")))
-        for (const char* face : {"Inter-Regular.otf", "Inter-SemiBold.otf"})
-            QFontDatabase::addApplicationFont(QStringLiteral(":/fonts/") + QLatin1String(face));
-    if (!installed.contains(QLatin1String("JetBrains Mono")))
-        QFontDatabase::addApplicationFont(QStringLiteral(":/fonts/JetBrainsMono-Regular.ttf"));
+    for (const char* face : {"Inter-Regular.otf", "Inter-SemiBold.otf", "JetBrainsMono-Regular.ttf"})
+        QFontDatabase::addApplicationFont(QStringLiteral(":/fonts/") + QLatin1String(face));
 }
 
 } // namespace

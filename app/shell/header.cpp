@@ -131,7 +131,7 @@ void Header::restyle()
     dress(m_finder, buttonStyle(c.bandInk, Qt::transparent, c.bandLine));
     const bool any = !m_desk.store.analysis()->findings.empty();
     dress(m_findings, any ? buttonStyle(c.failing, c.failingFill, c.failingFill)
-                                  : buttonStyle(c.bandInk, Qt::transparent, c.bandLine));
+                          : buttonStyle(c.bandInk, Qt::transparent, c.bandLine));
     dress(m_ecu, chipStyle(m_desk.live.ecuChip()));
     dress(m_meter, chipStyle(m_desk.live.meterChip()));
 }

@@ -9,8 +9,7 @@
 /// The factored system behind a Solution. Unknowns: the voltages of nodes 1.., then the branch currents of the voltage
 /// sources. The factors are KLU's, which is made for circuit matrices (Davis and Palamadai Natarajan, "Algorithm 907:
 /// KLU", ACM Trans. Mathematical Software 37, 2010). Only circuit/ includes this header.
-namespace vicegrip::circuit
-{
+namespace vicegrip::circuit {
 
 using Vector = Eigen::VectorXd;
 using Sparse = Eigen::SparseMatrix<double>;
@@ -27,7 +26,7 @@ class SparseFactors
     /// False when the matrix is singular.
     [[nodiscard]] bool factor(Sparse& matrix);
 
-    [[nodiscard]] Vector solved(Vector rhs);     ///< A x = rhs
+    [[nodiscard]] Vector solved(Vector rhs); ///< A x = rhs
     [[nodiscard]] Vector transposed(Vector rhs); ///< A' x = rhs
 
   private:

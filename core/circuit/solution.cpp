@@ -9,7 +9,7 @@
 namespace vicegrip::circuit {
 namespace {
 
-constexpr double kLeakSiemens = 1e-9;      // ties a floating part to the reference
+constexpr double kLeakSiemens = 1e-9; // ties a floating part to the reference
 constexpr double kUnnoticedLoading = 1e-4; // of a reading
 
 double conductance(const Element& e)
@@ -211,8 +211,9 @@ Reading Solution::voltmeter(Node red, Node black, double meterOhms) const
     const double sourceOhms = Factors::across(l, red, black);
     const double open = Factors::across(f.x, red, black);
     const double share = meterOhms / (meterOhms + sourceOhms);
-    // The meter adds a conductance between the probes, a rank-one change of the system. It scales the reading by `share`
-    // and moves the solution the sensitivities are taken at, which is worth a solve only where it loads noticeably.
+    // The meter adds a conductance between the probes, a rank-one change of the system. It scales the reading by
+    // `share` and moves the solution the sensitivities are taken at, which is worth a solve only where it loads
+    // noticeably.
     if (sourceOhms < kUnnoticedLoading * meterOhms)
         return {open * share, f.sensitivities(f.x, l * share, true)};
     const Vector loaded = f.x - f.lu.solved(probe) * (open / (meterOhms + sourceOhms));

@@ -91,9 +91,9 @@ class Sweep
     std::array<Element::Kind, kMost> m_kind{};
     Values m_nominal{};
     std::array<Values, kMost> m_coupling{}; ///< w_i' A^-1 u_j
-    Values m_drive{};                       ///< w_i' x
+    Values m_drive{}; ///< w_i' x
     std::array<Values, kMost> m_transfer{}; ///< output_o' A^-1 u_j
-    Values m_base{};                        ///< output_o' x
+    Values m_base{}; ///< output_o' x
 };
 
 } // namespace vicegrip::circuit

@@ -71,8 +71,8 @@ std::optional<Bounded> Electrics::voltmeter(const job::PointRef& red, const job:
                                             const job::Meter& meter) const
 {
     return remembered(
-        *this, red, black,
-        [&](circuit::Node r, circuit::Node b) { return solution.voltmeter(r, b, meter.input_ohm); }, false);
+        *this, red, black, [&](circuit::Node r, circuit::Node b) { return solution.voltmeter(r, b, meter.input_ohm); },
+        false);
 }
 
 std::optional<Bounded> Electrics::ohmmeter(const job::PointRef& red, const job::PointRef& black) const

@@ -24,10 +24,7 @@ struct Values
     const parts::Sensor& sensor;
     double x;
 
-    ElementValues operator()(const parts::Thermistor& t) const
-    {
-        return {parts::ohms(t.curve, std::max(x, 1.0))};
-    }
+    ElementValues operator()(const parts::Thermistor& t) const { return {parts::ohms(t.curve, std::max(x, 1.0))}; }
     ElementValues operator()(const parts::Potentiometer& p) const
     {
         const double share = wiperShare(p, alongRange(sensor, x));
