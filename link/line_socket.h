@@ -8,7 +8,7 @@ class QTcpSocket;
 /// Lines over TCP, with a bound on their length: what SCPI instruments and the bench's control channel speak.
 namespace vicegrip::link {
 
-inline constexpr qsizetype kLongestLine = 64 * 1024;
+inline constexpr qsizetype kLongestLine = 65536;
 
 class LineSocket : public QObject
 {

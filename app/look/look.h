@@ -48,8 +48,9 @@ void apply(QApplication& app, bool night);
 inline constexpr int kMargin = 20;
 inline constexpr int kGap = 10;
 inline constexpr int kHeader = 52;
-inline constexpr int kRail = 148;
-inline constexpr int kList = 214;
+inline constexpr int kRail = 148, kNarrowRail = 118;
+inline constexpr int kList = 214, kNarrowList = 172;
+inline constexpr int kNarrow = 1200; ///< below this width rail and list give way to the stage
 inline constexpr int kThread = 178;
 inline constexpr int kRow = 34; ///< a row a gloved finger can hit
 inline constexpr int kButton = 44;

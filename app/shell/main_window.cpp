@@ -255,6 +255,9 @@ void MainWindow::setNight(bool night)
 void MainWindow::resizeEvent(QResizeEvent* event)
 {
     QWidget::resizeEvent(event);
+    const bool narrow = width() < look::kNarrow;
+    m_rail->setFixedWidth(narrow ? look::kNarrowRail : look::kRail);
+    m_list->setFixedWidth(narrow ? look::kNarrowList : look::kList);
     if (m_drawer->isVisible())
         m_drawer->place();
 }

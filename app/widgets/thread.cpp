@@ -62,8 +62,10 @@ Thread::Thread(Desk& desk, QWidget* parent) : QWidget(parent), m_desk(desk)
 
 void Thread::refresh()
 {
-    for (const Mark& mark : m_marks)
+    for (const Mark& mark : m_marks) {
+        mark.button->hide();
         mark.button->deleteLater();
+    }
     m_marks.clear();
     m_analysis = m_desk.store.analysis();
     const job::Job& job = *m_analysis->job;

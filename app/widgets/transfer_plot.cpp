@@ -57,7 +57,7 @@ TransferPlot::TransferPlot(QWidget* parent) : QWidget(parent), m_plot(new QCusto
     m_error = m_plot->addGraph(bottom->axis(QCPAxis::atBottom), bottom->axis(QCPAxis::atLeft));
     bottom->axis(QCPAxis::atBottom)->setLabel(tr("input (V)"));
     setAccessibleName(tr("Transfer with the table on it; the table of points beside it holds the same"));
-    setMinimumSize(300, 260);
+    setMinimumSize(220, 200);
 }
 
 void TransferPlot::dress()

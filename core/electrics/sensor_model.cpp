@@ -6,6 +6,9 @@
 namespace vicegrip::electrics {
 namespace {
 
+/// Curves are only followed down to here: an exponential soon leaves what a double holds.
+constexpr double kColdest_k = 100;
+
 /// A transducer's output saturates a little short of its rails (typical).
 constexpr double kLeastShare = 0.02, kMostShare = 0.98;
 
@@ -24,7 +27,10 @@ struct Values
     const parts::Sensor& sensor;
     double x;
 
-    ElementValues operator()(const parts::Thermistor& t) const { return {parts::ohms(t.curve, std::max(x, 1.0))}; }
+    ElementValues operator()(const parts::Thermistor& t) const
+    {
+        return {parts::ohms(t.curve, std::max(x, kColdest_k))};
+    }
     ElementValues operator()(const parts::Potentiometer& p) const
     {
         const double share = wiperShare(p, alongRange(sensor, x));

@@ -137,8 +137,8 @@ void groundOffset(std::vector<Finding>& out, const job::Job& job, const job::Cir
         return;
     out.push_back(
         {"ground-offset", Severity::Fix, circuit.id,
-         circuit.name + ": its ground stands " + millivolts(offset) + " above the ECU's, worth " +
-             difference(*sensor, offset / travel * span),
+         circuit.name + ": its ground stands " + millivolts(std::abs(offset)) + (offset > 0 ? " above" : " below") +
+             " the ECU's, worth " + difference(*sensor, offset / travel * span),
          "Current of other consumers on the same ground wire is read as signal, and it comes and goes with them.",
          "Return the signal's ground to the ECU, and give the heater a ground wire of its own."});
 }

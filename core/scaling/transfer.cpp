@@ -15,7 +15,7 @@ std::optional<Transfer> Transfer::of(const job::Job& job, const electrics::Elect
         return std::nullopt;
     circuit::Sweep sweep(car.solution, it->second.varied,
                          {{*it->second.converter, *car.ecuGround}, {*car.ecuSupply, *car.ecuGround}});
-    return Transfer(*sensor, std::move(sweep), electrics::fullScaleVolts(job, *input),
+    return Transfer(*sensor, sweep, electrics::fullScaleVolts(job, *input),
                     input->reference == parts::Reference::Ratiometric);
 }
 

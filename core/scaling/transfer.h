@@ -26,8 +26,8 @@ class Transfer
     [[nodiscard]] double fullScale() const { return m_fullScale; }
 
   private:
-    Transfer(parts::Sensor sensor, circuit::Sweep sweep, double fullScale, bool ratiometric)
-        : m_sensor(std::move(sensor)), m_sweep(std::move(sweep)), m_fullScale(fullScale), m_ratiometric(ratiometric)
+    Transfer(parts::Sensor sensor, const circuit::Sweep& sweep, double fullScale, bool ratiometric)
+        : m_sensor(std::move(sensor)), m_sweep(sweep), m_fullScale(fullScale), m_ratiometric(ratiometric)
     {
     }
 

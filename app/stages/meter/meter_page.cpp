@@ -21,7 +21,7 @@ namespace vicegrip::app {
 namespace {
 
 enum Column { Mark, Place, Must, Read, kColumns };
-constexpr int kStateRole = Qt::UserRole, kTableWidth = 420;
+constexpr int kStateRole = Qt::UserRole, kTableWidth = 420, kLeastTable = 300;
 
 class Glyph : public QStyledItemDelegate
 {
@@ -60,15 +60,15 @@ MeterPage::MeterPage(Desk& desk, QWidget* parent) : StagePage(desk, parent)
 {
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(look::kMargin, look::kMargin, look::kMargin, look::kGap);
-    row->setSpacing(28);
+    row->setSpacing(look::kMargin);
     auto* left = new QVBoxLayout;
     left->setSpacing(6); // children would inherit the row's wide one
     buildProbe(left);
-    row->addLayout(left, 1);
+    row->addLayout(left, 3);
     auto* right = new QVBoxLayout;
     right->setSpacing(6);
     buildTable(right);
-    row->addLayout(right);
+    row->addLayout(right, 2);
 }
 
 void MeterPage::buildProbe(QVBoxLayout* column)
@@ -77,15 +77,13 @@ void MeterPage::buildProbe(QVBoxLayout* column)
     m_title = label({}, look::Size::Title, true);
     m_title->setObjectName(QStringLiteral("probe"));
     m_leads = label({}, look::Size::Body, false, true);
-    for (QLabel* line : {m_context, m_title, m_leads})
-        line->setWordWrap(false);
     column->addWidget(m_context);
     column->addWidget(m_title);
     column->addWidget(m_leads);
     column->addSpacing(look::kMargin);
 
     auto* figures = new QHBoxLayout;
-    figures->setSpacing(30);
+    figures->setSpacing(look::kMargin);
     auto* must = new QVBoxLayout;
     must->setSpacing(4);
     must->addWidget(label(tr("must read"), look::Size::Small, false, true));
@@ -119,7 +117,7 @@ void MeterPage::buildProbe(QVBoxLayout* column)
     m_reading->setObjectName(QStringLiteral("reading"));
     m_reading->edit()->setFont(look::numbers(look::Size::Title));
     m_reading->edit()->setFixedHeight(52);
-    m_reading->setFixedWidth(176);
+    m_reading->setFixedWidth(156);
     m_reading->leaveLettersWhileEmpty();
     m_reading->setHint(tr("type it, or M takes it"));
     reads->addWidget(m_reading);
@@ -161,7 +159,8 @@ void MeterPage::buildTable(QVBoxLayout* column)
     m_table = new QTableWidget(0, kColumns);
     m_table->setObjectName(QStringLiteral("places"));
     m_table->setAccessibleName(tr("Places on this circuit"));
-    m_table->setFixedWidth(kTableWidth);
+    m_table->setMinimumWidth(kLeastTable);
+    m_table->setMaximumWidth(kTableWidth);
     m_table->setHorizontalHeaderLabels({QString(), tr("Place"), tr("Must read"), tr("Read")});
     m_table->verticalHeader()->hide();
     m_table->verticalHeader()->setDefaultSectionSize(30);
@@ -172,8 +171,8 @@ void MeterPage::buildTable(QVBoxLayout* column)
     for (int numeric : {Must, Read})
         m_table->horizontalHeaderItem(numeric)->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
     m_table->setColumnWidth(Mark, 34);
-    m_table->setColumnWidth(Must, 108);
-    m_table->setColumnWidth(Read, 108);
+    m_table->setColumnWidth(Must, 88);
+    m_table->setColumnWidth(Read, 88);
     m_table->setShowGrid(false);
     m_table->setEditTriggers(QAbstractItemView::NoEditTriggers);
     m_table->setSelectionBehavior(QAbstractItemView::SelectRows);

@@ -45,7 +45,7 @@ CircuitForm::CircuitForm(Desk& desk, QWidget* parent)
     auto* grid = new QGridLayout(this);
     grid->setContentsMargins(0, 0, 0, 0);
     grid->setHorizontalSpacing(look::kGap);
-    grid->setVerticalSpacing(6);
+    grid->setVerticalSpacing(4);
     grid->setColumnStretch(1, 1);
     grid->addWidget(label(tr("Sensor"), look::Size::Small, false, true), 0, 0, 1, 2);
     m_sensor->setObjectName(QStringLiteral("sensor"));

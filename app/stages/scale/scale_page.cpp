@@ -21,7 +21,7 @@ namespace {
 
 using proof::StationKind;
 
-constexpr int kFormWidth = 250, kTableWidth = 186;
+constexpr int kFormWidth = 250, kTableWidth = 166, kLeastForm = 200;
 
 } // namespace
 
@@ -32,7 +32,8 @@ ScalePage::ScalePage(Desk& desk, QWidget* parent)
     column->setContentsMargins(look::kMargin, look::kMargin, look::kMargin, look::kGap);
     auto* upper = new QHBoxLayout;
     upper->setSpacing(look::kMargin);
-    m_form->setFixedWidth(kFormWidth);
+    m_form->setMinimumWidth(kLeastForm);
+    m_form->setMaximumWidth(kFormWidth);
     upper->addWidget(m_form);
     upper->addWidget(m_plot, 1);
     auto* right = new QVBoxLayout;
@@ -64,7 +65,7 @@ ScalePage::ScalePage(Desk& desk, QWidget* parent)
 void ScalePage::buildVerify(QVBoxLayout* column)
 {
     auto* row = new QHBoxLayout;
-    row->setSpacing(24);
+    row->setSpacing(look::kGap);
     const auto block = [&](const QString& name, const char* objectName) {
         auto* inside = new QVBoxLayout;
         inside->setSpacing(0);
@@ -79,7 +80,8 @@ void ScalePage::buildVerify(QVBoxLayout* column)
     m_returned = block(tr("ECU returns"), "returned-value");
     m_said = label({}, look::Size::Small);
     m_said->setObjectName(QStringLiteral("said"));
-    row->addWidget(m_said, 1);
+    column->addWidget(m_said);
+    row->addStretch(1);
     m_send = new KeyButton(tr("Send to ECU"), tr("E"), true);
     m_send->setObjectName(QStringLiteral("send"));
     m_record = new KeyButton(tr("Record"), tr("R"), false);

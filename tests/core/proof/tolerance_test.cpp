@@ -1,0 +1,168 @@
+#include "core/electrics/electrics.h"
+#include "core/electrics/sensor_model.h"
+#include "tests/support/petrel.h"
+
+#include <gtest/gtest.h>
+#include <random>
+
+/// The promise itself: a car whose every part lies within its tolerance must read within the bounds, wherever the probe
+/// goes. Each run builds another such car, parts at their limits as often as inside them.
+namespace vicegrip::electrics {
+namespace {
+
+using job::Condition;
+
+class WithinTolerance
+{
+  public:
+    explicit WithinTolerance(unsigned seed) : m_random(seed) {}
+
+    /// Somewhere in -1..1, at an end half of the time.
+    double share()
+    {
+        const double inside = std::uniform_real_distribution<double>(-1, 1)(m_random);
+        switch (m_random() % 4) {
+        case 0:
+            return -1;
+        case 1:
+            return 1;
+        default:
+            return inside;
+        }
+    }
+
+    job::Job car(job::Job job)
+    {
+        job.battery.volts += share() * job.battery.tolerance_v;
+        job.ecu.supply.volts += share() * job.ecu.supply.tolerance_v;
+        for (parts::AnalogInput& i : job.ecu.inputs)
+            if (i.pull_up_ohm)
+                *i.pull_up_ohm *= 1 + share() * i.pull_up_tolerance;
+        for (job::Wire& w : job.wires)
+            w.length_m *= 1 + share() * 0.04;
+        for (parts::Sensor& s : job.parts)
+            std::visit([this](auto& model) { vary(model); }, s.model);
+        job.surroundings.ambient_k += share() * job.surroundings.ambientTolerance_k;
+        job.surroundings.barometer_pa += share() * job.surroundings.barometerTolerance_pa;
+        for (job::Circuit& c : job.circuits)
+            if (c.rest.kind == job::RestKind::Value)
+                c.rest.value += share() * c.rest.tolerance;
+        return job;
+    }
+
+  private:
+    void vary(parts::Thermistor& t)
+    {
+        const double factor = 1 + share() * t.tolerance;
+        if (auto* beta = std::get_if<parts::BetaCurve>(&t.curve))
+            beta->r25_ohm *= factor;
+        else if (auto* table = std::get_if<parts::TableCurve>(&t.curve))
+            for (auto& p : table->points)
+                p.ohm *= factor;
+    }
+    void vary(parts::Potentiometer& p) { p.track_ohm *= 1 + share() * p.tolerance; }
+    void vary(parts::RatiometricTransducer& r)
+    {
+        const double shift = share() * r.tolerance * (r.high_v - r.low_v);
+        r.low_v += shift;
+        r.high_v += shift;
+    }
+    void vary(parts::VoltageDevice& d)
+    {
+        const double shift = share() * d.tolerance_v;
+        d.low_v += shift;
+        d.high_v += shift;
+    }
+
+    std::mt19937 m_random;
+};
+
+TEST(Promise, HoldsForEveryCarWithinTolerance)
+{
+    const job::Job drawn = test::petrel();
+    const auto promised = test::analysed(drawn);
+    for (unsigned seed = 1; seed <= 60; ++seed) {
+        const job::Job built = WithinTolerance(seed).car(drawn);
+        for (Condition condition : {Condition::KeyOn, Condition::BatteryOff}) {
+            const auto car = build(built, {.condition = condition, .surroundings = built.surroundings});
+            ASSERT_TRUE(car) << car.error().text();
+            for (const auto& view : promised.circuits) {
+                for (const proof::Judged& j : analysis::stations(view, condition)) {
+                    const proof::Expectation& e = j.expectation;
+                    if (e.station.kind != proof::StationKind::Probe || !e.promises() || e.value > 1e7)
+                        continue;
+                    const auto reading = condition == Condition::KeyOn
+                                             ? car->voltmeter(e.station.point, e.blackPoint, drawn.meter)
+                                             : car->ohmmeter(e.station.point, e.blackPoint);
+                    ASSERT_TRUE(reading);
+                    const double value = reading->value + (condition == Condition::KeyOn ? 0 : drawn.meter.lead_ohm);
+                    // The bounds are first order; curvature over the tolerance is worth a little of their width.
+                    const double room = 0.03 * (e.high - e.low);
+                    EXPECT_GE(value, e.low - room) << view.id.value << " " << e.station.label << " seed " << seed;
+                    EXPECT_LE(value, e.high + room) << view.id.value << " " << e.station.label << " seed " << seed;
+                }
+            }
+        }
+    }
+}
+
+TEST(Promise, IsNotSoWideThatItSaysNothing)
+{
+    const auto a = test::analysed(test::petrel());
+    for (const auto& [circuit, station, widest] : {std::tuple("map", "A.5", 0.2),
+                                                   {"clt", "A.7", 0.4},
+                                                   {"tps", "A.6", 0.2},
+                                                   {"fp", "A.11", 0.2},
+                                                   {"gt", "A.13", 0.15}}) {
+        const proof::Expectation& e = test::at(a, circuit, station).expectation;
+        EXPECT_LT(e.high - e.low, widest) << circuit;
+        EXPECT_GT(e.sigma, 0);
+        EXPECT_LT(e.sigma, (e.high - e.low) / 2) << "the root of squares is below the worst case";
+    }
+}
+
+TEST(SensorModel, SlopesAreTheDerivatives)
+{
+    const job::Job job = test::petrel();
+    for (const parts::Sensor& s : job.parts) {
+        const double x = std::lerp(s.low, s.high, 0.4), step = (s.high - s.low) * 1e-4;
+        const auto slope = elementSlopes(s, x);
+        for (size_t i = 0; i < 2; ++i) {
+            const double apart = elementValues(s, x + step)[i] - elementValues(s, x - step)[i];
+            EXPECT_NEAR(slope[i] * 2 * step, apart, 1e-4 * std::abs(apart) + 1e-12) << s.id.value;
+        }
+    }
+}
+
+TEST(SensorModel, OutputsStayWithinWhatThePartCanDo)
+{
+    const job::Job job = test::petrel();
+    for (const parts::Sensor& s : job.parts) {
+        const double span = s.high - s.low;
+        for (const double x : {s.low - 10 * span, s.low, s.high, s.high + 10 * span}) {
+            const auto values = elementValues(s, x);
+            EXPECT_TRUE(std::isfinite(values[0])) << s.id.value;
+            EXPECT_GE(values[0], 0) << s.id.value;
+            if (std::holds_alternative<parts::RatiometricTransducer>(s.model)) {
+                EXPECT_LT(values[0], 1);
+            }
+            if (const auto* p = std::get_if<parts::Potentiometer>(&s.model)) {
+                EXPECT_NEAR(values[0] + values[1], p->track_ohm, 1e-9);
+            }
+        }
+    }
+}
+
+TEST(Rest, IsWhatTheSensorFeels)
+{
+    const job::Job job = test::petrel();
+    const auto felt = [&](const char* id) { return atRest(*job::find(job, job::CircuitId{id}), job.surroundings); };
+    EXPECT_DOUBLE_EQ(felt("clt").value, job.surroundings.ambient_k);
+    EXPECT_DOUBLE_EQ(felt("map").value, job.surroundings.barometer_pa);
+    EXPECT_NEAR(felt("tps").value, 0.02, 1e-12);
+    EXPECT_NEAR(felt("tps").tolerance, 0.015, 1e-12);
+    EXPECT_NEAR(felt("fp").tolerance, 5000, 1e-6) << "0.05 bar, and no offset in it";
+}
+
+} // namespace
+} // namespace vicegrip::electrics
