@@ -64,11 +64,11 @@ MeterPage::MeterPage(Desk& desk, QWidget* parent) : StagePage(desk, parent)
     auto* left = new QVBoxLayout;
     left->setSpacing(6); // children would inherit the row's wide one
     buildProbe(left);
-    row->addLayout(left, 3);
+    row->addLayout(left, 1);
     auto* right = new QVBoxLayout;
     right->setSpacing(6);
     buildTable(right);
-    row->addLayout(right, 2);
+    row->addLayout(right, 1);
 }
 
 void MeterPage::buildProbe(QVBoxLayout* column)
@@ -174,6 +174,7 @@ void MeterPage::buildTable(QVBoxLayout* column)
     m_table->setColumnWidth(Must, 88);
     m_table->setColumnWidth(Read, 88);
     m_table->setShowGrid(false);
+    m_table->setWordWrap(false);
     m_table->setEditTriggers(QAbstractItemView::NoEditTriggers);
     m_table->setSelectionBehavior(QAbstractItemView::SelectRows);
     m_table->setSelectionMode(QAbstractItemView::SingleSelection);

@@ -74,6 +74,7 @@ void ScalePage::buildVerify(QVBoxLayout* column)
         number->setObjectName(QLatin1String(objectName));
         inside->addWidget(number);
         row->addLayout(inside);
+        row->addSpacing(look::kMargin);
         return number;
     };
     m_expected = block(tr("must return"), "expected-value");
