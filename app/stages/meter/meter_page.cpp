@@ -1,5 +1,6 @@
 #include "app/stages/meter/meter_page.h"
 
+#include "app/stages/meter/surroundings_form.h"
 #include "app/widgets/caution.h"
 #include "app/widgets/circuit_text.h"
 #include "app/widgets/key_button.h"
@@ -144,6 +145,9 @@ void MeterPage::buildProbe(QVBoxLayout* column)
     column->addSpacing(look::kMargin);
     m_caution = new Caution;
     column->addWidget(m_caution);
+    column->addSpacing(look::kGap);
+    m_surroundings = new SurroundingsForm(m_desk);
+    column->addWidget(m_surroundings);
     column->addStretch(1);
 
     connect(m_take, &QAbstractButton::clicked, this, &MeterPage::take);
@@ -198,6 +202,7 @@ const proof::Judged* MeterPage::probed() const
 void MeterPage::refresh()
 {
     m_analysis = m_desk.store.analysis();
+    m_surroundings->refresh();
     m_stations.clear();
     const job::Circuit* circuit = job::find(*m_analysis->job, m_desk.selection.circuit());
     if (const auto* view = analysis::find(*m_analysis, m_desk.selection.circuit()))

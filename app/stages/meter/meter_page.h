@@ -11,6 +11,7 @@ class QVBoxLayout;
 namespace vicegrip::app {
 
 class KeyButton;
+class SurroundingsForm;
 class TypedField;
 
 /// Is it wired as drawn? One place to probe at a time, with what must be read there before the probe touches.
@@ -39,6 +40,7 @@ class MeterPage : public StagePage
     QLabel *m_context, *m_title, *m_leads, *m_must, *m_unit, *m_bounds, *m_verdict, *m_caution;
     TypedField* m_reading;
     KeyButton *m_take, *m_on;
+    SurroundingsForm* m_surroundings;
     QTableWidget* m_table;
 };
 
