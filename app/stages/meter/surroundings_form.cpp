@@ -31,7 +31,8 @@ SurroundingsForm::SurroundingsForm(Desk& desk, QWidget* parent) : QWidget(parent
     row->setContentsMargins(0, 0, 0, 0);
     row->setSpacing(look::kMargin);
     m_ambient = add(tr("Ambient, engine cold"), "ambient", Dimension::Temperature, "°C", &job::Surroundings::ambient_k);
-    m_barometer = add(tr("Barometer"), "barometer", Dimension::AbsolutePressure, "kPa", &job::Surroundings::barometer_pa);
+    m_barometer =
+        add(tr("Barometer"), "barometer", Dimension::AbsolutePressure, "kPa", &job::Surroundings::barometer_pa);
     row->addStretch(1);
 }
 
@@ -40,8 +41,8 @@ QString SurroundingsForm::shown(Dimension dimension, std::string_view unit, Memb
     return text(units::format(m_desk.store.job()->surroundings.*member, dimension, unit, 1));
 }
 
-TypedField* SurroundingsForm::add(const QString& name, const char* objectName, Dimension dimension, std::string_view unit,
-                                  Member member)
+TypedField* SurroundingsForm::add(const QString& name, const char* objectName, Dimension dimension,
+                                  std::string_view unit, Member member)
 {
     const auto read = [dimension, unit](const QString& typed) {
         return units::parse(typed.toStdString(), dimension, unit).and_then([dimension](double si) {

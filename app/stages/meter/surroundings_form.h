@@ -19,7 +19,8 @@ class SurroundingsForm : public QWidget
 
   private:
     using Member = double job::Surroundings::*;
-    TypedField* add(const QString& name, const char* objectName, units::Dimension dimension, std::string_view unit, Member member);
+    TypedField* add(const QString& name, const char* objectName, units::Dimension dimension, std::string_view unit,
+                    Member member);
     [[nodiscard]] QString shown(units::Dimension dimension, std::string_view unit, Member member) const;
 
     Desk& m_desk;
