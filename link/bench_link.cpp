@@ -43,13 +43,14 @@ void BenchLink::stop()
 {
     if (m_process.state() == QProcess::NotRunning)
         return;
-    m_process.disconnect(this);
-    m_control.disconnect(this);
+    m_stopping = true; // what now ends, ends because we want it to
     m_ready = false;
+    m_control.close();
     m_process.closeWriteChannel();
     if (!m_process.waitForFinished(1000))
         m_process.kill();
     m_process.waitForFinished(1000);
+    m_stopping = false;
 }
 
 void BenchLink::readAnnouncement()
@@ -113,6 +114,8 @@ void BenchLink::takeReply(const QByteArray& line)
 
 void BenchLink::fail(const QString& sentence)
 {
+    if (m_stopping)
+        return;
     m_ready = false;
     const QQueue<Done> abandoned = std::exchange(m_waiting, {});
     for (const Done& done : abandoned)

@@ -55,7 +55,7 @@ class BenchLink : public QObject
     QQueue<Done> m_waiting;
     QByteArray m_heard;
     BenchPorts m_ports;
-    bool m_ready = false;
+    bool m_ready = false, m_stopping = false;
 };
 
 } // namespace vicegrip::link

@@ -31,9 +31,8 @@ Live::Live(QObject* parent) : QObject(parent)
     m_refresh.setInterval(kRefresh_ms);
     connect(&m_refresh, &QTimer::timeout, this, &Live::sampled);
     connect(&m_bench, &link::BenchLink::ready, this, [this](const link::BenchPorts& ports) {
-        m_ecu.open(QStringLiteral("virtualcan"), ports.canInterface);
-        m_meter.open(ports.meterHost, ports.meterPort);
-        m_bench.setCondition(m_condition);
+        m_ports = ports;
+        openLinks();
     });
     connect(&m_bench, &link::BenchLink::failed, this, [this](const QString& sentence) {
         m_ecu.close();
@@ -76,8 +75,26 @@ Live::Live(QObject* parent) : QObject(parent)
 
 void Live::startBench(const QString& program, const QString& jobFile, const QString& faultsFile)
 {
+    m_benchCall = {program, jobFile, faultsFile};
     m_bench.start(program, jobFile, faultsFile);
     emit linksChanged();
+}
+
+void Live::openLinks()
+{
+    m_ecu.open(QStringLiteral("virtualcan"), m_ports.canInterface);
+    m_meter.open(m_ports.meterHost, m_ports.meterPort);
+    m_bench.setCondition(m_condition);
+}
+
+void Live::connectAgain()
+{
+    if (m_bench.isReady())
+        openLinks();
+    else if (m_benchCall.size() == 3) {
+        m_bench.stop();
+        startBench(m_benchCall[0], m_benchCall[1], m_benchCall[2]);
+    }
 }
 
 void Live::stopBench()

@@ -28,6 +28,8 @@ class Live : public QObject
 
     void startBench(const QString& program, const QString& jobFile, const QString& faultsFile);
     void stopBench();
+    /// After trouble: opens the links anew, and starts the bench again when it is gone.
+    void connectAgain();
     [[nodiscard]] link::BenchLink& bench() { return m_bench; }
 
     /// Latest sample of an input, by its index in the ECU's list; none while the ECU is not live.
@@ -59,7 +61,11 @@ class Live : public QObject
     void finishReading(std::optional<double> value, const QString& sentence);
     void finishTable(const QString& trouble);
 
+    void openLinks();
+
     link::BenchLink m_bench;
+    link::BenchPorts m_ports;
+    QStringList m_benchCall; ///< program, job file, fault sheet
     link::CanEcu m_ecu;
     link::ScpiMeter m_meter;
     QHash<int, link::EcuSample> m_samples;

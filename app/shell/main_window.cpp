@@ -114,6 +114,7 @@ void MainWindow::buildActions()
     act(tr("Battery off"), QKeySequence(tr("Ctrl+B")),
         [this] { m_selection.setCondition(job::Condition::BatteryOff); });
     act(tr("Key on"), QKeySequence(tr("Ctrl+Y")), [this] { m_selection.setCondition(job::Condition::KeyOn); });
+    act(tr("Connect the links again"), {}, [this] { m_live.connectAgain(); });
     act(tr("Find an action"), QKeySequence(tr("Ctrl+K")), [this] { openFinder(); });
     act(tr("Quit"), QKeySequence::Quit, [this] { close(); });
 
@@ -144,7 +145,9 @@ void MainWindow::connectDesk()
     connect(&m_selection, &Selection::conditionChanged, &m_live, &Live::setCondition);
     connect(&m_live, &Live::sampled, this, &MainWindow::refreshLive);
     connect(&m_live, &Live::linksChanged, m_header, &Header::refresh);
-    connect(&m_live, &Live::troubled, this, [this](const QString& sentence) { m_notices->say(sentence); });
+    connect(&m_live, &Live::troubled, this, [this](const QString& sentence) {
+        m_notices->say(sentence, {{tr("Connect again"), [this] { m_live.connectAgain(); }}});
+    });
 }
 
 bool MainWindow::openJob(const QString& path)

@@ -52,6 +52,8 @@ JobStore::JobStore(QObject* parent) : QObject(parent), m_job(std::make_shared<co
 JobStore::~JobStore()
 {
     m_worker.waitForFinished();
+    if (m_autosave.isActive())
+        autosaveNow(); // closing is no reason to lose the last half second
 }
 
 Result<void> JobStore::open(const QString& path)

@@ -105,6 +105,7 @@ struct Rest
     RestKind kind = RestKind::Ambient;
     double value = 0; ///< for Value: in the circuit's unit in the file, SI here
     double tolerance = 0; ///< for Value
+    nlohmann::json extra = nlohmann::json::object();
     bool operator==(const Rest&) const = default;
 };
 
@@ -115,6 +116,7 @@ struct ScalingSpec
     double low = 0, high = 0; ///< range of the value, SI
     double outputStep = 0; ///< resolution of the value, in the shown unit
     double inputStep_v = 0.001; ///< resolution of the voltage axis
+    nlohmann::json extra = nlohmann::json::object();
     bool operator==(const ScalingSpec&) const = default;
 };
 
@@ -145,6 +147,7 @@ struct Surroundings
     double ambientTolerance_k = 1;
     double barometer_pa = 101325;
     double barometerTolerance_pa = 300;
+    nlohmann::json extra = nlohmann::json::object();
     bool operator==(const Surroundings&) const = default;
 };
 

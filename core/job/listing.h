@@ -101,6 +101,7 @@ template <class A> void listFields(A& a, Rest& r)
         a("value", r.value);
         a("tolerance", r.tolerance);
     }
+    a.rest(r.extra);
 }
 
 template <class A> void listFields(A& a, ScalingSpec& s)
@@ -110,6 +111,7 @@ template <class A> void listFields(A& a, ScalingSpec& s)
     a("high", s.high);
     a("output_step", s.outputStep);
     a("input_step_v", s.inputStep_v);
+    a.rest(s.extra);
 }
 
 template <class A> void listFields(A& a, Circuit& c)
@@ -137,6 +139,7 @@ template <class A> void listFields(A& a, Surroundings& s)
     a("ambient_tolerance_k", s.ambientTolerance_k);
     a.scaled("barometer_kpa", s.barometer_pa, 1000);
     a.scaled("barometer_tolerance_kpa", s.barometerTolerance_pa, 1000);
+    a.rest(s.extra);
 }
 
 template <class A> void listFields(A& a, Meter& m)

@@ -38,6 +38,7 @@ template <class A> void listFields(A& a, Potentiometer& p)
     a("tolerance", p.tolerance);
     a("wiper_ohm", p.wiper_ohm);
     a("end_gap", p.endGap);
+    a.rest(p.extra);
 }
 
 template <class A> void listFields(A& a, RatiometricTransducer& t)
@@ -48,6 +49,7 @@ template <class A> void listFields(A& a, RatiometricTransducer& t)
     a("tolerance", t.tolerance);
     a("out_ohm", t.out_ohm);
     a("supply_ohm", t.supply_ohm);
+    a.rest(t.extra);
 }
 
 template <class A> void listFields(A& a, VoltageDevice& d)
@@ -58,6 +60,7 @@ template <class A> void listFields(A& a, VoltageDevice& d)
     a("out_ohm", d.out_ohm);
     a("supply_ohm", d.supply_ohm);
     a("least_supply_v", d.least_supply_v);
+    a.rest(d.extra);
 }
 
 namespace {
@@ -104,12 +107,14 @@ void listFields(fields::Reader& a, Thermistor& t)
 {
     a("tolerance", t.tolerance);
     readAlternative(a, t.curve, kCurveNames);
+    a.rest(t.extra);
 }
 
 void listFields(fields::Writer& a, Thermistor& t)
 {
     a("tolerance", t.tolerance);
     writeAlternative(a, t.curve, kCurveNames);
+    a.rest(t.extra);
 }
 
 namespace {

@@ -20,6 +20,7 @@ struct Thermistor
 {
     ResistanceCurve curve;
     double tolerance = 0.02; ///< of the resistance
+    nlohmann::json extra = nlohmann::json::object();
     bool operator==(const Thermistor&) const = default;
 };
 
@@ -30,6 +31,7 @@ struct Potentiometer
     double tolerance = 0.2; ///< of the track
     double wiper_ohm = 0;
     double endGap = 0; ///< share of the track outside the wiper's travel, at each end
+    nlohmann::json extra = nlohmann::json::object();
     bool operator==(const Potentiometer&) const = default;
 };
 
@@ -40,6 +42,7 @@ struct RatiometricTransducer
     double tolerance = 0.01; ///< of the span
     double out_ohm = 10;
     double supply_ohm = 1000; ///< what the supply sees
+    nlohmann::json extra = nlohmann::json::object();
     bool operator==(const RatiometricTransducer&) const = default;
 };
 
@@ -51,6 +54,7 @@ struct VoltageDevice
     double out_ohm = 100;
     double supply_ohm = 1000; ///< heater and electronics together
     double least_supply_v = 8.0; ///< below this it puts out nothing
+    nlohmann::json extra = nlohmann::json::object();
     bool operator==(const VoltageDevice&) const = default;
 };
 

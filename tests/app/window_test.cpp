@@ -4,6 +4,7 @@
 
 #include <QAccessible>
 #include <QListWidget>
+#include <QPushButton>
 #include <QTableView>
 #include <QTcpServer>
 #include <QTcpSocket>
@@ -214,6 +215,14 @@ TEST(Bench, KilledIsSaidAndTheJobStaysOpen)
     EXPECT_FALSE(w.textOf("verdict").empty());
     ASSERT_TRUE(w.window.desk().store.save());
     EXPECT_TRUE(job::readFile(w.job().toStdString()));
+    for (QPushButton* b : w.find<QWidget>("notices")->findChildren<QPushButton*>())
+        if (b->text() == QLatin1String("Connect again"))
+            b->click();
+    EXPECT_TRUE(
+        QTest::qWaitFor([&] { return w.window.desk().live.meterReady() && w.window.desk().live.ecuLive(); }, 10000))
+        << "one press brings it back";
+    w.key(Qt::Key_M);
+    EXPECT_TRUE(w.becomes("ot", "A.12", State::Done));
 }
 
 TEST(Bench, AMissingProgramOrBadJobIsSaid)

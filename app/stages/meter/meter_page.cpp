@@ -315,10 +315,10 @@ void MeterPage::take()
 
 void MeterPage::goOn()
 {
-    if (m_stations.empty())
+    const auto count = m_stations.size();
+    if (count == 0)
         return;
     // From here on round, the next place that is not proved; the neighbour when all are.
-    const auto count = m_stations.size();
     size_t here = 0;
     while (here < count && &m_stations[here] != probed())
         ++here;

@@ -46,6 +46,15 @@ TEST(JobFile, UnknownMembersSurviveAtEveryLevel)
     json["ecu"]["inputs"][0]["filter"] = 4;
     json["parts"][1]["note"] = "kept";
     json["proofs"][0]["photo"] = "a.jpg";
+    json["surroundings"]["humidity"] = 40;
+    json["circuits"][0]["rest"]["why"] = "open to air";
+    json["circuits"][0]["scaling"]["smoothing"] = 2;
+    for (auto& part : json["parts"])
+        for (const char* model : {"thermistor", "potentiometer", "ratiometric", "voltage"})
+            if (part.contains(model))
+                part[model]["sheet"] = "page 3";
+    json["ecu"]["supply"]["fuse"] = 1;
+    json["joints"][0]["torque"] = 8;
     const auto job = read(json.dump());
     ASSERT_TRUE(job) << job.error().text();
     EXPECT_EQ(nlohmann::json::parse(write(*job)), json);
