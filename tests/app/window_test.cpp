@@ -3,6 +3,8 @@
 #include "tests/support/window.h"
 
 #include <QAccessible>
+#include <QComboBox>
+#include <QDir>
 #include <QListWidget>
 #include <QPushButton>
 #include <QTableView>
@@ -152,6 +154,28 @@ TEST(Scale, ABadPullUpIsRefusedBesideTheField)
     w.type(w.find<QLineEdit>("pull-up"), "none");
     EXPECT_THAT(w.textOf("worst-error"), HasSubstr("Is the pull-up missing?"));
     EXPECT_FALSE(w.find<QAbstractButton>("send")->isEnabled());
+}
+
+TEST(Scale, ABadLibraryFileIsSaidAndTheRestIsOffered)
+{
+    const QTemporaryDir data;
+    const QByteArray before = qgetenv("XDG_DATA_HOME");
+    qputenv("XDG_DATA_HOME", data.path().toUtf8());
+    QDir(data.path()).mkpath(QStringLiteral("vicegrip/library"));
+    QFile bad(data.filePath(QStringLiteral("vicegrip/library/bad.json")));
+    ASSERT_TRUE(bad.open(QIODevice::WriteOnly));
+    bad.write("{\"id\": \"x\", \"low\": ");
+    bad.close();
+    test::Window w;
+    w.choose("clt");
+    w.key(Qt::Key_5, Qt::ControlModifier);
+    w.settle();
+    EXPECT_THAT(w.notice(), HasSubstr("bad.json:1:"));
+    EXPECT_GT(w.find<QComboBox>("sensor")->count(), 1);
+    if (before.isNull())
+        qunsetenv("XDG_DATA_HOME");
+    else
+        qputenv("XDG_DATA_HOME", before);
 }
 
 TEST(Scale, UnitsOfTheTradeAreUnderstood)

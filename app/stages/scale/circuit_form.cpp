@@ -10,6 +10,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <utility>
 
 namespace vicegrip::app {
 namespace {
@@ -180,6 +181,7 @@ void CircuitForm::refresh()
     const job::Circuit* c = circuit();
     const parts::Sensor* s = sensor();
     setEnabled(c != nullptr && s != nullptr);
+    sayComplaints();
     if (c == nullptr || s == nullptr)
         return;
     offerSensors();
@@ -194,6 +196,18 @@ void CircuitForm::refresh()
     m_points->setText(QString::number(c->scaling.points));
     m_outputStep->setText(text(units::shortest(c->scaling.outputStep)) + QLatin1Char(' ') + text(s->unit));
     m_inputStep->setText(text(units::shortest(c->scaling.inputStep_v)) + QStringLiteral(" V"));
+}
+
+/// Library files that were left out are said once.
+void CircuitForm::sayComplaints()
+{
+    const auto complaints = std::exchange(m_library.complaints, {});
+    if (complaints.empty())
+        return;
+    QString sentence = tr("Left out of the library: %1").arg(QString::fromStdString(complaints.front().text()));
+    if (complaints.size() > 1)
+        sentence += tr(" (and %1 more)").arg(complaints.size() - 1);
+    emit notice(sentence);
 }
 
 /// Sensors that measure the same thing with the same pins can stand in for each other.

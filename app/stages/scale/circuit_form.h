@@ -34,6 +34,7 @@ class CircuitForm : public QWidget
                     Change change);
     void addPullUp(QGridLayout* grid);
     void addTable(QGridLayout* grid);
+    void sayComplaints();
     void offerSensors();
     void chooseSensor(int index);
     void edit(TypedField* field, const QString& description, const std::function<void(job::Job&)>& change);
