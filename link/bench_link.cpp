@@ -74,29 +74,29 @@ void BenchLink::readAnnouncement()
     m_control.connectTo(m_ports.meterHost, m_ports.controlPort);
 }
 
-void BenchLink::setCondition(const QString& condition, Done done)
+void BenchLink::setCondition(const QString& condition, const Done& done)
 {
-    ask({{QStringLiteral("condition"), condition}}, std::move(done));
+    ask({{QStringLiteral("condition"), condition}}, done);
 }
 
-void BenchLink::putProbes(const QString& red, const QString& black, Done done)
+void BenchLink::putProbes(const QString& red, const QString& black, const Done& done)
 {
-    ask({{QStringLiteral("red"), red}, {QStringLiteral("black"), black}}, std::move(done));
+    ask({{QStringLiteral("red"), red}, {QStringLiteral("black"), black}}, done);
 }
 
-void BenchLink::setFelt(const QString& circuit, double value, Done done)
+void BenchLink::setFelt(const QString& circuit, double value, const Done& done)
 {
-    ask({{QStringLiteral("feel"), QJsonObject{{circuit, value}}}}, std::move(done));
+    ask({{QStringLiteral("feel"), QJsonObject{{circuit, value}}}}, done);
 }
 
-void BenchLink::ask(const QJsonObject& request, Done done)
+void BenchLink::ask(const QJsonObject& request, const Done& done)
 {
     if (!m_ready) {
         if (done)
             done(tr("There is no bench."));
         return;
     }
-    m_waiting.enqueue(std::move(done));
+    m_waiting.enqueue(done);
     m_control.writeLine(QJsonDocument(request).toJson(QJsonDocument::Compact));
 }
 

@@ -36,16 +36,16 @@ class BenchLink : public QObject
     using Done = std::function<void(const QString& error)>; ///< empty: it was done
 
     /// Hands: key and battery lead, the probes, and what a sensor feels (SI; keyed by circuit).
-    void setCondition(const QString& condition, Done done = {});
-    void putProbes(const QString& red, const QString& black, Done done = {});
-    void setFelt(const QString& circuit, double value, Done done = {});
+    void setCondition(const QString& condition, const Done& done = {});
+    void putProbes(const QString& red, const QString& black, const Done& done = {});
+    void setFelt(const QString& circuit, double value, const Done& done = {});
 
   signals:
     void ready(const vicegrip::link::BenchPorts& ports);
     void failed(const QString& sentence);
 
   private:
-    void ask(const QJsonObject& request, Done done);
+    void ask(const QJsonObject& request, const Done& done);
     void readAnnouncement();
     void takeReply(const QByteArray& line);
     void fail(const QString& sentence);

@@ -272,7 +272,8 @@ std::string readingText(const Expectation& e, double value)
 
 std::string boundsText(const Expectation& e)
 {
-    const std::string low = readingText(e, e.low), high = readingText(e, e.high);
+    std::string low = readingText(e, e.low);
+    const std::string high = readingText(e, e.high);
     if (low == high)
         return low;
     const size_t space = low.rfind(' ');
