@@ -105,25 +105,26 @@ std::string_view stageName(Stage stage)
     return kNames[static_cast<size_t>(stage)];
 }
 
-Analysis analyse(std::shared_ptr<const job::Job> job)
+Analysis analyse(std::shared_ptr<const job::Job> analysed)
 {
     Analysis out;
-    out.job = job;
-    out.facts = job::facts(*job);
+    out.job = std::move(analysed);
+    const job::Job& job = *out.job;
+    out.facts = job::facts(job);
     std::map<Condition, Car> cars;
     for (Condition condition : {Condition::BatteryOff, Condition::KeyOn}) {
-        cars[condition] = carFor(*job, condition);
+        cars[condition] = carFor(job, condition);
         if (!cars[condition].trouble.empty())
             out.networkTrouble = cars[condition].trouble;
     }
-    const electrics::Wiring wiring(*job);
-    for (const job::Circuit& circuit : job->circuits) {
+    const electrics::Wiring wiring(job);
+    for (const job::Circuit& circuit : job.circuits) {
         const auto paths = wiring.paths(circuit);
-        out.circuits.push_back(viewOf(*job, out.facts, circuit, paths, cars));
-        findings::judgeCircuit(out.findings, *job, circuit, paths, out.circuits.back());
+        out.circuits.push_back(viewOf(job, out.facts, circuit, paths, cars));
+        findings::judgeCircuit(out.findings, job, circuit, paths, out.circuits.back());
     }
     const auto& keyOn = cars[Condition::KeyOn].solved;
-    findings::judgeJob(out.findings, *job, keyOn ? &*keyOn : nullptr, out);
+    findings::judgeJob(out.findings, job, keyOn ? &*keyOn : nullptr, out);
     findings::sort(out.findings);
     out.tasks = tasksOf(out);
     return out;

@@ -13,7 +13,6 @@ using circuit::Network;
 using circuit::Node;
 using job::Condition;
 using parts::EcuPinRole;
-using parts::PinRole;
 
 /// A device that needs a supply to put anything out.
 struct Powered

@@ -8,7 +8,6 @@
 namespace vicegrip::findings {
 namespace {
 
-using job::Condition;
 using proof::State;
 using units::Dimension;
 
