@@ -139,11 +139,11 @@ TEST(Findings, GroundOffsetGoesWhenTheGroundIsGood)
     EXPECT_EQ(std::ranges::count(a.findings, "range-clipped", &findings::Finding::rule), 0);
 }
 
-TEST(Findings, AFailedNetworkIsOneStop)
+TEST(Findings, ASecondPostWithoutABatteryIsOnlyAJoint)
 {
     job::Job job = petrel();
     job.joints.push_back({"BAT2", "Second battery", job::JointKind::BatteryPositive, {}, {}});
-    const auto a = analysed(job); // a second post without a battery in it is only a joint
+    const auto a = analysed(job);
     EXPECT_TRUE(a.networkTrouble.empty());
 }
 
