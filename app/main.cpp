@@ -6,6 +6,8 @@
 #include <QCommandLineParser>
 #include <QTimer>
 
+#include <future>
+
 int main(int argc, char** argv)
 {
     QApplication app(argc, argv);
@@ -28,10 +30,14 @@ int main(int argc, char** argv)
     parser.addOptions({bench, faults, night, shots, quitWhenUsable});
     parser.process(app);
 
+    // The job is read and analysed while typefaces are loaded and the window is built.
+    const QString job = parser.positionalArguments().value(0);
+    std::future<vicegrip::Result<vicegrip::app::OpenedJob>> reading;
+    if (!job.isEmpty())
+        reading = std::async(std::launch::async, [job] { return vicegrip::app::JobStore::read(job); });
     vicegrip::app::look::apply(app, parser.isSet(night));
     vicegrip::app::MainWindow window;
-    const QString job = parser.positionalArguments().value(0);
-    const bool opened = !job.isEmpty() && window.openJob(job);
+    const bool opened = reading.valid() && window.openJob(reading.get());
     window.show();
     if (opened && parser.isSet(bench))
         window.desk().live.startBench(QApplication::applicationDirPath() + QStringLiteral("/vicegrip-bench"), job,

@@ -150,13 +150,13 @@ void MainWindow::connectDesk()
     });
 }
 
-bool MainWindow::openJob(const QString& path)
+bool MainWindow::openJob(Result<OpenedJob> read)
 {
-    const auto opened = m_store.open(path);
-    if (!opened) {
-        m_notices->say(QString::fromStdString(opened.error().text()));
+    if (!read) {
+        m_notices->say(QString::fromStdString(read.error().text()));
         return false;
     }
+    m_store.open(std::move(*read));
     const auto job = m_store.job();
     m_selection.setCircuit(job->circuits.empty() ? job::CircuitId{} : job->circuits.front().id);
     setWindowTitle(text(job->name) + QStringLiteral(" – Vicegrip"));

@@ -61,7 +61,13 @@ Result<std::pair<JobFile, job::Job>> JobFile::open(const QString& path)
         return tl::make_unexpected(job.error());
     auto lock = std::make_unique<QLockFile>(beside(path, ".lock"));
     QString reason;
-    if (!take(*lock)) {
+    if (job->version > job::kVersion) {
+        reason =
+            tr("The job was written by a newer Vicegrip (version %1): it can be looked at, and a copy kept, but not "
+               "changed on disk.")
+                .arg(job->version);
+        lock.reset();
+    } else if (!take(*lock)) {
         qint64 process = 0;
         QString host, program;
         if (lock->error() == QLockFile::LockFailedError && lock->getLockInfo(&process, &host, &program))

@@ -15,8 +15,8 @@ namespace vicegrip::app {
 class JobFile
 {
   public:
-    /// Reads and locks. A file somebody else has open, or one in a folder that cannot be written, is read without a
-    /// lock; `readOnlyReason` then says why. Errors as job::readFile.
+    /// Reads and locks. A file somebody else has open, one in a folder that cannot be written, or one of a newer
+    /// version is read without a lock; `readOnlyReason` then says why. Errors as job::readFile.
     [[nodiscard]] static Result<std::pair<JobFile, job::Job>> open(const QString& path);
 
     /// Writes atomically and drops the autosave. Errors (Io) say what the system refused.

@@ -56,29 +56,46 @@ JobStore::~JobStore()
         autosaveNow(); // closing is no reason to lose the last half second
 }
 
-Result<void> JobStore::open(const QString& path)
+Result<OpenedJob> JobStore::read(const QString& path)
 {
-    auto opened = JobFile::open(path);
-    if (!opened)
-        return tl::make_unexpected(opened.error());
+    return JobFile::open(path).map([](std::pair<JobFile, job::Job>&& opened) {
+        auto recovery = opened.first.recoverable(opened.second);
+        auto job = std::make_shared<const job::Job>(std::move(opened.second));
+        return OpenedJob{std::move(opened.first), job, analysisOf(job), std::move(recovery)};
+    });
+}
+
+void JobStore::open(OpenedJob opened)
+{
     m_autosave.stop();
-    m_file.emplace(std::move(opened->first));
-    m_recovery = m_file->recoverable(opened->second);
-    setJob(std::move(opened->second));
+    m_file.emplace(std::move(opened.file));
+    m_recovery = std::move(opened.recovery);
+    start(std::move(opened.job), std::move(opened.analysis));
     if (m_recovery)
         emit recoveryOffered();
-    return {};
+}
+
+Result<void> JobStore::open(const QString& path)
+{
+    return read(path).map([&](OpenedJob&& opened) { open(std::move(opened)); });
 }
 
 void JobStore::setJob(job::Job job)
 {
+    auto set = std::make_shared<const job::Job>(std::move(job));
+    auto analysis = analysisOf(set);
+    start(std::move(set), std::move(analysis));
+}
+
+/// With its analysis at once and not from the worker: the first window shows the job and not an empty sheet.
+void JobStore::start(JobPtr job, AnalysisPtr analysis)
+{
     m_undo.clear();
-    m_job = std::make_shared<const job::Job>(std::move(job));
+    m_job = std::move(job);
     emit jobChanged();
-    // At once and not on the worker: the first window shows the job and not an empty sheet.
     if (m_worker.isRunning())
         m_again = true;
-    adopt(analysisOf(m_job));
+    adopt(std::move(analysis));
 }
 
 Result<void> JobStore::edit(const QString& description, const std::function<void(job::Job&)>& change)

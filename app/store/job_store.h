@@ -20,6 +20,15 @@ namespace vicegrip::app {
 using JobPtr = std::shared_ptr<const job::Job>;
 using AnalysisPtr = std::shared_ptr<const analysis::Analysis>;
 
+/// A job that was read from disk and analysed, with what a crash left beside it.
+struct OpenedJob
+{
+    JobFile file;
+    JobPtr job;
+    AnalysisPtr analysis;
+    std::optional<job::Job> recovery;
+};
+
 class JobStore : public QObject
 {
     Q_OBJECT
@@ -28,7 +37,10 @@ class JobStore : public QObject
     explicit JobStore(QObject* parent = nullptr);
     ~JobStore() override;
 
-    /// Opens a file. On failure the job that was open stays open.
+    /// Reads, locks and analyses a file; may run on any thread. Errors as JobFile::open.
+    [[nodiscard]] static Result<OpenedJob> read(const QString& path);
+    void open(OpenedJob opened);
+    /// Both at once. On failure the job that was open stays open.
     [[nodiscard]] Result<void> open(const QString& path);
     [[nodiscard]] Result<void> save();
     [[nodiscard]] Result<void> saveCopy(const QString& path) const;
@@ -61,6 +73,7 @@ class JobStore : public QObject
 
   private:
     friend class EditStep;
+    void start(JobPtr job, AnalysisPtr analysis);
     void replace(JobPtr job);
     void analyse();
     void adopt(AnalysisPtr analysis);

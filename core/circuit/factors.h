@@ -12,6 +12,7 @@
 namespace vicegrip::circuit {
 
 using Vector = Eigen::VectorXd;
+using Matrix = Eigen::MatrixXd; ///< one right-hand side, or answer, a column
 using Sparse = Eigen::SparseMatrix<double>;
 
 /// A sparse LU factorisation.
@@ -26,8 +27,8 @@ class SparseFactors
     /// False when the matrix is singular.
     [[nodiscard]] bool factor(Sparse& matrix);
 
-    [[nodiscard]] Vector solved(Vector rhs); ///< A x = rhs
-    [[nodiscard]] Vector transposed(Vector rhs); ///< A' x = rhs
+    [[nodiscard]] Matrix solved(Matrix rhs); ///< A x = rhs
+    [[nodiscard]] Matrix transposed(Matrix rhs); ///< A' x = rhs
 
   private:
     klu_common m_common{};
@@ -40,7 +41,7 @@ struct Solution::Factors
 {
     Network network;
     std::vector<int> branch; ///< per element: its branch current's row, or -1
-    std::vector<Node> floating;
+    std::vector<std::vector<Node>> floating;
     SparseFactors lu;
     Vector x;
     bool symmetric = true; ///< resistors and current sources only: A' = A
@@ -53,6 +54,7 @@ struct Solution::Factors
 
     /// The vector that takes V(a) - V(b) from a solution.
     [[nodiscard]] Vector between(Node a, Node b) const;
+    [[nodiscard]] Matrix between(const std::vector<Probes>& probes) const;
 
     /// d(output' x)/d(value) of every element, from the solution `xs` and the adjoint `l`: l'(db/dp - dA/dp xs).
     [[nodiscard]] std::vector<double> sensitivities(const Vector& xs, const Vector& l, bool withSources) const;

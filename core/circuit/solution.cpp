@@ -46,15 +46,15 @@ bool SparseFactors::factor(Sparse& matrix)
     return m_numeric != nullptr;
 }
 
-Vector SparseFactors::solved(Vector rhs)
+Matrix SparseFactors::solved(Matrix rhs)
 {
-    klu_solve(m_symbolic, m_numeric, m_size, 1, rhs.data(), &m_common);
+    klu_solve(m_symbolic, m_numeric, m_size, static_cast<int>(rhs.cols()), rhs.data(), &m_common);
     return rhs;
 }
 
-Vector SparseFactors::transposed(Vector rhs)
+Matrix SparseFactors::transposed(Matrix rhs)
 {
-    klu_tsolve(m_symbolic, m_numeric, m_size, 1, rhs.data(), &m_common);
+    klu_tsolve(m_symbolic, m_numeric, m_size, static_cast<int>(rhs.cols()), rhs.data(), &m_common);
     return rhs;
 }
 
@@ -66,6 +66,14 @@ Vector Solution::Factors::between(Node a, Node b) const
     if (b != kReference)
         e[row(b)] -= 1;
     return e;
+}
+
+Matrix Solution::Factors::between(const std::vector<Probes>& probes) const
+{
+    Matrix out(size(), static_cast<Eigen::Index>(probes.size()));
+    for (size_t i = 0; i < probes.size(); ++i)
+        out.col(static_cast<Eigen::Index>(i)) = between(probes[i].red, probes[i].black);
+    return out;
 }
 
 std::vector<double> Solution::Factors::sensitivities(const Vector& xs, const Vector& l, bool withSources) const
@@ -125,7 +133,8 @@ struct Stamps
     }
 };
 
-Stamps stamped(const Network& network, const std::vector<int>& branch, const std::vector<Node>& floating, int size)
+Stamps stamped(const Network& network, const std::vector<int>& branch, const std::vector<std::vector<Node>>& floating,
+               int size)
 {
     Stamps s;
     s.rhs = Vector::Zero(size);
@@ -153,8 +162,8 @@ Stamps stamped(const Network& network, const std::vector<int>& branch, const std
             break;
         }
     }
-    for (Node node : floating)
-        s.put(node - 1, node - 1, kLeakSiemens);
+    for (const auto& part : floating)
+        s.put(part.front() - 1, part.front() - 1, kLeakSiemens);
     return s;
 }
 
@@ -195,39 +204,48 @@ double Solution::volts(Node a, Node b) const
     return Factors::across(m_factors->x, a, b);
 }
 
-const std::vector<Node>& Solution::floating() const
+const std::vector<std::vector<Node>>& Solution::floating() const
 {
     return m_factors->floating;
 }
 
-Reading Solution::voltmeter(Node red, Node black, double meterOhms) const
+std::vector<Reading> Solution::voltmeters(const std::vector<Probes>& probes, double meterOhms) const
 {
-    if (red == black)
-        return {0, std::vector<double>(network().elements().size(), 0.0)};
     Factors& f = *m_factors;
-    const Vector probe = f.between(red, black);
-    const Vector l = f.lu.transposed(probe);
-    // The resistance behind the probes, e' A^-1 e, is there already: it is l' e.
-    const double sourceOhms = Factors::across(l, red, black);
-    const double open = Factors::across(f.x, red, black);
-    const double share = meterOhms / (meterOhms + sourceOhms);
-    // The meter adds a conductance between the probes, a rank-one change of the system. It scales the reading by
-    // `share` and moves the solution the sensitivities are taken at, which is worth a solve only where it loads
-    // noticeably.
-    if (sourceOhms < kUnnoticedLoading * meterOhms)
-        return {open * share, f.sensitivities(f.x, l * share, true)};
-    const Vector loaded = f.x - f.lu.solved(probe) * (open / (meterOhms + sourceOhms));
-    return {open * share, f.sensitivities(loaded, l * share, true)};
+    const Matrix adjoint = f.lu.transposed(f.between(probes));
+    std::vector<Reading> out;
+    for (size_t i = 0; i < probes.size(); ++i) {
+        const auto [red, black] = probes[i];
+        const Vector l = adjoint.col(static_cast<Eigen::Index>(i));
+        // The resistance behind the probes, e' A^-1 e, is there already: it is l' e.
+        const double sourceOhms = Factors::across(l, red, black);
+        const double open = Factors::across(f.x, red, black);
+        const double share = meterOhms / (meterOhms + sourceOhms);
+        // The meter adds a conductance between the probes, a rank-one change of the system. It scales the reading by
+        // `share` and moves the solution the sensitivities are taken at, which is worth a solve only where it loads
+        // noticeably.
+        Vector loaded = f.x;
+        if (sourceOhms >= kUnnoticedLoading * meterOhms)
+            loaded -= f.lu.solved(f.between(red, black)) * (open / (meterOhms + sourceOhms));
+        out.push_back({open * share, f.sensitivities(loaded, l * share, true)});
+    }
+    return out;
 }
 
-Reading Solution::ohmmeter(Node red, Node black) const
+std::vector<Reading> Solution::ohmmeters(const std::vector<Probes>& probes) const
 {
-    if (red == black)
-        return {0, std::vector<double>(network().elements().size(), 0.0)};
     Factors& f = *m_factors;
-    const Vector probe = f.between(red, black);
-    const Vector z = f.lu.solved(probe); // voltages for a test current of 1 A
-    return {Factors::across(z, red, black), f.sensitivities(z, f.symmetric ? z : f.lu.transposed(probe), false)};
+    const Matrix tests = f.between(probes);
+    const Matrix volts = f.lu.solved(tests); // for a test current of 1 A
+    const Matrix adjoint = f.symmetric ? volts : f.lu.transposed(tests);
+    std::vector<Reading> out;
+    for (size_t i = 0; i < probes.size(); ++i) {
+        const auto column = static_cast<Eigen::Index>(i);
+        const Vector v = volts.col(column);
+        out.push_back(
+            {Factors::across(v, probes[i].red, probes[i].black), f.sensitivities(v, adjoint.col(column), false)});
+    }
+    return out;
 }
 
 Result<Solution> solve(Network network)

@@ -25,6 +25,12 @@ struct Reading
     [[nodiscard]] double worstCase(const Network& network) const;
 };
 
+/// Where a meter's two leads are.
+struct Probes
+{
+    Node red = kReference, black = kReference;
+};
+
 class Solution
 {
   public:
@@ -39,16 +45,23 @@ class Solution
     /// V(a) - V(b).
     [[nodiscard]] double volts(Node a, Node b = kReference) const;
 
-    /// The voltage a meter of `meterOhms` shows with its red lead on `red`; its loading is part of the answer.
-    [[nodiscard]] Reading voltmeter(Node red, Node black, double meterOhms) const;
+    /// The voltages a meter of `meterOhms` shows, one reading at a time; its loading is part of the answer. Several
+    /// together are quicker than one by one.
+    [[nodiscard]] std::vector<Reading> voltmeters(const std::vector<Probes>& probes, double meterOhms) const;
 
-    /// The resistance between two nodes with every independent source dead (V = 0, I = 0 is only true of the right-hand
-    /// side: leave voltage sources out of a network that is measured in ohms).
-    [[nodiscard]] Reading ohmmeter(Node red, Node black) const;
+    [[nodiscard]] Reading voltmeter(Node red, Node black, double meterOhms) const
+    {
+        return voltmeters({{red, black}}, meterOhms).front();
+    }
 
-    /// One node of each part that nothing ties to the reference; each was tied to it by 1 GOhm so that it has an
+    /// The resistances between two nodes each, with every independent source dead (V = 0, I = 0 is only true of the
+    /// right-hand side: leave voltage sources out of a network that is measured in ohms).
+    [[nodiscard]] std::vector<Reading> ohmmeters(const std::vector<Probes>& probes) const;
+    [[nodiscard]] Reading ohmmeter(Node red, Node black) const { return ohmmeters({{red, black}}).front(); }
+
+    /// The parts that nothing ties to the reference, each as its nodes; each was tied to it by 1 GOhm so that it has an
     /// answer.
-    [[nodiscard]] const std::vector<Node>& floating() const;
+    [[nodiscard]] const std::vector<std::vector<Node>>& floating() const;
 
     struct Factors;
 

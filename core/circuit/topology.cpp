@@ -1,6 +1,7 @@
 #include "core/circuit/topology.h"
 
 #include <cmath>
+#include <map>
 #include <numeric>
 
 namespace vicegrip::circuit {
@@ -58,17 +59,20 @@ Error networkError(std::string sentence)
 
 } // namespace
 
-std::vector<Node> floatingParts(const Network& network)
+std::vector<std::vector<Node>> floatingParts(const Network& network)
 {
     Parts parts(network.nodeCount());
     for (const Element& e : network.elements())
         if (e.kind != Element::Kind::CurrentSource)
             parts.join(e.a, e.b);
-    std::vector<Node> floating;
+    std::map<int, std::vector<Node>> floating;
     for (Node node = 1; node < network.nodeCount(); ++node)
-        if (parts.find(node) == node)
-            floating.push_back(node);
-    return floating;
+        if (const int root = parts.find(node); root != kReference)
+            floating[root].push_back(node);
+    std::vector<std::vector<Node>> out;
+    for (auto& [root, nodes] : floating)
+        out.push_back(std::move(nodes));
+    return out;
 }
 
 std::optional<Error> contradiction(const Network& network)

@@ -9,8 +9,8 @@
 /// What can be said of a network before any arithmetic.
 namespace vicegrip::circuit {
 
-/// One node of each part that no resistor or voltage branch ties to the reference.
-[[nodiscard]] std::vector<Node> floatingParts(const Network& network);
+/// The parts that no resistor or voltage branch ties to the reference, each as its nodes.
+[[nodiscard]] std::vector<std::vector<Node>> floatingParts(const Network& network);
 
 /// The first thing that forbids an answer: a bad value, a missing node, a loop of voltage sources.
 [[nodiscard]] std::optional<Error> contradiction(const Network& network);

@@ -15,8 +15,20 @@ Bounded bounded(const Electrics& e, const circuit::Reading& reading, double noti
     const auto& elements = e.solution.network().elements();
     Bounded out;
     out.value = reading.value;
-    out.worst = reading.worstCase(e.solution.network());
-    double squares = std::pow(reading.sigma(e.solution.network()), 2);
+    const double threshold = std::max(noticeable, kNoticeableShare * std::abs(reading.value));
+    double squares = 0;
+    std::set<std::string> subjects;
+    for (size_t i = 0; i < reading.sensitivity.size(); ++i) { // the bulk of an analysis: one pass over all elements
+        const double slope = reading.sensitivity[i];
+        if (slope == 0)
+            continue;
+        const circuit::Element& element = elements[i];
+        out.worst += std::abs(slope) * element.spread.tolerance;
+        squares += std::pow(slope * element.spread.standardDeviation(), 2);
+        if (std::abs(slope * element.value) > threshold && !element.label.empty())
+            subjects.insert(element.label);
+    }
+    out.subjects.assign(subjects.begin(), subjects.end());
     for (const Cause& cause : e.causes) {
         double slope = 0;
         for (const auto& share : cause.shares)
@@ -25,14 +37,6 @@ Bounded bounded(const Electrics& e, const circuit::Reading& reading, double noti
         squares += std::pow(slope * circuit::Spread{cause.tolerance}.standardDeviation(), 2);
     }
     out.sigma = std::sqrt(squares);
-    const double threshold = std::max(noticeable, kNoticeableShare * std::abs(reading.value));
-    std::set<std::string> subjects;
-    for (size_t i = 0; i < reading.sensitivity.size(); ++i) {
-        const circuit::Element& element = elements[i];
-        if (!element.label.empty() && std::abs(reading.sensitivity[i] * element.value) > threshold)
-            subjects.insert(element.label);
-    }
-    out.subjects.assign(subjects.begin(), subjects.end());
     return out;
 }
 
@@ -51,34 +55,49 @@ std::optional<circuit::Node> Electrics::node(const job::PointRef& point) const
 
 namespace {
 
-/// Looks up, or works out and keeps.
+/// Looks up what is known, works out the rest together, and keeps it.
 template <class Measure>
-std::optional<Bounded> remembered(const Electrics& e, const job::PointRef& red, const job::PointRef& black,
-                                  Measure measure, bool inOhm)
+std::vector<std::optional<Bounded>> remembered(const Electrics& e, const std::vector<Leads>& leads, Measure measure,
+                                               bool inOhm)
 {
-    const auto r = e.node(red), b = e.node(black);
-    if (!r || !b)
-        return std::nullopt;
-    const auto [it, added] = e.known.try_emplace({*r, *b, inOhm});
-    if (added)
-        it->second = bounded(e, measure(*r, *b), inOhm ? kNoticeableOhms : kNoticeableVolts);
-    return it->second;
+    std::vector<circuit::Probes> unknown;
+    std::vector<Bounded*> answers, waiting;
+    for (const Leads& l : leads) {
+        const auto red = e.node(l.red), black = e.node(l.black);
+        answers.push_back(nullptr);
+        if (!red || !black)
+            continue;
+        const auto [it, added] = e.known.try_emplace({*red, *black, inOhm});
+        answers.back() = &it->second;
+        if (!added)
+            continue;
+        unknown.push_back({*red, *black});
+        waiting.push_back(&it->second);
+    }
+    const std::vector<circuit::Reading> readings = measure(unknown);
+    for (size_t i = 0; i < readings.size(); ++i)
+        *waiting[i] = bounded(e, readings[i], inOhm ? kNoticeableOhms : kNoticeableVolts);
+    std::vector<std::optional<Bounded>> out;
+    for (const Bounded* answer : answers)
+        out.push_back(answer == nullptr ? std::nullopt : std::optional(*answer));
+    return out;
 }
 
 } // namespace
 
-std::optional<Bounded> Electrics::voltmeter(const job::PointRef& red, const job::PointRef& black,
-                                            const job::Meter& meter) const
+std::vector<std::optional<Bounded>> Electrics::voltmeters(const std::vector<Leads>& leads,
+                                                          const job::Meter& meter) const
 {
     return remembered(
-        *this, red, black, [&](circuit::Node r, circuit::Node b) { return solution.voltmeter(r, b, meter.input_ohm); },
+        *this, leads,
+        [&](const std::vector<circuit::Probes>& probes) { return solution.voltmeters(probes, meter.input_ohm); },
         false);
 }
 
-std::optional<Bounded> Electrics::ohmmeter(const job::PointRef& red, const job::PointRef& black) const
+std::vector<std::optional<Bounded>> Electrics::ohmmeters(const std::vector<Leads>& leads) const
 {
     return remembered(
-        *this, red, black, [&](circuit::Node r, circuit::Node b) { return solution.ohmmeter(r, b); }, true);
+        *this, leads, [&](const std::vector<circuit::Probes>& probes) { return solution.ohmmeters(probes); }, true);
 }
 
 std::optional<Bounded> Electrics::inputVolts(const job::Job& job, const job::Circuit& circuit) const

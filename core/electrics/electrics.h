@@ -57,6 +57,12 @@ struct CircuitElements
     bool powered = true; ///< a device with its own supply has enough of it
 };
 
+/// Where the meter's red and black lead are.
+struct Leads
+{
+    job::PointRef red, black;
+};
+
 struct Electrics
 {
     circuit::Solution solution;
@@ -70,10 +76,20 @@ struct Electrics
 
     [[nodiscard]] std::optional<circuit::Node> node(const job::PointRef& point) const;
 
-    /// What a meter shows between two places. No value when a place is not in the network.
+    /// What a meter shows between two places each. No value when a place is not in the network. Several together are
+    /// quicker than one by one.
+    [[nodiscard]] std::vector<std::optional<Bounded>> voltmeters(const std::vector<Leads>& leads,
+                                                                 const job::Meter& meter) const;
+    [[nodiscard]] std::vector<std::optional<Bounded>> ohmmeters(const std::vector<Leads>& leads) const;
     [[nodiscard]] std::optional<Bounded> voltmeter(const job::PointRef& red, const job::PointRef& black,
-                                                   const job::Meter& meter) const;
-    [[nodiscard]] std::optional<Bounded> ohmmeter(const job::PointRef& red, const job::PointRef& black) const;
+                                                   const job::Meter& meter) const
+    {
+        return voltmeters({{red, black}}, meter).front();
+    }
+    [[nodiscard]] std::optional<Bounded> ohmmeter(const job::PointRef& red, const job::PointRef& black) const
+    {
+        return ohmmeters({{red, black}}).front();
+    }
 
     /// What the ECU takes the input's voltage for, in volts of its nominal full scale: a ratiometric input divides by
     /// its own supply. No value with the ECU off.

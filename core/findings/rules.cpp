@@ -4,6 +4,8 @@
 
 #include <algorithm>
 #include <cmath>
+#include <map>
+#include <set>
 
 namespace vicegrip::findings {
 namespace {
@@ -142,6 +144,31 @@ void groundOffset(std::vector<Finding>& out, const job::Job& job, const job::Cir
          "Return the signal's ground to the ECU, and give the heater a ground wire of its own."});
 }
 
+/// Wires that end nowhere hold whatever voltage leaks into them. Cavities without a wire are not worth a word.
+void floatingWires(std::vector<Finding>& out, const job::Job& job, const electrics::Electrics& car)
+{
+    std::set<job::PointRef> wired;
+    for (const job::Wire& w : job.wires)
+        wired.insert({w.from, w.to});
+    std::map<circuit::Node, job::PointRef> places;
+    for (const auto& [point, node] : car.nodes)
+        if (wired.contains(point))
+            places.try_emplace(node, point);
+    for (const auto& part : car.solution.floating()) {
+        std::string names;
+        for (circuit::Node node : part)
+            if (const auto it = places.find(node); it != places.end())
+                names += (names.empty() ? "" : ", ") + job::spoken(job, it->second);
+        if (!names.empty())
+            out.push_back({"floating-part",
+                           Severity::Note,
+                           {},
+                           "Nothing ties these places to the battery or to ground: " + names,
+                           "A meter there shows whatever leaks in, and no expected reading can be relied on.",
+                           "Draw what joins them, or take the wires out."});
+    }
+}
+
 void supplyBudget(std::vector<Finding>& out, const job::Job& job, const electrics::Electrics& car)
 {
     const double amps = car.supplyCurrent();
@@ -197,6 +224,7 @@ void judgeJob(std::vector<Finding>& out, const job::Job& job, const electrics::E
         return;
     }
     supplyBudget(out, job, *car);
+    floatingWires(out, job, *car);
     for (const job::Circuit& circuit : job.circuits)
         if (const auto* view = analysis::find(analysis, circuit.id))
             groundOffset(out, job, circuit, *car, *view);

@@ -24,7 +24,7 @@ template <class Convert> void convertCircuit(Job& job, Circuit& circuit, Convert
     circuit.rest.value = convert(circuit.rest.value, sensor->measures, sensor->unit);
 }
 
-/// The version comes before the schema: a newer file may break the schema for good reasons.
+/// The version comes before the schema.
 Result<void> checkVersion(const nlohmann::json& json)
 {
     if (!json.is_object() || !json.contains("vicegrip"))
@@ -32,18 +32,11 @@ Result<void> checkVersion(const nlohmann::json& json)
     const auto& version = json["vicegrip"];
     if (!version.is_number_integer() || version.get<double>() < 1)
         return fail(ErrorCode::Schema, "the version must be a whole number from 1", {{}, "/vicegrip", 0, 0});
-    if (version.get<double>() > kVersion)
-        return fail(ErrorCode::Version,
-                    "the job was written by a newer Vicegrip (version " + version.dump() + ", this one reads " +
-                        std::to_string(kVersion) + "): update before opening it",
-                    {{}, "/vicegrip", 0, 0});
     return {};
 }
 
-Result<Job> fromDocument(const nlohmann::json& json)
+Result<Job> understood(const nlohmann::json& json)
 {
-    if (auto version = checkVersion(json); !version)
-        return tl::make_unexpected(version.error());
     if (auto valid = document::validate(json, kJobSchema); !valid)
         return tl::make_unexpected(valid.error());
     try {
@@ -54,6 +47,19 @@ Result<Job> fromDocument(const nlohmann::json& json)
     } catch (const nlohmann::json::exception& e) {
         return fail(ErrorCode::Schema, std::string("the job cannot be understood: ") + e.what());
     }
+}
+
+Result<Job> fromDocument(const nlohmann::json& json)
+{
+    if (auto version = checkVersion(json); !version)
+        return tl::make_unexpected(version.error());
+    auto job = understood(json);
+    if (job || json["vicegrip"] <= kVersion)
+        return job;
+    return fail(ErrorCode::Version,
+                "the job was written by a newer Vicegrip (version " + json["vicegrip"].dump() + ", this one reads " +
+                    std::to_string(kVersion) + ") and cannot be understood: update before opening it",
+                {{}, "/vicegrip", 0, 0});
 }
 
 } // namespace

@@ -74,6 +74,7 @@ class CircuitPromises
     {
     }
 
+    /// Where the leads go, or why there is nothing to read.
     Expectation atProbe(const Path& path, size_t index) const
     {
         Expectation e;
@@ -82,10 +83,29 @@ class CircuitPromises
         e.needed = m_condition == Condition::KeyOn &&
                    (path.role == PinRole::Signal ? index + 1 == path.points.size() : index == 0);
         if (m_condition == Condition::KeyOn)
-            promiseVolts(e, path);
+            placeForVolts(e, path);
         else
-            promiseOhms(e, path, index);
+            placeForOhms(e, path, index);
         return e;
+    }
+
+    /// Puts the readings in where leads were placed.
+    void measure(std::vector<Expectation>& all) const
+    {
+        std::vector<Expectation*> placed;
+        std::vector<electrics::Leads> leads;
+        for (Expectation& e : all) {
+            if (e.station.kind != StationKind::Probe || !e.trouble.empty())
+                continue;
+            placed.push_back(&e);
+            leads.push_back({e.station.point, e.blackPoint});
+        }
+        const bool volts = m_condition == Condition::KeyOn;
+        const auto& meter = m_job.meter;
+        const auto readings = volts ? m_car.voltmeters(leads, meter) : m_car.ohmmeters(leads);
+        for (size_t i = 0; i < placed.size(); ++i)
+            settle(*placed[i], readings[i], volts ? meter.voltsShare : meter.ohmsShare,
+                   volts ? meter.volts_v : meter.ohms_ohm, volts ? 0 : meter.lead_ohm);
     }
 
     /// What the ECU sees, worked out once for its three stations.
@@ -97,7 +117,7 @@ class CircuitPromises
     Expectation fromEcu(StationKind kind, const scaling::Table* table, const std::optional<Bounded>& seen) const;
 
   private:
-    void promiseVolts(Expectation& e, const Path& path) const
+    void placeForVolts(Expectation& e, const Path& path) const
     {
         e.dimension = Dimension::Voltage;
         e.unit = "V";
@@ -108,11 +128,9 @@ class CircuitPromises
                         job::spoken(m_job, path.points.back());
             return;
         }
-        settle(e, m_car.voltmeter(e.station.point, m_negative, m_job.meter), m_job.meter.voltsShare,
-               m_job.meter.volts_v);
     }
 
-    void promiseOhms(Expectation& e, const Path& path, size_t index) const
+    void placeForOhms(Expectation& e, const Path& path, size_t index) const
     {
         e.dimension = Dimension::Resistance;
         e.unit = "Ω";
@@ -125,26 +143,21 @@ class CircuitPromises
             e.trouble = "the " + std::string(roleText(path.complete ? toward.role : path.role)) + " leads nowhere";
             return;
         }
-        if (!through && index + 1 == path.points.size()) {
+        if (!through && index + 1 == path.points.size())
             e.trouble = "the black lead is here";
-            return;
-        }
-        settle(e, m_car.ohmmeter(e.station.point, e.blackPoint), m_job.meter.ohmsShare, m_job.meter.ohms_ohm);
-        e.value += m_job.meter.lead_ohm;
-        e.low += m_job.meter.lead_ohm;
-        e.high += m_job.meter.lead_ohm;
     }
 
-    void settle(Expectation& e, const std::optional<Bounded>& reading, double meterShare, double meterFloor) const
+    void settle(Expectation& e, const std::optional<Bounded>& reading, double meterShare, double meterFloor,
+                double leads) const
     {
         if (!reading) {
             e.trouble = "this place is not in the network";
             return;
         }
         const double meter = meterShare * std::abs(reading->value) + meterFloor;
-        e.value = reading->value;
-        e.low = reading->value - reading->worst - meter;
-        e.high = reading->value + reading->worst + meter;
+        e.value = reading->value + leads;
+        e.low = e.value - reading->worst - meter;
+        e.high = e.value + reading->worst + meter;
         e.sigma = reading->sigma;
         e.subjects = restsOn(m_circuit, m_paths, m_condition, reading->subjects);
     }
@@ -255,6 +268,7 @@ std::vector<Expectation> expectations(const job::Job& job, const electrics::Elec
             for (StationKind kind : {StationKind::Input, StationKind::Counts, StationKind::Value})
                 out.push_back(promises.fromEcu(kind, table, seen));
     }
+    promises.measure(out);
     return out;
 }
 

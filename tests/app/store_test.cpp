@@ -161,6 +161,20 @@ TEST(JobStore, AReadOnlyFolderOpensReadOnlyAndSaysSo)
     EXPECT_FALSE(saved);
 }
 
+TEST(JobFile, OfANewerVersionIsLookedAtAndNotWritten)
+{
+    const Folder folder;
+    job::Job newer = *job::readFile(folder.path().toStdString());
+    newer.version = job::kVersion + 1;
+    ASSERT_TRUE(writeWhole(folder.path(), QByteArray::fromStdString(job::write(newer))));
+    JobStore store;
+    ASSERT_TRUE(store.open(folder.path()));
+    EXPECT_THAT(store.readOnlyReason().toStdString(), HasSubstr("newer Vicegrip"));
+    ASSERT_TRUE(store.edit("Rename", [](job::Job& job) { job.title = "changed"; }));
+    EXPECT_FALSE(store.save());
+    EXPECT_NE(job::readFile(folder.path().toStdString())->title, "changed");
+}
+
 /// kill -9 while saving, over and over: what is on disk is always a whole job.
 TEST(JobFile, KilledWhileSavingLosesNothing)
 {

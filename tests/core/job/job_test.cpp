@@ -98,7 +98,18 @@ TEST(JobFile, RefusalsHavePointerAndSentence)
                 testing::AllOf(testing::HasSubstr("/wires/0"), testing::HasSubstr("length_m")));
 }
 
-TEST(JobFile, NewerVersionIsRefusedBeforeItsSchemaIs)
+TEST(JobFile, NewerVersionThatIsUnderstoodKeepsItsVersion)
+{
+    auto json = petrelJson();
+    json["vicegrip"] = kVersion + 1;
+    json["invented_later"] = {{"a", 1}};
+    const auto newer = read(json.dump());
+    ASSERT_TRUE(newer) << newer.error().text();
+    EXPECT_EQ(newer->version, kVersion + 1);
+    EXPECT_EQ(newer->extra["invented_later"]["a"], 1);
+}
+
+TEST(JobFile, NewerVersionThatIsNotUnderstoodSaysSo)
 {
     const auto refused = read(R"({"vicegrip": 99, "everything": "else"})");
     ASSERT_FALSE(refused);
