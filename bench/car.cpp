@@ -51,11 +51,9 @@ void Car::acceptProvedTables()
     for (const job::Proof& proof : m_job.proofs) {
         const job::Circuit* circuit = job::find(m_job, proof.circuit);
         const auto* view = analysis::find(analysis, proof.circuit);
-        const auto input = std::ranges::find(m_job.ecu.inputs, circuit->input, &parts::AnalogInput::id);
-        if (proof.station != "value" || !view->table || input == m_job.ecu.inputs.end())
-            continue;
-        accept(link::tableFor(static_cast<int>(input - m_job.ecu.inputs.begin()), *view->table,
-                              *job::sensorOf(m_job, *circuit)));
+        const auto input = job::inputIndex(m_job, circuit->input);
+        if (proof.station == "value" && view->table && input)
+            accept(link::tableFor(*input, *view->table, *job::sensorOf(m_job, *circuit)));
     }
 }
 
@@ -149,17 +147,19 @@ std::optional<double> Car::ohms()
 std::vector<link::EcuSample> Car::samples()
 {
     std::vector<link::EcuSample> out;
-    if (!m_electrics || !m_electrics->ecuGround || !m_electrics->ecuPowered)
+    if (!m_electrics)
         return out;
-    const double supply = m_electrics->solution.volts(*m_electrics->ecuSupply, *m_electrics->ecuGround);
-    for (size_t i = 0; i < m_job.ecu.inputs.size() && i < link::kMostInputs; ++i) {
-        const parts::AnalogInput& input = m_job.ecu.inputs[i];
-        const auto node = m_electrics->converters.find(input.id);
-        if (node == m_electrics->converters.end())
+    const auto inputs = job::inputs(m_job);
+    for (size_t i = 0; i < inputs.size() && i < link::kMostInputs; ++i) {
+        const parts::EcuInput& input = *inputs[i];
+        const auto nodes = m_electrics->inputs.find(input.id);
+        if (nodes == m_electrics->inputs.end() || !m_electrics->units[nodes->second.unit].powered)
             continue;
-        const bool ratiometric = input.reference == parts::Reference::Ratiometric;
-        const double share =
-            m_electrics->solution.volts(node->second, *m_electrics->ecuGround) / (ratiometric ? supply : input.span_v);
+        const electrics::UnitNodes& unit = m_electrics->units[nodes->second.unit];
+        const circuit::Solution& solution = m_electrics->solution;
+        const double full = input.reference == parts::Reference::Ratiometric ? solution.volts(unit.supply, unit.ground)
+                                                                             : input.span_v;
+        const double share = solution.volts(nodes->second.converter, unit.ground) / full;
         const double exact = share * input.fullScale() + noise(0.4);
         link::EcuSample sample;
         sample.input = static_cast<int>(i);

@@ -155,7 +155,7 @@ void Server::sendSamples()
 void Server::readFrames()
 {
     for (const QCanBusFrame& frame : m_bus->readAllFrames()) {
-        const auto outcome = m_tables.take(frame, static_cast<int>(m_car->job().ecu.inputs.size()));
+        const auto outcome = m_tables.take(frame, static_cast<int>(job::inputs(m_car->job()).size()));
         if (!outcome)
             continue;
         if (m_car->samples().empty())

@@ -1,6 +1,9 @@
 #include "core/analysis/analysis.h"
 #include "core/circuit/solution.h"
+#include "core/brief/needs.h"
+#include "core/harness/drawing.h"
 #include "core/job/json.h"
+#include "core/seating/plan.h"
 
 #include <benchmark/benchmark.h>
 #include <cstdlib>
@@ -66,7 +69,7 @@ job::Job jobOf(int circuits)
                     end->owner += mark;
             job.wires.push_back(w);
         }
-        for (parts::AnalogInput i : petrel.ecu.inputs) {
+        for (parts::EcuInput i : petrel.ecu.inputs) {
             i.id.value += mark;
             job.ecu.inputs.push_back(i);
         }
@@ -101,6 +104,53 @@ void analyse(benchmark::State& state)
         benchmark::DoNotOptimize(analysis::analyse(job));
 }
 BENCHMARK(analyse)->Arg(8)->Arg(60)->Unit(benchmark::kMillisecond);
+
+const parts::Library& library()
+{
+    static const parts::Library kLibrary = parts::readLibrary({std::string(VICEGRIP_SOURCE_DIR) + "/data/library"});
+    return kLibrary;
+}
+
+/// Sensors of the library in turn, on an ECU with as many inputs, every third of them different from its neighbours.
+job::Job crowded(int sensors, int inputs)
+{
+    job::Job job = harness::startJob("Crowded", *parts::find(library(), parts::EcuId{"large-free"}));
+    const auto kinds = job.ecu.inputs;
+    job.ecu.inputs.clear();
+    job.ecu.pins.clear();
+    job.connectors.push_back({"P", "Plug", job::ConnectorKind::Ecu, {}, {}});
+    for (int i = 0; i < inputs; ++i) {
+        parts::EcuInput input = kinds[static_cast<size_t>(i) % kinds.size()];
+        input.id.value = "I" + std::to_string(i);
+        input.withstands_v += i / 3; // no two groups alike
+        job.connectors.back().cavities.push_back(std::to_string(i));
+        job.ecu.pins.push_back({"P." + std::to_string(i), parts::EcuPinRole::Input, input.id});
+        job.ecu.inputs.push_back(std::move(input));
+    }
+    for (int i = 0; i < sensors; ++i)
+        harness::addCircuit(job, {"map"}, "Sensor " + std::to_string(i), static_cast<job::Want>(i % 3),
+                            library().sensors[static_cast<size_t>(i) % library().sensors.size()]);
+    return job;
+}
+
+void seatAll(benchmark::State& state)
+{
+    const job::Job job = crowded(static_cast<int>(state.range(0)), static_cast<int>(state.range(1)));
+    for (auto _ : state)
+        benchmark::DoNotOptimize(seating::bestPlan(job));
+}
+BENCHMARK(seatAll)->Args({60, 80})->Unit(benchmark::kMillisecond);
+
+/// A keystroke in the Brief: what the facts ask for, against the job.
+void consequences(benchmark::State& state)
+{
+    job::Job job = jobOf(60);
+    if (!job.brief)
+        std::abort();
+    for (auto _ : state)
+        benchmark::DoNotOptimize(brief::consequences(job, *job.brief));
+}
+BENCHMARK(consequences)->Unit(benchmark::kMicrosecond);
 
 } // namespace
 } // namespace vicegrip

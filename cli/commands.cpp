@@ -1,44 +1,16 @@
 #include "cli/commands.h"
+#include "cli/printing.h"
 
 #include "core/analysis/analysis.h"
 #include "core/job/json.h"
 #include "core/units/pressure.h"
 
-#include <iomanip>
 #include <iostream>
-#include <nlohmann/json.hpp>
 
 namespace vicegrip::cli {
 namespace {
 
-using Json = nlohmann::ordered_json;
 using units::Dimension;
-
-int refuse(const Error& error, int code)
-{
-    std::cerr << error.text() << '\n';
-    return code;
-}
-
-int refuse(const std::string& sentence, int code)
-{
-    std::cerr << sentence << '\n';
-    return code;
-}
-
-/// Columns are padded by characters on screen, not bytes: "kΩ" is two wide.
-size_t width(std::string_view text)
-{
-    size_t n = 0;
-    for (char c : text)
-        n += (static_cast<unsigned char>(c) & 0xC0U) != 0x80U ? 1 : 0;
-    return n;
-}
-
-std::string padded(const std::string& text, size_t to)
-{
-    return text + std::string(width(text) < to ? to - width(text) : 1, ' ');
-}
 
 Json asJson(const findings::Finding& f)
 {

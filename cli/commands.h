@@ -38,8 +38,30 @@ struct ScaleOptions
     bool json = false;
 };
 
+struct SeatOptions
+{
+    std::string job;
+    bool json = false;
+};
+
+struct RangeOptions
+{
+    std::string job;
+    std::string circuit;
+    bool json = false;
+};
+
+struct NeedsOptions
+{
+    std::string job;
+    bool json = false;
+};
+
 int check(const CheckOptions& options);
 int expect(const ExpectOptions& options);
 int scale(const ScaleOptions& options);
+int seat(const SeatOptions& options);
+int range(const RangeOptions& options);
+int needs(const NeedsOptions& options);
 
 } // namespace vicegrip::cli

@@ -42,6 +42,26 @@ int main(int argc, char** argv)
     scaleCommand->add_flag("--json", scaleOptions.json, "Print JSON")->excludes(csv);
     scaleCommand->callback([&] { code = scale(scaleOptions); });
 
+    SeatOptions seatOptions;
+    auto* seatCommand = app.add_subcommand(
+        "seat", "Seat every sensor as well as it can be; print the seats, the refusals and the ways out.");
+    seatCommand->add_option("JOB", seatOptions.job, "A .vicegrip file")->required();
+    seatCommand->add_flag("--json", seatOptions.json, "Print JSON");
+    seatCommand->callback([&] { code = seat(seatOptions); });
+
+    RangeOptions rangeOptions;
+    auto* rangeCommand = app.add_subcommand("range", "Rank the library's pressure sensors for a circuit.");
+    rangeCommand->add_option("JOB", rangeOptions.job, "A .vicegrip file")->required();
+    rangeCommand->add_option("--circuit", rangeOptions.circuit, "The circuit, by id")->required();
+    rangeCommand->add_flag("--json", rangeOptions.json, "Print JSON");
+    rangeCommand->callback([&] { code = range(rangeOptions); });
+
+    NeedsOptions needsOptions;
+    auto* needsCommand = app.add_subcommand("needs", "Print the circuits that the job's brief asks for, and why.");
+    needsCommand->add_option("JOB", needsOptions.job, "A .vicegrip file")->required();
+    needsCommand->add_flag("--json", needsOptions.json, "Print JSON");
+    needsCommand->callback([&] { code = needs(needsOptions); });
+
     try {
         app.parse(argc, argv);
     } catch (const CLI::ParseError& e) {

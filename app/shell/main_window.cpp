@@ -9,16 +9,23 @@
 #include "app/shell/stage_rail.h"
 #include "app/stages/ahead/ahead_page.h"
 #include "app/stages/board/board_page.h"
+#include "app/stages/brief/brief_page.h"
+#include "app/stages/inputs/inputs_page.h"
 #include "app/stages/meter/meter_page.h"
 #include "app/stages/scale/scale_page.h"
+#include "app/desk/library.h"
 #include "app/widgets/thread.h"
+#include "core/harness/drawing.h"
+#include "core/job/json.h"
 
 #include <QAction>
 #include <QApplication>
 #include <QCloseEvent>
+#include <QDir>
 #include <QFileDialog>
 #include <QHBoxLayout>
 #include <QStackedWidget>
+#include <QStandardPaths>
 #include <QVBoxLayout>
 
 namespace vicegrip::app {
@@ -31,6 +38,10 @@ StagePage* makePage(Desk& desk, Stage stage)
     switch (stage) {
     case Stage::Board:
         return new BoardPage(desk);
+    case Stage::Brief:
+        return new BriefPage(desk);
+    case Stage::Inputs:
+        return new InputsPage(desk);
     case Stage::Meter:
         return new MeterPage(desk);
     case Stage::Scale:
@@ -47,6 +58,7 @@ MainWindow::MainWindow(QWidget* parent) : QWidget(parent)
     setObjectName(QStringLiteral("vicegrip"));
     resize(1280, 800);
     setMinimumSize(1024, 700);
+    readLibraryAgain(); // the user's own parts may have changed since the last window
     buildLayout();
     buildActions();
     connectDesk();
@@ -109,6 +121,7 @@ void MainWindow::buildActions()
     act(tr("Previous circuit"), QKeySequence(tr("Alt+Up")), [this] { moveCircuit(-1); });
     act(tr("Next circuit"), QKeySequence(tr("Alt+Down")), [this] { moveCircuit(1); });
     act(tr("Open a job"), QKeySequence::Open, [this] { askToOpen(); });
+    act(tr("New job"), QKeySequence::New, [this] { newJob(); });
     act(tr("Save the job"), QKeySequence::Save, [this] { saveJob(); });
     act(tr("Show findings"), QKeySequence(tr("Ctrl+F")), [this] { toggleFindings(); });
     act(tr("Battery off"), QKeySequence(tr("Ctrl+B")),
@@ -165,12 +178,47 @@ bool MainWindow::openJob(Result<OpenedJob> read)
     return true;
 }
 
+/// A job in a file of its own from the first minute, so that nothing is lost; no dialog to fill in with gloves on.
+void MainWindow::newJob()
+{
+    const QDir folder(QStandardPaths::writableLocation(QStandardPaths::DocumentsLocation));
+    QString path;
+    for (int n = 1; path.isEmpty() || QFile::exists(path); ++n)
+        path = folder.filePath(tr("New job %1.vicegrip").arg(n));
+    parts::EcuProfile none;
+    none.name = none.ecu.name = "ECU not chosen yet";
+    const job::Job job = harness::startJob(QFileInfo(path).completeBaseName().toStdString(), none);
+    folder.mkpath(QStringLiteral("."));
+    if (const auto written = writeWhole(path, QByteArray::fromStdString(job::write(job))); !written) {
+        m_notices->say(QString::fromStdString(written.error().text()));
+        return;
+    }
+    if (openJob(path)) {
+        m_notices->say(tr("The new job is kept in %1").arg(QDir::toNativeSeparators(path)));
+        showStage(Stage::Brief);
+    }
+}
+
+/// Library files that were left out are said once.
+void MainWindow::sayLibraryComplaints()
+{
+    const auto& complaints = library().complaints;
+    if (complaints.empty())
+        return;
+    QString sentence = tr("Left out of the library: %1").arg(QString::fromStdString(complaints.front().text()));
+    if (complaints.size() > 1)
+        sentence += tr(" (and %1 more)").arg(complaints.size() - 1);
+    m_notices->say(sentence);
+}
+
 void MainWindow::showStage(Stage stage)
 {
     StagePage*& page = m_pages[static_cast<size_t>(stage)];
     if (page == nullptr) { // made when first asked for: the first window comes sooner
         page = makePage(m_desk, stage);
         m_stages->addWidget(page);
+        if (stage != Stage::Board && !std::exchange(m_librarySaid, true))
+            sayLibraryComplaints();
         connect(page, &StagePage::goTo, this, &MainWindow::showStage);
         connect(page, &StagePage::notice, this, [this](const QString& sentence) { m_notices->say(sentence); });
     }

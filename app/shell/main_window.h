@@ -56,6 +56,8 @@ class MainWindow : public QWidget
     void offerRecovery();
     void saveJob();
     void askToOpen();
+    void newJob();
+    void sayLibraryComplaints();
 
     JobStore m_store;
     Live m_live;
@@ -71,6 +73,7 @@ class MainWindow : public QWidget
     std::array<StagePage*, analysis::kStageCount> m_pages{};
     Thread* m_thread;
     FindingsDrawer* m_drawer;
+    bool m_librarySaid = false; ///< what was left out of the library was said
     CommandFinder* m_finder = nullptr; ///< made when first asked for
 };
 

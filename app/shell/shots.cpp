@@ -41,6 +41,9 @@ std::vector<Shot> shots(MainWindow& window)
         {QString(), [] {}},
         {QString(), [] {}},
         {QStringLiteral("board"), [=] { go("clt", Stage::Board); }},
+        {QStringLiteral("brief"), [=] { go("map", Stage::Brief); }},
+        {QStringLiteral("brief-range"), [&window] { press(window, "go-section-range"); }},
+        {QStringLiteral("inputs"), [=] { go("clt", Stage::Inputs); }},
         {QStringLiteral("meter"), [=] { go("fp", Stage::Meter); }},
         {QString(),
          [=, &window] {

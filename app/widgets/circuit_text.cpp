@@ -18,7 +18,7 @@ QString span(double low, double high)
 QString signalText(const job::Job& job, const job::Circuit& circuit)
 {
     const parts::Sensor* sensor = job::sensorOf(job, circuit);
-    const parts::AnalogInput* input = job::findInput(job, circuit.input);
+    const parts::EcuInput* input = job::findInput(job, circuit.input);
     if (sensor == nullptr)
         return QString();
     QString out;
@@ -63,10 +63,7 @@ QString wireAt(const job::Job& job, const job::PointRef& point)
 int inputIndex(const job::Job& job, const job::CircuitId& circuit)
 {
     const job::Circuit* c = job::find(job, circuit);
-    for (size_t i = 0; c != nullptr && i < job.ecu.inputs.size(); ++i)
-        if (job.ecu.inputs[i].id == c->input)
-            return static_cast<int>(i);
-    return -1;
+    return c == nullptr ? -1 : job::inputIndex(job, c->input).value_or(-1);
 }
 
 } // namespace vicegrip::app

@@ -32,6 +32,17 @@ Car carFor(const job::Job& job, Condition condition)
 void addScaling(CircuitView& view, const job::Job& job, const Car& car, const job::Circuit& circuit)
 {
     const parts::Sensor* sensor = job::sensorOf(job, circuit);
+    if (circuit.input.empty()) {
+        view.tableTrouble = "the sensor has no seat on the ECU";
+        return;
+    }
+    if (sensor != nullptr && parts::signalOf(*sensor) != parts::SignalKind::Voltage) {
+        view.tableTrouble = parts::signalOf(*sensor) == parts::SignalKind::Frequency
+                                ? "the signal is a frequency, and no volts stand for a value"
+                                : "the signal is on or off, and needs no table";
+        view.scale = State::NotNeeded;
+        return;
+    }
     const auto transfer = car.solved ? scaling::Transfer::of(job, *car.solved, circuit) : std::nullopt;
     if (!transfer || sensor == nullptr) {
         view.tableTrouble = car.solved ? "the sensor is on no ECU input" : car.trouble;
@@ -70,6 +81,8 @@ State meterState(const CircuitView& view)
 /// Scaled when the value has come back right from the ECU with the table it was given.
 State scaleState(const CircuitView& view)
 {
+    if (view.scale == State::NotNeeded)
+        return view.scale;
     if (!view.table)
         return State::Failing;
     for (const proof::Judged& j : stations(view, Condition::KeyOn))
@@ -91,6 +104,8 @@ CircuitView viewOf(const job::Job& job, const job::Facts& facts, const job::Circ
             job, facts, circuit.id, condition,
             proof::expectations(job, *car.solved, condition, circuit, paths, view.table ? &*view.table : nullptr));
     }
+    if (circuit.input.empty())
+        return view; // nothing to prove before there is a seat
     view.meter = meterState(view);
     view.scale = scaleState(view);
     return view;

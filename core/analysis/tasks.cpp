@@ -1,5 +1,7 @@
 #include "core/analysis/tasks.h"
 
+#include "core/brief/questions.h"
+
 namespace vicegrip::analysis {
 namespace {
 
@@ -71,7 +73,7 @@ void addUntouched(std::vector<Task>& out, const job::Circuit& c, const CircuitVi
 
 void addScale(std::vector<Task>& out, const job::Circuit& c, const CircuitView& view)
 {
-    if (view.meter != State::Done || view.scale == State::Done)
+    if (view.meter != State::Done || view.scale == State::Done || view.scale == State::NotNeeded)
         return;
     switch (view.scale) {
     case State::Failing:
@@ -89,15 +91,40 @@ void addScale(std::vector<Task>& out, const job::Circuit& c, const CircuitView& 
     }
 }
 
+void addUnseated(std::vector<Task>& out, const job::Circuit& c, const CircuitView&)
+{
+    if (c.input.empty())
+        out.push_back(task(Stage::Inputs, c, nullptr, "find it an input",
+                           "It is " + std::string(fields::enumName(c.want)) + " and has no seat on the ECU."));
+}
+
+/// What the job as a whole still lacks.
+void addBrief(std::vector<Task>& out, const job::Job& job)
+{
+    if (!job.brief) {
+        out.push_back({Stage::Brief, {}, {}, "State what is on the engine",
+                       "The circuits it needs, and the ranges they need, follow from that."});
+        return;
+    }
+    if (const int open = brief::openQuestions(job); open > 0)
+        out.push_back({Stage::Brief, {}, {},
+                       "Ask the tuner: " + std::to_string(open) + (open == 1 ? " open question" : " open questions"),
+                       "Agree on them before anything is bought."});
+}
+
 } // namespace
 
 std::vector<Task> tasksOf(const Analysis& analysis)
 {
     std::vector<Task> out;
-    for (const auto add : {addFailing, addStale, addUntouched, addScale})
+    if (analysis.circuits.empty())
+        addBrief(out, *analysis.job);
+    for (const auto add : {addFailing, addStale, addUnseated, addUntouched, addScale})
         for (const CircuitView& view : analysis.circuits)
             if (const job::Circuit* c = job::find(*analysis.job, view.id))
                 add(out, *c, view);
+    if (!analysis.circuits.empty())
+        addBrief(out, *analysis.job);
     return out;
 }
 

@@ -8,5 +8,6 @@ namespace vicegrip {
 extern const std::string_view kJobSchema;
 extern const std::string_view kPartSchema;
 extern const std::string_view kFaultsSchema;
+extern const std::string_view kEcuSchema;
 
 } // namespace vicegrip

@@ -1,5 +1,6 @@
 #include "core/electrics/electrics.h"
 #include "core/electrics/sensor_model.h"
+#include "core/job/facts.h"
 #include "core/parts/conductor.h"
 
 #include <cmath>
@@ -14,13 +15,16 @@ using circuit::Node;
 using job::Condition;
 using parts::EcuPinRole;
 
+constexpr double kCoilTolerance = 0.1; ///< of a coil's resistance (typical)
+
 /// A device that needs a supply to put anything out.
 struct Powered
 {
     Node supply = 0, ground = 0;
     double least_v = 0;
     ElementIndex source = 0; ///< set to 0 when the supply is short
-    job::CircuitId circuit; ///< empty: the ECU itself
+    job::CircuitId circuit; ///< empty: a unit
+    size_t unit = 0;
     bool on = true;
 };
 
@@ -45,8 +49,10 @@ class Builder
     void addConductors();
     void addFaults();
     void addBattery();
-    void addEcu();
-    void addEcuInput(const parts::AnalogInput& input, Node pin);
+    void addResistors();
+    void addUnits();
+    void addUnit(const parts::Ecu& unit);
+    void addInput(const parts::EcuInput& input, Node pin);
     void addDevices();
     void addSensor(const job::Device& device, const parts::Sensor& sensor, const job::Circuit* circuit);
     void causeOf(const job::Circuit* circuit, const parts::Sensor& sensor, const std::vector<ElementIndex>& elements,
@@ -61,12 +67,11 @@ class Builder
     std::map<job::PointRef, Node> m_nodes;
     std::map<std::string, Node> m_bodies;
     std::map<job::CircuitId, CircuitElements> m_circuits;
-    std::map<parts::InputId, Node> m_converters;
+    std::map<parts::InputId, InputNodes> m_inputs;
+    std::vector<UnitNodes> m_units;
     std::vector<Cause> m_causes;
     Cause m_ambient{"ambient", 0, {}}, m_barometer{"barometer", 0, {}};
     std::vector<Powered> m_powered;
-    Node m_ecuGround = 0, m_ecuSupply = 0;
-    ElementIndex m_supplySeries = 0;
 };
 
 Node Builder::at(const job::PointRef& point)
@@ -160,39 +165,54 @@ void Builder::addBattery()
     }
 }
 
-void Builder::addEcuInput(const parts::AnalogInput& input, Node pin)
+void Builder::addResistors()
 {
+    for (const job::Resistor& r : m_job.resistors)
+        m_net.addResistor(at(r.from), at(r.to), r.ohm, {r.ohm * r.tolerance}, "resistor " + r.id);
+}
+
+/// An input of the unit that was added last.
+void Builder::addInput(const parts::EcuInput& input, Node pin)
+{
+    const UnitNodes& unit = m_units.back();
     const std::string label = "input " + input.id.value;
     if (input.pull_up_ohm)
-        m_net.addResistor(m_ecuSupply, pin, *input.pull_up_ohm, {*input.pull_up_ohm * input.pull_up_tolerance}, label);
+        m_net.addResistor(unit.supply, pin, *input.pull_up_ohm, {*input.pull_up_ohm * input.pull_up_tolerance}, label);
     Node converter = pin;
     if (input.series_ohm > 0) {
         converter = m_net.addNode();
         m_net.addResistor(pin, converter, input.series_ohm, {input.series_ohm * 0.05}, label);
     }
-    m_net.addResistor(converter, m_ecuGround, input.pull_down_ohm, {input.pull_down_ohm * 0.05}, label);
-    m_converters[input.id] = converter;
+    m_net.addResistor(converter, unit.ground, input.pull_down_ohm, {input.pull_down_ohm * 0.05}, label);
+    m_inputs[input.id] = {converter, m_units.size() - 1};
 }
 
-/// With the battery lead off the ECU's plugs are off as well: nothing of it is in the network.
-void Builder::addEcu()
+/// With the battery lead off the plugs are off as well: nothing of the units is in the network.
+void Builder::addUnits()
 {
     if (!m_keyOn)
         return;
-    const parts::Ecu& ecu = m_job.ecu;
-    m_ecuGround = m_net.addNode();
-    m_ecuSupply = m_net.addNode();
+    for (const parts::Ecu* unit : job::units(m_job))
+        addUnit(*unit);
+}
+
+void Builder::addUnit(const parts::Ecu& unit)
+{
+    const size_t index = m_units.size();
+    const std::string name = job::unitSubject(index), supplyName = job::supplySubject(index);
+    UnitNodes& nodes = m_units.emplace_back(UnitNodes{m_net.addNode(), m_net.addNode()});
     const Node feed = m_net.addNode(), outlet = m_net.addNode();
-    m_net.addResistor(feed, m_ecuGround, ecu.feed_ohm, {ecu.feed_ohm * 0.3}, "ECU");
-    const ElementIndex source =
-        m_net.addVoltageSource(m_ecuSupply, m_ecuGround, ecu.supply.volts, {ecu.supply.tolerance_v}, "supply");
-    m_powered.push_back({feed, m_ecuGround, ecu.least_supply_v, source, {}, true});
-    m_supplySeries = m_net.addResistor(m_ecuSupply, outlet, ecu.supply.ohm, {ecu.supply.ohm * 0.5}, "supply");
+    m_net.addResistor(feed, nodes.ground, unit.feed_ohm, {unit.feed_ohm * 0.3}, name);
+    const ElementIndex source = m_net.addVoltageSource(nodes.supply, nodes.ground, unit.supply.volts,
+                                                       {unit.supply.tolerance_v}, supplyName);
+    m_powered.push_back({feed, nodes.ground, unit.least_supply_v, source, {}, index, true});
+    nodes.supplySeries =
+        m_net.addResistor(nodes.supply, outlet, unit.supply.ohm, {unit.supply.ohm * 0.5}, supplyName);
     std::map<parts::InputId, Node> inputPins;
-    for (const parts::EcuPin& pin : ecu.pins) {
+    for (const parts::EcuPin& pin : unit.pins) {
         const Node inner = behind(job::PointRef::fromText(pin.at));
         const auto joinTo = [&](Node node) {
-            m_net.addResistor(inner, node, parts::kCrimpOhms, {parts::kCrimpOhms}, "ECU");
+            m_net.addResistor(inner, node, parts::kCrimpOhms, {parts::kCrimpOhms}, name);
         };
         switch (pin.role) {
         case EcuPinRole::Input:
@@ -203,16 +223,16 @@ void Builder::addEcu()
             break;
         case EcuPinRole::SensorGround:
         case EcuPinRole::PowerGround:
-            joinTo(m_ecuGround);
+            joinTo(nodes.ground);
             break;
         case EcuPinRole::PowerFeed:
             joinTo(feed);
             break;
         }
     }
-    for (const parts::AnalogInput& input : ecu.inputs) {
+    for (const parts::EcuInput& input : unit.inputs) {
         const auto pin = inputPins.find(input.id);
-        addEcuInput(input, pin != inputPins.end() ? pin->second : m_net.addNode());
+        addInput(input, pin != inputPins.end() ? pin->second : m_net.addNode());
     }
 }
 
@@ -248,7 +268,8 @@ void Builder::addSensor(const job::Device& device, const parts::Sensor& sensor, 
     std::map<std::string, Node> pins;
     for (const auto& [cavity, role] : sensor.pins)
         pins.try_emplace(role, behind({device.connector, cavity}));
-    const Node signal = pins["signal"], ground = pins["ground"];
+    const bool toGround = pins.contains("ground");
+    const Node signal = pins["signal"], ground = toGround ? pins["ground"] : kReference;
     const Node supply = pins.contains("supply") ? pins["supply"] : ground;
 
     double x = circuit != nullptr ? atRest(*circuit, m_situation.surroundings).value : sensor.low;
@@ -258,7 +279,8 @@ void Builder::addSensor(const job::Device& device, const parts::Sensor& sensor, 
     const ElementValues values = elementValues(sensor, x);
 
     CircuitElements elements;
-    elements.sensorGround = ground;
+    if (toGround)
+        elements.sensorGround = ground;
     if (const auto* t = std::get_if<parts::Thermistor>(&sensor.model)) {
         elements.varied = {m_net.addResistor(signal, ground, values[0], {values[0] * t->tolerance}, label)};
     } else if (const auto* p = std::get_if<parts::Potentiometer>(&sensor.model)) {
@@ -286,13 +308,23 @@ void Builder::addSensor(const job::Device& device, const parts::Sensor& sensor, 
             elements.varied = {m_net.addVoltageSource(out, ground, values[0], {d->tolerance_v}, label)};
             m_net.addResistor(out, signal, d->out_ohm, {d->out_ohm * 0.2}, label);
             m_powered.push_back({supply, ground, d->least_supply_v, elements.varied[0],
-                                 circuit != nullptr ? circuit->id : job::CircuitId{device.id.value}, true});
+                                 circuit != nullptr ? circuit->id : job::CircuitId{device.id.value}, 0, true});
         }
+    } else if (const auto* sender = std::get_if<parts::Sender>(&sensor.model)) {
+        elements.varied = {m_net.addResistor(signal, ground, values[0], {values[0] * sender->tolerance}, label)};
+    } else if (const auto* o = std::get_if<parts::OpenCollector>(&sensor.model)) {
+        m_net.addResistor(supply, ground, o->supply_ohm, {o->supply_ohm * 0.3}, label);
+        m_net.addResistor(signal, ground, o->off_ohm, {}, label); // at rest, off
+    } else if (const auto* coil = std::get_if<parts::Reluctance>(&sensor.model)) {
+        m_net.addResistor(signal, ground, coil->coil_ohm, {coil->coil_ohm * kCoilTolerance}, label);
+    } else if (const auto* contact = std::get_if<parts::Contact>(&sensor.model)) {
+        if (contact->closedAtRest)
+            m_net.addResistor(signal, toGround ? ground : supply, contact->on_ohm, {contact->on_ohm}, label);
     }
     causeOf(circuit, sensor, elements.varied, x);
     if (circuit != nullptr) {
-        if (const auto it = m_converters.find(circuit->input); it != m_converters.end())
-            elements.converter = it->second;
+        if (const auto it = m_inputs.find(circuit->input); it != m_inputs.end())
+            elements.input = it->second;
         m_circuits[circuit->id] = std::move(elements);
     }
 }
@@ -320,6 +352,8 @@ Result<circuit::Solution> Builder::solvePowered()
             m_net.setValue(p.source, 0);
             if (const auto it = m_circuits.find(p.circuit); it != m_circuits.end())
                 it->second.powered = false;
+            if (p.circuit.empty())
+                m_units[p.unit].powered = false;
             changed = true;
         }
         if (!changed)
@@ -333,8 +367,9 @@ Result<Electrics> Builder::build()
     addInlinePairs();
     addConductors();
     addFaults();
+    addResistors();
     addBattery();
-    addEcu();
+    addUnits();
     addDevices();
     for (Cause* shared : {&m_ambient, &m_barometer})
         if (!shared->shares.empty())
@@ -343,15 +378,9 @@ Result<Electrics> Builder::build()
         Electrics out{.solution = std::move(solution),
                       .nodes = std::move(m_nodes),
                       .circuits = std::move(m_circuits),
-                      .converters = std::move(m_converters),
+                      .inputs = std::move(m_inputs),
+                      .units = std::move(m_units),
                       .causes = std::move(m_causes)};
-        out.ecuPowered = m_keyOn;
-        if (m_keyOn) {
-            out.ecuGround = m_ecuGround;
-            out.ecuSupply = m_ecuSupply;
-            out.supplySeries = m_supplySeries;
-            out.ecuPowered = m_powered.front().on;
-        }
         return out;
     });
 }

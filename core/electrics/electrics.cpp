@@ -42,9 +42,10 @@ Bounded bounded(const Electrics& e, const circuit::Reading& reading, double noti
 
 } // namespace
 
-double fullScaleVolts(const job::Job& job, const parts::AnalogInput& input)
+double fullScaleVolts(const job::Job& job, const parts::EcuInput& input)
 {
-    return input.reference == parts::Reference::Ratiometric ? job.ecu.supply.volts : input.span_v;
+    const parts::Ecu* unit = job::unitOf(job, input.id);
+    return input.reference == parts::Reference::Ratiometric && unit != nullptr ? unit->supply.volts : input.span_v;
 }
 
 std::optional<circuit::Node> Electrics::node(const job::PointRef& point) const
@@ -102,20 +103,23 @@ std::vector<std::optional<Bounded>> Electrics::ohmmeters(const std::vector<Leads
 
 std::optional<Bounded> Electrics::inputVolts(const job::Job& job, const job::Circuit& circuit) const
 {
-    const parts::AnalogInput* input = job::findInput(job, circuit.input);
+    const parts::EcuInput* input = job::findInput(job, circuit.input);
     const auto it = circuits.find(circuit.id);
-    if (!ecuGround || !ecuPowered || it == circuits.end() || !it->second.converter || input == nullptr)
+    if (it == circuits.end() || !it->second.input || input == nullptr || !units[it->second.input->unit].powered)
         return std::nullopt;
     constexpr double kNoLoad = 1e15;
-    circuit::Reading seen = solution.voltmeter(*it->second.converter, *ecuGround, kNoLoad);
+    const size_t index = it->second.input->unit;
+    const UnitNodes& unit = units[index];
+    circuit::Reading seen = solution.voltmeter(it->second.input->converter, unit.ground, kNoLoad);
     if (input->reference == parts::Reference::Ratiometric) {
-        if (!knownSupply)
-            knownSupply = solution.voltmeter(*ecuSupply, *ecuGround, kNoLoad);
-        const circuit::Reading& full = *knownSupply;
+        const auto [full_v, added] = knownSupplies.try_emplace(index);
+        if (added)
+            full_v->second = solution.voltmeter(unit.supply, unit.ground, kNoLoad);
+        const circuit::Reading& full = full_v->second;
         if (full.value <= 0)
             return std::nullopt;
         // d(k v / f) = k (dv / f - v df / f^2): the supply's own tolerance cancels.
-        const double nominal = job.ecu.supply.volts;
+        const double nominal = fullScaleVolts(job, *input);
         for (size_t i = 0; i < seen.sensitivity.size(); ++i)
             seen.sensitivity[i] = nominal * (seen.sensitivity[i] / full.value -
                                              seen.value * full.sensitivity[i] / (full.value * full.value));
@@ -124,11 +128,11 @@ std::optional<Bounded> Electrics::inputVolts(const job::Job& job, const job::Cir
     return bounded(*this, seen, kNoticeableVolts);
 }
 
-double Electrics::supplyCurrent() const
+double Electrics::supplyCurrent(size_t unit) const
 {
-    if (!supplySeries)
+    if (unit >= units.size())
         return 0;
-    const circuit::Element& series = solution.network().element(*supplySeries);
+    const circuit::Element& series = solution.network().element(units[unit].supplySeries);
     return solution.volts(series.a, series.b) / std::max(series.value, circuit::kLeastOhms);
 }
 

@@ -48,11 +48,26 @@ struct Cause
     std::vector<Share> shares;
 };
 
+/// An ECU or an expander in the network.
+struct UnitNodes
+{
+    circuit::Node ground = 0, supply = 0; ///< inside the unit
+    circuit::ElementIndex supplySeries = 0; ///< carries the sensor supply's current
+    bool powered = true;
+};
+
+/// An input in the network.
+struct InputNodes
+{
+    circuit::Node converter = 0;
+    size_t unit = 0; ///< index in Electrics::units
+};
+
 /// Where a circuit's sensor and input sit in the network.
 struct CircuitElements
 {
     std::vector<circuit::ElementIndex> varied; ///< as electrics::elementValues lists them
-    std::optional<circuit::Node> converter; ///< the input's converter; none with the ECU off
+    std::optional<InputNodes> input; ///< none with the ECU off, or without a seat
     std::optional<circuit::Node> sensorGround; ///< the sensor's own ground pin
     bool powered = true; ///< a device with its own supply has enough of it
 };
@@ -68,11 +83,9 @@ struct Electrics
     circuit::Solution solution;
     std::map<job::PointRef, circuit::Node> nodes; ///< harness side of each place
     std::map<job::CircuitId, CircuitElements> circuits;
-    std::map<parts::InputId, circuit::Node> converters;
+    std::map<parts::InputId, InputNodes> inputs;
+    std::vector<UnitNodes> units; ///< as job::units; none with the plugs off
     std::vector<Cause> causes;
-    std::optional<circuit::Node> ecuGround = {}, ecuSupply = {}; ///< inside the ECU; none with the plugs off
-    std::optional<circuit::ElementIndex> supplySeries = {}; ///< carries the sensor supply's current
-    bool ecuPowered = true;
 
     [[nodiscard]] std::optional<circuit::Node> node(const job::PointRef& point) const;
 
@@ -97,10 +110,10 @@ struct Electrics
 
     /// Readings that were worked out already: circuits share splices and grounds. Not for two threads at once.
     mutable std::map<std::tuple<circuit::Node, circuit::Node, bool>, Bounded> known = {}; ///< red, black, in Ohm
-    mutable std::optional<circuit::Reading> knownSupply = {};
+    mutable std::map<size_t, circuit::Reading> knownSupplies = {};
 
-    /// The current the sensor supply delivers, A.
-    [[nodiscard]] double supplyCurrent() const;
+    /// The current a unit's sensor supply delivers, A.
+    [[nodiscard]] double supplyCurrent(size_t unit) const;
 };
 
 /// Builds and solves. Devices with too little supply are switched off and the network solved again.
@@ -108,6 +121,6 @@ struct Electrics
 [[nodiscard]] Result<Electrics> build(const job::Job& job, const Situation& situation);
 
 /// Volts of full scale that the converter's counts stand for.
-[[nodiscard]] double fullScaleVolts(const job::Job& job, const parts::AnalogInput& input);
+[[nodiscard]] double fullScaleVolts(const job::Job& job, const parts::EcuInput& input);
 
 } // namespace vicegrip::electrics

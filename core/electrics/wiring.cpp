@@ -16,9 +16,13 @@ Wiring::Wiring(const job::Job& job) : m_job(job)
             for (const std::string& cavity : c.cavities)
                 if (m_index.contains({c.id, cavity}) && m_index.contains({c.mates, cavity}))
                     connect({c.id, cavity}, {c.mates, cavity}, {});
-    for (const parts::EcuPin& pin : job.ecu.pins)
-        if (const auto it = m_index.find(job::PointRef::fromText(pin.at)); it != m_index.end())
-            m_ecuPins[it->second] = &pin;
+    for (const job::Resistor& r : job.resistors)
+        if (r.kind == job::ResistorKind::Series)
+            connect(r.from, r.to, "resistor " + r.id);
+    for (const parts::Ecu* unit : job::units(job))
+        for (const parts::EcuPin& pin : unit->pins)
+            if (const auto it = m_index.find(job::PointRef::fromText(pin.at)); it != m_index.end())
+                m_ecuPins[it->second] = &pin;
 }
 
 int Wiring::nodeOf(const job::PointRef& point)
@@ -55,6 +59,24 @@ bool Wiring::ends(int node, parts::PinRole role, const job::Circuit& circuit) co
                 (joint->kind == job::JointKind::Stud || joint->kind == job::JointKind::BatteryNegative));
     }
     return false;
+}
+
+std::vector<const job::Joint*> groundEnds(const job::Job& job)
+{
+    std::vector<const job::Joint*> out;
+    for (const parts::EcuPin& pin : job.ecu.pins) {
+        if (pin.role != parts::EcuPinRole::PowerGround)
+            continue;
+        const job::PointRef at = job::PointRef::fromText(pin.at);
+        for (const job::Wire& w : job.wires) {
+            if (w.from != at && w.to != at)
+                continue;
+            const job::Joint* joint = job::findJoint(job, (w.from == at ? w.to : w.from).owner);
+            if (joint != nullptr)
+                out.push_back(joint);
+        }
+    }
+    return out;
 }
 
 Path Wiring::trace(const job::PointRef& from, parts::PinRole role, const job::Circuit& circuit) const

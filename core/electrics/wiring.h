@@ -47,4 +47,7 @@ class Wiring
     std::map<int, const parts::EcuPin*> m_ecuPins;
 };
 
+/// The studs and posts that the ECU's own ground wires end at.
+[[nodiscard]] std::vector<const job::Joint*> groundEnds(const job::Job& job);
+
 } // namespace vicegrip::electrics

@@ -1,6 +1,7 @@
 #include "core/findings/rules.h"
 
 #include "core/analysis/analysis.h"
+#include "core/findings/seat_rules.h"
 
 #include <algorithm>
 #include <cmath>
@@ -43,6 +44,8 @@ std::string_view roleName(parts::PinRole role)
 void openConductors(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit,
                     const std::vector<electrics::Path>& paths)
 {
+    if (circuit.input.empty())
+        return; // nothing is drawn before there is a seat to draw to
     for (const electrics::Path& path : paths)
         if (!path.complete)
             out.push_back({"open-conductor", Severity::Stop, circuit.id,
@@ -74,7 +77,7 @@ void scalingOf(std::vector<Finding>& out, const job::Job& job, const job::Circui
                const analysis::CircuitView& view)
 {
     const parts::Sensor* sensor = job::sensorOf(job, circuit);
-    if (sensor == nullptr)
+    if (sensor == nullptr || circuit.input.empty() || view.scale == State::NotNeeded)
         return;
     if (!view.table) {
         out.push_back({"no-table", Severity::Fix, circuit.id, circuit.name + ": no scaling table, " + view.tableTrouble,
@@ -101,37 +104,16 @@ void scalingOf(std::vector<Finding>& out, const job::Job& job, const job::Circui
                        "Ask for more points, or a shorter range."});
 }
 
-void inputMode(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit)
-{
-    const parts::Sensor* sensor = job::sensorOf(job, circuit);
-    const parts::AnalogInput* input = job::findInput(job, circuit.input);
-    if (sensor == nullptr || input == nullptr)
-        return;
-    const bool thermistor = std::holds_alternative<parts::Thermistor>(sensor->model);
-    if (thermistor && !input->pull_up_ohm)
-        out.push_back({"pull-up-missing", Severity::Fix, circuit.id,
-                       circuit.name + ": input " + input->id.value +
-                           " has no pull-up, and a thermistor puts out no voltage of its own",
-                       "The input stays near 0 V at every temperature.",
-                       "Switch the pull-up on, fit one outside, or use another input."});
-    if (!thermistor && input->pull_up_ohm)
-        out.push_back({"pull-up-unwanted", Severity::Note, circuit.id,
-                       circuit.name + ": the pull-up of input " + input->id.value + " (" +
-                           units::formatOhms(*input->pull_up_ohm) + ") loads a sensor that drives its own voltage",
-                       "It lifts the signal, most near 0 V, and hides a broken wire as a full-scale reading.",
-                       "Switch the pull-up off; the table already allows for it while it is on."});
-}
-
 /// A difference between the sensor's ground and the ECU's is read as signal.
 void groundOffset(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit,
                   const electrics::Electrics& car, const analysis::CircuitView& view)
 {
     const auto it = car.circuits.find(circuit.id);
     const parts::Sensor* sensor = job::sensorOf(job, circuit);
-    if (it == car.circuits.end() || !it->second.sensorGround || !car.ecuGround || sensor == nullptr ||
+    if (it == car.circuits.end() || !it->second.sensorGround || !it->second.input || sensor == nullptr ||
         view.curve.size() < 2)
         return;
-    const double offset = car.solution.volts(*it->second.sensorGround, *car.ecuGround);
+    const double offset = car.solution.volts(*it->second.sensorGround, car.units[it->second.input->unit].ground);
     const double travel = view.curve.back().volts - view.curve.front().volts;
     const double span = view.curve.back().value - view.curve.front().value;
     if (std::abs(offset) < kNoticeableOffset * std::abs(travel))
@@ -171,15 +153,19 @@ void floatingWires(std::vector<Finding>& out, const job::Job& job, const electri
 
 void supplyBudget(std::vector<Finding>& out, const job::Job& job, const electrics::Electrics& car)
 {
-    const double amps = car.supplyCurrent();
-    if (amps > job.ecu.supply.limit_a)
-        out.push_back({"supply-budget",
-                       Severity::Fix,
-                       {},
-                       "The sensor supply delivers " + units::format(amps, Dimension::Current, "mA", 0) + " of " +
-                           units::format(job.ecu.supply.limit_a, Dimension::Current, "mA", 0),
-                       "Overloaded, it sags, and every sensor on it reads low.",
-                       "Feed some sensors from elsewhere, or find the short."});
+    const auto units = job::units(job);
+    for (size_t u = 0; u < car.units.size(); ++u) {
+        const double amps = car.supplyCurrent(u), limit = units[u]->supply.limit_a;
+        if (amps > limit)
+            out.push_back({"supply-budget",
+                           Severity::Fix,
+                           {},
+                           "The sensor supply of " + units[u]->name + " delivers " +
+                               units::format(amps, Dimension::Current, "mA", 0) + " of " +
+                               units::format(limit, Dimension::Current, "mA", 0),
+                           "Overloaded, it sags, and every sensor on it reads low.",
+                           "Feed some sensors from elsewhere, or find the short."});
+    }
 }
 
 } // namespace
@@ -206,7 +192,9 @@ void judgeCircuit(std::vector<Finding>& out, const job::Job& job, const job::Cir
                   const std::vector<electrics::Path>& paths, const analysis::CircuitView& view)
 {
     openConductors(out, job, circuit, paths);
-    inputMode(out, job, circuit);
+    judgeSeat(out, job, circuit);
+    judgeRange(out, job, circuit);
+    judgeGroundPlace(out, job, circuit, paths);
     readings(out, circuit, view);
     scalingOf(out, job, circuit, view);
 }

@@ -14,7 +14,7 @@ struct CircuitView;
 /// Every rule that judges a job.
 namespace vicegrip::findings {
 
-/// Rules that look at one circuit: open conductors, failing and stale readings, scaling, input mode.
+/// Rules that look at one circuit: its seat and range, open conductors, failing and stale readings, scaling.
 void judgeCircuit(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit,
                   const std::vector<electrics::Path>& paths, const analysis::CircuitView& view);
 

@@ -65,8 +65,7 @@ Result<void> checkNames(const Job& job)
         .and_then([&] { return distinct("wires", job.wires, own); })
         .and_then([&] { return distinct("devices", job.devices, own); })
         .and_then([&] { return distinct("circuits", job.circuits, own); })
-        .and_then([&] { return distinct("ecu/inputs", job.ecu.inputs, own); })
-        .and_then([&] { return distinct("ecu/pins", job.ecu.pins, [](const parts::EcuPin& p) { return p.at; }); });
+        .and_then([&] { return distinct("resistors", job.resistors, [](const Resistor& r) { return r.id; }); });
 }
 
 Result<void> checkParts(const Job& job)
@@ -103,17 +102,40 @@ Result<void> checkWiring(const Job& job)
     for (size_t i = 0; i < job.switches.size(); ++i)
         if (auto ends = checkEnds(job, job.switches[i].from, job.switches[i].to, "switches", i); !ends)
             return ends;
-    for (size_t i = 0; i < job.ecu.pins.size(); ++i) {
-        const parts::EcuPin& pin = job.ecu.pins[i];
-        const PointRef point = PointRef::fromText(pin.at);
-        if (auto there = checkPoint(job, point, at("ecu/pins", i, "at")); !there)
+    for (size_t i = 0; i < job.resistors.size(); ++i)
+        if (auto ends = checkEnds(job, job.resistors[i].from, job.resistors[i].to, "resistors", i); !ends)
+            return ends;
+    return {};
+}
+
+/// A unit's own sense, then that its pins are cavities of the job.
+Result<void> checkUnit(const Job& job, const parts::Ecu& unit, const std::string& pointer)
+{
+    if (auto sense = parts::checkEcu(unit); !sense)
+        return bad(sense.error().code, pointer + sense.error().place.pointer, sense.error().sentence);
+    for (size_t i = 0; i < unit.pins.size(); ++i) {
+        const PointRef point = PointRef::fromText(unit.pins[i].at);
+        const std::string at = pointer + "/pins/" + std::to_string(i) + "/at";
+        if (auto there = checkPoint(job, point, at); !there)
             return there;
         if (findConnector(job, point.owner) == nullptr || findConnector(job, point.owner)->kind != ConnectorKind::Ecu)
-            return bad(ErrorCode::Reference, at("ecu/pins", i, "at"),
-                       "an ECU pin must be in a connector of kind \"ecu\"");
-        if (pin.role == parts::EcuPinRole::Input && findInput(job, pin.input) == nullptr)
-            return bad(ErrorCode::Reference, at("ecu/pins", i, "input"),
-                       "the ECU has no input \"" + pin.input.value + "\"");
+            return bad(ErrorCode::Reference, at, "an ECU pin must be in a connector of kind \"ecu\"");
+    }
+    return {};
+}
+
+Result<void> checkUnits(const Job& job)
+{
+    std::set<std::string> seen;
+    const auto all = units(job);
+    for (size_t u = 0; u < all.size(); ++u) {
+        const std::string pointer = u == 0 ? "/ecu" : at("expanders", u - 1);
+        if (auto unit = checkUnit(job, *all[u], pointer); !unit)
+            return unit;
+        for (size_t i = 0; i < all[u]->inputs.size(); ++i)
+            if (!seen.insert(all[u]->inputs[i].id.value).second)
+                return bad(ErrorCode::Reference, pointer + "/inputs/" + std::to_string(i),
+                           "another unit has an input \"" + all[u]->inputs[i].id.value + "\" already");
     }
     return {};
 }
@@ -151,9 +173,14 @@ Result<void> checkCircuits(const Job& job)
         if (find(job, c.device) == nullptr)
             return bad(ErrorCode::Reference, at("circuits", i, "device"),
                        "there is no device \"" + c.device.value + "\"");
-        if (findInput(job, c.input) == nullptr)
+        if (!c.input.empty() && findInput(job, c.input) == nullptr)
             return bad(ErrorCode::Reference, at("circuits", i, "input"),
                        "the ECU has no input \"" + c.input.value + "\"");
+        if (!c.input.empty() && seatedOn(job, c.input) != &c)
+            return bad(ErrorCode::Reference, at("circuits", i, "input"),
+                       "input " + c.input.value + " is taken by " + seatedOn(job, c.input)->name);
+        if (c.input.empty() && c.locked)
+            return bad(ErrorCode::Reference, at("circuits", i, "locked"), "there is no input it could be locked to");
         if (!(c.scaling.low < c.scaling.high))
             return bad(ErrorCode::Range, at("circuits", i, "scaling/high"),
                        "the range is empty: high must be above low");
@@ -181,6 +208,7 @@ Result<void> check(const Job& job)
         .and_then([&] { return checkParts(job); })
         .and_then([&] { return checkConnectors(job); })
         .and_then([&] { return checkWiring(job); })
+        .and_then([&] { return checkUnits(job); })
         .and_then([&] { return checkCircuits(job); });
 }
 

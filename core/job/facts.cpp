@@ -87,7 +87,7 @@ std::string changeText(const std::string& name, const std::string& before, const
 void addSensor(const parts::Sensor& part, const std::string& subject, Facts& out)
 {
     out[subject] = part.id.value;
-    flatten(without(fields::toJson(part), {"id", "name", "unit"}), subject, out);
+    flatten(without(fields::toJson(part), {"id", "name", "kind", "feed", "unit"}), subject, out);
 }
 
 bool isOf(const std::string& fact, const std::string& subject)
@@ -96,6 +96,16 @@ bool isOf(const std::string& fact, const std::string& subject)
 }
 
 } // namespace
+
+std::string unitSubject(size_t unit)
+{
+    return unit == 0 ? "ECU" : "expander " + std::to_string(unit);
+}
+
+std::string supplySubject(size_t unit)
+{
+    return unit == 0 ? "supply" : "expander-supply " + std::to_string(unit);
+}
 
 Facts facts(const Job& job)
 {
@@ -107,20 +117,25 @@ Facts facts(const Job& job)
     for (const Device& d : job.devices)
         if (const parts::Sensor* part = findPart(job, d.part))
             addSensor(*part, "sensor " + d.id.value, out);
-    for (const parts::AnalogInput& i : job.ecu.inputs) {
-        const std::string subject = "input " + i.id.value;
-        flatten(without(fields::toJson(i), {"id", "name"}), subject, out);
-        if (!i.pull_up_ohm)
+    for (const Resistor& r : job.resistors)
+        out["resistor " + r.id] = units::formatExact(r.ohm, Dimension::Resistance) + ", " + r.from.text() + " to " + r.to.text();
+    for (const parts::EcuInput* i : inputs(job)) {
+        const std::string subject = "input " + i->id.value;
+        flatten(without(fields::toJson(*i), {"id", "name", "modes", "functions", "pull_up_choices_ohm", "pull_up_fixed",
+                                             "withstands_v", "most_hz", "reluctance"}),
+                subject, out);
+        if (!i->pull_up_ohm)
             out[subject + " pull-up"] = "none";
+        out[subject + " cavity"] = cavityOf(job, i->id).text();
     }
-    for (const parts::EcuPin& p : job.ecu.pins)
-        if (p.role == parts::EcuPinRole::Input)
-            out["input " + p.input.value + " cavity"] = p.at;
-    flatten(fields::toJson(job.ecu.supply), "supply", out);
-    out["ECU firmware"] = job.ecu.firmware.empty() ? "not noted" : job.ecu.firmware;
+    for (size_t u = 0; const parts::Ecu* unit : units(job)) {
+        flatten(fields::toJson(unit->supply), supplySubject(u), out);
+        out[unitSubject(u++) + " firmware"] = unit->firmware.empty() ? "not noted" : unit->firmware;
+    }
     for (const Circuit& c : job.circuits) {
         flatten(fields::toJson(c.scaling), "scaling " + c.id.value, out);
-        out["circuit " + c.id.value] = "device " + c.device.value + " on input " + c.input.value;
+        out["circuit " + c.id.value] =
+            "device " + c.device.value + (c.input.empty() ? " on no input" : " on input " + c.input.value);
     }
     return out;
 }

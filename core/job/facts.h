@@ -14,8 +14,13 @@ namespace vicegrip::job {
 
 using Facts = std::map<std::string, std::string>;
 
-/// Every fact of the job a reading could rest on. Subjects: "wire ID", "sensor DEVICE", "input ID", "supply",
-/// "switch ID", "ECU", "scaling CIRCUIT".
+/// The subjects of a unit (its place in job::units) and of its sensor supply: "ECU" and "supply", or "expander 1" and
+/// "expander-supply 1".
+[[nodiscard]] std::string unitSubject(size_t unit);
+[[nodiscard]] std::string supplySubject(size_t unit);
+
+/// Every fact of the job a reading could rest on. Subjects: "wire ID", "sensor DEVICE", "input ID", "switch ID",
+/// "resistor ID", "scaling CIRCUIT", and those of the units.
 [[nodiscard]] Facts facts(const Job& job);
 
 /// The facts of these subjects ("wire w12" also takes "wire w12 ..."); a subject without facts is left out.

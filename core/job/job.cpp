@@ -51,14 +51,63 @@ const parts::Sensor* findPart(const Job& job, const parts::PartId& id)
     return firstWhere(job.parts, [&](const parts::Sensor& s) { return s.id == id; });
 }
 
-const parts::AnalogInput* findInput(const Job& job, const parts::InputId& id)
+std::vector<const parts::Ecu*> units(const Job& job)
 {
-    return firstWhere(job.ecu.inputs, [&](const parts::AnalogInput& i) { return i.id == id; });
+    std::vector<const parts::Ecu*> out = {&job.ecu};
+    for (const parts::Ecu& e : job.expanders)
+        out.push_back(&e);
+    return out;
 }
 
-parts::AnalogInput* findInput(Job& job, const parts::InputId& id)
+std::vector<const parts::EcuInput*> inputs(const Job& job)
 {
-    return firstWhere(job.ecu.inputs, [&](const parts::AnalogInput& i) { return i.id == id; });
+    std::vector<const parts::EcuInput*> out;
+    for (const parts::Ecu* unit : units(job))
+        for (const parts::EcuInput& i : unit->inputs)
+            out.push_back(&i);
+    return out;
+}
+
+std::optional<int> inputIndex(const Job& job, const parts::InputId& id)
+{
+    const auto all = inputs(job);
+    for (size_t i = 0; i < all.size(); ++i)
+        if (all[i]->id == id)
+            return static_cast<int>(i);
+    return std::nullopt;
+}
+
+const parts::Ecu* unitOf(const Job& job, const parts::InputId& id)
+{
+    for (const parts::Ecu* unit : units(job))
+        if (firstWhere(unit->inputs, [&](const parts::EcuInput& i) { return i.id == id; }) != nullptr)
+            return unit;
+    return nullptr;
+}
+
+const parts::EcuInput* findInput(const Job& job, const parts::InputId& id)
+{
+    const parts::Ecu* unit = unitOf(job, id);
+    return unit == nullptr ? nullptr : firstWhere(unit->inputs, [&](const parts::EcuInput& i) { return i.id == id; });
+}
+
+parts::EcuInput* findInput(Job& job, const parts::InputId& id)
+{
+    return const_cast<parts::EcuInput*>(findInput(std::as_const(job), id)); // NOLINT: the job is not const
+}
+
+PointRef cavityOf(const Job& job, const parts::InputId& id)
+{
+    for (const parts::Ecu* unit : units(job))
+        for (const parts::EcuPin& p : unit->pins)
+            if (p.role == parts::EcuPinRole::Input && p.input == id)
+                return PointRef::fromText(p.at);
+    return {};
+}
+
+const Circuit* seatedOn(const Job& job, const parts::InputId& id)
+{
+    return id.empty() ? nullptr : firstWhere(job.circuits, [&](const Circuit& c) { return c.input == id; });
 }
 
 const parts::Sensor* sensorOf(const Job& job, const Circuit& circuit)

@@ -2,6 +2,7 @@
 
 #include "core/base/fields.h"
 #include "core/base/id.h"
+#include "core/job/brief.h"
 #include "core/parts/ecu.h"
 #include "core/parts/sensor.h"
 
@@ -88,6 +89,25 @@ struct Switch
     bool operator==(const Switch&) const = default;
 };
 
+enum class ResistorKind {
+    PullUp, ///< from a supply to a signal
+    Series, ///< in the signal wire
+    ToGround ///< from a signal to ground
+};
+
+/// A resistor the installer fits into the harness.
+struct Resistor
+{
+    std::string id;
+    std::string label;
+    ResistorKind kind = ResistorKind::PullUp;
+    PointRef from, to;
+    double ohm = 0;
+    double tolerance = 0.01;
+    nlohmann::json extra = nlohmann::json::object();
+    bool operator==(const Resistor&) const = default;
+};
+
 struct Device
 {
     DeviceId id;
@@ -120,12 +140,18 @@ struct ScalingSpec
     bool operator==(const ScalingSpec&) const = default;
 };
 
+/// How much a circuit is wanted when inputs are short.
+enum class Want { Required, Wanted, Preferred };
+
 struct Circuit
 {
     CircuitId id;
     std::string name;
+    FunctionId function; ///< empty: something the brief does not know
+    Want want = Want::Required;
     DeviceId device;
-    parts::InputId input;
+    parts::InputId input; ///< empty: not seated
+    bool locked = false; ///< seating all leaves its input alone
     Rest rest;
     ScalingSpec scaling;
     nlohmann::json extra = nlohmann::json::object();
@@ -192,12 +218,15 @@ struct Job
     Surroundings surroundings;
     Battery battery;
     Meter meter;
+    std::optional<Brief> brief;
     parts::Ecu ecu;
+    std::vector<parts::Ecu> expanders;
     std::vector<parts::Sensor> parts;
     std::vector<Connector> connectors;
     std::vector<Joint> joints;
     std::vector<Wire> wires;
     std::vector<Switch> switches;
+    std::vector<Resistor> resistors;
     std::vector<Device> devices;
     std::vector<Circuit> circuits;
     std::vector<Proof> proofs;
@@ -213,8 +242,20 @@ inline constexpr int kVersion = 1;
 [[nodiscard]] const Connector* findConnector(const Job& job, std::string_view id);
 [[nodiscard]] const Joint* findJoint(const Job& job, std::string_view id);
 [[nodiscard]] const parts::Sensor* findPart(const Job& job, const parts::PartId& id);
-[[nodiscard]] const parts::AnalogInput* findInput(const Job& job, const parts::InputId& id);
-[[nodiscard]] parts::AnalogInput* findInput(Job& job, const parts::InputId& id);
+[[nodiscard]] const parts::EcuInput* findInput(const Job& job, const parts::InputId& id);
+[[nodiscard]] parts::EcuInput* findInput(Job& job, const parts::InputId& id);
+
+/// The ECU and its expanders, in that order.
+[[nodiscard]] std::vector<const parts::Ecu*> units(const Job& job);
+/// Their inputs, in that order: the place in this list is the input's number on the link.
+[[nodiscard]] std::vector<const parts::EcuInput*> inputs(const Job& job);
+[[nodiscard]] std::optional<int> inputIndex(const Job& job, const parts::InputId& id);
+/// The unit that has this input; null when none has.
+[[nodiscard]] const parts::Ecu* unitOf(const Job& job, const parts::InputId& id);
+/// Where the input's wire goes; empty when it has no pin.
+[[nodiscard]] PointRef cavityOf(const Job& job, const parts::InputId& id);
+/// The circuit that sits on this input, or null.
+[[nodiscard]] const Circuit* seatedOn(const Job& job, const parts::InputId& id);
 [[nodiscard]] Circuit* find(Job& job, const CircuitId& id);
 
 /// The circuit's sensor, or null.
@@ -229,4 +270,12 @@ template <> struct vicegrip::fields::EnumNames<vicegrip::job::Condition>
 {
     static constexpr std::pair<vicegrip::job::Condition, std::string_view> kNames[] = {
         {vicegrip::job::Condition::BatteryOff, "battery-off"}, {vicegrip::job::Condition::KeyOn, "key-on"}};
+};
+
+template <> struct vicegrip::fields::EnumNames<vicegrip::job::Want>
+{
+    static constexpr std::pair<vicegrip::job::Want, std::string_view> kNames[] = {
+        {vicegrip::job::Want::Required, "required"},
+        {vicegrip::job::Want::Wanted, "wanted"},
+        {vicegrip::job::Want::Preferred, "preferred"}};
 };

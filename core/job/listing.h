@@ -1,5 +1,6 @@
 #pragma once
 
+#include "core/job/brief_listing.h"
 #include "core/job/job.h"
 
 /// How the job's members are listed in the file, in order. Read by json.cpp and facts.cpp only.
@@ -31,6 +32,11 @@ template <> struct EnumNames<job::ReadingSource>
 {
     static constexpr std::pair<job::ReadingSource, std::string_view> kNames[] = {
         {job::ReadingSource::Typed, "typed"}, {job::ReadingSource::Meter, "meter"}, {job::ReadingSource::Ecu, "ecu"}};
+};
+
+template <> struct EnumNames<job::ResistorKind>
+{
+    static constexpr std::pair<job::ResistorKind, std::string_view> kNames[] = {{job::ResistorKind::PullUp, "pull-up"}, {job::ResistorKind::Series, "series"}, {job::ResistorKind::ToGround, "to-ground"}};
 };
 
 } // namespace vicegrip::fields
@@ -86,6 +92,18 @@ template <class A> void listFields(A& a, Switch& s)
     a.rest(s.extra);
 }
 
+template <class A> void listFields(A& a, Resistor& r)
+{
+    a("id", r.id);
+    a("label", r.label);
+    a("kind", r.kind);
+    point(a, "from", r.from);
+    point(a, "to", r.to);
+    a("ohm", r.ohm);
+    a("tolerance", r.tolerance);
+    a.rest(r.extra);
+}
+
 template <class A> void listFields(A& a, Device& d)
 {
     a("id", d.id);
@@ -118,8 +136,11 @@ template <class A> void listFields(A& a, Circuit& c)
 {
     a("id", c.id);
     a("name", c.name);
+    a("function", c.function);
+    a("want", c.want);
     a("device", c.device);
     a("input", c.input);
+    a("locked", c.locked);
     a("rest", c.rest);
     a("scaling", c.scaling);
     a.rest(c.extra);
@@ -176,12 +197,15 @@ template <class A> void listFields(A& a, Job& j)
     a("surroundings", j.surroundings);
     a("battery", j.battery);
     a("meter", j.meter);
+    a("brief", j.brief);
     a("ecu", j.ecu);
+    a("expanders", j.expanders);
     a("parts", j.parts);
     a("connectors", j.connectors);
     a("joints", j.joints);
     a("wires", j.wires);
     a("switches", j.switches);
+    a("resistors", j.resistors);
     a("devices", j.devices);
     a("circuits", j.circuits);
     a("proofs", j.proofs);

@@ -2,38 +2,54 @@
 
 #include "core/base/fields.h"
 #include "core/base/id.h"
+#include "core/base/result.h"
 
+#include <algorithm>
 #include <optional>
 #include <string>
 #include <vector>
 
-/// An ECU as its inputs and pins appear from outside.
+/// An ECU, or an expander on its CAN bus, as its inputs and pins appear from outside.
 namespace vicegrip::parts {
 
 using InputId = Id<struct InputTag>;
 
 /// What the converter measures against.
 enum class Reference {
-    Ratiometric, ///< full scale is the ECU's own sensor supply
+    Ratiometric, ///< full scale is the unit's own sensor supply
     Absolute ///< full scale is `span_v`
 };
 
-struct AnalogInput
+/// What an input can be set to take.
+enum class InputMode { Analog, Frequency, Switch };
+
+struct EcuInput
 {
     InputId id;
     std::string name;
-    std::optional<double> pull_up_ohm; ///< to the sensor supply; none when absent
+    std::vector<InputMode> modes = {InputMode::Analog}; ///< what it can be set to
+    std::vector<std::string> functions; ///< what the firmware can use it for; empty: anything
+    std::optional<double> pull_up_ohm; ///< to the sensor supply, as set now; none when absent
+    std::vector<double> pullUpChoices_ohm; ///< what can be switched on; empty: only what is set
+    bool pullUpFixed = false; ///< it cannot be switched off
     double pull_up_tolerance = 0.01;
-    double pull_down_ohm = 1e6; ///< to the ECU's ground
+    double pull_down_ohm = 1e6; ///< to the unit's ground
     double series_ohm = 0; ///< between the cavity and the converter
     Reference reference = Reference::Ratiometric;
     double span_v = 5;
     int bits = 12;
+    double withstands_v = 16; ///< above this it is damaged
+    double most_hz = 0; ///< highest frequency it counts, for Frequency
+    bool reluctance = false; ///< reads the alternating voltage of a coil
     nlohmann::json extra = nlohmann::json::object();
-    bool operator==(const AnalogInput&) const = default;
+    bool operator==(const EcuInput&) const = default;
 
     /// Counts at full scale: 2^bits - 1.
     [[nodiscard]] int fullScale() const { return (1 << bits) - 1; }
+    [[nodiscard]] bool takes(InputMode mode) const
+    {
+        return std::find(modes.begin(), modes.end(), mode) != modes.end();
+    }
 };
 
 enum class EcuPinRole { Input, SensorSupply, SensorGround, PowerFeed, PowerGround };
@@ -62,26 +78,65 @@ struct Ecu
 {
     std::string name;
     std::string firmware; ///< a note; proofs rest on it
+    bool plugIn = false; ///< it keeps the vehicle's own connectors
+    bool expander = false; ///< it adds inputs to an ECU over CAN
     SensorSupply supply;
     double feed_ohm = 15; ///< what the battery sees with no outputs on
     double least_supply_v = 6.5; ///< below this the unit is off
-    std::vector<AnalogInput> inputs;
+    std::vector<EcuInput> inputs;
     std::vector<EcuPin> pins;
     nlohmann::json extra = nlohmann::json::object();
     bool operator==(const Ecu&) const = default;
 };
 
-template <class A> void listFields(A& a, AnalogInput& i)
+/// A plug of an ECU, before it is part of a job.
+struct EcuPlug
+{
+    std::string id;
+    std::string label;
+    std::vector<std::string> cavities;
+    nlohmann::json extra = nlohmann::json::object();
+    bool operator==(const EcuPlug&) const = default;
+};
+
+using EcuId = Id<struct EcuTag>;
+
+/// An ECU as the library keeps it.
+struct EcuProfile
+{
+    EcuId id;
+    std::string name;
+    std::vector<EcuPlug> plugs;
+    Ecu ecu;
+    nlohmann::json extra = nlohmann::json::object();
+    bool operator==(const EcuProfile&) const = default;
+};
+
+/// The checks for sense of one unit: names used once, pins in a cavity once, spans and limits that can be, every input
+/// on a pin. Pointers are relative to the unit.
+[[nodiscard]] Result<void> checkEcu(const Ecu& ecu);
+
+/// A profile from a library file: checked against data/schema/ecu.schema.json, then for sense. The error has the pointer.
+[[nodiscard]] Result<EcuProfile> readEcu(const nlohmann::json& json);
+
+template <class A> void listFields(A& a, EcuInput& i)
 {
     a("id", i.id);
     a("name", i.name);
+    a("modes", i.modes);
+    a("functions", i.functions);
     a("pull_up_ohm", i.pull_up_ohm);
+    a("pull_up_choices_ohm", i.pullUpChoices_ohm);
+    a("pull_up_fixed", i.pullUpFixed);
     a("pull_up_tolerance", i.pull_up_tolerance);
     a("pull_down_ohm", i.pull_down_ohm);
     a("series_ohm", i.series_ohm);
     a("reference", i.reference);
     a("span_v", i.span_v);
     a("bits", i.bits);
+    a("withstands_v", i.withstands_v);
+    a("most_hz", i.most_hz);
+    a("reluctance", i.reluctance);
     a.rest(i.extra);
 }
 
@@ -106,6 +161,8 @@ template <class A> void listFields(A& a, Ecu& e)
 {
     a("name", e.name);
     a("firmware", e.firmware);
+    a("plug_in", e.plugIn);
+    a("expander", e.expander);
     a("supply", e.supply);
     a("feed_ohm", e.feed_ohm);
     a("least_supply_v", e.least_supply_v);
@@ -114,12 +171,37 @@ template <class A> void listFields(A& a, Ecu& e)
     a.rest(e.extra);
 }
 
+template <class A> void listFields(A& a, EcuPlug& p)
+{
+    a("id", p.id);
+    a("label", p.label);
+    a("cavities", p.cavities);
+    a.rest(p.extra);
+}
+
+template <class A> void listFields(A& a, EcuProfile& p)
+{
+    a("id", p.id);
+    a("name", p.name);
+    a("plugs", p.plugs);
+    a("ecu", p.ecu);
+    a.rest(p.extra);
+}
+
 } // namespace vicegrip::parts
 
 template <> struct vicegrip::fields::EnumNames<vicegrip::parts::Reference>
 {
     static constexpr std::pair<vicegrip::parts::Reference, std::string_view> kNames[] = {
         {vicegrip::parts::Reference::Ratiometric, "ratiometric"}, {vicegrip::parts::Reference::Absolute, "absolute"}};
+};
+
+template <> struct vicegrip::fields::EnumNames<vicegrip::parts::InputMode>
+{
+    static constexpr std::pair<vicegrip::parts::InputMode, std::string_view> kNames[] = {
+        {vicegrip::parts::InputMode::Analog, "analog"},
+        {vicegrip::parts::InputMode::Frequency, "frequency"},
+        {vicegrip::parts::InputMode::Switch, "switch"}};
 };
 
 template <> struct vicegrip::fields::EnumNames<vicegrip::parts::EcuPinRole>

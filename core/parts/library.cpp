@@ -3,49 +3,126 @@
 #include "core/base/document.h"
 
 #include <algorithm>
+#include <cstdlib>
+#include <fstream>
+#include <set>
 
 namespace vicegrip::parts {
 namespace {
 
-Result<Sensor> readPartFile(const std::filesystem::path& file)
-{
-    return document::inFile(document::readFile(file)
-                                .and_then([](const std::string& text) { return document::parse(text); })
-                                .and_then(readSensor),
-                            file);
-}
+namespace fs = std::filesystem;
 
-std::vector<std::filesystem::path> jsonFiles(const std::filesystem::path& folder)
+std::vector<fs::path> jsonFiles(const fs::path& folder)
 {
-    std::vector<std::filesystem::path> files;
+    std::vector<fs::path> files;
     std::error_code error;
-    for (auto it = std::filesystem::directory_iterator(folder, error);
-         !error && it != std::filesystem::directory_iterator(); it.increment(error))
+    for (auto it = fs::directory_iterator(folder, error); !error && it != fs::directory_iterator(); it.increment(error))
         if (it->path().extension() == ".json")
             files.push_back(it->path());
     std::sort(files.begin(), files.end());
     return files;
 }
 
+template <class Part, class Read>
+void readFolder(const fs::path& folder, Read read, std::vector<Part>& parts, std::vector<Error>& complaints)
+{
+    std::set<std::string> here;
+    for (const auto& file : jsonFiles(folder)) {
+        Result<Part> part = document::inFile(
+            document::readFile(file)
+                .and_then([](const std::string& text) { return document::parse(text); })
+                .and_then(read),
+            file);
+        if (part && !here.insert(part->id.value).second)
+            part = fail(ErrorCode::Reference, "another file of this folder already describes \"" + part->id.value + "\"",
+                        {file.string(), "/id", 0, 0});
+        if (!part) {
+            complaints.push_back(part.error());
+            continue;
+        }
+        std::erase_if(parts, [&](const Part& p) { return p.id == part->id; });
+        parts.push_back(std::move(*part));
+    }
+}
+
+template <class Part> void sortByName(std::vector<Part>& parts)
+{
+    std::ranges::sort(parts, {}, &Part::name);
+}
+
+template <class Part, class Read>
+Result<fs::path> keepIn(const fs::path& folder, const Part& part, Read read)
+{
+    const std::string text = fields::toJson(part).dump(2) + "\n";
+    if (auto sound = document::parse(text).and_then(read); !sound)
+        return tl::make_unexpected(sound.error());
+    std::error_code error;
+    fs::create_directories(folder, error);
+    const fs::path file = folder / (part.id.value + ".json"), draft = folder / ("." + part.id.value + ".draft");
+    {
+        std::ofstream out(draft, std::ios::binary | std::ios::trunc);
+        out << text << std::flush;
+        if (!out)
+            return fail(ErrorCode::Io, "not saved: the folder cannot be written, or the disk is full",
+                        {file.string(), {}, 0, 0});
+    }
+    fs::rename(draft, file, error);
+    if (error)
+        return fail(ErrorCode::Io, "not saved: " + error.message(), {file.string(), {}, 0, 0});
+    return file;
+}
+
+template <class Part, class PartIdentity>
+const Part* withId(const std::vector<Part>& parts, const PartIdentity& id)
+{
+    const auto it = std::ranges::find(parts, id, &Part::id);
+    return it == parts.end() ? nullptr : &*it;
+}
+
 } // namespace
 
-Library readLibrary(const std::vector<std::filesystem::path>& folders)
+Library readLibrary(const std::vector<fs::path>& folders)
 {
     Library library;
     for (const auto& folder : folders) {
-        for (const auto& file : jsonFiles(folder)) {
-            auto sensor = readPartFile(file);
-            if (!sensor) {
-                library.complaints.push_back(sensor.error());
-                continue;
-            }
-            std::erase_if(library.sensors, [&](const Sensor& s) { return s.id == sensor->id; });
-            library.sensors.push_back(std::move(*sensor));
-        }
+        readFolder(folder / "sensors", readSensor, library.sensors, library.complaints);
+        readFolder(folder / "ecus", readEcu, library.ecus, library.complaints);
     }
-    std::sort(library.sensors.begin(), library.sensors.end(),
-              [](const Sensor& a, const Sensor& b) { return a.name < b.name; });
+    sortByName(library.sensors);
+    sortByName(library.ecus);
     return library;
+}
+
+std::vector<fs::path> libraryFolders(const fs::path& shipped)
+{
+    const char* data = std::getenv("XDG_DATA_HOME"); // NOLINT(concurrency-mt-unsafe): nobody sets it meanwhile
+    const char* home = std::getenv("HOME"); // NOLINT(concurrency-mt-unsafe)
+    std::vector<fs::path> out = {shipped};
+    if (data != nullptr && *data != '\0')
+        out.push_back(fs::path(data) / "vicegrip/library");
+    else if (home != nullptr)
+        out.push_back(fs::path(home) / ".local/share/vicegrip/library");
+    return out;
+}
+
+const Sensor* find(const Library& library, const PartId& id)
+{
+    return withId(library.sensors, id);
+}
+
+const EcuProfile* find(const Library& library, const EcuId& id)
+{
+    return withId(library.ecus, id);
+}
+
+Result<fs::path> keep(const Sensor& sensor, const fs::path& folder)
+{
+    return keepIn(folder / "sensors", sensor, readSensor);
+}
+
+Result<fs::path> keep(const EcuProfile& profile, const fs::path& folder)
+{
+    return keepIn(folder / "ecus", profile, readEcu);
 }
 
 } // namespace vicegrip::parts

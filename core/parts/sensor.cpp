@@ -52,8 +52,54 @@ template <class A> void listFields(A& a, RatiometricTransducer& t)
     a.rest(t.extra);
 }
 
+template <class A> void listFields(A& a, Sender::Point& p)
+{
+    a("value", p.value);
+    a("ohm", p.ohm);
+}
+
+template <class A> void listFields(A& a, Sender& s)
+{
+    a("points", s.points);
+    a("tolerance", s.tolerance);
+    a.rest(s.extra);
+}
+
+template <class A> void listFields(A& a, OpenCollector& o)
+{
+    a("low_hz", o.low_hz);
+    a("high_hz", o.high_hz);
+    a("on_ohm", o.on_ohm);
+    a("off_ohm", o.off_ohm);
+    a("supply_ohm", o.supply_ohm);
+    a("least_supply_v", o.least_supply_v);
+    a.rest(o.extra);
+}
+
+template <class A> void listFields(A& a, Reluctance& r)
+{
+    a("coil_ohm", r.coil_ohm);
+    a("coil_h", r.coil_h);
+    a("peak_v", r.peak_v);
+    a.rest(r.extra);
+}
+
+template <class A> void listFields(A& a, Contact& c)
+{
+    a("on_ohm", c.on_ohm);
+    a("closed_at_rest", c.closedAtRest);
+    a.rest(c.extra);
+}
+
+template <class A> void listFields(A& a, VoltageDevice::Point& p)
+{
+    a("value", p.value);
+    a("volts", p.volts);
+}
+
 template <class A> void listFields(A& a, VoltageDevice& d)
 {
+    a("points", d.points);
     a("low_v", d.low_v);
     a("high_v", d.high_v);
     a("tolerance_v", d.tolerance_v);
@@ -66,7 +112,8 @@ template <class A> void listFields(A& a, VoltageDevice& d)
 namespace {
 
 constexpr std::string_view kCurveNames[] = {"beta", "steinhart_hart", "table"};
-constexpr std::string_view kModelNames[] = {"thermistor", "potentiometer", "ratiometric", "voltage"};
+constexpr std::string_view kModelNames[] = {"thermistor", "potentiometer",  "ratiometric", "voltage",
+                                            "resistor",   "open_collector", "reluctance",  "contact"};
 
 template <class Variant, size_t I = 0> Variant alternative(size_t index)
 {
@@ -106,6 +153,7 @@ template <class Variant> void writeAlternative(fields::Writer& a, Variant& v, st
 void listFields(fields::Reader& a, Thermistor& t)
 {
     a("tolerance", t.tolerance);
+    a("dissipation_w_per_k", t.dissipation_w_per_k);
     readAlternative(a, t.curve, kCurveNames);
     a.rest(t.extra);
 }
@@ -113,6 +161,7 @@ void listFields(fields::Reader& a, Thermistor& t)
 void listFields(fields::Writer& a, Thermistor& t)
 {
     a("tolerance", t.tolerance);
+    a("dissipation_w_per_k", t.dissipation_w_per_k);
     writeAlternative(a, t.curve, kCurveNames);
     a.rest(t.extra);
 }
@@ -124,6 +173,19 @@ template <class A> void commonFields(A& a, Sensor& s)
 {
     a("id", s.id);
     a("name", s.name);
+    a("kind", s.kind);
+    a("feed", s.feed);
+}
+
+/// Values of points carry the shown unit in the file, as the range does.
+template <class Convert> void convertPoints(Sensor& s, Convert convert)
+{
+    if (auto* sender = std::get_if<Sender>(&s.model))
+        for (Sender::Point& p : sender->points)
+            p.value = convert(p.value);
+    if (auto* device = std::get_if<VoltageDevice>(&s.model))
+        for (VoltageDevice::Point& p : device->points)
+            p.value = convert(p.value);
 }
 
 Result<void> bad(std::string pointer, std::string sentence)
@@ -163,6 +225,7 @@ void listFields(fields::Reader& a, Sensor& s)
     s.high = units::fromUnit(s.high, s.measures, s.unit);
     a("pins", s.pins);
     readAlternative(a, s.model, kModelNames);
+    convertPoints(s, [&](double v) { return units::fromUnit(v, s.measures, s.unit); });
     a.rest(s.extra);
 }
 
@@ -177,7 +240,9 @@ void listFields(fields::Writer& a, Sensor& s)
     a("low", low);
     a("high", high);
     a("pins", s.pins);
-    writeAlternative(a, s.model, kModelNames);
+    Sensor shown = s;
+    convertPoints(shown, [&](double v) { return fields::rounded(units::toUnit(v, s.measures, s.unit)); });
+    writeAlternative(a, shown.model, kModelNames);
     a.rest(s.extra);
 }
 
@@ -191,7 +256,51 @@ std::string cavityOf(const Sensor& sensor, PinRole role)
 
 bool isPassive(const Sensor& sensor)
 {
-    return std::holds_alternative<Thermistor>(sensor.model) || std::holds_alternative<Potentiometer>(sensor.model);
+    return std::holds_alternative<Thermistor>(sensor.model) || std::holds_alternative<Potentiometer>(sensor.model) ||
+           std::holds_alternative<Sender>(sensor.model) || std::holds_alternative<Reluctance>(sensor.model);
+}
+
+SignalKind signalOf(const Sensor& sensor)
+{
+    if (std::holds_alternative<OpenCollector>(sensor.model) || std::holds_alternative<Reluctance>(sensor.model))
+        return SignalKind::Frequency;
+    return std::holds_alternative<Contact>(sensor.model) ? SignalKind::OnOff : SignalKind::Voltage;
+}
+
+bool needsPullUp(const Sensor& sensor)
+{
+    return std::holds_alternative<Thermistor>(sensor.model) || std::holds_alternative<Sender>(sensor.model) ||
+           std::holds_alternative<OpenCollector>(sensor.model) ||
+           (std::holds_alternative<Contact>(sensor.model) && !cavityOf(sensor, PinRole::Ground).empty());
+}
+
+double mostVolts(const Sensor& sensor)
+{
+    constexpr double kBattery_v = 14.4; // charging (typical)
+    if (const auto* d = std::get_if<VoltageDevice>(&sensor.model))
+        return std::max(d->low_v, d->high_v);
+    if (const auto* r = std::get_if<RatiometricTransducer>(&sensor.model))
+        return std::max(r->low_v, r->high_v);
+    if (const auto* p = std::get_if<Potentiometer>(&sensor.model); p != nullptr && p->track_ohm > 0)
+        return 5;
+    if (const auto* r = std::get_if<Reluctance>(&sensor.model))
+        return r->peak_v;
+    if (std::holds_alternative<Contact>(sensor.model) && cavityOf(sensor, PinRole::Ground).empty())
+        return kBattery_v;
+    return 0;
+}
+
+double supplyAmps(const Sensor& sensor, double volts)
+{
+    if (const auto* p = std::get_if<Potentiometer>(&sensor.model))
+        return volts / p->track_ohm;
+    if (const auto* r = std::get_if<RatiometricTransducer>(&sensor.model))
+        return volts / r->supply_ohm;
+    if (const auto* d = std::get_if<VoltageDevice>(&sensor.model))
+        return volts / d->supply_ohm;
+    if (const auto* o = std::get_if<OpenCollector>(&sensor.model))
+        return volts / o->supply_ohm;
+    return 0;
 }
 
 std::string_view modelName(const SensorModel& model)
@@ -199,26 +308,99 @@ std::string_view modelName(const SensorModel& model)
     return kModelNames[model.index()];
 }
 
+namespace {
+
+Result<void> checkRising(const std::vector<double>& values, const std::vector<double>& outputs,
+                         const std::string& pointer, const std::string& output)
+{
+    for (size_t i = 1; i < values.size(); ++i) {
+        if (values[i] <= values[i - 1])
+            return bad(pointer + "/" + std::to_string(i), "values must rise from point to point");
+        if (outputs[i] == outputs[i - 1] || (outputs[i] < outputs[i - 1]) != (outputs[1] < outputs[0]))
+            return bad(pointer + "/" + std::to_string(i),
+                       "the " + output + " must keep falling, or keep rising, from point to point");
+    }
+    return {};
+}
+
+struct CheckModel
+{
+    const Sensor& s;
+
+    Result<void> operator()(const Thermistor& t) const
+    {
+        if (s.measures != units::Dimension::Temperature)
+            return bad("/measures", "a thermistor measures temperature");
+        return checkCurve(t.curve);
+    }
+    Result<void> operator()(const Potentiometer&) const { return {}; }
+    Result<void> operator()(const RatiometricTransducer& r) const
+    {
+        if (r.low_v == r.high_v)
+            return bad("/ratiometric/high_v", "the output does not move: high_v equals low_v");
+        return {};
+    }
+    Result<void> operator()(const VoltageDevice& d) const
+    {
+        if (d.low_v == d.high_v)
+            return bad("/voltage/high_v", "the output does not move: high_v equals low_v");
+        std::vector<double> values, volts;
+        for (const auto& p : d.points) {
+            values.push_back(p.value);
+            volts.push_back(p.volts);
+        }
+        return checkRising(values, volts, "/voltage/points", "voltage");
+    }
+    Result<void> operator()(const Sender& r) const
+    {
+        std::vector<double> values, ohms;
+        for (const auto& p : r.points) {
+            values.push_back(p.value);
+            ohms.push_back(p.ohm);
+        }
+        return checkRising(values, ohms, "/resistor/points", "resistance");
+    }
+    Result<void> operator()(const OpenCollector& o) const
+    {
+        if (!(o.low_hz < o.high_hz))
+            return bad("/open_collector/high_hz", "the frequency does not rise: high_hz must be above low_hz");
+        if (o.on_ohm >= o.off_ohm)
+            return bad("/open_collector/off_ohm", "the output does not switch: off_ohm must be above on_ohm");
+        return {};
+    }
+    Result<void> operator()(const Reluctance&) const
+    {
+        if (s.measures != units::Dimension::Frequency)
+            return bad("/measures", "a variable-reluctance sensor measures frequency");
+        return {};
+    }
+    Result<void> operator()(const Contact&) const { return {}; }
+};
+
+Result<void> checkModel(const Sensor& s)
+{
+    return std::visit(CheckModel{s}, s.model);
+}
+
+} // namespace
+
 Result<void> checkSensor(const Sensor& s)
 {
     if (!units::fits(s.unit, s.measures))
         return bad("/unit", "\"" + s.unit + "\" is not a unit of " + std::string(units::name(s.measures)));
     if (!(s.low < s.high))
         return bad("/high", "the range is empty: high must be above low");
-    if (cavityOf(s, PinRole::Signal).empty() || cavityOf(s, PinRole::Ground).empty())
+    const bool contact = std::holds_alternative<Contact>(s.model);
+    const bool supply = !cavityOf(s, PinRole::Supply).empty(), ground = !cavityOf(s, PinRole::Ground).empty();
+    if (cavityOf(s, PinRole::Signal).empty() || (!ground && !contact))
         return bad("/pins", "a signal pin and a ground pin are needed");
-    if (!std::holds_alternative<Thermistor>(s.model) && cavityOf(s, PinRole::Supply).empty())
+    if (contact && ground == supply)
+        return bad("/pins", "a switch joins its signal pin to either a ground pin or a supply pin");
+    const bool twoWires = std::holds_alternative<Thermistor>(s.model) || std::holds_alternative<Sender>(s.model) ||
+                          std::holds_alternative<Reluctance>(s.model);
+    if (!twoWires && !contact && !supply)
         return bad("/pins", "this kind of sensor needs a supply pin");
-    if (const auto* t = std::get_if<Thermistor>(&s.model)) {
-        if (s.measures != units::Dimension::Temperature)
-            return bad("/measures", "a thermistor measures temperature");
-        return checkCurve(t->curve);
-    }
-    if (const auto* r = std::get_if<RatiometricTransducer>(&s.model); r != nullptr && r->low_v == r->high_v)
-        return bad("/ratiometric/high_v", "the output does not move: high_v equals low_v");
-    if (const auto* d = std::get_if<VoltageDevice>(&s.model); d != nullptr && d->low_v == d->high_v)
-        return bad("/voltage/high_v", "the output does not move: high_v equals low_v");
-    return {};
+    return checkModel(s);
 }
 
 Result<Sensor> readSensor(const nlohmann::json& json)

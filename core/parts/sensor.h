@@ -20,6 +20,7 @@ struct Thermistor
 {
     ResistanceCurve curve;
     double tolerance = 0.02; ///< of the resistance
+    double dissipation_w_per_k = 2e-3; ///< power that warms it by 1 K where it sits (typical, in still air)
     nlohmann::json extra = nlohmann::json::object();
     bool operator==(const Thermistor&) const = default;
 };
@@ -46,9 +47,62 @@ struct RatiometricTransducer
     bool operator==(const RatiometricTransducer&) const = default;
 };
 
+/// A resistance that follows something other than temperature, between signal and ground: a level or pressure sender.
+/// Straight lines between its points.
+struct Sender
+{
+    struct Point
+    {
+        double value = 0; ///< SI of what is measured
+        double ohm = 0;
+        bool operator==(const Point&) const = default;
+    };
+    std::vector<Point> points; ///< by rising value, at least two
+    double tolerance = 0.05; ///< of the resistance
+    nlohmann::json extra = nlohmann::json::object();
+    bool operator==(const Sender&) const = default;
+};
+
+/// A transistor that pulls the signal to ground, at a rate that follows the value: low_hz..high_hz for low..high. It puts
+/// out nothing without a pull-up.
+struct OpenCollector
+{
+    double low_hz = 0, high_hz = 0;
+    double on_ohm = 40, off_ohm = 1e6;
+    double supply_ohm = 1000;
+    double least_supply_v = 4.5;
+    nlohmann::json extra = nlohmann::json::object();
+    bool operator==(const OpenCollector&) const = default;
+};
+
+/// A coil that a passing tooth makes an alternating voltage in; its frequency is the value.
+struct Reluctance
+{
+    double coil_ohm = 0, coil_h = 0;
+    double peak_v = 0; ///< at the top of its range
+    nlohmann::json extra = nlohmann::json::object();
+    bool operator==(const Reluctance&) const = default;
+};
+
+/// A switch: from the signal to ground, or from the supply to the signal when it has no ground pin.
+struct Contact
+{
+    double on_ohm = 0.5;
+    bool closedAtRest = false;
+    nlohmann::json extra = nlohmann::json::object();
+    bool operator==(const Contact&) const = default;
+};
+
 /// A conditioner with its own supply that puts out volts above its own ground.
 struct VoltageDevice
 {
+    struct Point
+    {
+        double value = 0; ///< SI of what is measured
+        double volts = 0;
+        bool operator==(const Point&) const = default;
+    };
+    std::vector<Point> points; ///< a bent output; empty: a straight line from low_v to high_v
     double low_v = 0, high_v = 5;
     double tolerance_v = 0.02;
     double out_ohm = 100;
@@ -58,7 +112,32 @@ struct VoltageDevice
     bool operator==(const VoltageDevice&) const = default;
 };
 
-using SensorModel = std::variant<Thermistor, Potentiometer, RatiometricTransducer, VoltageDevice>;
+using SensorModel = std::variant<Thermistor, Potentiometer, RatiometricTransducer, VoltageDevice, Sender, OpenCollector,
+                                 Reluctance, Contact>;
+
+/// What a sensor is sold for.
+enum class SensorKind {
+    Other,
+    ManifoldPressure,
+    FluidPressure,
+    FluidTemperature,
+    AirTemperature,
+    ExhaustTemperature,
+    Throttle,
+    Pedal,
+    FlexFuel,
+    AirMass,
+    Wideband,
+    CrankTrigger,
+    CamTrigger,
+    Speed,
+    Level,
+    GearPosition,
+    Switch
+};
+
+/// Where a sensor's supply pin is fed from.
+enum class Feed { SensorSupply, Battery };
 
 enum class PinRole { Signal, Supply, Ground };
 
@@ -66,6 +145,8 @@ struct Sensor
 {
     PartId id;
     std::string name;
+    SensorKind kind = SensorKind::Other;
+    Feed feed = Feed::SensorSupply;
     units::Dimension measures = units::Dimension::Temperature;
     std::string unit; ///< shown, and used in tables
     double low = 0, high = 0; ///< range, SI; the ends of a straight-line output
@@ -81,7 +162,20 @@ struct Sensor
 /// Whether the sensor makes no voltage of its own, so that it can be measured in Ohm.
 [[nodiscard]] bool isPassive(const Sensor& sensor);
 
-/// "thermistor", "potentiometer", "ratiometric", "voltage": the model's name in files.
+/// How the ECU must take its signal: as a voltage, a frequency, or on and off.
+enum class SignalKind { Voltage, Frequency, OnOff };
+[[nodiscard]] SignalKind signalOf(const Sensor& sensor);
+
+/// Whether the signal needs a pull-up to become a voltage.
+[[nodiscard]] bool needsPullUp(const Sensor& sensor);
+
+/// The highest voltage the sensor itself can put on its signal wire, V; 0 when it makes none.
+[[nodiscard]] double mostVolts(const Sensor& sensor);
+
+/// What it draws from a supply of `volts`, A.
+[[nodiscard]] double supplyAmps(const Sensor& sensor, double volts);
+
+/// The model's name in files: "thermistor", "open_collector".
 [[nodiscard]] std::string_view modelName(const SensorModel& model);
 
 /// A sensor from a library file: checked against data/schema/part.schema.json, then for sense (range not empty, curve
@@ -95,6 +189,35 @@ void listFields(fields::Reader& a, Sensor& s);
 void listFields(fields::Writer& a, Sensor& s);
 
 } // namespace vicegrip::parts
+
+template <> struct vicegrip::fields::EnumNames<vicegrip::parts::SensorKind>
+{
+    using enum vicegrip::parts::SensorKind;
+    static constexpr std::pair<vicegrip::parts::SensorKind, std::string_view> kNames[] = {
+        {Other, "other"},
+        {ManifoldPressure, "manifold-pressure"},
+        {FluidPressure, "fluid-pressure"},
+        {FluidTemperature, "fluid-temperature"},
+        {AirTemperature, "air-temperature"},
+        {ExhaustTemperature, "exhaust-temperature"},
+        {Throttle, "throttle"},
+        {Pedal, "pedal"},
+        {FlexFuel, "flex-fuel"},
+        {AirMass, "air-mass"},
+        {Wideband, "wideband"},
+        {CrankTrigger, "crank-trigger"},
+        {CamTrigger, "cam-trigger"},
+        {Speed, "speed"},
+        {Level, "level"},
+        {GearPosition, "gear-position"},
+        {Switch, "switch"}};
+};
+
+template <> struct vicegrip::fields::EnumNames<vicegrip::parts::Feed>
+{
+    static constexpr std::pair<vicegrip::parts::Feed, std::string_view> kNames[] = {
+        {vicegrip::parts::Feed::SensorSupply, "sensor-supply"}, {vicegrip::parts::Feed::Battery, "battery"}};
+};
 
 template <> struct vicegrip::fields::EnumNames<vicegrip::parts::PinRole>
 {

@@ -128,6 +128,10 @@ class CircuitPromises
                         job::spoken(m_job, path.points.back());
             return;
         }
+        if (path.role == PinRole::Signal && std::holds_alternative<parts::OpenCollector>(m_sensor.model)) {
+            e.trouble = "it switches between the pull-up's volts and near 0 V: measure Hz, or turn the engine by hand";
+            e.needed = false;
+        }
     }
 
     void placeForOhms(Expectation& e, const Path& path, size_t index) const
@@ -174,14 +178,16 @@ class CircuitPromises
 Expectation CircuitPromises::fromEcu(StationKind kind, const scaling::Table* table,
                                      const std::optional<Bounded>& seen) const
 {
-    const parts::AnalogInput& input = *job::findInput(m_job, m_circuit.input);
+    const parts::EcuInput& input = *job::findInput(m_job, m_circuit.input);
     Expectation e;
     e.station.kind = kind;
     const double fullVolts = electrics::fullScaleVolts(m_job, input);
     const double countVolts = fullVolts / input.fullScale();
     const auto clamped = [&](double volts) { return std::clamp(volts, 0.0, fullVolts); };
     double low = 0, high = 0;
-    if (seen) {
+    if (parts::signalOf(m_sensor) == parts::SignalKind::Frequency) {
+        e.trouble = "the ECU counts a frequency here";
+    } else if (seen) {
         low = clamped(seen->value - seen->worst - countVolts);
         high = clamped(seen->value + seen->worst + countVolts);
         e.value = clamped(seen->value);

@@ -9,12 +9,14 @@ namespace vicegrip::scaling {
 std::optional<Transfer> Transfer::of(const job::Job& job, const electrics::Electrics& car, const job::Circuit& circuit)
 {
     const parts::Sensor* sensor = job::sensorOf(job, circuit);
-    const parts::AnalogInput* input = job::findInput(job, circuit.input);
+    const parts::EcuInput* input = job::findInput(job, circuit.input);
     const auto it = car.circuits.find(circuit.id);
-    if (sensor == nullptr || input == nullptr || it == car.circuits.end() || !it->second.converter || !car.ecuGround)
+    if (sensor == nullptr || input == nullptr || it == car.circuits.end() || !it->second.input ||
+        parts::signalOf(*sensor) != parts::SignalKind::Voltage)
         return std::nullopt;
-    circuit::Sweep sweep(car.solution, it->second.varied,
-                         {{*it->second.converter, *car.ecuGround}, {*car.ecuSupply, *car.ecuGround}});
+    const auto& nodes = *it->second.input;
+    const electrics::UnitNodes& unit = car.units[nodes.unit];
+    circuit::Sweep sweep(car.solution, it->second.varied, {{nodes.converter, unit.ground}, {unit.supply, unit.ground}});
     return Transfer(*sensor, sweep, electrics::fullScaleVolts(job, *input),
                     input->reference == parts::Reference::Ratiometric);
 }

@@ -39,6 +39,12 @@ constexpr std::array kPressure = {
     Unit{"kPa", 1e3},           Unit{"kpa", 1e3},    Unit{"Pa"},         Unit{"hPa", 1e2},  Unit{"MPa", 1e6},
     Unit{"bar", 1e5},           Unit{"mbar", 1e2},   Unit{"psi", kPsi},  Unit{"PSI", kPsi}, Unit{"inHg", 25.4 * kMmHg},
     Unit{"inhg", 25.4 * kMmHg}, Unit{"mmHg", kMmHg}, Unit{"atm", 101325}};
+constexpr std::array kSpeed = {Unit{"km/h", 1 / 3.6}, Unit{"m/s"}, Unit{"mph", 1609.344 / 3600}, Unit{"kph", 1 / 3.6}};
+constexpr double kPound = 0.45359237;
+constexpr std::array kMassFlow = {Unit{"kg/h", 1.0 / 3600}, Unit{"g/s", 1e-3}, Unit{"kg/s"}, Unit{"lb/min", kPound / 60}};
+constexpr std::array kVolume = {Unit{"l", 1e-3}, Unit{"L", 1e-3},  Unit{"litre", 1e-3},
+                                Unit{"cc", 1e-6}, Unit{"cm3", 1e-6}, Unit{"ml", 1e-6},
+                                Unit{"m3"},       Unit{"ci", kInch * kInch * kInch}};
 constexpr std::array kRatio = {Unit{"%", 1e-2}, Unit{"percent", 1e-2}, Unit{""}};
 constexpr std::array kLambda = {Unit{""}, Unit{"λ"}, Unit{"lambda"}};
 constexpr std::array kCounts = {Unit{""}, Unit{"counts"}, Unit{"count"}};
@@ -60,6 +66,9 @@ const std::array kFacts = {
     DimensionFacts{Dimension::GaugePressure, "gauge-pressure", "bar",
                    "a gauge pressure such as 3.2 bar, 45 psi or 300 kPa", kPressure},
     DimensionFacts{Dimension::Ratio, "ratio", "%", "a share such as 35 % or 0.35", kRatio, true},
+    DimensionFacts{Dimension::Speed, "speed", "km/h", "a speed such as 90 km/h or 55 mph", kSpeed},
+    DimensionFacts{Dimension::MassFlow, "mass-flow", "kg/h", "a mass flow such as 240 kg/h or 65 g/s", kMassFlow},
+    DimensionFacts{Dimension::Volume, "volume", "l", "a volume such as 2.2 l, 1598 cc or 350 ci", kVolume},
     DimensionFacts{Dimension::Lambda, "lambda", "λ", "a lambda value such as 0.95", kLambda, true},
     DimensionFacts{Dimension::Counts, "counts", "counts", "a number of counts such as 2064", kCounts, true},
 };
@@ -95,6 +104,7 @@ std::string fold(std::string_view unit)
     replaceAll(out, "\u03BC", "u"); // Greek small mu
     replaceAll(out, "\u00B0", ""); // degree sign
     replaceAll(out, "\u00B2", "2"); // superscript two
+    replaceAll(out, "\u00B3", "3"); // superscript three
     replaceAll(out, "\u2033", "\""); // double prime
     replaceAll(out, "deg", "");
     replaceAll(out, "Ohm", "ohm");

@@ -30,6 +30,9 @@ enum class Dimension {
     AbsolutePressure, ///< Pa above vacuum
     GaugePressure, ///< Pa above the barometer
     Ratio, ///< 1
+    Speed, ///< m/s
+    MassFlow, ///< kg/s
+    Volume, ///< m³
     Lambda, ///< 1, air-fuel ratio over stoichiometric
     Counts, ///< 1, converter counts
 };

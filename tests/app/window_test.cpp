@@ -161,8 +161,8 @@ TEST(Scale, ABadLibraryFileIsSaidAndTheRestIsOffered)
     const QTemporaryDir data;
     const QByteArray before = qgetenv("XDG_DATA_HOME");
     qputenv("XDG_DATA_HOME", data.path().toUtf8());
-    QDir(data.path()).mkpath(QStringLiteral("vicegrip/library"));
-    QFile bad(data.filePath(QStringLiteral("vicegrip/library/bad.json")));
+    QDir(data.path()).mkpath(QStringLiteral("vicegrip/library/sensors"));
+    QFile bad(data.filePath(QStringLiteral("vicegrip/library/sensors/bad.json")));
     ASSERT_TRUE(bad.open(QIODevice::WriteOnly));
     bad.write("{\"id\": \"x\", \"low\": ");
     bad.close();

@@ -46,7 +46,7 @@ TEST(Car, TheEcuSendsWhatWasPromised)
     Car car(test::petrel(), {});
     car.acceptProvedTables();
     const auto samples = car.samples();
-    ASSERT_EQ(samples.size(), 8U);
+    ASSERT_EQ(samples.size(), 24U);
     EXPECT_GE(samples[0].volts, test::at(a, "map", "input").expectation.low);
     EXPECT_LE(samples[0].volts, test::at(a, "map", "input").expectation.high);
     ASSERT_TRUE(samples[0].value) << "the job has its table on record";

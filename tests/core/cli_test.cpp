@@ -2,6 +2,7 @@
 
 #include <array>
 #include <cstdio>
+#include <fstream>
 #include <gmock/gmock.h>
 #include <gtest/gtest.h>
 #include <nlohmann/json.hpp>
@@ -86,6 +87,56 @@ TEST(Cli, ErrorsNameFileAndPlace)
     const Ran ran = run("check " + std::string(VICEGRIP_SOURCE_DIR) + "/README.md");
     EXPECT_EQ(ran.code, 3);
     EXPECT_THAT(ran.out, testing::HasSubstr("README.md:1:1: "));
+}
+
+TEST(Cli, SeatPrintsSeatsRefusalsAndWaysOut)
+{
+    const std::string curlew = std::string(VICEGRIP_SOURCE_DIR) + "/data/jobs/curlew.vicegrip";
+    const Ran ran = run("seat " + curlew + " --json");
+    ASSERT_EQ(ran.code, 0) << ran.out;
+    const auto json = nlohmann::json::parse(ran.out);
+    EXPECT_TRUE(json["optimal"].get<bool>());
+    EXPECT_EQ(json["moved"], 0);
+    EXPECT_EQ(json["seats"].size(), 15U);
+    EXPECT_TRUE(json["unseated"].empty());
+    // The same van on the small ECU: who is left over is told why, input by input.
+    auto job = *job::readFile(curlew);
+    job.ecu.inputs.resize(4);
+    std::erase_if(job.ecu.pins, [&](const parts::EcuPin& p) {
+        return p.role == parts::EcuPinRole::Input && job::findInput(job, p.input) == nullptr;
+    });
+    for (job::Circuit& c : job.circuits)
+        c.input = {};
+    const std::string file = testing::TempDir() + "curlew_small.vicegrip";
+    std::ofstream(file) << job::write(job);
+    const auto tight = nlohmann::json::parse(run("seat " + file + " --json").out);
+    ASSERT_FALSE(tight["unseated"].empty());
+    for (const auto& u : tight["unseated"])
+        EXPECT_FALSE(u["refusals"].empty()) << u["name"];
+    EXPECT_THAT(run("seat " + file).out, testing::HasSubstr("way out:"));
+    std::remove(file.c_str());
+}
+
+TEST(Cli, RangeRanksAndRefusesWhatIsNoPressure)
+{
+    const Ran ran = run("range " + test::petrelPath() + " --circuit map --json");
+    ASSERT_EQ(ran.code, 0) << ran.out;
+    const auto json = nlohmann::json::parse(ran.out);
+    EXPECT_EQ(json["marks"].size(), 5U);
+    EXPECT_TRUE(json["ranking"][0]["reads"].get<bool>());
+    EXPECT_EQ(run("range " + test::petrelPath() + " --circuit clt").code, 4);
+    EXPECT_EQ(run("range " + test::petrelPath() + " --circuit nobody").code, 4);
+    EXPECT_EQ(run("range " + test::petrelPath()).code, 2);
+}
+
+TEST(Cli, NeedsPrintsEachCircuitWithItsReason)
+{
+    const Ran ran = run("needs " + test::petrelPath() + " --json");
+    ASSERT_EQ(ran.code, 0) << ran.out;
+    for (const auto& n : nlohmann::json::parse(ran.out)["needs"]) {
+        EXPECT_EQ(n["standing"], "there") << n["name"];
+        EXPECT_FALSE(n["reason"].get<std::string>().empty()) << n["name"];
+    }
 }
 
 } // namespace

@@ -20,15 +20,6 @@ Promise promiseOf(Stage stage)
 {
     const auto tr = [](const char* words) { return AheadPage::tr(words); };
     switch (stage) {
-    case Stage::Brief:
-        return {tr("What is on the engine, what does the tuner want, what follows from that?"),
-                {tr("Facts of the engine in; the circuits they require out, each with its reason."),
-                 tr("Pressure ranges against vacuum, barometer, target and overshoot."),
-                 tr("Questions to settle with the tuner before anything is bought.")}};
-    case Stage::Inputs:
-        return {tr("Which ECU input reads which sensor, and why not another?"),
-                {tr("Sensors and inputs as a seating plan, with the reason for every refusal."),
-                 tr("Ways out, computed: an external pull-up, another sensor, a divider, a swap.")}};
     case Stage::Pins:
         return {tr("Which wire, which terminal, which cavity, in which order of hands?"),
                 {tr("The next pin, readable from two metres, counted from the printed number."),
@@ -54,14 +45,8 @@ QString knownOf(Stage stage, const job::Job& job, const job::Circuit* circuit)
 {
     if (circuit == nullptr)
         return {};
-    const parts::Sensor* sensor = job::sensorOf(job, *circuit);
     const QString name = text(circuit->name);
     switch (stage) {
-    case Stage::Inputs:
-        return AheadPage::tr("%1 sits on input %2: %3.")
-            .arg(name, text(circuit->input.value), signalText(job, *circuit));
-    case Stage::Brief:
-        return sensor == nullptr ? QString() : AheadPage::tr("%1 is measured by: %2.").arg(name, text(sensor->name));
     case Stage::Pins:
         return AheadPage::tr("The job holds %1 wires. The thread below shows those of %2, with their colours.")
             .arg(job.wires.size())

@@ -1,12 +1,13 @@
 #include "app/stages/scale/circuit_form.h"
 
+#include "app/desk/library.h"
 #include "app/widgets/labels.h"
 #include "app/widgets/typed_field.h"
+#include "core/harness/drawing.h"
 
 #include <QComboBox>
 #include <QGridLayout>
 #include <QLineEdit>
-#include <QStandardPaths>
 
 #include <algorithm>
 #include <cmath>
@@ -19,19 +20,6 @@ using units::Dimension;
 
 constexpr int kNoPullUp = 0;
 
-std::filesystem::path pathOf(const QString& text)
-{
-    return {text.toStdString()};
-}
-
-/// The shipped library, then the user's own, which overrides it.
-std::vector<std::filesystem::path> libraryFolders()
-{
-    return {pathOf(QStringLiteral(VICEGRIP_DATA_DIR "/library")),
-            pathOf(QStandardPaths::writableLocation(QStandardPaths::GenericDataLocation) +
-                   QStringLiteral("/vicegrip/library"))};
-}
-
 bool saysNone(const QString& typed)
 {
     const QString plain = typed.trimmed().toLower();
@@ -41,7 +29,7 @@ bool saysNone(const QString& typed)
 } // namespace
 
 CircuitForm::CircuitForm(Desk& desk, QWidget* parent)
-    : QWidget(parent), m_desk(desk), m_library(parts::readLibrary(libraryFolders())), m_sensor(new QComboBox)
+    : QWidget(parent), m_desk(desk), m_sensor(new QComboBox)
 {
     auto* grid = new QGridLayout(this);
     grid->setContentsMargins(0, 0, 0, 0);
@@ -73,7 +61,8 @@ const parts::Sensor* CircuitForm::sensor() const
 }
 
 TypedField* CircuitForm::add(QGridLayout* grid, const QString& name, const char* objectName,
-                             std::function<Result<double>(const QString&)> read, std::function<QString(double)> say,
+                             const std::function<Result<double>(const QString&)>& read,
+                             const std::function<QString(double)>& say,
                              Change change)
 {
     const int row = grid->rowCount();
@@ -181,11 +170,10 @@ void CircuitForm::refresh()
     const job::Circuit* c = circuit();
     const parts::Sensor* s = sensor();
     setEnabled(c != nullptr && s != nullptr);
-    sayComplaints();
     if (c == nullptr || s == nullptr)
         return;
     offerSensors();
-    const parts::AnalogInput* input = job::findInput(*job, c->input);
+    const parts::EcuInput* input = job::findInput(*job, c->input);
     m_pullUp->setText(input != nullptr && input->pull_up_ohm ? text(units::formatOhms(*input->pull_up_ohm))
                                                              : tr("none"));
     const auto value = [&](double si) {
@@ -198,26 +186,15 @@ void CircuitForm::refresh()
     m_inputStep->setText(text(units::shortest(c->scaling.inputStep_v)) + QStringLiteral(" V"));
 }
 
-/// Library files that were left out are said once.
-void CircuitForm::sayComplaints()
-{
-    const auto complaints = std::exchange(m_library.complaints, {});
-    if (complaints.empty())
-        return;
-    QString sentence = tr("Left out of the library: %1").arg(QString::fromStdString(complaints.front().text()));
-    if (complaints.size() > 1)
-        sentence += tr(" (and %1 more)").arg(complaints.size() - 1);
-    emit notice(sentence);
-}
-
-/// Sensors that measure the same thing with the same pins can stand in for each other.
+/// Sensors of one kind, or with the same pins, can stand in for each other where they measure the same thing.
 void CircuitForm::offerSensors()
 {
     const parts::Sensor& fitted = *sensor();
     m_sensor->clear();
     m_sensor->addItem(text(fitted.name), text(fitted.id.value));
-    for (const parts::Sensor& s : m_library.sensors)
-        if (s.id != fitted.id && s.measures == fitted.measures && s.pins == fitted.pins)
+    for (const parts::Sensor& s : library().sensors)
+        if (s.id != fitted.id && s.measures == fitted.measures &&
+            (s.kind == fitted.kind || s.pins == fitted.pins))
             m_sensor->addItem(text(s.name), text(s.id.value));
     m_sensor->setCurrentIndex(0);
     m_sensor->setToolTip(text(fitted.name));
@@ -227,19 +204,11 @@ void CircuitForm::chooseSensor(int index)
 {
     const parts::PartId id{m_sensor->itemData(index).toString().toStdString()};
     const job::Circuit* c = circuit();
-    for (const parts::Sensor& s : m_library.sensors) {
+    for (const parts::Sensor& s : library().sensors) {
         if (s.id != id || c == nullptr)
             continue;
-        edit(nullptr, tr("Sensor of %1 to %2").arg(text(c->name), text(s.name)), [&](job::Job& job) {
-            if (job::findPart(job, id) == nullptr)
-                job.parts.push_back(s);
-            for (job::Device& d : job.devices)
-                if (d.id == c->device)
-                    d.part = id;
-            std::erase_if(job.parts, [&](const parts::Sensor& part) {
-                return std::ranges::none_of(job.devices, [&](const job::Device& d) { return d.part == part.id; });
-            });
-        });
+        edit(nullptr, tr("Sensor of %1 to %2").arg(text(c->name), text(s.name)),
+             [&](job::Job& job) { harness::setSensor(job, c->id, s); });
         return;
     }
 }

@@ -1,7 +1,6 @@
 #pragma once
 
 #include "app/desk/desk.h"
-#include "core/parts/library.h"
 
 #include <QWidget>
 
@@ -30,11 +29,11 @@ class CircuitForm : public QWidget
     using Change = std::function<void(job::Job&, double)>;
 
     TypedField* add(QGridLayout* grid, const QString& name, const char* objectName,
-                    std::function<Result<double>(const QString&)> read, std::function<QString(double)> say,
+                    const std::function<Result<double>(const QString&)>& read,
+                    const std::function<QString(double)>& say,
                     Change change);
     void addPullUp(QGridLayout* grid);
     void addTable(QGridLayout* grid);
-    void sayComplaints();
     void offerSensors();
     void chooseSensor(int index);
     void edit(TypedField* field, const QString& description, const std::function<void(job::Job&)>& change);
@@ -42,7 +41,6 @@ class CircuitForm : public QWidget
     [[nodiscard]] const parts::Sensor* sensor() const;
 
     Desk& m_desk;
-    parts::Library m_library;
     QComboBox* m_sensor;
     TypedField *m_pullUp, *m_points, *m_low, *m_high, *m_outputStep, *m_inputStep;
 };

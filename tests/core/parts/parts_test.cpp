@@ -5,6 +5,7 @@
 
 #include <filesystem>
 #include <fstream>
+#include <set>
 #include <gmock/gmock.h>
 #include <gtest/gtest.h>
 #include <unistd.h>
@@ -89,21 +90,107 @@ TEST(SensorFile, NonsenseIsRefusedWithItsPlace)
 TEST(Library, EveryShippedPartReads)
 {
     const Library library = readLibrary({std::string(VICEGRIP_SOURCE_DIR) + "/data/library"});
-    EXPECT_GE(library.sensors.size(), 12U);
+    EXPECT_GE(library.sensors.size(), 40U);
+    EXPECT_GE(library.ecus.size(), 4U);
+    std::set<SensorKind> kinds;
+    for (const Sensor& s : library.sensors)
+        kinds.insert(s.kind);
+    EXPECT_EQ(kinds.size(), 16U) << "every kind but \"other\" can be bought";
     for (const Error& e : library.complaints)
         ADD_FAILURE() << e.text();
+}
+
+nlohmann::json profile()
+{
+    return nlohmann::json::parse(R"({"id": "mine", "name": "Mine", "plugs": [{"id": "A", "cavities": ["1", "2", "3"]}],
+        "ecu": {"name": "Mine", "inputs": [{"id": "IN1"}, {"id": "IN2", "modes": ["frequency"], "most_hz": 500}],
+                "pins": [{"at": "A.1", "role": "input", "input": "IN1"}, {"at": "A.2", "role": "input", "input": "IN2"}]}})");
+}
+
+TEST(EcuFile, NonsenseIsRefusedWithItsPlace)
+{
+    ASSERT_TRUE(readEcu(profile())) << readEcu(profile()).error().text();
+    struct Case
+    {
+        const char* pointer;
+        nlohmann::json value;
+        const char* at;
+        const char* says;
+    };
+    for (const Case& c : {
+             Case{"/ecu/pins/1/at", "A.1", "/ecu/pins/1/at", "two uses"},
+             Case{"/ecu/pins/1/at", "A.9", "/ecu/pins/1/at", "no plug has"},
+             Case{"/ecu/pins/1/input", "IN1", "/ecu/pins/1/input", "two cavities"},
+             Case{"/ecu/pins/1/input", "IN9", "/ecu/pins/1/input", "no input"},
+             Case{"/ecu/inputs/1/id", "IN1", "/ecu/inputs/1", "twice"},
+             Case{"/ecu/inputs/1/most_hz", 0, "/ecu/inputs/1/most_hz", "highest"},
+             Case{"/ecu/inputs/0/span_v", 30, "/ecu/inputs/0/span_v", "withstands"},
+             Case{"/ecu/inputs/0/span_v", -5, "/ecu/inputs/0/span_v", ""},
+             Case{"/ecu/inputs/0/pull_up_fixed", true, "/ecu/inputs/0/pull_up_fixed", "no pull-up"},
+             Case{"/plugs/0/cavities", {"1", "1", "2"}, "/plugs/0", "twice"},
+         }) {
+        auto json = profile();
+        json[nlohmann::json::json_pointer(c.pointer)] = c.value;
+        const auto refused = readEcu(json);
+        ASSERT_FALSE(refused) << c.pointer << " " << c.says;
+        EXPECT_EQ(refused.error().place.pointer, c.at) << refused.error().text();
+        EXPECT_THAT(refused.error().sentence, testing::HasSubstr(c.says));
+    }
+}
+
+TEST(Library, OwnPartsAreKeptAndReadBack)
+{
+    const auto folder = std::filesystem::temp_directory_path() / ("vicegrip-own-" + std::to_string(getpid()));
+    const Sensor sensor = *readSensor(thermistor());
+    const EcuProfile ecu = *readEcu(profile());
+    ASSERT_TRUE(keep(sensor, folder));
+    ASSERT_TRUE(keep(ecu, folder));
+    ASSERT_TRUE(keep(ecu, folder)) << "again, over itself";
+    const Library library = readLibrary({folder});
+    EXPECT_TRUE(library.complaints.empty());
+    ASSERT_NE(find(library, sensor.id), nullptr);
+    EXPECT_EQ(*find(library, sensor.id), sensor);
+    EXPECT_EQ(*find(library, ecu.id), ecu);
+    Sensor bad = sensor;
+    bad.high = bad.low;
+    EXPECT_FALSE(keep(bad, folder));
+    std::filesystem::remove_all(folder);
+}
+
+TEST(Library, TwoFilesThatDescribeOnePartAreSaid)
+{
+    const auto folder = std::filesystem::temp_directory_path() / ("vicegrip-twice-" + std::to_string(getpid()));
+    std::filesystem::create_directories(folder / "sensors");
+    auto other = thermistor();
+    std::ofstream(folder / "sensors" / "a.json") << other;
+    other["name"] = "Another";
+    std::ofstream(folder / "sensors" / "b.json") << other;
+    const Library library = readLibrary({folder});
+    ASSERT_EQ(library.complaints.size(), 1U);
+    EXPECT_THAT(library.complaints[0].text(), testing::AllOf(testing::HasSubstr("b.json"), testing::HasSubstr("already")));
+    EXPECT_EQ(library.sensors.size(), 1U);
+    std::filesystem::remove_all(folder);
+}
+
+TEST(SensorFile, EveryModelReadsBackAsItWasWritten)
+{
+    for (const Sensor& s : readLibrary({std::string(VICEGRIP_SOURCE_DIR) + "/data/library"}).sensors) {
+        const auto back = readSensor(nlohmann::json::parse(fields::toJson(s).dump()));
+        ASSERT_TRUE(back) << s.name << ": " << back.error().text();
+        EXPECT_EQ(*back, s) << s.name;
+    }
 }
 
 TEST(Library, BadFilesAreLeftOutAndUsersOwnOverride)
 {
     const auto folder = std::filesystem::temp_directory_path() / ("vicegrip-library-" + std::to_string(getpid()));
-    std::filesystem::create_directories(folder);
+    std::filesystem::create_directories(folder / "sensors");
     auto mine = thermistor();
     mine["id"] = "ntc-2k2";
     mine["name"] = "Mine";
-    std::ofstream(folder / "mine.json") << mine;
-    std::ofstream(folder / "broken.json") << "{\"id\": ";
-    std::ofstream(folder / "alien.json") << "[1, 2]";
+    std::ofstream(folder / "sensors" / "mine.json") << mine;
+    std::ofstream(folder / "sensors" / "broken.json") << "{\"id\": ";
+    std::ofstream(folder / "sensors" / "alien.json") << "[1, 2]";
     const Library library =
         readLibrary({std::string(VICEGRIP_SOURCE_DIR) + "/data/library", folder, folder / "missing"});
     EXPECT_EQ(library.complaints.size(), 2U);

@@ -59,7 +59,7 @@ TEST(Faults, AnEcuWithoutPowerReadsNothing)
     const job::Job job = test::petrel();
     const auto car = build(job, {.surroundings = job.surroundings, .faults = {OpenWire{{"w29"}}}});
     ASSERT_TRUE(car);
-    EXPECT_FALSE(car->ecuPowered);
+    EXPECT_FALSE(car->units.front().powered);
     EXPECT_FALSE(car->inputVolts(job, job.circuits.front()));
 }
 

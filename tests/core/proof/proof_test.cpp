@@ -17,11 +17,13 @@ using test::prove;
 TEST(Expected, EveryCircuitPromisesItsNeededPlaces)
 {
     const auto a = analysed(petrel());
-    ASSERT_EQ(a.circuits.size(), 8U);
+    ASSERT_EQ(a.circuits.size(), 11U);
     for (const auto& view : a.circuits) {
         int needed = 0;
         for (const Judged& j : analysis::stations(view, Condition::KeyOn)) {
-            EXPECT_TRUE(j.expectation.promises())
+            const bool switches = (view.id.value == "crank" || view.id.value == "cam") &&
+                                  j.expectation.station.role == parts::PinRole::Signal;
+            EXPECT_EQ(j.expectation.promises(), !switches)
                 << view.id.value << " " << j.expectation.station.label << ": " << j.expectation.trouble;
             EXPECT_LE(j.expectation.low, j.expectation.value);
             EXPECT_GE(j.expectation.high, j.expectation.value);

@@ -35,7 +35,7 @@ class WithinTolerance
     {
         job.battery.volts += share() * job.battery.tolerance_v;
         job.ecu.supply.volts += share() * job.ecu.supply.tolerance_v;
-        for (parts::AnalogInput& i : job.ecu.inputs)
+        for (parts::EcuInput& i : job.ecu.inputs)
             if (i.pull_up_ohm)
                 *i.pull_up_ohm *= 1 + share() * i.pull_up_tolerance;
         for (job::Wire& w : job.wires)
@@ -73,6 +73,15 @@ class WithinTolerance
         d.low_v += shift;
         d.high_v += shift;
     }
+    void vary(parts::Sender& s)
+    {
+        const double factor = 1 + share() * s.tolerance;
+        for (auto& p : s.points)
+            p.ohm *= factor;
+    }
+    void vary(parts::OpenCollector& o) { o.supply_ohm *= 1 + share() * 0.3; }
+    void vary(parts::Reluctance& r) { r.coil_ohm *= 1 + share() * 0.1; }
+    void vary(parts::Contact&) {}
 
     std::mt19937 m_random;
 };

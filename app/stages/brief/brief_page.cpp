@@ -1,0 +1,276 @@
+#include "app/stages/brief/brief_page.h"
+
+#include "app/desk/library.h"
+#include "app/stages/brief/air_sheet.h"
+#include "app/stages/brief/consequence_list.h"
+#include "app/stages/brief/facts_form.h"
+#include "app/stages/brief/questions_form.h"
+#include "app/stages/brief/range_chart.h"
+#include "app/widgets/caution.h"
+#include "app/widgets/key_button.h"
+#include "app/widgets/labels.h"
+#include "core/brief/harness_kind.h"
+#include "core/brief/siting.h"
+#include "core/harness/drawing.h"
+
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QPushButton>
+#include <QScrollArea>
+#include <QShortcut>
+#include <QTableWidget>
+#include <QVBoxLayout>
+
+namespace vicegrip::app {
+namespace {
+
+constexpr int kFacts = 336;
+
+constexpr const char* kPressures[] = {"map", "charge-pressure", "fuel-pressure", "oil-pressure", "baro"};
+
+QTableWidget* plainTable(const QStringList& columns, const QStringList& rows)
+{
+    auto* t = new QTableWidget(static_cast<int>(rows.size()), static_cast<int>(columns.size()));
+    t->setHorizontalHeaderLabels(columns);
+    t->setVerticalHeaderLabels(rows);
+    t->setFont(look::words(look::Size::Small));
+    t->setEditTriggers(QAbstractItemView::NoEditTriggers);
+    t->setSelectionMode(QAbstractItemView::NoSelection);
+    t->setFocusPolicy(Qt::NoFocus);
+    t->setShowGrid(false);
+    t->setWordWrap(true);
+    t->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
+    t->horizontalHeader()->setSectionsClickable(false);
+    t->verticalHeader()->setSectionsClickable(false);
+    t->verticalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
+    t->setVerticalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    t->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    return t;
+}
+
+} // namespace
+
+BriefPage::BriefPage(Desk& desk, QWidget* parent)
+    : StagePage(desk, parent),
+      m_facts(new FactsForm(desk)),
+      m_scroll(new QScrollArea),
+      m_sheet(new QVBoxLayout),
+      m_index(new QWidget),
+      m_consequences(new ConsequenceList(desk)),
+      m_air(new AirSheet(desk)),
+      m_range(new RangeChart),
+      m_rangeTitle(label({}, look::Size::Small, false, true)),
+      m_rangeVerdict(label({}, look::Size::Small)),
+      m_fit(new KeyButton(tr("Fit this sensor"), tr("Enter"), false)),
+      m_harness(plainTable({tr("Adapter lead"), tr("Tap or re-pin"), tr("Full harness")},
+                           {tr("Connectors added"), tr("Joints added"), tr("Wire"), tr("Hours, typical"),
+                            tr("Money, your prices"), tr("Chance of going back"), tr("Reversible"), tr("Here")})),
+      m_sitingTitle(label({}, look::Size::Small, true)),
+      m_siting(label({}, look::Size::Small)),
+      m_caution(new Caution),
+      m_questions(new QuestionsForm(desk))
+{
+    auto* facts = new QScrollArea;
+    facts->setWidget(m_facts);
+    facts->setWidgetResizable(true);
+    facts->setFrameShape(QFrame::NoFrame);
+    facts->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    facts->setFixedWidth(kFacts);
+
+    auto* index = new QHBoxLayout(m_index);
+    index->setContentsMargins(0, 0, 0, 0);
+    index->setSpacing(4);
+    auto* sheet = new QWidget;
+    m_sheet = new QVBoxLayout(sheet);
+    m_sheet->setContentsMargins(0, 0, look::kGap, 0);
+    m_sheet->setSpacing(look::kGap);
+    m_scroll->setWidget(sheet);
+    m_scroll->setWidgetResizable(true);
+    m_scroll->setFrameShape(QFrame::NoFrame);
+    m_scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+
+    addSection(tr("Circuits"), "section-circuits")->layout()->addWidget(m_consequences);
+    addSection(tr("Air method"), "section-air")->layout()->addWidget(m_air);
+    buildRange(qobject_cast<QVBoxLayout*>(addSection(tr("Range"), "section-range")->layout()));
+    addSection(tr("Harness"), "section-harness")->layout()->addWidget(m_harness);
+    auto* siting = addSection(tr("Siting"), "section-siting")->layout();
+    for (QWidget* w : {static_cast<QWidget*>(m_sitingTitle), static_cast<QWidget*>(m_siting),
+                       static_cast<QWidget*>(m_caution)})
+        siting->addWidget(w);
+    addSection(tr("Questions for the tuner"), "section-questions")->layout()->addWidget(m_questions);
+    m_sheet->addStretch();
+    index->addStretch();
+    m_harness->setAccessibleName(tr("Adapter lead, tap or full harness"));
+    m_harness->setObjectName(QStringLiteral("harness-kinds"));
+    m_siting->setObjectName(QStringLiteral("siting"));
+
+    auto* right = new QVBoxLayout;
+    right->setSpacing(look::kGap);
+    right->addWidget(m_index);
+    right->addWidget(m_scroll, 1);
+    auto* row = new QHBoxLayout(this);
+    row->setContentsMargins(look::kMargin, look::kMargin, look::kMargin, look::kGap);
+    row->setSpacing(24);
+    row->addWidget(facts);
+    row->addLayout(right, 1);
+
+    connect(m_consequences, &ConsequenceList::selectionMoved, this, [this] {
+        refreshRange();
+        refreshSiting();
+    });
+    for (const auto& keys : {QKeySequence(Qt::CTRL | Qt::Key_Return), QKeySequence(Qt::CTRL | Qt::Key_Enter)})
+        connect(new QShortcut(keys, this), &QShortcut::activated, m_consequences, &ConsequenceList::applyBrief);
+}
+
+/// A part of the sheet with its name, which the index above jumps to.
+QWidget* BriefPage::addSection(const QString& name, const char* objectName)
+{
+    auto* section = new QWidget;
+    section->setObjectName(QLatin1String(objectName));
+    auto* column = new QVBoxLayout(section);
+    column->setContentsMargins(0, 0, 0, look::kGap);
+    column->addWidget(label(name, look::Size::Title, true));
+    m_sheet->addWidget(section);
+    auto* jump = new QPushButton(name);
+    jump->setFlat(true);
+    jump->setFont(look::words(look::Size::Small));
+    jump->setObjectName(QLatin1String("go-") + QLatin1String(objectName));
+    m_index->layout()->addWidget(jump);
+    connect(jump, &QPushButton::clicked, this, [this, section] {
+        m_scroll->ensureVisible(0, section->y() + m_scroll->viewport()->height(), 0, 0);
+        m_scroll->ensureVisible(0, section->y(), 0, 0);
+    });
+    return section;
+}
+
+void BriefPage::buildRange(QVBoxLayout* column)
+{
+    column->addWidget(m_rangeTitle);
+    column->addWidget(m_range);
+    auto* row = new QHBoxLayout;
+    m_fit->setObjectName(QStringLiteral("fit-sensor"));
+    m_rangeVerdict->setObjectName(QStringLiteral("range-verdict"));
+    row->addWidget(m_fit);
+    row->addWidget(m_rangeVerdict, 1);
+    column->addLayout(row);
+    connect(m_fit, &KeyButton::clicked, this, &BriefPage::fitChosen);
+    connect(m_range, &RangeChart::fitAsked, this, &BriefPage::fitChosen);
+    connect(m_range, &RangeChart::chosenChanged, this, &BriefPage::refreshRange);
+}
+
+void BriefPage::refresh()
+{
+    m_facts->refresh();
+    m_consequences->refresh();
+    m_air->refresh();
+    refreshRange();
+    refreshHarness();
+    refreshSiting();
+    m_questions->refresh();
+}
+
+/// The selected pressure; the manifold's while something else is selected.
+job::FunctionId BriefPage::rangeFunction() const
+{
+    const job::FunctionId selected = m_consequences->selected();
+    for (const char* p : kPressures)
+        if (selected.value == p)
+            return selected;
+    return {"map"};
+}
+
+void BriefPage::refreshRange()
+{
+    const auto job = m_desk.store.job();
+    const job::FunctionId function = rangeFunction();
+    const job::Circuit* circuit = nullptr;
+    for (const job::Circuit& c : job->circuits)
+        if (c.function == function)
+            circuit = &c;
+    const brief::Advice advice = brief::adviseRange(function, *job, circuit, library());
+    const bool fluid = function.value == "fuel-pressure" || function.value == "oil-pressure";
+    m_range->show(advice, fluid ? QStringLiteral("bar") : QStringLiteral("kPa"));
+    m_rangeTitle->setText(tr("%1 on %2, best first. Select another pressure above to see its own.")
+                              .arg(text(brief::findFunction(function)->name), text(advice.inputText)));
+    QString verdict;
+    bool fitted = true;
+    for (const auto& c : advice.ranking)
+        if (m_range->chosen() != nullptr && c.sensor.id == m_range->chosen()->id) {
+            verdict = text(c.verdict);
+            fitted = c.current;
+        }
+    m_rangeVerdict->setText(verdict + (advice.split.empty() ? QString() : QLatin1Char('\n') + text(advice.split)));
+    m_fit->setEnabled(circuit != nullptr && !fitted);
+}
+
+void BriefPage::fitChosen()
+{
+    const parts::Sensor* chosen = m_range->chosen();
+    const job::FunctionId function = rangeFunction();
+    if (chosen == nullptr)
+        return;
+    const parts::Sensor sensor = *chosen;
+    const auto done = m_desk.store.edit(tr("Fit %1").arg(text(sensor.name)), [&](job::Job& job) {
+        for (const job::Circuit& c : job.circuits)
+            if (c.function == function) {
+                harness::setSensor(job, job::CircuitId(c.id), sensor);
+                return;
+            }
+    });
+    if (!done)
+        emit notice(QString::fromStdString(done.error().sentence));
+}
+
+void BriefPage::refreshHarness()
+{
+    const auto job = m_desk.store.job();
+    const auto options = brief::harnessOptions(*job, job->brief.value_or(job::Brief{}));
+    for (size_t column = 0; column < options.size(); ++column) {
+        const brief::HarnessOption& o = options[column];
+        const QStringList cells = {
+            QString::number(o.connectors),
+            QString::number(o.joints),
+            text(units::formatNumber(o.wire_m, 1)) + tr(" m"),
+            text(units::formatNumber(o.hours, 1)) + tr(" h"),
+            text(units::formatNumber(o.money, 0)),
+            text(units::formatNumber(100 * o.rework, 0)) + tr(" %  (%1)").arg(text(o.reworkSource)),
+            text(o.reversible),
+            text(o.verdict),
+        };
+        auto* header = new QTableWidgetItem(text(o.name) + (o.chosen ? tr("  – chosen") : QString()));
+        m_harness->setHorizontalHeaderItem(static_cast<int>(column), header);
+        for (int row = 0; row < cells.size(); ++row) {
+            auto* item = new QTableWidgetItem(cells[row]);
+            item->setTextAlignment(Qt::AlignLeft | Qt::AlignTop);
+            item->setForeground(!o.possible ? look::colours().inkSoft : look::colours().ink);
+            m_harness->setItem(row, static_cast<int>(column), item);
+        }
+    }
+    int height = m_harness->horizontalHeader()->sizeHint().height() + 6;
+    m_harness->resizeRowsToContents();
+    for (int row = 0; row < m_harness->rowCount(); ++row)
+        height += m_harness->rowHeight(row);
+    m_harness->setFixedHeight(height);
+}
+
+void BriefPage::refreshSiting()
+{
+    const job::FunctionId selected = m_consequences->selected();
+    const auto* function = brief::findFunction(selected);
+    const brief::SitingCard card = brief::sitingOf(selected);
+    m_sitingTitle->setText(function == nullptr ? tr("Select a circuit above to see where its sensor goes.")
+                                               : tr("Where the sensor of %1 goes").arg(text(function->name)));
+    QStringList lines;
+    for (const std::string& place : card.places)
+        lines << QStringLiteral("–  ") + text(place);
+    if (!card.question.empty()) {
+        lines << QString() << text(card.question) + tr("  People differ:");
+        for (const auto& school : card.schools)
+            lines << QStringLiteral("–  ") + text(school.says) + QStringLiteral(": ") + text(school.because) + QLatin1Char('.');
+    }
+    m_siting->setText(lines.join(QLatin1Char('\n')));
+    m_caution->setText(text(card.caution));
+    m_caution->setVisible(!card.caution.empty());
+}
+
+} // namespace vicegrip::app

@@ -1,0 +1,56 @@
+#pragma once
+
+#include "app/stages/stage_page.h"
+#include "core/brief/range.h"
+
+class QLabel;
+class QScrollArea;
+class QTableWidget;
+class QVBoxLayout;
+
+namespace vicegrip::app {
+
+class AirSheet;
+class Caution;
+class ConsequenceList;
+class FactsForm;
+class KeyButton;
+class QuestionsForm;
+class RangeChart;
+
+/// Brief: the facts of the engine on the left, what follows from them on the right, on one sheet read from top to bottom.
+class BriefPage : public StagePage
+{
+    Q_OBJECT
+
+  public:
+    explicit BriefPage(Desk& desk, QWidget* parent = nullptr);
+
+    void refresh() override;
+    [[nodiscard]] bool wantsList() const override { return false; }
+
+  private:
+    QWidget* addSection(const QString& name, const char* objectName);
+    void buildRange(QVBoxLayout* column);
+    void refreshRange();
+    void refreshHarness();
+    void refreshSiting();
+    void fitChosen();
+    [[nodiscard]] job::FunctionId rangeFunction() const;
+
+    FactsForm* m_facts;
+    QScrollArea* m_scroll;
+    QVBoxLayout* m_sheet;
+    QWidget* m_index;
+    ConsequenceList* m_consequences;
+    AirSheet* m_air;
+    RangeChart* m_range;
+    QLabel *m_rangeTitle, *m_rangeVerdict;
+    KeyButton* m_fit;
+    QTableWidget* m_harness;
+    QLabel *m_sitingTitle, *m_siting;
+    Caution* m_caution;
+    QuestionsForm* m_questions;
+};
+
+} // namespace vicegrip::app

@@ -1,0 +1,244 @@
+#include "app/stages/brief/consequence_list.h"
+
+#include "app/desk/library.h"
+#include "app/widgets/key_button.h"
+#include "app/widgets/labels.h"
+
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QShortcut>
+#include <QSignalBlocker>
+#include <QTableWidget>
+#include <QVBoxLayout>
+
+#include <algorithm>
+
+namespace vicegrip::app {
+namespace {
+
+using brief::Standing;
+
+enum Column { Mark, Name, Want, Because, kColumns };
+
+/// Standings are told by sign and word, not by colour alone.
+QString markOf(Standing s)
+{
+    switch (s) {
+    case Standing::Added:
+        return ConsequenceList::tr("+  added");
+    case Standing::Leaving:
+        return ConsequenceList::tr("–  no longer needed");
+    case Standing::Declined:
+        return ConsequenceList::tr("×  taken out by you");
+    case Standing::Kept:
+        return ConsequenceList::tr("=  kept by you");
+    case Standing::Own:
+        return ConsequenceList::tr("=  your own");
+    case Standing::There:
+        break;
+    }
+    return ConsequenceList::tr("=  there");
+}
+
+QColor inkOf(Standing s)
+{
+    const auto& c = look::colours();
+    return s == Standing::Added ? c.done : s == Standing::Leaving ? c.failing : s == Standing::There ? c.ink : c.inkSoft;
+}
+
+} // namespace
+
+ConsequenceList::ConsequenceList(Desk& desk, QWidget* parent)
+    : QWidget(parent),
+      m_desk(desk),
+      m_summary(label({}, look::Size::Body)),
+      m_table(new QTableWidget(0, kColumns)),
+      m_apply(new KeyButton(tr("Bring the circuits in line"), QStringLiteral("Ctrl+Enter"), true)),
+      m_takeOut(new KeyButton(tr("Take out"), QStringLiteral("Del"), false)),
+      m_keep(new KeyButton(tr("Keep"), QStringLiteral("K"), false)),
+      m_bringBack(new KeyButton(tr("Bring back"), QStringLiteral("B"), false))
+{
+    m_summary->setObjectName(QStringLiteral("consequences-summary"));
+    m_table->setObjectName(QStringLiteral("consequences"));
+    m_table->setAccessibleName(tr("Circuits the facts ask for"));
+    m_table->setHorizontalHeaderLabels({tr("Standing"), tr("Circuit"), tr("Want"), tr("Because")});
+    m_table->setFont(look::words(look::Size::Small));
+    m_table->verticalHeader()->hide();
+    m_table->verticalHeader()->setDefaultSectionSize(28);
+    m_table->horizontalHeader()->setHighlightSections(false);
+    m_table->horizontalHeader()->setSectionsClickable(false);
+    m_table->horizontalHeader()->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
+    m_table->horizontalHeader()->setFont(look::words(look::Size::Small));
+    m_table->horizontalHeader()->setSectionResizeMode(Because, QHeaderView::Stretch);
+    m_table->setColumnWidth(Mark, 150);
+    m_table->setColumnWidth(Name, 168);
+    m_table->setColumnWidth(Want, 70);
+    m_table->setShowGrid(false);
+    m_table->setEditTriggers(QAbstractItemView::NoEditTriggers);
+    m_table->setSelectionBehavior(QAbstractItemView::SelectRows);
+    m_table->setSelectionMode(QAbstractItemView::SingleSelection);
+    m_table->setTabKeyNavigation(false);
+    m_table->setVerticalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    m_table->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+
+    auto* actions = new QHBoxLayout;
+    m_apply->setObjectName(QStringLiteral("apply-brief"));
+    m_takeOut->setObjectName(QStringLiteral("take-out"));
+    m_keep->setObjectName(QStringLiteral("keep"));
+    m_bringBack->setObjectName(QStringLiteral("bring-back"));
+    for (KeyButton* b : {m_apply, m_takeOut, m_keep, m_bringBack})
+        actions->addWidget(b);
+    actions->addStretch();
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->addWidget(m_summary);
+    column->addLayout(actions);
+    column->addWidget(m_table);
+
+    connect(m_apply, &KeyButton::clicked, this, &ConsequenceList::applyBrief);
+    connect(m_takeOut, &KeyButton::clicked, this, &ConsequenceList::takeOut);
+    connect(m_keep, &KeyButton::clicked, this, &ConsequenceList::keep);
+    connect(m_bringBack, &KeyButton::clicked, this, &ConsequenceList::bringBack);
+    connect(m_table, &QTableWidget::currentCellChanged, this, [this](int row, int, int before, int) {
+        if (row == before)
+            return;
+        sayWhatChanges();
+        if (const auto* c = current(); c != nullptr && !c->circuits.empty())
+            m_desk.selection.setCircuit(c->circuits.front());
+        emit selectionMoved();
+    });
+    const auto key = [this](const QKeySequence& keys, void (ConsequenceList::*what)()) {
+        auto* shortcut = new QShortcut(keys, m_table);
+        shortcut->setContext(Qt::WidgetShortcut);
+        connect(shortcut, &QShortcut::activated, this, what);
+    };
+    key(QKeySequence(Qt::Key_Delete), &ConsequenceList::takeOut);
+    key(QKeySequence(Qt::Key_K), &ConsequenceList::keep);
+    key(QKeySequence(Qt::Key_B), &ConsequenceList::bringBack);
+}
+
+const brief::Consequence* ConsequenceList::current() const
+{
+    const int row = m_table->currentRow();
+    return row < 0 || row >= static_cast<int>(m_all.size()) ? nullptr : &m_all[static_cast<size_t>(row)];
+}
+
+job::FunctionId ConsequenceList::selected() const
+{
+    const auto* c = current();
+    return c == nullptr ? job::FunctionId{} : c->function;
+}
+
+void ConsequenceList::fill(int row, const brief::Consequence& c)
+{
+    const QString because = c.reason.empty() ? QString()
+                            : c.askedBy.empty()
+                                ? text(c.reason)
+                                : text(c.reason) + QStringLiteral("  (") + text(c.askedBy) + QLatin1Char(')');
+    const QString texts[kColumns] = {markOf(c.standing), text(c.name), text(fields::enumName(c.want)), because};
+    for (int column = 0; column < kColumns; ++column) {
+        QTableWidgetItem* item = m_table->item(row, column);
+        if (item == nullptr)
+            m_table->setItem(row, column, item = new QTableWidgetItem);
+        item->setText(texts[column]);
+        item->setToolTip(texts[column]);
+        item->setForeground(column == Mark ? inkOf(c.standing)
+                                           : column == Because ? look::colours().inkSoft : look::colours().ink);
+    }
+}
+
+void ConsequenceList::refresh()
+{
+    const auto job = m_desk.store.job();
+    const job::FunctionId before = selected();
+    m_all = brief::consequences(*job, job->brief.value_or(job::Brief{}));
+    const QSignalBlocker quiet(m_table);
+    m_table->setRowCount(static_cast<int>(m_all.size()));
+    for (size_t i = 0; i < m_all.size(); ++i)
+        fill(static_cast<int>(i), m_all[i]);
+    int row = m_all.empty() ? -1 : 0;
+    for (size_t i = 0; i < m_all.size(); ++i)
+        if (m_all[i].function == before)
+            row = static_cast<int>(i);
+    m_table->setCurrentCell(row, 0);
+    m_table->setFixedHeight(m_table->horizontalHeader()->sizeHint().height() + 4 +
+                            28 * static_cast<int>(std::max<size_t>(m_all.size(), 1)));
+    sayWhatChanges();
+}
+
+void ConsequenceList::sayWhatChanges()
+{
+    const auto count = [&](Standing s) { return static_cast<int>(std::ranges::count(m_all, s, &brief::Consequence::standing)); };
+    const int added = count(Standing::Added), leaving = count(Standing::Leaving);
+    QStringList parts;
+    if (added > 0)
+        parts << tr("%1 to add").arg(added);
+    if (leaving > 0)
+        parts << tr("%1 no longer needed").arg(leaving);
+    if (const int kept = count(Standing::Kept) + count(Standing::Own); kept > 0)
+        parts << tr("%1 kept by you").arg(kept);
+    if (const int out = count(Standing::Declined); out > 0)
+        parts << tr("%1 taken out by you").arg(out);
+    const bool open = added > 0 || leaving > 0;
+    m_summary->setText(open             ? parts.join(QStringLiteral(",  "))
+                       : parts.empty()  ? tr("The circuits are what the facts ask for.")
+                                        : tr("The circuits are what the facts ask for;  %1.").arg(parts.join(QStringLiteral(",  "))));
+    m_apply->setEnabled(open);
+    const auto* c = current();
+    const Standing s = c == nullptr ? Standing::There : c->standing;
+    m_takeOut->setEnabled(c != nullptr && s != Standing::Declined);
+    m_keep->setEnabled(s == Standing::Leaving);
+    m_bringBack->setEnabled(s == Standing::Declined);
+}
+
+void ConsequenceList::change(const QString& description, const std::function<void(job::Job&)>& change)
+{
+    (void)m_desk.store.edit(description, [&](job::Job& job) {
+        if (!job.brief)
+            job.brief.emplace();
+        change(job);
+    });
+}
+
+void ConsequenceList::applyBrief()
+{
+    change(tr("Bring the circuits in line with the brief"), [](job::Job& job) { brief::apply(job, library()); });
+    const auto job = m_desk.store.job();
+    if (job::find(*job, m_desk.selection.circuit()) == nullptr && !job->circuits.empty())
+        m_desk.selection.setCircuit(job->circuits.front().id);
+}
+
+void ConsequenceList::takeOut()
+{
+    const auto* c = current();
+    if (c == nullptr || c->standing == Standing::Declined)
+        return;
+    const brief::Consequence out = *c;
+    change(tr("Take out %1").arg(text(out.name)), [&](job::Job& job) {
+        if (out.standing == Standing::Added)
+            job.brief->declined.push_back(out.function.value);
+        std::erase(job.brief->kept, out.function.value);
+        for (const job::CircuitId& id : out.circuits)
+            brief::decline(job, id);
+    });
+}
+
+void ConsequenceList::keep()
+{
+    const auto* c = current();
+    if (c == nullptr || c->standing != Standing::Leaving)
+        return;
+    change(tr("Keep %1").arg(text(c->name)),
+           [function = c->function.value](job::Job& job) { job.brief->kept.push_back(function); });
+}
+
+void ConsequenceList::bringBack()
+{
+    const auto* c = current();
+    if (c == nullptr || c->standing != Standing::Declined)
+        return;
+    change(tr("Bring back %1").arg(text(c->name)),
+           [function = c->function.value](job::Job& job) { std::erase(job.brief->declined, function); });
+}
+
+} // namespace vicegrip::app

@@ -1,0 +1,295 @@
+#include "app/stages/brief/facts_form.h"
+
+#include "app/desk/library.h"
+#include "app/widgets/labels.h"
+#include "app/widgets/typed_field.h"
+#include "core/brief/needs.h"
+#include "core/harness/drawing.h"
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QGridLayout>
+#include <QLineEdit>
+#include <QSignalBlocker>
+#include <QVBoxLayout>
+
+#include <algorithm>
+#include <cmath>
+
+namespace vicegrip::app {
+namespace {
+
+using units::Dimension;
+
+constexpr const char* kWatchable[] = {"oil-pressure", "oil-temp",    "fuel-pressure", "fuel-temp",   "fuel-level",
+                                      "gearbox-temp", "egt",         "turbo-speed",   "charge-coolant"};
+
+/// What the core says against one fact, if it is this field's.
+Result<double> sensible(job::Brief brief, const char* field, double value,
+                        const std::function<void(job::Brief&, double)>& put)
+{
+    put(brief, value);
+    for (const brief::Nonsense& n : brief::nonsense(brief))
+        if (n.field == field)
+            return fail(ErrorCode::Range, n.sentence);
+    return value;
+}
+
+} // namespace
+
+FactsForm::FactsForm(Desk& desk, QWidget* parent) : QWidget(parent), m_desk(desk), m_grid(new QGridLayout(this))
+{
+    using B = job::Brief;
+    m_grid->setContentsMargins(0, 0, look::kGap, look::kGap);
+    m_grid->setHorizontalSpacing(look::kGap);
+    m_grid->setVerticalSpacing(4);
+    m_grid->setColumnStretch(1, 1);
+
+    addHeading(tr("Engine"));
+    addNumber(
+        "cylinders", tr("Cylinders"), [](const QString& t) { return units::parse(t.toStdString(), Dimension::Counts); },
+        [](double n) { return QString::number(n); }, [](const B& b) { return double(b.cylinders); },
+        [](job::Job& j, double n) { j.brief->cylinders = static_cast<int>(std::lround(n)); });
+    addQuantity("displacement_l", tr("Displacement"), Dimension::Volume, "l", 3, &B::displacement_m3);
+    addChoice<job::Aspiration>("aspiration", tr("Aspiration"), &B::aspiration,
+                               {{job::Aspiration::Natural, tr("Natural")},
+                                {job::Aspiration::Turbo, tr("Turbocharged")},
+                                {job::Aspiration::Supercharged, tr("Supercharged")}});
+    addQuantity("target_kpa", tr("Target boost"), Dimension::GaugePressure, "kPa", 0, &B::target_pa);
+    addQuantity("overshoot_kpa", tr("Overshoot"), Dimension::GaugePressure, "kPa", 0, &B::overshoot_pa);
+    addNumber(
+        "altitude_m", tr("Altitude"),
+        [](const QString& t) { return units::parse(t.toStdString(), Dimension::Length, "m"); },
+        [](double m) { return QString::number(std::round(m)) + QStringLiteral(" m"); },
+        [](const B& b) { return b.altitude_m; }, [](job::Job& j, double m) { brief::setAltitude(j, m); });
+    addChoice<job::ChargeCooling>("charge_cooling", tr("Charge cooling"), &B::chargeCooling,
+                                  {{job::ChargeCooling::None, tr("None")},
+                                   {job::ChargeCooling::Air, tr("By air")},
+                                   {job::ChargeCooling::Water, tr("By water")}});
+    addHeading(tr("Fuel, air and spark"));
+    addChoice<job::Fuel>("fuel", tr("Fuel"), &B::fuel,
+                         {{job::Fuel::Petrol, tr("Petrol")},
+                          {job::Fuel::Flex, tr("Any ethanol blend, sensed")},
+                          {job::Fuel::Ethanol, tr("One ethanol blend")}});
+    addQuantity("fuel_kpa", tr("Rail pressure"), Dimension::GaugePressure, "bar", 1, &B::fuel_pa);
+    addChoice<job::AirMethod>("air_method", tr("Air method"), &B::airMethod,
+                              {{job::AirMethod::SpeedDensity, tr("Speed density")},
+                               {job::AirMethod::MassAir, tr("Mass air")},
+                               {job::AirMethod::Hybrid, tr("Hybrid")},
+                               {job::AirMethod::ThrottleAngle, tr("Throttle angle")}});
+    addChoice<job::ThrottleKind>("throttle", tr("Throttle"), &B::throttle,
+                                 {{job::ThrottleKind::Cable, tr("Cable")}, {job::ThrottleKind::ByWire, tr("By wire")}});
+    addChoice<job::IdleControl>("idle", tr("Idle control"), &B::idle,
+                                {{job::IdleControl::None, tr("None")},
+                                 {job::IdleControl::Valve, tr("Valve")},
+                                 {job::IdleControl::Throttle, tr("The throttle")}});
+    addChoice<job::Ignition>("ignition", tr("Ignition"), &B::ignition,
+                             {{job::Ignition::Distributor, tr("Distributor")},
+                              {job::Ignition::WastedSpark, tr("Wasted spark")},
+                              {job::Ignition::Sequential, tr("Sequential")}});
+    addChoice<job::Gearbox>("gearbox", tr("Gearbox"), &B::gearbox,
+                            {{job::Gearbox::Manual, tr("Manual")},
+                             {job::Gearbox::Automatic, tr("Automatic")},
+                             {job::Gearbox::Sequential, tr("Sequential")}});
+    addHeading(tr("To be watched"));
+    addWatched();
+    addHeading(tr("ECU and harness"));
+    addEcu();
+    addChoice<job::HarnessKind>("harness", tr("Harness"), &B::harness,
+                                {{job::HarnessKind::Adapter, tr("Adapter lead")},
+                                 {job::HarnessKind::Tap, tr("Tap or re-pin")},
+                                 {job::HarnessKind::Full, tr("Full harness")}});
+    addPrice("price-hour", tr("Price of an hour"), &job::Prices::hour);
+    addPrice("price-connector", tr("Of a connector"), &job::Prices::connector);
+    addPrice("price-adapter", tr("Of an adapter lead"), &job::Prices::adapter);
+    addPrice("price-tap", tr("Of a tap"), &job::Prices::tap);
+    addHeading(tr("Tuner"));
+    addText("tuner", tr("How reached"), &B::tuner);
+    addText("agreed", tr("Agreed so far"), &B::agreed);
+    m_grid->setRowStretch(m_grid->rowCount(), 1);
+}
+
+job::Brief FactsForm::brief() const
+{
+    return m_desk.store.job()->brief.value_or(job::Brief{});
+}
+
+void FactsForm::addHeading(const QString& text)
+{
+    auto* heading = label(text, look::Size::Body, true);
+    heading->setContentsMargins(0, m_grid->rowCount() > 1 ? look::kGap : 0, 0, 0);
+    m_grid->addWidget(heading, m_grid->rowCount(), 0, 1, 2);
+}
+
+void FactsForm::addRow(const QString& name, QWidget* widget)
+{
+    const int row = m_grid->rowCount();
+    auto* caption = label(name, look::Size::Small, false, true);
+    caption->setWordWrap(false);
+    caption->setContentsMargins(0, 7, 0, 0);
+    m_grid->addWidget(caption, row, 0, Qt::AlignTop);
+    m_grid->addWidget(widget, row, 1);
+}
+
+void FactsForm::addNumber(const char* field, const QString& name, const Understand& read, const Say& say,
+                          const Get& get, const Put& put)
+{
+    const auto understand = [this, field, read, put](const QString& typed) {
+        return read(typed).and_then([&](double value) {
+            return sensible(brief(), field, value, [&](job::Brief& b, double v) {
+                job::Job draft;
+                draft.brief = b;
+                put(draft, v);
+                b = *draft.brief;
+            });
+        });
+    };
+    auto* typed = new TypedField(
+        name, [understand, say](const QString& text) { return understand(text).map([&](double v) { return say(v); }); });
+    typed->edit()->setObjectName(QLatin1String(field));
+    addRow(name, typed);
+    connect(typed, &TypedField::entered, this, [this, typed, name, understand, say, put](const QString& text) {
+        if (const auto value = understand(text))
+            edit(typed, tr("%1 to %2").arg(name, say(*value)), [&](job::Job& job) { put(job, *value); });
+    });
+    m_showers.emplace_back([typed, say, get](const job::Brief& b) { typed->setText(say(get(b))); });
+}
+
+void FactsForm::addQuantity(const char* field, const QString& name, units::Dimension dimension, const char* unit,
+                            int decimals, double job::Brief::* member)
+{
+    addNumber(
+        field, name,
+        [dimension, unit](const QString& t) { return units::parse(t.toStdString(), dimension, unit); },
+        [=](double si) { return text(units::format(si, dimension, unit, decimals)); },
+        [member](const job::Brief& b) { return b.*member; },
+        [member](job::Job& j, double si) { (*j.brief).*member = si; });
+}
+
+void FactsForm::addPrice(const char* field, const QString& name, double job::Prices::* member)
+{
+    addNumber(
+        field, name,
+        [](const QString& t) {
+            return units::parse(t.toStdString(), Dimension::Counts).and_then([](double v) -> Result<double> {
+                if (v < 0 || v > 1e6)
+                    return fail(ErrorCode::Range, "expected a price from 0 up, in your own money");
+                return v;
+            });
+        },
+        [](double v) { return text(units::shortest(v)); }, [member](const job::Brief& b) { return b.prices.*member; },
+        [member](job::Job& j, double v) { j.brief->prices.*member = v; });
+}
+
+template <class E>
+void FactsForm::addChoice(const char* field, const QString& name, E job::Brief::* member,
+                          const std::vector<std::pair<E, QString>>& choices)
+{
+    auto* box = new QComboBox;
+    box->setObjectName(QLatin1String(field));
+    box->setAccessibleName(name);
+    box->setFont(look::words(look::Size::Small));
+    for (const auto& [value, words] : choices)
+        box->addItem(words, static_cast<int>(value));
+    addRow(name, box);
+    // What is shown while arrows walk through the list is put in at once: the consequences stand beside it.
+    connect(box, &QComboBox::currentIndexChanged, this, [this, box, name, member](int index) {
+        const auto value = static_cast<E>(box->itemData(index).toInt());
+        edit(nullptr, tr("%1 to %2").arg(name, box->itemText(index)),
+             [&](job::Job& job) { (*job.brief).*member = value; });
+    });
+    m_showers.emplace_back([box, member](const job::Brief& b) {
+        const QSignalBlocker quiet(box);
+        box->setCurrentIndex(box->findData(static_cast<int>(b.*member)));
+    });
+}
+
+void FactsForm::addText(const char* field, const QString& name, std::string job::Brief::* member)
+{
+    auto* line = new QLineEdit;
+    line->setObjectName(QLatin1String(field));
+    line->setAccessibleName(name);
+    line->setMaxLength(2000);
+    addRow(name, line);
+    connect(line, &QLineEdit::editingFinished, this, [this, line, name, member] {
+        edit(nullptr, tr("%1 noted").arg(name),
+             [&](job::Job& job) { (*job.brief).*member = line->text().trimmed().toStdString(); });
+    });
+    m_showers.emplace_back([line, member](const job::Brief& b) {
+        if (!line->hasFocus())
+            line->setText(text(b.*member));
+    });
+}
+
+void FactsForm::addEcu()
+{
+    m_ecu = new QComboBox;
+    m_ecu->setObjectName(QStringLiteral("ecu"));
+    m_ecu->setAccessibleName(tr("ECU"));
+    m_ecu->setFont(look::words(look::Size::Small));
+    m_ecu->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    addRow(tr("ECU"), m_ecu);
+    connect(m_ecu, &QComboBox::activated, this, [this](int index) {
+        const auto* profile = parts::find(library(), parts::EcuId{m_ecu->itemData(index).toString().toStdString()});
+        if (profile != nullptr && profile->ecu.name != m_desk.store.job()->ecu.name)
+            edit(nullptr, tr("ECU to %1").arg(text(profile->name)),
+                 [&](job::Job& job) { harness::setEcu(job, *profile); });
+    });
+}
+
+void FactsForm::addWatched()
+{
+    auto* list = new QWidget;
+    auto* grid = new QGridLayout(list);
+    grid->setContentsMargins(0, 0, 0, 0);
+    grid->setVerticalSpacing(2);
+    for (const char* id : kWatchable) {
+        const brief::Function& f = *brief::findFunction({id});
+        auto* box = new QCheckBox(text(f.name));
+        box->setObjectName(QStringLiteral("watch-") + QLatin1String(id));
+        box->setFont(look::words(look::Size::Small));
+        const int n = grid->count();
+        grid->addWidget(box, n / 2, n % 2);
+        m_watch[id] = box;
+        connect(box, &QCheckBox::toggled, this, [this, id = std::string(id), box](bool on) {
+            edit(nullptr, on ? tr("Watch %1").arg(box->text()) : tr("No longer watch %1").arg(box->text()),
+                 [&](job::Job& job) {
+                     std::erase(job.brief->watch, id);
+                     if (on)
+                         job.brief->watch.push_back(id);
+                 });
+        });
+    }
+    m_grid->addWidget(list, m_grid->rowCount(), 0, 1, 2);
+}
+
+void FactsForm::refresh()
+{
+    const auto job = m_desk.store.job();
+    const job::Brief facts = brief();
+    for (const auto& show : m_showers)
+        show(facts);
+    for (const auto& [id, box] : m_watch) {
+        const QSignalBlocker quiet(box);
+        box->setChecked(std::ranges::find(facts.watch, id) != facts.watch.end());
+    }
+    m_ecu->clear();
+    m_ecu->addItem(text(job->ecu.name), QString());
+    for (const parts::EcuProfile& p : library().ecus)
+        if (!p.ecu.expander && p.ecu.name != job->ecu.name)
+            m_ecu->addItem(text(p.name), text(p.id.value));
+    m_ecu->setToolTip(text(job->ecu.name));
+}
+
+void FactsForm::edit(TypedField* field, const QString& description, const std::function<void(job::Job&)>& change)
+{
+    const auto done = m_desk.store.edit(description, [&](job::Job& job) {
+        if (!job.brief)
+            job.brief.emplace();
+        change(job);
+    });
+    if (!done && field != nullptr)
+        field->refuse(QString::fromStdString(done.error().sentence));
+}
+
+} // namespace vicegrip::app

@@ -1,0 +1,59 @@
+#pragma once
+
+#include "app/desk/desk.h"
+
+#include <QWidget>
+
+#include <functional>
+#include <map>
+#include <vector>
+
+class QCheckBox;
+class QComboBox;
+class QGridLayout;
+class QLineEdit;
+
+namespace vicegrip::app {
+
+class TypedField;
+
+/// The facts of the engine, each typed or chosen and put into the job at once. What a fact would change in the circuits is
+/// the page's to show.
+class FactsForm : public QWidget
+{
+    Q_OBJECT
+
+  public:
+    explicit FactsForm(Desk& desk, QWidget* parent = nullptr);
+
+    void refresh();
+
+  private:
+    using Understand = std::function<Result<double>(const QString&)>;
+    using Say = std::function<QString(double)>;
+    using Put = std::function<void(job::Job&, double)>;
+    using Get = std::function<double(const job::Brief&)>;
+
+    void addHeading(const QString& text);
+    void addNumber(const char* field, const QString& name, const Understand& read, const Say& say, const Get& get,
+                   const Put& put);
+    void addQuantity(const char* field, const QString& name, units::Dimension dimension, const char* unit, int decimals,
+                     double job::Brief::* member);
+    template <class E> void addChoice(const char* field, const QString& name, E job::Brief::* member,
+                                      const std::vector<std::pair<E, QString>>& choices);
+    void addText(const char* field, const QString& name, std::string job::Brief::* member);
+    void addPrice(const char* field, const QString& name, double job::Prices::* member);
+    void addEcu();
+    void addWatched();
+    void addRow(const QString& name, QWidget* widget);
+    void edit(TypedField* field, const QString& description, const std::function<void(job::Job&)>& change);
+    [[nodiscard]] job::Brief brief() const;
+
+    Desk& m_desk;
+    QGridLayout* m_grid;
+    std::vector<std::function<void(const job::Brief&)>> m_showers; ///< put the brief's facts into the fields
+    QComboBox* m_ecu = nullptr;
+    std::map<std::string, QCheckBox*> m_watch;
+};
+
+} // namespace vicegrip::app

@@ -1,0 +1,237 @@
+#include "app/stages/inputs/inputs_page.h"
+
+#include "app/desk/library.h"
+#include "app/stages/inputs/seating_view.h"
+#include "app/widgets/key_button.h"
+#include "app/widgets/labels.h"
+#include "core/harness/drawing.h"
+
+#include <QHBoxLayout>
+#include <QScrollArea>
+#include <QShortcut>
+#include <QVBoxLayout>
+
+namespace vicegrip::app {
+namespace {
+
+constexpr int kSide = 336;
+
+QString milliamps(double a)
+{
+    return text(units::format(a, units::Dimension::Current, "mA", 0));
+}
+
+} // namespace
+
+InputsPage::InputsPage(Desk& desk, QWidget* parent)
+    : StagePage(desk, parent),
+      m_view(new SeatingView(desk)),
+      m_scroll(new QScrollArea),
+      m_outcome(label({}, look::Size::Small, false, true)),
+      m_name(label({}, look::Size::Title, true)),
+      m_sensor(label({}, look::Size::Small, false, true)),
+      m_seat(label({}, look::Size::Body)),
+      m_waysTitle(label(tr("Ways out"), look::Size::Body, true)),
+      m_budgets(label({}, look::Size::Small)),
+      m_seatAll(new KeyButton(tr("Seat all"), QStringLiteral("S"), true)),
+      m_unseat(new KeyButton(tr("Unseat"), QStringLiteral("Del"), false)),
+      m_lock(new KeyButton(tr("Lock"), QStringLiteral("L"), false)),
+      m_waysColumn(new QVBoxLayout)
+{
+    m_scroll->setWidget(m_view);
+    m_scroll->setWidgetResizable(true);
+    m_scroll->setFrameShape(QFrame::NoFrame);
+    m_scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    m_scroll->setFocusProxy(m_view);
+
+    m_seatAll->setObjectName(QStringLiteral("seat-all"));
+    m_unseat->setObjectName(QStringLiteral("unseat"));
+    m_lock->setObjectName(QStringLiteral("lock"));
+    m_outcome->setObjectName(QStringLiteral("seating-outcome"));
+    m_seat->setObjectName(QStringLiteral("seat"));
+    m_budgets->setObjectName(QStringLiteral("budgets"));
+
+    auto* side = new QWidget;
+    auto* column = new QVBoxLayout(side);
+    column->setContentsMargins(0, 0, look::kGap, 0);
+    column->setSpacing(6);
+    column->addWidget(m_seatAll);
+    column->addWidget(m_outcome);
+    column->addSpacing(look::kGap);
+    column->addWidget(m_name);
+    column->addWidget(m_sensor);
+    column->addWidget(m_seat);
+    auto* buttons = new QHBoxLayout;
+    buttons->addWidget(m_unseat);
+    buttons->addWidget(m_lock);
+    buttons->addStretch();
+    column->addLayout(buttons);
+    column->addSpacing(look::kGap);
+    column->addWidget(m_waysTitle);
+    column->addLayout(m_waysColumn);
+    column->addSpacing(look::kGap);
+    column->addWidget(label(tr("Sensor supply and ground"), look::Size::Body, true));
+    column->addWidget(m_budgets);
+    column->addStretch();
+    auto* sideScroll = new QScrollArea;
+    sideScroll->setWidget(side);
+    sideScroll->setWidgetResizable(true);
+    sideScroll->setFrameShape(QFrame::NoFrame);
+    sideScroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    sideScroll->setFixedWidth(kSide);
+
+    auto* row = new QHBoxLayout(this);
+    row->setContentsMargins(look::kMargin, look::kMargin, look::kMargin, look::kGap);
+    row->setSpacing(24);
+    row->addWidget(m_scroll, 1);
+    row->addWidget(sideScroll);
+
+    connect(m_seatAll, &KeyButton::clicked, this, &InputsPage::seatAll);
+    connect(m_unseat, &KeyButton::clicked, this, &InputsPage::unseat);
+    connect(m_lock, &KeyButton::clicked, this, &InputsPage::toggleLock);
+    connect(m_view, &SeatingView::seatAsked, this, &InputsPage::seatOn);
+    connect(m_view, &SeatingView::unseatAsked, this, &InputsPage::unseat);
+    connect(m_view, &SeatingView::lockAsked, this, &InputsPage::toggleLock);
+    connect(m_view, &SeatingView::reached, this, [this](const QRect& where) {
+        m_scroll->ensureVisible(0, where.center().y(), 0, where.height());
+    });
+    connect(new QShortcut(QKeySequence(Qt::Key_S), this), &QShortcut::activated, this, &InputsPage::seatAll);
+    for (int n = 1; n <= 9; ++n)
+        connect(new QShortcut(QKeySequence(tr("Ctrl+Alt+%1").arg(n)), this), &QShortcut::activated, this,
+                [this, n] { takeWay(static_cast<size_t>(n - 1)); });
+    setFocusProxy(m_view);
+}
+
+const job::Circuit* InputsPage::circuit() const
+{
+    return job::find(*m_desk.store.job(), m_desk.selection.circuit());
+}
+
+void InputsPage::edit(const QString& description, const std::function<void(job::Job&)>& change)
+{
+    if (const auto done = m_desk.store.edit(description, change); !done)
+        emit notice(QString::fromStdString(done.error().sentence));
+}
+
+void InputsPage::refresh()
+{
+    m_view->refresh();
+    refreshSelected();
+    refreshWays();
+    refreshBudgets();
+    m_outcome->setText(m_said.isEmpty() ? tr("Seats every sensor as well as can be, and says whether that is proved. "
+                                             "Locked ones stay.")
+                                        : m_said);
+}
+
+void InputsPage::seatAll()
+{
+    const seating::Plan plan = seating::bestPlan(*m_desk.store.job());
+    m_said = tr("Seated %1 required, %2 wanted, %3 preferred; %4 without a seat; %5 moved. %6")
+                 .arg(plan.required)
+                 .arg(plan.wanted)
+                 .arg(plan.preferred)
+                 .arg(plan.unseated.size())
+                 .arg(plan.moved)
+                 .arg(plan.optimal ? tr("Proved: no other plan seats more.") : tr("Not proved to be the best."));
+    edit(tr("Seat all"), [&](job::Job& job) { seating::take(job, plan); });
+    // What is left without a seat is what to look at next.
+    if (!plan.unseated.empty())
+        m_desk.selection.setCircuit(plan.unseated.front());
+    refresh();
+}
+
+void InputsPage::seatOn(const QString& input)
+{
+    const job::Circuit* c = circuit();
+    if (c == nullptr)
+        return;
+    for (const seating::Refusal& r : seating::refusals(*m_desk.store.job(), *c))
+        if (text(r.input.value) == input && job::seatedOn(*m_desk.store.job(), r.input) == nullptr) {
+            emit notice(tr("%1 does not take %2: %3.").arg(input, text(c->name), text(r.reason)));
+            return;
+        }
+    const parts::InputId id{input.toStdString()};
+    edit(tr("Seat %1 on %2").arg(text(c->name), input),
+         [&, circuit = c->id](job::Job& job) { harness::seat(job, circuit, id); });
+}
+
+void InputsPage::unseat()
+{
+    const job::Circuit* c = circuit();
+    if (c != nullptr && !c->input.empty())
+        edit(tr("Unseat %1").arg(text(c->name)),
+             [circuit = c->id](job::Job& job) { harness::unseat(job, circuit); });
+}
+
+void InputsPage::toggleLock()
+{
+    const job::Circuit* c = circuit();
+    if (c == nullptr || c->input.empty())
+        return;
+    edit(c->locked ? tr("Unlock %1").arg(text(c->name)) : tr("Lock %1").arg(text(c->name)),
+         [circuit = c->id](job::Job& job) {
+             job::Circuit* changed = job::find(job, circuit);
+             changed->locked = !changed->locked;
+         });
+}
+
+void InputsPage::takeWay(size_t index)
+{
+    if (index >= m_ways.size())
+        return;
+    const seating::WayOut way = m_ways[index];
+    edit(text(way.title), [&](job::Job& job) { seating::apply(job, way); });
+}
+
+void InputsPage::refreshSelected()
+{
+    const auto job = m_desk.store.job();
+    const job::Circuit* c = circuit();
+    const parts::Sensor* sensor = c == nullptr ? nullptr : job::sensorOf(*job, *c);
+    m_name->setText(c == nullptr ? tr("No circuit") : text(c->name));
+    m_sensor->setText(sensor == nullptr ? tr("The brief brings circuits in: Ctrl+1.") : text(sensor->name));
+    const bool seated = c != nullptr && !c->input.empty();
+    m_seat->setText(c == nullptr ? QString()
+                    : seated     ? tr("Sits on %1, cavity %2%3")
+                                   .arg(text(c->input.value), text(job::cavityOf(*job, c->input).text()),
+                                        c->locked ? tr(", locked") : QString())
+                                 : tr("Has no seat (%1)").arg(text(fields::enumName(c->want))));
+    m_unseat->setEnabled(seated);
+    m_lock->setEnabled(seated);
+}
+
+void InputsPage::refreshWays()
+{
+    while (QLayoutItem* item = m_waysColumn->takeAt(0)) {
+        if (item->widget() != nullptr)
+            item->widget()->deleteLater();
+        delete item;
+    }
+    const job::Circuit* c = circuit();
+    m_ways = c == nullptr ? std::vector<seating::WayOut>{} : seating::waysOut(*m_desk.store.job(), *c, library());
+    m_waysTitle->setVisible(!m_ways.empty());
+    for (size_t i = 0; i < m_ways.size(); ++i) {
+        auto* take = new KeyButton(text(m_ways[i].title), tr("Ctrl+Alt+%1").arg(i + 1), false);
+        take->setObjectName(QStringLiteral("way-%1").arg(i));
+        take->setMaximumWidth(kSide - look::kMargin);
+        take->setToolTip(text(m_ways[i].title));
+        m_waysColumn->addWidget(take);
+        m_waysColumn->addWidget(label(text(m_ways[i].detail), look::Size::Small, false, true));
+        connect(take, &KeyButton::clicked, this, [this, i] { takeWay(i); });
+    }
+}
+
+void InputsPage::refreshBudgets()
+{
+    QStringList lines;
+    for (const auto& b : seating::supplyBudgets(*m_desk.store.job()))
+        lines << tr("%1: %2 of %3 for %4 sensors; %5 sensor ground cavities shared by %6 circuits")
+                     .arg(text(b.unit), milliamps(b.drawn_a), milliamps(b.limit_a))
+                     .arg(b.circuits)
+                     .arg(b.grounds)
+                     .arg(b.groundUsers);
+    m_budgets->setText(lines.join(QLatin1Char('\n')));
+}
+
+} // namespace vicegrip::app

@@ -1,0 +1,358 @@
+#include "app/stages/inputs/seating_view.h"
+
+#include "app/look/look.h"
+#include "core/harness/drawing.h"
+#include "core/seating/fit.h"
+
+#include <QKeyEvent>
+#include <QMouseEvent>
+#include <QPainter>
+#include <QPainterPath>
+
+#include <algorithm>
+
+namespace vicegrip::app {
+namespace {
+
+constexpr int kCircuitHeight = 42, kInputHeight = 28, kHeadingHeight = 30, kTop = 4;
+constexpr double kLeftShare = 0.36, kRightFrom = 0.47;
+
+QString joined(const std::vector<std::string>& words)
+{
+    QStringList out;
+    for (const std::string& w : words)
+        out << text(w);
+    return out.join(QStringLiteral("  ·  "));
+}
+
+} // namespace
+
+SeatingView::SeatingView(Desk& desk, QWidget* parent) : QWidget(parent), m_desk(desk), m_job(desk.store.job())
+{
+    setObjectName(QStringLiteral("seating"));
+    setAccessibleName(tr("Seating plan"));
+    setFocusPolicy(Qt::StrongFocus);
+}
+
+void SeatingView::layRows()
+{
+    m_rows.clear();
+    int top = kTop;
+    for (const parts::Ecu* unit : job::units(*m_job)) {
+        m_rows.push_back({nullptr, text(unit->name), top});
+        top += kHeadingHeight;
+        for (const parts::EcuInput& input : unit->inputs) {
+            m_rows.push_back({&input, {}, top});
+            top += kInputHeight;
+        }
+    }
+}
+
+QSize SeatingView::sizeHint() const
+{
+    const int left = kTop + kCircuitHeight * static_cast<int>(m_job->circuits.size());
+    const int right = m_rows.empty() ? 0 : m_rows.back().top + kInputHeight;
+    return {700, std::max({left, right, 200}) + 4};
+}
+
+int SeatingView::selectedCircuit() const
+{
+    for (size_t i = 0; i < m_job->circuits.size(); ++i)
+        if (m_job->circuits[i].id == m_desk.selection.circuit())
+            return static_cast<int>(i);
+    return -1;
+}
+
+void SeatingView::refresh()
+{
+    m_job = m_desk.store.job();
+    layRows();
+    m_refusals.clear();
+    if (const int i = selectedCircuit(); i >= 0)
+        m_refusals = seating::refusals(*m_job, m_job->circuits[static_cast<size_t>(i)]);
+    if (m_pointed >= static_cast<int>(m_rows.size()))
+        m_pointed = -1;
+    describe();
+    updateGeometry();
+    update();
+}
+
+QRect SeatingView::circuitRect(int index) const
+{
+    return {2, kTop + index * kCircuitHeight, static_cast<int>(width() * kLeftShare), kCircuitHeight - 4};
+}
+
+QRect SeatingView::inputRect(size_t row) const
+{
+    const int left = static_cast<int>(width() * kRightFrom);
+    return {left, m_rows[row].top, width() - left - 2, m_rows[row].input == nullptr ? kHeadingHeight : kInputHeight};
+}
+
+QString SeatingView::reasonFor(const parts::EcuInput& input) const
+{
+    for (const seating::Refusal& r : m_refusals)
+        if (r.input == input.id)
+            return text(r.reason);
+    return {};
+}
+
+void SeatingView::paintCircuit(QPainter& p, size_t index)
+{
+    const auto& c = look::colours();
+    const job::Circuit& circuit = m_job->circuits[index];
+    const QRect box = circuitRect(static_cast<int>(index));
+    const bool selected = static_cast<int>(index) == selectedCircuit();
+    const bool seated = !circuit.input.empty();
+    p.fillRect(box, selected ? c.selected : c.card);
+    p.setPen(QPen(seated ? c.line : circuit.want == job::Want::Required ? c.failing : c.inkSoft, seated ? 1 : 1.5,
+                  seated ? Qt::SolidLine : Qt::DashLine));
+    p.setBrush(Qt::NoBrush);
+    p.drawRect(box);
+    p.setFont(look::words(look::Size::Small, true));
+    p.setPen(c.ink);
+    const QRect inside = box.adjusted(8, 2, -8, -2);
+    const QString right = circuit.locked ? tr("locked") : seated ? QString() : text(fields::enumName(circuit.want));
+    const int rightWidth = right.isEmpty() ? 0 : p.fontMetrics().horizontalAdvance(right) + 8;
+    p.drawText(inside.adjusted(0, 0, -rightWidth, 0), Qt::AlignTop | Qt::AlignLeft,
+               p.fontMetrics().elidedText(text(circuit.name), Qt::ElideRight, inside.width() - rightWidth));
+    p.setFont(look::words(look::Size::Small));
+    p.setPen(seated ? c.inkSoft : circuit.want == job::Want::Required ? c.failing : c.inkSoft);
+    p.drawText(inside, Qt::AlignTop | Qt::AlignRight, right);
+    if (const parts::Sensor* sensor = job::sensorOf(*m_job, circuit)) {
+        QString marks = joined(seating::demands(*sensor));
+        if (const job::Resistor* r = harness::pullUpOf(*m_job, circuit))
+            marks += tr("  ·  %1 fitted").arg(text(units::formatOhms(r->ohm)));
+        p.setPen(c.inkSoft);
+        p.drawText(inside, Qt::AlignBottom | Qt::AlignLeft,
+                   p.fontMetrics().elidedText(marks, Qt::ElideRight, inside.width()));
+    }
+}
+
+void SeatingView::paintInput(QPainter& p, size_t index)
+{
+    const auto& c = look::colours();
+    const InputRow& row = m_rows[index];
+    const QRect box = inputRect(index);
+    if (row.input == nullptr) {
+        p.setFont(look::words(look::Size::Small, true));
+        p.setPen(c.inkSoft);
+        p.drawText(box.adjusted(0, 0, 0, -4), Qt::AlignBottom | Qt::AlignLeft,
+                   p.fontMetrics().elidedText(row.heading, Qt::ElideRight, box.width()));
+        return;
+    }
+    const int selected = selectedCircuit();
+    const job::Circuit* there = job::seatedOn(*m_job, row.input->id);
+    const bool mine = there != nullptr && selected >= 0 && there->id == m_job->circuits[static_cast<size_t>(selected)].id;
+    const QString reason = selected >= 0 && !mine ? reasonFor(*row.input) : QString();
+    const bool open = selected >= 0 && !mine && reason.isEmpty();
+    if (mine)
+        p.fillRect(box, c.selected);
+    p.setPen(c.line);
+    p.drawLine(box.bottomLeft(), box.bottomRight());
+    // A filled socket is taken, an open one free; the ring of one that would take the selected circuit is heavy.
+    const QPointF socket(box.left() + 9, box.center().y());
+    p.setPen(QPen(open || mine ? c.accent : c.inkSoft, open || mine ? 2.5 : 1.2));
+    p.setBrush(there != nullptr ? QBrush(mine ? c.accent : c.inkSoft) : Qt::NoBrush);
+    p.drawEllipse(socket, 5.5, 5.5);
+    p.setFont(look::numbers(look::Size::Small));
+    p.setPen(reason.isEmpty() ? c.ink : c.inkSoft);
+    const QString id = text(row.input->id.value);
+    p.drawText(QRect(box.left() + 22, box.top(), 60, box.height()), Qt::AlignVCenter | Qt::AlignLeft, id);
+    p.setFont(look::words(look::Size::Small));
+    QString words = joined(seating::capabilities(*row.input));
+    if (open)
+        words = tr("would take it:  ") + words;
+    else if (!reason.isEmpty())
+        words = reason;
+    p.setPen(open ? c.ink : c.inkSoft);
+    const QRect inside = box.adjusted(84, 0, -4, 0);
+    p.drawText(inside, Qt::AlignVCenter | Qt::AlignLeft,
+               p.fontMetrics().elidedText(words, Qt::ElideRight, inside.width()));
+    if (static_cast<int>(index) == m_pointed && hasFocus()) {
+        p.setPen(QPen(c.accent, 2));
+        p.setBrush(Qt::NoBrush);
+        p.drawRect(box.adjusted(-4, 1, -1, -1));
+    }
+}
+
+void SeatingView::paintSeats(QPainter& p)
+{
+    const auto& c = look::colours();
+    for (size_t i = 0; i < m_job->circuits.size(); ++i) {
+        const job::Circuit& circuit = m_job->circuits[i];
+        for (size_t r = 0; r < m_rows.size(); ++r) {
+            if (m_rows[r].input == nullptr || m_rows[r].input->id != circuit.input)
+                continue;
+            const QRect a = circuitRect(static_cast<int>(i)), b = inputRect(r);
+            const QPointF from(a.right() + 1, a.center().y() + 1), to(b.left() + 3, b.center().y());
+            const bool selected = static_cast<int>(i) == selectedCircuit();
+            QPainterPath line(from);
+            const double bend = (to.x() - from.x()) * 0.5;
+            line.cubicTo(from + QPointF(bend, 0), to - QPointF(bend, 0), to);
+            p.setPen(QPen(selected ? c.accent : c.inkSoft, selected ? 2.5 : 1.2,
+                          circuit.locked ? Qt::DashDotLine : Qt::SolidLine));
+            p.setBrush(Qt::NoBrush);
+            p.drawPath(line);
+        }
+    }
+}
+
+void SeatingView::paintEvent(QPaintEvent*)
+{
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    paintSeats(p);
+    for (size_t i = 0; i < m_job->circuits.size(); ++i)
+        paintCircuit(p, i);
+    for (size_t r = 0; r < m_rows.size(); ++r)
+        paintInput(p, r);
+    const auto& c = look::colours();
+    if (m_dragged >= 0) {
+        p.setPen(QPen(c.accent, 2.5));
+        p.drawLine(QPointF(circuitRect(m_dragged).right(), circuitRect(m_dragged).center().y()), QPointF(m_drag));
+    }
+    if (hasFocus() && m_pointed < 0 && selectedCircuit() >= 0) {
+        p.setPen(QPen(c.accent, 2));
+        p.setBrush(Qt::NoBrush);
+        p.drawRect(circuitRect(selectedCircuit()));
+    }
+}
+
+int SeatingView::circuitAt(const QPoint& where) const
+{
+    for (size_t i = 0; i < m_job->circuits.size(); ++i)
+        if (circuitRect(static_cast<int>(i)).contains(where))
+            return static_cast<int>(i);
+    return -1;
+}
+
+int SeatingView::inputAt(const QPoint& where) const
+{
+    for (size_t r = 0; r < m_rows.size(); ++r)
+        if (m_rows[r].input != nullptr && inputRect(r).contains(where))
+            return static_cast<int>(r);
+    return -1;
+}
+
+void SeatingView::selectCircuit(int index)
+{
+    if (m_job->circuits.empty())
+        return;
+    index = std::clamp(index, 0, static_cast<int>(m_job->circuits.size()) - 1);
+    m_pointed = -1;
+    const job::CircuitId id = m_job->circuits[static_cast<size_t>(index)].id;
+    m_desk.selection.setCircuit(id);
+    emit reached(circuitRect(index));
+    describe();
+    update();
+}
+
+void SeatingView::pointAt(int row)
+{
+    if (row < 0 || row >= static_cast<int>(m_rows.size()) || m_rows[static_cast<size_t>(row)].input == nullptr)
+        return;
+    m_pointed = row;
+    emit reached(inputRect(static_cast<size_t>(row)));
+    describe();
+    update();
+}
+
+void SeatingView::walk(int step)
+{
+    if (m_pointed < 0) {
+        selectCircuit(selectedCircuit() + step);
+        return;
+    }
+    int row = m_pointed + step;
+    if (row >= 0 && row < static_cast<int>(m_rows.size()) && m_rows[static_cast<size_t>(row)].input == nullptr)
+        row += step; // headings are stepped over
+    pointAt(row);
+}
+
+void SeatingView::mousePressEvent(QMouseEvent* event)
+{
+    if (const int circuit = circuitAt(event->pos()); circuit >= 0) {
+        selectCircuit(circuit);
+        m_dragged = circuit;
+        m_drag = event->pos();
+    } else if (const int row = inputAt(event->pos()); row >= 0) {
+        pointAt(row);
+        if (const job::Circuit* there = job::seatedOn(*m_job, m_rows[static_cast<size_t>(row)].input->id))
+            m_desk.selection.setCircuit(job::CircuitId(there->id));
+    }
+}
+
+void SeatingView::mouseMoveEvent(QMouseEvent* event)
+{
+    if (m_dragged < 0)
+        return;
+    m_drag = event->pos();
+    update();
+}
+
+void SeatingView::mouseReleaseEvent(QMouseEvent* event)
+{
+    const int dragged = std::exchange(m_dragged, -1);
+    const int row = inputAt(event->pos());
+    if (dragged >= 0 && row >= 0)
+        emit seatAsked(text(m_rows[static_cast<size_t>(row)].input->id.value));
+    update();
+}
+
+void SeatingView::keyPressEvent(QKeyEvent* event)
+{
+    switch (event->key()) {
+    case Qt::Key_Up:
+    case Qt::Key_Down:
+        walk(event->key() == Qt::Key_Down ? 1 : -1);
+        return;
+    case Qt::Key_Right: {
+        // To its own seat, else to the first input that would take it.
+        const int selected = selectedCircuit();
+        for (size_t r = 0; selected >= 0 && r < m_rows.size(); ++r)
+            if (m_rows[r].input != nullptr &&
+                (m_rows[r].input->id == m_job->circuits[static_cast<size_t>(selected)].input ||
+                 (m_job->circuits[static_cast<size_t>(selected)].input.empty() && reasonFor(*m_rows[r].input).isEmpty()))) {
+                pointAt(static_cast<int>(r));
+                return;
+            }
+        pointAt(1);
+        return;
+    }
+    case Qt::Key_Left:
+        selectCircuit(selectedCircuit());
+        return;
+    case Qt::Key_Return:
+    case Qt::Key_Enter:
+        if (m_pointed >= 0)
+            emit seatAsked(text(m_rows[static_cast<size_t>(m_pointed)].input->id.value));
+        return;
+    case Qt::Key_Delete:
+        emit unseatAsked();
+        return;
+    case Qt::Key_L:
+        emit lockAsked();
+        return;
+    default:
+        QWidget::keyPressEvent(event);
+    }
+}
+
+void SeatingView::describe()
+{
+    const int selected = selectedCircuit();
+    QString words;
+    if (selected >= 0) {
+        const job::Circuit& c = m_job->circuits[static_cast<size_t>(selected)];
+        words = text(c.name) + (c.input.empty() ? tr(" has no seat") : tr(" sits on ") + text(c.input.value));
+    }
+    if (m_pointed >= 0) {
+        const parts::EcuInput& input = *m_rows[static_cast<size_t>(m_pointed)].input;
+        const QString reason = reasonFor(input);
+        words += QStringLiteral(". ") + text(input.id.value) + QStringLiteral(": ") +
+                 (reason.isEmpty() ? joined(seating::capabilities(input)) : reason);
+    }
+    setAccessibleDescription(words);
+}
+
+} // namespace vicegrip::app

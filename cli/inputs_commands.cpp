@@ -1,0 +1,154 @@
+#include "cli/printing.h"
+#include "core/brief/needs.h"
+#include "core/brief/range.h"
+#include "core/job/json.h"
+#include "core/seating/ways_out.h"
+
+#include <iostream>
+
+/// The commands of the stages Brief and Inputs.
+namespace vicegrip::cli {
+namespace {
+
+parts::Library library()
+{
+    auto read = parts::readLibrary(parts::libraryFolders(VICEGRIP_DATA_DIR "/library"));
+    for (const Error& e : read.complaints)
+        std::cerr << "left out of the library: " << e.text() << '\n';
+    return read;
+}
+
+std::string kpa(double pa)
+{
+    return units::formatNumber(pa / 1e3, 1) + " kPa";
+}
+
+} // namespace
+
+int seat(const SeatOptions& options)
+{
+    const auto read = job::readFile(options.job);
+    if (!read)
+        return refuse(read.error(), kUnreadable);
+    const parts::Library parts = library();
+    const seating::Plan plan = seating::bestPlan(*read);
+    job::Job seated = *read;
+    seating::take(seated, plan);
+    Json seats = Json::array(), without = Json::array();
+    for (const seating::Seat& s : plan.seats)
+        seats.push_back({{"circuit", s.circuit.value}, {"input", s.input.value}});
+    for (const job::CircuitId& id : plan.unseated) {
+        const job::Circuit& circuit = *job::find(seated, id);
+        Json refusals = Json::array(), ways = Json::array();
+        for (const auto& r : seating::refusals(seated, circuit))
+            refusals.push_back({{"input", r.input.value}, {"reason", r.reason}});
+        for (const auto& w : seating::waysOut(seated, circuit, parts))
+            ways.push_back({{"do", w.title}, {"detail", w.detail}});
+        without.push_back({{"circuit", id.value},
+                           {"name", circuit.name},
+                           {"want", fields::enumName(circuit.want)},
+                           {"refusals", refusals},
+                           {"ways_out", ways}});
+    }
+    if (options.json) {
+        std::cout << Json{{"job", read->name},
+                          {"optimal", plan.optimal},
+                          {"seated", {{"required", plan.required}, {"wanted", plan.wanted}, {"preferred", plan.preferred}}},
+                          {"moved", plan.moved},
+                          {"cost", plan.cost},
+                          {"seats", seats},
+                          {"unseated", without}}
+                         .dump(2)
+                  << '\n';
+        return kFine;
+    }
+    for (const seating::Seat& s : plan.seats)
+        std::cout << padded(job::find(seated, s.circuit)->name, 26) << s.input.value << '\n';
+    for (const Json& u : without) {
+        std::cout << padded(u["name"].get<std::string>(), 26) << "no input (" << u["want"].get<std::string>() << ")\n";
+        for (const Json& r : u["refusals"])
+            std::cout << "    " << padded(r["input"].get<std::string>(), 8) << r["reason"].get<std::string>() << '\n';
+        for (const Json& w : u["ways_out"])
+            std::cout << "    way out: " << w["do"].get<std::string>() << ". " << w["detail"].get<std::string>() << '\n';
+    }
+    std::cout << "seated " << plan.required << " required, " << plan.wanted << " wanted, " << plan.preferred
+              << " preferred; " << (plan.optimal ? "proved the best there is" : "the best found, not proved") << '\n';
+    return kFine;
+}
+
+int range(const RangeOptions& options)
+{
+    const auto job = job::readFile(options.job);
+    if (!job)
+        return refuse(job.error(), kUnreadable);
+    const job::Circuit* circuit = job::find(*job, job::CircuitId{options.circuit});
+    if (circuit == nullptr)
+        return refuse("the job has no circuit \"" + options.circuit + "\"", kNoAnswer);
+    const parts::Library parts = library();
+    const brief::Advice advice = brief::adviseRange(circuit->function, *job, circuit, parts);
+    if (advice.marks.empty())
+        return refuse(circuit->name + " is no pressure: there is no range to advise on", kNoAnswer);
+    Json marks = Json::array(), ranking = Json::array();
+    for (const auto& m : advice.marks)
+        marks.push_back({{"name", m.name}, {"kpa", fields::rounded(m.pa / 1e3)}, {"why", m.why}});
+    for (const auto& c : advice.ranking)
+        ranking.push_back({{"part", c.sensor.id.value},
+                           {"name", c.sensor.name},
+                           {"fitted", c.current},
+                           {"reads", c.reads},
+                           {"headroom_kpa", fields::rounded(c.headroom_pa / 1e3)},
+                           {"bottom_kpa", fields::rounded(c.bottom_pa / 1e3)},
+                           {"kpa_per_count", c.pa_per_count / 1e3},
+                           {"top_gauge_kpa", fields::rounded(c.top_gauge_pa / 1e3)},
+                           {"verdict", c.verdict}});
+    if (options.json) {
+        std::cout << Json{{"circuit", circuit->id.value},
+                          {"input", advice.inputText},
+                          {"marks", marks},
+                          {"ranking", ranking},
+                          {"split", advice.split}}
+                         .dump(2)
+                  << '\n';
+        return kFine;
+    }
+    for (const auto& m : advice.marks)
+        std::cout << padded(m.name, 20) << padded(kpa(m.pa), 14) << m.why << '\n';
+    std::cout << "on " << advice.inputText << ":\n";
+    for (const auto& c : advice.ranking)
+        std::cout << (c.current ? "* " : "  ") << padded(c.sensor.name, 56)
+                  << padded(units::formatNumber(c.pa_per_count / 1e3, 3) + " kPa/count", 18) << c.verdict << '\n';
+    if (!advice.split.empty())
+        std::cout << advice.split << '\n';
+    return kFine;
+}
+
+int needs(const NeedsOptions& options)
+{
+    const auto job = job::readFile(options.job);
+    if (!job)
+        return refuse(job.error(), kUnreadable);
+    if (!job->brief)
+        return refuse("the job has no brief: state what is on the engine first", kNoAnswer);
+    Json list = Json::array();
+    for (const brief::Consequence& c : brief::consequences(*job, *job->brief)) {
+        Json circuits = Json::array();
+        for (const job::CircuitId& id : c.circuits)
+            circuits.push_back(id.value);
+        list.push_back({{"function", c.function.value},
+                        {"name", c.name},
+                        {"want", fields::enumName(c.want)},
+                        {"standing", brief::standingName(c.standing)},
+                        {"asked_by", c.askedBy},
+                        {"reason", c.reason},
+                        {"circuits", circuits}});
+        if (!options.json)
+            std::cout << padded(c.name, 26) << padded(std::string(fields::enumName(c.want)), 11)
+                      << padded(std::string(brief::standingName(c.standing)), 18) << c.reason
+                      << (c.askedBy.empty() ? "" : " (" + c.askedBy + ")") << '\n';
+    }
+    if (options.json)
+        std::cout << Json{{"job", job->name}, {"needs", list}}.dump(2) << '\n';
+    return kFine;
+}
+
+} // namespace vicegrip::cli

@@ -1,0 +1,223 @@
+#include "core/brief/air_method.h"
+
+#include "core/brief/atmosphere.h"
+#include "core/brief/range.h"
+#include "core/electrics/sensor_model.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace vicegrip::brief {
+namespace {
+
+using job::AirMethod;
+using units::Dimension;
+
+constexpr double kIdle_pa = 35e3, kWarmAir_k = 313.15; ///< typical
+constexpr double kSmallOpening = 0.1, kWideOpening = 0.6;
+
+AirMethodView described(AirMethod method)
+{
+    switch (method) {
+    case AirMethod::SpeedDensity:
+        return {method,
+                "Speed density",
+                "Manifold pressure, air temperature and a table of how well the engine fills give the air.",
+                "Nothing in the intake's way, and no flow it cannot read; boost needs the sensor anyway.",
+                "The table is this engine's: every change to cams or ports is a new table.",
+                {},
+                {},
+                {}};
+    case AirMethod::MassAir:
+        return {method,
+                "Mass air",
+                "A meter weighs the air itself.",
+                "Where a meter is there and reads, it follows changes to the engine by itself.",
+                "It ends where its range ends, minds reversing flow and leaks behind it, and sits in the way.",
+                {},
+                {},
+                {}};
+    case AirMethod::Hybrid:
+        return {method,
+                "Hybrid",
+                "The meter at low speed, density above.",
+                "Keeps the meter's manners at idle, and density where the meter ends.",
+                "Two models to set up, and a hand-over that must not be felt.",
+                {},
+                {},
+                {}};
+    case AirMethod::ThrottleAngle:
+        return {method,
+                "Throttle angle",
+                "Throttle angle and speed give the air, corrected by the barometer.",
+                "For engines whose manifold pressure says little: single throttles, wild cams.",
+                "Blind to boost and to anything that changes behind the plate; coarse at small openings.",
+                {},
+                {},
+                {}};
+    }
+    return {};
+}
+
+std::string hereText(AirMethod method, const job::Brief& b)
+{
+    const std::string boost = units::formatNumber(b.target_pa / 1e3, 0) + " kPa";
+    switch (method) {
+    case AirMethod::SpeedDensity:
+        return b.boosted() ? "Suits: boost of " + boost + " is seen by the same sensor." : "Suits an engine with a common plenum.";
+    case AirMethod::MassAir:
+        return b.boosted() ? "The meter must reach the flow at " + boost + " of boost: " + "reckon with about " +
+                                 units::formatNumber(fullLoadAir(b) * 3600, 0) + " kg/h at 6500 rpm."
+                           : "Reckon with about " + units::formatNumber(fullLoadAir(b) * 3600, 0) + " kg/h at 6500 rpm.";
+    case AirMethod::Hybrid:
+        return "Needs both sets of sensors: the most inputs of the four.";
+    case AirMethod::ThrottleAngle:
+        return b.boosted() ? "Not with boost: the same angle means another mass at every pressure."
+                           : "With one throttle a cylinder this is the usual way.";
+    }
+    return {};
+}
+
+std::string plusMinus(double si, const parts::Sensor& s, int decimals)
+{
+    const double shown = units::toUnit(si, s.measures, s.unit) - units::toUnit(0, s.measures, s.unit);
+    return "± " + units::formatNumber(std::abs(shown), decimals) + " " + s.unit;
+}
+
+class Errors
+{
+  public:
+    Errors(const job::Job& job, const job::Brief& brief, const parts::Library& library)
+        : m_job(job), m_brief(brief), m_library(library)
+    {
+    }
+
+    std::vector<FuellingError> all()
+    {
+        const AirMethod m = m_brief.airMethod;
+        if (m == AirMethod::SpeedDensity || m == AirMethod::Hybrid) {
+            pressure();
+            temperature();
+        }
+        if (m == AirMethod::MassAir || m == AirMethod::Hybrid)
+            meter();
+        if (m == AirMethod::ThrottleAngle)
+            angle();
+        return std::move(m_out);
+    }
+
+  private:
+    const parts::Sensor* sensorFor(const char* function) const
+    {
+        for (const job::Circuit& c : m_job.circuits)
+            if (c.function.value == function)
+                return job::sensorOf(m_job, c);
+        return suggested(*findFunction({function}), m_job, m_library);
+    }
+
+    void pressure()
+    {
+        const parts::Sensor* s = sensorFor("map");
+        if (s == nullptr)
+            return;
+        const auto* r = std::get_if<parts::RatiometricTransducer>(&s->model);
+        const double error = r == nullptr ? 0 : r->tolerance * (s->high - s->low);
+        const double barometer = barometerAt(m_brief.altitude_m).pa;
+        const double full = barometer + (m_brief.boosted() ? m_brief.target_pa : 0);
+        for (const auto& [name, pa] : {std::pair{"idle", kIdle_pa}, std::pair{"full load", full}})
+            m_out.push_back({s->name, std::string(name) + ", " + units::format(pa, s->measures, s->unit, 0),
+                             plusMinus(error, *s, 1), error / pa});
+    }
+
+    void temperature()
+    {
+        const parts::Sensor* s = sensorFor("iat");
+        if (s == nullptr)
+            return;
+        double error = 1; // K, of a conditioned one (typical)
+        if (const auto* t = std::get_if<parts::Thermistor>(&s->model)) {
+            const auto slopes = electrics::elementSlopes(*s, kWarmAir_k);
+            error = std::abs(t->tolerance * electrics::elementValues(*s, kWarmAir_k)[0] / slopes[0]);
+        }
+        m_out.push_back({s->name, "charge at " + units::format(kWarmAir_k, s->measures, s->unit, 0),
+                         "± " + units::formatNumber(error, 1) + " K", error / kWarmAir_k});
+    }
+
+    void meter()
+    {
+        const parts::Sensor* s = sensorFor("maf");
+        if (s == nullptr)
+            return;
+        double share = 0.03; // of a hot wire (typical)
+        const auto* d = std::get_if<parts::VoltageDevice>(&s->model);
+        if (d != nullptr && d->points.size() > 2) {
+            const double idle = s->low + 0.03 * (s->high - s->low);
+            const auto slopes = electrics::elementSlopes(*s, idle);
+            share = std::abs(d->tolerance_v / slopes[0]) / idle;
+            m_out.push_back({s->name, "idle, " + units::format(idle, s->measures, s->unit, 0),
+                             "± " + units::formatNumber(d->tolerance_v * 1e3, 0) + " mV", share});
+            const double full = s->low + 0.9 * (s->high - s->low);
+            share = std::abs(d->tolerance_v / electrics::elementSlopes(*s, full)[0]) / full;
+            m_out.push_back({s->name, "full load, " + units::format(full, s->measures, s->unit, 0),
+                             "± " + units::formatNumber(d->tolerance_v * 1e3, 0) + " mV", share});
+            return;
+        }
+        m_out.push_back({s->name, "any flow", "± 3 %, typical", share});
+    }
+
+    /// Near shut, air is about in proportion to the opening (from the area of a small gap; from memory).
+    void angle()
+    {
+        const parts::Sensor* s = sensorFor("tps");
+        if (s == nullptr)
+            return;
+        const auto* r = std::get_if<parts::RatiometricTransducer>(&s->model);
+        const double error = r != nullptr ? r->tolerance : 0.005;
+        for (double opening : {kSmallOpening, kWideOpening})
+            m_out.push_back({s->name, "opening " + units::format(opening, Dimension::Ratio, "%", 0),
+                             plusMinus(error, *s, 1), error / opening});
+    }
+
+    const job::Job& m_job;
+    const job::Brief& m_brief;
+    const parts::Library& m_library;
+    std::vector<FuellingError> m_out;
+};
+
+} // namespace
+
+double fullLoadAir(const job::Brief& b, double rpm)
+{
+    constexpr double kFilling = 0.95, kGas = 287.05287; // J/(kg K), ISO 2533
+    const double p = barometerAt(b.altitude_m).pa + (b.boosted() ? b.target_pa : 0);
+    return kFilling * p * b.displacement_m3 / (kGas * kWarmAir_k) * rpm / 120;
+}
+
+std::vector<AirMethodView> airMethods(const job::Job& job, const job::Brief& brief)
+{
+    std::vector<AirMethodView> out;
+    for (AirMethod method :
+         {AirMethod::SpeedDensity, AirMethod::MassAir, AirMethod::Hybrid, AirMethod::ThrottleAngle}) {
+        AirMethodView view = described(method);
+        view.here = hereText(method, brief);
+        view.chosen = brief.airMethod == method;
+        job::Brief with = brief;
+        with.airMethod = method;
+        for (const Need& n : needs(with)) {
+            if (n.askedBy != "air method")
+                continue;
+            view.needs.push_back(n.function);
+            if (std::ranges::find(job.circuits, n.function, &job::Circuit::function) == job.circuits.end())
+                view.missing.push_back(n.function);
+        }
+        out.push_back(std::move(view));
+    }
+    return out;
+}
+
+std::vector<FuellingError> fuellingErrors(const job::Job& job, const job::Brief& brief, const parts::Library& library)
+{
+    return Errors(job, brief, library).all();
+}
+
+} // namespace vicegrip::brief

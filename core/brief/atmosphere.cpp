@@ -1,0 +1,28 @@
+#include "core/brief/atmosphere.h"
+
+#include <cmath>
+
+namespace vicegrip::brief {
+namespace {
+
+// ISO 2533:1975, tables 1 and 4.
+constexpr double kEarth_m = 6356766, kSeaLevel_pa = 101325, kSeaLevel_k = 288.15, kLapse_k_per_m = 0.0065;
+constexpr double kGravity = 9.80665, kGas = 287.05287;
+constexpr double kExponent = kGravity / (kGas * kLapse_k_per_m);
+
+} // namespace
+
+units::AbsolutePressure barometerAt(double altitude_m)
+{
+    const double geopotential = kEarth_m * altitude_m / (kEarth_m + altitude_m);
+    return {kSeaLevel_pa * std::pow(1 - kLapse_k_per_m * geopotential / kSeaLevel_k, kExponent)};
+}
+
+double altitudeOf(units::AbsolutePressure barometer)
+{
+    const double geopotential =
+        kSeaLevel_k / kLapse_k_per_m * (1 - std::pow(barometer.pa / kSeaLevel_pa, 1 / kExponent));
+    return kEarth_m * geopotential / (kEarth_m - geopotential);
+}
+
+} // namespace vicegrip::brief

@@ -1,0 +1,16 @@
+#pragma once
+
+#include "core/units/pressure.h"
+
+/// The standard atmosphere, ISO 2533:1975: what the barometer reads at an altitude on a standard day.
+namespace vicegrip::brief {
+
+inline constexpr double kLowest_m = -430, kHighest_m = 6000; ///< where engines are driven
+
+/// Pressure at a geometric altitude in the troposphere (ISO 2533, equations 8 and 12).
+[[nodiscard]] units::AbsolutePressure barometerAt(double altitude_m);
+
+/// The altitude at which a standard day has this pressure.
+[[nodiscard]] double altitudeOf(units::AbsolutePressure barometer);
+
+} // namespace vicegrip::brief

@@ -1,0 +1,23 @@
+#pragma once
+
+#include "core/job/job.h"
+
+#include <optional>
+#include <span>
+#include <string_view>
+
+/// What circuits do for an engine: the catalogue that briefs, libraries and ECU profiles share.
+namespace vicegrip::brief {
+
+struct Function
+{
+    std::string_view id; ///< in files: "map"
+    std::string_view name; ///< "Manifold pressure"
+    parts::SensorKind kind; ///< of the sensors that can do it
+    std::string_view usual; ///< part that is taken when nothing else decides
+};
+
+[[nodiscard]] std::span<const Function> functions();
+[[nodiscard]] const Function* findFunction(const job::FunctionId& id);
+
+} // namespace vicegrip::brief

@@ -1,0 +1,290 @@
+#include "core/brief/needs.h"
+
+#include "core/brief/atmosphere.h"
+#include "core/brief/range.h"
+#include "core/harness/drawing.h"
+
+#include <algorithm>
+
+namespace vicegrip::brief {
+namespace {
+
+using job::AirMethod;
+using job::Want;
+
+class Collector
+{
+  public:
+    explicit Collector(const job::Brief& brief) : m_brief(brief) {}
+
+    std::vector<Need> all()
+    {
+        timing();
+        air();
+        throttle();
+        fuel();
+        health();
+        driving();
+        watched();
+        std::ranges::stable_sort(m_needs, {}, &Need::want);
+        return std::move(m_needs);
+    }
+
+  private:
+    /// The strongest want stands; of equals, the first reason.
+    void ask(std::string_view function, Want want, std::string reason, std::string askedBy)
+    {
+        const auto there = std::ranges::find(m_needs, function, [](const Need& n) { return n.function.value; });
+        if (there == m_needs.end())
+            m_needs.push_back({{std::string(function)}, want, std::move(reason), std::move(askedBy)});
+        else if (want < there->want)
+            *there = {{std::string(function)}, want, std::move(reason), std::move(askedBy)};
+    }
+
+    void timing()
+    {
+        ask("crank", Want::Required, "ignition and injection are timed by it", "every engine");
+        if (m_brief.ignition == job::Ignition::Sequential)
+            ask("cam", Want::Required, "the ECU must know which of two turns it is to fire one cylinder at a time",
+                "ignition");
+        else if (m_brief.ignition == job::Ignition::Distributor)
+            ask("cam", Want::Preferred, "a distributor finds the cylinder itself; sequential injection would need it",
+                "ignition");
+        else
+            ask("cam", Want::Wanted, "sequential injection needs it; wasted spark runs without", "ignition");
+    }
+
+    void air()
+    {
+        const AirMethod method = m_brief.airMethod;
+        const bool density = method == AirMethod::SpeedDensity || method == AirMethod::Hybrid;
+        if (density) {
+            ask("map", Want::Required, "the air is worked out from manifold pressure", "air method");
+            ask("iat", Want::Required, "the air's density falls by about a third of a percent per kelvin", "air method");
+        }
+        if (method == AirMethod::MassAir || method == AirMethod::Hybrid)
+            ask("maf", Want::Required, "the air is metered", "air method");
+        if (method == AirMethod::ThrottleAngle) {
+            ask("tps", Want::Required, "the air is read off throttle angle and speed", "air method");
+            ask("baro", Want::Required, "throttle angle alone does not know the altitude", "air method");
+        }
+        if (m_brief.boosted()) {
+            ask("map", Want::Required, "boost must be seen to be limited", "aspiration");
+            ask("iat", Want::Required, "hot charge knocks: timing follows its temperature", "aspiration");
+            if (m_brief.throttle == job::ThrottleKind::ByWire)
+                ask("charge-pressure", Want::Wanted, "by-wire plates are placed by the pressure on both sides",
+                    "aspiration");
+            if (m_brief.altitude_m >= 1500)
+                ask("baro", Want::Wanted, "the turbine works harder in thin air; boost is judged against the barometer",
+                    "altitude");
+        }
+        ask("iat", Want::Wanted, "timing follows the charge's temperature", "every engine");
+        if (m_brief.chargeCooling == job::ChargeCooling::Water)
+            ask("charge-coolant", Want::Wanted, "a stopped water pump shows here first", "charge cooling");
+    }
+
+    void throttle()
+    {
+        ask("tps", Want::Required, "acceleration fuelling, overrun cut and idle need the throttle", "throttle");
+        if (m_brief.throttle != job::ThrottleKind::ByWire)
+            return;
+        ask("tps2", Want::Required, "a driven plate is watched by two tracks that must agree", "throttle");
+        ask("pedal1", Want::Required, "the driver's wish comes from the pedal alone", "throttle");
+        ask("pedal2", Want::Required, "two pedal tracks must agree before the plate may open", "throttle");
+        ask("brake", Want::Required, "brake and pedal together close the plate", "throttle");
+        if (m_brief.gearbox == job::Gearbox::Manual)
+            ask("clutch", Want::Wanted, "revolutions are held while the clutch is down", "throttle");
+    }
+
+    void fuel()
+    {
+        ask("clt", Want::Required, "a cold engine needs more fuel, and a hot one protection", "every engine");
+        ask("wideband", m_brief.fuel == job::Fuel::Petrol ? Want::Wanted : Want::Required,
+            m_brief.fuel == job::Fuel::Petrol ? "the tuner sets mixture by it, and the driver is warned by it"
+                                              : "with ethanol in the tank the mixture must be seen",
+            "fuel");
+        if (m_brief.fuel == job::Fuel::Flex)
+            ask("flex", Want::Required, "fuelling and timing follow the ethanol in the tank", "fuel");
+        if (m_brief.fuel != job::Fuel::Petrol || m_brief.boosted())
+            ask("fuel-pressure", Want::Wanted,
+                m_brief.boosted() ? "a pump that cannot hold pressure in boost leans the engine out"
+                                  : "ethanol takes about a third more fuel through the same pump",
+                m_brief.boosted() ? "aspiration" : "fuel");
+    }
+
+    void health()
+    {
+        if (m_brief.boosted())
+            ask("oil-pressure", Want::Wanted, "a turbocharger dies first when oil pressure goes", "aspiration");
+    }
+
+    void driving()
+    {
+        if (m_brief.idle == job::IdleControl::Valve)
+            ask("speed", Want::Preferred, "idle control waits until the car stands", "idle control");
+        if (m_brief.gearbox == job::Gearbox::Automatic) {
+            ask("speed", Want::Required, "shifts are timed by road speed", "gearbox");
+            ask("gearbox-temp", Want::Wanted, "converter and oil suffer first", "gearbox");
+        }
+        if (m_brief.gearbox == job::Gearbox::Sequential) {
+            ask("gear", Want::Required, "ignition is cut for a shift by the barrel's position", "gearbox");
+            ask("speed", Want::Wanted, "gear and road speed check each other", "gearbox");
+        }
+    }
+
+    void watched()
+    {
+        for (const std::string& id : m_brief.watch)
+            if (findFunction({id}) != nullptr)
+                ask(id, Want::Wanted, "it is to be watched", "what must be watched");
+    }
+
+    const job::Brief& m_brief;
+    std::vector<Need> m_needs;
+};
+
+bool names(const std::vector<std::string>& list, const job::FunctionId& function)
+{
+    return std::ranges::find(list, function.value) != list.end();
+}
+
+std::vector<job::CircuitId> circuitsOf(const job::Job& job, const job::FunctionId& function)
+{
+    std::vector<job::CircuitId> out;
+    for (const job::Circuit& c : job.circuits)
+        if (c.function == function)
+            out.push_back(c.id);
+    return out;
+}
+
+std::string nameOf(const job::FunctionId& function)
+{
+    const Function* f = findFunction(function);
+    return f == nullptr ? function.value : std::string(f->name);
+}
+
+} // namespace
+
+std::vector<Need> needs(const job::Brief& brief)
+{
+    return Collector(brief).all();
+}
+
+std::string_view standingName(Standing standing)
+{
+    switch (standing) {
+    case Standing::There:
+        return "there";
+    case Standing::Added:
+        return "added";
+    case Standing::Declined:
+        return "taken out by you";
+    case Standing::Leaving:
+        return "no longer needed";
+    case Standing::Kept:
+        return "kept by you";
+    case Standing::Own:
+        return "your own";
+    }
+    return {};
+}
+
+std::vector<Consequence> consequences(const job::Job& job, const job::Brief& brief)
+{
+    std::vector<Consequence> out;
+    const std::vector<Need> asked = needs(brief);
+    for (const Need& n : asked) {
+        Consequence c{n.function, nameOf(n.function), n.want,     Standing::There,
+                      n.reason,   n.askedBy,          circuitsOf(job, n.function)};
+        if (c.circuits.empty())
+            c.standing = names(brief.declined, n.function) ? Standing::Declined : Standing::Added;
+        out.push_back(std::move(c));
+    }
+    const auto isAsked = [&](const job::FunctionId& f) {
+        return std::ranges::find(asked, f, &Need::function) != asked.end();
+    };
+    for (const job::Circuit& c : job.circuits) {
+        if (isAsked(c.function))
+            continue;
+        Consequence own{c.function, c.name, c.want, Standing::Own, {}, {}, {c.id}};
+        if (names(brief.drawn, c.function)) {
+            own.standing = names(brief.kept, c.function) ? Standing::Kept : Standing::Leaving;
+            own.reason = "nothing asks for it any more";
+        } else if (names(brief.kept, c.function)) {
+            own.standing = Standing::Kept;
+        }
+        out.push_back(std::move(own));
+    }
+    return out;
+}
+
+void setAltitude(job::Job& job, double altitude_m)
+{
+    if (!job.brief)
+        job.brief.emplace();
+    job.brief->altitude_m = altitude_m;
+    job.surroundings.barometer_pa = barometerAt(altitude_m).pa;
+}
+
+void apply(job::Job& job, const parts::Library& library)
+{
+    if (!job.brief)
+        return;
+    const std::vector<Consequence> all = consequences(job, *job.brief);
+    job.brief->drawn.clear();
+    for (const Consequence& c : all) {
+        if (c.standing == Standing::Leaving)
+            for (const job::CircuitId& id : c.circuits)
+                harness::removeCircuit(job, id);
+        if (c.standing == Standing::There || c.standing == Standing::Added)
+            job.brief->drawn.push_back(c.function.value);
+        if (c.standing == Standing::There)
+            for (const job::CircuitId& id : c.circuits)
+                job::find(job, id)->want = c.want;
+        if (c.standing != Standing::Added)
+            continue;
+        const Function* f = findFunction(c.function);
+        const parts::Sensor* sensor = suggested(*f, job, library);
+        if (sensor != nullptr)
+            harness::addCircuit(job, c.function, c.name, c.want, *sensor);
+    }
+}
+
+void decline(job::Job& job, const job::CircuitId& circuit)
+{
+    const job::Circuit* c = job::find(job, circuit);
+    if (c == nullptr)
+        return;
+    const job::FunctionId function = c->function;
+    harness::removeCircuit(job, job::CircuitId(circuit));
+    if (!job.brief || function.empty() || names(job.brief->declined, function))
+        return;
+    if (circuitsOf(job, function).empty())
+        job.brief->declined.push_back(function.value);
+}
+
+std::vector<Nonsense> nonsense(const job::Brief& b)
+{
+    std::vector<Nonsense> out;
+    const auto wrong = [&](bool is, const char* field, std::string sentence) {
+        if (is)
+            out.push_back({field, std::move(sentence)});
+    };
+    const auto outside = [](double v, double low, double high) { return !(v >= low && v <= high); };
+    wrong(outside(b.cylinders, 1, 16), "cylinders", "an engine has 1 to 16 cylinders");
+    const double each_l = b.displacement_m3 * 1e3 / std::max(b.cylinders, 1);
+    wrong(outside(each_l, 0.02, 2.5), "displacement_l",
+          "that is " + units::formatNumber(each_l, 3) + " l a cylinder: expected 0.02 to 2.5 l");
+    wrong(outside(b.target_pa, 0, 600e3), "target_kpa",
+          "boost is 0 to 600 kPa above the barometer: a vacuum is no target");
+    wrong(b.boosted() && b.target_pa <= 0, "target_kpa", "a boosted engine has a target above 0 kPa");
+    wrong(outside(b.overshoot_pa, 0, 200e3), "overshoot_kpa", "overshoot is 0 to 200 kPa above the target");
+    wrong(outside(b.altitude_m, kLowest_m, kHighest_m), "altitude_m",
+          "expected -430 to 6000 m, from the lowest shore to the highest road");
+    wrong(outside(b.fuel_pa, 50e3, 2000e3), "fuel_kpa", "a fuel rail holds 50 to 2000 kPa");
+    for (const std::string& id : b.watch)
+        wrong(findFunction({id}) == nullptr, "watch", "there is nothing called \"" + id + "\" to watch");
+    return out;
+}
+
+} // namespace vicegrip::brief

@@ -1,0 +1,66 @@
+#include "core/brief/questions.h"
+
+#include "core/units/units.h"
+
+#include <algorithm>
+
+namespace vicegrip::brief {
+namespace {
+
+std::string kpa(double pa)
+{
+    return units::formatNumber(pa / 1e3, 0) + " kPa";
+}
+
+} // namespace
+
+std::vector<Question> questions(const job::Brief& b, const job::Job& job)
+{
+    std::vector<Question> out;
+    const auto ask = [&](const char* id, std::string text, std::string why) {
+        const auto answer = b.answers.find(id);
+        out.push_back({id, std::move(text), std::move(why), answer == b.answers.end() ? std::string() : answer->second});
+    };
+    ask("who", "Who tunes it, and from what: logs sent over, a visit, a dynamometer?",
+        "What is measured and how it is handed over follows from it.");
+    ask("firmware", "Which firmware will be on the ECU, and who loads it?",
+        "Inputs, tables and expanders differ from one to the next.");
+    ask("air", "Is the air method right for the map that will be loaded?",
+        "Sensors bought for another method are money lost.");
+    if (b.boosted())
+        ask("boost", "Is " + kpa(b.target_pa) + " of boost with " + kpa(b.overshoot_pa) +
+                         " of overshoot what the map will ask for?",
+            "The pressure sensor's range is chosen by it.");
+    if (b.fuel != job::Fuel::Petrol)
+        ask("fuel", "Is the calibration ready for ethanol, and what runs until it is loaded?",
+            "Until the tune is loaded, keep to the fuel tuned for: a blend the calibration is not ready for can hole a "
+            "piston.");
+    if (b.fuel == job::Fuel::Flex)
+        ask("baseline", "What does the correction read on today's pump fuel?",
+            "Pump petrol holds some ethanol already; the correction must start at 100 % on it.");
+    ask("scalings", "Does the tuner want sensor tables from here, or send them?",
+        "Two scalings for one sensor are one too many.");
+    if (b.throttle == job::ThrottleKind::ByWire)
+        ask("by-wire", "Who sets the plate's limits, and with which safety cuts?",
+            "A driven plate that is set up wrong opens by itself.");
+    if (b.airMethod == job::AirMethod::MassAir || b.airMethod == job::AirMethod::Hybrid)
+        ask("meter", "Which meter, and is its curve known?", "A curve for another housing is wrong everywhere.");
+    if (!job.expanders.empty())
+        ask("expander", "Does the firmware listen to the expander, and at which CAN identifiers?",
+            "Its inputs do not exist for the ECU otherwise.");
+    ask("knock", "Are knock sensors kept?",
+        "Kept, they pull timing as a fail-safe; deleted, they must be deleted in the calibration too, or it sets a code.");
+    ask("rules", "Which emission and road rules apply where it will be driven?",
+        "They are local: ask before removing anything they cover.");
+    return out;
+}
+
+int openQuestions(const job::Job& job)
+{
+    if (!job.brief)
+        return 0;
+    const auto all = questions(*job.brief, job);
+    return static_cast<int>(std::ranges::count_if(all, [](const Question& q) { return q.answer.empty(); }));
+}
+
+} // namespace vicegrip::brief

@@ -1,0 +1,209 @@
+#include "core/brief/range.h"
+
+#include "core/electrics/electrics.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace vicegrip::brief {
+namespace {
+
+using units::Dimension;
+
+constexpr double kOverrun_pa = 18e3, kIdle_pa = 35e3; ///< deep vacuum at overrun; a warm idle (typical)
+constexpr double kHotIdleOil_pa = 80e3, kHotOil_pa = 400e3, kColdOil_pa = 700e3; ///< gauge (typical)
+constexpr double kFuelRipple = 0.1; ///< of the rail pressure, on top (typical)
+constexpr double kLeastHeadroom = 0.04; ///< of the span above the highest mark, below which an adder of nothing is left
+
+std::string kpa(double pa)
+{
+    return units::formatNumber(pa / 1e3, 0) + " kPa";
+}
+
+bool isAbsolute(const job::FunctionId& f)
+{
+    const Function* function = findFunction(f);
+    return function != nullptr && function->kind == parts::SensorKind::ManifoldPressure;
+}
+
+std::vector<PressureMark> airMarks(const job::FunctionId& f, const job::Brief& b, double barometer_pa)
+{
+    const PressureMark barometer{"barometer", barometer_pa, "key on, engine off"};
+    if (f.value == "baro")
+        return {{"pass road", barometer_pa * 0.7, "about 2900 m above home"}, barometer};
+    std::vector<PressureMark> out;
+    if (f.value == "map") {
+        out.push_back({"overrun", kOverrun_pa, "throttle shut at speed, typical; fuel is cut", false});
+        out.push_back({"idle", kIdle_pa, "warm, typical"});
+    }
+    out.push_back(barometer);
+    if (b.boosted()) {
+        const double target = barometer_pa + b.target_pa;
+        out.push_back({"target", target, kpa(barometer_pa) + " barometer + " + kpa(b.target_pa)});
+        out.push_back({"overshoot", target + b.overshoot_pa, kpa(b.overshoot_pa) + " above the target"});
+    }
+    return out;
+}
+
+double toleranceOf(const parts::Sensor& s)
+{
+    if (const auto* r = std::get_if<parts::RatiometricTransducer>(&s.model))
+        return r->tolerance * (s.high - s.low);
+    if (const auto* d = std::get_if<parts::VoltageDevice>(&s.model))
+        return d->tolerance_v / std::abs(d->high_v - d->low_v) * (s.high - s.low);
+    if (const auto* r = std::get_if<parts::Sender>(&s.model))
+        return r->tolerance * (s.high - s.low);
+    return 0;
+}
+
+double outputShare(const parts::Sensor& s, double full)
+{
+    if (const auto* r = std::get_if<parts::RatiometricTransducer>(&s.model))
+        return std::abs(r->high_v - r->low_v) / full;
+    if (const auto* d = std::get_if<parts::VoltageDevice>(&s.model))
+        return std::abs(d->high_v - d->low_v) / full;
+    return 0.4; // a sender on a pull-up uses about this much of the span (typical)
+}
+
+void judge(Candidate& c, const std::vector<PressureMark>& marks, bool absolute)
+{
+    const auto lowest = std::ranges::find_if(marks, &PressureMark::mustRead);
+    const auto blind = std::ranges::find_if(marks, [&](const PressureMark& m) {
+        return m.mustRead && (m.pa > c.sensor.high || m.pa < c.sensor.low);
+    });
+    c.reads = blind == marks.end();
+    if (!c.reads) {
+        const bool above = blind->pa > c.sensor.high;
+        const PressureMark& worst = above ? marks.back() : *blind;
+        c.verdict = above ? "Too short: tops out " + kpa(worst.pa - c.sensor.high) + " below " + worst.name + "."
+                          : "Does not reach down to " + worst.name + ", by " + kpa(c.sensor.low - worst.pa) + ".";
+        return;
+    }
+    const double span = c.sensor.high - c.sensor.low;
+    if (c.overVolts)
+        c.verdict = "Its output goes beyond what the input reads: it would need a divider.";
+    else if (c.headroom_pa < kLeastHeadroom * span)
+        c.verdict = "Reads it all, with " + kpa(c.headroom_pa) + " to spare: nothing is left for a later turn of the screw.";
+    else if (absolute)
+        c.verdict = "Reads it all; " + kpa(c.headroom_pa) + " of headroom, and at " + lowest->name +
+                    " its tolerance is worth " + units::formatNumber(100 * c.errorAtLowest, 1) + " % of the pressure.";
+    else
+        c.verdict = "Reads it all; " + kpa(c.headroom_pa) + " of headroom.";
+}
+
+/// Those that read everything first; of these, ones with headroom first, then the finest; of the others, the longest.
+bool before(const Candidate& a, const Candidate& b)
+{
+    const auto group = [](const Candidate& c) {
+        return !c.reads ? 3 : c.overVolts ? 2 : c.headroom_pa < kLeastHeadroom * (c.sensor.high - c.sensor.low) ? 1 : 0;
+    };
+    if (group(a) != group(b))
+        return group(a) < group(b);
+    if (!a.reads)
+        return a.headroom_pa > b.headroom_pa;
+    return a.pa_per_count < b.pa_per_count;
+}
+
+std::string splitText(const job::Job& job, const Advice& advice)
+{
+    if (!job.brief || !job.brief->boosted())
+        return "One sensor: without boost a short span reads the manifold finely from overrun to wide open.";
+    const auto best = std::ranges::find_if(advice.ranking, &Candidate::reads);
+    if (best == advice.ranking.end())
+        return "No single sensor of the library reads it all: one of a bar after the throttle for vacuum, a long one "
+               "before it for boost.";
+    constexpr double kCoarse = 0.1; ///< of the pressure at idle: more than mixture can be off (typical)
+    const std::string lowest = std::ranges::find_if(advice.marks, &PressureMark::mustRead)->name;
+    if (best->errorAtLowest > kCoarse)
+        return "One each side of the throttle: at " + lowest + " the tolerance of the long span alone is " +
+               units::formatNumber(100 * best->errorAtLowest, 1) +
+               " % of the pressure. A short one after the throttle reads vacuum, the long one before it reads boost.";
+    return "One sensor does both: its tolerance is " + units::formatNumber(100 * best->errorAtLowest, 1) +
+           " % of the pressure at " + lowest +
+           ". A second one before the throttle helps where the plate is driven by wire.";
+}
+
+} // namespace
+
+std::vector<PressureMark> marksOf(const job::FunctionId& function, const job::Brief& b, double barometer_pa)
+{
+    if (isAbsolute(function))
+        return airMarks(function, b, barometer_pa);
+    const double boost = b.boosted() ? b.target_pa + b.overshoot_pa : 0;
+    if (function.value == "fuel-pressure")
+        return {{"key on, not primed", 0, "no pressure"},
+                {"overrun", b.fuel_pa - (barometer_pa - kOverrun_pa), "the regulator follows the manifold down"},
+                {"rail", b.fuel_pa, "above the manifold's"},
+                {"full load", (b.fuel_pa + boost) * (1 + kFuelRipple), "rail + boost, and a tenth of ripple"}};
+    if (function.value == "oil-pressure")
+        return {{"engine off", 0, "no pressure"},
+                {"hot idle", kHotIdleOil_pa, "typical"},
+                {"hot, at speed", kHotOil_pa, "typical"},
+                {"cold start", kColdOil_pa, "relief valve, typical"}};
+    return {};
+}
+
+Candidate judged(const parts::Sensor& sensor, const std::vector<PressureMark>& marks, const parts::EcuInput& input,
+                 double fullScale_v, double barometer_pa)
+{
+    const bool absolute = sensor.measures == Dimension::AbsolutePressure;
+    Candidate c;
+    c.sensor = sensor;
+    c.headroom_pa = sensor.high - marks.back().pa;
+    c.bottom_pa = marks.front().pa - sensor.low;
+    c.pa_per_count = (sensor.high - sensor.low) / (outputShare(sensor, fullScale_v) * input.fullScale());
+    const auto lowest = std::ranges::find_if(marks, &PressureMark::mustRead);
+    c.errorAtLowest = absolute && lowest != marks.end() ? toleranceOf(sensor) / lowest->pa : 0;
+    c.overVolts = parts::mostVolts(sensor) > fullScale_v * 1.02;
+    c.top_gauge_pa = absolute ? sensor.high - barometer_pa : sensor.high;
+    judge(c, marks, absolute);
+    return c;
+}
+
+Advice adviseRange(const job::FunctionId& function, const job::Job& job, const job::Circuit* circuit,
+                   const parts::Library& library)
+{
+    Advice out;
+    const Function* f = findFunction(function);
+    const job::Brief brief = job.brief.value_or(job::Brief{});
+    out.marks = marksOf(function, brief, job.surroundings.barometer_pa);
+    if (f == nullptr || out.marks.empty())
+        return out;
+    const parts::EcuInput plain;
+    const parts::EcuInput* input = circuit == nullptr ? nullptr : job::findInput(job, circuit->input);
+    out.inputText = input == nullptr ? "a 5 V input of " + std::to_string(plain.bits) + " bits"
+                                     : input->id.value + ", " + std::to_string(input->bits) + " bits";
+    const parts::EcuInput& on = input == nullptr ? plain : *input;
+    const bool absolute = isAbsolute(function);
+    const Dimension wanted = absolute ? Dimension::AbsolutePressure : Dimension::GaugePressure;
+    const parts::Sensor* now = circuit == nullptr ? nullptr : job::sensorOf(job, *circuit);
+    const double full = input == nullptr ? on.span_v : electrics::fullScaleVolts(job, on);
+    const auto consider = [&](const parts::Sensor& s) {
+        if (s.kind != f->kind || s.measures != wanted)
+            return;
+        out.ranking.push_back(judged(s, out.marks, on, full, job.surroundings.barometer_pa));
+        out.ranking.back().current = now != nullptr && now->id == s.id;
+    };
+    for (const parts::Sensor& s : library.sensors)
+        consider(s);
+    if (now != nullptr && parts::find(library, now->id) == nullptr)
+        consider(*now);
+    std::ranges::stable_sort(out.ranking, before);
+    if (function.value == "map")
+        out.split = splitText(job, out);
+    return out;
+}
+
+const parts::Sensor* suggested(const Function& function, const job::Job& job, const parts::Library& library)
+{
+    const job::FunctionId id{std::string(function.id)};
+    const Advice advice = adviseRange(id, job, nullptr, library);
+    if (!advice.ranking.empty())
+        return parts::find(library, advice.ranking.front().sensor.id);
+    if (const auto* usual = parts::find(library, parts::PartId{std::string(function.usual)}))
+        return usual;
+    const auto any = std::ranges::find(library.sensors, function.kind, &parts::Sensor::kind);
+    return any == library.sensors.end() ? nullptr : &*any;
+}
+
+} // namespace vicegrip::brief

@@ -1,0 +1,58 @@
+#pragma once
+
+#include "core/job/job.h"
+
+#include <set>
+#include <string>
+
+/// Changes of a job's drawing that belong together: a circuit with its plug and wires, a seat with the wire that leads to
+/// it, a resistor in the harness. Each leaves a drawing that job::check accepts. Wires drawn here are as short as they can
+/// be said before anybody has measured: `kPlannedLength_m`, until the user types what is there.
+namespace vicegrip::harness {
+
+inline constexpr double kPlannedLength_m = 1.5; ///< from a sensor to the ECU (typical)
+inline constexpr double kPlannedArea_m2 = 0.5e-6; ///< mechanical minimum of a sensor wire (common practice)
+
+/// A job with a battery, a main fuse, a key relay, a ground stud and this ECU wired to them.
+[[nodiscard]] job::Job startJob(const std::string& name, const parts::EcuProfile& profile);
+
+/// Puts another ECU in place: circuits lose their seats, and the old one's plugs go with the wires in them.
+void setEcu(job::Job& job, const parts::EcuProfile& profile);
+
+/// Adds a unit that brings inputs over CAN, wired to feed and ground. Names that are taken get a number behind them.
+void addExpander(job::Job& job, const parts::EcuProfile& profile);
+
+/// Adds a circuit with its sensor and plug, without a seat and without wires. The id is the function's, with a number
+/// behind it where that is taken; range and rest are what the sensor's kind suggests.
+job::CircuitId addCircuit(job::Job& job, const job::FunctionId& function, const std::string& name, job::Want want,
+                          const parts::Sensor& sensor);
+
+/// Takes out the circuit, its device and plug, every wire and resistor that served nothing else, and its proofs.
+void removeCircuit(job::Job& job, const job::CircuitId& id);
+
+/// Another sensor in the same place; its wires are drawn anew when the plug differs.
+void setSensor(job::Job& job, const job::CircuitId& id, const parts::Sensor& sensor);
+
+/// Seats the circuit: the wire that led to another input moves, what is missing is drawn, whoever sat there is unseated,
+/// and the input's pull-up is switched as the sensor needs it where it can be.
+void seat(job::Job& job, const job::CircuitId& id, const parts::InputId& input);
+void unseat(job::Job& job, const job::CircuitId& id);
+
+/// Fits a pull-up from the unit's sensor supply to the signal, in a splice of its own; replaces one that is there. The
+/// circuit must be seated.
+void fitPullUp(job::Job& job, const job::CircuitId& id, double ohm, double tolerance);
+
+/// Fits a divider: `series_ohm` in the signal wire before the input, `toGround_ohm` from there to the sensor ground.
+void fitDivider(job::Job& job, const job::CircuitId& id, double series_ohm, double toGround_ohm, double tolerance);
+
+/// Every place on the circuit's signal wire, from the plug on.
+[[nodiscard]] std::set<job::PointRef> signalNet(const job::Job& job, const job::Circuit& circuit);
+
+/// The pull-up in the harness; null when there is none.
+[[nodiscard]] const job::Resistor* pullUpOf(const job::Job& job, const job::Circuit& circuit);
+
+/// The input's pull-up that suits the sensor: none for one that drives its volts; for the others what is set, else the
+/// first choice. What cannot be switched stays.
+[[nodiscard]] std::optional<double> suitingPullUp(const parts::EcuInput& input, bool needed);
+
+} // namespace vicegrip::harness

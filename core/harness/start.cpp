@@ -1,0 +1,123 @@
+#include "core/harness/drawing.h"
+#include "core/harness/places.h"
+
+#include <algorithm>
+
+/// Jobs at their beginning: battery, feed, ground and the ECU on them.
+namespace vicegrip::harness {
+namespace {
+
+using job::PointRef;
+using parts::EcuPinRole;
+
+void addPlugs(job::Job& job, const std::vector<parts::EcuPlug>& plugs)
+{
+    for (const parts::EcuPlug& p : plugs)
+        job.connectors.push_back({p.id, p.label, job::ConnectorKind::Ecu, {}, p.cavities});
+}
+
+/// Wires a unit's feeds and grounds.
+void power(job::Job& job, const parts::Ecu& unit, const PointRef& feed, const PointRef& ground)
+{
+    for (const parts::EcuPin& pin : unit.pins) {
+        const PointRef at = PointRef::fromText(pin.at);
+        if (pin.role == EcuPinRole::PowerFeed)
+            draw(job, feed, at, 1.0, 1.5e-6, "RD");
+        if (pin.role == EcuPinRole::PowerGround)
+            draw(job, at, ground, 1.0, 1.5e-6, "BK");
+    }
+}
+
+PointRef groundStud(const job::Job& job)
+{
+    for (const job::Joint& j : job.joints)
+        if (j.kind == job::JointKind::Stud)
+            return {j.id, {}};
+    for (const job::Joint& j : job.joints)
+        if (j.kind == job::JointKind::BatteryNegative)
+            return {j.id, {}};
+    return {};
+}
+
+/// A name of the profile that the job does not use yet.
+std::string renamed(const std::string& name, int copy)
+{
+    return copy == 1 ? name : name + "-" + std::to_string(copy);
+}
+
+bool clashes(const job::Job& job, const parts::EcuProfile& profile, int copy)
+{
+    return std::ranges::any_of(profile.plugs,
+                               [&](const parts::EcuPlug& p) {
+                                   return job::findConnector(job, renamed(p.id, copy)) != nullptr ||
+                                          job::findJoint(job, renamed(p.id, copy)) != nullptr;
+                               }) ||
+           std::ranges::any_of(profile.ecu.inputs, [&](const parts::EcuInput& i) {
+               return job::findInput(job, parts::InputId{renamed(i.id.value, copy)}) != nullptr;
+           });
+}
+
+} // namespace
+
+job::Job startJob(const std::string& name, const parts::EcuProfile& profile)
+{
+    job::Job job;
+    job.name = name;
+    job.joints = {{"BAT+", "Battery positive post", job::JointKind::BatteryPositive, {}},
+                  {"BAT-", "Battery negative post", job::JointKind::BatteryNegative, {}},
+                  {"F1", "Main fuse outlet", job::JointKind::Splice, {}},
+                  {"SW", "Switched 12 V splice", job::JointKind::Splice, {}},
+                  {"G1", "Block stud, ECU", job::JointKind::Stud, "block"},
+                  {"G2", "Block strap", job::JointKind::Stud, "block"}};
+    job.switches = {{"fuse-1", "Main fuse", {"BAT+", {}}, {"F1", {}}, 0.004, false},
+                    {"K1", "Main relay", {"F1", {}}, {"SW", {}}, 0.015, true}};
+    draw(job, {"G2", {}}, {"BAT-", {}}, 0.6, 25e-6, "BK");
+    job.ecu = profile.ecu;
+    addPlugs(job, profile.plugs);
+    power(job, job.ecu, {"SW", {}}, {"G1", {}});
+    return job;
+}
+
+void setEcu(job::Job& job, const parts::EcuProfile& profile)
+{
+    for (size_t i = 0; i < job.circuits.size(); ++i)
+        if (job::unitOf(job, job.circuits[i].input) == &job.ecu)
+            unseat(job, job::CircuitId(job.circuits[i].id));
+    std::set<std::string> plugs;
+    for (const parts::EcuPin& pin : job.ecu.pins)
+        plugs.insert(PointRef::fromText(pin.at).owner);
+    const auto inPlug = [&](const auto& conductor) {
+        return plugs.contains(conductor.from.owner) || plugs.contains(conductor.to.owner);
+    };
+    std::erase_if(job.wires, inPlug);
+    std::erase_if(job.resistors, inPlug);
+    std::erase_if(job.switches, inPlug);
+    std::erase_if(job.connectors, [&](const job::Connector& c) { return plugs.contains(c.id); });
+    job.ecu = profile.ecu;
+    addPlugs(job, profile.plugs);
+    power(job, job.ecu, switchedFeed(job), groundStud(job));
+}
+
+void addExpander(job::Job& job, const parts::EcuProfile& profile)
+{
+    int copy = 1;
+    while (clashes(job, profile, copy))
+        ++copy;
+    parts::EcuProfile unit = profile;
+    for (parts::EcuPlug& p : unit.plugs)
+        p.id = renamed(p.id, copy);
+    for (parts::EcuInput& i : unit.ecu.inputs)
+        i.id.value = renamed(i.id.value, copy);
+    for (parts::EcuPin& pin : unit.ecu.pins) {
+        PointRef at = PointRef::fromText(pin.at);
+        at.owner = renamed(at.owner, copy);
+        pin.at = at.text();
+        if (!pin.input.empty())
+            pin.input.value = renamed(pin.input.value, copy);
+    }
+    addPlugs(job, unit.plugs);
+    job.expanders.push_back(unit.ecu);
+    power(job, unit.ecu, switchedFeed(job), groundStud(job));
+}
+
+} // namespace vicegrip::harness

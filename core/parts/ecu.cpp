@@ -1,0 +1,84 @@
+#include "core/parts/ecu.h"
+
+#include "core/base/document.h"
+#include "core/base/schema_text.h"
+#include "core/units/units.h"
+
+#include <set>
+
+namespace vicegrip::parts {
+namespace {
+
+Result<void> bad(std::string pointer, std::string sentence)
+{
+    return fail(ErrorCode::Range, std::move(sentence), {{}, std::move(pointer), 0, 0});
+}
+
+Result<void> checkInput(const EcuInput& i, const std::string& at)
+{
+    if (i.modes.empty())
+        return bad(at + "/modes", "input " + i.id.value + " takes nothing: name at least one mode");
+    if (i.span_v > i.withstands_v)
+        return bad(at + "/span_v", "input " + i.id.value + " reads to " + units::shortest(i.span_v) +
+                                       " V but withstands only " + units::shortest(i.withstands_v) + " V");
+    if (i.takes(InputMode::Frequency) && !(i.most_hz > 0))
+        return bad(at + "/most_hz", "input " + i.id.value + " takes a frequency: say the highest it counts");
+    if (i.pullUpFixed && !i.pull_up_ohm)
+        return bad(at + "/pull_up_fixed", "input " + i.id.value + " has no pull-up that could be fixed");
+    return {};
+}
+
+} // namespace
+
+Result<void> checkEcu(const Ecu& ecu)
+{
+    std::set<std::string> seen;
+    for (size_t n = 0; n < ecu.inputs.size(); ++n) {
+        const std::string at = "/inputs/" + std::to_string(n);
+        if (!seen.insert(ecu.inputs[n].id.value).second)
+            return fail(ErrorCode::Reference, "the input \"" + ecu.inputs[n].id.value + "\" is there twice",
+                        {{}, at, 0, 0});
+        if (auto input = checkInput(ecu.inputs[n], at); !input)
+            return input;
+    }
+    std::set<std::string> cavities, wired;
+    for (size_t n = 0; n < ecu.pins.size(); ++n) {
+        const EcuPin& pin = ecu.pins[n];
+        const std::string at = "/pins/" + std::to_string(n);
+        if (!cavities.insert(pin.at).second)
+            return fail(ErrorCode::Reference, "cavity " + pin.at + " has two uses", {{}, at + "/at", 0, 0});
+        if (pin.role != EcuPinRole::Input)
+            continue;
+        if (!seen.contains(pin.input.value))
+            return fail(ErrorCode::Reference, "the ECU has no input \"" + pin.input.value + "\"",
+                        {{}, at + "/input", 0, 0});
+        if (!wired.insert(pin.input.value).second)
+            return fail(ErrorCode::Reference, "input " + pin.input.value + " is on two cavities",
+                        {{}, at + "/input", 0, 0});
+    }
+    return {};
+}
+
+Result<EcuProfile> readEcu(const nlohmann::json& json)
+{
+    if (auto valid = document::validate(json, kEcuSchema); !valid)
+        return tl::make_unexpected(valid.error());
+    auto profile = fields::fromJson<EcuProfile>(json);
+    if (auto sense = checkEcu(profile.ecu); !sense) {
+        sense.error().place.pointer = "/ecu" + sense.error().place.pointer;
+        return tl::make_unexpected(sense.error());
+    }
+    std::set<std::string> places;
+    for (size_t n = 0; n < profile.plugs.size(); ++n)
+        for (const std::string& cavity : profile.plugs[n].cavities)
+            if (!places.insert(profile.plugs[n].id + "." + cavity).second)
+                return fail(ErrorCode::Reference, "plug " + profile.plugs[n].id + " has cavity " + cavity + " twice",
+                            {{}, "/plugs/" + std::to_string(n), 0, 0});
+    for (size_t n = 0; n < profile.ecu.pins.size(); ++n)
+        if (!places.contains(profile.ecu.pins[n].at))
+            return fail(ErrorCode::Reference, "no plug has a cavity " + profile.ecu.pins[n].at,
+                        {{}, "/ecu/pins/" + std::to_string(n) + "/at", 0, 0});
+    return profile;
+}
+
+} // namespace vicegrip::parts

@@ -1,0 +1,33 @@
+#pragma once
+
+#include "core/job/job.h"
+
+#include <string>
+#include <vector>
+
+/// Whether an input can read a circuit's sensor, and if not, why not.
+namespace vicegrip::seating {
+
+enum class MisfitKind { None, Function, Mode, Coil, Frequency, PullUp, Volts, Damage };
+
+/// Why an input does not read a sensor: the reason as a sentence's middle ("it has no pull-up, and the sensor puts out no
+/// voltage of its own").
+struct Misfit
+{
+    MisfitKind kind = MisfitKind::None;
+    std::string reason;
+
+    [[nodiscard]] bool none() const { return kind == MisfitKind::None; }
+};
+
+/// Looks at function, mode, pull-up (one that can be switched on, or in the harness), span, frequency and edge; not at who
+/// sits there already.
+[[nodiscard]] Misfit misfit(const job::Job& job, const job::Circuit& circuit, const parts::EcuInput& input);
+
+/// What an input can do, for the plan: "0–5 V", "pull-up 1k, 2k49", "to 15 kHz", "coil".
+[[nodiscard]] std::vector<std::string> capabilities(const parts::EcuInput& input);
+
+/// What a sensor needs, in the same words.
+[[nodiscard]] std::vector<std::string> demands(const parts::Sensor& sensor);
+
+} // namespace vicegrip::seating

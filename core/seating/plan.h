@@ -1,0 +1,62 @@
+#pragma once
+
+#include "core/job/job.h"
+#include "core/parts/library.h"
+#include "core/seating/pull_up.h"
+
+#include <string>
+#include <vector>
+
+/// The seating plan of a job: who can sit where, the best assignment, why somebody has no seat, and what would get him one.
+namespace vicegrip::seating {
+
+/// Why one input does not take one circuit.
+struct Refusal
+{
+    parts::InputId input;
+    std::string reason;
+};
+
+struct Seat
+{
+    job::CircuitId circuit;
+    parts::InputId input;
+};
+
+/// The whole job seated as well as it can be.
+struct Plan
+{
+    std::vector<Seat> seats;
+    std::vector<job::CircuitId> unseated;
+    int required = 0, wanted = 0, preferred = 0; ///< seated, of each
+    int moved = 0; ///< circuits that sit elsewhere now
+    double cost = 0;
+    bool optimal = false; ///< proved that no other assignment seats more, or as many at less cost
+};
+
+/// Seats the most required, then wanted, then preferred circuits. Locked circuits stay. Among equals, those that move
+/// the fewest circuits and keep the most versatile inputs free. Respects each unit's sensor supply limit.
+[[nodiscard]] Plan bestPlan(const job::Job& job);
+
+/// Makes the plan the job's seating.
+void take(job::Job& job, const Plan& plan);
+
+/// Per input of the job, in order, why it does not take this circuit as things stand; an input that would take it is not
+/// listed.
+[[nodiscard]] std::vector<Refusal> refusals(const job::Job& job, const job::Circuit& circuit);
+
+/// What a circuit draws from its unit's 5 V, A; nothing when it is fed otherwise.
+[[nodiscard]] double supplyDraw(const job::Job& job, const job::Circuit& circuit, const parts::Ecu& unit);
+
+/// A unit's sensor supply: what its seated circuits draw, and what it can give.
+struct SupplyBudget
+{
+    std::string unit;
+    double drawn_a = 0, limit_a = 0;
+    int circuits = 0; ///< on this supply
+    int grounds = 0; ///< sensor ground cavities of the unit
+    int groundUsers = 0; ///< circuits that return to them
+};
+[[nodiscard]] std::vector<SupplyBudget> supplyBudgets(const job::Job& job);
+
+} // namespace vicegrip::seating

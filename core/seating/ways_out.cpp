@@ -1,0 +1,241 @@
+#include "core/seating/ways_out.h"
+
+#include "core/harness/drawing.h"
+#include "core/seating/fit.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace vicegrip::seating {
+namespace {
+
+using units::Dimension;
+
+bool isFree(const job::Job& job, const parts::EcuInput& input)
+{
+    return job::seatedOn(job, input.id) == nullptr;
+}
+
+bool hasSupplyFor(const job::Job& job, const job::Circuit& circuit, const parts::EcuInput& input)
+{
+    const parts::Ecu* unit = job::unitOf(job, input.id);
+    const auto all = job::units(job);
+    const auto budgets = supplyBudgets(job);
+    for (size_t u = 0; u < all.size(); ++u)
+        if (all[u] == unit)
+            return budgets[u].drawn_a + supplyDraw(job, circuit, *unit) <= budgets[u].limit_a;
+    return true;
+}
+
+std::string size(double si, const parts::Sensor& s, int decimals)
+{
+    const double shown = units::toUnit(si, s.measures, s.unit) - units::toUnit(0, s.measures, s.unit);
+    return units::formatNumber(std::abs(shown), decimals) + " " + s.unit;
+}
+
+std::string volts(double v)
+{
+    return units::format(v, Dimension::Voltage, "V", 2);
+}
+
+std::string pullUpDetail(const PullUpChoice& c, const parts::Sensor& s)
+{
+    std::string out = "Spans " + volts(c.low_v) + " to " + volts(c.high_v) + "; at worst " +
+                      size(c.worstPerCount, s, 2) + " a count, at " +
+                      units::format(c.worstAt, s.measures, s.unit, 0) + "; its tolerance moves the value by " +
+                      size(c.toleranceError, s, 1) + " at most";
+    if (c.selfHeating_k > 0)
+        out += "; warms the sensor by " + units::formatNumber(c.selfHeating_k, 2) + " K at most";
+    if (c.limitedByHeat)
+        out += ", and a smaller one would warm it too much";
+    return out + ".";
+}
+
+/// The circuit as it would be with a pull-up in the harness at this input.
+bool wouldFitWithPullUp(const job::Job& job, const job::Circuit& circuit, const parts::EcuInput& input)
+{
+    parts::EcuInput with = input;
+    with.pull_up_ohm = 1000;
+    return !misfit(job, circuit, input).none() && misfit(job, circuit, with).none();
+}
+
+void pullUps(std::vector<WayOut>& out, const job::Job& job, const job::Circuit& circuit, const parts::Sensor& sensor)
+{
+    if (!parts::needsPullUp(sensor))
+        return;
+    for (const parts::EcuInput* input : job::inputs(job)) {
+        if (!isFree(job, *input) || !wouldFitWithPullUp(job, circuit, *input))
+            continue;
+        const parts::Ecu& unit = *job::unitOf(job, input->id);
+        if (auto best = bestPullUp(sensor, circuit.scaling.low, circuit.scaling.high, *input, unit.supply.volts,
+                                   parts::ESeries::E96)) {
+            const std::string title = "Fit a " + units::formatOhms(best->ohm) + " pull-up at " + input->id.value;
+            out.push_back({circuit.id, ExternalPullUp{input->id, *best, 0.01}, title, pullUpDetail(*best, sensor)});
+            return;
+        }
+        // A switch or an open collector: any clean level will do.
+        PullUpChoice plain;
+        plain.ohm = 2200;
+        plain.high_v = unit.supply.volts;
+        out.push_back({circuit.id, ExternalPullUp{input->id, plain, 0.05}, "Fit a 2k2 pull-up at " + input->id.value,
+                       "Rises to " + volts(unit.supply.volts) + " and carries " +
+                           units::format(unit.supply.volts / plain.ohm, Dimension::Current, "mA", 1) +
+                           " while it is pulled down."});
+        return;
+    }
+}
+
+void dividers(std::vector<WayOut>& out, const job::Job& job, const job::Circuit& circuit, const parts::Sensor& sensor)
+{
+    const double most = parts::mostVolts(sensor);
+    for (const parts::EcuInput* input : job::inputs(job)) {
+        if (!isFree(job, *input) || most <= input->span_v || std::holds_alternative<parts::Reluctance>(sensor.model))
+            continue;
+        parts::EcuInput wide = *input;
+        wide.span_v = wide.withstands_v = 2 * most;
+        if (misfit(job, circuit, *input).none() || !misfit(job, circuit, wide).none())
+            continue;
+        // The lower resistor is a tenth of what the input itself loads it with, or less.
+        const double below = parts::nearestValue(parts::ESeries::E96, std::min(10e3, input->pull_down_ohm / 20));
+        const double loaded = below * input->pull_down_ohm / (below + input->pull_down_ohm);
+        const auto above = parts::preferredValues(parts::ESeries::E96, loaded * (most / input->span_v - 1), 1e7);
+        if (above.empty())
+            continue;
+        const double share = loaded / (loaded + above.front());
+        out.push_back(
+            {circuit.id, Divider{input->id, above.front(), below, 0.01},
+             "Fit a divider at " + input->id.value + ": " + units::formatOhms(above.front()) + " over " +
+                 units::formatOhms(below),
+             "Brings " + volts(most) + " down to " + volts(most * share) + " for an input that reads to " +
+                 volts(input->span_v) + "; two 1 % resistors add up to " +
+                 units::formatNumber(2 * (1 - share), 1) + " % of the reading."});
+        return;
+    }
+}
+
+void otherSensors(std::vector<WayOut>& out, const job::Job& job, const job::Circuit& circuit,
+                  const parts::Sensor& sensor, const parts::Library& library)
+{
+    constexpr int kMost = 2;
+    int found = 0;
+    for (const parts::Sensor& candidate : library.sensors) {
+        if (candidate.id == sensor.id || candidate.kind != sensor.kind || candidate.measures != sensor.measures ||
+            candidate.low > circuit.scaling.low + 0.3 * (circuit.scaling.high - circuit.scaling.low) ||
+            candidate.high < circuit.scaling.high * 0.98)
+            continue;
+        job::Job other = job;
+        harness::setSensor(other, circuit.id, candidate);
+        const job::Circuit& changed = *job::find(other, circuit.id);
+        for (const parts::EcuInput* input : job::inputs(other)) {
+            if (!isFree(other, *input) || !misfit(other, changed, *input).none() || !hasSupplyFor(other, changed, *input))
+                continue;
+            out.push_back({circuit.id, OtherSensor{candidate, input->id}, "Take another version: " + candidate.name,
+                           "Input " + input->id.value + " reads it as it is; range " +
+                               units::format(candidate.low, candidate.measures, candidate.unit, 0) + " to " +
+                               units::format(candidate.high, candidate.measures, candidate.unit, 0) +
+                               ". The sensor and its plug change."});
+            if (++found == kMost)
+                return;
+            break;
+        }
+    }
+}
+
+void expanders(std::vector<WayOut>& out, const job::Job& job, const job::Circuit& circuit, const parts::Library& library)
+{
+    for (const parts::EcuProfile& profile : library.ecus) {
+        if (!profile.ecu.expander)
+            continue;
+        const auto taker = std::ranges::find_if(profile.ecu.inputs, [&](const parts::EcuInput& i) {
+            return misfit(job, circuit, i).none();
+        });
+        if (taker == profile.ecu.inputs.end())
+            continue;
+        out.push_back({circuit.id, Expander{profile, taker->id}, "Add " + profile.name,
+                       "Brings " + std::to_string(profile.ecu.inputs.size()) + " inputs; " + taker->id.value +
+                           " reads this one. It needs a feed, a ground and two CAN wires, and an ECU whose firmware "
+                           "listens to it: ask the tuner."});
+    }
+}
+
+void giveWays(std::vector<WayOut>& out, const job::Job& job, const job::Circuit& circuit)
+{
+    for (const job::Circuit& other : job.circuits) {
+        const parts::EcuInput* input = job::findInput(job, other.input);
+        if (input == nullptr || other.locked || other.want <= circuit.want || !misfit(job, circuit, *input).none())
+            continue;
+        const auto all = job::inputs(job);
+        const auto refuge = std::ranges::find_if(all, [&](const parts::EcuInput* i) {
+            return isFree(job, *i) && misfit(job, other, *i).none();
+        });
+        const bool finds = refuge != all.end();
+        out.push_back({circuit.id, GiveWay{other.id, input->id, finds ? (*refuge)->id : parts::InputId{}},
+                       other.name + " gives up " + input->id.value,
+                       finds ? other.name + " moves to " + (*refuge)->id.value + "."
+                             : other.name + " is " + std::string(fields::enumName(other.want)) +
+                                   " only, and is left without an input."});
+        return;
+    }
+}
+
+struct Apply
+{
+    job::Job& job;
+    const job::CircuitId& id;
+
+    void operator()(const ExternalPullUp& m) const
+    {
+        harness::seat(job, id, m.input);
+        harness::fitPullUp(job, id, m.choice.ohm, m.tolerance);
+    }
+    void operator()(const OtherSensor& m) const
+    {
+        harness::setSensor(job, id, m.sensor);
+        harness::seat(job, id, m.input);
+    }
+    void operator()(const Divider& m) const
+    {
+        harness::seat(job, id, m.input);
+        harness::fitDivider(job, id, m.series_ohm, m.toGround_ohm, m.tolerance);
+    }
+    void operator()(const Expander& m) const
+    {
+        harness::addExpander(job, m.profile);
+        // Names may have got a number behind them: it is the input in the same place.
+        for (size_t i = 0; i < m.profile.ecu.inputs.size(); ++i)
+            if (m.profile.ecu.inputs[i].id == m.input)
+                harness::seat(job, id, parts::InputId(job.expanders.back().inputs[i].id));
+    }
+    void operator()(const GiveWay& m) const
+    {
+        if (m.otherTo.empty())
+            harness::unseat(job, m.other);
+        else
+            harness::seat(job, m.other, m.otherTo);
+        harness::seat(job, id, m.input);
+    }
+};
+
+} // namespace
+
+std::vector<WayOut> waysOut(const job::Job& job, const job::Circuit& circuit, const parts::Library& library)
+{
+    std::vector<WayOut> out;
+    const parts::Sensor* sensor = job::sensorOf(job, circuit);
+    if (sensor == nullptr || !circuit.input.empty())
+        return out;
+    pullUps(out, job, circuit, *sensor);
+    dividers(out, job, circuit, *sensor);
+    giveWays(out, job, circuit);
+    otherSensors(out, job, circuit, *sensor, library);
+    expanders(out, job, circuit, library);
+    return out;
+}
+
+void apply(job::Job& job, const WayOut& way)
+{
+    const job::CircuitId id = way.circuit;
+    std::visit(Apply{job, id}, way.measure);
+}
+
+} // namespace vicegrip::seating

@@ -1,0 +1,289 @@
+#include "core/harness/drawing.h"
+#include "core/seating/ways_out.h"
+#include "tests/support/window.h"
+
+#include <QComboBox>
+#include <gmock/gmock.h>
+
+/// The path of a new user through Brief and Inputs, with the keyboard only: an empty job, an engine, its circuits, the
+/// small ECU, what it cannot read and why, a pull-up for one and an expander for another, and the readings follow.
+namespace vicegrip {
+namespace {
+
+using analysis::Stage;
+using testing::HasSubstr;
+
+/// A window whose documents and library are in a folder of the test.
+class NewUser
+{
+  public:
+    NewUser() : m_data(qgetenv("XDG_DATA_HOME")), m_home(qgetenv("HOME"))
+    {
+        qputenv("XDG_DATA_HOME", home.path().toUtf8());
+        qputenv("HOME", home.path().toUtf8());
+    }
+    ~NewUser()
+    {
+        m_data.isNull() ? qunsetenv("XDG_DATA_HOME") : qputenv("XDG_DATA_HOME", m_data);
+        qputenv("HOME", m_home);
+    }
+
+    QTemporaryDir home;
+
+  private:
+    QByteArray m_data, m_home;
+};
+
+const job::Circuit* circuit(test::Window& w, const char* id)
+{
+    return job::find(*w.window.desk().store.job(), job::CircuitId{id});
+}
+
+/// Walks a list with the arrow keys until it shows `words`.
+void choose(test::Window& w, const char* box, const char* words)
+{
+    auto* combo = w.find<QComboBox>(box);
+    const int index = combo->findText(QString::fromUtf8(words), Qt::MatchStartsWith);
+    ASSERT_GE(index, 0) << words;
+    combo->setFocus();
+    while (combo->currentIndex() != index)
+        QTest::keyClick(combo, combo->currentIndex() < index ? Qt::Key_Down : Qt::Key_Up);
+    w.settle();
+}
+
+TEST(InputsPath, FromAnEmptyJobToReadingsWithTheKeyboardOnly)
+{
+    const NewUser user;
+    test::Window w;
+    w.key(Qt::Key_N, Qt::ControlModifier);
+    w.settle();
+    ASSERT_EQ(w.window.stage(), Stage::Brief);
+    EXPECT_THAT(w.notice(), HasSubstr("New job 1.vicegrip"));
+    EXPECT_TRUE(w.window.desk().store.job()->circuits.empty());
+
+    // The engine.
+    w.type(w.find<QLineEdit>("cylinders"), "4");
+    w.type(w.find<QLineEdit>("displacement_l"), "1598 cc");
+    w.type(w.find<QLineEdit>("target_kpa"), "-1 bar");
+    EXPECT_TRUE(w.find<QLineEdit>("target_kpa")->property("wrong").toBool()) << "a vacuum is no target";
+    w.type(w.find<QLineEdit>("target_kpa"), "14 psi");
+    choose(w, "aspiration", "Turbocharged");
+    w.type(w.find<QLineEdit>("altitude_m"), "500 m");
+    EXPECT_NEAR(w.window.desk().store.job()->surroundings.barometer_pa, 95461, 10);
+    choose(w, "fuel", "Any ethanol blend");
+    EXPECT_TRUE(w.window.desk().store.job()->circuits.empty()) << "shown, not done";
+    EXPECT_THAT(w.textOf("consequences-summary"), HasSubstr("to add"));
+
+    // The ECU, and the circuits.
+    choose(w, "ecu", "Small standalone");
+    QTest::keyClick(w.find<QComboBox>("ecu"), Qt::Key_Return);
+    w.find<QComboBox>("ecu")->activated(w.find<QComboBox>("ecu")->currentIndex());
+    w.settle();
+    EXPECT_EQ(w.window.desk().store.job()->ecu.inputs.size(), 7U);
+    w.key(Qt::Key_Return, Qt::ControlModifier);
+    w.settle();
+    ASSERT_NE(circuit(w, "flex"), nullptr);
+    ASSERT_NE(circuit(w, "map"), nullptr);
+    EXPECT_FALSE(w.find<QAbstractButton>("apply-brief")->isEnabled()) << "nothing is left to do";
+
+    // What is taken out stays out.
+    auto* table = w.find<QTableWidget>("consequences");
+    table->setFocus();
+    for (int row = 0; row < table->rowCount(); ++row)
+        if (table->item(row, 1)->text() == QStringLiteral("Oil pressure"))
+            table->setCurrentCell(row, 0);
+    QTest::keyClick(table, Qt::Key_Delete);
+    w.settle();
+    EXPECT_EQ(circuit(w, "oil-pressure"), nullptr);
+    w.key(Qt::Key_Return, Qt::ControlModifier);
+    w.settle();
+    EXPECT_EQ(circuit(w, "oil-pressure"), nullptr);
+
+    // Seats.
+    w.key(Qt::Key_2, Qt::ControlModifier);
+    w.settle();
+    ASSERT_EQ(w.window.stage(), Stage::Inputs);
+    w.key(Qt::Key_S);
+    w.settle();
+    EXPECT_THAT(w.textOf("seating-outcome"), HasSubstr("Proved"));
+    ASSERT_FALSE(circuit(w, "map")->input.empty());
+    ASSERT_TRUE(circuit(w, "clt")->input.empty()) << "no pull-up anywhere on this ECU";
+    ASSERT_TRUE(circuit(w, "iat")->input.empty());
+    EXPECT_TRUE(w.window.desk().selection.circuit() == job::CircuitId{"clt"} ||
+                w.window.desk().selection.circuit() == job::CircuitId{"iat"})
+        << "who is left over is selected";
+    w.choose("clt");
+    EXPECT_THAT(w.textOf("seat"), HasSubstr("no seat"));
+    const auto refused = seating::refusals(*w.window.desk().store.job(), *circuit(w, "clt"));
+    EXPECT_EQ(refused.size(), 7U) << "each input has its reason";
+
+    // An external pull-up: an input must be free for it, so the fuel pressure, which is only wanted, gets up.
+    auto* seating = w.find<QWidget>("seating");
+    w.choose("fuel-pressure");
+    seating->setFocus();
+    if (!circuit(w, "fuel-pressure")->input.empty()) {
+        QTest::keyClick(seating, Qt::Key_Delete);
+        w.settle();
+    }
+    w.choose("clt");
+    const QString first = w.find<QAbstractButton>("way-0")->text();
+    EXPECT_THAT(first.toStdString(), HasSubstr("pull-up at U"));
+    w.key(Qt::Key_1, Qt::ControlModifier | Qt::AltModifier);
+    w.settle();
+    ASSERT_FALSE(circuit(w, "clt")->input.empty());
+    const auto* pullUp = harness::pullUpOf(*w.window.desk().store.job(), *circuit(w, "clt"));
+    ASSERT_NE(pullUp, nullptr);
+
+    // An expander for the air temperature.
+    w.choose("iat");
+    int way = -1;
+    for (int i = 0; i < 9; ++i)
+        if (auto* b = w.window.findChild<QAbstractButton*>(QStringLiteral("way-%1").arg(i));
+            b != nullptr && b->text().contains(QStringLiteral("Expander")))
+            way = i;
+    ASSERT_GE(way, 0);
+    w.key(static_cast<Qt::Key>(Qt::Key_1 + way), Qt::ControlModifier | Qt::AltModifier);
+    w.settle();
+    ASSERT_EQ(w.window.desk().store.job()->expanders.size(), 1U);
+    EXPECT_EQ(circuit(w, "iat")->input.value.substr(0, 2), "EX");
+
+    // The meter's promises follow both.
+    for (const char* id : {"clt", "iat"}) {
+        w.choose(id);
+        w.key(Qt::Key_4, Qt::ControlModifier);
+        w.settle();
+        const auto& input = w.at(id, "input").expectation;
+        EXPECT_TRUE(input.promises()) << id << ": " << input.trouble;
+        EXPECT_GT(input.value, 0.3) << id;
+        EXPECT_LT(input.value, 4.7) << id;
+        w.key(Qt::Key_5, Qt::ControlModifier);
+        w.settle();
+        EXPECT_TRUE(w.find<QAbstractButton>("export")->isEnabled()) << id << ": its table is there";
+    }
+
+    // All of it can be undone.
+    auto& undo = w.window.desk().store.undoStack();
+    while (undo.canUndo())
+        undo.undo();
+    w.settle();
+    EXPECT_TRUE(w.window.desk().store.job()->circuits.empty());
+    EXPECT_TRUE(w.window.desk().store.job()->expanders.empty());
+}
+
+TEST(Inputs, KeysWalkSeatLockAndUnseat)
+{
+    test::Window w;
+    w.choose("map");
+    w.key(Qt::Key_2, Qt::ControlModifier);
+    w.settle();
+    auto* seating = w.find<QWidget>("seating");
+    seating->setFocus();
+    QTest::keyClick(seating, Qt::Key_L);
+    w.settle();
+    EXPECT_TRUE(circuit(w, "map")->locked);
+    QTest::keyClick(seating, Qt::Key_L);
+    QTest::keyClick(seating, Qt::Key_Delete);
+    w.settle();
+    EXPECT_TRUE(circuit(w, "map")->input.empty());
+    EXPECT_THAT(w.textOf("seat"), HasSubstr("no seat"));
+    QTest::keyClick(seating, Qt::Key_Right); // to the first input that would take it: the one it left
+    QTest::keyClick(seating, Qt::Key_Return);
+    w.settle();
+    EXPECT_EQ(circuit(w, "map")->input, parts::InputId{"AN1"});
+    QTest::keyClick(seating, Qt::Key_Down);
+    QTest::keyClick(seating, Qt::Key_Left);
+    QTest::keyClick(seating, Qt::Key_Down);
+    EXPECT_NE(w.window.desk().selection.circuit(), job::CircuitId{"map"});
+    EXPECT_FALSE(seating->accessibleDescription().isEmpty());
+}
+
+TEST(Inputs, AnInputThatCannotTakeItSaysWhyAndNothingChanges)
+{
+    test::Window w;
+    w.choose("crank");
+    w.key(Qt::Key_2, Qt::ControlModifier);
+    w.settle();
+    const auto before = w.window.desk().store.job();
+    auto* seating = w.find<QWidget>("seating");
+    seating->setFocus();
+    QTest::keyClick(seating, Qt::Key_Right);
+    for (int i = 0; i < 12; ++i) // up from the digital inputs to a free analog one
+        QTest::keyClick(seating, Qt::Key_Up);
+    QTest::keyClick(seating, Qt::Key_Return);
+    w.settle();
+    EXPECT_THAT(w.notice(), testing::AllOf(HasSubstr("does not take"), HasSubstr("frequency")));
+    EXPECT_EQ(w.window.desk().store.job(), before);
+}
+
+TEST(Inputs, DraggingACircuitOntoAnInputSeatsIt)
+{
+    test::Window w;
+    w.choose("oil-pressure");
+    w.key(Qt::Key_2, Qt::ControlModifier);
+    w.settle();
+    auto* seating = w.find<QWidget>("seating");
+    // The ninth circuit's box, and the row of AN10: heading and nine inputs above it.
+    int row = 0;
+    const auto& circuits = w.window.desk().store.job()->circuits;
+    while (circuits[static_cast<size_t>(row)].id.value != "oil-pressure")
+        ++row;
+    const QPoint from(40, 4 + row * 42 + 20), to(seating->width() - 60, 4 + 30 + 9 * 28 + 14);
+    QTest::mousePress(seating, Qt::LeftButton, {}, from);
+    QTest::mouseMove(seating, to);
+    QTest::mouseRelease(seating, Qt::LeftButton, {}, to);
+    w.settle();
+    EXPECT_EQ(circuit(w, "oil-pressure")->input, parts::InputId{"AN10"});
+}
+
+TEST(Brief, AFactsConsequencesAreShownBeforeTheyAreDone)
+{
+    test::Window w;
+    w.key(Qt::Key_1, Qt::ControlModifier);
+    w.settle();
+    EXPECT_THAT(w.textOf("consequences-summary"), HasSubstr("what the facts ask for"));
+    const size_t before = w.window.desk().store.job()->circuits.size();
+    choose(w, "air_method", "Mass air");
+    EXPECT_THAT(w.textOf("consequences-summary"), HasSubstr("1 to add"));
+    EXPECT_EQ(w.window.desk().store.job()->circuits.size(), before);
+    w.key(Qt::Key_Z, Qt::ControlModifier);
+    w.settle();
+    EXPECT_THAT(w.textOf("consequences-summary"), HasSubstr("what the facts ask for"));
+}
+
+TEST(Brief, AQuestionIsAnsweredAndLeavesTheBoard)
+{
+    test::Window w;
+    w.key(Qt::Key_1, Qt::ControlModifier);
+    w.settle();
+    const auto open = [&] {
+        for (const analysis::Task& t : w.window.desk().store.analysis()->tasks)
+            if (t.stage == Stage::Brief)
+                return t.title;
+        return std::string();
+    };
+    EXPECT_EQ(open(), "Ask the tuner: 4 open questions");
+    w.type(w.find<QLineEdit>("answer-firmware"), "0.4, loaded by the tuner");
+    EXPECT_EQ(open(), "Ask the tuner: 3 open questions");
+    EXPECT_EQ(w.window.desk().store.job()->brief->answers.at("firmware"), "0.4, loaded by the tuner");
+}
+
+TEST(Brief, ABetterSensorIsFittedFromTheChart)
+{
+    test::Window w;
+    w.key(Qt::Key_1, Qt::ControlModifier);
+    w.settle();
+    auto* chart = w.find<QWidget>("range-chart");
+    chart->setFocus();
+    EXPECT_THAT(w.textOf("range-verdict"), HasSubstr("headroom"));
+    QTest::keyClick(chart, Qt::Key_Down);
+    EXPECT_THAT(chart->accessibleDescription().toStdString(), HasSubstr("2.5 bar"));
+    QTest::keyClick(chart, Qt::Key_Return);
+    w.settle();
+    EXPECT_EQ(job::sensorOf(*w.window.desk().store.job(), *circuit(w, "map"))->id, parts::PartId{"map-2b5"});
+    w.type(w.find<QLineEdit>("target_kpa"), "1.8 bar");
+    const auto& findings = w.window.desk().store.analysis()->findings;
+    EXPECT_NE(std::ranges::count(findings, "range-short", &findings::Finding::rule), 0) << "and too short is said";
+}
+
+} // namespace
+} // namespace vicegrip

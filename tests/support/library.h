@@ -1,0 +1,47 @@
+#pragma once
+
+#include "core/electrics/electrics.h"
+#include "core/harness/drawing.h"
+#include "core/parts/library.h"
+
+#include <gtest/gtest.h>
+
+/// The shipped library, and jobs begun from it.
+namespace vicegrip::test {
+
+inline const parts::Library& library()
+{
+    static const parts::Library kLibrary =
+        parts::readLibrary({std::string(VICEGRIP_SOURCE_DIR) + "/data/library"});
+    EXPECT_TRUE(kLibrary.complaints.empty());
+    return kLibrary;
+}
+
+inline const parts::EcuProfile& ecu(const char* id)
+{
+    const auto* found = parts::find(library(), parts::EcuId{id});
+    EXPECT_NE(found, nullptr) << id;
+    static const parts::EcuProfile kNone;
+    return found == nullptr ? kNone : *found;
+}
+
+inline const parts::Sensor& sensor(const char* id)
+{
+    const auto* found = parts::find(library(), parts::PartId{id});
+    EXPECT_NE(found, nullptr) << id;
+    static const parts::Sensor kNone;
+    return found == nullptr ? kNone : *found;
+}
+
+inline job::Job jobOn(const char* ecuId)
+{
+    return harness::startJob("Test", ecu(ecuId));
+}
+
+inline job::CircuitId add(job::Job& job, const char* function, const char* part,
+                          job::Want want = job::Want::Required)
+{
+    return harness::addCircuit(job, {function}, function, want, sensor(part));
+}
+
+} // namespace vicegrip::test
