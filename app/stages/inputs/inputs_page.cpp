@@ -5,6 +5,7 @@
 #include "app/widgets/key_button.h"
 #include "app/widgets/labels.h"
 #include "core/harness/drawing.h"
+#include "core/seating/fit.h"
 
 #include <QHBoxLayout>
 #include <QScrollArea>
@@ -146,12 +147,19 @@ void InputsPage::seatOn(const QString& input)
     const job::Circuit* c = circuit();
     if (c == nullptr)
         return;
-    for (const seating::Refusal& r : seating::refusals(*m_desk.store.job(), *c))
-        if (text(r.input.value) == input && job::seatedOn(*m_desk.store.job(), r.input) == nullptr) {
-            emit notice(tr("%1 does not take %2: %3.").arg(input, text(c->name), text(r.reason)));
-            return;
-        }
+    const auto job = m_desk.store.job();
     const parts::InputId id{input.toStdString()};
+    const parts::EcuInput* to = job::findInput(*job, id);
+    if (to == nullptr)
+        return;
+    if (const seating::Misfit misfit = seating::misfit(*job, *c, *to); !misfit.none()) {
+        emit notice(tr("%1 does not take %2: %3.").arg(input, text(c->name), text(misfit.reason)));
+        return;
+    }
+    if (const job::Circuit* there = job::seatedOn(*job, id); there != nullptr && there->locked && there->id != c->id) {
+        emit notice(tr("%1 is locked to %2: unlock it first.").arg(input, text(there->name)));
+        return;
+    }
     edit(tr("Seat %1 on %2").arg(text(c->name), input),
          [&, circuit = c->id](job::Job& job) { harness::seat(job, circuit, id); });
 }

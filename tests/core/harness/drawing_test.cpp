@@ -35,7 +35,7 @@ TEST(Drawing, ASeatedCircuitHasEveryPathItNeeds)
             EXPECT_TRUE(path.complete) << s.name;
         const auto back = job::read(job::write(job));
         ASSERT_TRUE(back) << s.name << ": " << back.error().text();
-        EXPECT_EQ(*back, job) << s.name;
+        EXPECT_EQ(job::write(*back), job::write(job)) << s.name;
     }
 }
 
@@ -58,7 +58,7 @@ TEST(Drawing, AWireThatWasDrawnByHandMovesAndIsNotReplaced)
 {
     job::Job job = test::petrel();
     const size_t wires = job.wires.size();
-    const InputId spare{"AN9"};
+    const InputId spare{"AN10"};
     ASSERT_NE(job::findInput(job, spare), nullptr);
     seat(job, CircuitId{"map"}, spare);
     EXPECT_EQ(job.wires.size(), wires);

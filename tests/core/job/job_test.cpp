@@ -82,7 +82,7 @@ TEST(JobFile, RefusalsHavePointerAndSentence)
         {"/circuits/0/rest/kind", "ambient", "/circuits/0/rest/kind", "only a temperature"},
         {"/ecu/inputs/0/bits", 99, "/ecu/inputs/0/bits", ""},
         {"/surroundings/ambient_c", -300, "/surroundings/ambient_c", ""},
-        {"/connectors/1/mates", "A", "/connectors/1/mates", "name each other"},
+        {"/connectors/2/mates", "A", "/connectors/2/mates", "name each other"},
         {"/proofs/0/circuit", "gone", "/proofs/0/circuit", "no circuit"},
         {"/parts/0/high", -5, "/parts/0/high", "range is empty"},
     };

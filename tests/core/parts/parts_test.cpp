@@ -55,7 +55,11 @@ TEST(SensorFile, ReadsAndWritesTheSame)
     const auto sensor = readSensor(thermistor());
     ASSERT_TRUE(sensor) << sensor.error().text();
     EXPECT_DOUBLE_EQ(sensor->low, 233.15);
-    EXPECT_EQ(nlohmann::json(fields::toJson(*sensor)), thermistor());
+    auto whole = thermistor(); // what was left out is written with its default
+    whole["kind"] = "other";
+    whole["feed"] = "sensor-supply";
+    whole["thermistor"]["dissipation_w_per_k"] = 0.002;
+    EXPECT_EQ(nlohmann::json(fields::toJson(*sensor)), whole);
 }
 
 TEST(SensorFile, NonsenseIsRefusedWithItsPlace)

@@ -122,7 +122,8 @@ TEST(Electrics, AnEmptyJobHasAnAnswer)
 {
     const auto a = test::analysed(job::Job{});
     EXPECT_TRUE(a.circuits.empty());
-    EXPECT_TRUE(a.tasks.empty());
+    ASSERT_EQ(a.tasks.size(), 1U);
+    EXPECT_EQ(a.tasks.front().stage, analysis::Stage::Brief) << "and the first thing to do";
     EXPECT_TRUE(a.networkTrouble.empty()) << a.networkTrouble;
 }
 

@@ -136,7 +136,7 @@ TEST(Stale, AHeatersWireIsPartOfWhatASharedGroundRestsOn)
     for (job::Device& d : job.devices)
         if (d.id.value == "wb")
             d.part = {"wb-hot"};
-    job.parts.push_back(job.parts.back());
+    job.parts.push_back(*job::sensorOf(petrel(), *job::find(petrel(), job::CircuitId{"wb"})));
     job.parts.back().id = {"wb-hot"};
     std::get<parts::VoltageDevice>(job.parts.back().model).supply_ohm = 5;
     const auto a = analysed(job);

@@ -159,7 +159,7 @@ TEST(Assignment, AgreesWithAnIndependentSolverOnFiveHundredProblems)
     const std::string file = testing::TempDir() + "seating_" + std::to_string(getpid()) + ".json";
     std::ofstream(file) << problems;
     const std::string command =
-        "python3 " VICEGRIP_SOURCE_DIR "/tests/core/seating/independent_solver.py " + file + " 2>&1";
+        "/usr/bin/python3 " VICEGRIP_SOURCE_DIR "/tests/core/seating/independent_solver.py " + file + " 2>&1";
     FILE* pipe = popen(command.c_str(), "r"); // NOLINT(cert-env33-c): a fixed script
     ASSERT_NE(pipe, nullptr);
     std::string said;
