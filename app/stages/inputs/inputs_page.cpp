@@ -161,7 +161,7 @@ void InputsPage::seatOn(const QString& input)
         return;
     }
     edit(tr("Seat %1 on %2").arg(text(c->name), input),
-         [&, circuit = c->id](job::Job& job) { harness::seat(job, circuit, id); });
+         [&, circuit = c->id](job::Job& changed) { harness::seat(changed, circuit, id); });
 }
 
 void InputsPage::unseat()
