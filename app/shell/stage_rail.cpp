@@ -1,5 +1,7 @@
 #include "app/shell/stage_rail.h"
 
+#include "core/brief/questions.h"
+
 #include "app/desk/desk.h"
 #include "app/look/look.h"
 
@@ -18,6 +20,10 @@ using analysis::Stage;
 /// How many circuits are not done at this stage; nothing for stages that keep no states yet.
 QString leftAt(Stage stage, const analysis::Analysis& a)
 {
+    if (stage == Stage::Brief)
+        return a.job->brief ? QString::number(brief::openQuestions(*a.job)) : QString();
+    if (stage == Stage::Inputs)
+        return QString::number(std::ranges::count(a.job->circuits, parts::InputId{}, &job::Circuit::input));
     if (stage != Stage::Meter && stage != Stage::Scale)
         return {};
     const auto left = std::ranges::count_if(a.circuits, [&](const analysis::CircuitView& v) {

@@ -1,6 +1,7 @@
 #include "app/widgets/circuit_text.h"
 
 #include "app/desk/desk.h"
+#include "core/harness/drawing.h"
 
 namespace vicegrip::app {
 namespace {
@@ -30,7 +31,17 @@ QString signalText(const job::Job& job, const job::Circuit& circuit)
         out = span(r->low_v, r->high_v) + QStringLiteral(" transducer");
     else if (const auto* d = std::get_if<parts::VoltageDevice>(&sensor->model))
         out = span(d->low_v, d->high_v) + QStringLiteral(" device");
-    if (input != nullptr && input->pull_up_ohm)
+    else if (std::holds_alternative<parts::Sender>(sensor->model))
+        out = QStringLiteral("resistive sender");
+    else if (std::holds_alternative<parts::OpenCollector>(sensor->model))
+        out = QStringLiteral("open collector");
+    else if (std::holds_alternative<parts::Reluctance>(sensor->model))
+        out = QStringLiteral("coil");
+    else if (std::holds_alternative<parts::Contact>(sensor->model))
+        out = QStringLiteral("switch");
+    if (const job::Resistor* fitted = harness::pullUpOf(job, circuit))
+        out += QStringLiteral(" on a fitted ") + text(units::formatOhms(fitted->ohm)) + QStringLiteral(" pull-up");
+    else if (input != nullptr && input->pull_up_ohm)
         out += QStringLiteral(" on ") + text(units::formatOhms(*input->pull_up_ohm)) + QStringLiteral(" pull-up");
     return out;
 }

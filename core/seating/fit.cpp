@@ -99,10 +99,10 @@ Misfit misfit(const job::Job& job, const job::Circuit& circuit, const parts::Ecu
     if (parts::needsPullUp(*sensor) && !harness::suitingPullUp(input, true) &&
         harness::pullUpOf(job, circuit) == nullptr)
         return {MisfitKind::PullUp,
-                "it has no pull-up, and " +
+                "it has no pull-up, and the " +
                     std::string(std::holds_alternative<parts::OpenCollector>(sensor->model)
-                                    ? "an open collector only pulls down"
-                                    : "the sensor puts out no voltage of its own")};
+                                    ? "open collector only pulls down"
+                                    : "sensor makes no voltage")};
     return voltsMisfit(job, circuit, *sensor, input);
 }
 

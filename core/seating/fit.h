@@ -10,8 +10,8 @@ namespace vicegrip::seating {
 
 enum class MisfitKind { None, Function, Mode, Coil, Frequency, PullUp, Volts, Damage };
 
-/// Why an input does not read a sensor: the reason as a sentence's middle ("it has no pull-up, and the sensor puts out no
-/// voltage of its own").
+/// Why an input does not read a sensor: the reason as a sentence's middle ("it has no pull-up, and the sensor makes no
+/// voltage").
 struct Misfit
 {
     MisfitKind kind = MisfitKind::None;

@@ -59,28 +59,38 @@ bool wouldFitWithPullUp(const job::Job& job, const job::Circuit& circuit, const 
     return !misfit(job, circuit, input).none() && misfit(job, circuit, with).none();
 }
 
+struct FittedPullUp
+{
+    PullUpChoice choice;
+    double tolerance = 0.01;
+    std::string detail;
+};
+
+/// The pull-up this input would want in the harness: the best there is for a sensor with a resistance to read, any clean
+/// level for a switch or an open collector.
+FittedPullUp pullUpFor(const job::Job& job, const job::Circuit& circuit, const parts::Sensor& sensor,
+                       const parts::EcuInput& input)
+{
+    const double supply_v = job::unitOf(job, input.id)->supply.volts;
+    if (const auto best = bestPullUp(sensor, circuit.scaling.low, circuit.scaling.high, input, supply_v,
+                                     parts::ESeries::E96))
+        return {*best, 0.01, pullUpDetail(*best, sensor)};
+    PullUpChoice plain;
+    plain.ohm = 2200;
+    plain.high_v = supply_v;
+    return {plain, 0.05,
+            "Rises to " + volts(supply_v) + " and carries " +
+                units::format(supply_v / plain.ohm, Dimension::Current, "mA", 1) + " while it is pulled down."};
+}
+
 void pullUps(std::vector<WayOut>& out, const job::Job& job, const job::Circuit& circuit, const parts::Sensor& sensor)
 {
-    if (!parts::needsPullUp(sensor))
-        return;
     for (const parts::EcuInput* input : job::inputs(job)) {
         if (!isFree(job, *input) || !wouldFitWithPullUp(job, circuit, *input))
             continue;
-        const parts::Ecu& unit = *job::unitOf(job, input->id);
-        if (auto best = bestPullUp(sensor, circuit.scaling.low, circuit.scaling.high, *input, unit.supply.volts,
-                                   parts::ESeries::E96)) {
-            const std::string title = "Fit a " + units::formatOhms(best->ohm) + " pull-up at " + input->id.value;
-            out.push_back({circuit.id, ExternalPullUp{input->id, *best, 0.01}, title, pullUpDetail(*best, sensor)});
-            return;
-        }
-        // A switch or an open collector: any clean level will do.
-        PullUpChoice plain;
-        plain.ohm = 2200;
-        plain.high_v = unit.supply.volts;
-        out.push_back({circuit.id, ExternalPullUp{input->id, plain, 0.05}, "Fit a 2k2 pull-up at " + input->id.value,
-                       "Rises to " + volts(unit.supply.volts) + " and carries " +
-                           units::format(unit.supply.volts / plain.ohm, Dimension::Current, "mA", 1) +
-                           " while it is pulled down."});
+        const FittedPullUp fit = pullUpFor(job, circuit, sensor, *input);
+        out.push_back({circuit.id, ExternalPullUp{input->id, fit.choice, fit.tolerance},
+                       "Fit a " + units::formatOhms(fit.choice.ohm) + " pull-up at " + input->id.value, fit.detail});
         return;
     }
 }
@@ -158,22 +168,31 @@ void expanders(std::vector<WayOut>& out, const job::Job& job, const job::Circuit
     }
 }
 
-void giveWays(std::vector<WayOut>& out, const job::Job& job, const job::Circuit& circuit)
+void giveWays(std::vector<WayOut>& out, const job::Job& job, const job::Circuit& circuit, const parts::Sensor& sensor)
 {
     for (const job::Circuit& other : job.circuits) {
         const parts::EcuInput* input = job::findInput(job, other.input);
-        if (input == nullptr || other.locked || other.want <= circuit.want || !misfit(job, circuit, *input).none())
+        if (input == nullptr || other.locked || other.want <= circuit.want)
+            continue;
+        const bool withPullUp = wouldFitWithPullUp(job, circuit, *input);
+        if (!withPullUp && !misfit(job, circuit, *input).none())
             continue;
         const auto all = job::inputs(job);
-        const auto refuge = std::ranges::find_if(all, [&](const parts::EcuInput* i) {
-            return isFree(job, *i) && misfit(job, other, *i).none();
-        });
-        const bool finds = refuge != all.end();
-        out.push_back({circuit.id, GiveWay{other.id, input->id, finds ? (*refuge)->id : parts::InputId{}},
-                       other.name + " gives up " + input->id.value,
-                       finds ? other.name + " moves to " + (*refuge)->id.value + "."
-                             : other.name + " is " + std::string(fields::enumName(other.want)) +
-                                   " only, and is left without an input."});
+        const auto refuge = std::ranges::find_if(
+            all, [&](const parts::EcuInput* i) { return isFree(job, *i) && misfit(job, other, *i).none(); });
+        GiveWay measure{other.id, input->id, refuge != all.end() ? (*refuge)->id : parts::InputId{}, std::nullopt};
+        std::string title = other.name + " gives up " + input->id.value;
+        std::string detail = !measure.otherTo.empty()
+                                 ? other.name + " moves to " + measure.otherTo.value + "."
+                                 : other.name + " is " + std::string(fields::enumName(other.want)) +
+                                       " only, and is left without an input.";
+        if (withPullUp) {
+            const FittedPullUp fit = pullUpFor(job, circuit, sensor, *input);
+            measure.pullUp = fit.choice;
+            title += ", with a " + units::formatOhms(fit.choice.ohm) + " pull-up";
+            detail += " " + fit.detail;
+        }
+        out.push_back({circuit.id, measure, title, detail});
         return;
     }
 }
@@ -213,6 +232,8 @@ struct Apply
         else
             harness::seat(job, m.other, m.otherTo);
         harness::seat(job, id, m.input);
+        if (m.pullUp)
+            harness::fitPullUp(job, id, m.pullUp->ohm, 0.01);
     }
 };
 
@@ -226,7 +247,7 @@ std::vector<WayOut> waysOut(const job::Job& job, const job::Circuit& circuit, co
         return out;
     pullUps(out, job, circuit, *sensor);
     dividers(out, job, circuit, *sensor);
-    giveWays(out, job, circuit);
+    giveWays(out, job, circuit, *sensor);
     otherSensors(out, job, circuit, *sensor, library);
     expanders(out, job, circuit, library);
     return out;

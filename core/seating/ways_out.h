@@ -38,6 +38,7 @@ struct GiveWay
     job::CircuitId other;
     parts::InputId input;
     parts::InputId otherTo; ///< empty: it is left without
+    std::optional<PullUpChoice> pullUp; ///< fitted there for the circuit that comes
 };
 
 using Measure = std::variant<ExternalPullUp, OtherSensor, Divider, Expander, GiveWay>;

@@ -51,7 +51,7 @@ QString BoardModel::liveText(const job::Circuit& circuit, Column column) const
         return QStringLiteral("–");
     const auto kind = column == Volts ? proof::StationKind::Input : proof::StationKind::Value;
     const proof::Expectation* e = reported(*view, kind);
-    if (e == nullptr)
+    if (e == nullptr || (column == Value && view->scale == proof::State::NotNeeded))
         return QStringLiteral("–");
     if (column == Volts)
         return text(proof::readingText(*e, sample->volts));
@@ -80,6 +80,8 @@ QVariant BoardModel::data(const QModelIndex& index, int role) const
                                   : look::numbers(look::Size::Small);
     if (role == Qt::TextAlignmentRole && (column == Volts || column == Value))
         return static_cast<int>(Qt::AlignRight | Qt::AlignVCenter);
+    if (role == Qt::ForegroundRole && column == Input && circuit->input.empty())
+        return look::colours().failing;
     if (role == Qt::ForegroundRole && column == Signal)
         return look::colours().inkSoft;
     if (role != Qt::DisplayRole)
@@ -90,7 +92,7 @@ QVariant BoardModel::data(const QModelIndex& index, int role) const
     case Signal:
         return signalText(*m_analysis->job, *circuit);
     case Input:
-        return text(circuit->input.value);
+        return circuit->input.empty() ? tr("no seat") : text(circuit->input.value);
     case Volts:
     case Value:
         return liveText(*circuit, column);

@@ -133,6 +133,7 @@ QWidget* BriefPage::addSection(const QString& name, const char* objectName)
     m_sheet->addWidget(section);
     auto* jump = new QPushButton(name);
     jump->setFlat(true);
+    jump->setStyleSheet(QStringLiteral("text-align: left; padding: 4px 14px 4px 0"));
     jump->setFont(look::words(look::Size::Small));
     jump->setObjectName(QLatin1String("go-") + QLatin1String(objectName));
     m_index->layout()->addWidget(jump);

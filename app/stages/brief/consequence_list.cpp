@@ -18,6 +18,8 @@ namespace {
 
 using brief::Standing;
 
+constexpr int kRowHeight = 38; ///< two lines of a reason
+
 enum Column { Mark, Name, Want, Because, kColumns };
 
 /// Standings are told by sign and word, not by colour alone.
@@ -64,15 +66,16 @@ ConsequenceList::ConsequenceList(Desk& desk, QWidget* parent)
     m_table->setHorizontalHeaderLabels({tr("Standing"), tr("Circuit"), tr("Want"), tr("Because")});
     m_table->setFont(look::words(look::Size::Small));
     m_table->verticalHeader()->hide();
-    m_table->verticalHeader()->setDefaultSectionSize(28);
+    m_table->verticalHeader()->setDefaultSectionSize(kRowHeight);
+    m_table->setWordWrap(true);
     m_table->horizontalHeader()->setHighlightSections(false);
     m_table->horizontalHeader()->setSectionsClickable(false);
     m_table->horizontalHeader()->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
     m_table->horizontalHeader()->setFont(look::words(look::Size::Small));
     m_table->horizontalHeader()->setSectionResizeMode(Because, QHeaderView::Stretch);
-    m_table->setColumnWidth(Mark, 150);
-    m_table->setColumnWidth(Name, 168);
-    m_table->setColumnWidth(Want, 70);
+    m_table->setColumnWidth(Mark, 142);
+    m_table->setColumnWidth(Name, 150);
+    m_table->setColumnWidth(Want, 68);
     m_table->setShowGrid(false);
     m_table->setEditTriggers(QAbstractItemView::NoEditTriggers);
     m_table->setSelectionBehavior(QAbstractItemView::SelectRows);
@@ -162,7 +165,7 @@ void ConsequenceList::refresh()
             row = static_cast<int>(i);
     m_table->setCurrentCell(row, 0);
     m_table->setFixedHeight(m_table->horizontalHeader()->sizeHint().height() + 4 +
-                            28 * static_cast<int>(std::max<size_t>(m_all.size(), 1)));
+                            kRowHeight * static_cast<int>(std::max<size_t>(m_all.size(), 1)));
     sayWhatChanges();
 }
 

@@ -21,6 +21,8 @@ namespace {
 
 using units::Dimension;
 
+constexpr int kFieldHeight = 30; ///< as a typed field
+
 constexpr const char* kWatchable[] = {"oil-pressure", "oil-temp",    "fuel-pressure", "fuel-temp",   "fuel-level",
                                       "gearbox-temp", "egt",         "turbo-speed",   "charge-coolant"};
 
@@ -123,6 +125,8 @@ void FactsForm::addHeading(const QString& text)
 
 void FactsForm::addRow(const QString& name, QWidget* widget)
 {
+    if (qobject_cast<QComboBox*>(widget) != nullptr)
+        widget->setMinimumHeight(kFieldHeight);
     const int row = m_grid->rowCount();
     auto* caption = label(name, look::Size::Small, false, true);
     caption->setWordWrap(false);
@@ -147,6 +151,7 @@ void FactsForm::addNumber(const char* field, const QString& name, const Understa
     auto* typed = new TypedField(
         name, [understand, say](const QString& text) { return understand(text).map([&](double v) { return say(v); }); });
     typed->edit()->setObjectName(QLatin1String(field));
+    m_typed[field] = typed;
     addRow(name, typed);
     connect(typed, &TypedField::entered, this, [this, typed, name, understand, say, put](const QString& text) {
         if (const auto value = understand(text))
@@ -269,6 +274,11 @@ void FactsForm::refresh()
     const job::Brief facts = brief();
     for (const auto& show : m_showers)
         show(facts);
+    for (const char* boost : {"target_kpa", "overshoot_kpa"})
+        m_typed.at(boost)->setEnabled(facts.boosted());
+    for (const brief::Nonsense& n : brief::nonsense(facts))
+        if (const auto field = m_typed.find(n.field); field != m_typed.end())
+            field->second->refuse(QString::fromStdString(n.sentence));
     for (const auto& [id, box] : m_watch) {
         const QSignalBlocker quiet(box);
         box->setChecked(std::ranges::find(facts.watch, id) != facts.watch.end());

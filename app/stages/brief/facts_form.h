@@ -52,6 +52,7 @@ class FactsForm : public QWidget
     Desk& m_desk;
     QGridLayout* m_grid;
     std::vector<std::function<void(const job::Brief&)>> m_showers; ///< put the brief's facts into the fields
+    std::map<std::string, TypedField*> m_typed; ///< by the fact's name in the file
     QComboBox* m_ecu = nullptr;
     std::map<std::string, QCheckBox*> m_watch;
 };

@@ -90,17 +90,25 @@ void RangeChart::paintEvent(QPaintEvent*)
                                                     : m_advice.ranking.front().sensor.measures;
     QPainter p(this);
     p.setRenderHint(QPainter::Antialiasing);
+    const auto rule = [&](const brief::PressureMark& mark, const QColor& ink, double from, double to) {
+        p.setPen(QPen(ink, mark.mustRead ? 1.5 : 1, mark.mustRead ? Qt::SolidLine : Qt::DashLine));
+        p.drawLine(QPointF(xOf(mark.pa), from), QPointF(xOf(mark.pa), to));
+    };
     for (size_t i = 0; i < m_advice.ranking.size(); ++i) {
         const brief::Candidate& candidate = m_advice.ranking[i];
         const int top = topOf(static_cast<int>(i));
         if (static_cast<int>(i) == m_row)
             p.fillRect(QRect(0, top, width(), kRowHeight), c.selected);
+        for (const auto& mark : m_advice.marks) // strong across the bars, faint behind the words
+            rule(mark, c.line, top, top + kRowHeight);
         const double a = xOf(std::max(candidate.sensor.low, m_low)), b = std::min<double>(xOf(candidate.sensor.high), width());
         const QRectF bar(a, top + 25, b - a, 9);
         const QColor ink = candidate.reads && !candidate.overVolts ? c.done : c.failing;
         p.setPen(QPen(ink, 1.5));
         p.setBrush(candidate.current ? QBrush(ink) : Qt::NoBrush);
         p.drawRect(bar);
+        for (const auto& mark : m_advice.marks)
+            rule(mark, c.accent, bar.top() - 4, bar.bottom() + 4);
         p.setFont(look::words(look::Size::Small, candidate.current));
         p.setPen(c.ink);
         const QString name = text(candidate.sensor.name) + (candidate.current ? tr("  (fitted)") : QString());
@@ -115,8 +123,7 @@ void RangeChart::paintEvent(QPaintEvent*)
     double taken[2] = {-1e9, -1e9};
     for (const auto& mark : m_advice.marks) {
         const double x = xOf(mark.pa);
-        p.setPen(QPen(c.accent, mark.mustRead ? 1.5 : 1, mark.mustRead ? Qt::SolidLine : Qt::DashLine));
-        p.drawLine(QPointF(x, kHead - 6), QPointF(x, height()));
+        rule(mark, c.accent, kHead - 6, kHead);
         const QString words = text(mark.name) + QLatin1Char(' ') + pressure(mark.pa, m_unit, dimension);
         p.setFont(look::words(look::Size::Small));
         const double w = p.fontMetrics().horizontalAdvance(words);

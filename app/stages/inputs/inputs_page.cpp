@@ -98,7 +98,7 @@ InputsPage::InputsPage(Desk& desk, QWidget* parent)
     });
     connect(new QShortcut(QKeySequence(Qt::Key_S), this), &QShortcut::activated, this, &InputsPage::seatAll);
     for (int n = 1; n <= 9; ++n)
-        connect(new QShortcut(QKeySequence(tr("Ctrl+Alt+%1").arg(n)), this), &QShortcut::activated, this,
+        connect(new QShortcut(QKeySequence(tr("Alt+%1").arg(n)), this), &QShortcut::activated, this,
                 [this, n] { takeWay(static_cast<size_t>(n - 1)); });
     setFocusProxy(m_view);
 }
@@ -201,8 +201,9 @@ void InputsPage::refreshSelected()
     m_sensor->setText(sensor == nullptr ? tr("The brief brings circuits in: Ctrl+1.") : text(sensor->name));
     const bool seated = c != nullptr && !c->input.empty();
     m_seat->setText(c == nullptr ? QString()
-                    : seated     ? tr("Sits on %1, cavity %2%3")
-                                   .arg(text(c->input.value), text(job::cavityOf(*job, c->input).text()),
+                    : seated     ? tr("Sits on %1, %2%3")
+                                   .arg(text(c->input.value),
+                                        text(job::spoken(*job, job::cavityOf(*job, c->input))).toLower(),
                                         c->locked ? tr(", locked") : QString())
                                  : tr("Has no seat (%1)").arg(text(fields::enumName(c->want))));
     m_unseat->setEnabled(seated);
@@ -220,12 +221,15 @@ void InputsPage::refreshWays()
     m_ways = c == nullptr ? std::vector<seating::WayOut>{} : seating::waysOut(*m_desk.store.job(), *c, library());
     m_waysTitle->setVisible(!m_ways.empty());
     for (size_t i = 0; i < m_ways.size(); ++i) {
-        auto* take = new KeyButton(text(m_ways[i].title), tr("Ctrl+Alt+%1").arg(i + 1), false);
+        auto* title = label(text(m_ways[i].title), look::Size::Small, true);
+        title->setObjectName(QStringLiteral("way-title-%1").arg(i));
+        auto* take = new KeyButton(tr("Do this"), tr("Alt+%1").arg(i + 1), false);
         take->setObjectName(QStringLiteral("way-%1").arg(i));
-        take->setMaximumWidth(kSide - look::kMargin);
-        take->setToolTip(text(m_ways[i].title));
-        m_waysColumn->addWidget(take);
+        take->setAccessibleName(text(m_ways[i].title));
+        take->setAccessibleDescription(text(m_ways[i].detail));
+        m_waysColumn->addWidget(title);
         m_waysColumn->addWidget(label(text(m_ways[i].detail), look::Size::Small, false, true));
+        m_waysColumn->addWidget(take, 0, Qt::AlignLeft);
         connect(take, &KeyButton::clicked, this, [this, i] { takeWay(i); });
     }
 }
@@ -234,7 +238,7 @@ void InputsPage::refreshBudgets()
 {
     QStringList lines;
     for (const auto& b : seating::supplyBudgets(*m_desk.store.job()))
-        lines << tr("%1: %2 of %3 for %4 sensors; %5 sensor ground cavities shared by %6 circuits")
+        lines << tr("%1: %2 of %3 drawn by %4 of its sensors. Sensor ground cavities: %5, for %6 circuits.")
                      .arg(text(b.unit), milliamps(b.drawn_a), milliamps(b.limit_a))
                      .arg(b.circuits)
                      .arg(b.grounds)

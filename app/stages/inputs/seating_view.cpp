@@ -15,7 +15,7 @@ namespace vicegrip::app {
 namespace {
 
 constexpr int kCircuitHeight = 42, kInputHeight = 28, kHeadingHeight = 30, kTop = 4;
-constexpr double kLeftShare = 0.36, kRightFrom = 0.47;
+constexpr double kLeftShare = 0.34, kRightFrom = 0.43;
 
 QString joined(const std::vector<std::string>& words)
 {
@@ -38,8 +38,9 @@ void SeatingView::layRows()
 {
     m_rows.clear();
     int top = kTop;
-    for (const parts::Ecu* unit : job::units(*m_job)) {
-        m_rows.push_back({nullptr, text(unit->name), top});
+    const auto budgets = seating::supplyBudgets(*m_job);
+    for (size_t u = 0; const parts::Ecu* unit : job::units(*m_job)) {
+        m_rows.push_back({nullptr, budgets[u++], top});
         top += kHeadingHeight;
         for (const parts::EcuInput& input : unit->inputs) {
             m_rows.push_back({&input, {}, top});
@@ -128,16 +129,38 @@ void SeatingView::paintCircuit(QPainter& p, size_t index)
     }
 }
 
+/// A unit's name, and how much of its sensor supply is taken.
+void SeatingView::paintUnit(QPainter& p, const InputRow& row, const QRect& box)
+{
+    constexpr int kBar = 90;
+    const auto& c = look::colours();
+    const seating::SupplyBudget& b = row.budget;
+    const bool over = b.drawn_a > b.limit_a;
+    const QString load = text(units::format(b.drawn_a, units::Dimension::Current, "mA", 0)) + tr(" of ") +
+                         text(units::format(b.limit_a, units::Dimension::Current, "mA", 0));
+    p.setFont(look::numbers(look::Size::Small));
+    const int words = p.fontMetrics().horizontalAdvance(load);
+    p.setPen(over ? c.failing : c.inkSoft);
+    p.drawText(box.adjusted(0, 0, -4, -4), Qt::AlignBottom | Qt::AlignRight, load);
+    const QRectF bar(box.right() - 4 - words - 10 - kBar, box.bottom() - 15, kBar, 8);
+    p.setBrush(Qt::NoBrush);
+    p.drawRect(bar);
+    p.fillRect(QRectF(bar.topLeft(), QSizeF(kBar * std::min(b.drawn_a / b.limit_a, 1.0), bar.height())),
+               over ? c.failing : c.accent);
+    p.setFont(look::words(look::Size::Small, true));
+    p.setPen(c.inkSoft);
+    const int room = static_cast<int>(bar.left()) - box.left() - 10;
+    p.drawText(box.adjusted(0, 0, 0, -4), Qt::AlignBottom | Qt::AlignLeft,
+               p.fontMetrics().elidedText(text(b.unit), Qt::ElideRight, room));
+}
+
 void SeatingView::paintInput(QPainter& p, size_t index)
 {
     const auto& c = look::colours();
     const InputRow& row = m_rows[index];
     const QRect box = inputRect(index);
     if (row.input == nullptr) {
-        p.setFont(look::words(look::Size::Small, true));
-        p.setPen(c.inkSoft);
-        p.drawText(box.adjusted(0, 0, 0, -4), Qt::AlignBottom | Qt::AlignLeft,
-                   p.fontMetrics().elidedText(row.heading, Qt::ElideRight, box.width()));
+        paintUnit(p, row, box);
         return;
     }
     const int selected = selectedCircuit();
@@ -163,7 +186,7 @@ void SeatingView::paintInput(QPainter& p, size_t index)
     if (open)
         words = tr("would take it:  ") + words;
     else if (!reason.isEmpty())
-        words = reason;
+        words = reason.startsWith(QLatin1String("it ")) ? reason.mid(3) : reason; // the row says which
     p.setPen(open ? c.ink : c.inkSoft);
     const QRect inside = box.adjusted(84, 0, -4, 0);
     p.drawText(inside, Qt::AlignVCenter | Qt::AlignLeft,

@@ -44,13 +44,14 @@ class SeatingView : public QWidget
     struct InputRow
     {
         const parts::EcuInput* input = nullptr; ///< null: a unit's heading
-        QString heading;
+        seating::SupplyBudget budget; ///< of the unit, for its heading
         int top = 0;
     };
 
     void layRows();
     void paintCircuit(QPainter& p, size_t index);
     void paintInput(QPainter& p, size_t index);
+    void paintUnit(QPainter& p, const InputRow& row, const QRect& box);
     void paintSeats(QPainter& p);
     void walk(int step);
     void selectCircuit(int index);
