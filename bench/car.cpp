@@ -157,8 +157,8 @@ std::vector<link::EcuSample> Car::samples()
             continue;
         const electrics::UnitNodes& unit = m_electrics->units[nodes->second.unit];
         const circuit::Solution& solution = m_electrics->solution;
-        const double full = input.reference == parts::Reference::Ratiometric ? solution.volts(unit.supply, unit.ground)
-                                                                             : input.span_v;
+        const double full =
+            input.reference == parts::Reference::Ratiometric ? solution.volts(unit.supply, unit.ground) : input.span_v;
         const double share = solution.volts(nodes->second.converter, unit.ground) / full;
         const double exact = share * input.fullScale() + noise(0.4);
         link::EcuSample sample;

@@ -1,6 +1,6 @@
 #include "core/analysis/analysis.h"
-#include "core/circuit/solution.h"
 #include "core/brief/needs.h"
+#include "core/circuit/solution.h"
 #include "core/harness/drawing.h"
 #include "core/job/json.h"
 #include "core/seating/plan.h"

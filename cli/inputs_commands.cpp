@@ -53,7 +53,8 @@ int seat(const SeatOptions& options)
     if (options.json) {
         std::cout << Json{{"job", read->name},
                           {"optimal", plan.optimal},
-                          {"seated", {{"required", plan.required}, {"wanted", plan.wanted}, {"preferred", plan.preferred}}},
+                          {"seated",
+                           {{"required", plan.required}, {"wanted", plan.wanted}, {"preferred", plan.preferred}}},
                           {"moved", plan.moved},
                           {"cost", plan.cost},
                           {"seats", seats},
@@ -69,7 +70,8 @@ int seat(const SeatOptions& options)
         for (const Json& r : u["refusals"])
             std::cout << "    " << padded(r["input"].get<std::string>(), 8) << r["reason"].get<std::string>() << '\n';
         for (const Json& w : u["ways_out"])
-            std::cout << "    way out: " << w["do"].get<std::string>() << ". " << w["detail"].get<std::string>() << '\n';
+            std::cout << "    way out: " << w["do"].get<std::string>() << ". " << w["detail"].get<std::string>()
+                      << '\n';
     }
     std::cout << "seated " << plan.required << " required, " << plan.wanted << " wanted, " << plan.preferred
               << " preferred; " << (plan.optimal ? "proved the best there is" : "the best found, not proved") << '\n';

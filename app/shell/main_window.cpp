@@ -1,5 +1,6 @@
 #include "app/shell/main_window.h"
 
+#include "app/desk/library.h"
 #include "app/look/look.h"
 #include "app/shell/circuit_list.h"
 #include "app/shell/command_finder.h"
@@ -13,7 +14,6 @@
 #include "app/stages/inputs/inputs_page.h"
 #include "app/stages/meter/meter_page.h"
 #include "app/stages/scale/scale_page.h"
-#include "app/desk/library.h"
 #include "app/widgets/thread.h"
 #include "core/harness/drawing.h"
 #include "core/job/json.h"

@@ -102,12 +102,17 @@ void addUnseated(std::vector<Task>& out, const job::Circuit& c, const CircuitVie
 void addBrief(std::vector<Task>& out, const job::Job& job)
 {
     if (!job.brief) {
-        out.push_back({Stage::Brief, {}, {}, "State what is on the engine",
+        out.push_back({Stage::Brief,
+                       {},
+                       {},
+                       "State what is on the engine",
                        "The circuits it needs, and the ranges they need, follow from that."});
         return;
     }
     if (const int open = brief::openQuestions(job); open > 0)
-        out.push_back({Stage::Brief, {}, {},
+        out.push_back({Stage::Brief,
+                       {},
+                       {},
                        "Ask the tuner: " + std::to_string(open) + (open == 1 ? " open question" : " open questions"),
                        "Agree on them before anything is bought."});
 }

@@ -64,11 +64,13 @@ std::string hereText(AirMethod method, const job::Brief& b)
     const std::string boost = units::formatNumber(b.target_pa / 1e3, 0) + " kPa";
     switch (method) {
     case AirMethod::SpeedDensity:
-        return b.boosted() ? "Suits: boost of " + boost + " is seen by the same sensor." : "Suits an engine with a common plenum.";
+        return b.boosted() ? "Suits: boost of " + boost + " is seen by the same sensor."
+                           : "Suits an engine with a common plenum.";
     case AirMethod::MassAir:
-        return b.boosted() ? "The meter must reach the flow at " + boost + " of boost: " + "reckon with about " +
-                                 units::formatNumber(fullLoadAir(b) * 3600, 0) + " kg/h at 6500 rpm."
-                           : "Reckon with about " + units::formatNumber(fullLoadAir(b) * 3600, 0) + " kg/h at 6500 rpm.";
+        return b.boosted()
+                   ? "The meter must reach the flow at " + boost + " of boost: " + "reckon with about " +
+                         units::formatNumber(fullLoadAir(b) * 3600, 0) + " kg/h at 6500 rpm."
+                   : "Reckon with about " + units::formatNumber(fullLoadAir(b) * 3600, 0) + " kg/h at 6500 rpm.";
     case AirMethod::Hybrid:
         return "Needs both sets of sensors: the most inputs of the four.";
     case AirMethod::ThrottleAngle:

@@ -67,7 +67,8 @@ std::vector<HarnessOption> harnessOptions(const job::Job& job, const job::Brief&
     tap.rework = chance(kTapFault, circuits);
     tap.reworkSource = "common practice: about half of hand taps are revisited";
     tap.reversible = "Leaves marks: pierced insulation stays pierced.";
-    tap.verdict = "Cheapest, and the one people go back to; solder or crimp each tap, and test it before it is wrapped.";
+    tap.verdict =
+        "Cheapest, and the one people go back to; solder or crimp each tap, and test it before it is wrapped.";
 
     HarnessOption& full = out[2];
     full.kind = job::HarnessKind::Full;

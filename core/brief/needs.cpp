@@ -60,7 +60,8 @@ class Collector
         const bool density = method == AirMethod::SpeedDensity || method == AirMethod::Hybrid;
         if (density) {
             ask("map", Want::Required, "the air is worked out from manifold pressure", "air method");
-            ask("iat", Want::Required, "the air's density falls by about a third of a percent per kelvin", "air method");
+            ask("iat", Want::Required, "the air's density falls by about a third of a percent per kelvin",
+                "air method");
         }
         if (method == AirMethod::MassAir || method == AirMethod::Hybrid)
             ask("maf", Want::Required, "the air is metered", "air method");
@@ -194,8 +195,8 @@ std::vector<Consequence> consequences(const job::Job& job, const job::Brief& bri
     std::vector<Consequence> out;
     const std::vector<Need> asked = needs(brief);
     for (const Need& n : asked) {
-        Consequence c{n.function, nameOf(n.function), n.want,     Standing::There,
-                      n.reason,   n.askedBy,          circuitsOf(job, n.function)};
+        Consequence c{n.function, nameOf(n.function),         n.want, Standing::There, n.reason,
+                      n.askedBy,  circuitsOf(job, n.function)};
         if (c.circuits.empty())
             c.standing = names(brief.declined, n.function) ? Standing::Declined : Standing::Added;
         out.push_back(std::move(c));

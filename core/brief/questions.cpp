@@ -19,7 +19,8 @@ std::vector<Question> questions(const job::Brief& b, const job::Job& job)
     std::vector<Question> out;
     const auto ask = [&](const char* id, std::string text, std::string why) {
         const auto answer = b.answers.find(id);
-        out.push_back({id, std::move(text), std::move(why), answer == b.answers.end() ? std::string() : answer->second});
+        out.push_back(
+            {id, std::move(text), std::move(why), answer == b.answers.end() ? std::string() : answer->second});
     };
     ask("who", "Who tunes it, and from what: logs sent over, a visit, a dynamometer?",
         "What is measured and how it is handed over follows from it.");
@@ -28,8 +29,9 @@ std::vector<Question> questions(const job::Brief& b, const job::Job& job)
     ask("air", "Is the air method right for the map that will be loaded?",
         "Sensors bought for another method are money lost.");
     if (b.boosted())
-        ask("boost", "Is " + kpa(b.target_pa) + " of boost with " + kpa(b.overshoot_pa) +
-                         " of overshoot what the map will ask for?",
+        ask("boost",
+            "Is " + kpa(b.target_pa) + " of boost with " + kpa(b.overshoot_pa) +
+                " of overshoot what the map will ask for?",
             "The pressure sensor's range is chosen by it.");
     if (b.fuel != job::Fuel::Petrol)
         ask("fuel", "Is the calibration ready for ethanol, and what runs until it is loaded?",
@@ -49,7 +51,8 @@ std::vector<Question> questions(const job::Brief& b, const job::Job& job)
         ask("expander", "Does the firmware listen to the expander, and at which CAN identifiers?",
             "Its inputs do not exist for the ECU otherwise.");
     ask("knock", "Are knock sensors kept?",
-        "Kept, they pull timing as a fail-safe; deleted, they must be deleted in the calibration too, or it sets a code.");
+        "Kept, they pull timing as a fail-safe; deleted, they must be deleted in the calibration too, or it sets a "
+        "code.");
     ask("rules", "Which emission and road rules apply where it will be driven?",
         "They are local: ask before removing anything they cover.");
     return out;

@@ -68,9 +68,8 @@ double outputShare(const parts::Sensor& s, double full)
 void judge(Candidate& c, const std::vector<PressureMark>& marks, bool absolute)
 {
     const auto lowest = std::ranges::find_if(marks, &PressureMark::mustRead);
-    const auto blind = std::ranges::find_if(marks, [&](const PressureMark& m) {
-        return m.mustRead && (m.pa > c.sensor.high || m.pa < c.sensor.low);
-    });
+    const auto blind = std::ranges::find_if(
+        marks, [&](const PressureMark& m) { return m.mustRead && (m.pa > c.sensor.high || m.pa < c.sensor.low); });
     c.reads = blind == marks.end();
     if (!c.reads) {
         const bool above = blind->pa > c.sensor.high;
@@ -83,7 +82,8 @@ void judge(Candidate& c, const std::vector<PressureMark>& marks, bool absolute)
     if (c.overVolts)
         c.verdict = "Its output goes beyond what the input reads: it would need a divider.";
     else if (c.headroom_pa < kLeastHeadroom * span)
-        c.verdict = "Reads it all, with " + kpa(c.headroom_pa) + " to spare: nothing is left for a later turn of the screw.";
+        c.verdict =
+            "Reads it all, with " + kpa(c.headroom_pa) + " to spare: nothing is left for a later turn of the screw.";
     else if (absolute)
         c.verdict = "Reads it all; " + kpa(c.headroom_pa) + " of headroom, and at " + lowest->name +
                     " its tolerance is worth " + units::formatNumber(100 * c.errorAtLowest, 1) + " % of the pressure.";

@@ -7,12 +7,13 @@ using parts::SensorKind;
 
 constexpr const char* kFuelCaution =
     "Fuel: engine cool, negative battery lead off, rail pressure relieved into a rag, no flame, extinguisher at hand. "
-    "Check for leaks with the pump primed before the first crank, and again running. Follow local codes; where licensed "
+    "Check for leaks with the pump primed before the first crank, and again running. Follow local codes; where "
+    "licensed "
     "practice is required, leave it to them.";
 constexpr const char* kHotCaution =
     "Hot parts and scalding fluid: let the engine cool right down before a coolant, oil or exhaust fitting is opened.";
-constexpr const char* kTurningCaution =
-    "Turning parts: keys out, engine turned by hand while the gap is set; hands, sleeves and leads clear before a crank.";
+constexpr const char* kTurningCaution = "Turning parts: keys out, engine turned by hand while the gap is set; hands, "
+                                        "sleeves and leads clear before a crank.";
 constexpr const char* kLiftCaution = "Under the car: stands and a wheel under the sill, never a jack alone.";
 
 SitingCard airPressure(const std::string& function)
@@ -143,12 +144,17 @@ SitingCard sitingOf(const job::FunctionId& function)
                 {},
                 {}};
     case SensorKind::Pedal:
-        return {{"Both tracks from one plug, each with its own supply and ground where the ECU has them."}, {}, {},
+        return {{"Both tracks from one plug, each with its own supply and ground where the ECU has them."},
+                {},
+                {},
                 "Throttle by wire: wheels off the ground or the driveline open until both tracks are proved to agree."};
     case SensorKind::Speed:
         return {{"At the gearbox's output or a hub; screened lead for a coil."}, {}, {}, kLiftCaution};
     case SensorKind::Level:
-        return {{"The sender that is in the tank: two wires, ground to the ECU and not to the tank."}, {}, {}, kFuelCaution};
+        return {{"The sender that is in the tank: two wires, ground to the ECU and not to the tank."},
+                {},
+                {},
+                kFuelCaution};
     case SensorKind::GearPosition:
         return {{"On the barrel's end; teach every gear."}, {}, {}, {}};
     case SensorKind::Switch:

@@ -5,8 +5,8 @@
 #include <string>
 #include <vector>
 
-/// Where a sensor goes, and why: common practice, with both schools where people differ, and the caution that belongs to
-/// the work.
+/// Where a sensor goes, and why: common practice, with both schools where people differ, and the caution that belongs
+/// to the work.
 namespace vicegrip::brief {
 
 struct School

@@ -203,11 +203,10 @@ void Builder::addUnit(const parts::Ecu& unit)
     UnitNodes& nodes = m_units.emplace_back(UnitNodes{m_net.addNode(), m_net.addNode()});
     const Node feed = m_net.addNode(), outlet = m_net.addNode();
     m_net.addResistor(feed, nodes.ground, unit.feed_ohm, {unit.feed_ohm * 0.3}, name);
-    const ElementIndex source = m_net.addVoltageSource(nodes.supply, nodes.ground, unit.supply.volts,
-                                                       {unit.supply.tolerance_v}, supplyName);
+    const ElementIndex source =
+        m_net.addVoltageSource(nodes.supply, nodes.ground, unit.supply.volts, {unit.supply.tolerance_v}, supplyName);
     m_powered.push_back({feed, nodes.ground, unit.least_supply_v, source, {}, index, true});
-    nodes.supplySeries =
-        m_net.addResistor(nodes.supply, outlet, unit.supply.ohm, {unit.supply.ohm * 0.5}, supplyName);
+    nodes.supplySeries = m_net.addResistor(nodes.supply, outlet, unit.supply.ohm, {unit.supply.ohm * 0.5}, supplyName);
     std::map<parts::InputId, Node> inputPins;
     for (const parts::EcuPin& pin : unit.pins) {
         const Node inner = behind(job::PointRef::fromText(pin.at));

@@ -23,7 +23,7 @@ double wiperShare(const parts::Potentiometer& p, double position)
 }
 
 /// Straight lines between the points, flat beyond their ends.
-template <class Point> double alongPoints(const std::vector<Point>& points, double Point::* output, double x)
+template <class Point> double alongPoints(const std::vector<Point>& points, double Point::*output, double x)
 {
     const auto upper = std::ranges::upper_bound(points, x, {}, &Point::value);
     if (upper == points.begin())

@@ -114,10 +114,9 @@ void judgeRange(std::vector<Finding>& out, const job::Job& job, const job::Circu
         return;
     const parts::EcuInput plain;
     const parts::EcuInput* input = job::findInput(job, circuit.input);
-    const brief::Candidate c =
-        brief::judged(*sensor, marks, input == nullptr ? plain : *input,
-                      input == nullptr ? plain.span_v : electrics::fullScaleVolts(job, *input),
-                      job.surroundings.barometer_pa);
+    const brief::Candidate c = brief::judged(*sensor, marks, input == nullptr ? plain : *input,
+                                             input == nullptr ? plain.span_v : electrics::fullScaleVolts(job, *input),
+                                             job.surroundings.barometer_pa);
     if (!c.reads)
         out.push_back({"range-short", Severity::Fix, circuit.id, circuit.name + ", " + sensor->name + ": " + c.verdict,
                        "Where the range ends the reading stands still: a log that flattens there shows the sensor, not "

@@ -85,8 +85,8 @@ void clearPlaces(job::Job& job, const std::set<PointRef>& places)
     std::erase_if(job.joints, [&](const job::Joint& j) {
         const PointRef place{j.id, {}};
         const auto ends = [&](const auto& conductor) { return conductor.from == place || conductor.to == place; };
-        return j.kind == job::JointKind::Splice && places.contains(place) &&
-               std::ranges::none_of(job.wires, ends) && std::ranges::none_of(job.switches, ends);
+        return j.kind == job::JointKind::Splice && places.contains(place) && std::ranges::none_of(job.wires, ends) &&
+               std::ranges::none_of(job.switches, ends);
     });
 }
 
@@ -134,8 +134,8 @@ job::ScalingSpec scalingOf(const parts::Sensor& s)
     return out;
 }
 
-/// What the user set stays where the new sensor can follow: a range that was the old sensor's becomes the new one's, any
-/// other is cut to what the new one reads.
+/// What the user set stays where the new sensor can follow: a range that was the old sensor's becomes the new one's,
+/// any other is cut to what the new one reads.
 void carryOver(job::Circuit& circuit, const parts::Sensor& before, const parts::Sensor& now)
 {
     if (before.measures != now.measures) {
@@ -377,8 +377,8 @@ void fitDivider(job::Job& job, const job::CircuitId& id, double series_ohm, doub
     const PointRef middle{freeName(job, "S"), {}};
     job.joints.push_back({middle.owner, "Divider of " + circuit->name + ", ECU side", job::JointKind::Splice, {}});
     draw(job, middle, cavity, kShort_m, kPlannedArea_m2, signalColour(job));
-    job.resistors.push_back({freeName(job, "R"), "Divider of " + circuit->name, job::ResistorKind::Series, before, middle,
-                             series_ohm, tolerance});
+    job.resistors.push_back({freeName(job, "R"), "Divider of " + circuit->name, job::ResistorKind::Series, before,
+                             middle, series_ohm, tolerance});
     job.resistors.push_back({freeName(job, "R"), "Divider of " + circuit->name, job::ResistorKind::ToGround, middle,
                              ground, toGround_ohm, tolerance});
 }

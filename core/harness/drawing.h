@@ -5,9 +5,9 @@
 #include <set>
 #include <string>
 
-/// Changes of a job's drawing that belong together: a circuit with its plug and wires, a seat with the wire that leads to
-/// it, a resistor in the harness. Each leaves a drawing that job::check accepts. Wires drawn here are as short as they can
-/// be said before anybody has measured: `kPlannedLength_m`, until the user types what is there.
+/// Changes of a job's drawing that belong together: a circuit with its plug and wires, a seat with the wire that leads
+/// to it, a resistor in the harness. Each leaves a drawing that job::check accepts. Wires drawn here are as short as
+/// they can be said before anybody has measured: `kPlannedLength_m`, until the user types what is there.
 namespace vicegrip::harness {
 
 inline constexpr double kPlannedLength_m = 1.5; ///< from a sensor to the ECU (typical)
@@ -33,8 +33,8 @@ void removeCircuit(job::Job& job, const job::CircuitId& id);
 /// Another sensor in the same place; its wires are drawn anew when the plug differs.
 void setSensor(job::Job& job, const job::CircuitId& id, const parts::Sensor& sensor);
 
-/// Seats the circuit: the wire that led to another input moves, what is missing is drawn, whoever sat there is unseated,
-/// and the input's pull-up is switched as the sensor needs it where it can be.
+/// Seats the circuit: the wire that led to another input moves, what is missing is drawn, whoever sat there is
+/// unseated, and the input's pull-up is switched as the sensor needs it where it can be.
 void seat(job::Job& job, const job::CircuitId& id, const parts::InputId& input);
 void unseat(job::Job& job, const job::CircuitId& id);
 

@@ -7,47 +7,64 @@ namespace vicegrip::fields {
 
 template <> struct EnumNames<job::Aspiration>
 {
-    static constexpr std::pair<job::Aspiration, std::string_view> kNames[] = {{job::Aspiration::Natural, "natural"}, {job::Aspiration::Turbo, "turbo"}, {job::Aspiration::Supercharged, "supercharged"}};
+    static constexpr std::pair<job::Aspiration, std::string_view> kNames[] = {
+        {job::Aspiration::Natural, "natural"},
+        {job::Aspiration::Turbo, "turbo"},
+        {job::Aspiration::Supercharged, "supercharged"}};
 };
 
 template <> struct EnumNames<job::Fuel>
 {
-    static constexpr std::pair<job::Fuel, std::string_view> kNames[] = {{job::Fuel::Petrol, "petrol"}, {job::Fuel::Flex, "flex"}, {job::Fuel::Ethanol, "ethanol"}};
+    static constexpr std::pair<job::Fuel, std::string_view> kNames[] = {
+        {job::Fuel::Petrol, "petrol"}, {job::Fuel::Flex, "flex"}, {job::Fuel::Ethanol, "ethanol"}};
 };
 
 template <> struct EnumNames<job::ThrottleKind>
 {
-    static constexpr std::pair<job::ThrottleKind, std::string_view> kNames[] = {{job::ThrottleKind::Cable, "cable"}, {job::ThrottleKind::ByWire, "by-wire"}};
+    static constexpr std::pair<job::ThrottleKind, std::string_view> kNames[] = {{job::ThrottleKind::Cable, "cable"},
+                                                                                {job::ThrottleKind::ByWire, "by-wire"}};
 };
 
 template <> struct EnumNames<job::AirMethod>
 {
-    static constexpr std::pair<job::AirMethod, std::string_view> kNames[] = {{job::AirMethod::SpeedDensity, "speed-density"}, {job::AirMethod::MassAir, "mass-air"}, {job::AirMethod::Hybrid, "hybrid"}, {job::AirMethod::ThrottleAngle, "throttle-angle"}};
+    static constexpr std::pair<job::AirMethod, std::string_view> kNames[] = {
+        {job::AirMethod::SpeedDensity, "speed-density"},
+        {job::AirMethod::MassAir, "mass-air"},
+        {job::AirMethod::Hybrid, "hybrid"},
+        {job::AirMethod::ThrottleAngle, "throttle-angle"}};
 };
 
 template <> struct EnumNames<job::IdleControl>
 {
-    static constexpr std::pair<job::IdleControl, std::string_view> kNames[] = {{job::IdleControl::None, "none"}, {job::IdleControl::Valve, "valve"}, {job::IdleControl::Throttle, "throttle"}};
+    static constexpr std::pair<job::IdleControl, std::string_view> kNames[] = {
+        {job::IdleControl::None, "none"}, {job::IdleControl::Valve, "valve"}, {job::IdleControl::Throttle, "throttle"}};
 };
 
 template <> struct EnumNames<job::Ignition>
 {
-    static constexpr std::pair<job::Ignition, std::string_view> kNames[] = {{job::Ignition::Distributor, "distributor"}, {job::Ignition::WastedSpark, "wasted-spark"}, {job::Ignition::Sequential, "sequential"}};
+    static constexpr std::pair<job::Ignition, std::string_view> kNames[] = {
+        {job::Ignition::Distributor, "distributor"},
+        {job::Ignition::WastedSpark, "wasted-spark"},
+        {job::Ignition::Sequential, "sequential"}};
 };
 
 template <> struct EnumNames<job::Gearbox>
 {
-    static constexpr std::pair<job::Gearbox, std::string_view> kNames[] = {{job::Gearbox::Manual, "manual"}, {job::Gearbox::Automatic, "automatic"}, {job::Gearbox::Sequential, "sequential"}};
+    static constexpr std::pair<job::Gearbox, std::string_view> kNames[] = {{job::Gearbox::Manual, "manual"},
+                                                                           {job::Gearbox::Automatic, "automatic"},
+                                                                           {job::Gearbox::Sequential, "sequential"}};
 };
 
 template <> struct EnumNames<job::ChargeCooling>
 {
-    static constexpr std::pair<job::ChargeCooling, std::string_view> kNames[] = {{job::ChargeCooling::None, "none"}, {job::ChargeCooling::Air, "air"}, {job::ChargeCooling::Water, "water"}};
+    static constexpr std::pair<job::ChargeCooling, std::string_view> kNames[] = {
+        {job::ChargeCooling::None, "none"}, {job::ChargeCooling::Air, "air"}, {job::ChargeCooling::Water, "water"}};
 };
 
 template <> struct EnumNames<job::HarnessKind>
 {
-    static constexpr std::pair<job::HarnessKind, std::string_view> kNames[] = {{job::HarnessKind::Adapter, "adapter"}, {job::HarnessKind::Tap, "tap"}, {job::HarnessKind::Full, "full"}};
+    static constexpr std::pair<job::HarnessKind, std::string_view> kNames[] = {
+        {job::HarnessKind::Adapter, "adapter"}, {job::HarnessKind::Tap, "tap"}, {job::HarnessKind::Full, "full"}};
 };
 
 } // namespace vicegrip::fields

@@ -118,7 +118,8 @@ Facts facts(const Job& job)
         if (const parts::Sensor* part = findPart(job, d.part))
             addSensor(*part, "sensor " + d.id.value, out);
     for (const Resistor& r : job.resistors)
-        out["resistor " + r.id] = units::formatExact(r.ohm, Dimension::Resistance) + ", " + r.from.text() + " to " + r.to.text();
+        out["resistor " + r.id] =
+            units::formatExact(r.ohm, Dimension::Resistance) + ", " + r.from.text() + " to " + r.to.text();
     for (const parts::EcuInput* i : inputs(job)) {
         const std::string subject = "input " + i->id.value;
         flatten(without(fields::toJson(*i), {"id", "name", "modes", "functions", "pull_up_choices_ohm", "pull_up_fixed",

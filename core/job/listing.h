@@ -36,7 +36,10 @@ template <> struct EnumNames<job::ReadingSource>
 
 template <> struct EnumNames<job::ResistorKind>
 {
-    static constexpr std::pair<job::ResistorKind, std::string_view> kNames[] = {{job::ResistorKind::PullUp, "pull-up"}, {job::ResistorKind::Series, "series"}, {job::ResistorKind::ToGround, "to-ground"}};
+    static constexpr std::pair<job::ResistorKind, std::string_view> kNames[] = {
+        {job::ResistorKind::PullUp, "pull-up"},
+        {job::ResistorKind::Series, "series"},
+        {job::ResistorKind::ToGround, "to-ground"}};
 };
 
 } // namespace vicegrip::fields

@@ -116,7 +116,8 @@ struct EcuProfile
 /// on a pin. Pointers are relative to the unit.
 [[nodiscard]] Result<void> checkEcu(const Ecu& ecu);
 
-/// A profile from a library file: checked against data/schema/ecu.schema.json, then for sense. The error has the pointer.
+/// A profile from a library file: checked against data/schema/ecu.schema.json, then for sense. The error has the
+/// pointer.
 [[nodiscard]] Result<EcuProfile> readEcu(const nlohmann::json& json);
 
 template <class A> void listFields(A& a, EcuInput& i)

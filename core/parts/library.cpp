@@ -28,14 +28,15 @@ void readFolder(const fs::path& folder, Read read, std::vector<Part>& parts, std
 {
     std::set<std::string> here;
     for (const auto& file : jsonFiles(folder)) {
-        Result<Part> part = document::inFile(
-            document::readFile(file)
-                .and_then([](const std::string& text) { return document::parse(text); })
-                .and_then(read),
-            file);
+        Result<Part> part =
+            document::inFile(document::readFile(file)
+                                 .and_then([](const std::string& text) { return document::parse(text); })
+                                 .and_then(read),
+                             file);
         if (part && !here.insert(part->id.value).second)
-            part = fail(ErrorCode::Reference, "another file of this folder already describes \"" + part->id.value + "\"",
-                        {file.string(), "/id", 0, 0});
+            part =
+                fail(ErrorCode::Reference, "another file of this folder already describes \"" + part->id.value + "\"",
+                     {file.string(), "/id", 0, 0});
         if (!part) {
             complaints.push_back(part.error());
             continue;
@@ -50,8 +51,7 @@ template <class Part> void sortByName(std::vector<Part>& parts)
     std::ranges::sort(parts, {}, &Part::name);
 }
 
-template <class Part, class Read>
-Result<fs::path> keepIn(const fs::path& folder, const Part& part, Read read)
+template <class Part, class Read> Result<fs::path> keepIn(const fs::path& folder, const Part& part, Read read)
 {
     const std::string text = fields::toJson(part).dump(2) + "\n";
     if (auto sound = document::parse(text).and_then(read); !sound)
@@ -72,8 +72,7 @@ Result<fs::path> keepIn(const fs::path& folder, const Part& part, Read read)
     return file;
 }
 
-template <class Part, class PartIdentity>
-const Part* withId(const std::vector<Part>& parts, const PartIdentity& id)
+template <class Part, class PartIdentity> const Part* withId(const std::vector<Part>& parts, const PartIdentity& id)
 {
     const auto it = std::ranges::find(parts, id, &Part::id);
     return it == parts.end() ? nullptr : &*it;

@@ -21,15 +21,15 @@ struct Library
 /// does not exist is empty.
 [[nodiscard]] Library readLibrary(const std::vector<std::filesystem::path>& folders);
 
-/// The shipped folder, then the user's own ($XDG_DATA_HOME/vicegrip/library, else ~/.local/share/vicegrip/library), which
-/// overrides it.
+/// The shipped folder, then the user's own ($XDG_DATA_HOME/vicegrip/library, else ~/.local/share/vicegrip/library),
+/// which overrides it.
 [[nodiscard]] std::vector<std::filesystem::path> libraryFolders(const std::filesystem::path& shipped);
 
 [[nodiscard]] const Sensor* find(const Library& library, const PartId& id);
 [[nodiscard]] const EcuProfile* find(const Library& library, const EcuId& id);
 
-/// Writes a part where the user's own are kept (folder/sensors/ID.json, folder/ecus/ID.json), whole or not at all, after
-/// the checks that reading makes. Errors: those of readSensor and readEcu, and Io.
+/// Writes a part where the user's own are kept (folder/sensors/ID.json, folder/ecus/ID.json), whole or not at all,
+/// after the checks that reading makes. Errors: those of readSensor and readEcu, and Io.
 [[nodiscard]] Result<std::filesystem::path> keep(const Sensor& sensor, const std::filesystem::path& folder);
 [[nodiscard]] Result<std::filesystem::path> keep(const EcuProfile& profile, const std::filesystem::path& folder);
 

@@ -63,8 +63,8 @@ struct Sender
     bool operator==(const Sender&) const = default;
 };
 
-/// A transistor that pulls the signal to ground, at a rate that follows the value: low_hz..high_hz for low..high. It puts
-/// out nothing without a pull-up.
+/// A transistor that pulls the signal to ground, at a rate that follows the value: low_hz..high_hz for low..high. It
+/// puts out nothing without a pull-up.
 struct OpenCollector
 {
     double low_hz = 0, high_hz = 0;

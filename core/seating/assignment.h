@@ -3,7 +3,8 @@
 #include <optional>
 #include <vector>
 
-/// Who sits where, as a pure integer programme: no sensors and no ECUs, only items, classes of equal seats, and budgets.
+/// Who sits where, as a pure integer programme: no sensors and no ECUs, only items, classes of equal seats, and
+/// budgets.
 namespace vicegrip::seating {
 
 /// Ranks of items: all of rank 0 that can be seated are, then as many of rank 1 as still can, and so on.

@@ -90,8 +90,7 @@ Misfit misfit(const job::Job& job, const job::Circuit& circuit, const parts::Ecu
     const parts::Sensor* sensor = job::sensorOf(job, circuit);
     if (sensor == nullptr)
         return {MisfitKind::Function, "the circuit has no sensor"};
-    if (!input.functions.empty() &&
-        std::ranges::find(input.functions, circuit.function.value) == input.functions.end())
+    if (!input.functions.empty() && std::ranges::find(input.functions, circuit.function.value) == input.functions.end())
         return {MisfitKind::Function,
                 "the firmware uses it for " + (input.name.empty() ? input.functions.front() : input.name) + " only"};
     if (Misfit mode = modeMisfit(*sensor, input); !mode.none())
@@ -99,10 +98,9 @@ Misfit misfit(const job::Job& job, const job::Circuit& circuit, const parts::Ecu
     if (parts::needsPullUp(*sensor) && !harness::suitingPullUp(input, true) &&
         harness::pullUpOf(job, circuit) == nullptr)
         return {MisfitKind::PullUp,
-                "it has no pull-up, and the " +
-                    std::string(std::holds_alternative<parts::OpenCollector>(sensor->model)
-                                    ? "open collector only pulls down"
-                                    : "sensor makes no voltage")};
+                "it has no pull-up, and the " + std::string(std::holds_alternative<parts::OpenCollector>(sensor->model)
+                                                                ? "open collector only pulls down"
+                                                                : "sensor makes no voltage")};
     return voltsMisfit(job, circuit, *sensor, input);
 }
 

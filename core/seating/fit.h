@@ -20,8 +20,8 @@ struct Misfit
     [[nodiscard]] bool none() const { return kind == MisfitKind::None; }
 };
 
-/// Looks at function, mode, pull-up (one that can be switched on, or in the harness), span, frequency and edge; not at who
-/// sits there already.
+/// Looks at function, mode, pull-up (one that can be switched on, or in the harness), span, frequency and edge; not at
+/// who sits there already.
 [[nodiscard]] Misfit misfit(const job::Job& job, const job::Circuit& circuit, const parts::EcuInput& input);
 
 /// What an input can do, for the plan: "0–5 V", "pull-up 1k, 2k49", "to 15 kHz", "coil".

@@ -213,8 +213,8 @@ std::vector<SupplyBudget> supplyBudgets(const job::Job& job)
     std::vector<SupplyBudget> out;
     for (const parts::Ecu* unit : job::units(job)) {
         SupplyBudget b{unit->name, 0, unit->supply.limit_a, 0, 0, 0};
-        b.grounds = static_cast<int>(
-            std::ranges::count(unit->pins, parts::EcuPinRole::SensorGround, &parts::EcuPin::role));
+        b.grounds =
+            static_cast<int>(std::ranges::count(unit->pins, parts::EcuPinRole::SensorGround, &parts::EcuPin::role));
         for (const job::Circuit& c : job.circuits) {
             if (job::unitOf(job, c.input) != unit)
                 continue;

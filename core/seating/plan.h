@@ -7,7 +7,8 @@
 #include <string>
 #include <vector>
 
-/// The seating plan of a job: who can sit where, the best assignment, why somebody has no seat, and what would get him one.
+/// The seating plan of a job: who can sit where, the best assignment, why somebody has no seat, and what would get him
+/// one.
 namespace vicegrip::seating {
 
 /// Why one input does not take one circuit.
@@ -41,8 +42,8 @@ struct Plan
 /// Makes the plan the job's seating.
 void take(job::Job& job, const Plan& plan);
 
-/// Per input of the job, in order, why it does not take this circuit as things stand; an input that would take it is not
-/// listed.
+/// Per input of the job, in order, why it does not take this circuit as things stand; an input that would take it is
+/// not listed.
 [[nodiscard]] std::vector<Refusal> refusals(const job::Job& job, const job::Circuit& circuit);
 
 /// What a circuit draws from its unit's 5 V, A; nothing when it is fed otherwise.

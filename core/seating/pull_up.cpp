@@ -25,7 +25,8 @@ double toleranceOf(parts::ESeries series)
 
 std::optional<double> ohmsAt(const parts::Sensor& sensor, double value)
 {
-    if (!std::holds_alternative<parts::Thermistor>(sensor.model) && !std::holds_alternative<parts::Sender>(sensor.model))
+    if (!std::holds_alternative<parts::Thermistor>(sensor.model) &&
+        !std::holds_alternative<parts::Sender>(sensor.model))
         return std::nullopt;
     return electrics::elementValues(sensor, value)[0];
 }
@@ -56,8 +57,8 @@ PullUpChoice withPullUp(const parts::Sensor& sensor, double low, double high, co
         out.toleranceError = std::max(out.toleranceError, slope > 0 ? moved / slope : high - low);
         if (thermistor != nullptr) {
             const double across = at(value, ohm);
-            out.selfHeating_k = std::max(out.selfHeating_k,
-                                         across * across / *ohmsAt(sensor, value) / thermistor->dissipation_w_per_k);
+            out.selfHeating_k =
+                std::max(out.selfHeating_k, across * across / *ohmsAt(sensor, value) / thermistor->dissipation_w_per_k);
         }
     }
     return out;

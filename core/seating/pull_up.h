@@ -29,8 +29,8 @@ struct PullUpChoice
 
 /// What a pull-up of `ohm` would give between `low` and `high` (SI). The input loads the divider with its pull-down; a
 /// ratiometric input counts shares of `supply_v`.
-[[nodiscard]] PullUpChoice withPullUp(const parts::Sensor& sensor, double low, double high, const parts::EcuInput& input,
-                                      double supply_v, double ohm, double tolerance);
+[[nodiscard]] PullUpChoice withPullUp(const parts::Sensor& sensor, double low, double high,
+                                      const parts::EcuInput& input, double supply_v, double ohm, double tolerance);
 
 /// The value of the series whose coarsest place within the range is finest, among those that warm the sensor by no more
 /// than kMostSelfHeating_k. None when the sensor has no resistance to read, or every value warms it too much.

@@ -41,9 +41,8 @@ std::string volts(double v)
 std::string pullUpDetail(const PullUpChoice& c, const parts::Sensor& s)
 {
     std::string out = "Spans " + volts(c.low_v) + " to " + volts(c.high_v) + "; at worst " +
-                      size(c.worstPerCount, s, 2) + " a count, at " +
-                      units::format(c.worstAt, s.measures, s.unit, 0) + "; its tolerance moves the value by " +
-                      size(c.toleranceError, s, 1) + " at most";
+                      size(c.worstPerCount, s, 2) + " a count, at " + units::format(c.worstAt, s.measures, s.unit, 0) +
+                      "; its tolerance moves the value by " + size(c.toleranceError, s, 1) + " at most";
     if (c.selfHeating_k > 0)
         out += "; warms the sensor by " + units::formatNumber(c.selfHeating_k, 2) + " K at most";
     if (c.limitedByHeat)
@@ -66,14 +65,14 @@ struct FittedPullUp
     std::string detail;
 };
 
-/// The pull-up this input would want in the harness: the best there is for a sensor with a resistance to read, any clean
-/// level for a switch or an open collector.
+/// The pull-up this input would want in the harness: the best there is for a sensor with a resistance to read, any
+/// clean level for a switch or an open collector.
 FittedPullUp pullUpFor(const job::Job& job, const job::Circuit& circuit, const parts::Sensor& sensor,
                        const parts::EcuInput& input)
 {
     const double supply_v = job::unitOf(job, input.id)->supply.volts;
-    if (const auto best = bestPullUp(sensor, circuit.scaling.low, circuit.scaling.high, input, supply_v,
-                                     parts::ESeries::E96))
+    if (const auto best =
+            bestPullUp(sensor, circuit.scaling.low, circuit.scaling.high, input, supply_v, parts::ESeries::E96))
         return {*best, 0.01, pullUpDetail(*best, sensor)};
     PullUpChoice plain;
     plain.ohm = 2200;
@@ -112,13 +111,12 @@ void dividers(std::vector<WayOut>& out, const job::Job& job, const job::Circuit&
         if (above.empty())
             continue;
         const double share = loaded / (loaded + above.front());
-        out.push_back(
-            {circuit.id, Divider{input->id, above.front(), below, 0.01},
-             "Fit a divider at " + input->id.value + ": " + units::formatOhms(above.front()) + " over " +
-                 units::formatOhms(below),
-             "Brings " + volts(most) + " down to " + volts(most * share) + " for an input that reads to " +
-                 volts(input->span_v) + "; two 1 % resistors add up to " +
-                 units::formatNumber(2 * (1 - share), 1) + " % of the reading."});
+        out.push_back({circuit.id, Divider{input->id, above.front(), below, 0.01},
+                       "Fit a divider at " + input->id.value + ": " + units::formatOhms(above.front()) + " over " +
+                           units::formatOhms(below),
+                       "Brings " + volts(most) + " down to " + volts(most * share) + " for an input that reads to " +
+                           volts(input->span_v) + "; two 1 % resistors add up to " +
+                           units::formatNumber(2 * (1 - share), 1) + " % of the reading."});
         return;
     }
 }
@@ -137,7 +135,8 @@ void otherSensors(std::vector<WayOut>& out, const job::Job& job, const job::Circ
         harness::setSensor(other, circuit.id, candidate);
         const job::Circuit& changed = *job::find(other, circuit.id);
         for (const parts::EcuInput* input : job::inputs(other)) {
-            if (!isFree(other, *input) || !misfit(other, changed, *input).none() || !hasSupplyFor(other, changed, *input))
+            if (!isFree(other, *input) || !misfit(other, changed, *input).none() ||
+                !hasSupplyFor(other, changed, *input))
                 continue;
             out.push_back({circuit.id, OtherSensor{candidate, input->id}, "Take another version: " + candidate.name,
                            "Input " + input->id.value + " reads it as it is; range " +
@@ -151,14 +150,14 @@ void otherSensors(std::vector<WayOut>& out, const job::Job& job, const job::Circ
     }
 }
 
-void expanders(std::vector<WayOut>& out, const job::Job& job, const job::Circuit& circuit, const parts::Library& library)
+void expanders(std::vector<WayOut>& out, const job::Job& job, const job::Circuit& circuit,
+               const parts::Library& library)
 {
     for (const parts::EcuProfile& profile : library.ecus) {
         if (!profile.ecu.expander)
             continue;
-        const auto taker = std::ranges::find_if(profile.ecu.inputs, [&](const parts::EcuInput& i) {
-            return misfit(job, circuit, i).none();
-        });
+        const auto taker = std::ranges::find_if(
+            profile.ecu.inputs, [&](const parts::EcuInput& i) { return misfit(job, circuit, i).none(); });
         if (taker == profile.ecu.inputs.end())
             continue;
         out.push_back({circuit.id, Expander{profile, taker->id}, "Add " + profile.name,

@@ -41,10 +41,11 @@ constexpr std::array kPressure = {
     Unit{"inhg", 25.4 * kMmHg}, Unit{"mmHg", kMmHg}, Unit{"atm", 101325}};
 constexpr std::array kSpeed = {Unit{"km/h", 1 / 3.6}, Unit{"m/s"}, Unit{"mph", 1609.344 / 3600}, Unit{"kph", 1 / 3.6}};
 constexpr double kPound = 0.45359237;
-constexpr std::array kMassFlow = {Unit{"kg/h", 1.0 / 3600}, Unit{"g/s", 1e-3}, Unit{"kg/s"}, Unit{"lb/min", kPound / 60}};
-constexpr std::array kVolume = {Unit{"l", 1e-3}, Unit{"L", 1e-3},  Unit{"litre", 1e-3},
-                                Unit{"cc", 1e-6}, Unit{"cm3", 1e-6}, Unit{"ml", 1e-6},
-                                Unit{"m3"},       Unit{"ci", kInch * kInch * kInch}};
+constexpr std::array kMassFlow = {Unit{"kg/h", 1.0 / 3600}, Unit{"g/s", 1e-3}, Unit{"kg/s"},
+                                  Unit{"lb/min", kPound / 60}};
+constexpr std::array kVolume = {
+    Unit{"l", 1e-3},   Unit{"L", 1e-3},  Unit{"litre", 1e-3}, Unit{"cc", 1e-6},
+    Unit{"cm3", 1e-6}, Unit{"ml", 1e-6}, Unit{"m3"},          Unit{"ci", kInch* kInch* kInch}};
 constexpr std::array kRatio = {Unit{"%", 1e-2}, Unit{"percent", 1e-2}, Unit{""}};
 constexpr std::array kLambda = {Unit{""}, Unit{"λ"}, Unit{"lambda"}};
 constexpr std::array kCounts = {Unit{""}, Unit{"counts"}, Unit{"count"}};

@@ -11,8 +11,7 @@ namespace vicegrip::test {
 
 inline const parts::Library& library()
 {
-    static const parts::Library kLibrary =
-        parts::readLibrary({std::string(VICEGRIP_SOURCE_DIR) + "/data/library"});
+    static const parts::Library kLibrary = parts::readLibrary({std::string(VICEGRIP_SOURCE_DIR) + "/data/library"});
     EXPECT_TRUE(kLibrary.complaints.empty());
     return kLibrary;
 }
@@ -38,8 +37,7 @@ inline job::Job jobOn(const char* ecuId)
     return harness::startJob("Test", ecu(ecuId));
 }
 
-inline job::CircuitId add(job::Job& job, const char* function, const char* part,
-                          job::Want want = job::Want::Required)
+inline job::CircuitId add(job::Job& job, const char* function, const char* part, job::Want want = job::Want::Required)
 {
     return harness::addCircuit(job, {function}, function, want, sensor(part));
 }

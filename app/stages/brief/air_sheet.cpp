@@ -26,8 +26,7 @@ QString circuitsText(const brief::AirMethodView& v)
 
 } // namespace
 
-AirSheet::AirSheet(Desk& desk, QWidget* parent)
-    : QWidget(parent), m_desk(desk), m_errors(label({}, look::Size::Small))
+AirSheet::AirSheet(Desk& desk, QWidget* parent) : QWidget(parent), m_desk(desk), m_errors(label({}, look::Size::Small))
 {
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
@@ -35,7 +34,8 @@ AirSheet::AirSheet(Desk& desk, QWidget* parent)
     grid->setHorizontalSpacing(18);
     grid->setVerticalSpacing(6);
     column->addLayout(grid);
-    column->addWidget(label(tr("What a sensor's own error costs in fuel, under the chosen method"), look::Size::Small, true));
+    column->addWidget(
+        label(tr("What a sensor's own error costs in fuel, under the chosen method"), look::Size::Small, true));
     m_errors->setObjectName(QStringLiteral("fuelling-errors"));
     column->addWidget(m_errors);
     for (int method = 0; method < 4; ++method) {

@@ -94,8 +94,8 @@ BriefPage::BriefPage(Desk& desk, QWidget* parent)
     buildRange(qobject_cast<QVBoxLayout*>(addSection(tr("Range"), "section-range")->layout()));
     addSection(tr("Harness"), "section-harness")->layout()->addWidget(m_harness);
     auto* siting = addSection(tr("Siting"), "section-siting")->layout();
-    for (QWidget* w : {static_cast<QWidget*>(m_sitingTitle), static_cast<QWidget*>(m_siting),
-                       static_cast<QWidget*>(m_caution)})
+    for (QWidget* w :
+         {static_cast<QWidget*>(m_sitingTitle), static_cast<QWidget*>(m_siting), static_cast<QWidget*>(m_caution)})
         siting->addWidget(w);
     addSection(tr("Questions for the tuner"), "section-questions")->layout()->addWidget(m_questions);
     m_sheet->addStretch();
@@ -267,7 +267,8 @@ void BriefPage::refreshSiting()
     if (!card.question.empty()) {
         lines << QString() << text(card.question) + tr("  People differ:");
         for (const auto& school : card.schools)
-            lines << QStringLiteral("–  ") + text(school.says) + QStringLiteral(": ") + text(school.because) + QLatin1Char('.');
+            lines << QStringLiteral("–  ") + text(school.says) + QStringLiteral(": ") + text(school.because) +
+                         QLatin1Char('.');
     }
     m_siting->setText(lines.join(QLatin1Char('\n')));
     m_caution->setText(text(card.caution));

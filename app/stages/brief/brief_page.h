@@ -18,7 +18,8 @@ class KeyButton;
 class QuestionsForm;
 class RangeChart;
 
-/// Brief: the facts of the engine on the left, what follows from them on the right, on one sheet read from top to bottom.
+/// Brief: the facts of the engine on the left, what follows from them on the right, on one sheet read from top to
+/// bottom.
 class BriefPage : public StagePage
 {
     Q_OBJECT

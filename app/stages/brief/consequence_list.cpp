@@ -45,7 +45,10 @@ QString markOf(Standing s)
 QColor inkOf(Standing s)
 {
     const auto& c = look::colours();
-    return s == Standing::Added ? c.done : s == Standing::Leaving ? c.failing : s == Standing::There ? c.ink : c.inkSoft;
+    return s == Standing::Added     ? c.done
+           : s == Standing::Leaving ? c.failing
+           : s == Standing::There   ? c.ink
+                                    : c.inkSoft;
 }
 
 } // namespace
@@ -145,8 +148,9 @@ void ConsequenceList::fill(int row, const brief::Consequence& c)
             m_table->setItem(row, column, item = new QTableWidgetItem);
         item->setText(texts[column]);
         item->setToolTip(texts[column]);
-        item->setForeground(column == Mark ? inkOf(c.standing)
-                                           : column == Because ? look::colours().inkSoft : look::colours().ink);
+        item->setForeground(column == Mark      ? inkOf(c.standing)
+                            : column == Because ? look::colours().inkSoft
+                                                : look::colours().ink);
     }
 }
 
@@ -171,7 +175,9 @@ void ConsequenceList::refresh()
 
 void ConsequenceList::sayWhatChanges()
 {
-    const auto count = [&](Standing s) { return static_cast<int>(std::ranges::count(m_all, s, &brief::Consequence::standing)); };
+    const auto count = [&](Standing s) {
+        return static_cast<int>(std::ranges::count(m_all, s, &brief::Consequence::standing));
+    };
     const int added = count(Standing::Added), leaving = count(Standing::Leaving);
     QStringList parts;
     if (added > 0)
@@ -183,9 +189,10 @@ void ConsequenceList::sayWhatChanges()
     if (const int out = count(Standing::Declined); out > 0)
         parts << tr("%1 taken out by you").arg(out);
     const bool open = added > 0 || leaving > 0;
-    m_summary->setText(open             ? parts.join(QStringLiteral(",  "))
-                       : parts.empty()  ? tr("The circuits are what the facts ask for.")
-                                        : tr("The circuits are what the facts ask for;  %1.").arg(parts.join(QStringLiteral(",  "))));
+    m_summary->setText(
+        open            ? parts.join(QStringLiteral(",  "))
+        : parts.empty() ? tr("The circuits are what the facts ask for.")
+                        : tr("The circuits are what the facts ask for;  %1.").arg(parts.join(QStringLiteral(",  "))));
     m_apply->setEnabled(open);
     const auto* c = current();
     const Standing s = c == nullptr ? Standing::There : c->standing;

@@ -12,8 +12,9 @@ namespace vicegrip::app {
 
 class KeyButton;
 
-/// What follows from the facts: every circuit with its reason and its standing, and the one action that brings the job in
-/// line. Del takes a circuit out or lets one go, K keeps one that nothing asks for, B brings back what was taken out.
+/// What follows from the facts: every circuit with its reason and its standing, and the one action that brings the job
+/// in line. Del takes a circuit out or lets one go, K keeps one that nothing asks for, B brings back what was taken
+/// out.
 class ConsequenceList : public QWidget
 {
     Q_OBJECT

@@ -23,8 +23,8 @@ using units::Dimension;
 
 constexpr int kFieldHeight = 30; ///< as a typed field
 
-constexpr const char* kWatchable[] = {"oil-pressure", "oil-temp",    "fuel-pressure", "fuel-temp",   "fuel-level",
-                                      "gearbox-temp", "egt",         "turbo-speed",   "charge-coolant"};
+constexpr const char* kWatchable[] = {"oil-pressure", "oil-temp", "fuel-pressure", "fuel-temp",     "fuel-level",
+                                      "gearbox-temp", "egt",      "turbo-speed",   "charge-coolant"};
 
 /// What the core says against one fact, if it is this field's.
 Result<double> sensible(job::Brief brief, const char* field, double value,
@@ -148,8 +148,9 @@ void FactsForm::addNumber(const char* field, const QString& name, const Understa
             });
         });
     };
-    auto* typed = new TypedField(
-        name, [understand, say](const QString& text) { return understand(text).map([&](double v) { return say(v); }); });
+    auto* typed = new TypedField(name, [understand, say](const QString& text) {
+        return understand(text).map([&](double v) { return say(v); });
+    });
     typed->edit()->setObjectName(QLatin1String(field));
     m_typed[field] = typed;
     addRow(name, typed);
@@ -161,17 +162,16 @@ void FactsForm::addNumber(const char* field, const QString& name, const Understa
 }
 
 void FactsForm::addQuantity(const char* field, const QString& name, units::Dimension dimension, const char* unit,
-                            int decimals, double job::Brief::* member)
+                            int decimals, double job::Brief::*member)
 {
     addNumber(
-        field, name,
-        [dimension, unit](const QString& t) { return units::parse(t.toStdString(), dimension, unit); },
+        field, name, [dimension, unit](const QString& t) { return units::parse(t.toStdString(), dimension, unit); },
         [=](double si) { return text(units::format(si, dimension, unit, decimals)); },
         [member](const job::Brief& b) { return b.*member; },
         [member](job::Job& j, double si) { (*j.brief).*member = si; });
 }
 
-void FactsForm::addPrice(const char* field, const QString& name, double job::Prices::* member)
+void FactsForm::addPrice(const char* field, const QString& name, double job::Prices::*member)
 {
     addNumber(
         field, name,
@@ -187,7 +187,7 @@ void FactsForm::addPrice(const char* field, const QString& name, double job::Pri
 }
 
 template <class E>
-void FactsForm::addChoice(const char* field, const QString& name, E job::Brief::* member,
+void FactsForm::addChoice(const char* field, const QString& name, E job::Brief::*member,
                           const std::vector<std::pair<E, QString>>& choices)
 {
     auto* box = new QComboBox;
@@ -209,7 +209,7 @@ void FactsForm::addChoice(const char* field, const QString& name, E job::Brief::
     });
 }
 
-void FactsForm::addText(const char* field, const QString& name, std::string job::Brief::* member)
+void FactsForm::addText(const char* field, const QString& name, std::string job::Brief::*member)
 {
     auto* line = new QLineEdit;
     line->setObjectName(QLatin1String(field));

@@ -17,8 +17,8 @@ namespace vicegrip::app {
 
 class TypedField;
 
-/// The facts of the engine, each typed or chosen and put into the job at once. What a fact would change in the circuits is
-/// the page's to show.
+/// The facts of the engine, each typed or chosen and put into the job at once. What a fact would change in the circuits
+/// is the page's to show.
 class FactsForm : public QWidget
 {
     Q_OBJECT
@@ -38,11 +38,12 @@ class FactsForm : public QWidget
     void addNumber(const char* field, const QString& name, const Understand& read, const Say& say, const Get& get,
                    const Put& put);
     void addQuantity(const char* field, const QString& name, units::Dimension dimension, const char* unit, int decimals,
-                     double job::Brief::* member);
-    template <class E> void addChoice(const char* field, const QString& name, E job::Brief::* member,
-                                      const std::vector<std::pair<E, QString>>& choices);
-    void addText(const char* field, const QString& name, std::string job::Brief::* member);
-    void addPrice(const char* field, const QString& name, double job::Prices::* member);
+                     double job::Brief::*member);
+    template <class E>
+    void addChoice(const char* field, const QString& name, E job::Brief::*member,
+                   const std::vector<std::pair<E, QString>>& choices);
+    void addText(const char* field, const QString& name, std::string job::Brief::*member);
+    void addPrice(const char* field, const QString& name, double job::Prices::*member);
     void addEcu();
     void addWatched();
     void addRow(const QString& name, QWidget* widget);

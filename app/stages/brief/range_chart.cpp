@@ -86,8 +86,8 @@ void RangeChart::paintEvent(QPaintEvent*)
     if (m_advice.marks.empty())
         return;
     const auto& c = look::colours();
-    const auto dimension = m_advice.ranking.empty() ? units::Dimension::AbsolutePressure
-                                                    : m_advice.ranking.front().sensor.measures;
+    const auto dimension =
+        m_advice.ranking.empty() ? units::Dimension::AbsolutePressure : m_advice.ranking.front().sensor.measures;
     QPainter p(this);
     p.setRenderHint(QPainter::Antialiasing);
     const auto rule = [&](const brief::PressureMark& mark, const QColor& ink, double from, double to) {
@@ -101,7 +101,8 @@ void RangeChart::paintEvent(QPaintEvent*)
             p.fillRect(QRect(0, top, width(), kRowHeight), c.selected);
         for (const auto& mark : m_advice.marks) // strong across the bars, faint behind the words
             rule(mark, c.line, top, top + kRowHeight);
-        const double a = xOf(std::max(candidate.sensor.low, m_low)), b = std::min<double>(xOf(candidate.sensor.high), width());
+        const double a = xOf(std::max(candidate.sensor.low, m_low)),
+                     b = std::min<double>(xOf(candidate.sensor.high), width());
         const QRectF bar(a, top + 25, b - a, 9);
         const QColor ink = candidate.reads && !candidate.overVolts ? c.done : c.failing;
         p.setPen(QPen(ink, 1.5));

@@ -93,9 +93,8 @@ InputsPage::InputsPage(Desk& desk, QWidget* parent)
     connect(m_view, &SeatingView::seatAsked, this, &InputsPage::seatOn);
     connect(m_view, &SeatingView::unseatAsked, this, &InputsPage::unseat);
     connect(m_view, &SeatingView::lockAsked, this, &InputsPage::toggleLock);
-    connect(m_view, &SeatingView::reached, this, [this](const QRect& where) {
-        m_scroll->ensureVisible(0, where.center().y(), 0, where.height());
-    });
+    connect(m_view, &SeatingView::reached, this,
+            [this](const QRect& where) { m_scroll->ensureVisible(0, where.center().y(), 0, where.height()); });
     connect(new QShortcut(QKeySequence(Qt::Key_S), this), &QShortcut::activated, this, &InputsPage::seatAll);
     for (int n = 1; n <= 9; ++n)
         connect(new QShortcut(QKeySequence(tr("Alt+%1").arg(n)), this), &QShortcut::activated, this,
@@ -168,8 +167,7 @@ void InputsPage::unseat()
 {
     const job::Circuit* c = circuit();
     if (c != nullptr && !c->input.empty())
-        edit(tr("Unseat %1").arg(text(c->name)),
-             [circuit = c->id](job::Job& job) { harness::unseat(job, circuit); });
+        edit(tr("Unseat %1").arg(text(c->name)), [circuit = c->id](job::Job& job) { harness::unseat(job, circuit); });
 }
 
 void InputsPage::toggleLock()
@@ -205,7 +203,7 @@ void InputsPage::refreshSelected()
                                    .arg(text(c->input.value),
                                         text(job::spoken(*job, job::cavityOf(*job, c->input))).toLower(),
                                         c->locked ? tr(", locked") : QString())
-                                 : tr("Has no seat (%1)").arg(text(fields::enumName(c->want))));
+                             : tr("Has no seat (%1)").arg(text(fields::enumName(c->want))));
     m_unseat->setEnabled(seated);
     m_lock->setEnabled(seated);
 }

@@ -105,8 +105,10 @@ void SeatingView::paintCircuit(QPainter& p, size_t index)
     const bool selected = static_cast<int>(index) == selectedCircuit();
     const bool seated = !circuit.input.empty();
     p.fillRect(box, selected ? c.selected : c.card);
-    p.setPen(QPen(seated ? c.line : circuit.want == job::Want::Required ? c.failing : c.inkSoft, seated ? 1 : 1.5,
-                  seated ? Qt::SolidLine : Qt::DashLine));
+    p.setPen(QPen(seated                                ? c.line
+                  : circuit.want == job::Want::Required ? c.failing
+                                                        : c.inkSoft,
+                  seated ? 1 : 1.5, seated ? Qt::SolidLine : Qt::DashLine));
     p.setBrush(Qt::NoBrush);
     p.drawRect(box);
     p.setFont(look::words(look::Size::Small, true));
@@ -165,7 +167,8 @@ void SeatingView::paintInput(QPainter& p, size_t index)
     }
     const int selected = selectedCircuit();
     const job::Circuit* there = job::seatedOn(*m_job, row.input->id);
-    const bool mine = there != nullptr && selected >= 0 && there->id == m_job->circuits[static_cast<size_t>(selected)].id;
+    const bool mine =
+        there != nullptr && selected >= 0 && there->id == m_job->circuits[static_cast<size_t>(selected)].id;
     const QString reason = selected >= 0 && !mine ? reasonFor(*row.input) : QString();
     const bool open = selected >= 0 && !mine && reason.isEmpty();
     if (mine)
@@ -335,7 +338,8 @@ void SeatingView::keyPressEvent(QKeyEvent* event)
         for (size_t r = 0; selected >= 0 && r < m_rows.size(); ++r)
             if (m_rows[r].input != nullptr &&
                 (m_rows[r].input->id == m_job->circuits[static_cast<size_t>(selected)].input ||
-                 (m_job->circuits[static_cast<size_t>(selected)].input.empty() && reasonFor(*m_rows[r].input).isEmpty()))) {
+                 (m_job->circuits[static_cast<size_t>(selected)].input.empty() &&
+                  reasonFor(*m_rows[r].input).isEmpty()))) {
                 pointAt(static_cast<int>(r));
                 return;
             }

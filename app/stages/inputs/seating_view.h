@@ -11,8 +11,8 @@
 namespace vicegrip::app {
 
 /// The seating plan, drawn: circuits on the left, the units' inputs on the right, a line for every seat. With a circuit
-/// selected each input says in its row why it would not take it. Up and Down walk, Right goes to the inputs and Left back,
-/// Enter seats, Del unseats, L locks; a circuit can be dragged onto an input.
+/// selected each input says in its row why it would not take it. Up and Down walk, Right goes to the inputs and Left
+/// back, Enter seats, Del unseats, L locks; a circuit can be dragged onto an input.
 class SeatingView : public QWidget
 {
     Q_OBJECT

@@ -28,8 +28,7 @@ bool saysNone(const QString& typed)
 
 } // namespace
 
-CircuitForm::CircuitForm(Desk& desk, QWidget* parent)
-    : QWidget(parent), m_desk(desk), m_sensor(new QComboBox)
+CircuitForm::CircuitForm(Desk& desk, QWidget* parent) : QWidget(parent), m_desk(desk), m_sensor(new QComboBox)
 {
     auto* grid = new QGridLayout(this);
     grid->setContentsMargins(0, 0, 0, 0);
@@ -62,8 +61,7 @@ const parts::Sensor* CircuitForm::sensor() const
 
 TypedField* CircuitForm::add(QGridLayout* grid, const QString& name, const char* objectName,
                              const std::function<Result<double>(const QString&)>& read,
-                             const std::function<QString(double)>& say,
-                             Change change)
+                             const std::function<QString(double)>& say, Change change)
 {
     const int row = grid->rowCount();
     auto* caption = label(name, look::Size::Small, false, true);
@@ -193,8 +191,7 @@ void CircuitForm::offerSensors()
     m_sensor->clear();
     m_sensor->addItem(text(fitted.name), text(fitted.id.value));
     for (const parts::Sensor& s : library().sensors)
-        if (s.id != fitted.id && s.measures == fitted.measures &&
-            (s.kind == fitted.kind || s.pins == fitted.pins))
+        if (s.id != fitted.id && s.measures == fitted.measures && (s.kind == fitted.kind || s.pins == fitted.pins))
             m_sensor->addItem(text(s.name), text(s.id.value));
     m_sensor->setCurrentIndex(0);
     m_sensor->setToolTip(text(fitted.name));

@@ -30,8 +30,7 @@ class CircuitForm : public QWidget
 
     TypedField* add(QGridLayout* grid, const QString& name, const char* objectName,
                     const std::function<Result<double>(const QString&)>& read,
-                    const std::function<QString(double)>& say,
-                    Change change);
+                    const std::function<QString(double)>& say, Change change);
     void addPullUp(QGridLayout* grid);
     void addTable(QGridLayout* grid);
     void offerSensors();

@@ -89,7 +89,8 @@ TEST(RangeAdvisor, AltitudeTakesBoostOffTheTop)
 TEST(RangeAdvisor, ALongSpanBesideDeepVacuumAsksForTwo)
 {
     EXPECT_THAT(adviseRange({"map"}, boosted(320e3), nullptr, test::library()).split, HasSubstr("each side"));
-    EXPECT_THAT(adviseRange({"map"}, test::jobOn("large-free"), nullptr, test::library()).split, HasSubstr("One sensor"));
+    EXPECT_THAT(adviseRange({"map"}, test::jobOn("large-free"), nullptr, test::library()).split,
+                HasSubstr("One sensor"));
 }
 
 TEST(RangeAdvisor, FluidsAreJudgedInGauge)

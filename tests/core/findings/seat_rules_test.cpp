@@ -99,7 +99,8 @@ TEST(SeatFindings, ARangeThatIsTooShortIsSaidBeforeItIsBought)
 
 TEST(SeatFindings, AWidebandGroundedElsewhereIsSaid)
 {
-    EXPECT_THAT(of(test::petrel(), "wideband-ground")[0].what, testing::AllOf(HasSubstr("chassis"), HasSubstr("block")));
+    EXPECT_THAT(of(test::petrel(), "wideband-ground")[0].what,
+                testing::AllOf(HasSubstr("chassis"), HasSubstr("block")));
     job::Job same = test::petrel();
     for (job::Joint& j : same.joints)
         if (j.id == "G2")
@@ -112,8 +113,9 @@ TEST(SeatFindings, CurlewAndPetrelHaveASeatForAllTheyRequire)
     for (const char* name : {"petrel", "curlew"}) {
         const auto job = job::readFile(std::string(VICEGRIP_SOURCE_DIR) + "/data/jobs/" + name + ".vicegrip");
         ASSERT_TRUE(job) << job.error().text();
-        for (const char* rule : {"unseated", "input-mode", "input-function", "over-volts", "over-frequency",
-                                 "pull-up-missing", "pull-up-doubled", "range-short", "supply-budget", "open-conductor"})
+        for (const char* rule :
+             {"unseated", "input-mode", "input-function", "over-volts", "over-frequency", "pull-up-missing",
+              "pull-up-doubled", "range-short", "supply-budget", "open-conductor"})
             EXPECT_TRUE(of(*job, rule).empty()) << name << " " << rule;
         for (const brief::Consequence& c : brief::consequences(*job, *job->brief))
             EXPECT_THAT(c.standing, testing::AnyOf(brief::Standing::There, brief::Standing::Own))

@@ -5,9 +5,9 @@
 
 #include <filesystem>
 #include <fstream>
-#include <set>
 #include <gmock/gmock.h>
 #include <gtest/gtest.h>
+#include <set>
 #include <unistd.h>
 
 namespace vicegrip::parts {
@@ -171,7 +171,8 @@ TEST(Library, TwoFilesThatDescribeOnePartAreSaid)
     std::ofstream(folder / "sensors" / "b.json") << other;
     const Library library = readLibrary({folder});
     ASSERT_EQ(library.complaints.size(), 1U);
-    EXPECT_THAT(library.complaints[0].text(), testing::AllOf(testing::HasSubstr("b.json"), testing::HasSubstr("already")));
+    EXPECT_THAT(library.complaints[0].text(),
+                testing::AllOf(testing::HasSubstr("b.json"), testing::HasSubstr("already")));
     EXPECT_EQ(library.sensors.size(), 1U);
     std::filesystem::remove_all(folder);
 }

@@ -170,7 +170,8 @@ TEST(Seating, ARingOfMovesIsWalked)
 TEST(WaysOut, AnExternalPullUpMakesTheThermistorReadable)
 {
     job::Job job = small();
-    job.circuits.erase(std::ranges::find(job.circuits, CircuitId{"wideband"}, &job::Circuit::id)); // leaves U-inputs free
+    job.circuits.erase(
+        std::ranges::find(job.circuits, CircuitId{"wideband"}, &job::Circuit::id)); // leaves U-inputs free
     std::erase_if(job.devices, [](const job::Device& d) { return d.id.value == "wideband"; });
     take(job, bestPlan(job));
     const auto ways = waysOut(job, circuit(job, "clt"), test::library());

@@ -12,8 +12,8 @@ parts::EcuInput universal()
     return test::ecu("small-4").ecu.inputs.front();
 }
 
-/// A scan of every ohm there could be, written apart from the code it checks: the divider's volts by hand, counts by the
-/// input's bits, on a grid of temperatures.
+/// A scan of every ohm there could be, written apart from the code it checks: the divider's volts by hand, counts by
+/// the input's bits, on a grid of temperatures.
 double coarsest(const parts::Sensor& s, double low, double high, const parts::EcuInput& input, double pullUp)
 {
     const auto* thermistor = std::get_if<parts::Thermistor>(&s.model);
@@ -46,7 +46,8 @@ TEST(PullUp, BestIsWhereADenseScanFindsIt)
                 finest = c;
                 at = ohm;
             }
-        EXPECT_LT(std::abs(std::log(best->ohm / at)), std::log(1.0245)) << id << " scan " << at << " ours " << best->ohm;
+        EXPECT_LT(std::abs(std::log(best->ohm / at)), std::log(1.0245))
+            << id << " scan " << at << " ours " << best->ohm;
         EXPECT_NEAR(best->worstPerCount / coarsest(s, low, high, universal(), best->ohm), 1, 0.03) << id;
         EXPECT_LE(best->worstPerCount, finest * 1.03) << id;
     }
