@@ -12,6 +12,7 @@
 #include "app/stages/board/board_page.h"
 #include "app/stages/brief/brief_page.h"
 #include "app/stages/inputs/inputs_page.h"
+#include "app/stages/library/part_page.h"
 #include "app/stages/meter/meter_page.h"
 #include "app/stages/scale/scale_page.h"
 #include "app/widgets/thread.h"
@@ -122,6 +123,8 @@ void MainWindow::buildActions()
     act(tr("Next circuit"), QKeySequence(tr("Alt+Down")), [this] { moveCircuit(1); });
     act(tr("Open a job"), QKeySequence::Open, [this] { askToOpen(); });
     act(tr("New job"), QKeySequence::New, [this] { newJob(); });
+    act(tr("Describe your own sensor"), {}, [this] { describePart(false); });
+    act(tr("Describe your own ECU"), {}, [this] { describePart(true); });
     act(tr("Save the job"), QKeySequence::Save, [this] { saveJob(); });
     act(tr("Show findings"), QKeySequence(tr("Ctrl+F")), [this] { toggleFindings(); });
     act(tr("Battery off"), QKeySequence(tr("Ctrl+B")),
@@ -199,6 +202,20 @@ void MainWindow::newJob()
     }
 }
 
+/// The part page stands in the stage's place until it is left.
+void MainWindow::describePart(bool ecu)
+{
+    if (m_part == nullptr) {
+        m_part = new PartPage(m_desk);
+        m_stages->addWidget(m_part);
+        connect(m_part, &StagePage::notice, this, [this](const QString& sentence) { m_notices->say(sentence); });
+        connect(m_part, &PartPage::left, this, [this] { showStage(m_stage); });
+    }
+    m_stages->setCurrentWidget(m_part);
+    m_list->setVisible(false);
+    m_part->describe(ecu ? PartPage::What::Ecu : PartPage::What::Sensor);
+}
+
 /// Library files that were left out are said once.
 void MainWindow::sayLibraryComplaints()
 {
@@ -220,6 +237,7 @@ void MainWindow::showStage(Stage stage)
         if (stage != Stage::Board && !std::exchange(m_librarySaid, true))
             sayLibraryComplaints();
         connect(page, &StagePage::goTo, this, &MainWindow::showStage);
+        connect(page, &StagePage::describePart, this, &MainWindow::describePart);
         connect(page, &StagePage::notice, this, [this](const QString& sentence) { m_notices->say(sentence); });
     }
     m_stage = stage;

@@ -16,6 +16,7 @@ class CommandFinder;
 class FindingsDrawer;
 class Header;
 class Notices;
+class PartPage;
 class StagePage;
 class StageRail;
 class Thread;
@@ -57,6 +58,7 @@ class MainWindow : public QWidget
     void saveJob();
     void askToOpen();
     void newJob();
+    void describePart(bool ecu);
     void sayLibraryComplaints();
 
     JobStore m_store;
@@ -73,6 +75,7 @@ class MainWindow : public QWidget
     std::array<StagePage*, analysis::kStageCount> m_pages{};
     Thread* m_thread;
     FindingsDrawer* m_drawer;
+    PartPage* m_part = nullptr; ///< made when first asked for
     bool m_librarySaid = false; ///< what was left out of the library was said
     CommandFinder* m_finder = nullptr; ///< made when first asked for
 };

@@ -43,6 +43,7 @@ std::vector<Shot> shots(MainWindow& window)
         {QStringLiteral("board"), [=] { go("clt", Stage::Board); }},
         {QStringLiteral("brief"), [=] { go("map", Stage::Brief); }},
         {QStringLiteral("brief-range"), [&window] { press(window, "go-section-range"); }},
+        {QStringLiteral("own-part"), [&window] { press(window, "describe-ecu"); }},
         {QStringLiteral("inputs"), [=] { go("clt", Stage::Inputs); }},
         {QStringLiteral("meter"), [=] { go("fp", Stage::Meter); }},
         {QString(),

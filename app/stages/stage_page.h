@@ -21,6 +21,7 @@ class StagePage : public QWidget
   signals:
     void goTo(vicegrip::analysis::Stage stage);
     void notice(const QString& sentence);
+    void describePart(bool ecu); ///< write one's own sensor, or ECU
 
   protected:
     Desk& m_desk; // NOLINT(cppcoreguidelines-non-private-member-variables-in-classes): what every stage is for

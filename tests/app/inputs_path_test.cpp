@@ -2,7 +2,10 @@
 #include "core/seating/ways_out.h"
 #include "tests/support/window.h"
 
+#include <QAbstractItemView>
 #include <QComboBox>
+#include <QListWidget>
+#include <QPlainTextEdit>
 #include <gmock/gmock.h>
 
 /// The path of a new user through Brief and Inputs, with the keyboard only: an empty job, an engine, its circuits, the
@@ -77,9 +80,15 @@ TEST(InputsPath, FromAnEmptyJobToReadingsWithTheKeyboardOnly)
     EXPECT_THAT(w.textOf("consequences-summary"), HasSubstr("to add"));
 
     // The ECU, and the circuits.
-    choose(w, "ecu", "Small standalone");
-    QTest::keyClick(w.find<QComboBox>("ecu"), Qt::Key_Return);
-    w.find<QComboBox>("ecu")->activated(w.find<QComboBox>("ecu")->currentIndex());
+    auto* ecu = w.find<QComboBox>("ecu");
+    ecu->setFocus();
+    QTest::keyClick(ecu, Qt::Key_Down); // opens the list: arrows alone change nothing
+    while (!ecu->view()->currentIndex().data().toString().startsWith(QStringLiteral("Small standalone")))
+        QTest::keyClick(ecu->view(), Qt::Key_Down);
+    EXPECT_TRUE(w.window.desk().store.job()->ecu.inputs.empty());
+    QTest::keyClick(ecu->view(), Qt::Key_Return);
+    w.window.activateWindow(); // the list was a window of its own
+    EXPECT_TRUE(QTest::qWaitForWindowActive(&w.window));
     w.settle();
     EXPECT_EQ(w.window.desk().store.job()->ecu.inputs.size(), 7U);
     w.key(Qt::Key_Return, Qt::ControlModifier);
@@ -276,6 +285,57 @@ TEST(Brief, ABetterSensorIsFittedFromTheChart)
     w.type(w.find<QLineEdit>("target_kpa"), "1.8 bar");
     const auto& findings = w.window.desk().store.analysis()->findings;
     EXPECT_NE(std::ranges::count(findings, "range-short", &findings::Finding::rule), 0) << "and too short is said";
+}
+
+TEST(OwnPart, AnEcuIsDescribedCheckedKeptAndThenOffered)
+{
+    const NewUser user;
+    test::Window w;
+    w.key(Qt::Key_1, Qt::ControlModifier);
+    w.settle();
+    w.click("describe-ecu");
+    auto* text = w.find<QPlainTextEdit>("part-text");
+    text->setPlainText(QString());
+    QTest::keyClicks(text, QStringLiteral("name: Shop unit"));
+    QTest::keyClick(text, Qt::Key_Return);
+    QTest::keyClicks(text, QStringLiteral("plug A: 1-12"));
+    QTest::keyClick(text, Qt::Key_Return);
+    QTest::keyClicks(text, QStringLiteral("AN1: A99, analog"));
+    EXPECT_FALSE(w.find<QAbstractButton>("part-keep")->isEnabled());
+    auto* complaints = w.find<QListWidget>("part-complaints");
+    ASSERT_GE(complaints->count(), 1);
+    EXPECT_THAT(complaints->item(0)->text().toStdString(), HasSubstr("Line 3"));
+    for (int i = 0; i < 10; ++i) // "99, analog"
+        QTest::keyClick(text, Qt::Key_Backspace);
+    QTest::keyClicks(text, QStringLiteral("9, analog, pull-up 1k"));
+    EXPECT_EQ(w.textOf("part-verdict"), "Understood, and it makes sense.") << text->toPlainText().toStdString();
+    ASSERT_EQ(w.find<QTableWidget>("part-understood")->rowCount(), 1);
+    EXPECT_EQ(w.find<QTableWidget>("part-understood")->item(0, 1)->text(), QStringLiteral("A.9"));
+    w.key(Qt::Key_Return, Qt::ControlModifier);
+    EXPECT_THAT(w.notice(), HasSubstr("shop-unit.json"));
+    QTest::keyClick(text, Qt::Key_Escape);
+    w.key(Qt::Key_1, Qt::ControlModifier);
+    w.settle();
+    EXPECT_GE(w.find<QComboBox>("ecu")->findText(QStringLiteral("Shop unit")), 0);
+}
+
+TEST(OwnPart, ASensorStartsFromOneOfTheLibrary)
+{
+    const NewUser user;
+    test::Window w;
+    w.key(Qt::Key_1, Qt::ControlModifier);
+    w.settle();
+    w.click("describe-sensor");
+    auto* start = w.find<QComboBox>("part-start");
+    const int index = start->findText(QStringLiteral("Oil thermistor"), Qt::MatchStartsWith);
+    ASSERT_GT(index, 0);
+    start->setCurrentIndex(index);
+    emit start->activated(index);
+    EXPECT_EQ(w.textOf("part-verdict"), "Understood, and it makes sense.");
+    auto* text = w.find<QPlainTextEdit>("part-text");
+    text->appendPlainText(QStringLiteral("160\twarm"));
+    EXPECT_EQ(w.textOf("part-verdict"), "One thing to mend");
+    EXPECT_FALSE(w.find<QAbstractButton>("part-keep")->isEnabled());
 }
 
 } // namespace

@@ -114,6 +114,7 @@ BriefPage::BriefPage(Desk& desk, QWidget* parent)
     row->addWidget(facts);
     row->addLayout(right, 1);
 
+    connect(m_facts, &FactsForm::describeEcuAsked, this, [this] { emit describePart(true); });
     connect(m_consequences, &ConsequenceList::selectionMoved, this, [this] {
         refreshRange();
         refreshSiting();
@@ -152,6 +153,11 @@ void BriefPage::buildRange(QVBoxLayout* column)
     m_fit->setObjectName(QStringLiteral("fit-sensor"));
     m_rangeVerdict->setObjectName(QStringLiteral("range-verdict"));
     row->addWidget(m_fit);
+    auto* own = new QPushButton(tr("Describe your own"));
+    own->setObjectName(QStringLiteral("describe-sensor"));
+    own->setFont(look::words(look::Size::Small));
+    connect(own, &QPushButton::clicked, this, [this] { emit describePart(false); });
+    row->addWidget(own);
     row->addWidget(m_rangeVerdict, 1);
     column->addLayout(row);
     connect(m_fit, &KeyButton::clicked, this, &BriefPage::fitChosen);

@@ -9,7 +9,9 @@
 #include <QCheckBox>
 #include <QComboBox>
 #include <QGridLayout>
+#include <QKeyEvent>
 #include <QLineEdit>
+#include <QPushButton>
 #include <QSignalBlocker>
 #include <QVBoxLayout>
 
@@ -125,8 +127,10 @@ void FactsForm::addHeading(const QString& text)
 
 void FactsForm::addRow(const QString& name, QWidget* widget)
 {
-    if (qobject_cast<QComboBox*>(widget) != nullptr)
+    if (qobject_cast<QComboBox*>(widget) != nullptr) {
         widget->setMinimumHeight(kFieldHeight);
+        widget->installEventFilter(this);
+    }
     const int row = m_grid->rowCount();
     auto* caption = label(name, look::Size::Small, false, true);
     caption->setWordWrap(false);
@@ -234,12 +238,36 @@ void FactsForm::addEcu()
     m_ecu->setFont(look::words(look::Size::Small));
     m_ecu->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     addRow(tr("ECU"), m_ecu);
+    auto* own = new QPushButton(tr("Describe your own ECU"));
+    own->setObjectName(QStringLiteral("describe-ecu"));
+    own->setFont(look::words(look::Size::Small));
+    addRow({}, own);
+    connect(own, &QPushButton::clicked, this, &FactsForm::describeEcuAsked);
     connect(m_ecu, &QComboBox::activated, this, [this](int index) {
         const auto* profile = parts::find(library(), parts::EcuId{m_ecu->itemData(index).toString().toStdString()});
         if (profile != nullptr && profile->ecu.name != m_desk.store.job()->ecu.name)
             edit(nullptr, tr("ECU to %1").arg(text(profile->name)),
                  [&](job::Job& job) { harness::setEcu(job, *profile); });
     });
+}
+
+/// The wheel scrolls the form and changes no fact. The ECU is chosen from its open list only: walking through it with
+/// the arrows would unseat every circuit on the way.
+bool FactsForm::eventFilter(QObject* watched, QEvent* event)
+{
+    if (event->type() == QEvent::Wheel) {
+        event->ignore();
+        return true;
+    }
+    if (watched == m_ecu && event->type() == QEvent::KeyPress) {
+        const int key = static_cast<QKeyEvent*>(event)->key();
+        if (key == Qt::Key_Down || key == Qt::Key_Up || key == Qt::Key_Return || key == Qt::Key_Space) {
+            m_ecu->showPopup();
+            return true;
+        }
+        return key != Qt::Key_Tab && key != Qt::Key_Backtab;
+    }
+    return QWidget::eventFilter(watched, event);
 }
 
 void FactsForm::addWatched()
@@ -283,6 +311,7 @@ void FactsForm::refresh()
         const QSignalBlocker quiet(box);
         box->setChecked(std::ranges::find(facts.watch, id) != facts.watch.end());
     }
+    const QSignalBlocker quiet(m_ecu);
     m_ecu->clear();
     m_ecu->addItem(text(job->ecu.name), QString());
     for (const parts::EcuProfile& p : library().ecus)

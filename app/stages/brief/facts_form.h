@@ -28,6 +28,12 @@ class FactsForm : public QWidget
 
     void refresh();
 
+  signals:
+    void describeEcuAsked();
+
+  protected:
+    bool eventFilter(QObject* watched, QEvent* event) override;
+
   private:
     using Understand = std::function<Result<double>(const QString&)>;
     using Say = std::function<QString(double)>;

@@ -1,0 +1,276 @@
+#include "app/stages/library/part_page.h"
+
+#include "app/desk/library.h"
+#include "app/widgets/key_button.h"
+#include "app/widgets/labels.h"
+#include "core/seating/fit.h"
+
+#include <QComboBox>
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QKeyEvent>
+#include <QListWidget>
+#include <QPlainTextEdit>
+#include <QShortcut>
+#include <QTableWidget>
+#include <QTextBlock>
+#include <QVBoxLayout>
+
+namespace vicegrip::app {
+namespace {
+
+constexpr int kLineRole = Qt::UserRole;
+
+const char* const kSensorStart = "name: \nkind: fluid temperature\nrange: -40 to 150 °C\npins: 1 signal, 2 ground\n"
+                                 "tolerance: 3 %\ntable:\n";
+const char* const kEcuStart = "name: \nsupply: 5 V, 200 mA\nplug A: 1-26\nfeed: A1\nground: A2\nsensor supply: A3\n"
+                              "sensor ground: A4\nAN1: A5, analog, 0-5 V, 12 bits\n";
+
+QString words(const std::vector<std::string>& all)
+{
+    QStringList out;
+    for (const std::string& w : all)
+        out << text(w);
+    return out.join(QStringLiteral(", "));
+}
+
+} // namespace
+
+PartPage::PartPage(Desk& desk, QWidget* parent)
+    : StagePage(desk, parent),
+      m_other(text(kEcuStart)),
+      m_title(label({}, look::Size::Title, true)),
+      m_verdict(label({}, look::Size::Body, true)),
+      m_start(new QComboBox),
+      m_text(new QPlainTextEdit(text(kSensorStart))),
+      m_complaints(new QListWidget),
+      m_understood(new QTableWidget),
+      m_keep(new KeyButton(tr("Keep in my library"), QStringLiteral("Ctrl+Enter"), true)),
+      m_back(new KeyButton(tr("Back"), QStringLiteral("Esc"), false))
+{
+    m_text->setObjectName(QStringLiteral("part-text"));
+    m_text->setFont(look::numbers(look::Size::Small));
+    m_text->setTabChangesFocus(false);
+    m_text->setLineWrapMode(QPlainTextEdit::NoWrap);
+    m_start->setObjectName(QStringLiteral("part-start"));
+    m_start->setAccessibleName(tr("Start from a part of the library"));
+    m_start->setFont(look::words(look::Size::Small));
+    m_verdict->setObjectName(QStringLiteral("part-verdict"));
+    m_complaints->setObjectName(QStringLiteral("part-complaints"));
+    m_complaints->setAccessibleName(tr("What is wrong, by line"));
+    m_complaints->setFont(look::words(look::Size::Small));
+    m_complaints->setWordWrap(true);
+    m_complaints->setFrameShape(QFrame::NoFrame);
+    m_understood->setObjectName(QStringLiteral("part-understood"));
+    m_understood->setAccessibleName(tr("What was understood"));
+    m_understood->setFont(look::words(look::Size::Small));
+    m_understood->setEditTriggers(QAbstractItemView::NoEditTriggers);
+    m_understood->setSelectionMode(QAbstractItemView::NoSelection);
+    m_understood->setShowGrid(false);
+    m_understood->setFrameShape(QFrame::NoFrame);
+    m_understood->verticalHeader()->hide();
+    m_understood->horizontalHeader()->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
+    m_understood->horizontalHeader()->setFont(look::words(look::Size::Small));
+    m_keep->setObjectName(QStringLiteral("part-keep"));
+    m_back->setObjectName(QStringLiteral("part-back"));
+
+    auto* left = new QVBoxLayout;
+    left->addWidget(m_title);
+    left->addWidget(
+        label(tr("One fact a line, as on the sheet. A table is pasted as it comes. Start from a part that is "
+                 "like it:"),
+              look::Size::Small, false, true));
+    left->addWidget(m_start);
+    left->addWidget(m_text, 1);
+    auto* right = new QVBoxLayout;
+    auto* buttons = new QHBoxLayout;
+    buttons->addWidget(m_keep);
+    buttons->addWidget(m_back);
+    buttons->addStretch();
+    right->addLayout(buttons);
+    right->addWidget(m_verdict);
+    right->addWidget(m_complaints, 1);
+    right->addWidget(m_understood, 2);
+    auto* row = new QHBoxLayout(this);
+    row->setContentsMargins(look::kMargin, look::kMargin, look::kMargin, look::kGap);
+    row->setSpacing(24);
+    row->addLayout(left, 1);
+    row->addLayout(right, 1);
+
+    connect(m_text, &QPlainTextEdit::textChanged, this, &PartPage::check);
+    connect(m_start, &QComboBox::activated, this, &PartPage::startFrom);
+    connect(m_complaints, &QListWidget::itemActivated, this,
+            [this](const QListWidgetItem* item) { goToLine(item->data(kLineRole).toInt()); });
+    connect(m_complaints, &QListWidget::itemClicked, this,
+            [this](const QListWidgetItem* item) { goToLine(item->data(kLineRole).toInt()); });
+    connect(m_keep, &KeyButton::clicked, this, &PartPage::keep);
+    connect(m_back, &KeyButton::clicked, this, &PartPage::left);
+    for (const auto& keys : {QKeySequence(Qt::CTRL | Qt::Key_Return), QKeySequence(Qt::CTRL | Qt::Key_Enter)})
+        connect(new QShortcut(keys, this), &QShortcut::activated, this, &PartPage::keep);
+    setFocusProxy(m_text);
+}
+
+void PartPage::describe(What what)
+{
+    if (what != m_what) {
+        m_what = what;
+        QString shown = std::exchange(m_other, m_text->toPlainText());
+        m_text->setPlainText(shown);
+    }
+    const bool ecu = what == What::Ecu;
+    m_title->setText(ecu ? tr("Your own ECU") : tr("Your own sensor"));
+    m_text->setAccessibleName(ecu ? tr("The ECU, a fact a line") : tr("The sensor, a fact a line"));
+    offerStarts();
+    check();
+    m_text->setFocus();
+}
+
+void PartPage::offerStarts()
+{
+    m_start->clear();
+    m_start->addItem(tr("–"));
+    if (m_what == What::Ecu)
+        for (const parts::EcuProfile& p : library().ecus)
+            m_start->addItem(text(p.name), text(p.id.value));
+    else
+        for (const parts::Sensor& s : library().sensors)
+            m_start->addItem(text(s.name), text(s.id.value));
+}
+
+void PartPage::startFrom(int index)
+{
+    const std::string id = m_start->itemData(index).toString().toStdString();
+    if (m_what == What::Ecu) {
+        if (const auto* p = parts::find(library(), parts::EcuId{id}))
+            m_text->setPlainText(text(parts::textOf(*p)));
+    } else if (const auto* s = parts::find(library(), parts::PartId{id})) {
+        m_text->setPlainText(text(parts::textOf(*s)));
+    }
+}
+
+void PartPage::check()
+{
+    const std::string typed = m_text->toPlainText().toStdString();
+    m_sensor.reset();
+    m_ecu.reset();
+    if (m_what == What::Ecu) {
+        auto read = parts::ecuFromText(typed);
+        m_ecu = std::move(read.part);
+        showComplaints(read.complaints);
+        if (m_ecu)
+            showEcu(*m_ecu);
+    } else {
+        auto read = parts::sensorFromText(typed);
+        m_sensor = std::move(read.part);
+        showComplaints(read.complaints);
+        if (m_sensor)
+            showSensor(*m_sensor);
+    }
+    m_keep->setEnabled(m_sensor || m_ecu);
+    if (!m_sensor && !m_ecu)
+        m_understood->setRowCount(0);
+}
+
+void PartPage::showComplaints(const std::vector<parts::LineComplaint>& complaints)
+{
+    const auto& c = look::colours();
+    m_complaints->clear();
+    QList<QTextEdit::ExtraSelection> marks;
+    for (const parts::LineComplaint& complaint : complaints) {
+        const QString where = complaint.line > 0 ? tr("Line %1: ").arg(complaint.line) : QString();
+        auto* item = new QListWidgetItem(where + text(complaint.sentence), m_complaints);
+        item->setData(kLineRole, complaint.line);
+        if (complaint.line <= 0)
+            continue;
+        QTextEdit::ExtraSelection mark;
+        mark.format.setBackground(c.failingFill);
+        mark.format.setProperty(QTextFormat::FullWidthSelection, true);
+        mark.cursor = QTextCursor(m_text->document()->findBlockByNumber(complaint.line - 1));
+        marks.push_back(mark);
+    }
+    m_text->setExtraSelections(marks);
+    m_complaints->setVisible(!complaints.empty());
+    m_verdict->setText(complaints.empty()       ? tr("Understood, and it makes sense.")
+                       : complaints.size() == 1 ? tr("One thing to mend")
+                                                : tr("%1 things to mend").arg(complaints.size()));
+    setInk(m_verdict, complaints.empty() ? c.done : c.failing);
+}
+
+void PartPage::showRows(const QStringList& headers, const std::vector<QStringList>& rows)
+{
+    m_understood->setColumnCount(static_cast<int>(headers.size()));
+    m_understood->setHorizontalHeaderLabels(headers);
+    m_understood->setRowCount(static_cast<int>(rows.size()));
+    for (size_t r = 0; r < rows.size(); ++r)
+        for (int column = 0; column < rows[r].size(); ++column)
+            m_understood->setItem(static_cast<int>(r), column, new QTableWidgetItem(rows[r][column]));
+    m_understood->resizeColumnsToContents();
+    m_understood->horizontalHeader()->setStretchLastSection(true);
+}
+
+void PartPage::showSensor(const parts::Sensor& s)
+{
+    const auto in = [&](double si) { return text(units::format(si, s.measures, s.unit, 1)); };
+    std::vector<QStringList> rows = {{tr("Kept as"), text(s.id.value)},
+                                     {tr("Kind"), text(fields::enumName(s.kind))},
+                                     {tr("Range"), in(s.low) + tr(" to ") + in(s.high)},
+                                     {tr("Asks of an input"), words(seating::demands(s))}};
+    for (const auto& [cavity, role] : s.pins)
+        rows.push_back({tr("Plug cavity %1").arg(text(cavity)), text(role)});
+    if (const auto* t = std::get_if<parts::Thermistor>(&s.model))
+        for (double share : {0.0, 0.25, 0.5, 0.75, 1.0}) {
+            const double kelvin = s.low + share * (s.high - s.low);
+            rows.push_back({tr("At %1").arg(in(kelvin)),
+                            text(units::formatNumber(parts::ohms(t->curve, kelvin), 1)) + QStringLiteral(" Ω")});
+        }
+    showRows({tr("What"), tr("Understood as")}, rows);
+}
+
+void PartPage::showEcu(const parts::EcuProfile& p)
+{
+    std::vector<QStringList> rows;
+    for (const parts::EcuInput& i : p.ecu.inputs) {
+        QString at;
+        for (const parts::EcuPin& pin : p.ecu.pins)
+            if (pin.role == parts::EcuPinRole::Input && pin.input == i.id)
+                at = text(pin.at);
+        QString only;
+        for (const std::string& f : i.functions)
+            only += QLatin1Char(' ') + text(f);
+        rows.push_back({text(i.id.value), at,
+                        words(seating::capabilities(i)) + (only.isEmpty() ? only : tr("; only for") + only)});
+    }
+    showRows({tr("Input"), tr("Cavity"), tr("Takes")}, rows);
+}
+
+void PartPage::goToLine(int line)
+{
+    if (line <= 0)
+        return;
+    m_text->setTextCursor(QTextCursor(m_text->document()->findBlockByNumber(line - 1)));
+    m_text->setFocus();
+}
+
+void PartPage::keep()
+{
+    if (!m_sensor && !m_ecu)
+        return;
+    const auto kept = m_sensor ? parts::keep(*m_sensor, ownLibrary()) : parts::keep(*m_ecu, ownLibrary());
+    if (!kept) {
+        emit notice(QString::fromStdString(kept.error().text()));
+        return;
+    }
+    readLibraryAgain();
+    offerStarts();
+    emit notice(tr("Kept in %1").arg(QString::fromStdString(kept->string())));
+}
+
+void PartPage::keyPressEvent(QKeyEvent* event)
+{
+    if (event->key() == Qt::Key_Escape)
+        emit left();
+    else
+        StagePage::keyPressEvent(event);
+}
+
+} // namespace vicegrip::app

@@ -1,0 +1,47 @@
+#pragma once
+
+#include "core/parts/ecu.h"
+#include "core/parts/sensor.h"
+
+#include <optional>
+#include <string>
+#include <string_view>
+#include <vector>
+
+/// A sensor or an ECU described in plain lines, as they are read off its sheet. One fact a line, `key: value, value`;
+/// lines that start with # are remarks.
+///
+///     name: Oil thermistor of the shop          name: Shop unit, revision C
+///     kind: fluid temperature                   supply: 5 V, 200 mA
+///     range: -40 to 150 °C                      plug A: 1-26
+///     pins: 1 signal, 2 ground                  feed: A1
+///     tolerance: 3 %                            ground: A2, A3
+///     table:                                    sensor supply: A4
+///     -40  31800                                sensor ground: A10
+///     150  63.1                                 AN1: A5, analog, 0-5 V, 12 bits, pull-up 1k 2k49
+///                                               DG1: A12, frequency to 15 kHz, coil, for crank
+///
+/// A table's lines are pasted as they come: columns by tabs, semicolons or spaces, decimal commas understood.
+namespace vicegrip::parts {
+
+/// What is wrong with a line, counted from 1; line 0 is the whole.
+struct LineComplaint
+{
+    int line = 0;
+    std::string sentence;
+};
+
+template <class Part> struct Described
+{
+    std::optional<Part> part; ///< there when nothing was complained of
+    std::vector<LineComplaint> complaints;
+};
+
+[[nodiscard]] Described<Sensor> sensorFromText(std::string_view text);
+[[nodiscard]] Described<EcuProfile> ecuFromText(std::string_view text);
+
+/// The same in lines; reading them back gives an equal part, but for members this form does not know.
+[[nodiscard]] std::string textOf(const Sensor& sensor);
+[[nodiscard]] std::string textOf(const EcuProfile& profile);
+
+} // namespace vicegrip::parts
