@@ -4,6 +4,7 @@
 
 #include <QAbstractButton>
 #include <QApplication>
+#include <QComboBox>
 #include <QDir>
 #include <QPixmap>
 #include <QTimer>
@@ -43,7 +44,17 @@ std::vector<Shot> shots(MainWindow& window)
         {QStringLiteral("board"), [=] { go("clt", Stage::Board); }},
         {QStringLiteral("brief"), [=] { go("map", Stage::Brief); }},
         {QStringLiteral("brief-range"), [&window] { press(window, "go-section-range"); }},
-        {QStringLiteral("own-part"), [&window] { press(window, "describe-ecu"); }},
+        {QStringLiteral("brief-air"), [&window] { press(window, "go-section-air"); }},
+        {QStringLiteral("brief-harness"), [&window] { press(window, "go-section-harness"); }},
+        {QStringLiteral("brief-tuner"), [&window] { press(window, "go-section-questions"); }},
+        {QStringLiteral("own-part"),
+         [&window] {
+             press(window, "describe-ecu");
+             auto* start = window.findChild<QComboBox*>(QStringLiteral("part-start"));
+             const int small = start->findText(QStringLiteral("Small"), Qt::MatchStartsWith);
+             start->setCurrentIndex(small);
+             emit start->activated(small);
+         }},
         {QStringLiteral("inputs"), [=] { go("clt", Stage::Inputs); }},
         {QStringLiteral("meter"), [=] { go("fp", Stage::Meter); }},
         {QString(),

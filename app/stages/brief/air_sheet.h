@@ -4,12 +4,11 @@
 
 #include <QWidget>
 
-#include <vector>
-
-class QGridLayout;
 class QLabel;
 
 namespace vicegrip::app {
+
+class CompareGrid;
 
 /// The four air methods side by side for this engine, and what each sensor's error costs under the one that is chosen.
 class AirSheet : public QWidget
@@ -23,7 +22,7 @@ class AirSheet : public QWidget
 
   private:
     Desk& m_desk;
-    std::vector<std::vector<QLabel*>> m_columns; ///< one per method: name, how, for, against, here, circuits
+    CompareGrid* m_methods;
     QLabel* m_errors;
 };
 

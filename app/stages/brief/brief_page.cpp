@@ -7,6 +7,7 @@
 #include "app/stages/brief/questions_form.h"
 #include "app/stages/brief/range_chart.h"
 #include "app/widgets/caution.h"
+#include "app/widgets/compare_grid.h"
 #include "app/widgets/key_button.h"
 #include "app/widgets/labels.h"
 #include "core/brief/harness_kind.h"
@@ -14,39 +15,17 @@
 #include "core/harness/drawing.h"
 
 #include <QHBoxLayout>
-#include <QHeaderView>
 #include <QPushButton>
 #include <QScrollArea>
 #include <QShortcut>
-#include <QTableWidget>
 #include <QVBoxLayout>
 
 namespace vicegrip::app {
 namespace {
 
-constexpr int kFacts = 336;
+constexpr int kFacts = 320;
 
 constexpr const char* kPressures[] = {"map", "charge-pressure", "fuel-pressure", "oil-pressure", "baro"};
-
-QTableWidget* plainTable(const QStringList& columns, const QStringList& rows)
-{
-    auto* t = new QTableWidget(static_cast<int>(rows.size()), static_cast<int>(columns.size()));
-    t->setHorizontalHeaderLabels(columns);
-    t->setVerticalHeaderLabels(rows);
-    t->setFont(look::words(look::Size::Small));
-    t->setEditTriggers(QAbstractItemView::NoEditTriggers);
-    t->setSelectionMode(QAbstractItemView::NoSelection);
-    t->setFocusPolicy(Qt::NoFocus);
-    t->setShowGrid(false);
-    t->setWordWrap(true);
-    t->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
-    t->horizontalHeader()->setSectionsClickable(false);
-    t->verticalHeader()->setSectionsClickable(false);
-    t->verticalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
-    t->setVerticalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    t->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    return t;
-}
 
 } // namespace
 
@@ -62,9 +41,9 @@ BriefPage::BriefPage(Desk& desk, QWidget* parent)
       m_rangeTitle(label({}, look::Size::Small, false, true)),
       m_rangeVerdict(label({}, look::Size::Small)),
       m_fit(new KeyButton(tr("Fit this sensor"), tr("Enter"), false)),
-      m_harness(plainTable({tr("Adapter lead"), tr("Tap or re-pin"), tr("Full harness")},
-                           {tr("Connectors added"), tr("Joints added"), tr("Wire"), tr("Hours, typical"),
-                            tr("Money, your prices"), tr("Chance of going back"), tr("Reversible"), tr("Here")})),
+      m_harness(new CompareGrid({tr("Connectors added"), tr("Joints added"), tr("Wire"), tr("Hours, typical"),
+                                 tr("Money, your prices"), tr("Chance of going back"), tr("Reversible"), tr("Here")},
+                                3)),
       m_sitingTitle(label({}, look::Size::Small, true)),
       m_siting(label({}, look::Size::Small)),
       m_caution(new Caution),
@@ -232,32 +211,15 @@ void BriefPage::refreshHarness()
 {
     const auto job = m_desk.store.job();
     const auto options = brief::harnessOptions(*job, job->brief.value_or(job::Brief{}));
-    for (size_t column = 0; column < options.size(); ++column) {
-        const brief::HarnessOption& o = options[column];
-        const QStringList cells = {
-            QString::number(o.connectors),
-            QString::number(o.joints),
-            text(units::formatNumber(o.wire_m, 1)) + tr(" m"),
-            text(units::formatNumber(o.hours, 1)) + tr(" h"),
-            text(units::formatNumber(o.money, 0)),
-            text(units::formatNumber(100 * o.rework, 0)) + tr(" %  (%1)").arg(text(o.reworkSource)),
-            text(o.reversible),
-            text(o.verdict),
-        };
-        auto* header = new QTableWidgetItem(text(o.name) + (o.chosen ? tr("  – chosen") : QString()));
-        m_harness->setHorizontalHeaderItem(static_cast<int>(column), header);
-        for (int row = 0; row < cells.size(); ++row) {
-            auto* item = new QTableWidgetItem(cells[row]);
-            item->setTextAlignment(Qt::AlignLeft | Qt::AlignTop);
-            item->setForeground(!o.possible ? look::colours().inkSoft : look::colours().ink);
-            m_harness->setItem(row, static_cast<int>(column), item);
-        }
-    }
-    int height = m_harness->horizontalHeader()->sizeHint().height() + 6;
-    m_harness->resizeRowsToContents();
-    for (int row = 0; row < m_harness->rowCount(); ++row)
-        height += m_harness->rowHeight(row);
-    m_harness->setFixedHeight(height);
+    for (int column = 0; const brief::HarnessOption& o : options)
+        m_harness->show(column++,
+                        {text(o.name),
+                         {QString::number(o.connectors), QString::number(o.joints),
+                          text(units::formatNumber(o.wire_m, 1)) + tr(" m"),
+                          text(units::formatNumber(o.hours, 1)) + tr(" h"), text(units::formatNumber(o.money, 0)),
+                          text(units::formatNumber(100 * o.rework, 0)) + tr(" %: %1").arg(text(o.reworkSource)),
+                          text(o.reversible), text(o.verdict)},
+                         o.chosen});
 }
 
 void BriefPage::refreshSiting()

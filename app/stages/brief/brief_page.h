@@ -5,13 +5,13 @@
 
 class QLabel;
 class QScrollArea;
-class QTableWidget;
 class QVBoxLayout;
 
 namespace vicegrip::app {
 
 class AirSheet;
 class Caution;
+class CompareGrid;
 class ConsequenceList;
 class FactsForm;
 class KeyButton;
@@ -48,7 +48,7 @@ class BriefPage : public StagePage
     RangeChart* m_range;
     QLabel *m_rangeTitle, *m_rangeVerdict;
     KeyButton* m_fit;
-    QTableWidget* m_harness;
+    CompareGrid* m_harness;
     QLabel *m_sitingTitle, *m_siting;
     Caution* m_caution;
     QuestionsForm* m_questions;

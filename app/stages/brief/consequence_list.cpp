@@ -92,14 +92,18 @@ ConsequenceList::ConsequenceList(Desk& desk, QWidget* parent)
     m_takeOut->setObjectName(QStringLiteral("take-out"));
     m_keep->setObjectName(QStringLiteral("keep"));
     m_bringBack->setObjectName(QStringLiteral("bring-back"));
-    for (KeyButton* b : {m_apply, m_takeOut, m_keep, m_bringBack})
+    for (KeyButton* b : {m_takeOut, m_keep, m_bringBack})
         actions->addWidget(b);
     actions->addStretch();
+    auto* first = new QHBoxLayout;
+    first->setSpacing(14);
+    first->addWidget(m_apply);
+    first->addWidget(m_summary, 1);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
-    column->addWidget(m_summary);
-    column->addLayout(actions);
+    column->addLayout(first);
     column->addWidget(m_table);
+    column->addLayout(actions);
 
     connect(m_apply, &KeyButton::clicked, this, &ConsequenceList::applyBrief);
     connect(m_takeOut, &KeyButton::clicked, this, &ConsequenceList::takeOut);

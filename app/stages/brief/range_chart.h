@@ -17,7 +17,7 @@ class RangeChart : public QWidget
 
     void show(const brief::Advice& advice, const QString& unit);
     [[nodiscard]] QSize sizeHint() const override;
-    [[nodiscard]] QSize minimumSizeHint() const override { return {480, sizeHint().height()}; }
+    [[nodiscard]] QSize minimumSizeHint() const override { return {400, sizeHint().height()}; }
     [[nodiscard]] const parts::Sensor* chosen() const;
 
   signals:

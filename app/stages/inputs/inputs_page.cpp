@@ -15,7 +15,7 @@
 namespace vicegrip::app {
 namespace {
 
-constexpr int kSide = 336;
+constexpr int kSide = 316;
 
 QString milliamps(double a)
 {
@@ -32,6 +32,7 @@ InputsPage::InputsPage(Desk& desk, QWidget* parent)
       m_name(label({}, look::Size::Title, true)),
       m_sensor(label({}, look::Size::Small, false, true)),
       m_seat(label({}, look::Size::Body)),
+      m_pointed(label({}, look::Size::Small)),
       m_waysTitle(label(tr("Ways out"), look::Size::Body, true)),
       m_budgets(label({}, look::Size::Small)),
       m_seatAll(new KeyButton(tr("Seat all"), QStringLiteral("S"), true)),
@@ -50,6 +51,8 @@ InputsPage::InputsPage(Desk& desk, QWidget* parent)
     m_lock->setObjectName(QStringLiteral("lock"));
     m_outcome->setObjectName(QStringLiteral("seating-outcome"));
     m_seat->setObjectName(QStringLiteral("seat"));
+    m_pointed->setObjectName(QStringLiteral("pointed"));
+    m_pointed->hide();
     m_budgets->setObjectName(QStringLiteral("budgets"));
 
     auto* side = new QWidget;
@@ -62,6 +65,7 @@ InputsPage::InputsPage(Desk& desk, QWidget* parent)
     column->addWidget(m_name);
     column->addWidget(m_sensor);
     column->addWidget(m_seat);
+    column->addWidget(m_pointed);
     auto* buttons = new QHBoxLayout;
     buttons->addWidget(m_unseat);
     buttons->addWidget(m_lock);
@@ -93,6 +97,10 @@ InputsPage::InputsPage(Desk& desk, QWidget* parent)
     connect(m_view, &SeatingView::seatAsked, this, &InputsPage::seatOn);
     connect(m_view, &SeatingView::unseatAsked, this, &InputsPage::unseat);
     connect(m_view, &SeatingView::lockAsked, this, &InputsPage::toggleLock);
+    connect(m_view, &SeatingView::described, this, [this](const QString& words) {
+        m_pointed->setText(words);
+        m_pointed->setVisible(!words.isEmpty());
+    });
     connect(m_view, &SeatingView::reached, this,
             [this](const QRect& where) { m_scroll->ensureVisible(0, where.center().y(), 0, where.height()); });
     connect(new QShortcut(QKeySequence(Qt::Key_S), this), &QShortcut::activated, this, &InputsPage::seatAll);

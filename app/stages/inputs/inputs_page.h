@@ -39,7 +39,7 @@ class InputsPage : public StagePage
 
     SeatingView* m_view;
     QScrollArea* m_scroll;
-    QLabel *m_outcome, *m_name, *m_sensor, *m_seat, *m_waysTitle, *m_budgets;
+    QLabel *m_outcome, *m_name, *m_sensor, *m_seat, *m_pointed, *m_waysTitle, *m_budgets;
     KeyButton *m_seatAll, *m_unseat, *m_lock;
     QVBoxLayout* m_waysColumn;
     std::vector<seating::WayOut> m_ways;

@@ -380,6 +380,7 @@ void SeatingView::describe()
                  (reason.isEmpty() ? joined(seating::capabilities(input)) : reason);
     }
     setAccessibleDescription(words);
+    emit described(m_pointed >= 0 ? words : QString());
 }
 
 } // namespace vicegrip::app

@@ -22,7 +22,7 @@ class SeatingView : public QWidget
 
     void refresh();
     [[nodiscard]] QSize sizeHint() const override;
-    [[nodiscard]] QSize minimumSizeHint() const override { return {560, sizeHint().height()}; }
+    [[nodiscard]] QSize minimumSizeHint() const override { return {420, sizeHint().height()}; }
 
     /// Why the selected circuit would not sit on the input that is pointed at; empty when it would.
     [[nodiscard]] const std::vector<seating::Refusal>& refusals() const { return m_refusals; }
@@ -32,6 +32,7 @@ class SeatingView : public QWidget
     void unseatAsked();
     void lockAsked();
     void reached(const QRect& row); ///< keep this in sight
+    void described(const QString& words); ///< what is selected and pointed at, in full
 
   protected:
     void paintEvent(QPaintEvent* event) override;

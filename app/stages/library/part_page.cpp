@@ -49,7 +49,7 @@ PartPage::PartPage(Desk& desk, QWidget* parent)
       m_back(new KeyButton(tr("Back"), QStringLiteral("Esc"), false))
 {
     m_text->setObjectName(QStringLiteral("part-text"));
-    m_text->setFont(look::numbers(look::Size::Small));
+    m_text->setFont(look::numbers(look::Size::Body));
     m_text->setTabChangesFocus(false);
     m_text->setLineWrapMode(QPlainTextEdit::NoWrap);
     m_start->setObjectName(QStringLiteral("part-start"));
@@ -74,12 +74,15 @@ PartPage::PartPage(Desk& desk, QWidget* parent)
     m_keep->setObjectName(QStringLiteral("part-keep"));
     m_back->setObjectName(QStringLiteral("part-back"));
 
+    for (QLabel* fixed : {m_title, m_verdict})
+        fixed->setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Maximum);
+    auto* hint = label(tr("One fact a line, as on the sheet. A table is pasted as it comes. Start from a part that is "
+                          "like it:"),
+                       look::Size::Small, false, true);
+    hint->setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Maximum);
     auto* left = new QVBoxLayout;
     left->addWidget(m_title);
-    left->addWidget(
-        label(tr("One fact a line, as on the sheet. A table is pasted as it comes. Start from a part that is "
-                 "like it:"),
-              look::Size::Small, false, true));
+    left->addWidget(hint);
     left->addWidget(m_start);
     left->addWidget(m_text, 1);
     auto* right = new QVBoxLayout;
