@@ -118,7 +118,7 @@ job::Job crowded(int sensors, int inputs)
     const auto kinds = job.ecu.inputs;
     job.ecu.inputs.clear();
     job.ecu.pins.clear();
-    job.connectors.push_back({"P", "Plug", job::ConnectorKind::Ecu, {}, {}});
+    job.connectors.push_back({"P", "Plug", job::ConnectorKind::Ecu, {}, {}, {}});
     for (int i = 0; i < inputs; ++i) {
         parts::EcuInput input = kinds[static_cast<size_t>(i) % kinds.size()];
         input.id.value = "I" + std::to_string(i);

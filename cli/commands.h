@@ -2,6 +2,7 @@
 
 #include <optional>
 #include <string>
+#include <vector>
 
 /// The commands, each one core call and its printing. They return the exit code.
 namespace vicegrip::cli {
@@ -57,11 +58,27 @@ struct NeedsOptions
     bool json = false;
 };
 
+struct PinsOptions
+{
+    std::string job;
+    std::string connector; ///< empty: all
+    std::string face = "wire"; ///< "wire" or "mating"
+    bool json = false;
+};
+
+struct BundleOptions
+{
+    std::vector<std::string> wires; ///< "1.6x7": diameter in mm and number
+    bool json = false;
+};
+
 int check(const CheckOptions& options);
 int expect(const ExpectOptions& options);
 int scale(const ScaleOptions& options);
 int seat(const SeatOptions& options);
 int range(const RangeOptions& options);
 int needs(const NeedsOptions& options);
+int pins(const PinsOptions& options);
+int bundle(const BundleOptions& options);
 
 } // namespace vicegrip::cli

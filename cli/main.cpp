@@ -62,6 +62,24 @@ int main(int argc, char** argv)
     needsCommand->add_flag("--json", needsOptions.json, "Print JSON");
     needsCommand->callback([&] { code = needs(needsOptions); });
 
+    PinsOptions pinsOptions;
+    auto* pinsCommand =
+        app.add_subcommand("pins", "Print what belongs in each cavity, how to count to it, how far it is.");
+    pinsCommand->add_option("JOB", pinsOptions.job, "A .vicegrip file")->required();
+    pinsCommand->add_option("--connector", pinsOptions.connector, "One connector, by id");
+    pinsCommand->add_option("--face", pinsOptions.face, "wire or mating: the side the count is for")
+        ->check(CLI::IsMember({"wire", "mating"}));
+    pinsCommand->add_flag("--json", pinsOptions.json, "Print JSON");
+    pinsCommand->callback([&] { code = pins(pinsOptions); });
+
+    BundleOptions bundleOptions;
+    auto* bundleCommand =
+        app.add_subcommand("bundle", "Print how thick a bundle is, and the sleeve, shrink and grommet that fit it.");
+    bundleCommand->add_option("WIRES", bundleOptions.wires, "Outer diameters in mm and numbers: 1.6x7 2.1x3")
+        ->required();
+    bundleCommand->add_flag("--json", bundleOptions.json, "Print JSON");
+    bundleCommand->callback([&] { code = bundle(bundleOptions); });
+
     try {
         app.parse(argc, argv);
     } catch (const CLI::ParseError& e) {

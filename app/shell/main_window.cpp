@@ -14,6 +14,7 @@
 #include "app/stages/inputs/inputs_page.h"
 #include "app/stages/library/part_page.h"
 #include "app/stages/meter/meter_page.h"
+#include "app/stages/pins/pins_page.h"
 #include "app/stages/scale/scale_page.h"
 #include "app/widgets/thread.h"
 #include "core/harness/drawing.h"
@@ -43,6 +44,8 @@ StagePage* makePage(Desk& desk, Stage stage)
         return new BriefPage(desk);
     case Stage::Inputs:
         return new InputsPage(desk);
+    case Stage::Pins:
+        return new PinsPage(desk);
     case Stage::Meter:
         return new MeterPage(desk);
     case Stage::Scale:

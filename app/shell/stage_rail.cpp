@@ -72,7 +72,7 @@ void RailButton::paintEvent(QPaintEvent*)
     p.drawText(QRect(0, 0, width() - 14, height()), Qt::AlignVCenter | Qt::AlignRight, m_left);
     p.setFont(look::words(look::Size::Body, isChecked()));
     p.setPen(c.ink);
-    p.drawText(QRect(38, 0, width() - 60, height()), Qt::AlignVCenter, text());
+    p.drawText(QRect(38, 0, width() - (m_left.isEmpty() ? 44 : 68), height()), Qt::AlignVCenter, text());
     if (hasFocus()) {
         p.setPen(QPen(c.accent, 1, Qt::DotLine));
         p.drawRect(rect().adjusted(6, 4, -6, -5));

@@ -5,6 +5,15 @@
 #include <QGridLayout>
 
 namespace vicegrip::app {
+namespace {
+
+/// A unit such as kg/h is not broken at its stroke.
+QString kept(QString words)
+{
+    return words.replace(QLatin1Char('/'), QStringLiteral("/\u2060"));
+}
+
+} // namespace
 
 CompareGrid::CompareGrid(const QStringList& questions, int columns, QWidget* parent) : QWidget(parent)
 {
@@ -29,9 +38,9 @@ CompareGrid::CompareGrid(const QStringList& questions, int columns, QWidget* par
 void CompareGrid::show(int column, const Column& what)
 {
     auto& labels = m_columns[static_cast<size_t>(column)];
-    labels[0]->setText(what.chosen ? what.name + tr(" – chosen") : what.name);
+    labels[0]->setText(what.chosen ? tr("✓ %1").arg(what.name) : what.name);
     for (int row = 0; row < what.answers.size() && row + 1 < static_cast<int>(labels.size()); ++row)
-        labels[static_cast<size_t>(row) + 1]->setText(what.answers[row]);
+        labels[static_cast<size_t>(row) + 1]->setText(kept(what.answers[row]));
     for (QLabel* l : labels)
         setInk(l, what.chosen ? look::colours().ink : look::colours().inkSoft);
 }

@@ -86,4 +86,13 @@ void drawState(QPainter& p, const QRectF& box, proof::State state)
     p.restore();
 }
 
+void StateDelegate::paint(QPainter* p, const QStyleOptionViewItem& option, const QModelIndex& index) const
+{
+    if ((option.state & QStyle::State_Selected) != 0)
+        p->fillRect(option.rect, look::colours().selected);
+    const QPointF middle = QRectF(option.rect).center();
+    drawState(*p, QRectF(middle.x() - 8, middle.y() - 8, 16, 16),
+              static_cast<proof::State>(index.data(kStateRole).toInt()));
+}
+
 } // namespace vicegrip::app

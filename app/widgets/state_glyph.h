@@ -3,6 +3,7 @@
 #include "core/proof/verdict.h"
 
 #include <QRectF>
+#include <QStyledItemDelegate>
 
 class QPainter;
 class QColor;
@@ -12,6 +13,19 @@ class QColor;
 namespace vicegrip::app {
 
 void drawState(QPainter& painter, const QRectF& box, proof::State state);
+
+/// The state is kept in a table's item under this role, and drawn by this delegate.
+inline constexpr int kStateRole = Qt::UserRole;
+
+class StateDelegate : public QStyledItemDelegate
+{
+    Q_OBJECT
+
+  public:
+    using QStyledItemDelegate::QStyledItemDelegate;
+
+    void paint(QPainter* p, const QStyleOptionViewItem& option, const QModelIndex& index) const override;
+};
 
 /// The ink a reading in this state is written in.
 [[nodiscard]] QColor inkOf(proof::State state);

@@ -9,5 +9,7 @@ extern const std::string_view kJobSchema;
 extern const std::string_view kPartSchema;
 extern const std::string_view kFaultsSchema;
 extern const std::string_view kEcuSchema;
+extern const std::string_view kTerminalSchema;
+extern const std::string_view kConnectorSchema;
 
 } // namespace vicegrip

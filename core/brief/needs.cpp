@@ -246,8 +246,13 @@ void apply(job::Job& job, const parts::Library& library)
             continue;
         const Function* f = findFunction(c.function);
         const parts::Sensor* sensor = suggested(*f, job, library);
-        if (sensor != nullptr)
-            harness::addCircuit(job, c.function, c.name, c.want, *sensor);
+        if (sensor == nullptr)
+            continue;
+        job::Circuit* drawn = job::find(job, harness::addCircuit(job, c.function, c.name, c.want, *sensor));
+        if (f->low < f->high && f->low < sensor->high && f->high > sensor->low) {
+            drawn->scaling.low = std::max(f->low, sensor->low);
+            drawn->scaling.high = std::min(f->high, sensor->high);
+        }
     }
 }
 

@@ -57,6 +57,21 @@ void unseated(std::vector<Finding>& out, const job::Circuit& circuit)
                    "Seat it at Inputs; where no input takes it, the ways out stand there."});
 }
 
+void setOtherwise(std::vector<Finding>& out, const job::Circuit& circuit, const parts::Sensor& sensor,
+                  const parts::EcuInput& input)
+{
+    const auto wanted = harness::suitingMode(input, sensor);
+    const bool switchAsVolts =
+        parts::signalOf(sensor) == parts::SignalKind::OnOff && input.setTo == parts::InputMode::Analog;
+    if (!wanted || !input.setTo || *wanted == *input.setTo || switchAsVolts)
+        return;
+    const std::string set(fields::enumName(*input.setTo)), needed(fields::enumName(*wanted));
+    out.push_back({"mode-set-otherwise", Severity::Fix, circuit.id,
+                   seatText(circuit) + ": the input is set to " + set + ", and the sensor needs " + needed,
+                   "The wire is right and the meter reads what it must, but the ECU shows no value, or a wrong one.",
+                   "Set input " + input.id.value + " to " + needed + " in the ECU, and say so at Inputs."});
+}
+
 void pullUps(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit, const parts::Sensor& sensor,
              const parts::EcuInput& input)
 {
@@ -96,6 +111,7 @@ void judgeSeat(std::vector<Finding>& out, const job::Job& job, const job::Circui
         return;
     }
     pullUps(out, job, circuit, *sensor, *input);
+    setOtherwise(out, circuit, *sensor, *input);
     const seating::Misfit misfit = seating::misfit(job, circuit, *input);
     if (misfit.none() || misfit.kind == MisfitKind::PullUp)
         return;

@@ -34,14 +34,6 @@ bool complete(const job::Job& job, const job::Circuit& circuit, PinRole role)
     return true; // the sensor has no such pin
 }
 
-/// Colours by turn, so that neighbours differ (IEC 60757).
-std::string signalColour(const job::Job& job)
-{
-    static constexpr const char* kColours[] = {"BU",    "GN",    "YE",    "OG",    "VT",    "WH",    "GY",    "PK",
-                                               "BU/WH", "GN/WH", "YE/BK", "OG/BK", "VT/WH", "WH/BK", "GY/BK", "PK/BK"};
-    return kColours[job.wires.size() % std::size(kColours)];
-}
-
 /// Where the signal goes on from: the splice a wire was taken off, else the plug.
 PointRef signalEnd(const job::Job& job, const job::Circuit& circuit)
 {
@@ -67,7 +59,7 @@ void drawMissing(job::Job& job, const job::CircuitId& id)
                                                  : sensorSplice(job, unit, EcuPinRole::SensorSupply),
              long_m, kPlannedArea_m2, sensor.feed == parts::Feed::Battery ? "RD" : "RD/WH");
     if (!complete(job, circuit, PinRole::Ground)) {
-        const bool heater = sensor.feed == parts::Feed::Battery && parts::supplyAmps(sensor, kBattery_v) > kHeater_a;
+        const bool heater = !onSensorGround(sensor);
         draw(job, plugOf(job, circuit, PinRole::Ground),
              heater ? powerGround(job, unit) : sensorSplice(job, unit, EcuPinRole::SensorGround), long_m,
              heater ? 2 * kPlannedArea_m2 : kPlannedArea_m2, heater ? "BN" : "BK/WH");
@@ -167,7 +159,7 @@ std::string upper(std::string text)
 void setPlug(job::Job& job, const std::string& id, const std::string& label, const parts::Sensor& sensor)
 {
     std::erase_if(job.connectors, [&](const job::Connector& c) { return c.id == id; });
-    job::Connector plug{id, label + " plug", job::ConnectorKind::Sensor, {}, {}};
+    job::Connector plug{id, label + " plug", job::ConnectorKind::Sensor, {}, {}, {}};
     for (const auto& [cavity, role] : sensor.pins)
         plug.cavities.push_back(cavity);
     job.connectors.push_back(std::move(plug));
@@ -210,13 +202,22 @@ std::set<PointRef> signalNet(const job::Job& job, const job::Circuit& circuit)
     return seen;
 }
 
-const job::Resistor* pullUpOf(const job::Job& job, const job::Circuit& circuit)
+bool onSensorGround(const parts::Sensor& sensor)
 {
-    const auto net = signalNet(job, circuit);
-    for (const job::Resistor& r : job.resistors)
-        if (r.kind == job::ResistorKind::PullUp && net.contains(r.to))
-            return &r;
-    return nullptr;
+    const bool heater = sensor.feed == parts::Feed::Battery && parts::supplyAmps(sensor, kBattery_v) > kHeater_a;
+    return !heater && !parts::cavityOf(sensor, PinRole::Ground).empty();
+}
+
+std::optional<parts::InputMode> suitingMode(const parts::EcuInput& input, const parts::Sensor& sensor)
+{
+    using parts::InputMode;
+    if (input.modes.size() < 2)
+        return std::nullopt;
+    const parts::SignalKind signal = parts::signalOf(sensor);
+    const InputMode wanted = signal == parts::SignalKind::Frequency ? InputMode::Frequency
+                             : signal == parts::SignalKind::OnOff && input.takes(InputMode::Switch) ? InputMode::Switch
+                                                                                                    : InputMode::Analog;
+    return input.takes(wanted) ? std::optional(wanted) : std::nullopt;
 }
 
 std::optional<double> suitingPullUp(const parts::EcuInput& input, bool needed)
@@ -266,6 +267,7 @@ void removeCircuit(job::Job& job, const job::CircuitId& id)
     std::erase_if(job.devices, [&](const job::Device& d) { return d.id == circuit.device; });
     std::erase_if(job.connectors, [&](const job::Connector& c) { return c.id == plug; });
     std::erase_if(job.proofs, [&](const job::Proof& p) { return p.circuit == id; });
+    dropLostPins(job);
     dropUnusedParts(job);
 }
 
@@ -287,6 +289,7 @@ void setSensor(job::Job& job, const job::CircuitId& id, const parts::Sensor& sen
     carryOver(*circuit, before, sensor);
     if (!samePlug)
         setPlug(job, device->connector, circuit->name, sensor);
+    dropLostPins(job);
     dropUnusedParts(job);
     if (!circuit->input.empty())
         seat(job, id, circuit->input);
@@ -313,6 +316,7 @@ void seat(job::Job& job, const job::CircuitId& id, const parts::InputId& input)
                 if (*end == before)
                     *end = after;
     circuit->input = input;
+    to->setTo = suitingMode(*to, *sensor);
     to->pull_up_ohm = suitingPullUp(*to, parts::needsPullUp(*sensor) && pullUpOf(job, *circuit) == nullptr);
     drawMissing(job, id);
 }
@@ -325,62 +329,6 @@ void unseat(job::Job& job, const job::CircuitId& id)
     clearPlaces(job, {job::cavityOf(job, circuit->input)});
     circuit->input = {};
     circuit->locked = false;
-}
-
-namespace {
-
-/// A splice in the signal wire beside the input's cavity; what led to the cavity ends there now.
-PointRef spliceBefore(job::Job& job, const PointRef& cavity, const std::string& label)
-{
-    const PointRef splice{freeName(job, "S"), {}};
-    job.joints.push_back({splice.owner, label, job::JointKind::Splice, {}});
-    for (job::Wire& w : job.wires)
-        for (PointRef* end : {&w.from, &w.to})
-            if (*end == cavity)
-                *end = splice;
-    return splice;
-}
-
-constexpr double kShort_m = 0.1; ///< from a splice beside the plug to its cavity
-
-} // namespace
-
-void fitPullUp(job::Job& job, const job::CircuitId& id, double ohm, double tolerance)
-{
-    const job::Circuit* circuit = job::find(job, id);
-    if (circuit == nullptr || circuit->input.empty())
-        return;
-    if (const job::Resistor* there = pullUpOf(job, *circuit)) {
-        const auto same = std::ranges::find(job.resistors, there->id, &job::Resistor::id);
-        same->ohm = ohm;
-        same->tolerance = tolerance;
-        return;
-    }
-    const PointRef cavity = job::cavityOf(job, circuit->input);
-    const PointRef supply = sensorSplice(job, *job::unitOf(job, circuit->input), EcuPinRole::SensorSupply);
-    const PointRef splice = spliceBefore(job, cavity, "Pull-up of " + circuit->name);
-    draw(job, splice, cavity, kShort_m, kPlannedArea_m2, signalColour(job));
-    job.resistors.push_back(
-        {freeName(job, "R"), "Pull-up of " + circuit->name, job::ResistorKind::PullUp, supply, splice, ohm, tolerance});
-    if (parts::EcuInput* input = job::findInput(job, circuit->input); !input->pullUpFixed)
-        input->pull_up_ohm.reset();
-}
-
-void fitDivider(job::Job& job, const job::CircuitId& id, double series_ohm, double toGround_ohm, double tolerance)
-{
-    const job::Circuit* circuit = job::find(job, id);
-    if (circuit == nullptr || circuit->input.empty())
-        return;
-    const PointRef cavity = job::cavityOf(job, circuit->input);
-    const PointRef ground = sensorSplice(job, *job::unitOf(job, circuit->input), EcuPinRole::SensorGround);
-    const PointRef before = spliceBefore(job, cavity, "Divider of " + circuit->name + ", sensor side");
-    const PointRef middle{freeName(job, "S"), {}};
-    job.joints.push_back({middle.owner, "Divider of " + circuit->name + ", ECU side", job::JointKind::Splice, {}});
-    draw(job, middle, cavity, kShort_m, kPlannedArea_m2, signalColour(job));
-    job.resistors.push_back({freeName(job, "R"), "Divider of " + circuit->name, job::ResistorKind::Series, before,
-                             middle, series_ohm, tolerance});
-    job.resistors.push_back({freeName(job, "R"), "Divider of " + circuit->name, job::ResistorKind::ToGround, middle,
-                             ground, toGround_ohm, tolerance});
 }
 
 } // namespace vicegrip::harness

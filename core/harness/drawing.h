@@ -34,7 +34,7 @@ void removeCircuit(job::Job& job, const job::CircuitId& id);
 void setSensor(job::Job& job, const job::CircuitId& id, const parts::Sensor& sensor);
 
 /// Seats the circuit: the wire that led to another input moves, what is missing is drawn, whoever sat there is
-/// unseated, and the input's pull-up is switched as the sensor needs it where it can be.
+/// unseated, and the input's mode and pull-up are set as the sensor needs them where they can be.
 void seat(job::Job& job, const job::CircuitId& id, const parts::InputId& input);
 void unseat(job::Job& job, const job::CircuitId& id);
 
@@ -45,11 +45,18 @@ void fitPullUp(job::Job& job, const job::CircuitId& id, double ohm, double toler
 /// Fits a divider: `series_ohm` in the signal wire before the input, `toGround_ohm` from there to the sensor ground.
 void fitDivider(job::Job& job, const job::CircuitId& id, double series_ohm, double toGround_ohm, double tolerance);
 
+/// Whether a sensor returns to its unit's sensor ground: all do that have a ground pin, but for heaters, whose current
+/// would be read as signal.
+[[nodiscard]] bool onSensorGround(const parts::Sensor& sensor);
+
 /// Every place on the circuit's signal wire, from the plug on.
 [[nodiscard]] std::set<job::PointRef> signalNet(const job::Job& job, const job::Circuit& circuit);
 
 /// The pull-up in the harness; null when there is none.
 [[nodiscard]] const job::Resistor* pullUpOf(const job::Job& job, const job::Circuit& circuit);
+
+/// The mode the input must be set to for this sensor; none where it has no choice, or not that one.
+[[nodiscard]] std::optional<parts::InputMode> suitingMode(const parts::EcuInput& input, const parts::Sensor& sensor);
 
 /// The input's pull-up that suits the sensor: none for one that drives its volts; for the others what is set, else the
 /// first choice. What cannot be switched stays.

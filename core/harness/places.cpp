@@ -103,6 +103,13 @@ void draw(job::Job& job, const job::PointRef& from, const job::PointRef& to, dou
     job.wires.push_back({{"w" + std::to_string(last + 1)}, from, to, length_m, area_m2, colour});
 }
 
+std::string signalColour(const job::Job& job)
+{
+    static constexpr const char* kColours[] = {"BU",    "GN",    "YE",    "OG",    "VT",    "WH",    "GY",    "PK",
+                                               "BU/WH", "GN/WH", "YE/BK", "OG/BK", "VT/WH", "WH/BK", "GY/BK", "PK/BK"};
+    return kColours[job.wires.size() % std::size(kColours)];
+}
+
 std::string freeName(const job::Job& job, const std::string& prefix)
 {
     for (int n = 1;; ++n) {
@@ -112,6 +119,14 @@ std::string freeName(const job::Job& job, const std::string& prefix)
         if (!taken)
             return name;
     }
+}
+
+void dropLostPins(job::Job& job)
+{
+    std::erase_if(job.pinned, [&](const job::Pinned& p) {
+        const job::Connector* c = job::findConnector(job, p.at.owner);
+        return c == nullptr || std::ranges::find(c->cavities, p.at.cavity) == c->cavities.end();
+    });
 }
 
 } // namespace vicegrip::harness

@@ -18,7 +18,13 @@ namespace vicegrip::harness {
 void draw(job::Job& job, const job::PointRef& from, const job::PointRef& to, double length_m, double area_m2,
           const std::string& colour);
 
+/// Colours of signal wires by turn, so that neighbours differ (IEC 60757).
+[[nodiscard]] std::string signalColour(const job::Job& job);
+
 /// A joint's or resistor's name that is not taken yet: S6, R2.
 [[nodiscard]] std::string freeName(const job::Job& job, const std::string& prefix);
+
+/// Forgets what was pinned in cavities that are no longer there.
+void dropLostPins(job::Job& job);
 
 } // namespace vicegrip::harness

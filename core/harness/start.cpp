@@ -13,7 +13,7 @@ using parts::EcuPinRole;
 void addPlugs(job::Job& job, const std::vector<parts::EcuPlug>& plugs)
 {
     for (const parts::EcuPlug& p : plugs)
-        job.connectors.push_back({p.id, p.label, job::ConnectorKind::Ecu, {}, p.cavities});
+        job.connectors.push_back({p.id, p.label, job::ConnectorKind::Ecu, {}, p.cavities, p.layout});
 }
 
 /// Wires a unit's feeds and grounds.
@@ -95,6 +95,7 @@ void setEcu(job::Job& job, const parts::EcuProfile& profile)
     std::erase_if(job.connectors, [&](const job::Connector& c) { return plugs.contains(c.id); });
     job.ecu = profile.ecu;
     addPlugs(job, profile.plugs);
+    dropLostPins(job);
     power(job, job.ecu, switchedFeed(job), groundStud(job));
 }
 

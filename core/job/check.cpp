@@ -84,6 +84,9 @@ Result<void> checkConnectors(const Job& job)
                 distinct(at("connectors", i, "cavities"), c.cavities, [](const std::string& s) { return s; });
             !cavities)
             return cavities;
+        if (c.layout)
+            if (auto fits = parts::checkFits(*c.layout, c.cavities); !fits)
+                return bad(fits.error().code, at("connectors", i) + fits.error().place.pointer, fits.error().sentence);
         if (c.kind != ConnectorKind::Inline)
             continue;
         const Connector* other = findConnector(job, c.mates);
@@ -193,6 +196,9 @@ Result<void> checkCircuits(const Job& job)
             return bad(ErrorCode::Range, at("circuits", i, "rest/kind"),
                        "only an absolute pressure rests at the barometer");
     }
+    for (size_t i = 0; i < job.pinned.size(); ++i)
+        if (auto there = checkPoint(job, job.pinned[i].at, at("pinned", i, "at")); !there)
+            return there;
     for (size_t i = 0; i < job.proofs.size(); ++i)
         if (find(job, job.proofs[i].circuit) == nullptr)
             return bad(ErrorCode::Reference, at("proofs", i, "circuit"),

@@ -87,7 +87,7 @@ std::string changeText(const std::string& name, const std::string& before, const
 void addSensor(const parts::Sensor& part, const std::string& subject, Facts& out)
 {
     out[subject] = part.id.value;
-    flatten(without(fields::toJson(part), {"id", "name", "kind", "feed", "unit"}), subject, out);
+    flatten(without(fields::toJson(part), {"id", "name", "kind", "feed", "conditioned", "unit"}), subject, out);
 }
 
 bool isOf(const std::string& fact, const std::string& subject)

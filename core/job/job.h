@@ -50,6 +50,7 @@ struct Connector
     ConnectorKind kind = ConnectorKind::Sensor;
     std::string mates; ///< Inline: the other half
     std::vector<std::string> cavities;
+    std::optional<parts::Layout> layout; ///< its face; none: nobody has described it
     nlohmann::json extra = nlohmann::json::object();
     bool operator==(const Connector&) const = default;
 };
@@ -210,6 +211,18 @@ struct Proof
     bool operator==(const Proof&) const = default;
 };
 
+/// How far a cavity is pinned by hand.
+struct Pinned
+{
+    PointRef at;
+    std::vector<WireId> wires; ///< what was in hand; none: a blank plug
+    int steps = 0; ///< hand steps ticked, of those its terminal family needs
+    std::string counted; ///< the cavity a second count led to; empty: not counted again
+    std::string when; ///< of the last tick, ISO 8601, UTC
+    nlohmann::json extra = nlohmann::json::object();
+    bool operator==(const Pinned&) const = default;
+};
+
 struct Job
 {
     int version = 1;
@@ -230,6 +243,7 @@ struct Job
     std::vector<Device> devices;
     std::vector<Circuit> circuits;
     std::vector<Proof> proofs;
+    std::vector<Pinned> pinned;
     nlohmann::json extra = nlohmann::json::object();
     bool operator==(const Job&) const = default;
 };

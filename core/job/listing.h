@@ -61,7 +61,18 @@ template <class A> void listFields(A& a, Connector& c)
     a("kind", c.kind);
     a("mates", c.mates);
     a("cavities", c.cavities);
+    a("layout", c.layout);
     a.rest(c.extra);
+}
+
+template <class A> void listFields(A& a, Pinned& p)
+{
+    point(a, "at", p.at);
+    a("wires", p.wires);
+    a("steps", p.steps);
+    a("counted", p.counted);
+    a("when", p.when);
+    a.rest(p.extra);
 }
 
 template <class A> void listFields(A& a, Joint& j)
@@ -212,6 +223,7 @@ template <class A> void listFields(A& a, Job& j)
     a("devices", j.devices);
     a("circuits", j.circuits);
     a("proofs", j.proofs);
+    a("pinned", j.pinned);
     a.rest(j.extra);
 }
 

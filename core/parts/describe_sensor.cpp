@@ -7,39 +7,6 @@ namespace {
 
 using units::Dimension;
 
-/// What a kind of sensor measures when nothing else is said.
-Dimension usualDimension(SensorKind kind)
-{
-    switch (kind) {
-    case SensorKind::ManifoldPressure:
-        return Dimension::AbsolutePressure;
-    case SensorKind::FluidPressure:
-        return Dimension::GaugePressure;
-    case SensorKind::FluidTemperature:
-    case SensorKind::AirTemperature:
-    case SensorKind::ExhaustTemperature:
-        return Dimension::Temperature;
-    case SensorKind::AirMass:
-        return Dimension::MassFlow;
-    case SensorKind::Wideband:
-        return Dimension::Lambda;
-    case SensorKind::CrankTrigger:
-    case SensorKind::CamTrigger:
-        return Dimension::Frequency;
-    case SensorKind::Speed:
-        return Dimension::Speed;
-    default:
-        return Dimension::Ratio;
-    }
-}
-
-std::string spaced(std::string_view name)
-{
-    std::string out(name);
-    std::ranges::replace(out, '-', ' ');
-    return out;
-}
-
 class SensorReader
 {
   public:
@@ -283,6 +250,10 @@ class SensorReader
             m_sensor.feed = lower(l.value) == "battery" ? Feed::Battery : Feed::SensorSupply;
             if (lower(l.value) != "battery" && lower(l.value) != "sensor supply")
                 complain(l, "expected battery or sensor supply");
+        } else if (l.key == "conditioner") {
+            m_sensor.conditioned = lower(l.value) == "yes";
+            if (lower(l.value) != "yes" && lower(l.value) != "no")
+                complain(l, "expected yes or no: whether a box of its own makes the signal");
         } else if (l.key == "beta" || l.key == "steinhart-hart" || l.key == "table")
             curve(l);
         else if (l.key == "ratiometric" || l.key == "volts" || l.key == "hertz" || l.key == "ohms" || l.key == "coil" ||
@@ -291,14 +262,17 @@ class SensorReader
         else if (l.key == "tolerance" || l.key == "draws")
             m_later.push_back(l);
         else
-            complain(l,
-                     "\"" + l.written +
-                         "\" is not understood: expected name, kind, range, pins, feed, tolerance, draws, and one of "
-                         "beta, steinhart-hart, table, ratiometric, volts, hertz, ohms, coil, track, switch");
+            complain(
+                l,
+                "\"" + l.written +
+                    "\" is not understood: expected name, kind, range, pins, feed, conditioner, tolerance, draws, and "
+                    "one of beta, steinhart-hart, table, ratiometric, volts, hertz, ohms, coil, track, switch");
     }
 
     Described<Sensor> finish()
     {
+        if (auto* thermistor = std::get_if<Thermistor>(&m_sensor.model))
+            thermistor->dissipation_w_per_k = usualDissipation(m_sensor.kind);
         for (const Line& l : m_later)
             refine(l);
         const auto lacks = [&](bool is, const char* sentence) {
@@ -331,95 +305,11 @@ class SensorReader
     Described<Sensor> m_out;
 };
 
-std::string number(double v)
-{
-    return units::shortest(fields::rounded(v));
-}
-
-struct ModelLines
-{
-    const Sensor& s;
-
-    [[nodiscard]] std::string shown(double si) const { return number(units::toUnit(si, s.measures, s.unit)); }
-    static std::string percent(double share) { return "tolerance: " + number(share * 100) + " %\n"; }
-
-    std::string operator()(const Thermistor& t) const
-    {
-        std::string out;
-        if (const auto* b = std::get_if<BetaCurve>(&t.curve))
-            out = "beta: " + number(b->r25_ohm) + " ohm, " + number(b->beta_k) + " K\n";
-        else if (const auto* c = std::get_if<SteinhartHartCurve>(&t.curve))
-            out = "steinhart-hart: " + units::shortest(c->a) + ", " + units::shortest(c->b) + ", " +
-                  units::shortest(c->c) + "\n";
-        else if (const auto* table = std::get_if<TableCurve>(&t.curve)) {
-            out = "table:\n";
-            for (const auto& p : table->points)
-                out += number(p.kelvin - 273.15) + "\t" + number(p.ohm) + "\n";
-        }
-        return percent(t.tolerance) + out;
-    }
-    std::string operator()(const Potentiometer& p) const
-    {
-        return percent(p.tolerance) + "track: " + number(p.track_ohm) + " ohm\n";
-    }
-    std::string operator()(const RatiometricTransducer& r) const
-    {
-        return percent(r.tolerance) + "draws: " + number(r.at_supply_v / r.supply_ohm * 1e3) +
-               " mA\nratiometric: " + number(r.low_v) + " V, " + number(r.high_v) + " V\n";
-    }
-    std::string operator()(const VoltageDevice& d) const
-    {
-        std::string out = percent(d.tolerance_v / std::abs(d.high_v - d.low_v)) +
-                          "draws: " + number(12 / d.supply_ohm * 1e3) + " mA\n";
-        if (d.points.empty())
-            return out + "volts: " + number(d.low_v) + " V, " + number(d.high_v) + " V\n";
-        out += "volts:\n";
-        for (const auto& p : d.points)
-            out += shown(p.value) + "\t" + number(p.volts) + "\n";
-        return out;
-    }
-    std::string operator()(const Sender& r) const
-    {
-        std::string out = percent(r.tolerance) + "ohms:\n";
-        for (const auto& p : r.points)
-            out += shown(p.value) + "\t" + number(p.ohm) + "\n";
-        return out;
-    }
-    std::string operator()(const OpenCollector& o) const
-    {
-        return "draws: " + number((s.feed == Feed::Battery ? 12 : 5) / o.supply_ohm * 1e3) +
-               " mA\nhertz: " + number(o.low_hz) + " Hz, " + number(o.high_hz) + " Hz\n";
-    }
-    std::string operator()(const Reluctance& r) const
-    {
-        return "coil: " + number(r.coil_ohm) + " ohm, " + number(r.peak_v) + " V\n";
-    }
-    std::string operator()(const Contact& c) const
-    {
-        return std::string("switch: ") + (c.closedAtRest ? "closed" : "open") + "\n";
-    }
-};
-
 } // namespace
 
 Described<Sensor> sensorFromText(std::string_view text)
 {
     return SensorReader().read(text);
-}
-
-std::string textOf(const Sensor& s)
-{
-    std::string out = "name: " + s.name + "\nid: " + s.id.value + "\nkind: " + spaced(fields::enumName(s.kind)) + "\n";
-    if (s.measures != usualDimension(s.kind))
-        out += "measures: " + spaced(units::name(s.measures)) + "\n";
-    out += "range: " + number(units::toUnit(s.low, s.measures, s.unit)) + " to " +
-           number(units::toUnit(s.high, s.measures, s.unit)) + " " + s.unit + "\npins: ";
-    for (bool first = true; const auto& [cavity, role] : s.pins) {
-        out += (first ? "" : ", ") + cavity + " " + role;
-        first = false;
-    }
-    out += "\nfeed: " + std::string(s.feed == Feed::Battery ? "battery" : "sensor supply") + "\n";
-    return out + std::visit(ModelLines{s}, s.model);
 }
 
 } // namespace vicegrip::parts

@@ -18,6 +18,9 @@ Result<void> checkInput(const EcuInput& i, const std::string& at)
 {
     if (i.modes.empty())
         return bad(at + "/modes", "input " + i.id.value + " takes nothing: name at least one mode");
+    if (i.setTo && !i.takes(*i.setTo))
+        return bad(at + "/set_to",
+                   "input " + i.id.value + " cannot be set to " + std::string(fields::enumName(*i.setTo)));
     if (i.span_v > i.withstands_v)
         return bad(at + "/span_v", "input " + i.id.value + " reads to " + units::shortest(i.span_v) +
                                        " V but withstands only " + units::shortest(i.withstands_v) + " V");
@@ -68,6 +71,12 @@ Result<EcuProfile> readEcu(const nlohmann::json& json)
         sense.error().place.pointer = "/ecu" + sense.error().place.pointer;
         return tl::make_unexpected(sense.error());
     }
+    for (size_t n = 0; n < profile.plugs.size(); ++n)
+        if (const EcuPlug& plug = profile.plugs[n]; plug.layout)
+            if (auto fits = checkFits(*plug.layout, plug.cavities); !fits) {
+                fits.error().place.pointer = "/plugs/" + std::to_string(n) + fits.error().place.pointer;
+                return tl::make_unexpected(fits.error());
+            }
     std::set<std::string> places;
     for (size_t n = 0; n < profile.plugs.size(); ++n)
         for (const std::string& cavity : profile.plugs[n].cavities)

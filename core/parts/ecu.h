@@ -3,6 +3,7 @@
 #include "core/base/fields.h"
 #include "core/base/id.h"
 #include "core/base/result.h"
+#include "core/parts/layout.h"
 
 #include <algorithm>
 #include <optional>
@@ -28,6 +29,7 @@ struct EcuInput
     InputId id;
     std::string name;
     std::vector<InputMode> modes = {InputMode::Analog}; ///< what it can be set to
+    std::optional<InputMode> setTo; ///< what it is set to in the unit, where it has a choice; none: not said
     std::vector<std::string> functions; ///< what the firmware can use it for; empty: anything
     std::optional<double> pull_up_ohm; ///< to the sensor supply, as set now; none when absent
     std::vector<double> pullUpChoices_ohm; ///< what can be switched on; empty: only what is set
@@ -95,6 +97,7 @@ struct EcuPlug
     std::string id;
     std::string label;
     std::vector<std::string> cavities;
+    std::optional<Layout> layout; ///< its face; none: nobody has described it
     nlohmann::json extra = nlohmann::json::object();
     bool operator==(const EcuPlug&) const = default;
 };
@@ -125,6 +128,7 @@ template <class A> void listFields(A& a, EcuInput& i)
     a("id", i.id);
     a("name", i.name);
     a("modes", i.modes);
+    a("set_to", i.setTo);
     a("functions", i.functions);
     a("pull_up_ohm", i.pull_up_ohm);
     a("pull_up_choices_ohm", i.pullUpChoices_ohm);
@@ -177,6 +181,7 @@ template <class A> void listFields(A& a, EcuPlug& p)
     a("id", p.id);
     a("label", p.label);
     a("cavities", p.cavities);
+    a("layout", p.layout);
     a.rest(p.extra);
 }
 

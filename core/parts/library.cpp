@@ -86,9 +86,14 @@ Library readLibrary(const std::vector<fs::path>& folders)
     for (const auto& folder : folders) {
         readFolder(folder / "sensors", readSensor, library.sensors, library.complaints);
         readFolder(folder / "ecus", readEcu, library.ecus, library.complaints);
+        readFolder(folder / "terminals", readTerminal, library.terminals, library.complaints);
+        readFolder(folder / "connectors", readLayout, library.layouts, library.complaints);
     }
     sortByName(library.sensors);
     sortByName(library.ecus);
+    sortByName(library.terminals);
+    sortByName(library.layouts);
+    std::ranges::stable_sort(library.layouts, {}, [](const Layout& l) { return cavities(l).size(); });
     return library;
 }
 
@@ -114,6 +119,11 @@ const EcuProfile* find(const Library& library, const EcuId& id)
     return withId(library.ecus, id);
 }
 
+const Layout* find(const Library& library, const LayoutId& id)
+{
+    return withId(library.layouts, id);
+}
+
 Result<fs::path> keep(const Sensor& sensor, const fs::path& folder)
 {
     return keepIn(folder / "sensors", sensor, readSensor);
@@ -122,6 +132,11 @@ Result<fs::path> keep(const Sensor& sensor, const fs::path& folder)
 Result<fs::path> keep(const EcuProfile& profile, const fs::path& folder)
 {
     return keepIn(folder / "ecus", profile, readEcu);
+}
+
+Result<fs::path> keep(const Layout& layout, const fs::path& folder)
+{
+    return keepIn(folder / "connectors", layout, readLayout);
 }
 
 } // namespace vicegrip::parts

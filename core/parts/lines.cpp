@@ -164,4 +164,36 @@ std::string idFrom(std::string_view name)
     return out;
 }
 
+units::Dimension usualDimension(SensorKind kind)
+{
+    switch (kind) {
+    case SensorKind::ManifoldPressure:
+        return units::Dimension::AbsolutePressure;
+    case SensorKind::FluidPressure:
+        return units::Dimension::GaugePressure;
+    case SensorKind::FluidTemperature:
+    case SensorKind::AirTemperature:
+    case SensorKind::ExhaustTemperature:
+        return units::Dimension::Temperature;
+    case SensorKind::AirMass:
+        return units::Dimension::MassFlow;
+    case SensorKind::Wideband:
+        return units::Dimension::Lambda;
+    case SensorKind::CrankTrigger:
+    case SensorKind::CamTrigger:
+        return units::Dimension::Frequency;
+    case SensorKind::Speed:
+        return units::Dimension::Speed;
+    default:
+        return units::Dimension::Ratio;
+    }
+}
+
+std::string spaced(std::string_view name)
+{
+    std::string out(name);
+    std::ranges::replace(out, '-', ' ');
+    return out;
+}
+
 } // namespace vicegrip::parts

@@ -2,7 +2,7 @@
 
 #include "core/parts/describe.h"
 
-/// Lines of a description, split once for both kinds of part. Only describe_*.cpp include this.
+/// Lines of a description, split once for both kinds of part. Only describe_*.cpp and sensor_text.cpp include this.
 namespace vicegrip::parts {
 
 struct Line
@@ -35,5 +35,11 @@ struct Line
 
 /// An id from a name: "Oil thermistor, shop" -> "oil-thermistor-shop", at most 40 characters.
 [[nodiscard]] std::string idFrom(std::string_view name);
+
+/// A name of a file in words: "fluid-temperature" -> "fluid temperature".
+[[nodiscard]] std::string spaced(std::string_view name);
+
+/// What a kind of sensor measures when nothing else is said.
+[[nodiscard]] units::Dimension usualDimension(SensorKind kind);
 
 } // namespace vicegrip::parts

@@ -20,7 +20,7 @@ struct Thermistor
 {
     ResistanceCurve curve;
     double tolerance = 0.02; ///< of the resistance
-    double dissipation_w_per_k = 2e-3; ///< power that warms it by 1 K where it sits (typical, in still air)
+    double dissipation_w_per_k = 2e-3; ///< power that warms it by 1 K where it sits
     nlohmann::json extra = nlohmann::json::object();
     bool operator==(const Thermistor&) const = default;
 };
@@ -147,6 +147,7 @@ struct Sensor
     std::string name;
     SensorKind kind = SensorKind::Other;
     Feed feed = Feed::SensorSupply;
+    bool conditioned = false; ///< a box of its own, between a bare sensor and the ECU, makes the signal
     units::Dimension measures = units::Dimension::Temperature;
     std::string unit; ///< shown, and used in tables
     double low = 0, high = 0; ///< range, SI; the ends of a straight-line output
@@ -171,6 +172,10 @@ enum class SignalKind { Voltage, Frequency, OnOff };
 
 /// The highest voltage the sensor itself can put on its signal wire, V; 0 when it makes none.
 [[nodiscard]] double mostVolts(const Sensor& sensor);
+
+/// What a thermistor of this kind is warmed 1 K by, W (typical): 10 mW where liquid flows round its metal body, 1 mW
+/// for a bare bead in still air, 2 mW otherwise.
+[[nodiscard]] double usualDissipation(SensorKind kind);
 
 /// What it draws from a supply of `volts`, A.
 [[nodiscard]] double supplyAmps(const Sensor& sensor, double volts);

@@ -159,6 +159,22 @@ Plan bestPlan(const job::Job& job)
     return plan;
 }
 
+void seat(job::Job& job, const job::CircuitId& id, const parts::InputId& to)
+{
+    harness::seat(job, id, to);
+    const job::Circuit* circuit = job::find(job, id);
+    parts::EcuInput* input = job::findInput(job, to);
+    const parts::Sensor* sensor = circuit == nullptr ? nullptr : job::sensorOf(job, *circuit);
+    if (sensor == nullptr || input == nullptr || harness::pullUpOf(job, *circuit) != nullptr)
+        return;
+    const auto choices = switchedPullUps(*sensor, circuit->scaling.low, circuit->scaling.high, *input,
+                                         job::unitOf(job, to)->supply.volts);
+    if (const auto best = finest(choices))
+        input->pull_up_ohm = best->ohm;
+    else if (!choices.empty()) // all warm the sensor too much: the one that does least
+        input->pull_up_ohm = std::ranges::min(choices, {}, &PullUpChoice::selfHeating_k).ohm;
+}
+
 void take(job::Job& job, const Plan& plan)
 {
     for (const job::CircuitId& id : plan.unseated)
@@ -179,7 +195,7 @@ void take(job::Job& job, const Plan& plan)
             harness::unseat(job, job::CircuitId(job::seatedOn(job, moving.front().input)->id));
             next = moving.begin();
         }
-        harness::seat(job, next->circuit, next->input);
+        seat(job, next->circuit, next->input);
         moving.erase(next);
     }
 }
@@ -187,15 +203,14 @@ void take(job::Job& job, const Plan& plan)
 std::vector<Refusal> refusals(const job::Job& job, const job::Circuit& circuit)
 {
     std::vector<Refusal> out;
-    std::map<std::string, SupplyBudget> budgets;
-    for (const SupplyBudget& b : supplyBudgets(job))
-        budgets[b.unit] = b;
+    const auto budgets = supplyBudgets(job);
+    const auto units = job::units(job);
     for (const parts::EcuInput* input : job::inputs(job)) {
         std::string reason = misfit(job, circuit, *input).reason;
         const job::Circuit* there = job::seatedOn(job, input->id);
         const parts::Ecu& unit = *job::unitOf(job, input->id);
         const double draw = supplyDraw(job, circuit, unit);
-        const SupplyBudget& budget = budgets[unit.name];
+        const SupplyBudget& budget = budgets[static_cast<size_t>(std::ranges::find(units, &unit) - units.begin())];
         if (reason.empty() && there != nullptr && there->id != circuit.id)
             reason = "it is taken by " + there->name + (there->locked ? ", locked" : "");
         if (reason.empty() && circuit.input.empty() && draw > 0 && budget.drawn_a + draw > budget.limit_a)
@@ -222,7 +237,7 @@ std::vector<SupplyBudget> supplyBudgets(const job::Job& job)
             b.drawn_a += draw;
             b.circuits += draw > 0 ? 1 : 0;
             const parts::Sensor* s = job::sensorOf(job, c);
-            b.groundUsers += s != nullptr && s->feed == parts::Feed::SensorSupply ? 1 : 0;
+            b.groundUsers += s != nullptr && harness::onSensorGround(*s) ? 1 : 0;
         }
         out.push_back(std::move(b));
     }

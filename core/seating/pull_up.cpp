@@ -21,6 +21,17 @@ double toleranceOf(parts::ESeries series)
     return series == parts::ESeries::E24 ? 0.05 : 0.01; // as the series are sold (IEC 60063)
 }
 
+std::string size(double si, const parts::Sensor& s, int decimals)
+{
+    const double shown = units::toUnit(si, s.measures, s.unit) - units::toUnit(0, s.measures, s.unit);
+    return units::formatNumber(std::abs(shown), decimals) + " " + s.unit;
+}
+
+std::string spoken(double v)
+{
+    return units::format(v, units::Dimension::Voltage, "V", 2);
+}
+
 } // namespace
 
 std::optional<double> ohmsAt(const parts::Sensor& sensor, double value)
@@ -71,10 +82,28 @@ std::optional<PullUpChoice> bestPullUp(const parts::Sensor& sensor, double low, 
     if (!first || !last)
         return std::nullopt;
     const auto [least, most] = std::minmax({*first, *last});
+    std::vector<PullUpChoice> all;
+    for (double ohm : parts::preferredValues(series, std::max(least / 10, 10.0), std::max(most * 10, 100.0)))
+        all.push_back(withPullUp(sensor, low, high, input, supply_v, ohm, toleranceOf(series)));
+    return finest(all);
+}
+
+std::vector<PullUpChoice> switchedPullUps(const parts::Sensor& sensor, double low, double high,
+                                          const parts::EcuInput& input, double supply_v)
+{
+    std::vector<PullUpChoice> out;
+    if (input.pullUpFixed || !ohmsAt(sensor, low))
+        return out;
+    for (double ohm : input.pullUpChoices_ohm)
+        out.push_back(withPullUp(sensor, low, high, input, supply_v, ohm, input.pull_up_tolerance));
+    return out;
+}
+
+std::optional<PullUpChoice> finest(const std::vector<PullUpChoice>& choices)
+{
     std::optional<PullUpChoice> best;
     double finestTooHot = 0;
-    for (double ohm : parts::preferredValues(series, std::max(least / 10, 10.0), std::max(most * 10, 100.0))) {
-        const PullUpChoice choice = withPullUp(sensor, low, high, input, supply_v, ohm, toleranceOf(series));
+    for (const PullUpChoice& choice : choices) {
         if (choice.selfHeating_k > kMostSelfHeating_k) {
             finestTooHot = finestTooHot == 0 ? choice.worstPerCount : std::min(finestTooHot, choice.worstPerCount);
             continue;
@@ -85,6 +114,23 @@ std::optional<PullUpChoice> bestPullUp(const parts::Sensor& sensor, double low, 
     if (best)
         best->limitedByHeat = finestTooHot > 0 && finestTooHot < best->worstPerCount;
     return best;
+}
+
+std::string fineness(const PullUpChoice& choice, const parts::Sensor& sensor)
+{
+    return size(choice.worstPerCount, sensor, 2) + " a count";
+}
+
+std::string described(const PullUpChoice& c, const parts::Sensor& s)
+{
+    std::string out = "Spans " + spoken(c.low_v) + " to " + spoken(c.high_v) + "; at worst " + fineness(c, s) +
+                      ", at " + units::format(c.worstAt, s.measures, s.unit, 0) +
+                      "; its tolerance moves the value by " + size(c.toleranceError, s, 1) + " at most";
+    if (c.selfHeating_k > 0)
+        out += "; warms the sensor by " + units::formatNumber(c.selfHeating_k, 2) + " K at most";
+    if (c.limitedByHeat)
+        out += ", and a smaller one would warm it too much";
+    return out + ".";
 }
 
 } // namespace vicegrip::seating

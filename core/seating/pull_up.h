@@ -5,6 +5,7 @@
 #include "core/parts/sensor.h"
 
 #include <optional>
+#include <vector>
 
 /// Which resistor makes the best voltage of a sensor that only has resistance.
 namespace vicegrip::seating {
@@ -27,15 +28,29 @@ struct PullUpChoice
 /// The sensor's resistance at a value: of a thermistor or a sender. None for other kinds.
 [[nodiscard]] std::optional<double> ohmsAt(const parts::Sensor& sensor, double value);
 
+/// The one whose coarsest place within the range is finest, among those that warm the sensor by no more than
+/// kMostSelfHeating_k; none when all do.
+[[nodiscard]] std::optional<PullUpChoice> finest(const std::vector<PullUpChoice>& choices);
+
+/// What each pull-up that can be switched on in the input would give. Empty when it has no choice, or the sensor has no
+/// resistance to read.
+[[nodiscard]] std::vector<PullUpChoice> switchedPullUps(const parts::Sensor& sensor, double low, double high,
+                                                        const parts::EcuInput& input, double supply_v);
+
 /// What a pull-up of `ohm` would give between `low` and `high` (SI). The input loads the divider with its pull-down; a
 /// ratiometric input counts shares of `supply_v`.
 [[nodiscard]] PullUpChoice withPullUp(const parts::Sensor& sensor, double low, double high,
                                       const parts::EcuInput& input, double supply_v, double ohm, double tolerance);
 
-/// The value of the series whose coarsest place within the range is finest, among those that warm the sensor by no more
-/// than kMostSelfHeating_k. None when the sensor has no resistance to read, or every value warms it too much.
+/// The finest value of the series. None when the sensor has no resistance to read, or every value warms it too much.
 [[nodiscard]] std::optional<PullUpChoice> bestPullUp(const parts::Sensor& sensor, double low, double high,
                                                      const parts::EcuInput& input, double supply_v,
                                                      parts::ESeries series);
+
+/// How fine it resolves where it is coarsest: "0.12 °C a count".
+[[nodiscard]] std::string fineness(const PullUpChoice& choice, const parts::Sensor& sensor);
+
+/// Span, resolution, error and warming in a sentence.
+[[nodiscard]] std::string described(const PullUpChoice& choice, const parts::Sensor& sensor);
 
 } // namespace vicegrip::seating

@@ -27,27 +27,9 @@ bool hasSupplyFor(const job::Job& job, const job::Circuit& circuit, const parts:
     return true;
 }
 
-std::string size(double si, const parts::Sensor& s, int decimals)
-{
-    const double shown = units::toUnit(si, s.measures, s.unit) - units::toUnit(0, s.measures, s.unit);
-    return units::formatNumber(std::abs(shown), decimals) + " " + s.unit;
-}
-
 std::string volts(double v)
 {
     return units::format(v, Dimension::Voltage, "V", 2);
-}
-
-std::string pullUpDetail(const PullUpChoice& c, const parts::Sensor& s)
-{
-    std::string out = "Spans " + volts(c.low_v) + " to " + volts(c.high_v) + "; at worst " +
-                      size(c.worstPerCount, s, 2) + " a count, at " + units::format(c.worstAt, s.measures, s.unit, 0) +
-                      "; its tolerance moves the value by " + size(c.toleranceError, s, 1) + " at most";
-    if (c.selfHeating_k > 0)
-        out += "; warms the sensor by " + units::formatNumber(c.selfHeating_k, 2) + " K at most";
-    if (c.limitedByHeat)
-        out += ", and a smaller one would warm it too much";
-    return out + ".";
 }
 
 /// The circuit as it would be with a pull-up in the harness at this input.
@@ -73,7 +55,7 @@ FittedPullUp pullUpFor(const job::Job& job, const job::Circuit& circuit, const p
     const double supply_v = job::unitOf(job, input.id)->supply.volts;
     if (const auto best =
             bestPullUp(sensor, circuit.scaling.low, circuit.scaling.high, input, supply_v, parts::ESeries::E96))
-        return {*best, 0.01, pullUpDetail(*best, sensor)};
+        return {*best, 0.01, described(*best, sensor)};
     PullUpChoice plain;
     plain.ohm = 2200;
     plain.high_v = supply_v;
@@ -124,8 +106,9 @@ void dividers(std::vector<WayOut>& out, const job::Job& job, const job::Circuit&
 void otherSensors(std::vector<WayOut>& out, const job::Job& job, const job::Circuit& circuit,
                   const parts::Sensor& sensor, const parts::Library& library)
 {
-    constexpr int kMost = 2;
-    int found = 0;
+    constexpr size_t kMost = 2;
+    const bool bare = std::holds_alternative<parts::Reluctance>(sensor.model);
+    std::vector<WayOut> found;
     for (const parts::Sensor& candidate : library.sensors) {
         if (candidate.id == sensor.id || candidate.kind != sensor.kind || candidate.measures != sensor.measures ||
             candidate.low > circuit.scaling.low + 0.3 * (circuit.scaling.high - circuit.scaling.low) ||
@@ -134,20 +117,25 @@ void otherSensors(std::vector<WayOut>& out, const job::Job& job, const job::Circ
         job::Job other = job;
         harness::setSensor(other, circuit.id, candidate);
         const job::Circuit& changed = *job::find(other, circuit.id);
-        for (const parts::EcuInput* input : job::inputs(other)) {
-            if (!isFree(other, *input) || !misfit(other, changed, *input).none() ||
-                !hasSupplyFor(other, changed, *input))
-                continue;
-            out.push_back({circuit.id, OtherSensor{candidate, input->id}, "Take another version: " + candidate.name,
-                           "Input " + input->id.value + " reads it as it is; range " +
-                               units::format(candidate.low, candidate.measures, candidate.unit, 0) + " to " +
-                               units::format(candidate.high, candidate.measures, candidate.unit, 0) +
-                               ". The sensor and its plug change."});
-            if (++found == kMost)
-                return;
-            break;
-        }
+        const auto all = job::inputs(other);
+        const auto taker = std::ranges::find_if(all, [&](const parts::EcuInput* input) {
+            return isFree(other, *input) && misfit(other, changed, *input).none() &&
+                   hasSupplyFor(other, changed, *input);
+        });
+        if (taker == all.end())
+            continue;
+        const bool box = bare && candidate.conditioned;
+        WayOut way{circuit.id, OtherSensor{candidate, (*taker)->id},
+                   (box ? "Put a conditioner in between: " : "Take another version: ") + candidate.name,
+                   "Input " + (*taker)->id.value + " reads it as it is; range " +
+                       units::format(candidate.low, candidate.measures, candidate.unit, 0) + " to " +
+                       units::format(candidate.high, candidate.measures, candidate.unit, 0) +
+                       (box ? ". The sensor stays; the box needs a feed and a ground of its own."
+                            : ". The sensor and its plug change.")};
+        found.insert(box ? found.begin() : found.end(), std::move(way)); // what keeps the sensor is less trouble
     }
+    for (size_t i = 0; i < std::min(found.size(), kMost); ++i)
+        out.push_back(std::move(found[i]));
 }
 
 void expanders(std::vector<WayOut>& out, const job::Job& job, const job::Circuit& circuit,
@@ -203,17 +191,17 @@ struct Apply
 
     void operator()(const ExternalPullUp& m) const
     {
-        harness::seat(job, id, m.input);
+        seat(job, id, m.input);
         harness::fitPullUp(job, id, m.choice.ohm, m.tolerance);
     }
     void operator()(const OtherSensor& m) const
     {
         harness::setSensor(job, id, m.sensor);
-        harness::seat(job, id, m.input);
+        seat(job, id, m.input);
     }
     void operator()(const Divider& m) const
     {
-        harness::seat(job, id, m.input);
+        seat(job, id, m.input);
         harness::fitDivider(job, id, m.series_ohm, m.toGround_ohm, m.tolerance);
     }
     void operator()(const Expander& m) const
@@ -222,15 +210,15 @@ struct Apply
         // Names may have got a number behind them: it is the input in the same place.
         for (size_t i = 0; i < m.profile.ecu.inputs.size(); ++i)
             if (m.profile.ecu.inputs[i].id == m.input)
-                harness::seat(job, id, parts::InputId(job.expanders.back().inputs[i].id));
+                seat(job, id, parts::InputId(job.expanders.back().inputs[i].id));
     }
     void operator()(const GiveWay& m) const
     {
         if (m.otherTo.empty())
             harness::unseat(job, m.other);
         else
-            harness::seat(job, m.other, m.otherTo);
-        harness::seat(job, id, m.input);
+            seat(job, m.other, m.otherTo);
+        seat(job, id, m.input);
         if (m.pullUp)
             harness::fitPullUp(job, id, m.pullUp->ohm, 0.01);
     }

@@ -54,6 +54,17 @@ void choose(test::Window& w, const char* box, const char* words)
     w.settle();
 }
 
+/// Chooses as a click in the opened list does.
+void pick(test::Window& w, const char* box, const char* words)
+{
+    auto* combo = w.find<QComboBox>(box);
+    const int index = combo->findText(QString::fromUtf8(words), Qt::MatchStartsWith);
+    ASSERT_GE(index, 0) << words;
+    combo->setCurrentIndex(index);
+    emit combo->activated(index);
+    w.settle();
+}
+
 TEST(InputsPath, FromAnEmptyJobToReadingsWithTheKeyboardOnly)
 {
     const NewUser user;
@@ -217,6 +228,33 @@ TEST(Inputs, AnInputThatCannotTakeItSaysWhyAndNothingChanges)
     EXPECT_EQ(w.window.desk().store.job(), before);
 }
 
+TEST(Inputs, HowTheEcuIsSetIsSaidAndJudged)
+{
+    test::Window w;
+    w.choose("clt");
+    w.key(Qt::Key_2, Qt::ControlModifier);
+    w.settle();
+    const auto judged = [&] {
+        return std::ranges::count(w.window.desk().store.analysis()->findings, "mode-set-otherwise",
+                                  &findings::Finding::rule);
+    };
+    const auto input = [&] { return *job::findInput(*w.window.desk().store.job(), circuit(w, "clt")->input); };
+    ASSERT_EQ(judged(), 0);
+    pick(w, "input-mode", "switch");
+    EXPECT_EQ(input().setTo, parts::InputMode::Switch);
+    EXPECT_EQ(judged(), 1);
+    w.key(Qt::Key_Z, Qt::ControlModifier);
+    w.settle();
+    EXPECT_EQ(judged(), 0);
+    EXPECT_THAT(w.textOf("pull-up-effect"), HasSubstr("a count"));
+    const double before = w.at("clt", "input").expectation.value;
+    pick(w, "input-pull-up", "1");
+    ASSERT_EQ(input().pull_up_ohm, 1000);
+    EXPECT_NE(w.at("clt", "input").expectation.value, before) << "the meter's promise follows";
+    pick(w, "input-pull-up", "off");
+    EXPECT_FALSE(input().pull_up_ohm);
+}
+
 TEST(Inputs, DraggingACircuitOntoAnInputSeatsIt)
 {
     test::Window w;
@@ -229,7 +267,7 @@ TEST(Inputs, DraggingACircuitOntoAnInputSeatsIt)
     const auto& circuits = w.window.desk().store.job()->circuits;
     while (circuits[static_cast<size_t>(row)].id.value != "oil-pressure")
         ++row;
-    const QPoint from(40, 4 + row * 42 + 20), to(seating->width() - 60, 4 + 30 + 9 * 28 + 14);
+    const QPoint from(40, 4 + row * 42 + 20), to(seating->width() - 60, 4 + 46 + 9 * 28 + 14);
     QTest::mousePress(seating, Qt::LeftButton, {}, from);
     QTest::mouseMove(seating, to);
     QTest::mouseRelease(seating, Qt::LeftButton, {}, to);

@@ -47,9 +47,9 @@ void AirSheet::refresh()
     const auto job = m_desk.store.job();
     const job::Brief facts = job->brief.value_or(job::Brief{});
     for (int column = 0; const auto& v : brief::airMethods(*job, facts))
-        m_methods->show(column++, {text(v.name),
-                                   {text(v.how), text(v.forIt), text(v.againstIt), text(v.here), circuitsText(v)},
-                                   v.chosen});
+        m_methods->show(
+            column++,
+            {text(v.name), {text(v.how), text(v.forIt), text(v.againstIt), text(v.here), circuitsText(v)}, v.chosen});
     QStringList lines;
     for (const auto& e : brief::fuellingErrors(*job, facts, library()))
         lines << tr("%1: %2 at %3 is %4 % of the fuel")

@@ -1,6 +1,7 @@
 #include "app/stages/inputs/inputs_page.h"
 
 #include "app/desk/library.h"
+#include "app/stages/inputs/input_setting.h"
 #include "app/stages/inputs/seating_view.h"
 #include "app/widgets/key_button.h"
 #include "app/widgets/labels.h"
@@ -27,6 +28,7 @@ QString milliamps(double a)
 InputsPage::InputsPage(Desk& desk, QWidget* parent)
     : StagePage(desk, parent),
       m_view(new SeatingView(desk)),
+      m_setting(new InputSetting(desk)),
       m_scroll(new QScrollArea),
       m_outcome(label({}, look::Size::Small, false, true)),
       m_name(label({}, look::Size::Title, true)),
@@ -71,6 +73,7 @@ InputsPage::InputsPage(Desk& desk, QWidget* parent)
     buttons->addWidget(m_lock);
     buttons->addStretch();
     column->addLayout(buttons);
+    column->addWidget(m_setting);
     column->addSpacing(look::kGap);
     column->addWidget(m_waysTitle);
     column->addLayout(m_waysColumn);
@@ -168,7 +171,7 @@ void InputsPage::seatOn(const QString& input)
         return;
     }
     edit(tr("Seat %1 on %2").arg(text(c->name), input),
-         [&, circuit = c->id](job::Job& changed) { harness::seat(changed, circuit, id); });
+         [&, circuit = c->id](job::Job& changed) { seating::seat(changed, circuit, id); });
 }
 
 void InputsPage::unseat()
@@ -212,6 +215,7 @@ void InputsPage::refreshSelected()
                                         text(job::spoken(*job, job::cavityOf(*job, c->input))).toLower(),
                                         c->locked ? tr(", locked") : QString())
                              : tr("Has no seat (%1)").arg(text(fields::enumName(c->want))));
+    m_setting->refresh();
     m_unseat->setEnabled(seated);
     m_lock->setEnabled(seated);
 }

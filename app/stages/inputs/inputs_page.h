@@ -12,6 +12,7 @@ class QVBoxLayout;
 namespace vicegrip::app {
 
 class KeyButton;
+class InputSetting;
 class SeatingView;
 
 /// Inputs: the seating plan, and beside it the selected circuit with its ways out and the units' budgets.
@@ -38,6 +39,7 @@ class InputsPage : public StagePage
     [[nodiscard]] const job::Circuit* circuit() const;
 
     SeatingView* m_view;
+    InputSetting* m_setting;
     QScrollArea* m_scroll;
     QLabel *m_outcome, *m_name, *m_sensor, *m_seat, *m_pointed, *m_waysTitle, *m_budgets;
     KeyButton *m_seatAll, *m_unseat, *m_lock;

@@ -14,8 +14,18 @@
 namespace vicegrip::app {
 namespace {
 
-constexpr int kCircuitHeight = 42, kInputHeight = 28, kHeadingHeight = 30, kTop = 4;
+constexpr int kCircuitHeight = 42, kInputHeight = 28, kHeadingHeight = 46, kTop = 4;
 constexpr double kLeftShare = 0.34, kRightFrom = 0.43;
+
+/// The sign of a sensor ground (IEC 60617), hanging from `top`: circuits that carry it share the unit's cavities.
+void paintGround(QPainter& p, const QPointF& top)
+{
+    p.drawLine(top, top + QPointF(0, 4));
+    for (int bar = 0; bar < 3; ++bar) {
+        const QPointF middle = top + QPointF(0, 4 + 2.5 * bar);
+        p.drawLine(middle - QPointF(5 - 2 * bar, 0), middle + QPointF(5 - 2 * bar, 0));
+    }
+}
 
 QString joined(const std::vector<std::string>& words)
 {
@@ -127,33 +137,41 @@ void SeatingView::paintCircuit(QPainter& p, size_t index)
             marks += tr("  ·  %1 fitted").arg(text(units::formatOhms(r->ohm)));
         p.setPen(c.inkSoft);
         p.drawText(inside, Qt::AlignBottom | Qt::AlignLeft,
-                   p.fontMetrics().elidedText(marks, Qt::ElideRight, inside.width()));
+                   p.fontMetrics().elidedText(marks, Qt::ElideRight, inside.width() - 16));
+        if (harness::onSensorGround(*sensor))
+            paintGround(p, QPointF(inside.right() - 4, inside.bottom() - 11));
     }
 }
 
-/// A unit's name, and how much of its sensor supply is taken.
+/// A unit's name; under it how much of its sensor supply is taken, and how many circuits share its sensor ground.
 void SeatingView::paintUnit(QPainter& p, const InputRow& row, const QRect& box)
 {
     constexpr int kBar = 90;
     const auto& c = look::colours();
     const seating::SupplyBudget& b = row.budget;
+    const QRect name(box.left(), box.top(), box.width(), box.height() / 2);
+    const QRect below(box.left(), name.bottom(), box.width() - 4, box.height() / 2 - 2);
+    p.setFont(look::words(look::Size::Small, true));
+    p.setPen(c.ink);
+    p.drawText(name, Qt::AlignVCenter | Qt::AlignLeft,
+               p.fontMetrics().elidedText(text(b.unit), Qt::ElideRight, name.width()));
+
     const bool over = b.drawn_a > b.limit_a;
-    const QString load = text(units::format(b.drawn_a, units::Dimension::Current, "mA", 0)) + tr(" of ") +
-                         text(units::format(b.limit_a, units::Dimension::Current, "mA", 0));
-    p.setFont(look::numbers(look::Size::Small));
-    const int words = p.fontMetrics().horizontalAdvance(load);
+    const QRectF bar(below.left() + 1, below.center().y() - 3, kBar, 8);
     p.setPen(over ? c.failing : c.inkSoft);
-    p.drawText(box.adjusted(0, 0, -4, -4), Qt::AlignBottom | Qt::AlignRight, load);
-    const QRectF bar(box.right() - 4 - words - 10 - kBar, box.bottom() - 15, kBar, 8);
     p.setBrush(Qt::NoBrush);
     p.drawRect(bar);
     p.fillRect(QRectF(bar.topLeft(), QSizeF(kBar * std::min(b.drawn_a / b.limit_a, 1.0), bar.height())),
                over ? c.failing : c.accent);
-    p.setFont(look::words(look::Size::Small, true));
+    p.setFont(look::words(look::Size::Small));
+    p.drawText(below.adjusted(kBar + 10, 0, 0, 0), Qt::AlignVCenter | Qt::AlignLeft,
+               tr("%1 of %2")
+                   .arg(text(units::format(b.drawn_a, units::Dimension::Current, "mA", 0)),
+                        text(units::format(b.limit_a, units::Dimension::Current, "mA", 0))));
+    const QString shared = tr("%1 circuits, %2 cavities").arg(b.groundUsers).arg(b.grounds);
     p.setPen(c.inkSoft);
-    const int room = static_cast<int>(bar.left()) - box.left() - 10;
-    p.drawText(box.adjusted(0, 0, 0, -4), Qt::AlignBottom | Qt::AlignLeft,
-               p.fontMetrics().elidedText(text(b.unit), Qt::ElideRight, room));
+    p.drawText(below, Qt::AlignVCenter | Qt::AlignRight, shared);
+    paintGround(p, QPointF(below.right() - p.fontMetrics().horizontalAdvance(shared) - 12, below.center().y() - 4));
 }
 
 void SeatingView::paintInput(QPainter& p, size_t index)

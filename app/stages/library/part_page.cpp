@@ -51,7 +51,7 @@ PartPage::PartPage(Desk& desk, QWidget* parent)
     m_text->setObjectName(QStringLiteral("part-text"));
     m_text->setFont(look::numbers(look::Size::Body));
     m_text->setTabChangesFocus(false);
-    m_text->setLineWrapMode(QPlainTextEdit::NoWrap);
+    m_text->setLineWrapMode(QPlainTextEdit::WidgetWidth);
     m_start->setObjectName(QStringLiteral("part-start"));
     m_start->setAccessibleName(tr("Start from a part of the library"));
     m_start->setFont(look::words(look::Size::Small));

@@ -12,9 +12,7 @@
 #include <QHBoxLayout>
 #include <QHeaderView>
 #include <QLineEdit>
-#include <QPainter>
 #include <QShortcut>
-#include <QStyledItemDelegate>
 #include <QTableWidget>
 #include <QVBoxLayout>
 
@@ -22,22 +20,7 @@ namespace vicegrip::app {
 namespace {
 
 enum Column { Mark, Place, Must, Read, kColumns };
-constexpr int kStateRole = Qt::UserRole, kTableWidth = 420, kLeastTable = 300;
-
-class Glyph : public QStyledItemDelegate
-{
-  public:
-    using QStyledItemDelegate::QStyledItemDelegate;
-
-    void paint(QPainter* p, const QStyleOptionViewItem& option, const QModelIndex& index) const override
-    {
-        if ((option.state & QStyle::State_Selected) != 0)
-            p->fillRect(option.rect, look::colours().selected);
-        const QPointF middle = QRectF(option.rect).center();
-        drawState(*p, QRectF(middle.x() - 8, middle.y() - 8, 16, 16),
-                  static_cast<proof::State>(index.data(kStateRole).toInt()));
-    }
-};
+constexpr int kTableWidth = 420, kLeastTable = 300;
 
 /// What hands must heed under this condition. Local codes and licensed practice come first.
 QString cautionFor(job::Condition condition)
@@ -183,7 +166,7 @@ void MeterPage::buildTable(QVBoxLayout* column)
     m_table->setSelectionBehavior(QAbstractItemView::SelectRows);
     m_table->setSelectionMode(QAbstractItemView::SingleSelection);
     m_table->setTabKeyNavigation(false);
-    m_table->setItemDelegateForColumn(Mark, new Glyph(m_table));
+    m_table->setItemDelegateForColumn(Mark, new StateDelegate(m_table));
     column->addWidget(m_table);
     connect(m_table, &QTableWidget::currentCellChanged, this, [this](int row) {
         if (row >= 0 && static_cast<size_t>(row) < m_stations.size())

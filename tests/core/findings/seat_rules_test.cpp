@@ -78,6 +78,21 @@ TEST(SeatFindings, PullUpsMissingAndDoubled)
     EXPECT_EQ(of(job, "pull-up-doubled").size(), 1U);
 }
 
+TEST(SeatFindings, AnInputThatIsSetToSomethingElseIsSaid)
+{
+    job::Job job = seated("map", "map-3bar", "AN1");
+    EXPECT_EQ(job::findInput(job, InputId{"AN1"})->setTo, parts::InputMode::Analog) << "said with the seat";
+    EXPECT_TRUE(of(job, "mode-set-otherwise").empty());
+    job::findInput(job, InputId{"AN1"})->setTo = parts::InputMode::Switch;
+    EXPECT_THAT(of(job, "mode-set-otherwise")[0].what, HasSubstr("set to switch, and the sensor needs analog"));
+    job::findInput(job, InputId{"AN1"})->setTo.reset();
+    EXPECT_TRUE(of(job, "mode-set-otherwise").empty()) << "nothing is known of it";
+    job::Job brake = seated("brake", "switch-ground", "AN1");
+    EXPECT_EQ(job::findInput(brake, InputId{"AN1"})->setTo, parts::InputMode::Switch);
+    job::findInput(brake, InputId{"AN1"})->setTo = parts::InputMode::Analog;
+    EXPECT_TRUE(of(brake, "mode-set-otherwise").empty()) << "two voltages tell on from off as well";
+}
+
 TEST(SeatFindings, TheSupplyBudgetIsTheNetworks)
 {
     job::Job job = seated("map", "map-3bar", "AN1");

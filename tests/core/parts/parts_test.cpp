@@ -59,6 +59,7 @@ TEST(SensorFile, ReadsAndWritesTheSame)
     whole["kind"] = "other";
     whole["feed"] = "sensor-supply";
     whole["thermistor"]["dissipation_w_per_k"] = 0.002;
+    whole["conditioned"] = false;
     EXPECT_EQ(nlohmann::json(fields::toJson(*sensor)), whole);
 }
 
@@ -140,6 +141,21 @@ TEST(EcuFile, NonsenseIsRefusedWithItsPlace)
         EXPECT_EQ(refused.error().place.pointer, c.at) << refused.error().text();
         EXPECT_THAT(refused.error().sentence, testing::HasSubstr(c.says));
     }
+}
+
+TEST(EcuFile, AnInputIsSetToWhatItTakes)
+{
+    Ecu unit;
+    unit.inputs.emplace_back();
+    unit.inputs[0].id = {"AN1"};
+    unit.inputs[0].modes = {InputMode::Analog, InputMode::Switch};
+    unit.inputs[0].setTo = InputMode::Switch;
+    EXPECT_TRUE(checkEcu(unit));
+    unit.inputs[0].setTo = InputMode::Frequency;
+    const auto refused = checkEcu(unit);
+    ASSERT_FALSE(refused);
+    EXPECT_EQ(refused.error().place.pointer, "/inputs/0/set_to");
+    EXPECT_NE(refused.error().sentence.find("cannot be set to frequency"), std::string::npos);
 }
 
 TEST(Library, OwnPartsAreKeptAndReadBack)

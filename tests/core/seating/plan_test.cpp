@@ -121,6 +121,30 @@ TEST(Seating, LocksAreKept)
     EXPECT_TRUE(circuit(job, "tps").locked);
 }
 
+TEST(Seating, OfAnInputsPullUpsTheFinestIsSwitchedOn)
+{
+    job::Job job = test::jobOn("large-free");
+    parts::EcuInput* input = job::findInput(job, InputId{"AN1"});
+    const CircuitId clt = test::add(job, "clt", "ntc-2k2"), oil = test::add(job, "oil-temp", "ntc-oil");
+    for (const CircuitId& id : {clt, oil}) {
+        input->pullUpChoices_ohm = {47, 220, 1000, 2490, 10000};
+        seat(job, id, input->id);
+        const job::Circuit& c = *job::find(job, id);
+        // Every choice tried by hand: none that keeps the sensor cool is finer than the one that was switched on.
+        const auto tried = [&](double ohm) {
+            return withPullUp(*job::sensorOf(job, c), c.scaling.low, c.scaling.high, *input, 5, ohm, 0.01);
+        };
+        ASSERT_TRUE(input->pull_up_ohm);
+        const PullUpChoice on = tried(*input->pull_up_ohm);
+        EXPECT_LE(on.selfHeating_k, kMostSelfHeating_k);
+        for (double ohm : input->pullUpChoices_ohm)
+            EXPECT_TRUE(tried(ohm).selfHeating_k > kMostSelfHeating_k || tried(ohm).worstPerCount >= on.worstPerCount)
+                << id.value << " " << ohm;
+    }
+    seat(job, test::add(job, "map", "map-3bar"), input->id);
+    EXPECT_FALSE(input->pull_up_ohm) << "it drives its own volts";
+}
+
 TEST(Seating, WhoSitsWellStaysWhereHeIs)
 {
     job::Job job = small();
@@ -165,6 +189,22 @@ TEST(Seating, ARingOfMovesIsWalked)
     EXPECT_TRUE(job::check(job));
     for (const char* id : {"map", "tps"})
         EXPECT_TRUE(test::at(test::analysed(job), id, "input").expectation.promises()) << id;
+}
+
+TEST(WaysOut, ACoilGetsAConditionerWhereNoInputTakesIt)
+{
+    job::Job job = test::jobOn("large-free");
+    for (parts::EcuInput& i : job.ecu.inputs)
+        i.reluctance = false;
+    test::add(job, "crank", "vr-crank");
+    const auto ways = waysOut(job, circuit(job, "crank"), test::library());
+    const auto box =
+        std::ranges::find_if(ways, [](const WayOut& w) { return w.title.starts_with("Put a conditioner"); });
+    ASSERT_NE(box, ways.end());
+    EXPECT_THAT(box->detail, HasSubstr("The sensor stays"));
+    apply(job, *box);
+    ASSERT_TRUE(job::check(job)) << job::check(job).error().text();
+    EXPECT_FALSE(circuit(job, "crank").input.empty());
 }
 
 TEST(WaysOut, AnExternalPullUpMakesTheThermistorReadable)

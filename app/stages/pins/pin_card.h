@@ -1,0 +1,58 @@
+#pragma once
+
+#include "app/desk/desk.h"
+#include "core/harness/pinning.h"
+
+#include <QFrame>
+
+class QLabel;
+
+namespace vicegrip::app {
+
+class KeyButton;
+class StepList;
+class TypedField;
+class WireStripe;
+
+/// The pin in hand, readable from two metres: where it goes, which wire, what the hands do, and the second count.
+class PinCard : public QFrame
+{
+    Q_OBJECT
+
+  public:
+    explicit PinCard(QWidget* parent = nullptr);
+
+    struct Shown
+    {
+        QString progress; ///< "Pin 6 of 14"
+        QString cavity; ///< "A21"
+        QString place, otherFace; ///< how to count to it on this face, and on the other
+        QString colours, wire; ///< IEC 60757, and in words with the area
+        QString leadsTo;
+        QString nearest; ///< printed number the count starts from; empty when none is
+        harness::Pin pin;
+    };
+    /// `face` is what the second count is read against.
+    void show(const Shown& shown, const parts::Layout& layout, parts::Face face);
+    /// Nothing is left to do; `last` is what the whole plug still wants.
+    void showDone(const QString& connector, const QString& last);
+
+    void focusCount();
+
+  signals:
+    void tickAsked();
+    void untickAsked();
+    void takenOut(); ///< the wire is out again
+    void counted(const QString& cavity);
+
+  private:
+    QLabel *m_progress, *m_cavity, *m_place, *m_other, *m_wire, *m_leadsTo, *m_why, *m_trouble;
+    WireStripe* m_stripe;
+    StepList* m_steps;
+    TypedField* m_count;
+    KeyButton *m_tick, *m_back, *m_out;
+    parts::Layout m_layout;
+    parts::Face m_face = parts::Face::Wire;
+};
+
+} // namespace vicegrip::app

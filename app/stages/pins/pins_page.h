@@ -1,0 +1,67 @@
+#pragma once
+
+#include "app/stages/stage_page.h"
+#include "core/harness/pin_use.h"
+#include "core/harness/pinning.h"
+
+class QComboBox;
+class QLabel;
+class QTableWidget;
+class QVBoxLayout;
+
+namespace vicegrip::app {
+
+class ConnectorFace;
+class KeyButton;
+class PinCard;
+
+/// Pins: one connector's face, what belongs in each cavity, and the pin in hand.
+class PinsPage : public StagePage
+{
+    Q_OBJECT
+
+  public:
+    explicit PinsPage(Desk& desk, QWidget* parent = nullptr);
+
+    void refresh() override;
+
+  private:
+    void buildFace(QVBoxLayout* column);
+    void bindKeys();
+    void flip();
+    void walkConnectors(int step);
+    void chooseConnector(const std::string& id);
+    void chooseLayout(int index);
+    void pick(int index);
+    void act(); ///< Space: the next tick, or what is wrong taken out
+    void untick();
+    void count(const QString& cavity);
+    void edit(const QString& description, const std::function<void(job::Job&)>& change);
+
+    void followCircuit();
+    void refreshConnectors();
+    void refreshFace();
+    void refreshTable();
+    void refreshCard();
+    [[nodiscard]] const job::Connector* connector() const;
+    [[nodiscard]] const harness::Pin* current() const;
+    [[nodiscard]] const harness::PinUse* useOf(const job::PointRef& at) const;
+    [[nodiscard]] bool proved(const harness::Pin& pin) const;
+
+    QComboBox *m_connectors, *m_layouts;
+    QLabel *m_side, *m_caption;
+    KeyButton* m_flip;
+    ConnectorFace* m_drawing;
+    QTableWidget* m_table;
+    PinCard* m_card;
+
+    std::string m_connector; ///< id
+    parts::Face m_face = parts::Face::Wire;
+    job::PointRef m_picked; ///< by hand; empty: whatever comes next
+    job::CircuitId m_followed; ///< the circuit this page last spoke of
+    std::vector<harness::Pin> m_pins; ///< of the connector
+    std::map<job::PointRef, harness::PinUse> m_uses;
+    int m_current = -1;
+};
+
+} // namespace vicegrip::app

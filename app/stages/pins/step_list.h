@@ -1,0 +1,52 @@
+#pragma once
+
+#include "core/harness/hand_steps.h"
+
+#include <QWidget>
+
+#include <vector>
+
+namespace vicegrip::app {
+
+/// The hand steps of a pin in their order: ticked, the next one in strong ink, and those to come.
+class StepList : public QWidget
+{
+    Q_OBJECT
+
+  public:
+    explicit StepList(QWidget* parent = nullptr);
+
+    void show(const std::vector<harness::Step>& steps, int ticked);
+    [[nodiscard]] QSize sizeHint() const override;
+    [[nodiscard]] QSize minimumSizeHint() const override { return {200, sizeHint().height()}; }
+
+  protected:
+    void paintEvent(QPaintEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
+
+  private:
+    [[nodiscard]] int heightOf(size_t step) const;
+
+    std::vector<harness::Step> m_steps;
+    int m_ticked = 0;
+};
+
+/// A length of wire as it looks, with its tracer.
+class WireStripe : public QWidget
+{
+    Q_OBJECT
+
+  public:
+    explicit WireStripe(QWidget* parent = nullptr);
+
+    void show(const QString& colours);
+    [[nodiscard]] QSize sizeHint() const override { return {84, 14}; }
+
+  protected:
+    void paintEvent(QPaintEvent* event) override;
+
+  private:
+    QString m_colours;
+};
+
+} // namespace vicegrip::app

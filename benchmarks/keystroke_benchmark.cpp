@@ -1,0 +1,81 @@
+#include "app/look/look.h"
+#include "app/shell/main_window.h"
+
+#include <QApplication>
+#include <QFile>
+#include <QLineEdit>
+#include <QTemporaryDir>
+#include <QTest>
+
+#include <benchmark/benchmark.h>
+
+/// The Brief in the real window, without a display: from the key to the drawn answer. A frame is 16.7 ms at 60 Hz.
+namespace {
+
+using vicegrip::app::MainWindow;
+
+struct Brief
+{
+    QTemporaryDir folder;
+    MainWindow window;
+    QLineEdit* field = nullptr;
+
+    Brief()
+    {
+        const QString job = folder.filePath(QStringLiteral("petrel.vicegrip"));
+        QFile::copy(QStringLiteral(VICEGRIP_SOURCE_DIR "/data/jobs/petrel.vicegrip"), job);
+        if (!window.openJob(job))
+            std::abort();
+        window.show();
+        window.showStage(vicegrip::analysis::Stage::Brief);
+        field = window.findChild<QLineEdit*>(QStringLiteral("target_kpa"));
+        field->setFocus();
+        draw();
+    }
+    void draw()
+    {
+        QApplication::processEvents();
+        window.grab(); // everything, as after a resize: more than a keystroke draws
+    }
+};
+
+void keystrokeInTheBrief(benchmark::State& state)
+{
+    Brief brief;
+    for (auto _ : state) {
+        QTest::keyClick(brief.field, Qt::Key_1);
+        QApplication::processEvents();
+        QTest::keyClick(brief.field, Qt::Key_Backspace);
+        QApplication::processEvents();
+    }
+    state.SetItemsProcessed(2 * state.iterations());
+}
+BENCHMARK(keystrokeInTheBrief)->Unit(benchmark::kMillisecond);
+
+/// A whole fact: typed, entered, its consequences and the analysis shown.
+void factInTheBrief(benchmark::State& state)
+{
+    Brief brief;
+    int boost = 100;
+    for (auto _ : state) {
+        boost = boost == 100 ? 120 : 100;
+        brief.field->setText(QString::number(boost) + QStringLiteral(" kPa"));
+        QTest::keyClick(brief.field, Qt::Key_Return);
+        const auto& store = brief.window.desk().store;
+        while (store.analysis()->job != store.job())
+            QApplication::processEvents();
+        brief.draw();
+    }
+}
+BENCHMARK(factInTheBrief)->Unit(benchmark::kMillisecond);
+
+} // namespace
+
+int main(int argc, char** argv)
+{
+    qputenv("QT_QPA_PLATFORM", "offscreen");
+    QApplication app(argc, argv);
+    vicegrip::app::look::apply(app, false);
+    benchmark::Initialize(&argc, argv);
+    benchmark::RunSpecifiedBenchmarks();
+}

@@ -1,0 +1,153 @@
+#include "cli/printing.h"
+#include "core/harness/bundle.h"
+#include "core/harness/pin_use.h"
+#include "core/harness/pinning.h"
+#include "core/job/json.h"
+
+#include <iostream>
+
+/// The commands of the stage Pins.
+namespace vicegrip::cli {
+namespace {
+
+using units::Dimension;
+
+constexpr size_t kMostWires = 500;
+
+std::string_view stateName(harness::PinState state)
+{
+    using harness::PinState;
+    switch (state) {
+    case PinState::Open:
+        return "open";
+    case PinState::BlankDue:
+        return "blank due";
+    case PinState::BlankIn:
+        return "blank in";
+    case PinState::Planned:
+        return "planned";
+    case PinState::InHand:
+        return "in hand";
+    case PinState::Seated:
+        return "seated";
+    case PinState::Counted:
+        return "counted";
+    case PinState::Wrong:
+        break;
+    }
+    return "wrong";
+}
+
+std::string millimetres(double m)
+{
+    return m > 0 ? units::formatNumber(m * 1e3, 1) + " mm" : "none of the usual sizes";
+}
+
+Json pinJson(const job::Job& job, const harness::Pin& pin, const parts::Layout& layout, parts::Face face,
+             const std::map<job::PointRef, harness::PinUse>& uses)
+{
+    const auto count = parts::countOf(layout, pin.at.cavity, face);
+    const auto use = uses.find(pin.at);
+    Json wires = Json::array();
+    for (const job::WireId& w : pin.wires)
+        wires.push_back(w.value);
+    Json out = {{"cavity", pin.at.cavity},
+                {"state", stateName(pin.state)},
+                {"for", use == uses.end() ? "" : use->second.words},
+                {"wires", wires},
+                {"other_end", harness::otherEnds(job, pin)}};
+    if (count)
+        out["count"] = parts::spoken(*count);
+    if (!pin.trouble.empty())
+        out["trouble"] = pin.trouble;
+    return out;
+}
+
+/// "1.6x7": seven wires of 1.6 mm; a lone diameter is one wire.
+Result<void> readWires(const std::string& typed, std::vector<double>& diameters)
+{
+    const auto times = typed.find('x');
+    const auto size = units::parse(typed.substr(0, times), Dimension::Length, "mm");
+    const auto many =
+        times == std::string::npos ? Result<double>(1) : units::parse(typed.substr(times + 1), Dimension::Counts);
+    if (!size || !many || !(*size > 0) || !(*many >= 1) || *many > static_cast<double>(kMostWires))
+        return fail(ErrorCode::Range,
+                    "\"" + typed + "\" is not understood: expected a diameter in mm and a number, such as 1.6x7");
+    diameters.insert(diameters.end(), static_cast<size_t>(*many), *size);
+    if (diameters.size() > kMostWires)
+        return fail(ErrorCode::TooBig, "a bundle has at most " + std::to_string(kMostWires) + " wires");
+    return {};
+}
+
+} // namespace
+
+int pins(const PinsOptions& options)
+{
+    const auto job = job::readFile(options.job);
+    if (!job)
+        return refuse(job.error(), kUnreadable);
+    if (!options.connector.empty() && job::findConnector(*job, options.connector) == nullptr)
+        return refuse("the job has no connector \"" + options.connector + "\"", kNoAnswer);
+    const parts::Face face = options.face == "mating" ? parts::Face::Mating : parts::Face::Wire;
+    const auto uses = harness::pinUses(*job);
+    Json connectors = Json::array();
+    for (const job::Connector& c : job->connectors) {
+        if (!options.connector.empty() && c.id != options.connector)
+            continue;
+        const parts::Layout layout = harness::faceOf(c);
+        Json cavities = Json::array();
+        for (const harness::Pin& pin : harness::pinsOf(*job, c))
+            cavities.push_back(pinJson(*job, pin, layout, face, uses));
+        connectors.push_back({{"connector", c.id}, {"label", c.label}, {"face", layout.name}, {"cavities", cavities}});
+    }
+    if (options.json) {
+        std::cout << Json{{"job", job->name}, {"side", fields::enumName(face)}, {"connectors", connectors}}.dump(2)
+                  << '\n';
+        return kFine;
+    }
+    for (const Json& c : connectors) {
+        std::cout << c["connector"].get<std::string>() << ", " << c["label"].get<std::string>() << ", "
+                  << c["face"].get<std::string>() << " (" << (face == parts::Face::Wire ? "wire side" : "mating face")
+                  << ")\n";
+        for (const Json& p : c["cavities"])
+            if (p["state"] != "open")
+                std::cout << "  " << padded(p["cavity"].get<std::string>(), 5)
+                          << padded(p["state"].get<std::string>(), 11) << padded(p["for"].get<std::string>(), 34)
+                          << padded(p["other_end"].get<std::string>(), 26) << p.value("count", "") << '\n';
+    }
+    return kFine;
+}
+
+int bundle(const BundleOptions& options)
+{
+    std::vector<double> diameters;
+    for (const std::string& typed : options.wires)
+        if (const auto read = readWires(typed, diameters); !read)
+            return refuse(read.error().sentence, kUsage);
+    const harness::Packing packed = harness::pack(diameters);
+    const harness::Dressing over = harness::dress(packed.diameter_m);
+    if (options.json) {
+        const auto mm = [](double m) { return fields::rounded(m * 1e3); };
+        std::cout << Json{{"wires", diameters.size()},
+                          {"packed_mm", mm(packed.diameter_m)},
+                          {"bundle_mm", mm(over.bundle_m)},
+                          {"sleeve_mm", mm(over.sleeve_m)},
+                          {"shrink_supplied_mm", mm(over.shrinkSupplied_m)},
+                          {"shrink_recovered_mm", mm(over.shrinkRecovered_m)},
+                          {"grommet_mm", mm(over.hole_m)},
+                          {"wall_hole_mm", mm(over.wall_m)}}
+                         .dump(2)
+                  << '\n';
+        return kFine;
+    }
+    std::cout << padded("packed", 16) << millimetres(packed.diameter_m) << ", " << diameters.size() << " wires\n"
+              << padded("as it lies", 16) << millimetres(over.bundle_m) << " (typical looseness 10 %)\n"
+              << padded("sleeve", 16) << millimetres(over.sleeve_m) << '\n'
+              << padded("shrink, 2:1", 16) << millimetres(over.shrinkSupplied_m) << " supplied, "
+              << millimetres(over.shrinkRecovered_m) << " recovered\n"
+              << padded("grommet", 16) << millimetres(over.hole_m) << " bore, in a hole of " << millimetres(over.wall_m)
+              << '\n';
+    return kFine;
+}
+
+} // namespace vicegrip::cli

@@ -1,0 +1,75 @@
+#include "core/harness/drawing.h"
+#include "core/harness/places.h"
+
+#include <algorithm>
+
+namespace vicegrip::harness {
+namespace {
+
+using job::PointRef;
+using parts::EcuPinRole;
+
+/// A splice in the signal wire beside the input's cavity; what led to the cavity ends there now.
+PointRef spliceBefore(job::Job& job, const PointRef& cavity, const std::string& label)
+{
+    const PointRef splice{freeName(job, "S"), {}};
+    job.joints.push_back({splice.owner, label, job::JointKind::Splice, {}});
+    for (job::Wire& w : job.wires)
+        for (PointRef* end : {&w.from, &w.to})
+            if (*end == cavity)
+                *end = splice;
+    return splice;
+}
+
+constexpr double kShort_m = 0.1; ///< from a splice beside the plug to its cavity
+
+} // namespace
+
+const job::Resistor* pullUpOf(const job::Job& job, const job::Circuit& circuit)
+{
+    const auto net = signalNet(job, circuit);
+    for (const job::Resistor& r : job.resistors)
+        if (r.kind == job::ResistorKind::PullUp && net.contains(r.to))
+            return &r;
+    return nullptr;
+}
+
+void fitPullUp(job::Job& job, const job::CircuitId& id, double ohm, double tolerance)
+{
+    const job::Circuit* circuit = job::find(job, id);
+    if (circuit == nullptr || circuit->input.empty())
+        return;
+    if (const job::Resistor* there = pullUpOf(job, *circuit)) {
+        const auto same = std::ranges::find(job.resistors, there->id, &job::Resistor::id);
+        same->ohm = ohm;
+        same->tolerance = tolerance;
+        return;
+    }
+    const PointRef cavity = job::cavityOf(job, circuit->input);
+    const PointRef supply = sensorSplice(job, *job::unitOf(job, circuit->input), EcuPinRole::SensorSupply);
+    const PointRef splice = spliceBefore(job, cavity, "Pull-up of " + circuit->name);
+    draw(job, splice, cavity, kShort_m, kPlannedArea_m2, signalColour(job));
+    job.resistors.push_back(
+        {freeName(job, "R"), "Pull-up of " + circuit->name, job::ResistorKind::PullUp, supply, splice, ohm, tolerance});
+    if (parts::EcuInput* input = job::findInput(job, circuit->input); !input->pullUpFixed)
+        input->pull_up_ohm.reset();
+}
+
+void fitDivider(job::Job& job, const job::CircuitId& id, double series_ohm, double toGround_ohm, double tolerance)
+{
+    const job::Circuit* circuit = job::find(job, id);
+    if (circuit == nullptr || circuit->input.empty())
+        return;
+    const PointRef cavity = job::cavityOf(job, circuit->input);
+    const PointRef ground = sensorSplice(job, *job::unitOf(job, circuit->input), EcuPinRole::SensorGround);
+    const PointRef before = spliceBefore(job, cavity, "Divider of " + circuit->name + ", sensor side");
+    const PointRef middle{freeName(job, "S"), {}};
+    job.joints.push_back({middle.owner, "Divider of " + circuit->name + ", ECU side", job::JointKind::Splice, {}});
+    draw(job, middle, cavity, kShort_m, kPlannedArea_m2, signalColour(job));
+    job.resistors.push_back({freeName(job, "R"), "Divider of " + circuit->name, job::ResistorKind::Series, before,
+                             middle, series_ohm, tolerance});
+    job.resistors.push_back({freeName(job, "R"), "Divider of " + circuit->name, job::ResistorKind::ToGround, middle,
+                             ground, toGround_ohm, tolerance});
+}
+
+} // namespace vicegrip::harness

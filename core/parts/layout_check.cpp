@@ -1,0 +1,103 @@
+#include "core/base/document.h"
+#include "core/base/schema_text.h"
+#include "core/parts/layout.h"
+
+#include <algorithm>
+#include <cmath>
+#include <set>
+
+namespace vicegrip::parts {
+namespace {
+
+constexpr size_t kMostCavities = 300;
+constexpr double kOverlap = 0.9; ///< of the drawn size: closer than this they lie on top of each other
+
+Result<void> bad(ErrorCode code, std::string pointer, std::string sentence)
+{
+    return fail(code, std::move(sentence), {{}, std::move(pointer), 0, 0});
+}
+
+Result<void> checkRuns(const Layout& layout, std::set<int>& numbers)
+{
+    for (size_t r = 0; r < layout.rows.size(); ++r)
+        for (size_t i = 0; i < layout.rows[r].runs.size(); ++i) {
+            const Run& run = layout.rows[r].runs[i];
+            const std::string at = "/rows/" + std::to_string(r) + "/runs/" + std::to_string(i);
+            if (!run.terminal.empty() &&
+                std::ranges::find(layout.terminals, run.terminal, &TerminalFamily::id) == layout.terminals.end())
+                return bad(ErrorCode::Reference, at + "/terminal",
+                           "the layout has no terminal family \"" + run.terminal.value + "\"");
+            for (int n = std::min(run.first, run.last); n <= std::max(run.first, run.last); ++n)
+                if (!numbers.insert(n).second)
+                    return bad(ErrorCode::Reference, at, "cavity " + std::to_string(n) + " is there twice");
+            if (numbers.size() > kMostCavities)
+                return bad(ErrorCode::Range, at, "more than 300 cavities");
+        }
+    return {};
+}
+
+Result<void> checkSpacing(const Layout& layout)
+{
+    const std::vector<Cavity> all = cavities(layout);
+    for (size_t i = 0; i < all.size(); ++i)
+        for (size_t j = i + 1; j < all.size(); ++j)
+            if (std::hypot(all[i].x_m - all[j].x_m, all[i].y_m - all[j].y_m) <
+                kOverlap * (all[i].size_m + all[j].size_m) / 2)
+                return bad(ErrorCode::Range, "/rows/" + std::to_string(all[j].row),
+                           "cavities " + all[i].name + " and " + all[j].name + " lie on top of each other");
+    return {};
+}
+
+} // namespace
+
+Result<void> checkLayout(const Layout& layout)
+{
+    if (layout.terminals.empty())
+        return bad(ErrorCode::Range, "/terminals", "a connector takes at least one family of terminals");
+    for (size_t t = 0; t < layout.terminals.size(); ++t)
+        if (auto family = checkTerminal(layout.terminals[t]); !family) {
+            family.error().place.pointer = "/terminals/" + std::to_string(t) + family.error().place.pointer;
+            return family;
+        }
+    std::set<int> numbers;
+    if (auto runs = checkRuns(layout, numbers); !runs)
+        return runs;
+    for (size_t m = 0; m < layout.missing.size(); ++m)
+        if (!numbers.contains(layout.missing[m]))
+            return bad(ErrorCode::Reference, "/missing/" + std::to_string(m),
+                       "no row has a place " + std::to_string(layout.missing[m]) + " that could be missing");
+    if (cavities(layout).empty())
+        return bad(ErrorCode::Range, "/rows", "a connector has at least one cavity");
+    return checkSpacing(layout);
+}
+
+Result<void> checkFits(const Layout& layout, const std::vector<std::string>& names)
+{
+    if (auto sense = checkLayout(layout); !sense) {
+        sense.error().place.pointer = "/layout" + sense.error().place.pointer;
+        return sense;
+    }
+    const std::vector<std::string> faceNames = cavityNames(layout);
+    const std::set<std::string> onFace(faceNames.begin(), faceNames.end());
+    for (size_t i = 0; i < names.size(); ++i)
+        if (!onFace.contains(names[i]))
+            return bad(ErrorCode::Reference, "/cavities/" + std::to_string(i),
+                       "its face has no cavity \"" + names[i] + "\"");
+    if (names.size() < onFace.size())
+        return bad(ErrorCode::Reference, "/cavities",
+                   "its face has " + std::to_string(onFace.size()) + " cavities, and " + std::to_string(names.size()) +
+                       " are listed");
+    return {};
+}
+
+Result<Layout> readLayout(const nlohmann::json& json)
+{
+    if (auto valid = document::validate(json, kConnectorSchema); !valid)
+        return tl::make_unexpected(valid.error());
+    auto layout = fields::fromJson<Layout>(json);
+    if (auto sense = checkLayout(layout); !sense)
+        return tl::make_unexpected(sense.error());
+    return layout;
+}
+
+} // namespace vicegrip::parts

@@ -1,0 +1,133 @@
+#include "core/base/document.h"
+#include "core/base/schema_text.h"
+#include "core/parts/sensor.h"
+
+namespace vicegrip::parts {
+namespace {
+
+Result<void> bad(std::string pointer, std::string sentence)
+{
+    return fail(ErrorCode::Range, std::move(sentence), {{}, std::move(pointer), 0, 0});
+}
+
+Result<void> checkCurve(const ResistanceCurve& curve)
+{
+    const auto* table = std::get_if<TableCurve>(&curve);
+    if (table == nullptr)
+        return {};
+    for (size_t i = 1; i < table->points.size(); ++i) {
+        const std::string at = "/thermistor/table/points/" + std::to_string(i);
+        if (table->points[i].kelvin <= table->points[i - 1].kelvin)
+            return bad(at, "temperatures must rise from point to point");
+        const bool falls = table->points[1].ohm < table->points[0].ohm;
+        if (table->points[i].ohm == table->points[i - 1].ohm ||
+            (table->points[i].ohm < table->points[i - 1].ohm) != falls)
+            return bad(at, "the resistance must keep falling, or keep rising, from point to point");
+    }
+    return {};
+}
+
+Result<void> checkRising(const std::vector<double>& values, const std::vector<double>& outputs,
+                         const std::string& pointer, const std::string& output)
+{
+    for (size_t i = 1; i < values.size(); ++i) {
+        if (values[i] <= values[i - 1])
+            return bad(pointer + "/" + std::to_string(i), "values must rise from point to point");
+        if (outputs[i] == outputs[i - 1] || (outputs[i] < outputs[i - 1]) != (outputs[1] < outputs[0]))
+            return bad(pointer + "/" + std::to_string(i),
+                       "the " + output + " must keep falling, or keep rising, from point to point");
+    }
+    return {};
+}
+
+struct CheckModel
+{
+    const Sensor& s;
+
+    Result<void> operator()(const Thermistor& t) const
+    {
+        if (s.measures != units::Dimension::Temperature)
+            return bad("/measures", "a thermistor measures temperature");
+        return checkCurve(t.curve);
+    }
+    Result<void> operator()(const Potentiometer&) const { return {}; }
+    Result<void> operator()(const RatiometricTransducer& r) const
+    {
+        if (r.low_v == r.high_v)
+            return bad("/ratiometric/high_v", "the output does not move: high_v equals low_v");
+        return {};
+    }
+    Result<void> operator()(const VoltageDevice& d) const
+    {
+        if (d.low_v == d.high_v)
+            return bad("/voltage/high_v", "the output does not move: high_v equals low_v");
+        std::vector<double> values, volts;
+        for (const auto& p : d.points) {
+            values.push_back(p.value);
+            volts.push_back(p.volts);
+        }
+        return checkRising(values, volts, "/voltage/points", "voltage");
+    }
+    Result<void> operator()(const Sender& r) const
+    {
+        std::vector<double> values, ohms;
+        for (const auto& p : r.points) {
+            values.push_back(p.value);
+            ohms.push_back(p.ohm);
+        }
+        return checkRising(values, ohms, "/resistor/points", "resistance");
+    }
+    Result<void> operator()(const OpenCollector& o) const
+    {
+        if (!(o.low_hz < o.high_hz))
+            return bad("/open_collector/high_hz", "the frequency does not rise: high_hz must be above low_hz");
+        if (o.on_ohm >= o.off_ohm)
+            return bad("/open_collector/off_ohm", "the output does not switch: off_ohm must be above on_ohm");
+        return {};
+    }
+    Result<void> operator()(const Reluctance&) const
+    {
+        if (s.measures != units::Dimension::Frequency)
+            return bad("/measures", "a variable-reluctance sensor measures frequency");
+        return {};
+    }
+    Result<void> operator()(const Contact&) const { return {}; }
+};
+
+Result<void> checkModel(const Sensor& s)
+{
+    return std::visit(CheckModel{s}, s.model);
+}
+
+} // namespace
+
+Result<void> checkSensor(const Sensor& s)
+{
+    if (!units::fits(s.unit, s.measures))
+        return bad("/unit", "\"" + s.unit + "\" is not a unit of " + std::string(units::name(s.measures)));
+    if (!(s.low < s.high))
+        return bad("/high", "the range is empty: high must be above low");
+    const bool contact = std::holds_alternative<Contact>(s.model);
+    const bool supply = !cavityOf(s, PinRole::Supply).empty(), ground = !cavityOf(s, PinRole::Ground).empty();
+    if (cavityOf(s, PinRole::Signal).empty() || (!ground && !contact))
+        return bad("/pins", "a signal pin and a ground pin are needed");
+    if (contact && ground == supply)
+        return bad("/pins", "a switch joins its signal pin to either a ground pin or a supply pin");
+    const bool twoWires = std::holds_alternative<Thermistor>(s.model) || std::holds_alternative<Sender>(s.model) ||
+                          std::holds_alternative<Reluctance>(s.model);
+    if (!twoWires && !contact && !supply)
+        return bad("/pins", "this kind of sensor needs a supply pin");
+    return checkModel(s);
+}
+
+Result<Sensor> readSensor(const nlohmann::json& json)
+{
+    if (auto valid = document::validate(json, kPartSchema); !valid)
+        return tl::make_unexpected(valid.error());
+    auto sensor = fields::fromJson<Sensor>(json);
+    if (auto sense = checkSensor(sensor); !sense)
+        return tl::make_unexpected(sense.error());
+    return sensor;
+}
+
+} // namespace vicegrip::parts
