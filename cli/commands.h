@@ -66,6 +66,14 @@ struct PinsOptions
     bool json = false;
 };
 
+/// Of `cut` and of `buy`.
+struct ListOptions
+{
+    std::string job;
+    bool csv = false;
+    bool json = false;
+};
+
 struct BundleOptions
 {
     std::vector<std::string> wires; ///< "1.6x7": diameter in mm and number
@@ -79,6 +87,8 @@ int seat(const SeatOptions& options);
 int range(const RangeOptions& options);
 int needs(const NeedsOptions& options);
 int pins(const PinsOptions& options);
+int cut(const ListOptions& options);
+int buy(const ListOptions& options);
 int bundle(const BundleOptions& options);
 
 } // namespace vicegrip::cli

@@ -72,6 +72,17 @@ int main(int argc, char** argv)
     pinsCommand->add_flag("--json", pinsOptions.json, "Print JSON");
     pinsCommand->callback([&] { code = pins(pinsOptions); });
 
+    ListOptions cutOptions, buyOptions;
+    const auto addList = [&](const char* name, const char* what, ListOptions& options, int (*run)(const ListOptions&)) {
+        auto* command = app.add_subcommand(name, what);
+        command->add_option("JOB", options.job, "A .vicegrip file")->required();
+        auto* asCsv = command->add_flag("--csv", options.csv, "Print CSV (RFC 4180)");
+        command->add_flag("--json", options.json, "Print JSON")->excludes(asCsv);
+        command->callback([&options, &code, run] { code = run(options); });
+    };
+    addList("cut", "Print every wire as it is cut: length with slack, strip at both ends.", cutOptions, cut);
+    addList("buy", "Print what is bought for the wires, with spares.", buyOptions, buy);
+
     BundleOptions bundleOptions;
     auto* bundleCommand =
         app.add_subcommand("bundle", "Print how thick a bundle is, and the sleeve, shrink and grommet that fit it.");

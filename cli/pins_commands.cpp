@@ -1,5 +1,6 @@
 #include "cli/printing.h"
 #include "core/harness/bundle.h"
+#include "core/harness/cut_list.h"
 #include "core/harness/pin_use.h"
 #include "core/harness/pinning.h"
 #include "core/job/json.h"
@@ -115,6 +116,64 @@ int pins(const PinsOptions& options)
                           << padded(p["state"].get<std::string>(), 11) << padded(p["for"].get<std::string>(), 34)
                           << padded(p["other_end"].get<std::string>(), 26) << p.value("count", "") << '\n';
     }
+    return kFine;
+}
+
+int cut(const ListOptions& options)
+{
+    const auto job = job::readFile(options.job);
+    if (!job)
+        return refuse(job.error(), kUnreadable);
+    const auto cuts = harness::cutList(*job);
+    if (options.csv) {
+        std::cout << harness::toCsv(cuts);
+        return kFine;
+    }
+    Json list = Json::array();
+    for (const harness::Cut& c : cuts)
+        list.push_back({{"wire", c.wire.value},
+                        {"from", c.from},
+                        {"to", c.to},
+                        {"colour", c.colour},
+                        {"area_mm2", fields::rounded(c.area_m2 * 1e6)},
+                        {"drawn_m", fields::rounded(c.drawn_m)},
+                        {"cut_m", fields::rounded(c.cut_m)},
+                        {"strip_from_mm", fields::rounded(c.stripFrom_m * 1e3)},
+                        {"strip_to_mm", fields::rounded(c.stripTo_m * 1e3)},
+                        {"note", c.note}});
+    if (options.json) {
+        std::cout << Json{{"job", job->name}, {"cuts", list}}.dump(2) << '\n';
+        return kFine;
+    }
+    for (const harness::Cut& c : cuts)
+        std::cout << padded(c.wire.value, 6) << padded(units::formatNumber(c.cut_m, 2) + " m", 10)
+                  << padded(units::formatNumber(c.area_m2 * 1e6, 2) + " mm²", 10) << padded(c.colour, 7)
+                  << padded(c.from, 26) << padded(c.to, 26) << c.note << '\n';
+    return kFine;
+}
+
+int buy(const ListOptions& options)
+{
+    const auto job = job::readFile(options.job);
+    if (!job)
+        return refuse(job.error(), kUnreadable);
+    const auto items = harness::shoppingList(*job);
+    if (options.csv) {
+        std::cout << harness::toCsv(items);
+        return kFine;
+    }
+    if (options.json) {
+        Json list = Json::array();
+        for (const harness::Item& i : items)
+            list.push_back(
+                {{"item", i.what}, {"unit", i.unit}, {"needed", i.needed}, {"spare", i.spare}, {"why_spare", i.why}});
+        std::cout << Json{{"job", job->name}, {"items", list}}.dump(2) << '\n';
+        return kFine;
+    }
+    for (const harness::Item& i : items)
+        std::cout << padded(i.what, 56) << padded(units::formatNumber(i.needed + i.spare, 1) + " " + i.unit, 12)
+                  << units::formatNumber(i.needed, 1) << " needed" << (i.spare > 0 ? ", " + i.why : std::string())
+                  << '\n';
     return kFine;
 }
 

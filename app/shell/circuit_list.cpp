@@ -4,12 +4,11 @@
 #include "app/widgets/state_glyph.h"
 
 #include <QPainter>
-#include <QStyledItemDelegate>
 
 namespace vicegrip::app {
 namespace {
 
-constexpr int kCircuitRole = Qt::UserRole, kStateRole = Qt::UserRole + 1;
+constexpr int kCircuitRole = kStateRole + 1;
 
 class Row : public QStyledItemDelegate
 {

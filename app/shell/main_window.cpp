@@ -126,8 +126,9 @@ void MainWindow::buildActions()
     act(tr("Next circuit"), QKeySequence(tr("Alt+Down")), [this] { moveCircuit(1); });
     act(tr("Open a job"), QKeySequence::Open, [this] { askToOpen(); });
     act(tr("New job"), QKeySequence::New, [this] { newJob(); });
-    act(tr("Describe your own sensor"), {}, [this] { describePart(false); });
-    act(tr("Describe your own ECU"), {}, [this] { describePart(true); });
+    act(tr("Describe your own sensor"), {}, [this] { describePart(PartKind::Sensor); });
+    act(tr("Describe your own ECU"), {}, [this] { describePart(PartKind::Ecu); });
+    act(tr("Describe your own connector"), {}, [this] { describePart(PartKind::Connector); });
     act(tr("Save the job"), QKeySequence::Save, [this] { saveJob(); });
     act(tr("Show findings"), QKeySequence(tr("Ctrl+F")), [this] { toggleFindings(); });
     act(tr("Battery off"), QKeySequence(tr("Ctrl+B")),
@@ -206,7 +207,7 @@ void MainWindow::newJob()
 }
 
 /// The part page stands in the stage's place until it is left.
-void MainWindow::describePart(bool ecu)
+void MainWindow::describePart(PartKind what)
 {
     if (m_part == nullptr) {
         m_part = new PartPage(m_desk);
@@ -216,7 +217,7 @@ void MainWindow::describePart(bool ecu)
     }
     m_stages->setCurrentWidget(m_part);
     m_list->setVisible(false);
-    m_part->describe(ecu ? PartPage::What::Ecu : PartPage::What::Sensor);
+    m_part->describe(what);
 }
 
 /// Library files that were left out are said once.

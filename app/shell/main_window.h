@@ -18,6 +18,7 @@ class Header;
 class Notices;
 class PartPage;
 class StagePage;
+enum class PartKind;
 class StageRail;
 class Thread;
 
@@ -58,7 +59,7 @@ class MainWindow : public QWidget
     void saveJob();
     void askToOpen();
     void newJob();
-    void describePart(bool ecu);
+    void describePart(PartKind what);
     void sayLibraryComplaints();
 
     JobStore m_store;

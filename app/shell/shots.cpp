@@ -32,6 +32,15 @@ void press(MainWindow& window, const char* name)
         button->click();
 }
 
+/// On the page of own parts: from the part of the library whose name begins so.
+void startFrom(MainWindow& window, const char* name)
+{
+    auto* start = window.findChild<QComboBox*>(QStringLiteral("part-start"));
+    const int index = start->findText(QLatin1String(name), Qt::MatchStartsWith);
+    start->setCurrentIndex(index);
+    emit start->activated(index);
+}
+
 std::vector<Shot> shots(MainWindow& window)
 {
     const auto go = [&window](const char* circuit, Stage stage) {
@@ -50,12 +59,17 @@ std::vector<Shot> shots(MainWindow& window)
         {QStringLiteral("own-part"),
          [&window] {
              press(window, "describe-ecu");
-             auto* start = window.findChild<QComboBox*>(QStringLiteral("part-start"));
-             const int small = start->findText(QStringLiteral("Small"), Qt::MatchStartsWith);
-             start->setCurrentIndex(small);
-             emit start->activated(small);
+             startFrom(window, "Small");
          }},
         {QStringLiteral("inputs"), [=] { go("clt", Stage::Inputs); }},
+        {QStringLiteral("pins"), [=] { go("cam", Stage::Pins); }},
+        {QStringLiteral("pins-mating"), [&window] { press(window, "flip"); }},
+        {QStringLiteral("own-connector"),
+         [=, &window] {
+             press(window, "flip");
+             press(window, "describe-connector");
+             startFrom(window, "80-way");
+         }},
         {QStringLiteral("meter"), [=] { go("fp", Stage::Meter); }},
         {QString(),
          [=, &window] {

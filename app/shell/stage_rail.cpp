@@ -24,6 +24,12 @@ QString leftAt(Stage stage, const analysis::Analysis& a)
         return a.job->brief ? QString::number(brief::openQuestions(*a.job)) : QString();
     if (stage == Stage::Inputs)
         return QString::number(std::ranges::count(a.job->circuits, parts::InputId{}, &job::Circuit::input));
+    if (stage == Stage::Pins) {
+        long left = 0;
+        for (const auto& [connector, pins] : a.pins)
+            left += std::ranges::count_if(pins, [](const harness::Pin& p) { return !harness::isDone(p.state); });
+        return QString::number(left);
+    }
     if (stage != Stage::Meter && stage != Stage::Scale)
         return {};
     const auto left = std::ranges::count_if(a.circuits, [&](const analysis::CircuitView& v) {

@@ -6,6 +6,9 @@
 
 namespace vicegrip::app {
 
+/// What a user can describe for himself.
+enum class PartKind { Sensor, Ecu, Connector };
+
 /// A stage. It draws from the desk when told to, and edits through the store only.
 class StagePage : public QWidget
 {
@@ -21,7 +24,7 @@ class StagePage : public QWidget
   signals:
     void goTo(vicegrip::analysis::Stage stage);
     void notice(const QString& sentence);
-    void describePart(bool ecu); ///< write one's own sensor, or ECU
+    void describePart(vicegrip::app::PartKind what); ///< write one's own
 
   protected:
     Desk& m_desk; // NOLINT(cppcoreguidelines-non-private-member-variables-in-classes): what every stage is for

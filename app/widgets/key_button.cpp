@@ -37,6 +37,8 @@ void KeyButton::paintEvent(QPaintEvent*)
     p.setRenderHint(QPainter::Antialiasing);
     QColor fill = m_primary ? c.accent : c.card;
     QColor ink = m_primary ? c.accentInk : c.accent;
+    if (isChecked())
+        fill = c.selected;
     if (isDown())
         fill = m_primary ? c.accent.darker(115) : c.selected;
     if (!isEnabled()) {

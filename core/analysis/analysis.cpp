@@ -91,6 +91,24 @@ State scaleState(const CircuitView& view)
     return State::Untouched;
 }
 
+/// Pinned when every cavity that one of its conductors passes is done.
+State pinsState(const std::map<std::string, std::vector<harness::Pin>>& all, const std::vector<electrics::Path>& paths)
+{
+    State state = State::Done;
+    for (const electrics::Path& path : paths)
+        for (const job::PointRef& place : path.points) {
+            const auto connector = all.find(place.owner);
+            if (connector == all.end())
+                continue;
+            const auto pin = std::ranges::find(connector->second, place, &harness::Pin::at);
+            if (pin != connector->second.end() && pin->state == harness::PinState::Wrong)
+                return State::Failing;
+            if (pin != connector->second.end() && !harness::isDone(pin->state))
+                state = State::Untouched;
+        }
+    return state;
+}
+
 CircuitView viewOf(const job::Job& job, const job::Facts& facts, const job::Circuit& circuit,
                    const std::vector<electrics::Path>& paths, const std::map<Condition, Car>& cars)
 {
@@ -133,9 +151,13 @@ Analysis analyse(std::shared_ptr<const job::Job> analysed)
             out.networkTrouble = cars[condition].trouble;
     }
     const electrics::Wiring wiring(job);
+    for (const job::Connector& connector : job.connectors)
+        out.pins[connector.id] = harness::pinsOf(job, connector);
     for (const job::Circuit& circuit : job.circuits) {
         const auto paths = wiring.paths(circuit);
         out.circuits.push_back(viewOf(job, out.facts, circuit, paths, cars));
+        if (!circuit.input.empty())
+            out.circuits.back().pins = pinsState(out.pins, paths);
         findings::judgeCircuit(out.findings, job, circuit, paths, out.circuits.back());
     }
     const auto& keyOn = cars[Condition::KeyOn].solved;

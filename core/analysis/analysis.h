@@ -2,6 +2,7 @@
 
 #include "core/electrics/wiring.h"
 #include "core/findings/finding.h"
+#include "core/harness/pinning.h"
 #include "core/job/job.h"
 #include "core/proof/verdict.h"
 #include "core/scaling/table.h"
@@ -37,6 +38,7 @@ struct CircuitView
     std::optional<scaling::Table> table;
     std::string tableTrouble; ///< why there is none
     std::vector<CurvePoint> curve;
+    proof::State pins = proof::State::Untouched; ///< every cavity on its way, from the plug to the ECU
     proof::State meter = proof::State::Untouched;
     proof::State scale = proof::State::Untouched;
 };
@@ -55,6 +57,7 @@ struct Analysis
 {
     std::shared_ptr<const job::Job> job; ///< what was analysed; Judged::last points into it
     std::vector<CircuitView> circuits; ///< in the job's order
+    std::map<std::string, std::vector<harness::Pin>> pins; ///< by connector
     std::vector<findings::Finding> findings;
     std::vector<Task> tasks; ///< most urgent first
     job::Facts facts; ///< as proofs keep them

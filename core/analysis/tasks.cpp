@@ -2,6 +2,9 @@
 
 #include "core/brief/questions.h"
 
+#include <algorithm>
+#include <iterator>
+
 namespace vicegrip::analysis {
 namespace {
 
@@ -98,6 +101,38 @@ void addUnseated(std::vector<Task>& out, const job::Circuit& c, const CircuitVie
                            "It is " + std::string(fields::enumName(c.want)) + " and has no seat on the ECU."));
 }
 
+/// A plug at a time: what is wrong in it, then those that are begun, then the others, the ECU's own last, since every
+/// wire must be there first.
+void addPins(std::vector<Task>& out, const Analysis& analysis)
+{
+    const job::Job& job = *analysis.job;
+    std::vector<Task> begun, untouched, last;
+    for (const job::Connector& c : job.connectors) {
+        const auto& pins = analysis.pins.at(c.id);
+        const auto next = harness::nextPin(pins);
+        const auto wired = [](const harness::Pin& p) { return !p.wires.empty(); };
+        if (!next || std::ranges::none_of(pins, wired))
+            continue;
+        const harness::Pin& pin = pins[*next];
+        const auto left = std::ranges::count_if(pins, [](const auto& p) { return !harness::isDone(p.state); });
+        Task task{Stage::Pins,
+                  {},
+                  pin.at.text(),
+                  c.label + ": " + std::to_string(left) + " cavities to pin",
+                  "Next is cavity " + pin.at.cavity + "."};
+        if (pin.state == harness::PinState::Wrong) {
+            task.title = c.label + ": cavity " + pin.at.cavity + " is wrong";
+            task.detail = pin.trouble;
+            out.push_back(std::move(task));
+        } else {
+            const bool begins = std::ranges::none_of(pins, [](const auto& p) { return p.ticked > 0; });
+            (!begins ? begun : c.kind == job::ConnectorKind::Ecu ? last : untouched).push_back(std::move(task));
+        }
+    }
+    for (std::vector<Task>* list : {&begun, &untouched, &last})
+        std::ranges::move(*list, std::back_inserter(out));
+}
+
 /// What the job as a whole still lacks.
 void addBrief(std::vector<Task>& out, const job::Job& job)
 {
@@ -124,10 +159,17 @@ std::vector<Task> tasksOf(const Analysis& analysis)
     std::vector<Task> out;
     if (analysis.circuits.empty())
         addBrief(out, *analysis.job);
-    for (const auto add : {addFailing, addStale, addUnseated, addUntouched, addScale})
+    const auto each = [&](const auto add) {
         for (const CircuitView& view : analysis.circuits)
             if (const job::Circuit* c = job::find(*analysis.job, view.id))
                 add(out, *c, view);
+    };
+    each(addFailing);
+    each(addStale);
+    each(addUnseated);
+    addPins(out, analysis);
+    each(addUntouched);
+    each(addScale);
     if (!analysis.circuits.empty())
         addBrief(out, *analysis.job);
     return out;

@@ -1,6 +1,7 @@
 #include "core/findings/rules.h"
 
 #include "core/analysis/analysis.h"
+#include "core/findings/pin_rules.h"
 #include "core/findings/seat_rules.h"
 
 #include <algorithm>
@@ -202,6 +203,8 @@ void judgeCircuit(std::vector<Finding>& out, const job::Job& job, const job::Cir
 void judgeJob(std::vector<Finding>& out, const job::Job& job, const electrics::Electrics* car,
               const analysis::Analysis& analysis)
 {
+    for (const job::Connector& c : job.connectors)
+        judgePins(out, job, c, analysis.pins.at(c.id));
     if (car == nullptr) {
         out.push_back({"no-answer",
                        Severity::Stop,

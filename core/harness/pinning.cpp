@@ -37,7 +37,7 @@ job::Pinned& recordFor(job::Job& job, const PointRef& at, const std::string& whe
     return *it;
 }
 
-PinState stateOf(const job::Job& job, Pin& pin, const job::Pinned* record)
+PinState stateOf(Pin& pin, const job::Pinned* record)
 {
     const bool blank = pin.wires.empty();
     if (record != nullptr && record->wires != pin.wires) {
@@ -73,13 +73,16 @@ std::vector<Pin> pinsOf(const job::Job& job, const job::Connector& connector)
 {
     const parts::Layout face = faceOf(connector);
     const std::vector<parts::Cavity> places = parts::cavities(face);
+    std::map<std::string, std::vector<job::WireId>> wires; // by cavity
+    for (const job::Wire& w : job.wires)
+        for (const PointRef* end : {&w.from, &w.to})
+            if (end->owner == connector.id)
+                wires[end->cavity].push_back(w.id);
     std::vector<Pin> out;
     for (const std::string& cavity : connector.cavities) {
         Pin pin;
         pin.at = {connector.id, cavity};
-        for (const job::Wire& w : job.wires)
-            if (w.from == pin.at || w.to == pin.at)
-                pin.wires.push_back(w.id);
+        pin.wires = wires[cavity];
         const parts::Cavity* place = placeOf(places, cavity);
         const parts::TerminalFamily* family =
             place != nullptr && place->terminal != nullptr ? place->terminal : &face.terminals.front();
@@ -87,7 +90,7 @@ std::vector<Pin> pinsOf(const job::Job& job, const job::Connector& connector)
             pin.steps = handSteps(*family);
         else if (family->sealed)
             pin.steps = blankSteps();
-        pin.state = stateOf(job, pin, record(job, pin.at));
+        pin.state = stateOf(pin, record(job, pin.at));
         out.push_back(std::move(pin));
     }
     return out;

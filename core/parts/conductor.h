@@ -11,6 +11,10 @@ namespace vicegrip::parts {
     return kResistivity * (1 + kCoefficient * (kelvin - kT20)) * kLay * length_m / area_m2;
 }
 
+/// Largest outer diameter of a thin-wall vehicle wire of this area, m: ISO 6722-1, thin wall (from memory), straight
+/// lines over the square root of the area between its sizes.
+[[nodiscard]] double outerDiameter(double area_m2);
+
 /// Typical joints in Ohm, clean and new; a good one may be anywhere from nothing to twice this.
 inline constexpr double kMatedPairOhms = 5e-3;
 inline constexpr double kCrimpOhms = 1e-3; ///< crimp or splice

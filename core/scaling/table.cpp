@@ -1,5 +1,7 @@
 #include "core/scaling/table.h"
 
+#include "core/base/csv.h"
+
 #include <algorithm>
 #include <cmath>
 
@@ -115,11 +117,11 @@ int decimalsOf(double step)
 std::string toCsv(const Table& table, const parts::Sensor& sensor, const job::ScalingSpec& spec)
 {
     const std::string unit = sensor.unit.empty() ? std::string(units::everydayUnit(sensor.measures)) : sensor.unit;
-    std::string out = "input (V),value (" + unit + ")\r\n";
+    std::string out = csv::row({"input (V)", "value (" + unit + ")"});
     for (const TablePoint& p : table.points)
-        out += units::formatNumber(p.volts, decimalsOf(spec.inputStep_v)) + "," +
-               units::formatNumber(units::toUnit(p.value, sensor.measures, sensor.unit), decimalsOf(spec.outputStep)) +
-               "\r\n";
+        out += csv::row(
+            {units::formatNumber(p.volts, decimalsOf(spec.inputStep_v)),
+             units::formatNumber(units::toUnit(p.value, sensor.measures, sensor.unit), decimalsOf(spec.outputStep))});
     return out;
 }
 

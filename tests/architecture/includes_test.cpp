@@ -31,6 +31,7 @@ const std::map<std::string, std::set<std::string>> kMayInclude = {
     {"core/harness", {"core/base", "core/units", "core/parts", "core/job", "core/electrics"}},
     {"core/brief", {"core/base", "core/units", "core/parts", "core/job", "core/electrics", "core/harness"}},
     {"core/seating", {"core/base", "core/units", "core/parts", "core/job", "core/electrics", "core/harness"}},
+    {"core/sheet", {"core/base", "core/units", "core/parts", "core/job", "core/electrics", "core/harness", "core/brief"}},
     {"core/scaling", {"core/base", "core/units", "core/circuit", "core/parts", "core/job", "core/electrics"}},
     {"core/proof", {"core/base", "core/units", "core/parts", "core/job", "core/electrics", "core/scaling"}},
     {"core/findings",

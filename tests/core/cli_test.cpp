@@ -139,5 +139,37 @@ TEST(Cli, NeedsPrintsEachCircuitWithItsReason)
     }
 }
 
+TEST(Cli, PinsSayWhatBelongsWhereAndHowToCountToIt)
+{
+    const auto json =
+        nlohmann::json::parse(run("pins " + test::petrelPath() + " --connector A --face mating --json").out);
+    EXPECT_EQ(json["side"], "mating");
+    ASSERT_EQ(json["connectors"].size(), 1U);
+    bool found = false;
+    for (const auto& c : json["connectors"][0]["cavities"])
+        if (c["cavity"] == "7") {
+            found = true;
+            EXPECT_EQ(c["for"], "Coolant temp, signal");
+            EXPECT_EQ(c["count"], "first row, 7th from the left; the row starts at 13");
+        }
+    EXPECT_TRUE(found);
+    EXPECT_THAT(run("pins " + test::petrelPath()).out, testing::HasSubstr("wire side"));
+    EXPECT_EQ(run("pins " + test::petrelPath() + " --connector Q").code, 4);
+    EXPECT_EQ(run("pins " + test::petrelPath() + " --face left").code, 2);
+}
+
+TEST(Cli, BundleSaysHowThickAndWhatGoesOver)
+{
+    const auto json = nlohmann::json::parse(run("bundle 1.6x7 --json").out);
+    EXPECT_NEAR(json["packed_mm"].get<double>(), 4.8, 0.01) << "six round one (Kravitz 1967)";
+    EXPECT_GT(json["sleeve_mm"].get<double>(), json["packed_mm"].get<double>());
+    EXPECT_THAT(run("bundle 1.6x7 2.1x3").out, testing::HasSubstr("10 wires"));
+    for (const char* bad : {"1.6xmany", "0x3", "1.6x0", "thick", "1x400 1x400"}) {
+        const Ran ran = run(std::string("bundle ") + bad);
+        EXPECT_EQ(ran.code, 2) << bad;
+        EXPECT_FALSE(ran.out.empty()) << bad;
+    }
+}
+
 } // namespace
 } // namespace vicegrip

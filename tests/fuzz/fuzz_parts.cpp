@@ -1,18 +1,41 @@
 #include "core/base/document.h"
 #include "core/electrics/faults.h"
-#include "core/parts/sensor.h"
+#include "core/parts/describe.h"
 
 #include <cstdint>
 #include <cstdlib>
 
-/// Any bytes as a part file, and as a fault sheet.
+using namespace vicegrip;
+
+namespace {
+
+/// A reader either gives a part or says what is wrong.
+void refusesWithWords(const std::string_view text, const auto reader)
+{
+    const auto read = document::parse(text).and_then(reader);
+    if (!read && read.error().sentence.empty())
+        std::abort();
+}
+
+template <class Part> void complainsOrUnderstands(const parts::Described<Part>& read)
+{
+    if (read.part.has_value() != read.complaints.empty())
+        std::abort();
+}
+
+} // namespace
+
+/// Any bytes as each kind of part file, as the lines a user types, and as a fault sheet.
 extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, size_t size)
 {
-    using namespace vicegrip;
     const std::string_view text(reinterpret_cast<const char*>(data), size); // NOLINT: bytes are characters here
-    const auto sensor = document::parse(text).and_then(parts::readSensor);
-    if (!sensor && sensor.error().sentence.empty())
-        std::abort();
+    refusesWithWords(text, parts::readSensor);
+    refusesWithWords(text, parts::readEcu);
+    refusesWithWords(text, parts::readTerminal);
+    refusesWithWords(text, parts::readLayout);
+    complainsOrUnderstands(parts::sensorFromText(text));
+    complainsOrUnderstands(parts::ecuFromText(text));
+    complainsOrUnderstands(parts::layoutFromText(text, {parts::TerminalFamily{}}));
     (void)electrics::readFaults(text, job::Job{});
     return 0;
 }

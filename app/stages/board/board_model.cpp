@@ -66,8 +66,8 @@ QVariant BoardModel::data(const QModelIndex& index, int role) const
     const analysis::CircuitView& view = m_analysis->circuits[static_cast<size_t>(index.row())];
     const job::Circuit* circuit = job::find(*m_analysis->job, view.id);
     const auto column = static_cast<Column>(index.column());
-    const proof::State state = column == Meter ? view.meter : view.scale;
-    const bool isStage = column == Meter || column == Scale;
+    const proof::State state = column == Pins ? view.pins : column == Meter ? view.meter : view.scale;
+    const bool isStage = column == Pins || column == Meter || column == Scale;
     if (role == CircuitRole)
         return text(view.id.value);
     if (role == StateRole)
@@ -125,6 +125,8 @@ QVariant BoardModel::headerData(int section, Qt::Orientation orientation, int ro
         return tr("Volts now");
     case Value:
         return tr("Value now");
+    case Pins:
+        return tr("Pins");
     case Meter:
         return tr("Meter");
     case Scale:

@@ -12,7 +12,7 @@ class BoardModel : public QAbstractTableModel
     Q_OBJECT
 
   public:
-    enum Column { Name, Signal, Input, Volts, Value, Meter, Scale, kColumns };
+    enum Column { Name, Signal, Input, Volts, Value, Pins, Meter, Scale, kColumns };
     enum Role {
         StateRole = Qt::UserRole, ///< proof::State of a stage's cell, as int
         CircuitRole

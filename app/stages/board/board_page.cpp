@@ -121,8 +121,9 @@ BoardPage::BoardPage(Desk& desk, QWidget* parent)
                                         {BoardModel::Input, 60},
                                         {BoardModel::Volts, 96},
                                         {BoardModel::Value, 104},
-                                        {BoardModel::Meter, 64},
-                                        {BoardModel::Scale, 64}})
+                                        {BoardModel::Pins, 54},
+                                        {BoardModel::Meter, 58},
+                                        {BoardModel::Scale, 56}})
         m_table->setColumnWidth(column, width);
     m_table->setSizeAdjustPolicy(QAbstractScrollArea::AdjustToContents);
     m_table->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Maximum);

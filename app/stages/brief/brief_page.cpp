@@ -93,7 +93,7 @@ BriefPage::BriefPage(Desk& desk, QWidget* parent)
     row->addWidget(facts);
     row->addLayout(right, 1);
 
-    connect(m_facts, &FactsForm::describeEcuAsked, this, [this] { emit describePart(true); });
+    connect(m_facts, &FactsForm::describeEcuAsked, this, [this] { emit describePart(PartKind::Ecu); });
     connect(m_consequences, &ConsequenceList::selectionMoved, this, [this] {
         refreshRange();
         refreshSiting();
@@ -135,7 +135,7 @@ void BriefPage::buildRange(QVBoxLayout* column)
     auto* own = new QPushButton(tr("Describe your own"));
     own->setObjectName(QStringLiteral("describe-sensor"));
     own->setFont(look::words(look::Size::Small));
-    connect(own, &QPushButton::clicked, this, [this] { emit describePart(false); });
+    connect(own, &QPushButton::clicked, this, [this] { emit describePart(PartKind::Sensor); });
     row->addWidget(own);
     row->addWidget(m_rangeVerdict, 1);
     column->addLayout(row);

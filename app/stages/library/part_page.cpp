@@ -1,6 +1,7 @@
 #include "app/stages/library/part_page.h"
 
 #include "app/desk/library.h"
+#include "app/widgets/connector_face.h"
 #include "app/widgets/key_button.h"
 #include "app/widgets/labels.h"
 #include "core/seating/fit.h"
@@ -16,6 +17,8 @@
 #include <QTextBlock>
 #include <QVBoxLayout>
 
+#include <map>
+
 namespace vicegrip::app {
 namespace {
 
@@ -25,6 +28,9 @@ const char* const kSensorStart = "name: \nkind: fluid temperature\nrange: -40 to
                                  "tolerance: 3 %\ntable:\n";
 const char* const kEcuStart = "name: \nsupply: 5 V, 200 mA\nplug A: 1-26\nfeed: A1\nground: A2\nsensor supply: A3\n"
                               "sensor ground: A4\nAN1: A5, analog, 0-5 V, 12 bits\n";
+
+const char* const kConnectorStart = "name: \nterminal: blade-1.5-sealed\npitch: 4 mm\nrow pitch: 5 mm\n"
+                                    "rows: 1-13; 14-26\nprint: corners\nkey: top\n";
 
 QString words(const std::vector<std::string>& all)
 {
@@ -38,7 +44,7 @@ QString words(const std::vector<std::string>& all)
 
 PartPage::PartPage(Desk& desk, QWidget* parent)
     : StagePage(desk, parent),
-      m_other(text(kEcuStart)),
+      m_texts{text(kSensorStart), text(kEcuStart), text(kConnectorStart)},
       m_title(label({}, look::Size::Title, true)),
       m_verdict(label({}, look::Size::Body, true)),
       m_start(new QComboBox),
@@ -46,7 +52,8 @@ PartPage::PartPage(Desk& desk, QWidget* parent)
       m_complaints(new QListWidget),
       m_understood(new QTableWidget),
       m_keep(new KeyButton(tr("Keep in my library"), QStringLiteral("Ctrl+Enter"), true)),
-      m_back(new KeyButton(tr("Back"), QStringLiteral("Esc"), false))
+      m_back(new KeyButton(tr("Back"), QStringLiteral("Esc"), false)),
+      m_face(new ConnectorFace)
 {
     m_text->setObjectName(QStringLiteral("part-text"));
     m_text->setFont(look::numbers(look::Size::Body));
@@ -93,6 +100,7 @@ PartPage::PartPage(Desk& desk, QWidget* parent)
     right->addLayout(buttons);
     right->addWidget(m_verdict);
     right->addWidget(m_complaints, 1);
+    right->addWidget(m_face);
     right->addWidget(m_understood, 2);
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(look::kMargin, look::kMargin, look::kMargin, look::kGap);
@@ -113,16 +121,18 @@ PartPage::PartPage(Desk& desk, QWidget* parent)
     setFocusProxy(m_text);
 }
 
-void PartPage::describe(What what)
+void PartPage::describe(PartKind what)
 {
     if (what != m_what) {
+        m_texts[static_cast<size_t>(m_what)] = m_text->toPlainText();
         m_what = what;
-        QString shown = std::exchange(m_other, m_text->toPlainText());
-        m_text->setPlainText(shown);
+        m_text->setPlainText(m_texts[static_cast<size_t>(what)]);
     }
-    const bool ecu = what == What::Ecu;
-    m_title->setText(ecu ? tr("Your own ECU") : tr("Your own sensor"));
-    m_text->setAccessibleName(ecu ? tr("The ECU, a fact a line") : tr("The sensor, a fact a line"));
+    const QString title = what == PartKind::Ecu         ? tr("Your own ECU")
+                          : what == PartKind::Connector ? tr("Your own connector")
+                                                        : tr("Your own sensor");
+    m_title->setText(title);
+    m_text->setAccessibleName(title + tr(", a fact a line"));
     offerStarts();
     check();
     m_text->setFocus();
@@ -132,45 +142,74 @@ void PartPage::offerStarts()
 {
     m_start->clear();
     m_start->addItem(tr("–"));
-    if (m_what == What::Ecu)
-        for (const parts::EcuProfile& p : library().ecus)
-            m_start->addItem(text(p.name), text(p.id.value));
+    const auto offer = [this](const auto& all) {
+        for (const auto& part : all)
+            m_start->addItem(text(part.name), text(part.id.value));
+    };
+    if (m_what == PartKind::Ecu)
+        offer(library().ecus);
+    else if (m_what == PartKind::Connector)
+        offer(library().layouts);
     else
-        for (const parts::Sensor& s : library().sensors)
-            m_start->addItem(text(s.name), text(s.id.value));
+        offer(library().sensors);
 }
 
 void PartPage::startFrom(int index)
 {
     const std::string id = m_start->itemData(index).toString().toStdString();
-    if (m_what == What::Ecu) {
-        if (const auto* p = parts::find(library(), parts::EcuId{id}))
-            m_text->setPlainText(text(parts::textOf(*p)));
-    } else if (const auto* s = parts::find(library(), parts::PartId{id})) {
-        m_text->setPlainText(text(parts::textOf(*s)));
-    }
+    const auto start = [this](const auto* part) {
+        if (part != nullptr)
+            m_text->setPlainText(text(parts::textOf(*part)));
+    };
+    if (m_what == PartKind::Ecu)
+        start(parts::find(library(), parts::EcuId{id}));
+    else if (m_what == PartKind::Connector)
+        start(parts::find(library(), parts::LayoutId{id}));
+    else
+        start(parts::find(library(), parts::PartId{id}));
+}
+
+/// Lines say which cavities a plug has, not how its face looks: that comes from the unit it was started from.
+void PartPage::takeFaces(parts::EcuProfile& profile) const
+{
+    const auto* like = parts::find(library(), parts::EcuId{m_start->currentData().toString().toStdString()});
+    for (parts::EcuPlug& plug : profile.plugs)
+        for (const parts::EcuPlug& known : like == nullptr ? std::vector<parts::EcuPlug>{} : like->plugs)
+            if (known.id == plug.id && known.cavities == plug.cavities)
+                plug.layout = known.layout;
 }
 
 void PartPage::check()
 {
     const std::string typed = m_text->toPlainText().toStdString();
-    m_sensor.reset();
-    m_ecu.reset();
-    if (m_what == What::Ecu) {
+    m_part = {};
+    if (m_what == PartKind::Ecu) {
         auto read = parts::ecuFromText(typed);
-        m_ecu = std::move(read.part);
         showComplaints(read.complaints);
-        if (m_ecu)
-            showEcu(*m_ecu);
+        if (read.part) {
+            takeFaces(*read.part);
+            showEcu(*read.part);
+            m_part = std::move(*read.part);
+        }
+    } else if (m_what == PartKind::Connector) {
+        auto read = parts::layoutFromText(typed, library().terminals);
+        showComplaints(read.complaints);
+        if (read.part) {
+            showLayout(*read.part);
+            m_part = std::move(*read.part);
+        }
     } else {
         auto read = parts::sensorFromText(typed);
-        m_sensor = std::move(read.part);
         showComplaints(read.complaints);
-        if (m_sensor)
-            showSensor(*m_sensor);
+        if (read.part) {
+            showSensor(*read.part);
+            m_part = std::move(*read.part);
+        }
     }
-    m_keep->setEnabled(m_sensor || m_ecu);
-    if (!m_sensor && !m_ecu)
+    const bool sense = !std::holds_alternative<std::monostate>(m_part);
+    m_keep->setEnabled(sense);
+    m_face->setVisible(std::holds_alternative<parts::Layout>(m_part));
+    if (!sense)
         m_understood->setRowCount(0);
 }
 
@@ -246,6 +285,28 @@ void PartPage::showEcu(const parts::EcuProfile& p)
     showRows({tr("Input"), tr("Cavity"), tr("Takes")}, rows);
 }
 
+/// The face as it would be drawn at Pins, and how its rows are counted.
+void PartPage::showLayout(const parts::Layout& layout)
+{
+    std::vector<ConnectorFace::Cell> cells;
+    std::vector<QStringList> rows;
+    std::map<int, std::vector<const parts::Cavity*>> byRow;
+    const std::vector<parts::Cavity> all = parts::cavities(layout);
+    for (const parts::Cavity& c : all) {
+        cells.push_back({text(c.name), {}, harness::PinState::Open, false, text(c.name)});
+        byRow[c.row].push_back(&c);
+    }
+    for (const auto& [row, places] : byRow)
+        rows.push_back({tr("Row %1").arg(row + 1), text(places.front()->name) + tr(" to ") + text(places.back()->name),
+                        tr("%1 cavities").arg(places.size())});
+    for (const parts::TerminalFamily& t : layout.terminals)
+        rows.push_back({tr("Terminal"), text(t.name),
+                        text(units::formatNumber(t.leastArea_m2 * 1e6, 2)) + QStringLiteral("–") +
+                            text(units::formatNumber(t.mostArea_m2 * 1e6, 2)) + QStringLiteral(" mm²")});
+    m_face->show(layout, std::move(cells), parts::Face::Wire, -1);
+    showRows({tr("Wire side"), tr("From left to right"), {}}, rows);
+}
+
 void PartPage::goToLine(int line)
 {
     if (line <= 0)
@@ -256,9 +317,15 @@ void PartPage::goToLine(int line)
 
 void PartPage::keep()
 {
-    if (!m_sensor && !m_ecu)
+    Result<std::filesystem::path> kept = fail(ErrorCode::Reference, {});
+    if (const auto* sensor = std::get_if<parts::Sensor>(&m_part))
+        kept = parts::keep(*sensor, ownLibrary());
+    else if (const auto* ecu = std::get_if<parts::EcuProfile>(&m_part))
+        kept = parts::keep(*ecu, ownLibrary());
+    else if (const auto* layout = std::get_if<parts::Layout>(&m_part))
+        kept = parts::keep(*layout, ownLibrary());
+    else
         return;
-    const auto kept = m_sensor ? parts::keep(*m_sensor, ownLibrary()) : parts::keep(*m_ecu, ownLibrary());
     if (!kept) {
         emit notice(QString::fromStdString(kept.error().text()));
         return;

@@ -3,6 +3,9 @@
 #include "app/stages/stage_page.h"
 #include "core/parts/describe.h"
 
+#include <array>
+#include <variant>
+
 class QComboBox;
 class QLabel;
 class QListWidget;
@@ -13,18 +16,19 @@ namespace vicegrip::app {
 
 class KeyButton;
 
-/// One's own sensor or ECU, written in lines off its sheet and checked as it is typed; kept in the user's library.
+class ConnectorFace;
+
+/// One's own sensor, ECU or connector, written in lines off its sheet and checked as it is typed; kept in the user's
+/// library. A connector's face is drawn beside its lines.
 class PartPage : public StagePage
 {
     Q_OBJECT
 
   public:
-    enum class What { Sensor, Ecu };
-
     explicit PartPage(Desk& desk, QWidget* parent = nullptr);
 
-    /// Starts on one or the other; what was being written of it is still there.
-    void describe(What what);
+    /// Starts on one kind; what was being written of it is still there.
+    void describe(PartKind what);
     void refresh() override {}
     [[nodiscard]] bool wantsList() const override { return false; }
 
@@ -41,20 +45,22 @@ class PartPage : public StagePage
     void showComplaints(const std::vector<parts::LineComplaint>& complaints);
     void showSensor(const parts::Sensor& sensor);
     void showEcu(const parts::EcuProfile& profile);
+    void showLayout(const parts::Layout& layout);
+    void takeFaces(parts::EcuProfile& profile) const;
     void showRows(const QStringList& headers, const std::vector<QStringList>& rows);
     void goToLine(int line);
     void keep();
 
-    What m_what = What::Sensor;
-    QString m_other; ///< the text of the one that is not shown
+    PartKind m_what = PartKind::Sensor;
+    std::array<QString, 3> m_texts; ///< by kind; of the one that is shown as it was when it was shown
     QLabel *m_title, *m_verdict;
     QComboBox* m_start;
     QPlainTextEdit* m_text;
     QListWidget* m_complaints;
     QTableWidget* m_understood;
     KeyButton *m_keep, *m_back;
-    std::optional<parts::Sensor> m_sensor;
-    std::optional<parts::EcuProfile> m_ecu;
+    ConnectorFace* m_face;
+    std::variant<std::monostate, parts::Sensor, parts::EcuProfile, parts::Layout> m_part; ///< once it makes sense
 };
 
 } // namespace vicegrip::app

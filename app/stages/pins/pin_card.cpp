@@ -80,7 +80,7 @@ PinCard::PinCard(QWidget* parent)
     });
 }
 
-void PinCard::show(const Shown& shown, const parts::Layout& layout, parts::Face face)
+void PinCard::show(const PinShown& shown, const parts::Layout& layout, parts::Face face)
 {
     using harness::PinState;
     m_layout = layout;

@@ -14,6 +14,19 @@ class StepList;
 class TypedField;
 class WireStripe;
 
+/// What the card shows of a pin.
+struct PinShown
+{
+    QString progress; ///< "Plug A: 5 of 14 done"
+    QString cavity; ///< "A21"
+    QString place, otherFace; ///< how to count to it on this face, and on the other
+    QString colours, spokenColours; ///< IEC 60757, and in words
+    QString wire; ///< both, and the area
+    QString leadsTo;
+    QString nearest; ///< printed number the count starts from; empty when none is
+    harness::Pin pin;
+};
+
 /// The pin in hand, readable from two metres: where it goes, which wire, what the hands do, and the second count.
 class PinCard : public QFrame
 {
@@ -22,18 +35,8 @@ class PinCard : public QFrame
   public:
     explicit PinCard(QWidget* parent = nullptr);
 
-    struct Shown
-    {
-        QString progress; ///< "Pin 6 of 14"
-        QString cavity; ///< "A21"
-        QString place, otherFace; ///< how to count to it on this face, and on the other
-        QString colours, wire; ///< IEC 60757, and in words with the area
-        QString leadsTo;
-        QString nearest; ///< printed number the count starts from; empty when none is
-        harness::Pin pin;
-    };
     /// `face` is what the second count is read against.
-    void show(const Shown& shown, const parts::Layout& layout, parts::Face face);
+    void show(const PinShown& shown, const parts::Layout& layout, parts::Face face);
     /// Nothing is left to do; `last` is what the whole plug still wants.
     void showDone(const QString& connector, const QString& last);
 

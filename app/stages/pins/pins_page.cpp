@@ -1,20 +1,20 @@
 #include "app/stages/pins/pins_page.h"
 
 #include "app/desk/library.h"
+#include "app/stages/pins/call_out.h"
 #include "app/stages/pins/pin_card.h"
+#include "app/stages/pins/pin_table.h"
 #include "app/widgets/caution.h"
 #include "app/widgets/connector_face.h"
 #include "app/widgets/key_button.h"
 #include "app/widgets/labels.h"
-#include "app/widgets/state_glyph.h"
 
 #include <QComboBox>
 #include <QDateTime>
 #include <QHBoxLayout>
-#include <QHeaderView>
+#include <QPushButton>
 #include <QShortcut>
 #include <QSignalBlocker>
-#include <QTableWidget>
 #include <QVBoxLayout>
 
 #include <algorithm>
@@ -25,55 +25,11 @@ namespace {
 using harness::Pin;
 using harness::PinState;
 
-enum Column { Mark, Where, What, Wire, OtherEnd, kColumns };
 constexpr int kCard = 316;
 
 std::string now()
 {
     return QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString();
-}
-
-proof::State glyphOf(PinState state)
-{
-    switch (state) {
-    case PinState::Counted:
-    case PinState::BlankIn:
-        return proof::State::Done;
-    case PinState::Wrong:
-        return proof::State::Failing;
-    case PinState::Open:
-        return proof::State::NotNeeded;
-    default:
-        return proof::State::Untouched;
-    }
-}
-
-QString stateText(PinState state)
-{
-    switch (state) {
-    case PinState::Open:
-        return PinsPage::tr("nothing");
-    case PinState::BlankDue:
-        return PinsPage::tr("blank plug");
-    case PinState::BlankIn:
-        return PinsPage::tr("blank plug in");
-    case PinState::Planned:
-        return PinsPage::tr("planned");
-    case PinState::InHand:
-        return PinsPage::tr("in hand");
-    case PinState::Seated:
-        return PinsPage::tr("in, not counted again");
-    case PinState::Counted:
-        return PinsPage::tr("in, counted twice");
-    case PinState::Wrong:
-        break;
-    }
-    return PinsPage::tr("wrong");
-}
-
-QString areaText(const job::Wire& wire)
-{
-    return text(units::formatNumber(wire.area_m2 * 1e6, 2)) + QStringLiteral(" mm²");
 }
 
 } // namespace
@@ -86,8 +42,10 @@ PinsPage::PinsPage(Desk& desk, QWidget* parent)
       m_caption(label({}, look::Size::Small, false, true)),
       m_flip(new KeyButton(tr("Flip"), QStringLiteral("F"), false)),
       m_drawing(new ConnectorFace),
-      m_table(new QTableWidget(0, kColumns)),
-      m_card(new PinCard)
+      m_table(new PinTable),
+      m_card(new PinCard),
+      m_voice(new CallOut(this)),
+      m_speak(new KeyButton(tr("Call it out"), QStringLiteral("V"), false))
 {
     auto* left = new QVBoxLayout;
     left->setSpacing(6);
@@ -95,6 +53,9 @@ PinsPage::PinsPage(Desk& desk, QWidget* parent)
     auto* right = new QVBoxLayout;
     right->setSpacing(look::kGap);
     right->addWidget(m_card, 1);
+    m_speak->setObjectName(QStringLiteral("call-out"));
+    m_speak->setCheckable(true);
+    right->addWidget(m_speak, 0, Qt::AlignLeft);
     auto* caution = new Caution;
     caution->setText(tr("Battery negative lead off before any terminal is moved (both leads where the maker says so). "
                         "Local rules and licensed practice come first."));
@@ -132,29 +93,13 @@ void PinsPage::buildFace(QVBoxLayout* column)
     auto* under = new QHBoxLayout;
     under->addWidget(m_caption, 1);
     under->addWidget(m_layouts, 1);
+    auto* own = new QPushButton(tr("Describe one"));
+    own->setObjectName(QStringLiteral("describe-connector"));
+    own->setFont(look::words(look::Size::Small));
+    connect(own, &QPushButton::clicked, this, [this] { emit describePart(PartKind::Connector); });
+    under->addWidget(own);
     column->addLayout(under);
 
-    m_table->setObjectName(QStringLiteral("pins"));
-    m_table->setAccessibleName(tr("Cavities"));
-    m_table->setHorizontalHeaderLabels({{}, tr("Cavity"), tr("What for"), tr("Wire"), tr("Other end")});
-    m_table->setFont(look::words(look::Size::Small));
-    m_table->verticalHeader()->hide();
-    m_table->verticalHeader()->setDefaultSectionSize(28);
-    m_table->horizontalHeader()->setHighlightSections(false);
-    m_table->horizontalHeader()->setSectionsClickable(false);
-    m_table->horizontalHeader()->setFont(look::words(look::Size::Small));
-    m_table->horizontalHeader()->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
-    m_table->horizontalHeader()->setSectionResizeMode(What, QHeaderView::Stretch);
-    m_table->horizontalHeader()->setSectionResizeMode(OtherEnd, QHeaderView::Stretch);
-    m_table->setItemDelegateForColumn(Mark, new StateDelegate(m_table));
-    m_table->setColumnWidth(Mark, 30);
-    m_table->setColumnWidth(Where, 62);
-    m_table->setColumnWidth(Wire, 124);
-    m_table->setShowGrid(false);
-    m_table->setEditTriggers(QAbstractItemView::NoEditTriggers);
-    m_table->setSelectionBehavior(QAbstractItemView::SelectRows);
-    m_table->setSelectionMode(QAbstractItemView::SingleSelection);
-    m_table->setTabKeyNavigation(false);
     column->addWidget(m_table, 1);
 
     connect(m_connectors, &QComboBox::activated, this,
@@ -162,10 +107,7 @@ void PinsPage::buildFace(QVBoxLayout* column)
     connect(m_layouts, &QComboBox::activated, this, &PinsPage::chooseLayout);
     connect(m_flip, &KeyButton::clicked, this, &PinsPage::flip);
     connect(m_drawing, &ConnectorFace::picked, this, &PinsPage::pick);
-    connect(m_table, &QTableWidget::currentCellChanged, this, [this](int row, int, int before, int) {
-        if (row >= 0 && row != before)
-            pick(m_table->item(row, Mark)->data(Qt::UserRole + 1).toInt());
-    });
+    connect(m_table, &PinTable::picked, this, &PinsPage::pick);
     connect(m_card, &PinCard::tickAsked, this, &PinsPage::act);
     connect(m_card, &PinCard::takenOut, this, &PinsPage::act);
     connect(m_card, &PinCard::untickAsked, this, &PinsPage::untick);
@@ -180,6 +122,8 @@ void PinsPage::bindKeys()
     key(QKeySequence(Qt::Key_F), [this] { flip(); });
     key(QKeySequence(Qt::Key_Space), [this] { act(); });
     key(QKeySequence(Qt::Key_Backspace), [this] { untick(); });
+    key(QKeySequence(Qt::Key_V), [this] { toggleVoice(); });
+    connect(m_speak, &KeyButton::clicked, this, &PinsPage::toggleVoice);
     key(QKeySequence(Qt::Key_PageDown), [this] { walkConnectors(1); });
     key(QKeySequence(Qt::Key_PageUp), [this] { walkConnectors(-1); });
     key(QKeySequence(Qt::Key_N), [this] {
@@ -290,6 +234,27 @@ void PinsPage::untick()
              [at = pin->at](job::Job& job) { harness::untick(job, at); });
 }
 
+void PinsPage::toggleVoice()
+{
+    const QString trouble = m_voice->setOn(!m_voice->isOn());
+    m_speak->setChecked(m_voice->isOn());
+    if (!trouble.isEmpty())
+        emit notice(trouble);
+    refreshCard();
+}
+
+/// Cavity, count, wire, and what the hands do next, in the words of the card.
+void PinsPage::speak(const PinShown& shown)
+{
+    const harness::Step* next = shown.pin.next();
+    m_voice->say(shown.pin.ticked == 0 ? QStringList{shown.cavity, shown.place, shown.spokenColours,
+                                                     next == nullptr ? QString() : text(next->text)}
+                                             .join(QStringLiteral(". "))
+                 : next != nullptr                     ? text(next->text)
+                 : shown.pin.state == PinState::Seated ? tr("Count again.")
+                                                       : QString());
+}
+
 void PinsPage::count(const QString& cavity)
 {
     const Pin* pin = current();
@@ -343,7 +308,7 @@ void PinsPage::refresh()
         m_current = -1;
     refreshConnectors();
     refreshFace();
-    refreshTable();
+    m_table->show(*job, m_pins, m_uses, m_current);
     refreshCard();
     // The thread below follows the wire in hand.
     const harness::PinUse* use = current() == nullptr ? nullptr : useOf(current()->at);
@@ -406,45 +371,6 @@ void PinsPage::refreshFace()
     m_drawing->show(c == nullptr ? parts::plainRow({}) : harness::faceOf(*c), std::move(cells), m_face, m_current);
 }
 
-void PinsPage::refreshTable()
-{
-    const auto job = m_desk.store.job();
-    const QSignalBlocker quiet(m_table);
-    m_table->setRowCount(0);
-    for (size_t i = 0; i < m_pins.size(); ++i) {
-        const Pin& pin = m_pins[i];
-        if (pin.state == PinState::Open)
-            continue;
-        const int row = m_table->rowCount();
-        m_table->insertRow(row);
-        const harness::PinUse* use = useOf(pin.at);
-        QString wires;
-        for (const job::Wire& w : job->wires)
-            if (std::ranges::find(pin.wires, w.id) != pin.wires.end())
-                wires += (wires.isEmpty() ? QString() : QStringLiteral(" + ")) + text(w.colour) + QLatin1Char(' ') +
-                         areaText(w);
-        const QString texts[kColumns] = {{},
-                                         text(pin.at.cavity),
-                                         pin.wires.empty() ? stateText(pin.state)
-                                         : use == nullptr  ? QString()
-                                                           : text(use->words),
-                                         wires,
-                                         text(harness::otherEnds(*job, pin))};
-        for (int column = 0; column < kColumns; ++column) {
-            auto* item = new QTableWidgetItem(texts[column]);
-            item->setToolTip(texts[column]);
-            if (column == Where || column == Wire)
-                item->setFont(look::numbers(look::Size::Small));
-            m_table->setItem(row, column, item);
-        }
-        m_table->item(row, Mark)->setData(kStateRole, static_cast<int>(glyphOf(pin.state)));
-        m_table->item(row, Mark)->setData(Qt::UserRole + 1, static_cast<int>(i));
-        m_table->item(row, Mark)->setToolTip(stateText(pin.state));
-        if (static_cast<int>(i) == m_current)
-            m_table->setCurrentCell(row, Where);
-    }
-}
-
 void PinsPage::refreshCard()
 {
     const job::Connector* c = connector();
@@ -467,7 +393,7 @@ void PinsPage::refreshCard()
     const parts::Face other = m_face == parts::Face::Wire ? parts::Face::Mating : parts::Face::Wire;
     const auto here = parts::countOf(layout, pin->at.cavity, m_face),
                there = parts::countOf(layout, pin->at.cavity, other);
-    PinCard::Shown shown;
+    PinShown shown;
     shown.pin = *pin;
     shown.progress = tr("%1: %2 of %3 done").arg(text(c->label)).arg(done).arg(all);
     shown.cavity = c->kind == job::ConnectorKind::Ecu ? text(pin->at.owner + pin->at.cavity)
@@ -481,8 +407,9 @@ void PinsPage::refreshCard()
     for (const job::Wire& w : job->wires)
         if (!pin->wires.empty() && w.id == pin->wires.front()) {
             shown.colours = text(w.colour);
-            shown.wire = text(w.colour) + QStringLiteral("  ") + text(harness::colourName(w.colour)) +
-                         QStringLiteral(", ") + areaText(w);
+            shown.spokenColours = text(harness::colourName(w.colour));
+            shown.wire =
+                text(w.colour) + QStringLiteral("  ") + shown.spokenColours + QStringLiteral(", ") + areaText(w);
         }
     const harness::PinUse* use = useOf(pin->at);
     if (pin->wires.empty())
@@ -491,6 +418,7 @@ void PinsPage::refreshCard()
         shown.leadsTo = tr("to %1").arg(text(harness::otherEnds(*job, *pin))) +
                         (use == nullptr ? QString() : QStringLiteral("\n") + text(use->words));
     m_card->show(shown, layout, m_face);
+    speak(shown);
 }
 
 } // namespace vicegrip::app

@@ -6,14 +6,16 @@
 
 class QComboBox;
 class QLabel;
-class QTableWidget;
 class QVBoxLayout;
 
 namespace vicegrip::app {
 
+class CallOut;
 class ConnectorFace;
 class KeyButton;
 class PinCard;
+class PinTable;
+struct PinShown;
 
 /// Pins: one connector's face, what belongs in each cavity, and the pin in hand.
 class PinsPage : public StagePage
@@ -35,13 +37,14 @@ class PinsPage : public StagePage
     void pick(int index);
     void act(); ///< Space: the next tick, or what is wrong taken out
     void untick();
+    void toggleVoice();
+    void speak(const PinShown& shown);
     void count(const QString& cavity);
     void edit(const QString& description, const std::function<void(job::Job&)>& change);
 
     void followCircuit();
     void refreshConnectors();
     void refreshFace();
-    void refreshTable();
     void refreshCard();
     [[nodiscard]] const job::Connector* connector() const;
     [[nodiscard]] const harness::Pin* current() const;
@@ -52,8 +55,10 @@ class PinsPage : public StagePage
     QLabel *m_side, *m_caption;
     KeyButton* m_flip;
     ConnectorFace* m_drawing;
-    QTableWidget* m_table;
+    PinTable* m_table;
     PinCard* m_card;
+    CallOut* m_voice;
+    KeyButton* m_speak;
 
     std::string m_connector; ///< id
     parts::Face m_face = parts::Face::Wire;

@@ -1,0 +1,32 @@
+#pragma once
+
+#include "app/desk/desk.h"
+#include "core/harness/pin_use.h"
+#include "core/harness/pinning.h"
+
+#include <QTableWidget>
+
+namespace vicegrip::app {
+
+/// The cavities of a connector that want something, as rows: the face's twin in words.
+class PinTable : public QTableWidget
+{
+    Q_OBJECT
+
+  public:
+    explicit PinTable(QWidget* parent = nullptr);
+
+    using Uses = std::map<job::PointRef, harness::PinUse>;
+    void show(const job::Job& job, const std::vector<harness::Pin>& pins, const Uses& uses, int current);
+
+  signals:
+    void picked(int index); ///< of the pins
+};
+
+/// "in, not counted again"
+[[nodiscard]] QString stateText(harness::PinState state);
+
+/// "0.5 mm²"
+[[nodiscard]] QString areaText(const job::Wire& wire);
+
+} // namespace vicegrip::app

@@ -1,0 +1,38 @@
+#include "core/parts/conductor.h"
+
+#include <array>
+#include <cmath>
+#include <utility>
+
+namespace vicegrip::parts {
+
+double outerDiameter(double area_m2)
+{
+    // mm² and mm.
+    static constexpr std::array<std::pair<double, double>, 16> kThinWall = {{{0.13, 1.05},
+                                                                             {0.22, 1.2},
+                                                                             {0.35, 1.4},
+                                                                             {0.5, 1.6},
+                                                                             {0.75, 1.9},
+                                                                             {1, 2.1},
+                                                                             {1.5, 2.4},
+                                                                             {2, 2.8},
+                                                                             {2.5, 3},
+                                                                             {3, 3.4},
+                                                                             {4, 3.7},
+                                                                             {6, 4.3},
+                                                                             {10, 6},
+                                                                             {16, 7.2},
+                                                                             {25, 8.7},
+                                                                             {35, 10.4}}};
+    const double root = std::sqrt(area_m2 * 1e6);
+    size_t i = 1;
+    while (i + 1 < kThinWall.size() && kThinWall[i].first < area_m2 * 1e6)
+        ++i;
+    const auto& [below, thin] = kThinWall[i - 1];
+    const auto& [above, thick] = kThinWall[i];
+    const double share = (root - std::sqrt(below)) / (std::sqrt(above) - std::sqrt(below));
+    return (thin + share * (thick - thin)) * 1e-3;
+}
+
+} // namespace vicegrip::parts

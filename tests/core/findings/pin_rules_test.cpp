@@ -1,0 +1,105 @@
+#include "core/harness/pinning.h"
+#include "core/parts/conductor.h"
+#include "tests/support/library.h"
+#include "tests/support/petrel.h"
+
+#include <algorithm>
+#include <gmock/gmock.h>
+
+/// The rules of the Pins stage, one drawing for each.
+namespace vicegrip::findings {
+namespace {
+
+using testing::HasSubstr;
+
+std::vector<Finding> of(const job::Job& job, std::string_view rule)
+{
+    std::vector<Finding> out;
+    for (const Finding& f : test::analysed(job).findings)
+        if (f.rule == rule)
+            out.push_back(f);
+    return out;
+}
+
+job::Wire& wireAt(job::Job& job, const job::PointRef& at)
+{
+    return *std::ranges::find_if(job.wires, [&](const job::Wire& w) { return w.from == at || w.to == at; });
+}
+
+TEST(PinFindings, TheDemoJobsWiresFitTheirTerminals)
+{
+    for (const char* name : {"petrel", "curlew"}) {
+        const auto job = job::readFile(std::string(VICEGRIP_SOURCE_DIR) + "/data/jobs/" + name + ".vicegrip");
+        ASSERT_TRUE(job) << job.error().text();
+        for (const char* rule : {"terminal-wire", "seal-wire", "pin-wrong", "cavity-shared"})
+            EXPECT_TRUE(of(*job, rule).empty()) << name << ": " << of(*job, rule).front().what;
+    }
+}
+
+TEST(PinFindings, AWireItsTerminalDoesNotTakeIsSaid)
+{
+    job::Job job = test::petrel();
+    wireAt(job, {"A", "7"}).area_m2 = 2.5e-6;
+    EXPECT_THAT(of(job, "terminal-wire")[0].what,
+                testing::AllOf(HasSubstr("2.5 mm²"), HasSubstr("0.35 mm² to 1.5 mm²")));
+    EXPECT_THAT(of(job, "seal-wire")[0].what, HasSubstr("3.0 mm thick"));
+    wireAt(job, {"A", "7"}).area_m2 = 0.22e-6;
+    EXPECT_FALSE(of(job, "terminal-wire").empty());
+}
+
+TEST(PinFindings, TwoWiresInASealedCavityAreSaid)
+{
+    job::Job job = test::petrel();
+    job::Wire second = wireAt(job, {"A", "7"});
+    second.id = {"second"};
+    job.wires.push_back(second);
+    EXPECT_THAT(of(job, "cavity-shared")[0].what, HasSubstr("2 wires"));
+}
+
+TEST(PinFindings, AWrongCountStopsTheJob)
+{
+    job::Job job = test::petrel();
+    harness::pullOut(job, {"A", "7"});
+    for (int i = 0; i < 20; ++i)
+        harness::tick(job, {"A", "7"}, "t");
+    harness::count(job, {"A", "7"}, "20", "t");
+    const auto found = of(job, "pin-wrong");
+    ASSERT_EQ(found.size(), 1U);
+    EXPECT_EQ(found[0].severity, Severity::Stop);
+    EXPECT_EQ(test::analysed(job).tasks.front().stage, analysis::Stage::Pins);
+    EXPECT_THAT(test::analysed(job).tasks.front().title, HasSubstr("cavity 7 is wrong"));
+}
+
+TEST(PinFindings, OpenCavitiesOfAFinishedSealedPlugAreSaid)
+{
+    job::Job job = test::petrel();
+    job.pinned.clear();
+    EXPECT_TRUE(of(job, "blank-missing").empty()) << "it is still in work";
+    const job::Connector& plug = *job::findConnector(job, "B");
+    for (bool more = true; more;) {
+        more = false;
+        for (const harness::Pin& p : harness::pinsOf(job, plug)) {
+            if (p.wires.empty() || harness::isDone(p.state))
+                continue;
+            more = true;
+            if (p.next() != nullptr)
+                harness::tick(job, p.at, "t");
+            else
+                harness::count(job, p.at, p.at.cavity, "t");
+        }
+    }
+    EXPECT_EQ(of(job, "blank-missing").size(), 1U);
+}
+
+/// ISO 6722-1, thin wall, largest outer diameters (from memory).
+TEST(Wire, OuterDiametersAreTheStandards)
+{
+    EXPECT_NEAR(parts::outerDiameter(0.5e-6), 1.6e-3, 1e-9);
+    EXPECT_NEAR(parts::outerDiameter(1e-6), 2.1e-3, 1e-9);
+    EXPECT_NEAR(parts::outerDiameter(2.5e-6), 3.0e-3, 1e-9);
+    EXPECT_GT(parts::outerDiameter(0.6e-6), 1.6e-3);
+    EXPECT_LT(parts::outerDiameter(0.6e-6), 1.9e-3);
+}
+
+} // namespace
+} // namespace vicegrip::findings
