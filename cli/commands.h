@@ -74,6 +74,13 @@ struct ListOptions
     bool json = false;
 };
 
+struct PlanOptions
+{
+    std::string job;
+    std::vector<std::string> closed; ///< gates that are shut
+    bool json = false;
+};
+
 struct BundleOptions
 {
     std::vector<std::string> wires; ///< "1.6x7": diameter in mm and number
@@ -90,5 +97,6 @@ int pins(const PinsOptions& options);
 int cut(const ListOptions& options);
 int buy(const ListOptions& options);
 int bundle(const BundleOptions& options);
+int plan(const PlanOptions& options);
 
 } // namespace vicegrip::cli

@@ -91,6 +91,15 @@ int main(int argc, char** argv)
     bundleCommand->add_flag("--json", bundleOptions.json, "Print JSON");
     bundleCommand->callback([&] { code = bundle(bundleOptions); });
 
+    PlanOptions planOptions;
+    auto* planCommand =
+        app.add_subcommand("plan", "Print the order of hands: what is done where, before it is buried.");
+    planCommand->add_option("JOB", planOptions.job, "A .vicegrip file")->required();
+    planCommand->add_option("--closed", planOptions.closed, "What is on already: intake, front-drive, undertray")
+        ->check(CLI::IsMember({"intake", "front-drive", "undertray"}));
+    planCommand->add_flag("--json", planOptions.json, "Print JSON");
+    planCommand->callback([&] { code = plan(planOptions); });
+
     try {
         app.parse(argc, argv);
     } catch (const CLI::ParseError& e) {

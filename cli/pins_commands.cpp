@@ -4,6 +4,7 @@
 #include "core/harness/pin_use.h"
 #include "core/harness/pinning.h"
 #include "core/job/json.h"
+#include "core/sheet/hands.h"
 
 #include <iostream>
 
@@ -206,6 +207,47 @@ int bundle(const BundleOptions& options)
               << millimetres(over.shrinkRecovered_m) << " recovered\n"
               << padded("grommet", 16) << millimetres(over.hole_m) << " bore, in a hole of " << millimetres(over.wall_m)
               << '\n';
+    return kFine;
+}
+
+int plan(const PlanOptions& options)
+{
+    const auto job = job::readFile(options.job);
+    if (!job)
+        return refuse(job.error(), kUnreadable);
+    const std::set<std::string> closed(options.closed.begin(), options.closed.end());
+    const auto chores = sheet::chores(*job, closed);
+    const auto route = sheet::route(chores);
+    if (!route)
+        return refuse(route.error(), kNoAnswer);
+    const auto costs = sheet::costs(*job, closed);
+    if (options.json) {
+        Json list = Json::array();
+        for (size_t i : route->order)
+            list.push_back({{"id", chores[i].id},
+                            {"what", chores[i].what},
+                            {"place", chores[i].place},
+                            {"tools", chores[i].tools},
+                            {"why", chores[i].why}});
+        std::cout << Json{{"job", job->name},
+                          {"moves", route->moves},
+                          {"optimal", route->optimal},
+                          {"costs", costs},
+                          {"chores", list}}
+                         .dump(2)
+                  << '\n';
+        return kFine;
+    }
+    std::string place;
+    for (size_t i : route->order) {
+        if (chores[i].place != place)
+            std::cout << (place = chores[i].place) << '\n';
+        std::cout << "  " << padded(chores[i].what, 48) << padded(chores[i].tools, 24) << chores[i].why << '\n';
+    }
+    for (const std::string& c : costs)
+        std::cout << "costs: " << c << '\n';
+    std::cout << route->order.size() << " chores, " << route->moves << " changes of place"
+              << (route->optimal ? ", proved the fewest\n" : ", the fewest found\n");
     return kFine;
 }
 

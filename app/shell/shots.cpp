@@ -64,9 +64,14 @@ std::vector<Shot> shots(MainWindow& window)
         {QStringLiteral("inputs"), [=] { go("clt", Stage::Inputs); }},
         {QStringLiteral("pins"), [=] { go("cam", Stage::Pins); }},
         {QStringLiteral("pins-mating"), [&window] { press(window, "flip"); }},
+        {QStringLiteral("pins-wires"),
+         [&window] {
+             press(window, "flip");
+             press(window, "pins-wires");
+         }},
+        {QStringLiteral("pins-order"), [&window] { press(window, "pins-order"); }},
         {QStringLiteral("own-connector"),
          [=, &window] {
-             press(window, "flip");
              press(window, "describe-connector");
              startFrom(window, "80-way");
          }},

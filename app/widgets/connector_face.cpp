@@ -16,6 +16,7 @@ using harness::PinState;
 
 constexpr double kMostPixels = 11000; ///< per metre: a 4 mm pitch is 44 pixels
 constexpr double kRim = 0.75; ///< pitches from the outer cavities' cells to the housing's edge
+constexpr double kNumbers = 34; ///< pixels beside the rows, for what is moulded there
 constexpr double kKeyTall = 10;
 
 void drawWire(QPainter& p, const QRectF& box, const QString& colours)
@@ -41,12 +42,16 @@ ConnectorFace::ConnectorFace(QWidget* parent) : QWidget(parent)
     setObjectName(QStringLiteral("connector-face"));
     setAccessibleName(tr("Connector face"));
     setFocusPolicy(Qt::StrongFocus);
+    setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Fixed);
 }
 
 QSize ConnectorFace::sizeHint() const
 {
     const parts::FaceSize size = parts::sizeOf(m_layout);
-    return {520, static_cast<int>(std::clamp(size.height_m * kMostPixels + 90, 150.0, 300.0))};
+    const double wide = std::max(width(), 520) - 2 * kNumbers - 2 * kKeyTall;
+    const double scale = std::min(kMostPixels, wide / std::max(size.width_m, 1e-3));
+    const double tall = (size.height_m + 2 * kRim * m_layout.rowPitch_m) * scale + 2 * kKeyTall + 8;
+    return {520, static_cast<int>(std::clamp(tall, 110.0, 280.0))};
 }
 
 void ConnectorFace::show(const parts::Layout& layout, std::vector<Cell> cells, parts::Face face, int current)
@@ -71,9 +76,9 @@ void ConnectorFace::show(const parts::Layout& layout, std::vector<Cell> cells, p
 void ConnectorFace::place()
 {
     const parts::FaceSize size = parts::sizeOf(m_layout);
-    const double wide = size.width_m + 2 * kRim * m_layout.pitch_m,
-                 tall = size.height_m + 2 * kRim * m_layout.rowPitch_m;
-    m_scale = std::min({kMostPixels, (width() - 16) / wide, (height() - 2 * kKeyTall - 8) / tall});
+    const double tall = size.height_m + 2 * kRim * m_layout.rowPitch_m;
+    m_scale = std::min({kMostPixels, (width() - 2 * kNumbers - 2 * kKeyTall) / std::max(size.width_m, 1e-3),
+                        (height() - 2 * kKeyTall - 8) / tall});
     m_origin = QPointF((width() - size.width_m * m_scale) / 2, (height() - size.height_m * m_scale) / 2);
 }
 
@@ -91,7 +96,7 @@ void ConnectorFace::paintHousing(QPainter& p)
 {
     const auto& c = look::colours();
     const parts::FaceSize size = parts::sizeOf(m_layout);
-    const double rx = kRim * m_layout.pitch_m * m_scale, ry = kRim * m_layout.rowPitch_m * m_scale;
+    const double rx = kNumbers, ry = kRim * m_layout.rowPitch_m * m_scale;
     const QRectF housing(m_origin.x() - rx, m_origin.y() - ry, size.width_m * m_scale + 2 * rx,
                          size.height_m * m_scale + 2 * ry);
     const bool mating = m_face == parts::Face::Mating;
@@ -172,17 +177,32 @@ void ConnectorFace::paintCavity(QPainter& p, size_t index)
                                   {card.left() + s * 0.42, card.top() + s * 0.78},
                                   {card.left() + s * 0.82, card.top() + s * 0.25}}));
     }
-    if (m_places[index]->printed) {
-        p.setFont(look::numbers(look::Size::Small));
-        p.setPen(c.ink);
-        p.drawText(QRectF(square.center().x() - 24, square.top() - 17, 48, 15), Qt::AlignHCenter | Qt::AlignBottom,
-                   cell.cavity);
-    }
+    if (m_places[index]->printed)
+        paintNumber(p, index);
     if (current) {
         p.setBrush(Qt::NoBrush);
         p.setPen(QPen(c.accent, hasFocus() ? 4 : 3));
         p.drawRect(square.adjusted(-4, -4, 4, 4));
     }
+}
+
+/// A moulded number stands beside its row where the cavity is the row's end, else above the cavity.
+void ConnectorFace::paintNumber(QPainter& p, size_t index)
+{
+    constexpr double kWide = 30, kTall = 16, kApart = 6;
+    const QRectF square = box(index);
+    const auto count = parts::countOf(m_layout, m_places[index]->name, m_face);
+    p.setFont(look::numbers(look::Size::Small));
+    p.setPen(look::colours().ink);
+    QRectF where(square.center().x() - kWide / 2, square.top() - kTall - 5, kWide, kTall);
+    int align = Qt::AlignHCenter | Qt::AlignBottom;
+    if (count && m_layout.printed == parts::Printed::Corners && count->inRow > 1) {
+        const bool left = count->fromLeft == 1;
+        where = QRectF(left ? square.left() - kApart - kWide : square.right() + kApart, square.center().y() - kTall / 2,
+                       kWide, kTall);
+        align = (left ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter;
+    }
+    p.drawText(where, align, m_cells[index].cavity);
 }
 
 /// "count 6 from the 16", as a line under the cavities that are counted.
@@ -269,6 +289,12 @@ void ConnectorFace::keyPressEvent(QKeyEvent* event)
     default:
         QWidget::keyPressEvent(event);
     }
+}
+
+void ConnectorFace::resizeEvent(QResizeEvent* event)
+{
+    QWidget::resizeEvent(event);
+    updateGeometry(); // a wider face is a taller one
 }
 
 void ConnectorFace::focusInEvent(QFocusEvent* event)

@@ -28,7 +28,7 @@ class ConnectorFace : public QWidget
 
     void show(const parts::Layout& layout, std::vector<Cell> cells, parts::Face face, int current);
     [[nodiscard]] QSize sizeHint() const override;
-    [[nodiscard]] QSize minimumSizeHint() const override { return {320, 150}; }
+    [[nodiscard]] QSize minimumSizeHint() const override { return {320, 110}; }
 
   signals:
     void picked(int index); ///< of the cells
@@ -37,6 +37,7 @@ class ConnectorFace : public QWidget
     void paintEvent(QPaintEvent* event) override;
     void mousePressEvent(QMouseEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
     void focusInEvent(QFocusEvent* event) override;
     void focusOutEvent(QFocusEvent* event) override;
 
@@ -44,6 +45,7 @@ class ConnectorFace : public QWidget
     void place();
     void paintHousing(QPainter& p);
     void paintCavity(QPainter& p, size_t index);
+    void paintNumber(QPainter& p, size_t index);
     void paintCount(QPainter& p);
     void move(int right, int down);
     [[nodiscard]] QRectF box(size_t index) const;

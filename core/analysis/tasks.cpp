@@ -101,33 +101,34 @@ void addUnseated(std::vector<Task>& out, const job::Circuit& c, const CircuitVie
                            "It is " + std::string(fields::enumName(c.want)) + " and has no seat on the ECU."));
 }
 
-/// A plug at a time: what is wrong in it, then those that are begun, then the others, the ECU's own last, since every
-/// wire must be there first.
+/// Wires in wrong cavities: before anything is measured.
+void addWrongPins(std::vector<Task>& out, const Analysis& analysis)
+{
+    for (const job::Connector& c : analysis.job->connectors)
+        for (const harness::Pin& pin : analysis.pins.at(c.id))
+            if (pin.state == harness::PinState::Wrong)
+                out.push_back(
+                    {Stage::Pins, {}, pin.at.text(), c.label + ": cavity " + pin.at.cavity + " is wrong", pin.trouble});
+}
+
+/// A plug at a time: those that are begun, then the others, the ECU's own last, since every wire must be there first.
 void addPins(std::vector<Task>& out, const Analysis& analysis)
 {
-    const job::Job& job = *analysis.job;
     std::vector<Task> begun, untouched, last;
-    for (const job::Connector& c : job.connectors) {
+    for (const job::Connector& c : analysis.job->connectors) {
         const auto& pins = analysis.pins.at(c.id);
         const auto next = harness::nextPin(pins);
-        const auto wired = [](const harness::Pin& p) { return !p.wires.empty(); };
-        if (!next || std::ranges::none_of(pins, wired))
+        if (!next || pins[*next].state == harness::PinState::Wrong ||
+            std::ranges::all_of(pins, [](const harness::Pin& p) { return p.wires.empty(); }))
             continue;
-        const harness::Pin& pin = pins[*next];
         const auto left = std::ranges::count_if(pins, [](const auto& p) { return !harness::isDone(p.state); });
-        Task task{Stage::Pins,
-                  {},
-                  pin.at.text(),
-                  c.label + ": " + std::to_string(left) + " cavities to pin",
-                  "Next is cavity " + pin.at.cavity + "."};
-        if (pin.state == harness::PinState::Wrong) {
-            task.title = c.label + ": cavity " + pin.at.cavity + " is wrong";
-            task.detail = pin.trouble;
-            out.push_back(std::move(task));
-        } else {
-            const bool begins = std::ranges::none_of(pins, [](const auto& p) { return p.ticked > 0; });
-            (!begins ? begun : c.kind == job::ConnectorKind::Ecu ? last : untouched).push_back(std::move(task));
-        }
+        const bool begins = std::ranges::none_of(pins, [](const auto& p) { return p.ticked > 0; });
+        auto& list = !begins ? begun : c.kind == job::ConnectorKind::Ecu ? last : untouched;
+        list.push_back({Stage::Pins,
+                        {},
+                        pins[*next].at.text(),
+                        c.label + ": " + std::to_string(left) + (left == 1 ? " cavity" : " cavities") + " to pin",
+                        "Next is cavity " + pins[*next].at.cavity + "."});
     }
     for (std::vector<Task>* list : {&begun, &untouched, &last})
         std::ranges::move(*list, std::back_inserter(out));
@@ -164,6 +165,7 @@ std::vector<Task> tasksOf(const Analysis& analysis)
             if (const job::Circuit* c = job::find(*analysis.job, view.id))
                 add(out, *c, view);
     };
+    addWrongPins(out, analysis);
     each(addFailing);
     each(addStale);
     each(addUnseated);

@@ -11,11 +11,6 @@ namespace {
 using harness::Pin;
 using harness::PinState;
 
-std::string square(double m2)
-{
-    return units::formatNumber(m2 * 1e6, 2) + " mm²";
-}
-
 std::string millimetres(double m)
 {
     return units::formatNumber(m * 1e3, 1) + " mm";
@@ -29,8 +24,9 @@ void wireAgainstTerminal(std::vector<Finding>& out, const std::string& where, co
         out.push_back({"terminal-wire",
                        Severity::Fix,
                        {},
-                       where + ": wire " + wire.id.value + " has " + square(wire.area_m2) +
-                           ", and its terminal takes " + square(t.leastArea_m2) + " to " + square(t.mostArea_m2),
+                       where + ": wire " + wire.id.value + " has " + parts::areaText(wire.area_m2) +
+                           ", and its terminal takes " + parts::areaText(t.leastArea_m2) + " to " +
+                           parts::areaText(t.mostArea_m2),
                        "A crimp that is too wide slips; one that is too narrow cuts strands.",
                        "Take another wire, or a terminal of this family made for it."});
     const double outer = parts::outerDiameter(wire.area_m2);

@@ -2,6 +2,7 @@
 
 #include "core/base/csv.h"
 #include "core/harness/pinning.h"
+#include "core/parts/conductor.h"
 #include "core/units/units.h"
 
 #include <algorithm>
@@ -68,11 +69,6 @@ double spare(double needed)
     return std::ceil(needed / 3);
 }
 
-std::string square(double m2)
-{
-    return units::formatNumber(m2 * 1e6, 2) + " mm²";
-}
-
 } // namespace
 
 std::vector<Cut> cutList(const job::Job& job)
@@ -105,8 +101,8 @@ std::vector<Item> shoppingList(const job::Job& job)
     for (const Cut& c : cutList(job))
         metres[{-c.area_m2, c.colour}] += c.cut_m;
     for (const auto& [kind, length] : metres)
-        out.push_back({"Wire " + square(-kind.first) + " " + kind.second, "m", std::ceil(length * 10 - 1e-9) / 10, 1,
-                       "a metre for what is cut wrong"});
+        out.push_back({"Wire " + parts::areaText(-kind.first) + " " + kind.second, "m",
+                       std::ceil(length * 10 - 1e-9) / 10, 1, "a metre for what is cut wrong"});
     std::map<std::string, double> terminals, seals, blanks, plugs;
     for (const job::Connector& c : job.connectors) {
         plugs[c.layout ? c.layout->name : faceOf(c).name + ", face not described"] += 1;

@@ -38,8 +38,9 @@ struct Item
     std::string why; ///< of the spares
 };
 
-/// Wire by area and colour, terminals and seals by family, blank plugs, plugs, resistors, splices. One terminal and seal
-/// more than needed for each three (common practice: a small kit of three, order one more); a metre more of each wire.
+/// Wire by area and colour, terminals and seals by family, blank plugs, plugs, resistors, splices. One terminal and
+/// seal more than needed for each three (common practice: a small kit of three, order one more); a metre more of each
+/// wire.
 [[nodiscard]] std::vector<Item> shoppingList(const job::Job& job);
 
 /// RFC 4180, a header line first. Lengths in m, areas in mm², strips in mm.

@@ -2,7 +2,6 @@
 
 #include "core/electrics/wiring.h"
 
-#include <array>
 #include <set>
 
 namespace vicegrip::harness {
@@ -40,26 +39,6 @@ std::string ofUnit(EcuPinRole role)
     return {};
 }
 
-std::string colourWord(std::string_view letters)
-{
-    static constexpr std::array<std::pair<std::string_view, std::string_view>, 12> kWords = {{{"BK", "black"},
-                                                                                              {"BN", "brown"},
-                                                                                              {"RD", "red"},
-                                                                                              {"OG", "orange"},
-                                                                                              {"YE", "yellow"},
-                                                                                              {"GN", "green"},
-                                                                                              {"BU", "blue"},
-                                                                                              {"VT", "violet"},
-                                                                                              {"GY", "grey"},
-                                                                                              {"WH", "white"},
-                                                                                              {"PK", "pink"},
-                                                                                              {"TQ", "turquoise"}}};
-    for (const auto& [code, word] : kWords)
-        if (code == letters)
-            return std::string(word);
-    return std::string(letters);
-}
-
 } // namespace
 
 std::map<job::PointRef, PinUse> pinUses(const job::Job& job)
@@ -86,15 +65,6 @@ std::map<job::PointRef, PinUse> pinUses(const job::Job& job)
         else
             out[place] = {shared(who.role, who.circuits.size()), {}};
     }
-    return out;
-}
-
-std::string colourName(std::string_view letters)
-{
-    const auto slash = letters.find('/');
-    std::string out = colourWord(letters.substr(0, slash));
-    if (slash != std::string_view::npos)
-        out += ", " + colourWord(letters.substr(slash + 1)) + " tracer";
     return out;
 }
 

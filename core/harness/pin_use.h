@@ -17,7 +17,4 @@ struct PinUse
 /// For every place of the drawing that serves something.
 [[nodiscard]] std::map<job::PointRef, PinUse> pinUses(const job::Job& job);
 
-/// A wire's colour in words, from its IEC 60757 letters: "BU/WH" is "blue, white tracer".
-[[nodiscard]] std::string colourName(std::string_view letters);
-
 } // namespace vicegrip::harness

@@ -1,5 +1,8 @@
 #include "core/parts/conductor.h"
 
+#include "core/base/fields.h"
+#include "core/units/units.h"
+
 #include <array>
 #include <cmath>
 #include <utility>
@@ -33,6 +36,11 @@ double outerDiameter(double area_m2)
     const auto& [above, thick] = kThinWall[i];
     const double share = (root - std::sqrt(below)) / (std::sqrt(above) - std::sqrt(below));
     return (thin + share * (thick - thin)) * 1e-3;
+}
+
+std::string areaText(double area_m2)
+{
+    return units::shortest(fields::rounded(area_m2 * 1e6)) + " mm²";
 }
 
 } // namespace vicegrip::parts

@@ -1,6 +1,8 @@
 #pragma once
 
-/// Resistance of wire and joints.
+#include <string>
+
+/// Resistance and thickness of wire, and resistance of joints.
 namespace vicegrip::parts {
 
 /// Resistance of a stranded copper wire in Ohm. rho(20 °C) = 1.7241e-8 Ohm m for annealed copper and a temperature
@@ -14,6 +16,9 @@ namespace vicegrip::parts {
 /// Largest outer diameter of a thin-wall vehicle wire of this area, m: ISO 6722-1, thin wall (from memory), straight
 /// lines over the square root of the area between its sizes.
 [[nodiscard]] double outerDiameter(double area_m2);
+
+/// "0.75 mm²"
+[[nodiscard]] std::string areaText(double area_m2);
 
 /// Typical joints in Ohm, clean and new; a good one may be anywhere from nothing to twice this.
 inline constexpr double kMatedPairOhms = 5e-3;

@@ -20,8 +20,8 @@ const TerminalFamily* familyOf(const Layout& layout, const Run& run)
 double drawnSize(const Layout& layout, double pitch_m, const TerminalFamily* family)
 {
     const double room = 0.8 * std::min(pitch_m, layout.rowPitch_m);
-    const double blade = family == nullptr ? 0 : 1.7 * family->blade_m;
-    return std::clamp(blade, 0.6 * room, room);
+    const double blade = family == nullptr ? 0 : 2 * family->blade_m;
+    return std::clamp(blade, 0.7 * room, room);
 }
 
 std::string ordinal(int n)

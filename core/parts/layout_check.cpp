@@ -1,20 +1,24 @@
 #include "core/base/document.h"
 #include "core/base/schema_text.h"
 #include "core/parts/layout.h"
+#include "core/units/units.h"
 
 #include <algorithm>
-#include <cmath>
 #include <set>
 
 namespace vicegrip::parts {
 namespace {
 
 constexpr size_t kMostCavities = 300;
-constexpr double kOverlap = 0.9; ///< of the drawn size: closer than this they lie on top of each other
 
 Result<void> bad(ErrorCode code, std::string pointer, std::string sentence)
 {
     return fail(code, std::move(sentence), {{}, std::move(pointer), 0, 0});
+}
+
+std::string millimetres(double m)
+{
+    return units::shortest(fields::rounded(m * 1e3)) + " mm";
 }
 
 Result<void> checkRuns(const Layout& layout, std::set<int>& numbers)
@@ -36,15 +40,20 @@ Result<void> checkRuns(const Layout& layout, std::set<int>& numbers)
     return {};
 }
 
+/// A blade may stand or lie, so it must fit one of the two pitches.
 Result<void> checkSpacing(const Layout& layout)
 {
-    const std::vector<Cavity> all = cavities(layout);
-    for (size_t i = 0; i < all.size(); ++i)
-        for (size_t j = i + 1; j < all.size(); ++j)
-            if (std::hypot(all[i].x_m - all[j].x_m, all[i].y_m - all[j].y_m) <
-                kOverlap * (all[i].size_m + all[j].size_m) / 2)
-                return bad(ErrorCode::Range, "/rows/" + std::to_string(all[j].row),
-                           "cavities " + all[i].name + " and " + all[j].name + " lie on top of each other");
+    for (size_t r = 0; r < layout.rows.size(); ++r)
+        for (size_t i = 0; i < layout.rows[r].runs.size(); ++i) {
+            const Run& run = layout.rows[r].runs[i];
+            const auto family = std::ranges::find(layout.terminals, run.terminal, &TerminalFamily::id);
+            const TerminalFamily& t = family == layout.terminals.end() ? layout.terminals.front() : *family;
+            const double pitch = run.pitch_m > 0 ? run.pitch_m : layout.pitch_m;
+            if (t.blade_m >= std::max(pitch, layout.rowPitch_m))
+                return bad(ErrorCode::Range, "/rows/" + std::to_string(r) + "/runs/" + std::to_string(i),
+                           "blades of " + millimetres(t.blade_m) + " lie on top of each other at a pitch of " +
+                               millimetres(pitch));
+        }
     return {};
 }
 

@@ -235,9 +235,10 @@ class Collector
 const std::vector<Gate>& gates()
 {
     static const std::vector<Gate> kGates = {
-        {"intake", "Intake manifold goes back on", "Intake manifold off again", kIntake, 2.5},
-        {"front-drive", "Front drive and pulleys go back on", "Front drive and pulleys off again", kFront, 3},
-        {"undertray", "Undertray goes back on", "Undertray off again, car on stands", kUnder, 0.5},
+        {"intake", "Intake manifold", "Intake manifold goes back on", "Intake manifold off again", kIntake, 2.5},
+        {"front-drive", "Front drive and pulleys", "Front drive and pulleys go back on",
+         "Front drive and pulleys off again", kFront, 3},
+        {"undertray", "Undertray", "Undertray goes back on", "Undertray off again, car on stands", kUnder, 0.5},
     };
     return kGates;
 }

@@ -12,6 +12,7 @@ namespace vicegrip::sheet {
 struct Gate
 {
     std::string id; ///< also the id of the chore that closes it
+    std::string name; ///< "Intake manifold"
     std::string what; ///< "Intake manifold goes back on"
     std::string open; ///< "Intake manifold off again"
     std::string place;

@@ -16,27 +16,6 @@ namespace {
 using analysis::Stage;
 using testing::HasSubstr;
 
-/// A window whose documents and library are in a folder of the test.
-class NewUser
-{
-  public:
-    NewUser() : m_data(qgetenv("XDG_DATA_HOME")), m_home(qgetenv("HOME"))
-    {
-        qputenv("XDG_DATA_HOME", home.path().toUtf8());
-        qputenv("HOME", home.path().toUtf8());
-    }
-    ~NewUser()
-    {
-        m_data.isNull() ? qunsetenv("XDG_DATA_HOME") : qputenv("XDG_DATA_HOME", m_data);
-        qputenv("HOME", m_home);
-    }
-
-    QTemporaryDir home;
-
-  private:
-    QByteArray m_data, m_home;
-};
-
 const job::Circuit* circuit(test::Window& w, const char* id)
 {
     return job::find(*w.window.desk().store.job(), job::CircuitId{id});
@@ -67,7 +46,7 @@ void pick(test::Window& w, const char* box, const char* words)
 
 TEST(InputsPath, FromAnEmptyJobToReadingsWithTheKeyboardOnly)
 {
-    const NewUser user;
+    const test::UserFolder user;
     test::Window w;
     w.key(Qt::Key_N, Qt::ControlModifier);
     w.settle();
@@ -327,7 +306,7 @@ TEST(Brief, ABetterSensorIsFittedFromTheChart)
 
 TEST(OwnPart, AnEcuIsDescribedCheckedKeptAndThenOffered)
 {
-    const NewUser user;
+    const test::UserFolder user;
     test::Window w;
     w.key(Qt::Key_1, Qt::ControlModifier);
     w.settle();
@@ -359,7 +338,7 @@ TEST(OwnPart, AnEcuIsDescribedCheckedKeptAndThenOffered)
 
 TEST(OwnPart, ASensorStartsFromOneOfTheLibrary)
 {
-    const NewUser user;
+    const test::UserFolder user;
     test::Window w;
     w.key(Qt::Key_1, Qt::ControlModifier);
     w.settle();

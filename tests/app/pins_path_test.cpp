@@ -3,6 +3,8 @@
 #include "tests/support/window.h"
 
 #include <QComboBox>
+#include <QPlainTextEdit>
+#include <cmath>
 #include <gmock/gmock.h>
 
 /// Pins with the keyboard only: from the card, with a wrong count caught.
@@ -198,6 +200,111 @@ TEST(Pins, AnotherFaceCanBeChosenForAPlug)
     const auto* connector = job::findConnector(*w.window.desk().store.job(), "MAP");
     ASSERT_TRUE(connector->layout);
     EXPECT_EQ(connector->layout->id, parts::LayoutId{"row-3-pull"});
+}
+
+TEST(Wires, LengthsAreTypedAsTheyAreRead)
+{
+    test::Window w;
+    w.key(Qt::Key_3, Qt::ControlModifier);
+    w.key(Qt::Key_2, Qt::AltModifier);
+    w.settle();
+    auto* table = w.find<QTableWidget>("wires");
+    const auto wire = [&] { return w.window.desk().store.job()->wires[0]; };
+    const auto type = [&](int column, const char* typed) {
+        table->item(0, column)->setText(QString::fromUtf8(typed));
+        w.settle();
+    };
+    type(5, "85 cm");
+    EXPECT_NEAR(wire().length_m, 0.85, 1e-12);
+    EXPECT_EQ(table->item(0, 5)->text(), QStringLiteral("0.85 m"));
+    type(4, "20 AWG");
+    EXPECT_NEAR(wire().area_m2, 0.518e-6, 0.001e-6) << "ASTM B258";
+    type(3, "violet-white");
+    EXPECT_EQ(wire().colour, "VT/WH");
+    type(5, "0");
+    EXPECT_THAT(w.textOf("wires-said"), HasSubstr("from 1 cm to 50 m"));
+    EXPECT_EQ(table->item(0, 5)->text(), QStringLiteral("0.85 m")) << "what stands in the job stands in the cell";
+    type(3, "mauve");
+    EXPECT_THAT(w.textOf("wires-said"), HasSubstr("is no colour"));
+    w.window.desk().store.undoStack().undo();
+    w.settle();
+    EXPECT_NE(wire().colour, "VT/WH");
+    EXPECT_FALSE((table->item(0, 1)->flags() & Qt::ItemIsEditable) != 0) << "ends are drawn, not typed";
+}
+
+TEST(Wires, ALongerGroundChangesWhatTheMeterMustRead)
+{
+    test::Window w;
+    w.key(Qt::Key_3, Qt::ControlModifier);
+    w.key(Qt::Key_2, Qt::AltModifier);
+    w.settle();
+    const double before = w.at("wb", "input").expectation.value;
+    auto* table = w.find<QTableWidget>("wires");
+    int ground = -1;
+    for (int row = 0; row < table->rowCount(); ++row)
+        if (table->item(row, 1)->text().startsWith(QStringLiteral("Plug WB")) &&
+            table->item(row, 2)->text().contains(QStringLiteral("G2")))
+            ground = row;
+    ASSERT_GE(ground, 0);
+    table->item(ground, 5)->setText(QStringLiteral("20 m"));
+    w.settle();
+    EXPECT_GT(std::abs(w.at("wb", "input").expectation.value - before), 1e-4);
+}
+
+TEST(Lists, CutAndShoppingListsAreExportedBesideTheJob)
+{
+    test::Window w;
+    w.key(Qt::Key_3, Qt::ControlModifier);
+    for (const auto& [key, name] : {std::pair(Qt::Key_2, "petrel-cut.csv"), {Qt::Key_3, "petrel-buy.csv"}}) {
+        w.key(key, Qt::AltModifier);
+        w.key(Qt::Key_E);
+        w.settle();
+        EXPECT_THAT(w.notice(), HasSubstr(name));
+        EXPECT_TRUE(QFile::exists(w.folder.filePath(QLatin1String(name))));
+    }
+    EXPECT_GT(w.find<QTableWidget>("to-buy")->rowCount(), 10);
+}
+
+TEST(Lists, TheOrderOfHandsPutsBuriedSensorsFirst)
+{
+    test::Window w;
+    ASSERT_TRUE(
+        w.window.desk().store.edit(QStringLiteral("nothing pinned"), [](job::Job& job) { job.pinned.clear(); }));
+    w.key(Qt::Key_3, Qt::ControlModifier);
+    w.key(Qt::Key_4, Qt::AltModifier);
+    w.settle();
+    auto* table = w.find<QTableWidget>("order");
+    const auto rowOf = [&](const char* words) {
+        for (int row = 0; row < table->rowCount(); ++row)
+            if (table->item(row, 0)->text().contains(QLatin1String(words)))
+                return row;
+        ADD_FAILURE() << words;
+        return -1;
+    };
+    EXPECT_LT(rowOf("Fit the sensor: Oil pressure"), rowOf("Intake manifold goes back on"));
+    EXPECT_LT(rowOf("Fit the sensor: Coolant temp"), rowOf("Intake manifold goes back on"));
+    EXPECT_THAT(w.textOf("order-said"), HasSubstr("proved the fewest"));
+    w.click("gate-intake");
+    EXPECT_THAT(w.textOf("order-said"), HasSubstr("Intake manifold off again"));
+    EXPECT_LT(rowOf("Intake manifold off again"), rowOf("Fit the sensor: Coolant temp"));
+}
+
+TEST(OwnPart, AConnectorIsDescribedDrawnAndKept)
+{
+    const test::UserFolder user;
+    test::Window w;
+    w.key(Qt::Key_3, Qt::ControlModifier);
+    w.settle();
+    w.click("describe-connector");
+    auto* text = w.find<QPlainTextEdit>("part-text");
+    text->setPlainText(QStringLiteral("name: Shop header\nterminal: blade-1.5-sealed\nrows: 1-6; 6-12\n"));
+    EXPECT_FALSE(w.find<QAbstractButton>("part-keep")->isEnabled());
+    text->setPlainText(
+        QStringLiteral("name: Shop header\nterminal: blade-1.5-sealed\nrows: 1-6; 7-12; print corners\n"));
+    EXPECT_EQ(w.textOf("part-verdict"), "Understood, and it makes sense.");
+    EXPECT_TRUE(w.find<app::ConnectorFace>("connector-face")->isVisible()) << "drawn as it is typed";
+    w.key(Qt::Key_Return, Qt::ControlModifier);
+    EXPECT_THAT(w.notice(), HasSubstr("shop-header.json"));
 }
 
 } // namespace

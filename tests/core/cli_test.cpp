@@ -171,5 +171,20 @@ TEST(Cli, BundleSaysHowThickAndWhatGoesOver)
     }
 }
 
+TEST(Cli, CutBuyAndPlanComeFromTheDrawing)
+{
+    const auto cuts = nlohmann::json::parse(run("cut " + test::petrelPath() + " --json").out);
+    EXPECT_EQ(cuts["cuts"].size(), test::petrel().wires.size());
+    EXPECT_THAT(run("cut " + test::petrelPath() + " --csv").out, testing::StartsWith("wire,from,to,colour,area_mm2"));
+    EXPECT_THAT(run("buy " + test::petrelPath() + " --csv").out, testing::HasSubstr("one more for each three"));
+    EXPECT_THAT(run("buy " + test::petrelPath()).out, testing::HasSubstr("needed"));
+    EXPECT_EQ(run("cut nothing.vicegrip").code, 3);
+    const auto plan = nlohmann::json::parse(run("plan " + test::petrelPath() + " --closed intake --json").out);
+    EXPECT_TRUE(plan["optimal"].get<bool>());
+    EXPECT_EQ(plan["chores"].front()["id"], "battery-off");
+    EXPECT_EQ(run("plan " + test::petrelPath() + " --closed bonnet").code, 2);
+    EXPECT_THAT(run("plan " + test::petrelPath()).out, testing::HasSubstr("changes of place"));
+}
+
 } // namespace
 } // namespace vicegrip

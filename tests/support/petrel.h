@@ -22,6 +22,19 @@ inline job::Job petrel()
     return job.value_or(job::Job{});
 }
 
+/// Every cavity of the job pinned and counted.
+inline void pinAll(job::Job& job)
+{
+    for (const job::Connector& c : job.connectors)
+        while (const auto next = harness::nextPin(harness::pinsOf(job, c))) {
+            const harness::Pin pin = harness::pinsOf(job, c)[*next];
+            if (pin.next() != nullptr)
+                harness::tick(job, pin.at, "2026-01-01T00:00:00Z");
+            else
+                harness::count(job, pin.at, pin.at.cavity, "2026-01-01T00:00:00Z");
+        }
+}
+
 inline analysis::Analysis analysed(job::Job job)
 {
     return analysis::analyse(std::make_shared<const job::Job>(std::move(job)));

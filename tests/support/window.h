@@ -16,6 +16,27 @@
 /// The real window on a copy of the demo job, driven by keys and clicks, read by what a person sees.
 namespace vicegrip::test {
 
+/// Documents and library of the user in a folder of the test, while this lives.
+class UserFolder
+{
+  public:
+    UserFolder() : m_data(qgetenv("XDG_DATA_HOME")), m_home(qgetenv("HOME"))
+    {
+        qputenv("XDG_DATA_HOME", home.path().toUtf8());
+        qputenv("HOME", home.path().toUtf8());
+    }
+    ~UserFolder()
+    {
+        m_data.isNull() ? qunsetenv("XDG_DATA_HOME") : qputenv("XDG_DATA_HOME", m_data);
+        qputenv("HOME", m_home);
+    }
+
+    QTemporaryDir home;
+
+  private:
+    QByteArray m_data, m_home;
+};
+
 class Window
 {
   public:

@@ -23,6 +23,12 @@ QString milliamps(double a)
     return text(units::format(a, units::Dimension::Current, "mA", 0));
 }
 
+/// For the middle of a sentence: "Cavity A7" becomes "cavity A7".
+QString lowered(QString words)
+{
+    return words.isEmpty() ? words : words.replace(0, 1, words.at(0).toLower());
+}
+
 } // namespace
 
 InputsPage::InputsPage(Desk& desk, QWidget* parent)
@@ -212,7 +218,7 @@ void InputsPage::refreshSelected()
     m_seat->setText(c == nullptr ? QString()
                     : seated     ? tr("Sits on %1, %2%3")
                                    .arg(text(c->input.value),
-                                        text(job::spoken(*job, job::cavityOf(*job, c->input))).toLower(),
+                                        lowered(text(job::spoken(*job, job::cavityOf(*job, c->input)))),
                                         c->locked ? tr(", locked") : QString())
                              : tr("Has no seat (%1)").arg(text(fields::enumName(c->want))));
     m_setting->refresh();

@@ -18,7 +18,7 @@ PinCard::PinCard(QWidget* parent)
       m_place(label({}, look::Size::Title, true)),
       m_other(label({}, look::Size::Small, false, true)),
       m_wire(label({}, look::Size::Body)),
-      m_leadsTo(label({}, look::Size::Body, false, true)),
+      m_leadsTo(label({}, look::Size::Small, false, true)),
       m_why(label({}, look::Size::Small, false, true)),
       m_trouble(label({}, look::Size::Body, true)),
       m_stripe(new WireStripe),
@@ -31,7 +31,7 @@ PinCard::PinCard(QWidget* parent)
               });
           })),
       m_tick(new KeyButton(tr("Done"), tr("Space"), true)),
-      m_back(new KeyButton(tr("Back"), QStringLiteral("⌫"), false)),
+      m_back(new KeyButton(tr("Back"), tr("Bksp"), false)),
       m_out(new KeyButton(tr("It is out again"), tr("Space"), true))
 {
     setFrameShape(QFrame::Box);
@@ -47,16 +47,13 @@ PinCard::PinCard(QWidget* parent)
 
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(16, 12, 16, 14);
-    column->setSpacing(6);
+    column->setSpacing(5);
     column->addWidget(m_progress);
     column->addWidget(m_cavity);
     column->addWidget(m_place);
     column->addWidget(m_other);
-    auto* wire = new QHBoxLayout;
-    wire->setSpacing(look::kGap);
-    wire->addWidget(m_stripe);
-    wire->addWidget(m_wire, 1);
-    column->addLayout(wire);
+    column->addWidget(m_stripe);
+    column->addWidget(m_wire);
     column->addWidget(m_leadsTo);
     column->addSpacing(4);
     column->addWidget(m_steps);

@@ -19,7 +19,7 @@ struct PinShown
 {
     QString progress; ///< "Plug A: 5 of 14 done"
     QString cavity; ///< "A21"
-    QString place, otherFace; ///< how to count to it on this face, and on the other
+    QString place, otherFace; ///< how to count to it on this face, and in short on the other
     QString colours, spokenColours; ///< IEC 60757, and in words
     QString wire; ///< both, and the area
     QString leadsTo;

@@ -1,9 +1,8 @@
 #include "app/stages/pins/pin_table.h"
 
-#include "app/look/look.h"
 #include "app/widgets/state_glyph.h"
+#include "core/parts/conductor.h"
 
-#include <QHeaderView>
 #include <QSignalBlocker>
 
 #include <algorithm>
@@ -14,7 +13,7 @@ namespace {
 using harness::Pin;
 using harness::PinState;
 
-enum Column { Mark, Where, What, Wire, OtherEnd, kColumns };
+enum Column { Mark, Where };
 constexpr int kIndexRole = kStateRole + 1;
 
 proof::State glyphOf(PinState state)
@@ -30,12 +29,6 @@ proof::State glyphOf(PinState state)
     default:
         return proof::State::Untouched;
     }
-}
-
-const harness::PinUse* useOf(const PinTable::Uses& uses, const job::PointRef& at)
-{
-    const auto it = uses.find(at);
-    return it == uses.end() ? nullptr : &it->second;
 }
 
 } // namespace
@@ -63,34 +56,16 @@ QString stateText(PinState state)
     return PinTable::tr("wrong");
 }
 
-QString areaText(const job::Wire& wire)
+PinTable::PinTable(QWidget* parent)
+    : ListTable("pins", tr("Cavities"),
+                {{{}, 30, false},
+                 {tr("Cavity"), 62, true},
+                 {tr("What for"), 0, false},
+                 {tr("Wire"), 124, true},
+                 {tr("Other end"), 0, false}},
+                parent)
 {
-    return text(units::formatNumber(wire.area_m2 * 1e6, 2)) + QStringLiteral(" mm²");
-}
-
-PinTable::PinTable(QWidget* parent) : QTableWidget(0, kColumns, parent)
-{
-    setObjectName(QStringLiteral("pins"));
-    setAccessibleName(tr("Cavities"));
-    setHorizontalHeaderLabels({{}, tr("Cavity"), tr("What for"), tr("Wire"), tr("Other end")});
-    setFont(look::words(look::Size::Small));
-    verticalHeader()->hide();
-    verticalHeader()->setDefaultSectionSize(28);
-    horizontalHeader()->setHighlightSections(false);
-    horizontalHeader()->setSectionsClickable(false);
-    horizontalHeader()->setFont(look::words(look::Size::Small));
-    horizontalHeader()->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
-    horizontalHeader()->setSectionResizeMode(What, QHeaderView::Stretch);
-    horizontalHeader()->setSectionResizeMode(OtherEnd, QHeaderView::Stretch);
     setItemDelegateForColumn(Mark, new StateDelegate(this));
-    setColumnWidth(Mark, 30);
-    setColumnWidth(Where, 62);
-    setColumnWidth(Wire, 124);
-    setShowGrid(false);
-    setEditTriggers(QAbstractItemView::NoEditTriggers);
-    setSelectionBehavior(QAbstractItemView::SelectRows);
-    setSelectionMode(QAbstractItemView::SingleSelection);
-    setTabKeyNavigation(false);
     connect(this, &QTableWidget::currentCellChanged, this, [this](int row, int, int before, int) {
         if (row >= 0 && row != before)
             emit picked(item(row, Mark)->data(kIndexRole).toInt());
@@ -99,43 +74,41 @@ PinTable::PinTable(QWidget* parent) : QTableWidget(0, kColumns, parent)
 
 void PinTable::show(const job::Job& job, const std::vector<Pin>& pins, const Uses& uses, int current)
 {
-    const QSignalBlocker quiet(this);
-    // Rows are filled again, not made anew: this may be called from a row's own signal.
-    setRowCount(static_cast<int>(std::ranges::count_if(pins, [](const Pin& p) { return p.state != PinState::Open; })));
-    int row = -1;
-    for (size_t i = 0; i < pins.size(); ++i) {
+    std::vector<size_t> order; // wires first: blank plugs come last
+    for (const bool blank : {false, true})
+        for (size_t i = 0; i < pins.size(); ++i)
+            if (pins[i].state != PinState::Open && pins[i].wires.empty() == blank)
+                order.push_back(i);
+    std::vector<QStringList> rows;
+    for (size_t i : order) {
         const Pin& pin = pins[i];
-        if (pin.state == PinState::Open)
-            continue;
-        ++row;
-        const harness::PinUse* use = useOf(uses, pin.at);
-        QString wires;
+        const auto use = uses.find(pin.at);
+        QStringList wires;
         for (const job::Wire& w : job.wires)
             if (std::ranges::find(pin.wires, w.id) != pin.wires.end())
-                wires += (wires.isEmpty() ? QString() : QStringLiteral(" + ")) + text(w.colour) + QLatin1Char(' ') +
-                         areaText(w);
-        const QString texts[kColumns] = {{},
-                                         text(pin.at.cavity),
-                                         pin.wires.empty() ? stateText(pin.state)
-                                         : use == nullptr  ? QString()
-                                                           : text(use->words),
-                                         wires,
-                                         text(harness::otherEnds(job, pin))};
-        for (int column = 0; column < kColumns; ++column) {
-            QTableWidgetItem* cell = item(row, column);
-            if (cell == nullptr)
-                setItem(row, column, cell = new QTableWidgetItem);
-            cell->setText(texts[column]);
-            cell->setToolTip(texts[column]);
-            if (column == Where || column == Wire)
-                cell->setFont(look::numbers(look::Size::Small));
-        }
-        item(row, Mark)->setData(kStateRole, static_cast<int>(glyphOf(pin.state)));
-        item(row, Mark)->setData(kIndexRole, static_cast<int>(i));
-        item(row, Mark)->setToolTip(stateText(pin.state));
-        if (static_cast<int>(i) == current)
-            setCurrentCell(row, Where);
+                wires << text(w.colour) + QLatin1Char(' ') + text(parts::areaText(w.area_m2));
+        rows.push_back({{},
+                        text(pin.at.cavity),
+                        pin.wires.empty()   ? stateText(pin.state)
+                        : use == uses.end() ? QString()
+                                            : text(use->second.words),
+                        wires.join(QStringLiteral(" + ")),
+                        text(harness::otherEnds(job, pin))});
     }
+    const QSignalBlocker quiet(this);
+    fill(rows);
+    int shown = -1;
+    for (int row = 0; row < rowCount(); ++row) {
+        const size_t i = order[static_cast<size_t>(row)];
+        item(row, Mark)->setData(kStateRole, static_cast<int>(glyphOf(pins[i].state)));
+        item(row, Mark)->setData(kIndexRole, static_cast<int>(i));
+        item(row, Mark)->setToolTip(stateText(pins[i].state));
+        if (static_cast<int>(i) == current)
+            shown = row;
+    }
+    setCurrentCell(shown, Where);
+    if (shown >= 0)
+        scrollToItem(item(shown, Where));
 }
 
 } // namespace vicegrip::app

@@ -1,15 +1,14 @@
 #pragma once
 
 #include "app/desk/desk.h"
+#include "app/stages/pins/list_table.h"
 #include "core/harness/pin_use.h"
 #include "core/harness/pinning.h"
-
-#include <QTableWidget>
 
 namespace vicegrip::app {
 
 /// The cavities of a connector that want something, as rows: the face's twin in words.
-class PinTable : public QTableWidget
+class PinTable : public ListTable
 {
     Q_OBJECT
 
@@ -25,8 +24,5 @@ class PinTable : public QTableWidget
 
 /// "in, not counted again"
 [[nodiscard]] QString stateText(harness::PinState state);
-
-/// "0.5 mm²"
-[[nodiscard]] QString areaText(const job::Wire& wire);
 
 } // namespace vicegrip::app

@@ -1,424 +1,192 @@
 #include "app/stages/pins/pins_page.h"
 
-#include "app/desk/library.h"
-#include "app/stages/pins/call_out.h"
-#include "app/stages/pins/pin_card.h"
-#include "app/stages/pins/pin_table.h"
-#include "app/widgets/caution.h"
-#include "app/widgets/connector_face.h"
-#include "app/widgets/key_button.h"
+#include "app/stages/pins/list_table.h"
+#include "app/stages/pins/plug_view.h"
+#include "app/stages/pins/wires_view.h"
+#include "app/store/job_file.h"
 #include "app/widgets/labels.h"
+#include "core/harness/cut_list.h"
+#include "core/sheet/hands.h"
 
-#include <QComboBox>
-#include <QDateTime>
+#include <QCheckBox>
+#include <QDir>
+#include <QFileInfo>
 #include <QHBoxLayout>
 #include <QPushButton>
 #include <QShortcut>
-#include <QSignalBlocker>
+#include <QStackedWidget>
 #include <QVBoxLayout>
 
-#include <algorithm>
+#include <array>
 
 namespace vicegrip::app {
-namespace {
-
-using harness::Pin;
-using harness::PinState;
-
-constexpr int kCard = 316;
-
-std::string now()
-{
-    return QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString();
-}
-
-} // namespace
 
 PinsPage::PinsPage(Desk& desk, QWidget* parent)
     : StagePage(desk, parent),
-      m_connectors(new QComboBox),
-      m_layouts(new QComboBox),
-      m_side(label({}, look::Size::Title, true)),
-      m_caption(label({}, look::Size::Small, false, true)),
-      m_flip(new KeyButton(tr("Flip"), QStringLiteral("F"), false)),
-      m_drawing(new ConnectorFace),
-      m_table(new PinTable),
-      m_card(new PinCard),
-      m_voice(new CallOut(this)),
-      m_speak(new KeyButton(tr("Call it out"), QStringLiteral("V"), false))
+      m_export(new QPushButton(tr("Export CSV   E"))),
+      m_stack(new QStackedWidget),
+      m_plug(new PlugView(desk)),
+      m_wires(new WiresView(desk)),
+      m_buy(new ListTable("to-buy", tr("What is bought"),
+                          {{tr("What"), 0, false},
+                           {tr("Needed"), 90, true},
+                           {tr("Spare"), 80, true},
+                           {tr("Buy"), 90, true},
+                           {tr("Why the spare"), 190, false}})),
+      m_order(new ListTable("order", tr("The order of hands"),
+                            {{tr("What"), 300, false}, {tr("Tools"), 150, false}, {tr("Why then"), 0, false}})),
+      m_orderSaid(label({}, look::Size::Small, false, true))
 {
-    auto* left = new QVBoxLayout;
-    left->setSpacing(6);
-    buildFace(left);
-    auto* right = new QVBoxLayout;
-    right->setSpacing(look::kGap);
-    right->addWidget(m_card, 1);
-    m_speak->setObjectName(QStringLiteral("call-out"));
-    m_speak->setCheckable(true);
-    right->addWidget(m_speak, 0, Qt::AlignLeft);
-    auto* caution = new Caution;
-    caution->setText(tr("Battery negative lead off before any terminal is moved (both leads where the maker says so). "
-                        "Local rules and licensed practice come first."));
-    right->addWidget(caution);
-    m_card->setFixedWidth(kCard);
-    caution->setFixedWidth(kCard);
-    auto* row = new QHBoxLayout(this);
-    row->setContentsMargins(look::kMargin, look::kMargin, look::kMargin, look::kGap);
-    row->setSpacing(look::kMargin);
-    row->addLayout(left, 1);
-    row->addLayout(right);
-    bindKeys();
-    setFocusProxy(m_drawing);
-}
-
-void PinsPage::buildFace(QVBoxLayout* column)
-{
-    m_connectors->setObjectName(QStringLiteral("connector"));
-    m_connectors->setAccessibleName(tr("Connector"));
-    m_layouts->setObjectName(QStringLiteral("connector-layout"));
-    m_layouts->setAccessibleName(tr("Face and terminals of this connector"));
-    m_layouts->setFont(look::words(look::Size::Small));
-    m_side->setObjectName(QStringLiteral("face-side"));
-    m_side->setWordWrap(false);
-    m_flip->setObjectName(QStringLiteral("flip"));
-    for (QComboBox* box : {m_connectors, m_layouts})
-        box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     auto* top = new QHBoxLayout;
-    top->addWidget(m_connectors, 1);
-    top->addSpacing(look::kMargin);
-    top->addWidget(m_side);
-    top->addWidget(m_flip);
+    const std::array<QString, kViews> names = {tr("Plug"), tr("Wires"), tr("To buy"), tr("Order of hands")};
+    static constexpr std::array<const char*, kViews> kNames = {"pins-plug", "pins-wires", "pins-buy", "pins-order"};
+    for (int i = 0; i < kViews; ++i) {
+        const auto view = static_cast<View>(i);
+        m_buttons[i] = new QPushButton(names[static_cast<size_t>(i)]);
+        m_buttons[i]->setObjectName(QLatin1String(kNames[static_cast<size_t>(i)]));
+        m_buttons[i]->setCheckable(true);
+        m_buttons[i]->setAutoExclusive(true);
+        m_buttons[i]->setFlat(true);
+        m_buttons[i]->setFont(look::words(look::Size::Small));
+        m_buttons[i]->setToolTip(tr("Alt+%1").arg(i + 1));
+        top->addWidget(m_buttons[i]);
+        connect(m_buttons[i], &QPushButton::clicked, this, [this, view] { show(view); });
+        connect(new QShortcut(QKeySequence(tr("Alt+%1").arg(i + 1)), this), &QShortcut::activated, this,
+                [this, view] { show(view); });
+    }
+    top->addStretch();
+    m_export->setObjectName(QStringLiteral("export-list"));
+    m_export->setFont(look::words(look::Size::Small));
+    top->addWidget(m_export);
+    connect(m_export, &QPushButton::clicked, this, &PinsPage::exportShown);
+    connect(new QShortcut(QKeySequence(Qt::Key_E), this), &QShortcut::activated, this, &PinsPage::exportShown);
+
+    m_stack->addWidget(m_plug);
+    m_stack->addWidget(m_wires);
+    m_stack->addWidget(m_buy);
+    m_stack->addWidget(buildOrder());
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(look::kMargin, look::kGap, look::kMargin, look::kGap);
     column->addLayout(top);
-    column->addWidget(m_drawing);
-    auto* under = new QHBoxLayout;
-    under->addWidget(m_caption, 1);
-    under->addWidget(m_layouts, 1);
-    auto* own = new QPushButton(tr("Describe one"));
-    own->setObjectName(QStringLiteral("describe-connector"));
-    own->setFont(look::words(look::Size::Small));
-    connect(own, &QPushButton::clicked, this, [this] { emit describePart(PartKind::Connector); });
-    under->addWidget(own);
-    column->addLayout(under);
-
-    column->addWidget(m_table, 1);
-
-    connect(m_connectors, &QComboBox::activated, this,
-            [this](int index) { chooseConnector(m_connectors->itemData(index).toString().toStdString()); });
-    connect(m_layouts, &QComboBox::activated, this, &PinsPage::chooseLayout);
-    connect(m_flip, &KeyButton::clicked, this, &PinsPage::flip);
-    connect(m_drawing, &ConnectorFace::picked, this, &PinsPage::pick);
-    connect(m_table, &PinTable::picked, this, &PinsPage::pick);
-    connect(m_card, &PinCard::tickAsked, this, &PinsPage::act);
-    connect(m_card, &PinCard::takenOut, this, &PinsPage::act);
-    connect(m_card, &PinCard::untickAsked, this, &PinsPage::untick);
-    connect(m_card, &PinCard::counted, this, &PinsPage::count);
+    column->addWidget(m_stack, 1);
+    connect(m_plug, &PlugView::notice, this, &StagePage::notice);
+    connect(m_plug, &PlugView::describeAsked, this, [this] { emit describePart(PartKind::Connector); });
+    setFocusProxy(m_plug);
+    show(Plug);
 }
 
-void PinsPage::bindKeys()
+QWidget* PinsPage::buildOrder()
 {
-    const auto key = [this](const QKeySequence& keys, const std::function<void()>& what) {
-        connect(new QShortcut(keys, this), &QShortcut::activated, this, what);
-    };
-    key(QKeySequence(Qt::Key_F), [this] { flip(); });
-    key(QKeySequence(Qt::Key_Space), [this] { act(); });
-    key(QKeySequence(Qt::Key_Backspace), [this] { untick(); });
-    key(QKeySequence(Qt::Key_V), [this] { toggleVoice(); });
-    connect(m_speak, &KeyButton::clicked, this, &PinsPage::toggleVoice);
-    key(QKeySequence(Qt::Key_PageDown), [this] { walkConnectors(1); });
-    key(QKeySequence(Qt::Key_PageUp), [this] { walkConnectors(-1); });
-    key(QKeySequence(Qt::Key_N), [this] {
-        m_picked = {};
-        refresh();
-    });
-}
-
-const job::Connector* PinsPage::connector() const
-{
-    return job::findConnector(*m_desk.store.job(), m_connector);
-}
-
-const Pin* PinsPage::current() const
-{
-    return m_current < 0 ? nullptr : &m_pins[static_cast<size_t>(m_current)];
-}
-
-const harness::PinUse* PinsPage::useOf(const job::PointRef& at) const
-{
-    const auto it = m_uses.find(at);
-    return it == m_uses.end() ? nullptr : &it->second;
-}
-
-/// A reading was right there, and still is.
-bool PinsPage::proved(const Pin& pin) const
-{
-    for (const analysis::CircuitView& view : m_desk.store.analysis()->circuits)
-        for (const auto& [condition, stations] : view.stations)
-            for (const proof::Judged& j : stations)
-                if (j.expectation.station.key == pin.at.text() && j.state == proof::State::Done)
-                    return true;
-    return false;
-}
-
-void PinsPage::edit(const QString& description, const std::function<void(job::Job&)>& change)
-{
-    if (const auto done = m_desk.store.edit(description, change); !done)
-        emit notice(QString::fromStdString(done.error().sentence));
-}
-
-void PinsPage::flip()
-{
-    m_face = m_face == parts::Face::Wire ? parts::Face::Mating : parts::Face::Wire;
-    refresh();
-}
-
-void PinsPage::walkConnectors(int step)
-{
-    const int to = m_connectors->currentIndex() + step;
-    if (to >= 0 && to < m_connectors->count())
-        chooseConnector(m_connectors->itemData(to).toString().toStdString());
-}
-
-void PinsPage::chooseConnector(const std::string& id)
-{
-    m_connector = id;
-    m_picked = {};
-    refresh();
-}
-
-void PinsPage::chooseLayout(int index)
-{
-    const parts::LayoutId id{m_layouts->itemData(index).toString().toStdString()};
-    const parts::Layout* layout = parts::find(library(), id);
-    if (layout == nullptr || connector() == nullptr)
-        return;
-    edit(tr("Face of %1 to %2").arg(text(m_connector), text(layout->name)), [&](job::Job& job) {
-        for (job::Connector& c : job.connectors)
-            if (c.id == m_connector)
-                c.layout = *layout;
-    });
-}
-
-void PinsPage::pick(int index)
-{
-    if (index < 0 || index >= static_cast<int>(m_pins.size()))
-        return;
-    m_picked = m_pins[static_cast<size_t>(index)].at;
-    refresh();
-}
-
-void PinsPage::act()
-{
-    const Pin* pin = current();
-    if (pin == nullptr)
-        return;
-    const job::PointRef at = pin->at;
-    if (pin->state == PinState::Wrong)
-        edit(tr("%1 taken out again").arg(text(at.text())), [&](job::Job& job) { harness::pullOut(job, at); });
-    else if (const harness::Step* step = pin->next(); step != nullptr) {
-        m_picked = at; // stays in hand until it is counted
-        edit(text(at.text()) + QStringLiteral(": ") + text(step->text),
-             [&](job::Job& job) { harness::tick(job, at, now()); });
+    auto* sheet = new QWidget;
+    auto* column = new QVBoxLayout(sheet);
+    column->setContentsMargins(0, 0, 0, 0);
+    auto* shut = new QHBoxLayout;
+    shut->addWidget(label(tr("On already:"), look::Size::Small, false, true));
+    for (const sheet::Gate& g : sheet::gates()) {
+        auto* box = new QCheckBox(text(g.name));
+        box->setObjectName(QStringLiteral("gate-") + text(g.id));
+        box->setFont(look::words(look::Size::Small));
+        shut->addWidget(box);
+        m_gates.push_back(box);
+        connect(box, &QCheckBox::toggled, this, [this, id = g.id](bool on) {
+            on ? (void)m_closed.insert(id) : (void)m_closed.erase(id);
+            refreshOrder();
+        });
     }
-    if (const Pin* after = current(); after != nullptr && after->state == PinState::Seated)
-        m_card->focusCount();
-    else if (after == nullptr || harness::isDone(after->state))
-        m_picked = {};
+    shut->addStretch();
+    m_orderSaid->setObjectName(QStringLiteral("order-said"));
+    column->addLayout(shut);
+    column->addWidget(m_orderSaid);
+    column->addWidget(m_order, 1);
+    return sheet;
+}
+
+void PinsPage::show(View view)
+{
+    m_buttons[view]->setChecked(true);
+    m_stack->setCurrentIndex(view);
+    m_export->setVisible(view == Wires || view == Buy);
     refresh();
-}
-
-void PinsPage::untick()
-{
-    const Pin* pin = current();
-    if (pin != nullptr && pin->ticked > 0)
-        edit(tr("A step of %1 taken back").arg(text(pin->at.text())),
-             [at = pin->at](job::Job& job) { harness::untick(job, at); });
-}
-
-void PinsPage::toggleVoice()
-{
-    const QString trouble = m_voice->setOn(!m_voice->isOn());
-    m_speak->setChecked(m_voice->isOn());
-    if (!trouble.isEmpty())
-        emit notice(trouble);
-    refreshCard();
-}
-
-/// Cavity, count, wire, and what the hands do next, in the words of the card.
-void PinsPage::speak(const PinShown& shown)
-{
-    const harness::Step* next = shown.pin.next();
-    m_voice->say(shown.pin.ticked == 0 ? QStringList{shown.cavity, shown.place, shown.spokenColours,
-                                                     next == nullptr ? QString() : text(next->text)}
-                                             .join(QStringLiteral(". "))
-                 : next != nullptr                     ? text(next->text)
-                 : shown.pin.state == PinState::Seated ? tr("Count again.")
-                                                       : QString());
-}
-
-void PinsPage::count(const QString& cavity)
-{
-    const Pin* pin = current();
-    if (pin == nullptr || pin->state != PinState::Seated)
-        return;
-    const job::PointRef at = pin->at;
-    const std::string counted = cavity.toStdString();
-    edit(tr("%1 counted again: %2").arg(text(at.text()), cavity),
-         [&](job::Job& job) { harness::count(job, at, counted, now()); });
-    m_picked = counted == at.cavity ? job::PointRef{} : at;
-    m_drawing->setFocus();
-    refresh();
-}
-
-/// When another circuit was chosen elsewhere, the page goes to its signal pin: on this connector, else at the ECU.
-void PinsPage::followCircuit()
-{
-    const job::CircuitId& circuit = m_desk.selection.circuit();
-    if (circuit == m_followed)
-        return;
-    m_followed = circuit;
-    const auto job = m_desk.store.job();
-    const job::Circuit* c = job::find(*job, circuit);
-    const job::PointRef input = c == nullptr ? job::PointRef{} : job::cavityOf(*job, c->input);
-    for (const auto& [place, use] : m_uses)
-        if (use.circuit == circuit && place.owner == m_connector && place != input) {
-            m_picked = place;
-            break;
-        }
-    if (!input.empty() && (m_picked.empty() || m_connector == input.owner || m_connector.empty())) {
-        m_connector = input.owner;
-        m_picked = input;
-    }
 }
 
 void PinsPage::refresh()
 {
-    const auto job = m_desk.store.job();
-    m_uses = harness::pinUses(*job);
-    followCircuit();
-    if (connector() == nullptr)
-        m_connector = job->connectors.empty() ? std::string() : job->connectors.front().id;
-    const job::Connector* c = connector();
-    m_pins = c == nullptr ? std::vector<Pin>{} : harness::pinsOf(*job, *c);
-    const auto picked = std::ranges::find(m_pins, m_picked, &Pin::at);
-    if (picked != m_pins.end())
-        m_current = static_cast<int>(picked - m_pins.begin());
-    else if (const auto next = harness::nextPin(m_pins))
-        m_current = static_cast<int>(*next);
-    else
-        m_current = -1;
-    refreshConnectors();
-    refreshFace();
-    m_table->show(*job, m_pins, m_uses, m_current);
-    refreshCard();
-    // The thread below follows the wire in hand.
-    const harness::PinUse* use = current() == nullptr ? nullptr : useOf(current()->at);
-    if (use != nullptr && !use->circuit.empty() && use->circuit != m_followed) {
-        m_followed = use->circuit;
-        m_desk.selection.setCircuit(use->circuit);
+    switch (static_cast<View>(m_stack->currentIndex())) {
+    case Wires:
+        m_wires->refresh();
+        break;
+    case Buy:
+        refreshBuy();
+        break;
+    case Order:
+        refreshOrder();
+        break;
+    default:
+        m_plug->refresh();
     }
 }
 
-void PinsPage::refreshConnectors()
+void PinsPage::refreshBuy()
 {
-    const auto job = m_desk.store.job();
-    const QSignalBlocker quiet(m_connectors);
-    m_connectors->clear();
-    for (const job::Connector& c : job->connectors) {
-        const auto pins = c.id == m_connector ? m_pins : harness::pinsOf(*job, c);
-        const auto left = std::ranges::count_if(pins, [](const Pin& p) { return !harness::isDone(p.state); });
-        m_connectors->addItem(left == 0 ? tr("%1, %2: all in").arg(text(c.id), text(c.label))
-                                        : tr("%1, %2: %3 left").arg(text(c.id), text(c.label)).arg(left),
-                              text(c.id));
-        if (c.id == m_connector)
-            m_connectors->setCurrentIndex(m_connectors->count() - 1);
+    std::vector<QStringList> rows;
+    for (const harness::Item& i : harness::shoppingList(*m_desk.store.job())) {
+        const int decimals = i.unit == "m" ? 1 : 0;
+        const auto amount = [&](double n) {
+            return n > 0 ? text(units::formatNumber(n, decimals)) + QLatin1Char(' ') + text(i.unit) : QString();
+        };
+        rows.push_back({text(i.what), amount(i.needed), amount(i.spare), amount(i.needed + i.spare), text(i.why)});
     }
-    m_layouts->clear();
-    const job::Connector* c = connector();
-    if (c == nullptr)
-        return;
-    m_layouts->addItem(c->layout ? text(c->layout->name) : tr("Face not described: choose"));
-    for (const parts::Layout& l : library().layouts)
-        if (!parts::checkFits(l, c->cavities))
-            continue;
-        else if (!c->layout || l.id != c->layout->id)
-            m_layouts->addItem(text(l.name), text(l.id.value));
-    m_layouts->setEnabled(m_layouts->count() > 1);
+    m_buy->fill(rows);
 }
 
-void PinsPage::refreshFace()
+void PinsPage::refreshOrder()
 {
-    const job::Connector* c = connector();
-    const bool wire = m_face == parts::Face::Wire;
-    m_side->setText(wire ? tr("WIRE SIDE") : tr("MATING FACE"));
-    setInk(m_side, wire ? look::colours().ink : look::colours().failing);
-    m_caption->setText(wire ? tr("Seen from where the wires go in. Count from the moulded numbers, never by colour.")
-                            : tr("Mirrored: seen from where the other half goes on. Left and right are swapped."));
-    std::vector<ConnectorFace::Cell> cells;
     const auto job = m_desk.store.job();
-    for (const Pin& pin : m_pins) {
-        ConnectorFace::Cell cell;
-        cell.cavity = text(pin.at.cavity);
-        cell.state = pin.state;
-        cell.proved = pin.state == PinState::Counted && proved(pin);
-        for (const job::Wire& w : job->wires)
-            if (!pin.wires.empty() && w.id == pin.wires.front())
-                cell.colours = text(w.colour);
-        const harness::PinUse* use = useOf(pin.at);
-        cell.words = text(pin.at.text()) + QStringLiteral(": ") + stateText(pin.state) +
-                     (use == nullptr ? QString() : QStringLiteral(", ") + text(use->words));
-        cells.push_back(std::move(cell));
-    }
-    m_drawing->show(c == nullptr ? parts::plainRow({}) : harness::faceOf(*c), std::move(cells), m_face, m_current);
-}
-
-void PinsPage::refreshCard()
-{
-    const job::Connector* c = connector();
-    const Pin* pin = current();
-    if (c == nullptr)
-        return;
-    const auto job = m_desk.store.job();
-    const parts::Layout layout = harness::faceOf(*c);
-    const auto all = std::ranges::count_if(m_pins, [](const Pin& p) { return p.state != PinState::Open; });
-    const auto done = std::ranges::count_if(
-        m_pins, [](const Pin& p) { return p.state != PinState::Open && harness::isDone(p.state); });
-    if (pin == nullptr) {
-        const bool lock = std::ranges::any_of(layout.terminals, &parts::TerminalFamily::secondaryLock);
-        m_card->showDone(tr("%1, %2 cavities done").arg(text(c->label)).arg(all),
-                         lock ? tr("Close the secondary lock, then look along it: a terminal that stands back holds it "
-                                   "open.")
-                              : tr("Look along the face: no terminal may stand back."));
+    const auto chores = sheet::chores(*job, m_closed);
+    const auto route = sheet::route(chores);
+    if (!route) {
+        m_orderSaid->setText(QString::fromStdString(route.error().sentence));
+        m_order->fill({});
         return;
     }
-    const parts::Face other = m_face == parts::Face::Wire ? parts::Face::Mating : parts::Face::Wire;
-    const auto here = parts::countOf(layout, pin->at.cavity, m_face),
-               there = parts::countOf(layout, pin->at.cavity, other);
-    PinShown shown;
-    shown.pin = *pin;
-    shown.progress = tr("%1: %2 of %3 done").arg(text(c->label)).arg(done).arg(all);
-    shown.cavity = c->kind == job::ConnectorKind::Ecu ? text(pin->at.owner + pin->at.cavity)
-                                                      : text(pin->at.owner + " " + pin->at.cavity);
-    if (here && there) {
-        shown.place = text(parts::spoken(*here));
-        shown.otherFace = (other == parts::Face::Mating ? tr("On the mating face: %1") : tr("On the wire side: %1"))
-                              .arg(text(parts::spoken(*there)));
-        shown.nearest = text(here->printed);
-    }
-    for (const job::Wire& w : job->wires)
-        if (!pin->wires.empty() && w.id == pin->wires.front()) {
-            shown.colours = text(w.colour);
-            shown.spokenColours = text(harness::colourName(w.colour));
-            shown.wire =
-                text(w.colour) + QStringLiteral("  ") + shown.spokenColours + QStringLiteral(", ") + areaText(w);
+    std::vector<QStringList> rows;
+    std::vector<int> places;
+    const std::string* place = nullptr;
+    for (size_t i : route->order) {
+        const sheet::Chore& c = chores[i];
+        if (place == nullptr || *place != c.place) {
+            QString name = text(c.place);
+            name[0] = name[0].toUpper();
+            places.push_back(static_cast<int>(rows.size()));
+            rows.push_back({name});
         }
-    const harness::PinUse* use = useOf(pin->at);
-    if (pin->wires.empty())
-        shown.leadsTo = stateText(pin->state);
-    else
-        shown.leadsTo = tr("to %1").arg(text(harness::otherEnds(*job, *pin))) +
-                        (use == nullptr ? QString() : QStringLiteral("\n") + text(use->words));
-    m_card->show(shown, layout, m_face);
-    speak(shown);
+        place = &c.place;
+        rows.push_back({QStringLiteral("   ") + text(c.what), text(c.tools), text(c.why)});
+    }
+    m_order->fill(rows, places);
+    QString said = tr("%1 chores, %2 changes of place%3.")
+                       .arg(route->order.size())
+                       .arg(route->moves)
+                       .arg(route->optimal ? tr(", proved the fewest") : tr(", the fewest found"));
+    for (const std::string& cost : sheet::costs(*job, m_closed))
+        said += QLatin1Char('\n') + text(cost) + QLatin1Char('.');
+    m_orderSaid->setText(said);
+}
+
+/// Beside the job, under a name that says what it is: no dialog to fill in with gloves on.
+void PinsPage::exportShown()
+{
+    const auto view = static_cast<View>(m_stack->currentIndex());
+    if (view != Wires && view != Buy)
+        return;
+    const auto job = m_desk.store.job();
+    const std::string csv =
+        view == Wires ? harness::toCsv(harness::cutList(*job)) : harness::toCsv(harness::shoppingList(*job));
+    const QFileInfo file(m_desk.store.path());
+    const QString name =
+        file.completeBaseName() + (view == Wires ? QStringLiteral("-cut.csv") : QStringLiteral("-buy.csv"));
+    const auto done = writeWhole(file.dir().filePath(name), QByteArray::fromStdString(csv));
+    emit notice(done ? tr("%1 is beside the job.").arg(name) : QString::fromStdString(done.error().sentence));
 }
 
 } // namespace vicegrip::app

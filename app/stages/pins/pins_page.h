@@ -1,23 +1,21 @@
 #pragma once
 
 #include "app/stages/stage_page.h"
-#include "core/harness/pin_use.h"
-#include "core/harness/pinning.h"
 
-class QComboBox;
+#include <set>
+
+class QCheckBox;
 class QLabel;
-class QVBoxLayout;
+class QPushButton;
+class QStackedWidget;
 
 namespace vicegrip::app {
 
-class CallOut;
-class ConnectorFace;
-class KeyButton;
-class PinCard;
-class PinTable;
-struct PinShown;
+class ListTable;
+class PlugView;
+class WiresView;
 
-/// Pins: one connector's face, what belongs in each cavity, and the pin in hand.
+/// Pins: a plug and the pin in hand, every wire, what is bought, and the order of hands. One of the four is shown.
 class PinsPage : public StagePage
 {
     Q_OBJECT
@@ -28,45 +26,23 @@ class PinsPage : public StagePage
     void refresh() override;
 
   private:
-    void buildFace(QVBoxLayout* column);
-    void bindKeys();
-    void flip();
-    void walkConnectors(int step);
-    void chooseConnector(const std::string& id);
-    void chooseLayout(int index);
-    void pick(int index);
-    void act(); ///< Space: the next tick, or what is wrong taken out
-    void untick();
-    void toggleVoice();
-    void speak(const PinShown& shown);
-    void count(const QString& cavity);
-    void edit(const QString& description, const std::function<void(job::Job&)>& change);
+    enum View { Plug, Wires, Buy, Order, kViews };
 
-    void followCircuit();
-    void refreshConnectors();
-    void refreshFace();
-    void refreshCard();
-    [[nodiscard]] const job::Connector* connector() const;
-    [[nodiscard]] const harness::Pin* current() const;
-    [[nodiscard]] const harness::PinUse* useOf(const job::PointRef& at) const;
-    [[nodiscard]] bool proved(const harness::Pin& pin) const;
+    void show(View view);
+    void exportShown();
+    void refreshBuy();
+    void refreshOrder();
+    QWidget* buildOrder();
 
-    QComboBox *m_connectors, *m_layouts;
-    QLabel *m_side, *m_caption;
-    KeyButton* m_flip;
-    ConnectorFace* m_drawing;
-    PinTable* m_table;
-    PinCard* m_card;
-    CallOut* m_voice;
-    KeyButton* m_speak;
-
-    std::string m_connector; ///< id
-    parts::Face m_face = parts::Face::Wire;
-    job::PointRef m_picked; ///< by hand; empty: whatever comes next
-    job::CircuitId m_followed; ///< the circuit this page last spoke of
-    std::vector<harness::Pin> m_pins; ///< of the connector
-    std::map<job::PointRef, harness::PinUse> m_uses;
-    int m_current = -1;
+    QPushButton* m_buttons[kViews]{};
+    QPushButton* m_export;
+    QStackedWidget* m_stack;
+    PlugView* m_plug;
+    WiresView* m_wires;
+    ListTable *m_buy, *m_order;
+    QLabel* m_orderSaid;
+    std::set<std::string> m_closed; ///< gates that are shut
+    std::vector<QCheckBox*> m_gates;
 };
 
 } // namespace vicegrip::app

@@ -9,7 +9,13 @@
 namespace vicegrip::app {
 namespace {
 
-constexpr int kText = 26, kPad = 8, kGlyph = 15;
+constexpr int kText = 26, kPad = 6, kGlyph = 15;
+constexpr size_t kAhead = 3; ///< steps shown after the next one
+
+QFont fontOf(bool next)
+{
+    return next ? look::words(look::Size::Body, true) : look::words(look::Size::Small);
+}
 
 } // namespace
 
@@ -21,11 +27,24 @@ StepList::StepList(QWidget* parent) : QWidget(parent)
     setSizePolicy(policy);
 }
 
-int StepList::heightOf(size_t step) const
+/// What is shown: one line for what is done, the next step in strong ink, and some of those after it.
+std::vector<StepList::Line> StepList::lines() const
 {
-    const QFontMetrics metrics(look::words(look::Size::Body, true));
-    return metrics.boundingRect(0, 0, std::max(width(), 200) - kText, 1000, Qt::TextWordWrap, text(m_steps[step].text))
-               .height() +
+    std::vector<Line> out;
+    if (m_ticked > 0)
+        out.push_back({tr("%1 of %2 steps done").arg(m_ticked).arg(m_steps.size()), proof::State::Done, false});
+    const size_t next = static_cast<size_t>(m_ticked), last = std::min(m_steps.size(), next + 1 + kAhead);
+    for (size_t i = next; i < last; ++i)
+        out.push_back({text(m_steps[i].text), proof::State::Untouched, i == next});
+    if (last < m_steps.size())
+        out.push_back({tr("and %1 more").arg(m_steps.size() - last), proof::State::NotNeeded, false});
+    return out;
+}
+
+int StepList::heightOf(const Line& line) const
+{
+    const QFontMetrics metrics(fontOf(line.next));
+    return metrics.boundingRect(0, 0, std::max(width(), 200) - kText, 1000, Qt::TextWordWrap, line.words).height() +
            kPad;
 }
 
@@ -42,8 +61,8 @@ void StepList::show(const std::vector<harness::Step>& steps, int ticked)
 QSize StepList::sizeHint() const
 {
     int height = 0;
-    for (size_t i = 0; i < m_steps.size(); ++i)
-        height += heightOf(i);
+    for (const Line& line : lines())
+        height += heightOf(line);
     return {260, height};
 }
 
@@ -59,20 +78,19 @@ void StepList::paintEvent(QPaintEvent*)
     QPainter p(this);
     p.setRenderHint(QPainter::Antialiasing);
     int top = 0;
-    for (size_t i = 0; i < m_steps.size(); ++i) {
-        const bool done = static_cast<int>(i) < m_ticked, next = static_cast<int>(i) == m_ticked;
-        const int height = heightOf(i);
-        drawState(p, QRectF(1, top + 2, kGlyph, kGlyph), done ? proof::State::Done : proof::State::Untouched);
-        p.setFont(look::words(look::Size::Body, next));
-        p.setPen(done ? c.inkSoft : c.ink);
-        p.drawText(QRect(kText, top, width() - kText, height - kPad), Qt::TextWordWrap, text(m_steps[i].text));
+    for (const Line& line : lines()) {
+        const int height = heightOf(line);
+        drawState(p, QRectF(1, top + 1, kGlyph, kGlyph), line.state);
+        p.setFont(fontOf(line.next));
+        p.setPen(line.next ? c.ink : c.inkSoft);
+        p.drawText(QRect(kText, top, width() - kText, height - kPad), Qt::TextWordWrap, line.words);
         top += height;
     }
 }
 
 WireStripe::WireStripe(QWidget* parent) : QWidget(parent)
 {
-    setSizePolicy(QSizePolicy::Fixed, QSizePolicy::Fixed);
+    setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
 }
 
 void WireStripe::show(const QString& colours)
@@ -91,7 +109,7 @@ void WireStripe::paintEvent(QPaintEvent*)
     p.fillRect(rect(), look::colours().inkSoft); // a rim, so that a white wire shows on paper
     p.fillRect(rect().adjusted(1, 1, -1, -1), look::wire(both.first()));
     if (both.size() > 1)
-        p.fillRect(rect().adjusted(1, 5, -1, -5), look::wire(both.last()));
+        p.fillRect(rect().adjusted(1, 4, -1, -4), look::wire(both.last()));
 }
 
 } // namespace vicegrip::app

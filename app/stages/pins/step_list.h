@@ -1,6 +1,7 @@
 #pragma once
 
 #include "core/harness/hand_steps.h"
+#include "core/proof/verdict.h"
 
 #include <QWidget>
 
@@ -8,7 +9,7 @@
 
 namespace vicegrip::app {
 
-/// The hand steps of a pin in their order: ticked, the next one in strong ink, and those to come.
+/// The hand steps of a pin in their order: how many are ticked, the next one in strong ink, and those to come.
 class StepList : public QWidget
 {
     Q_OBJECT
@@ -25,7 +26,14 @@ class StepList : public QWidget
     void resizeEvent(QResizeEvent* event) override;
 
   private:
-    [[nodiscard]] int heightOf(size_t step) const;
+    struct Line
+    {
+        QString words;
+        proof::State state = proof::State::Untouched;
+        bool next = false;
+    };
+    [[nodiscard]] std::vector<Line> lines() const;
+    [[nodiscard]] int heightOf(const Line& line) const;
 
     std::vector<harness::Step> m_steps;
     int m_ticked = 0;
@@ -40,7 +48,7 @@ class WireStripe : public QWidget
     explicit WireStripe(QWidget* parent = nullptr);
 
     void show(const QString& colours);
-    [[nodiscard]] QSize sizeHint() const override { return {84, 14}; }
+    [[nodiscard]] QSize sizeHint() const override { return {84, 12}; }
 
   protected:
     void paintEvent(QPaintEvent* event) override;

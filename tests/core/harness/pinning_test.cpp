@@ -1,3 +1,4 @@
+#include "core/harness/colour.h"
 #include "core/harness/pin_use.h"
 #include "core/harness/pinning.h"
 #include "core/job/check.h"
@@ -46,6 +47,14 @@ TEST(HandSteps, SealAndBootGoOnBeforeTheTerminalAndPullToSeatIsThreadedFirst)
     EXPECT_THAT(push[static_cast<size_t>(placeOf(push, HandStep::Strip))].text, HasSubstr("4.5 mm"));
 }
 
+/// Petrel before anybody has pinned anything.
+job::Job bare()
+{
+    job::Job job = test::petrel();
+    job.pinned.clear();
+    return job;
+}
+
 const job::Connector& plug(const job::Job& job, const char* id)
 {
     return *job::findConnector(job, id);
@@ -67,7 +76,7 @@ PointRef firstPlanned(const job::Job& job, const char* connector)
 
 TEST(Pinning, APinIsTickedCountedAndDone)
 {
-    job::Job job = test::petrel();
+    job::Job job = bare();
     const PointRef at = firstPlanned(job, "A");
     ASSERT_FALSE(at.empty());
     const size_t steps = pin(job, at).steps.size();
@@ -92,7 +101,7 @@ TEST(Pinning, APinIsTickedCountedAndDone)
 
 TEST(Pinning, AWrongSecondCountIsCaught)
 {
-    job::Job job = test::petrel();
+    job::Job job = bare();
     const PointRef at = firstPlanned(job, "A");
     while (pin(job, at).next() != nullptr)
         tick(job, at, "t");
@@ -107,7 +116,7 @@ TEST(Pinning, AWrongSecondCountIsCaught)
 
 TEST(Pinning, AWireThatIsChangedAfterwardsMustComeOut)
 {
-    job::Job job = test::petrel();
+    job::Job job = bare();
     const PointRef at = firstPlanned(job, "A");
     tick(job, at, "t");
     std::erase_if(job.wires, [&](const job::Wire& w) { return w.from == at || w.to == at; });
@@ -117,7 +126,7 @@ TEST(Pinning, AWireThatIsChangedAfterwardsMustComeOut)
 
 TEST(Pinning, UnusedCavitiesOfASealedPlugWantABlank)
 {
-    job::Job job = test::petrel();
+    job::Job job = bare();
     const auto pins = pinsOf(job, plug(job, "A"));
     const auto blank = std::ranges::find(pins, PinState::BlankDue, &Pin::state);
     ASSERT_NE(blank, pins.end());
@@ -134,16 +143,8 @@ TEST(Pinning, UnusedCavitiesOfASealedPlugWantABlank)
 
 TEST(Pinning, TheWholeConnectorComesToAnEnd)
 {
-    job::Job job = test::petrel();
-    int done = 0;
-    while (const auto next = nextPin(pinsOf(job, plug(job, "B")))) {
-        const Pin p = pinsOf(job, plug(job, "B"))[*next];
-        if (p.state == PinState::Seated)
-            count(job, p.at, p.at.cavity, "t");
-        else
-            tick(job, p.at, "t");
-        ASSERT_LT(++done, 1000);
-    }
+    job::Job job = bare();
+    test::pinAll(job);
     for (const Pin& p : pinsOf(job, plug(job, "B")))
         EXPECT_TRUE(isDone(p.state)) << p.at.text();
 }
@@ -165,7 +166,7 @@ TEST(Pinning, WhatIsCountedIsUnderstoodAsItIsTyped)
 
 TEST(Pinning, PinsOfAPlugThatGoesAreForgotten)
 {
-    job::Job job = test::petrel();
+    job::Job job = bare();
     tick(job, firstPlanned(job, "A"), "t");
     tick(job, firstPlanned(job, "OIL-PRESSURE"), "t");
     removeCircuit(job, job::CircuitId{"oil-pressure"});
@@ -176,7 +177,7 @@ TEST(Pinning, PinsOfAPlugThatGoesAreForgotten)
 
 TEST(PinUse, EachCavitySaysWhatItIsFor)
 {
-    const job::Job job = test::petrel();
+    const job::Job job = bare();
     const auto uses = pinUses(job);
     const job::Circuit& clt = *job::find(job, job::CircuitId{"clt"});
     EXPECT_EQ(uses.at(job::cavityOf(job, clt.input)).words, "Coolant temp, signal");
@@ -191,11 +192,17 @@ TEST(PinUse, EachCavitySaysWhatItIsFor)
 }
 
 /// IEC 60757 letters.
-TEST(PinUse, ColoursAreSpokenFromTheirLetters)
+TEST(Colour, IsSpokenFromItsLettersAndReadAsItIsWritten)
 {
     EXPECT_EQ(colourName("BU/WH"), "blue, white tracer");
     EXPECT_EQ(colourName("VT"), "violet");
     EXPECT_EQ(colourName("GY/TQ"), "grey, turquoise tracer");
+    EXPECT_EQ(parseColour("bu/wh").value(), "BU/WH");
+    EXPECT_EQ(parseColour("Blue-white").value(), "BU/WH");
+    EXPECT_EQ(parseColour(" YE ").value(), "YE");
+    EXPECT_THAT(parseColour("mauve").error().sentence, HasSubstr("BK, BN, RD"));
+    EXPECT_FALSE(parseColour("BU/WH/RD"));
+    EXPECT_FALSE(parseColour(" / "));
 }
 
 } // namespace

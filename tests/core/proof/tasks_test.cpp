@@ -28,6 +28,7 @@ job::Job finished()
 {
     job::Job job = petrel();
     job.proofs.clear();
+    test::pinAll(job);
     for (const brief::Question& q : brief::questions(*job.brief, job))
         job.brief->answers[q.id] = "agreed";
     const auto a = analysed(job);
@@ -47,7 +48,8 @@ TEST(Tasks, FailingBeforeStaleBeforeUntouchedBeforeScale)
     ASSERT_GE(all.size(), 6U);
     EXPECT_EQ(all[0], "Fuel pressure: find the fault");
     EXPECT_EQ(all[1], "Coolant temp: measure again");
-    EXPECT_EQ(all[2], "Oil temp: prove the wiring");
+    EXPECT_EQ(all[2], "ECU plug B: 19 cavities to pin");
+    EXPECT_EQ(all[3], "Oil temp: prove the wiring");
     EXPECT_EQ(all[all.size() - 2], "Throttle: give the ECU its table");
     EXPECT_EQ(all.back(), "Ask the tuner: 4 open questions") << "who, air and boost are answered";
 }

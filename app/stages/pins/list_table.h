@@ -1,0 +1,30 @@
+#pragma once
+
+#include <QTableWidget>
+
+namespace vicegrip::app {
+
+/// A list in rows, filled again without losing the place.
+class ListTable : public QTableWidget
+{
+    Q_OBJECT
+
+  public:
+    /// Columns with a weight above 0 share the room that is left; the others are as wide as they say.
+    struct Column
+    {
+        QString name;
+        int width = 0; ///< pixels; 0: shares
+        bool figures = false;
+    };
+    ListTable(const char* objectName, const QString& spoken, const std::vector<Column>& columns,
+              QWidget* parent = nullptr);
+
+    /// `strong` rows are headings within the list.
+    void fill(const std::vector<QStringList>& rows, const std::vector<int>& strong = {});
+
+  private:
+    std::vector<Column> m_columns;
+};
+
+} // namespace vicegrip::app

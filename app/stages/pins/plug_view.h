@@ -1,0 +1,79 @@
+#pragma once
+
+#include "app/desk/desk.h"
+#include "core/harness/pin_use.h"
+#include "core/harness/pinning.h"
+
+#include <QWidget>
+
+class QComboBox;
+class QLabel;
+class QVBoxLayout;
+
+namespace vicegrip::app {
+
+class CallOut;
+class ConnectorFace;
+class KeyButton;
+class PinCard;
+class PinTable;
+struct PinShown;
+
+/// One connector's face, what belongs in each cavity, and the pin in hand.
+class PlugView : public QWidget
+{
+    Q_OBJECT
+
+  public:
+    explicit PlugView(Desk& desk, QWidget* parent = nullptr);
+
+    void refresh();
+
+  signals:
+    void notice(const QString& sentence);
+    void describeAsked(); ///< a connector of one's own
+
+  private:
+    void buildFace(QVBoxLayout* column);
+    void bindKeys();
+    void flip();
+    void walkConnectors(int step);
+    void chooseConnector(const std::string& id);
+    void chooseLayout(int index);
+    void pick(int index);
+    void act(); ///< Space: the next tick, or what is wrong taken out
+    void untick();
+    void toggleVoice();
+    void speak(const PinShown& shown);
+    void count(const QString& cavity);
+    void edit(const QString& description, const std::function<void(job::Job&)>& change);
+
+    void followCircuit();
+    void refreshConnectors();
+    void refreshFace();
+    void refreshCard();
+    [[nodiscard]] const job::Connector* connector() const;
+    [[nodiscard]] const harness::Pin* current() const;
+    [[nodiscard]] const harness::PinUse* useOf(const job::PointRef& at) const;
+    [[nodiscard]] bool proved(const harness::Pin& pin) const;
+
+    Desk& m_desk;
+    QComboBox *m_connectors, *m_layouts;
+    QLabel *m_side, *m_caption;
+    KeyButton* m_flip;
+    ConnectorFace* m_drawing;
+    PinTable* m_table;
+    PinCard* m_card;
+    CallOut* m_voice;
+    KeyButton* m_speak;
+
+    std::string m_connector; ///< id
+    parts::Face m_face = parts::Face::Wire;
+    job::PointRef m_picked; ///< by hand; empty: whatever comes next
+    job::CircuitId m_followed; ///< the circuit this page last spoke of
+    std::vector<harness::Pin> m_pins; ///< of the connector
+    std::map<job::PointRef, harness::PinUse> m_uses;
+    int m_current = -1;
+};
+
+} // namespace vicegrip::app
