@@ -1,9 +1,11 @@
 #include "core/analysis/analysis.h"
 #include "core/brief/needs.h"
 #include "core/circuit/solution.h"
+#include "core/harness/bundle.h"
 #include "core/harness/drawing.h"
 #include "core/job/json.h"
 #include "core/seating/plan.h"
+#include "core/sheet/route.h"
 
 #include <benchmark/benchmark.h>
 #include <cstdlib>
@@ -151,6 +153,34 @@ void consequences(benchmark::State& state)
         benchmark::DoNotOptimize(brief::consequences(job, *job.brief));
 }
 BENCHMARK(consequences)->Unit(benchmark::kMicrosecond);
+
+void packBundle(benchmark::State& state)
+{
+    std::vector<double> wires;
+    for (int i = 0; i < state.range(0); ++i)
+        wires.push_back(i % 3 == 0 ? 1.6e-3 : i % 3 == 1 ? 2.1e-3 : 1.4e-3);
+    for (auto _ : state)
+        benchmark::DoNotOptimize(harness::pack(wires));
+}
+BENCHMARK(packBundle)->Arg(60)->Unit(benchmark::kMillisecond);
+
+/// Chores at eight places, each after two earlier ones: more knotted than a real job.
+void orderOfHands(benchmark::State& state)
+{
+    std::mt19937 random(5); // NOLINT(bugprone-random-generator-seed)
+    std::vector<sheet::Chore> chores;
+    for (int i = 0; i < state.range(0); ++i) {
+        sheet::Chore c;
+        c.id = c.what = std::to_string(i);
+        c.place = std::to_string(random() % 8);
+        for (int n = 0; n < 2 && i > 5; ++n)
+            c.after.push_back(std::to_string(random() % static_cast<unsigned>(i)));
+        chores.push_back(std::move(c));
+    }
+    for (auto _ : state)
+        benchmark::DoNotOptimize(sheet::route(chores));
+}
+BENCHMARK(orderOfHands)->Arg(120)->Unit(benchmark::kMillisecond);
 
 } // namespace
 } // namespace vicegrip

@@ -1,5 +1,7 @@
+#include "app/desk/library.h"
 #include "app/look/look.h"
 #include "app/shell/main_window.h"
+#include "app/widgets/connector_face.h"
 
 #include <QApplication>
 #include <QFile>
@@ -9,7 +11,7 @@
 
 #include <benchmark/benchmark.h>
 
-/// The Brief in the real window, without a display: from the key to the drawn answer. A frame is 16.7 ms at 60 Hz.
+/// The real window, without a display: from the key to the drawn answer. A frame is 16.7 ms at 60 Hz.
 namespace {
 
 using vicegrip::app::MainWindow;
@@ -68,6 +70,28 @@ void factInTheBrief(benchmark::State& state)
     }
 }
 BENCHMARK(factInTheBrief)->Unit(benchmark::kMillisecond);
+
+/// The largest face of the library with sixty wires in it, drawn whole.
+void connectorFace(benchmark::State& state)
+{
+    using namespace vicegrip;
+    const auto& layouts = app::library().layouts;
+    const parts::Layout& layout = layouts.back();
+    std::vector<app::ConnectorFace::Cell> cells;
+    for (const std::string& name : parts::cavityNames(layout))
+        cells.push_back({app::text(name),
+                         cells.size() < 60 ? QStringLiteral("BU/WH") : QString(),
+                         cells.size() % 2 == 0 ? harness::PinState::Counted : harness::PinState::Planned,
+                         false,
+                         {}});
+    app::ConnectorFace face;
+    face.resize(560, 280);
+    for (auto _ : state) {
+        face.show(layout, cells, parts::Face::Wire, 30);
+        benchmark::DoNotOptimize(face.grab());
+    }
+}
+BENCHMARK(connectorFace)->Unit(benchmark::kMillisecond);
 
 } // namespace
 

@@ -215,12 +215,14 @@ int plan(const PlanOptions& options)
     const auto job = job::readFile(options.job);
     if (!job)
         return refuse(job.error(), kUnreadable);
-    const std::set<std::string> closed(options.closed.begin(), options.closed.end());
-    const auto chores = sheet::chores(*job, closed);
+    job::Job stated = *job;
+    for (const std::string& gate : options.closed)
+        sheet::setClosed(stated, gate, true);
+    const auto chores = sheet::chores(stated);
     const auto route = sheet::route(chores);
     if (!route)
         return refuse(route.error(), kNoAnswer);
-    const auto costs = sheet::costs(*job, closed);
+    const auto costs = sheet::costs(stated);
     if (options.json) {
         Json list = Json::array();
         for (size_t i : route->order)

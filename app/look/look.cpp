@@ -80,6 +80,10 @@ QAbstractItemView { background: transparent; border: none; color: %ink; outline:
 QHeaderView::section { background: %paper; color: %inkSoft; border: none; border-bottom: 1px solid %line; padding: 4px; font-size: 12px; }
 QListWidget#circuits { background: %list; padding-top: 10px; }
 QPushButton#foot { border: none; padding: 6px 14px 6px 38px; text-align: left; background: transparent; color: %ink; }
+QPushButton[view="true"] { border: none; border-bottom: 2px solid transparent; padding: 4px 0; margin-right: 18px;
+    background: transparent; color: %inkSoft; }
+QPushButton[view="true"]:checked { border-bottom: 2px solid %accent; color: %ink; }
+QPushButton[view="true"]:focus { background: %selected; }
 QPushButton#foot:disabled { color: %inkSoft; }
 QPushButton#foot:hover { background: %selected; } QPushButton#foot:focus { background: %selected; }
 QScrollBar:vertical { background: transparent; width: 10px; } QScrollBar::handle:vertical { background: %line; min-height: 30px; }

@@ -254,6 +254,7 @@ void apply(job::Job& job, const parts::Library& library)
             drawn->scaling.high = std::min(f->high, sensor->high);
         }
     }
+    harness::proposeFaces(job, library.layouts);
 }
 
 void decline(job::Job& job, const job::CircuitId& circuit)

@@ -49,6 +49,10 @@ void fitDivider(job::Job& job, const job::CircuitId& id, double series_ohm, doub
 /// would be read as signal.
 [[nodiscard]] bool onSensorGround(const parts::Sensor& sensor);
 
+/// Gives each plug whose face nobody has described the first of these that has just its cavities: a proposal, which the
+/// part in hand may correct.
+void proposeFaces(job::Job& job, const std::vector<parts::Layout>& layouts);
+
 /// Every place on the circuit's signal wire, from the plug on.
 [[nodiscard]] std::set<job::PointRef> signalNet(const job::Job& job, const job::Circuit& circuit);
 

@@ -1,5 +1,7 @@
 #include "core/harness/places.h"
 
+#include "core/harness/drawing.h"
+
 #include <algorithm>
 #include <charconv>
 
@@ -127,6 +129,18 @@ void dropLostPins(job::Job& job)
         const job::Connector* c = job::findConnector(job, p.at.owner);
         return c == nullptr || std::ranges::find(c->cavities, p.at.cavity) == c->cavities.end();
     });
+}
+
+void proposeFaces(job::Job& job, const std::vector<parts::Layout>& layouts)
+{
+    for (job::Connector& c : job.connectors) {
+        if (c.layout)
+            continue;
+        const auto fits = std::ranges::find_if(
+            layouts, [&](const parts::Layout& l) { return parts::checkFits(l, c.cavities).has_value(); });
+        if (fits != layouts.end())
+            c.layout = *fits;
+    }
 }
 
 } // namespace vicegrip::harness

@@ -223,6 +223,15 @@ struct Pinned
     bool operator==(const Pinned&) const = default;
 };
 
+/// How far the work of hands is, beyond what the plugs tell.
+struct Hands
+{
+    std::vector<std::string> done; ///< chores ticked, by id: "mount-ecu", "fit-clt"
+    std::vector<std::string> closed; ///< what is on already and buries what is behind it: "intake"
+    nlohmann::json extra = nlohmann::json::object();
+    bool operator==(const Hands&) const = default;
+};
+
 struct Job
 {
     int version = 1;
@@ -244,6 +253,7 @@ struct Job
     std::vector<Circuit> circuits;
     std::vector<Proof> proofs;
     std::vector<Pinned> pinned;
+    Hands hands;
     nlohmann::json extra = nlohmann::json::object();
     bool operator==(const Job&) const = default;
 };

@@ -75,6 +75,13 @@ template <class A> void listFields(A& a, Pinned& p)
     a.rest(p.extra);
 }
 
+template <class A> void listFields(A& a, Hands& h)
+{
+    a("done", h.done);
+    a("closed", h.closed);
+    a.rest(h.extra);
+}
+
 template <class A> void listFields(A& a, Joint& j)
 {
     a("id", j.id);
@@ -224,6 +231,7 @@ template <class A> void listFields(A& a, Job& j)
     a("circuits", j.circuits);
     a("proofs", j.proofs);
     a("pinned", j.pinned);
+    a("hands", j.hands);
     a.rest(j.extra);
 }
 

@@ -4,6 +4,8 @@
 
 #include <algorithm>
 #include <array>
+#include <map>
+#include <set>
 
 namespace vicegrip::sheet {
 namespace {
@@ -61,6 +63,11 @@ const Gate* gateOf(const std::string& id)
     return it == gates().end() ? nullptr : &*it;
 }
 
+bool has(const std::vector<std::string>& list, const std::string& name)
+{
+    return std::ranges::find(list, name) != list.end();
+}
+
 /// Wires of a plug are all in their cavities, counted.
 bool pinned(const job::Job& job, const job::Connector& connector)
 {
@@ -77,7 +84,7 @@ bool hasWires(const job::Job& job, const std::string& owner)
 class Collector
 {
   public:
-    Collector(const job::Job& job, const std::set<std::string>& closed) : m_job(job), m_closed(closed) {}
+    explicit Collector(const job::Job& job) : m_job(job) {}
 
     std::vector<Chore> all()
     {
@@ -102,32 +109,35 @@ class Collector
     {
         if (chore.id != "battery-off")
             chore.after.insert(chore.after.begin(), "battery-off");
+        chore.done = chore.done || has(m_job.hands.done, chore.id);
         m_out.push_back(std::move(chore));
     }
 
     void mounting()
     {
+        // A wire that is pinned anywhere shows that the harness lies.
+        const bool laid = std::ranges::any_of(m_job.pinned, [](const job::Pinned& p) { return !p.wires.empty(); });
         add({"mount-ecu",
              "Mount " + m_job.ecu.name,
              kCabin,
              {},
              "",
              "The hole in the wall is planned from where it sits.",
-             false});
+             laid});
         add({"wall-hole",
              "Drill the wall, grommet on the harness first",
              kCabin,
              {"mount-ecu"},
              "drill, hole saw",
              "The grommet does not go on over the plugs.",
-             false});
+             laid});
         add({"lay",
              "Lay the harness, long, nothing shrunk",
              kBay,
              {"wall-hole"},
              "",
              "Nothing is cut to length before it lies.",
-             false});
+             laid});
     }
 
     /// What is behind a gate that is shut waits until it is open.
@@ -135,7 +145,7 @@ class Collector
     {
         if (gate.empty())
             return;
-        if (m_closed.contains(gate) && !chore.done) {
+        if (has(m_job.hands.closed, gate) && !chore.done) {
             const Gate& g = *gateOf(gate);
             if (m_opened.insert(gate).second)
                 add({"open-" + gate, g.open, g.place, {}, "", "It is on already, and there is work behind it.", false});
@@ -209,7 +219,7 @@ class Collector
             const auto held = m_behind.find(g.id);
             if (held == m_behind.end())
                 continue;
-            const bool stays = m_closed.contains(g.id) && !m_opened.contains(g.id);
+            const bool stays = has(m_job.hands.closed, g.id) && !m_opened.contains(g.id);
             add({g.id, g.what, g.place, held->second, "", "What it buries is fitted, pinned and counted.", stays});
         }
         add({"sleeves", "Close sleeves and shrink", kBay, m_plugs, "heat gun", "A shrunk sleeve lets no wire be moved.",
@@ -223,7 +233,6 @@ class Collector
     }
 
     const job::Job& m_job;
-    const std::set<std::string>& m_closed;
     std::set<std::string> m_opened;
     std::map<std::string, std::vector<std::string>> m_behind; ///< chores by the gate that buries them
     std::vector<std::string> m_plugs;
@@ -243,25 +252,43 @@ const std::vector<Gate>& gates()
     return kGates;
 }
 
-std::vector<Chore> chores(const job::Job& job, const std::set<std::string>& closed)
+std::vector<Chore> chores(const job::Job& job)
 {
-    return Collector(job, closed).all();
+    return Collector(job).all();
 }
 
-std::vector<std::string> costs(const job::Job& job, const std::set<std::string>& closed)
+std::vector<std::string> costs(const job::Job& job)
 {
     std::vector<std::string> out;
-    const std::vector<Chore> all = chores(job, closed);
+    const std::vector<Chore> all = chores(job);
     for (const Gate& g : gates()) {
-        const auto waits = [&](const Chore& c) {
-            return !c.done && c.id != g.id && std::ranges::find(c.after, "open-" + g.id) != c.after.end();
-        };
-        const auto behind = std::ranges::count_if(all, waits);
+        const auto behind = std::ranges::count_if(
+            all, [&](const Chore& c) { return !c.done && c.id != g.id && has(c.after, "open-" + g.id); });
         if (behind > 0)
             out.push_back(g.open + ": " + std::to_string(behind) + (behind == 1 ? " chore" : " chores") +
                           " behind it, about " + units::formatNumber(g.hours, 1) + " h to open and close (typical)");
     }
     return out;
+}
+
+bool tick(job::Job& job, const std::string& chore)
+{
+    if (chore.starts_with("plug-"))
+        return false;
+    if (chore.starts_with("open-"))
+        setClosed(job, chore.substr(5), false);
+    else if (gateOf(chore) != nullptr)
+        setClosed(job, chore, true);
+    else if (!has(job.hands.done, chore))
+        job.hands.done.push_back(chore);
+    return true;
+}
+
+void setClosed(job::Job& job, const std::string& gate, bool closed)
+{
+    std::erase(job.hands.closed, gate);
+    if (closed)
+        job.hands.closed.push_back(gate);
 }
 
 } // namespace vicegrip::sheet

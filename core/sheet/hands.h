@@ -3,8 +3,6 @@
 #include "core/job/job.h"
 #include "core/sheet/route.h"
 
-#include <set>
-
 /// The chores of a whole job, from mounting to the last plug, with what each waits for and when its place closes.
 namespace vicegrip::sheet {
 
@@ -23,11 +21,17 @@ struct Gate
 
 /// Mounting, sensors, grounds, wires, plugs, sleeves and gates of the job's drawing. Buried sensors come before the
 /// gate that buries them; the ECU's own plugs are pinned when every wire has arrived; a sleeve is closed when all plugs
-/// at its end are counted (common practice). What is pinned already is done. `closed` names gates that are shut: what
-/// is still to be done behind one costs opening it, and a chore says so.
-[[nodiscard]] std::vector<Chore> chores(const job::Job& job, const std::set<std::string>& closed = {});
+/// are counted (common practice). Done is what the job has ticked, what is pinned, and what a pinned plug shows to be.
+/// What is still to be done behind a gate that the job calls closed costs opening it, and a chore says so.
+[[nodiscard]] std::vector<Chore> chores(const job::Job& job);
 
 /// What the closed gates cost that still have work behind them: a sentence each. Empty when none has.
-[[nodiscard]] std::vector<std::string> costs(const job::Job& job, const std::set<std::string>& closed);
+[[nodiscard]] std::vector<std::string> costs(const job::Job& job);
+
+/// Ticks a chore. Those of plugs are not ticked: they are done when their cavities are, and false is given back.
+[[nodiscard]] bool tick(job::Job& job, const std::string& chore);
+
+/// States whether a gate is shut; one that is shut is ticked no longer when it opens.
+void setClosed(job::Job& job, const std::string& gate, bool closed);
 
 } // namespace vicegrip::sheet

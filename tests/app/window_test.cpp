@@ -53,7 +53,7 @@ TEST(Board, ShowsEveryCircuitAndGoesToTheNextTask)
     const auto* board = w.find<QTableView>("board");
     EXPECT_EQ(board->model()->rowCount(), 11);
     EXPECT_EQ(board->model()->index(1, 0).data().toString(), QStringLiteral("Coolant temp"));
-    EXPECT_EQ(board->model()->index(1, 5).data(Qt::AccessibleTextRole).toString(), QStringLiteral("stale"));
+    EXPECT_EQ(board->model()->index(1, 6).data(Qt::AccessibleTextRole).toString(), QStringLiteral("stale"));
     EXPECT_EQ(w.textOf("next"), "Fuel pressure: find the fault");
     w.key(Qt::Key_Return);
     EXPECT_EQ(w.window.stage(), Stage::Meter);

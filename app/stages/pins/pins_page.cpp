@@ -4,6 +4,7 @@
 #include "app/stages/pins/plug_view.h"
 #include "app/stages/pins/wires_view.h"
 #include "app/store/job_file.h"
+#include "app/widgets/key_button.h"
 #include "app/widgets/labels.h"
 #include "core/harness/cut_list.h"
 #include "core/sheet/hands.h"
@@ -17,6 +18,7 @@
 #include <QStackedWidget>
 #include <QVBoxLayout>
 
+#include <algorithm>
 #include <array>
 
 namespace vicegrip::app {
@@ -24,6 +26,7 @@ namespace vicegrip::app {
 PinsPage::PinsPage(Desk& desk, QWidget* parent)
     : StagePage(desk, parent),
       m_export(new QPushButton(tr("Export CSV   E"))),
+      m_tick(new KeyButton(tr("Done"), tr("Space"), true)),
       m_stack(new QStackedWidget),
       m_plug(new PlugView(desk)),
       m_wires(new WiresView(desk)),
@@ -46,7 +49,7 @@ PinsPage::PinsPage(Desk& desk, QWidget* parent)
         m_buttons[i]->setObjectName(QLatin1String(kNames[static_cast<size_t>(i)]));
         m_buttons[i]->setCheckable(true);
         m_buttons[i]->setAutoExclusive(true);
-        m_buttons[i]->setFlat(true);
+        m_buttons[i]->setProperty("view", true);
         m_buttons[i]->setFont(look::words(look::Size::Small));
         m_buttons[i]->setToolTip(tr("Alt+%1").arg(i + 1));
         top->addWidget(m_buttons[i]);
@@ -88,9 +91,8 @@ QWidget* PinsPage::buildOrder()
         box->setFont(look::words(look::Size::Small));
         shut->addWidget(box);
         m_gates.push_back(box);
-        connect(box, &QCheckBox::toggled, this, [this, id = g.id](bool on) {
-            on ? (void)m_closed.insert(id) : (void)m_closed.erase(id);
-            refreshOrder();
+        connect(box, &QCheckBox::clicked, this, [this, &g](bool on) {
+            edit(on ? text(g.what) : text(g.open), [&](job::Job& job) { sheet::setClosed(job, g.id, on); });
         });
     }
     shut->addStretch();
@@ -98,6 +100,11 @@ QWidget* PinsPage::buildOrder()
     column->addLayout(shut);
     column->addWidget(m_orderSaid);
     column->addWidget(m_order, 1);
+    m_tick->setObjectName(QStringLiteral("tick-chore"));
+    column->addWidget(m_tick, 0, Qt::AlignLeft);
+    connect(m_tick, &KeyButton::clicked, this, &PinsPage::tickChore);
+    auto* key = new QShortcut(QKeySequence(Qt::Key_Space), sheet);
+    connect(key, &QShortcut::activated, this, &PinsPage::tickChore);
     return sheet;
 }
 
@@ -142,8 +149,11 @@ void PinsPage::refreshBuy()
 void PinsPage::refreshOrder()
 {
     const auto job = m_desk.store.job();
-    const auto chores = sheet::chores(*job, m_closed);
+    const auto chores = sheet::chores(*job);
     const auto route = sheet::route(chores);
+    for (size_t g = 0; g < m_gates.size(); ++g)
+        m_gates[g]->setChecked(std::ranges::find(job->hands.closed, sheet::gates()[g].id) != job->hands.closed.end());
+    m_choreOf.clear();
     if (!route) {
         m_orderSaid->setText(QString::fromStdString(route.error().sentence));
         m_order->fill({});
@@ -159,18 +169,47 @@ void PinsPage::refreshOrder()
             name[0] = name[0].toUpper();
             places.push_back(static_cast<int>(rows.size()));
             rows.push_back({name});
+            m_choreOf.emplace_back();
         }
         place = &c.place;
         rows.push_back({QStringLiteral("   ") + text(c.what), text(c.tools), text(c.why)});
+        m_choreOf.push_back(c.id);
     }
     m_order->fill(rows, places);
-    QString said = tr("%1 chores, %2 changes of place%3.")
+    if (m_order->rowCount() > 1 &&
+        (m_order->currentRow() < 0 || m_choreOf[static_cast<size_t>(m_order->currentRow())].empty()))
+        m_order->setCurrentCell(m_order->currentRow() < 0 ? 1 : m_order->currentRow() + 1, 0);
+    m_tick->setEnabled(!route->order.empty());
+    QString said = tr("%1 chores to do, %2 changes of place%3.")
                        .arg(route->order.size())
                        .arg(route->moves)
                        .arg(route->optimal ? tr(", proved the fewest") : tr(", the fewest found"));
-    for (const std::string& cost : sheet::costs(*job, m_closed))
+    for (const std::string& cost : sheet::costs(*job))
         said += QLatin1Char('\n') + text(cost) + QLatin1Char('.');
     m_orderSaid->setText(said);
+}
+
+void PinsPage::edit(const QString& description, const std::function<void(job::Job&)>& change)
+{
+    if (const auto done = m_desk.store.edit(description, change); !done)
+        emit notice(QString::fromStdString(done.error().sentence));
+    refresh();
+}
+
+/// A plug's chore is done at the plug: it is shown instead.
+void PinsPage::tickChore()
+{
+    const int row = m_order->currentRow();
+    const std::string id =
+        row < 0 || row >= static_cast<int>(m_choreOf.size()) ? std::string() : m_choreOf[static_cast<size_t>(row)];
+    if (id.empty())
+        return;
+    if (id.starts_with("plug-")) {
+        m_plug->chooseConnector(id.substr(5));
+        show(Plug);
+        return;
+    }
+    edit(m_order->item(row, 0)->text().trimmed(), [&](job::Job& job) { (void)sheet::tick(job, id); });
 }
 
 /// Beside the job, under a name that says what it is: no dialog to fill in with gloves on.

@@ -2,7 +2,7 @@
 
 #include "app/stages/stage_page.h"
 
-#include <set>
+#include <vector>
 
 class QCheckBox;
 class QLabel;
@@ -11,6 +11,7 @@ class QStackedWidget;
 
 namespace vicegrip::app {
 
+class KeyButton;
 class ListTable;
 class PlugView;
 class WiresView;
@@ -33,16 +34,19 @@ class PinsPage : public StagePage
     void refreshBuy();
     void refreshOrder();
     QWidget* buildOrder();
+    void tickChore();
+    void edit(const QString& description, const std::function<void(job::Job&)>& change);
 
     QPushButton* m_buttons[kViews]{};
     QPushButton* m_export;
+    KeyButton* m_tick;
     QStackedWidget* m_stack;
     PlugView* m_plug;
     WiresView* m_wires;
     ListTable *m_buy, *m_order;
     QLabel* m_orderSaid;
-    std::set<std::string> m_closed; ///< gates that are shut
     std::vector<QCheckBox*> m_gates;
+    std::vector<std::string> m_choreOf; ///< id by row of the order; empty for a heading
 };
 
 } // namespace vicegrip::app

@@ -286,15 +286,16 @@ void PlugView::followCircuit()
     const auto job = m_desk.store.job();
     const job::Circuit* c = job::find(*job, circuit);
     const job::PointRef input = c == nullptr ? job::PointRef{} : job::cavityOf(*job, c->input);
+    job::PointRef here;
     for (const auto& [place, use] : m_uses)
-        if (use.circuit == circuit && place.owner == m_connector && place != input) {
-            m_picked = place;
-            break;
-        }
-    if (!input.empty() && (m_picked.empty() || m_connector == input.owner || m_connector.empty())) {
+        if (use.circuit == circuit && place.owner == m_connector && (here.empty() || place == input))
+            here = place;
+    if (here.empty() && !input.empty()) {
         m_connector = input.owner;
-        m_picked = input;
+        here = input;
     }
+    if (!here.empty())
+        m_picked = here;
 }
 
 void PlugView::refresh()

@@ -28,6 +28,7 @@ class PlugView : public QWidget
     explicit PlugView(Desk& desk, QWidget* parent = nullptr);
 
     void refresh();
+    void chooseConnector(const std::string& id);
 
   signals:
     void notice(const QString& sentence);
@@ -38,7 +39,6 @@ class PlugView : public QWidget
     void bindKeys();
     void flip();
     void walkConnectors(int step);
-    void chooseConnector(const std::string& id);
     void chooseLayout(int index);
     void pick(int index);
     void act(); ///< Space: the next tick, or what is wrong taken out

@@ -56,7 +56,7 @@ WiresView::WiresView(Desk& desk, QWidget* parent)
                              {tr("Colour"), 70, true},
                              {tr("Area"), 86, true},
                              {tr("Length"), 76, true},
-                             {tr("Cut at"), 76, true},
+                             {tr("Cut to"), 76, true},
                              {tr("Strip"), 104, true},
                              {{}, 0, false}})),
       m_said(label({}, look::Size::Small, false, true))
@@ -76,7 +76,7 @@ WiresView::WiresView(Desk& desk, QWidget* parent)
 void WiresView::say(const QString& sentence, bool bad)
 {
     m_said->setText(sentence.isEmpty() ? tr("Type a colour, an area or a length as you read it: BU/WH, 20 AWG, 85 cm. "
-                                            "Cut at: with 3 % slack, 8 cm at each plug, splices staggered (typical).")
+                                            "Cut to: with 3 % slack, 8 cm at each plug, splices staggered (typical).")
                                        : sentence);
     setInk(m_said, bad ? look::colours().failing : look::colours().inkSoft);
 }

@@ -62,14 +62,39 @@ TEST(Hands, WhatIsPinnedIsDone)
 
 TEST(Hands, AGateThatIsShutCostsOpeningIt)
 {
-    EXPECT_TRUE(costs(bare(), {}).empty());
-    const auto cost = costs(bare(), {"intake"});
+    EXPECT_TRUE(costs(bare()).empty());
+    job::Job shut = bare();
+    setClosed(shut, "intake", true);
+    const auto cost = costs(shut);
     ASSERT_EQ(cost.size(), 1U);
     EXPECT_THAT(cost[0], testing::AllOf(HasSubstr("Intake manifold off again"), HasSubstr("2.5 h")));
-    const auto order = ordered(chores(bare(), {"intake"}));
+    const auto order = ordered(chores(shut));
     EXPECT_LT(at(order, "open-intake"), at(order, "fit-clt"));
     EXPECT_LT(at(order, "fit-clt"), at(order, "intake")) << "and it goes on again afterwards";
-    EXPECT_TRUE(costs(test::petrel(), {"intake"}).empty()) << "nothing is left to do behind it";
+    job::Job pinned = test::petrel();
+    setClosed(pinned, "intake", true);
+    EXPECT_TRUE(costs(pinned).empty()) << "nothing is left to do behind it";
+}
+
+TEST(Hands, TickedChoresAreDoneAndGatesOpenAndShut)
+{
+    job::Job job = bare();
+    const auto done = [&](const std::string& id) {
+        const auto all = chores(job);
+        const auto it = std::ranges::find(all, id, &Chore::id);
+        return it != all.end() && it->done;
+    };
+    EXPECT_FALSE(done("mount-ecu"));
+    EXPECT_TRUE(tick(job, "mount-ecu"));
+    EXPECT_TRUE(done("mount-ecu"));
+    EXPECT_FALSE(tick(job, "plug-A")) << "a plug is done when its cavities are";
+    EXPECT_TRUE(tick(job, "intake"));
+    EXPECT_EQ(job.hands.closed, std::vector<std::string>{"intake"});
+    EXPECT_TRUE(tick(job, "open-intake"));
+    EXPECT_TRUE(job.hands.closed.empty());
+    const auto again = job::read(job::write(job));
+    ASSERT_TRUE(again) << again.error().text();
+    EXPECT_EQ(again->hands, job.hands);
 }
 
 TEST(Hands, AnEmptyJobHasNoCircularWork)
