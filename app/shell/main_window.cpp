@@ -331,6 +331,9 @@ void MainWindow::resizeEvent(QResizeEvent* event)
     const bool narrow = width() < look::kNarrow;
     m_rail->setFixedWidth(narrow ? look::kNarrowRail : look::kRail);
     m_list->setFixedWidth(narrow ? look::kNarrowList : look::kList);
+    if (const StagePage* page = m_pages[static_cast<size_t>(m_stage)];
+        page != nullptr && m_stages->currentWidget() == page)
+        m_list->setVisible(page->wantsList());
     if (m_drawer->isVisible())
         m_drawer->place();
 }

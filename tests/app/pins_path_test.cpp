@@ -163,6 +163,7 @@ TEST(Pins, TheListAndTheCardFollowEachOther)
     const job::PointRef at = job::cavityOf(w.now(), flex.input);
     EXPECT_EQ(w.textOf("pin-cavity"), at.owner + at.cavity);
     EXPECT_THAT(w.textOf("pin-leads-to"), HasSubstr("Fuel composition, signal"));
+    w.connector("V");
     auto* table = w.find<QTableWidget>("pins");
     for (int row = 0; row < table->rowCount(); ++row)
         if (table->item(row, 2)->text() == QStringLiteral("Throttle, signal"))
@@ -238,7 +239,7 @@ TEST(Wires, ALongerGroundChangesWhatTheMeterMustRead)
     w.key(Qt::Key_3, Qt::ControlModifier);
     w.key(Qt::Key_2, Qt::AltModifier);
     w.settle();
-    const double before = w.at("wb", "input").expectation.value;
+    const double before = w.at("wb", "A.14").expectation.value;
     auto* table = w.find<QTableWidget>("wires");
     int ground = -1;
     for (int row = 0; row < table->rowCount(); ++row)
@@ -247,7 +248,7 @@ TEST(Wires, ALongerGroundChangesWhatTheMeterMustRead)
     ASSERT_GE(ground, 0);
     table->item(ground, 5)->setText(QStringLiteral("20 m"));
     w.settle();
-    EXPECT_GT(std::abs(w.at("wb", "input").expectation.value - before), 1e-4);
+    EXPECT_GT(std::abs(w.at("wb", "A.14").expectation.value - before), 1e-4);
 }
 
 TEST(Lists, CutAndShoppingListsAreExportedBesideTheJob)

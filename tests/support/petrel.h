@@ -40,6 +40,16 @@ inline analysis::Analysis analysed(job::Job job)
     return analysis::analyse(std::make_shared<const job::Job>(std::move(job)));
 }
 
+/// What one rule finds in a job.
+inline std::vector<findings::Finding> of(const job::Job& job, std::string_view rule)
+{
+    std::vector<findings::Finding> out;
+    for (const findings::Finding& f : analysed(job).findings)
+        if (f.rule == rule)
+            out.push_back(f);
+    return out;
+}
+
 inline const proof::Judged& at(const analysis::Analysis& a, const char* circuit, const char* station,
                                job::Condition condition = job::Condition::KeyOn)
 {

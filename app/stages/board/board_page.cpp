@@ -16,7 +16,7 @@
 namespace vicegrip::app {
 namespace {
 
-constexpr int kSide = 292, kMostThen = 6;
+constexpr int kSide = 292, kMostThen = 6, kNarrowBoard = 1000;
 
 /// Rows with a rule beneath, and glyphs in the stages' cells.
 class Cell : public QStyledItemDelegate
@@ -83,7 +83,7 @@ class Legend : public QWidget
              {std::pair(proof::State::Untouched, BoardPage::tr("untouched")),
               {proof::State::Done, BoardPage::tr("done")},
               {proof::State::Failing, BoardPage::tr("failing")},
-              {proof::State::Stale, BoardPage::tr("stale: proved once, something it rests on has changed")},
+              {proof::State::Stale, BoardPage::tr("stale: its basis has changed")},
               {proof::State::NotNeeded, BoardPage::tr("not needed")}}) {
             drawState(p, QRectF(x, 6, 14, 14), state);
             p.setPen(look::colours().inkSoft);
@@ -117,14 +117,6 @@ BoardPage::BoardPage(Desk& desk, QWidget* parent)
     m_table->horizontalHeader()->setHighlightSections(false);
     m_table->horizontalHeader()->setSectionsClickable(false);
     m_table->horizontalHeader()->setSectionResizeMode(BoardModel::Signal, QHeaderView::Stretch);
-    for (const auto& [column, width] : {std::pair(BoardModel::Name, 160),
-                                        {BoardModel::Input, 60},
-                                        {BoardModel::Volts, 96},
-                                        {BoardModel::Value, 104},
-                                        {BoardModel::Pins, 54},
-                                        {BoardModel::Meter, 58},
-                                        {BoardModel::Scale, 56}})
-        m_table->setColumnWidth(column, width);
     m_table->setSizeAdjustPolicy(QAbstractScrollArea::AdjustToContents);
     m_table->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Maximum);
     left->addWidget(m_table);
@@ -212,6 +204,24 @@ void BoardPage::go()
     if (!task.station.empty())
         m_desk.selection.setStation(task.station);
     emit goTo(task.stage);
+}
+
+/// On a narrow window the signal's kind, which the thread tells too, gives way to the states.
+void BoardPage::resizeEvent(QResizeEvent* event)
+{
+    StagePage::resizeEvent(event);
+    const bool narrow = width() < kNarrowBoard;
+    m_table->setColumnHidden(BoardModel::Signal, narrow);
+    m_table->horizontalHeader()->setSectionResizeMode(BoardModel::Name,
+                                                      narrow ? QHeaderView::Stretch : QHeaderView::Interactive);
+    for (const auto& [column, width] : {std::pair(BoardModel::Name, 160),
+                                        {BoardModel::Input, narrow ? 50 : 60},
+                                        {BoardModel::Volts, narrow ? 80 : 96},
+                                        {BoardModel::Value, narrow ? 86 : 104},
+                                        {BoardModel::Pins, narrow ? 46 : 54},
+                                        {BoardModel::Meter, narrow ? 52 : 58},
+                                        {BoardModel::Scale, narrow ? 50 : 56}})
+        m_table->setColumnWidth(column, width);
 }
 
 } // namespace vicegrip::app

@@ -23,6 +23,9 @@ class BoardPage : public StagePage
     void refreshLive() override;
     [[nodiscard]] bool wantsList() const override { return false; }
 
+  protected:
+    void resizeEvent(QResizeEvent* event) override;
+
   private:
     void go();
     void showTasks();

@@ -157,21 +157,25 @@ void SeatingView::paintUnit(QPainter& p, const InputRow& row, const QRect& box)
                p.fontMetrics().elidedText(text(b.unit), Qt::ElideRight, name.width()));
 
     const bool over = b.drawn_a > b.limit_a;
-    const QRectF bar(below.left() + 1, below.center().y() - 3, kBar, 8);
-    p.setPen(over ? c.failing : c.inkSoft);
-    p.setBrush(Qt::NoBrush);
-    p.drawRect(bar);
-    p.fillRect(QRectF(bar.topLeft(), QSizeF(kBar * std::min(b.drawn_a / b.limit_a, 1.0), bar.height())),
-               over ? c.failing : c.accent);
-    p.setFont(look::words(look::Size::Small));
-    p.drawText(below.adjusted(kBar + 10, 0, 0, 0), Qt::AlignVCenter | Qt::AlignLeft,
-               tr("%1 of %2")
-                   .arg(text(units::format(b.drawn_a, units::Dimension::Current, "mA", 0)),
-                        text(units::format(b.limit_a, units::Dimension::Current, "mA", 0))));
+    const QString load = tr("%1 of %2")
+                             .arg(text(units::format(b.drawn_a, units::Dimension::Current, "mA", 0)),
+                                  text(units::format(b.limit_a, units::Dimension::Current, "mA", 0)));
     const QString shared = tr("%1 circuits, %2 cavities").arg(b.groundUsers).arg(b.grounds);
+    p.setFont(look::words(look::Size::Small));
+    const int words = p.fontMetrics().horizontalAdvance(load), grounds = p.fontMetrics().horizontalAdvance(shared) + 24;
+    const int length = std::min(kBar, below.width() - words - grounds - 24); // the words come first
+    p.setPen(over ? c.failing : c.inkSoft);
+    if (length > 0) {
+        const QRectF bar(below.left() + 1, below.center().y() - 3, length, 8);
+        p.setBrush(Qt::NoBrush);
+        p.drawRect(bar);
+        p.fillRect(QRectF(bar.topLeft(), QSizeF(length * std::min(b.drawn_a / b.limit_a, 1.0), bar.height())),
+                   over ? c.failing : c.accent);
+    }
+    p.drawText(below.adjusted(length > 0 ? length + 10 : 0, 0, 0, 0), Qt::AlignVCenter | Qt::AlignLeft, load);
     p.setPen(c.inkSoft);
     p.drawText(below, Qt::AlignVCenter | Qt::AlignRight, shared);
-    paintGround(p, QPointF(below.right() - p.fontMetrics().horizontalAdvance(shared) - 12, below.center().y() - 4));
+    paintGround(p, QPointF(below.right() - grounds + 12, below.center().y() - 4));
 }
 
 void SeatingView::paintInput(QPainter& p, size_t index)

@@ -37,7 +37,7 @@ PinsPage::PinsPage(Desk& desk, QWidget* parent)
                            {tr("Buy"), 90, true},
                            {tr("Why the spare"), 190, false}})),
       m_order(new ListTable("order", tr("The order of hands"),
-                            {{tr("What"), 300, false}, {tr("Tools"), 150, false}, {tr("Why then"), 0, false}})),
+                            {{tr("What"), 350, false}, {tr("Tools"), 150, false}, {tr("Why then"), 0, false}})),
       m_orderSaid(label({}, look::Size::Small, false, true))
 {
     auto* top = new QHBoxLayout;
@@ -114,6 +114,12 @@ void PinsPage::show(View view)
     m_stack->setCurrentIndex(view);
     m_export->setVisible(view == Wires || view == Buy);
     refresh();
+}
+
+/// Beside a face and a card there is room for the circuits only on a wide window.
+bool PinsPage::wantsList() const
+{
+    return window()->width() >= look::kNarrow;
 }
 
 void PinsPage::refresh()

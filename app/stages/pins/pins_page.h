@@ -25,6 +25,7 @@ class PinsPage : public StagePage
     explicit PinsPage(Desk& desk, QWidget* parent = nullptr);
 
     void refresh() override;
+    [[nodiscard]] bool wantsList() const override;
 
   private:
     enum View { Plug, Wires, Buy, Order, kViews };

@@ -53,20 +53,12 @@ PlugView::PlugView(Desk& desk, QWidget* parent)
     auto* left = new QVBoxLayout;
     left->setSpacing(6);
     buildFace(left);
-    auto* right = new QVBoxLayout;
-    right->setSpacing(look::kGap);
-    right->addWidget(m_card, 1);
-    auto* caution = new Caution;
-    caution->setText(tr("Battery negative lead off before any terminal is moved (both leads where the maker says so). "
-                        "Local rules and licensed practice come first."));
-    right->addWidget(caution);
     m_card->setFixedWidth(kCard);
-    caution->setFixedWidth(kCard);
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(0, 0, 0, 0);
     row->setSpacing(look::kMargin);
     row->addLayout(left, 1);
-    row->addLayout(right);
+    row->addWidget(m_card);
     bindKeys();
     setFocusProxy(m_drawing);
 }
@@ -105,6 +97,10 @@ void PlugView::buildFace(QVBoxLayout* column)
     connect(own, &QPushButton::clicked, this, [this] { emit describeAsked(); });
     under->addWidget(own);
     column->addLayout(under);
+    auto* caution = new Caution;
+    caution->setText(tr("Battery negative lead off before any terminal is moved (both leads where the maker says so). "
+                        "Local rules and licensed practice come first."));
+    column->addWidget(caution);
 
     connect(m_connectors, &QComboBox::activated, this,
             [this](int index) { chooseConnector(m_connectors->itemData(index).toString().toStdString()); });

@@ -10,7 +10,7 @@ namespace vicegrip::app {
 namespace {
 
 constexpr int kText = 26, kPad = 6, kGlyph = 15;
-constexpr size_t kAhead = 3; ///< steps shown after the next one
+constexpr size_t kAhead = 2; ///< steps shown after the next one
 
 QFont fontOf(bool next)
 {

@@ -104,7 +104,8 @@ TEST(Brief, ApplyingItDrawsWhatIsMissingAndNothingTwice)
     EXPECT_EQ(job, once);
     for (const job::Connector& c : job.connectors)
         EXPECT_TRUE(c.layout) << c.id << ": a face is proposed for every plug";
-    EXPECT_NEAR(job::find(job, job::CircuitId{"clt"})->scaling.high, 403.15, 1e-9) << "where coolant must be read finely";
+    EXPECT_NEAR(job::find(job, job::CircuitId{"clt"})->scaling.high, 403.15, 1e-9)
+        << "where coolant must be read finely";
     // The pressure sensor is the advisor's: 101 kPa + 120 kPa + 20 kPa of overshoot leave 2.5 bar too little headroom.
     EXPECT_EQ(job::sensorOf(job, *job::find(job, job::CircuitId{"map"}))->high, 300e3);
 }

@@ -8,14 +8,7 @@
 namespace vicegrip::findings {
 namespace {
 
-std::vector<Finding> of(const job::Job& job, std::string_view rule)
-{
-    std::vector<Finding> out;
-    for (const Finding& f : test::analysed(job).findings)
-        if (f.rule == rule)
-            out.push_back(f);
-    return out;
-}
+using test::of;
 
 TEST(DrawingFindings, AWireThatHangsFreeIsNamedWithItsPlaces)
 {

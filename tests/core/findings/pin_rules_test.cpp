@@ -12,14 +12,7 @@ namespace {
 
 using testing::HasSubstr;
 
-std::vector<Finding> of(const job::Job& job, std::string_view rule)
-{
-    std::vector<Finding> out;
-    for (const Finding& f : test::analysed(job).findings)
-        if (f.rule == rule)
-            out.push_back(f);
-    return out;
-}
+using test::of;
 
 job::Wire& wireAt(job::Job& job, const job::PointRef& at)
 {

@@ -13,14 +13,7 @@ using job::CircuitId;
 using parts::InputId;
 using testing::HasSubstr;
 
-std::vector<Finding> of(const job::Job& job, std::string_view rule)
-{
-    std::vector<Finding> out;
-    for (const Finding& f : test::analysed(job).findings)
-        if (f.rule == rule)
-            out.push_back(f);
-    return out;
-}
+using test::of;
 
 /// The large ECU with one circuit on one input, whatever the input makes of it.
 job::Job seated(const char* function, const char* part, const char* input)

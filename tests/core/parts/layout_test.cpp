@@ -4,6 +4,7 @@
 
 #include <cmath>
 #include <gmock/gmock.h>
+#include <random>
 
 /// Connector faces: numbering, both sides of one layout, and how a person counts.
 namespace vicegrip::parts {
@@ -143,6 +144,59 @@ TEST(Face, APlugWithOtherCavitiesThanItsFaceIsRefused)
     EXPECT_TRUE(checkFits(l, {"1", "2", "3"}));
     EXPECT_EQ(checkFits(l, {"1", "2", "4"}).error().place.pointer, "/cavities/2");
     EXPECT_THAT(checkFits(l, {"1", "2"}).error().sentence, HasSubstr("has 3 cavities, and 2 are listed"));
+}
+
+/// Faces of any shape: every cavity is counted to from both faces and both ends, and the lines give the face back.
+TEST(Face, AnyFaceIsCountedAndWrittenAsItIs)
+{
+    std::mt19937 random(4); // NOLINT(bugprone-random-generator-seed)
+    const auto& families = test::library().terminals;
+    for (int round = 0; round < 200; ++round) {
+        Layout l;
+        l.name = "Any";
+        l.id.value = "any";
+        l.letters = random() % 4 == 0;
+        l.pitch_m = 7e-3;
+        l.rowPitch_m = 7e-3;
+        l.printed = static_cast<Printed>(random() % 3);
+        l.key = static_cast<KeySide>(random() % 5);
+        l.terminals = {families[random() % families.size()]};
+        int next = 1;
+        for (unsigned row = 0; row < 1 + random() % 4; ++row) {
+            Row r;
+            r.offset = random() % 3 == 0 ? 0.5 : 0;
+            for (unsigned run = 0; run < 1 + random() % 3; ++run) {
+                const int many = 1 + static_cast<int>(random() % 9);
+                parts::Run each;
+                each.first = next;
+                each.last = next + many - 1;
+                next += many;
+                if (random() % 3 == 0)
+                    std::swap(each.first, each.last);
+                each.gap = random() % 4 == 0 ? 1 : 0;
+                r.runs.push_back(each);
+            }
+            l.rows.push_back(std::move(r));
+        }
+        if (next > 4 && random() % 2 == 0)
+            l.missing = {2};
+        ASSERT_TRUE(checkLayout(l)) << checkLayout(l).error().text();
+        const auto back = layoutFromText(textOf(l), families);
+        ASSERT_TRUE(back.part) << textOf(l) << back.complaints.front().sentence;
+        EXPECT_EQ(fields::toJson(*back.part), fields::toJson(l)) << textOf(l);
+        EXPECT_TRUE(checkFits(l, cavityNames(l)));
+        for (const std::string& name : cavityNames(l))
+            for (Face face : {Face::Wire, Face::Mating}) {
+                const auto count = countOf(l, name, face);
+                ASSERT_TRUE(count) << name;
+                EXPECT_EQ(countedTo(l, face, count->row, count->fromLeft), name);
+                EXPECT_EQ(count->fromLeft + count->fromRight, count->inRow + 1);
+                EXPECT_EQ(count->printed.empty(), l.printed == Printed::None);
+                if (l.printed == Printed::All) {
+                    EXPECT_EQ(count->steps, 0) << "it is moulded beside it";
+                }
+            }
+    }
 }
 
 TEST(TerminalFile, EmptyRangesAreRefused)

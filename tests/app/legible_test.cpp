@@ -1,0 +1,103 @@
+#include "app/look/look.h"
+#include "app/widgets/key_button.h"
+#include "tests/support/window.h"
+
+#include <QAbstractItemView>
+#include <QComboBox>
+#include <QScrollArea>
+#include <gmock/gmock.h>
+
+/// What a person must be able to read and a screen reader must be able to say, on every stage: in a small window, in
+/// the design's, by day and by night.
+namespace vicegrip {
+namespace {
+
+using analysis::Stage;
+
+/// Where a widget is, for a sentence.
+std::string named(const QWidget* w)
+{
+    std::string out = w->metaObject()->className();
+    if (!w->objectName().isEmpty())
+        out += " " + w->objectName().toStdString();
+    if (const auto* label = qobject_cast<const QLabel*>(w))
+        out += " \"" + label->text().left(40).toStdString() + "\"";
+    if (const auto* button = qobject_cast<const QAbstractButton*>(w))
+        out += " \"" + button->text().toStdString() + "\"";
+    return out;
+}
+
+template <class W> std::vector<W*> shown(QWidget& window)
+{
+    std::vector<W*> out;
+    for (W* w : window.findChildren<W*>())
+        if (w->isVisible() && w->width() > 0)
+            out.push_back(w);
+    return out;
+}
+
+/// No label is lower than its words need, no button narrower.
+void expectNothingClipped(test::Window& w, const std::string& where)
+{
+    for (const QLabel* l : shown<QLabel>(w.window)) {
+        if (l->text().isEmpty())
+            continue;
+        const int needed = l->wordWrap() ? l->heightForWidth(l->width()) : l->sizeHint().height();
+        EXPECT_GE(l->height() + 2, needed) << where << ": " << named(l);
+        if (!l->wordWrap()) {
+            EXPECT_GE(l->width() + 2, l->sizeHint().width()) << where << ": " << named(l);
+        }
+    }
+    for (const app::KeyButton* b : shown<app::KeyButton>(w.window))
+        EXPECT_GE(b->width(), b->sizeHint().width()) << where << ": " << named(b);
+}
+
+/// What takes the keyboard has a name to be spoken.
+void expectNamed(test::Window& w, const std::string& where)
+{
+    for (const QWidget* each : shown<QWidget>(w.window)) {
+        const bool takesKeys = (each->focusPolicy() & Qt::TabFocus) != 0 && each->focusProxy() == nullptr;
+        const auto* button = qobject_cast<const QAbstractButton*>(each);
+        const bool inner = qobject_cast<const QAbstractScrollArea*>(each->parentWidget()) != nullptr ||
+                           qobject_cast<const QScrollArea*>(each) != nullptr;
+        if (!takesKeys || inner)
+            continue;
+        EXPECT_TRUE(!each->accessibleName().isEmpty() || (button != nullptr && !button->text().isEmpty()))
+            << where << ": " << named(each);
+    }
+}
+
+class Legible : public testing::TestWithParam<std::pair<QSize, bool>>
+{
+  public:
+    ~Legible() override { app::look::apply(*qApp, false); }
+};
+
+TEST_P(Legible, EveryStageCanBeReadAndSpoken)
+{
+    const auto [size, night] = GetParam();
+    test::Window w;
+    w.window.resize(size);
+    w.window.setNight(night);
+    for (int stage = 0; stage < analysis::kStageCount; ++stage)
+        for (const char* circuit : {"map", "clt", "cam"}) {
+            w.choose(circuit);
+            w.window.showStage(static_cast<Stage>(stage));
+            w.settle();
+            QCoreApplication::processEvents();
+            const std::string where = std::string(analysis::stageName(static_cast<Stage>(stage))) + ", " + circuit +
+                                      " at " + std::to_string(size.width()) + (night ? ", night" : "");
+            expectNothingClipped(w, where);
+            expectNamed(w, where);
+        }
+}
+
+INSTANTIATE_TEST_SUITE_P(Windows, Legible,
+                         testing::Values(std::pair(QSize(1280, 800), false), std::pair(QSize(1024, 700), false),
+                                         std::pair(QSize(1920, 1080), true)),
+                         [](const auto& at) {
+                             return "W" + std::to_string(at.param.first.width()) + (at.param.second ? "Night" : "");
+                         });
+
+} // namespace
+} // namespace vicegrip
