@@ -4,9 +4,14 @@
 
 #include <QCoreApplication>
 #include <QDir>
+#include <QFile>
 #include <QFileInfo>
 #include <QSaveFile>
+#include <QSysInfo>
 #include <QThread>
+
+#include <cerrno>
+#include <csignal>
 
 namespace vicegrip::app {
 namespace {
@@ -22,8 +27,15 @@ QString beside(const QString& path, const char* ending)
     return file.dir().filePath(QLatin1Char('.') + file.fileName() + QLatin1String(ending));
 }
 
+/// Whether a lock names a process of this machine that is gone.
+bool isDead(qint64 process, const QString& host)
+{
+    return host == QSysInfo::machineHostName() && kill(static_cast<pid_t>(process), 0) != 0 && errno == ESRCH;
+}
+
 /// A lock is stale when its process is gone, however old it is. One that names no process was cut off while it was
-/// being written: nobody is that slow, so after a moment it is taken away.
+/// being written: nobody is that slow, so after a moment it is taken away. Who died while he took such a lock away has
+/// left the mark that others wait for (QLockFile's ".rmlock"), half written at worst: it goes too.
 bool take(QLockFile& lock)
 {
     lock.setStaleLockTime(0);
@@ -32,8 +44,13 @@ bool take(QLockFile& lock)
             return true;
         qint64 process = 0;
         QString host, program;
-        if (lock.error() != QLockFile::LockFailedError || lock.getLockInfo(&process, &host, &program))
+        if (lock.error() != QLockFile::LockFailedError)
             return false;
+        if (lock.getLockInfo(&process, &host, &program)) {
+            if (!isDead(process, host))
+                return false;
+            QFile::remove(lock.fileName() + QLatin1String(".rmlock"));
+        }
         QThread::msleep(10);
     }
     return lock.removeStaleLockFile() && lock.tryLock(0);

@@ -2,6 +2,7 @@
 #include "tests/support/petrel.h"
 
 #include <QFile>
+#include <QSysInfo>
 #include <QTemporaryDir>
 #include <QTest>
 
@@ -176,6 +177,27 @@ TEST(JobFile, OfANewerVersionIsLookedAtAndNotWritten)
 }
 
 /// kill -9 while saving, over and over: what is on disk is always a whole job.
+/// What is left when somebody dies while he takes a dead one's lock away: the lock, and a mark that names nobody.
+TEST(JobFile, ALockThatWasBeingTakenAwayIsRecovered)
+{
+    const Folder folder;
+    const pid_t gone = fork();
+    if (gone == 0)
+        _exit(0);
+    int status = 0;
+    waitpid(gone, &status, 0);
+    const QFileInfo job(folder.path());
+    const QString lock = job.dir().filePath(QLatin1Char('.') + job.fileName() + QStringLiteral(".lock"));
+    QFile file(lock), mark(lock + QStringLiteral(".rmlock"));
+    ASSERT_TRUE(file.open(QIODevice::WriteOnly) && mark.open(QIODevice::WriteOnly));
+    file.write(QStringLiteral("%1\nvicegrip\n%2\n").arg(gone).arg(QSysInfo::machineHostName()).toUtf8());
+    file.close();
+    mark.close();
+    const auto opened = JobFile::open(folder.path());
+    ASSERT_TRUE(opened);
+    EXPECT_EQ(opened->first.readOnlyReason().toStdString(), "");
+}
+
 TEST(JobFile, KilledWhileSavingLosesNothing)
 {
     const Folder folder;

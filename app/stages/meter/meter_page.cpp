@@ -64,7 +64,7 @@ void MeterPage::buildProbe(QVBoxLayout* column)
     column->addWidget(m_context);
     column->addWidget(m_title);
     column->addWidget(m_leads);
-    column->addSpacing(look::kMargin);
+    column->addSpacing(look::kGap);
 
     auto* figures = new QHBoxLayout;
     figures->setSpacing(look::kMargin);
@@ -101,7 +101,7 @@ void MeterPage::buildProbe(QVBoxLayout* column)
     m_reading->setObjectName(QStringLiteral("reading"));
     m_reading->edit()->setFont(look::numbers(look::Size::Title));
     m_reading->edit()->setFixedHeight(52);
-    m_reading->setFixedWidth(156);
+    m_reading->setFixedWidth(144);
     m_reading->leaveLettersWhileEmpty();
     m_reading->setHint(tr("type it, or M takes it"));
     reads->addWidget(m_reading);
@@ -112,7 +112,7 @@ void MeterPage::buildProbe(QVBoxLayout* column)
 
     m_verdict = label({}, look::Size::Body, true);
     m_verdict->setObjectName(QStringLiteral("verdict"));
-    m_verdict->setMinimumHeight(40);
+    m_verdict->setMinimumHeight(28);
     column->addWidget(m_verdict);
 
     auto* buttons = new QHBoxLayout;
@@ -125,12 +125,9 @@ void MeterPage::buildProbe(QVBoxLayout* column)
     buttons->addWidget(m_on);
     buttons->addStretch();
     column->addLayout(buttons);
-    column->addSpacing(look::kMargin);
+    column->addSpacing(look::kGap);
     m_caution = new Caution;
     column->addWidget(m_caution);
-    column->addSpacing(look::kGap);
-    m_surroundings = new SurroundingsForm(m_desk);
-    column->addWidget(m_surroundings);
     column->addStretch(1);
 
     connect(m_take, &QAbstractButton::clicked, this, &MeterPage::take);
@@ -168,6 +165,9 @@ void MeterPage::buildTable(QVBoxLayout* column)
     m_table->setTabKeyNavigation(false);
     m_table->setItemDelegateForColumn(Mark, new StateDelegate(m_table));
     column->addWidget(m_table);
+    column->addSpacing(look::kGap);
+    m_surroundings = new SurroundingsForm(m_desk);
+    column->addWidget(m_surroundings);
     connect(m_table, &QTableWidget::currentCellChanged, this, [this](int row) {
         if (row >= 0 && static_cast<size_t>(row) < m_stations.size())
             m_desk.selection.setStation(m_stations[static_cast<size_t>(row)].expectation.station.key);
