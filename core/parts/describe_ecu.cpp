@@ -264,6 +264,14 @@ std::string cavitiesOf(const EcuPlug& plug)
     return out;
 }
 
+/// "470k" where that reads back as it was, else in full.
+std::string shortOhms(double ohm)
+{
+    const std::string text = units::formatOhms(ohm);
+    const auto back = units::parse(text, units::Dimension::Resistance);
+    return back && *back == ohm ? text : units::shortest(ohm) + "ohm";
+}
+
 std::string inputLine(const Ecu& ecu, const EcuInput& i)
 {
     std::string out = i.id.value + ": ";
@@ -285,14 +293,14 @@ std::string inputLine(const Ecu& ecu, const EcuInput& i)
     if (!pullUps.empty())
         out += ", pull-up";
     for (double ohm : pullUps) {
-        out += " " + units::shortest(ohm) + "ohm";
+        out += " " + shortOhms(ohm);
         if (!i.pullUpFixed && i.pull_up_ohm == ohm)
             out += " on";
     }
     if (i.pullUpFixed)
         out += " always";
-    out += ", pull-down " + units::shortest(i.pull_down_ohm) + "ohm, series " + units::shortest(i.series_ohm) +
-           "ohm, withstands " + units::shortest(i.withstands_v) + " V";
+    out += ", pull-down " + shortOhms(i.pull_down_ohm) + ", series " + shortOhms(i.series_ohm) + ", withstands " +
+           units::shortest(i.withstands_v) + " V";
     if (!i.name.empty() && i.name.find(',') == std::string::npos)
         out += ", named " + i.name;
     if (!i.functions.empty())

@@ -79,12 +79,11 @@ class Legend : public QWidget
         QPainter p(this);
         p.setFont(look::words(look::Size::Small));
         int x = 6;
-        for (const auto& [state, words] :
-             {std::pair(proof::State::Untouched, BoardPage::tr("untouched")),
-              {proof::State::Done, BoardPage::tr("done")},
-              {proof::State::Failing, BoardPage::tr("failing")},
-              {proof::State::Stale, BoardPage::tr("stale: its basis has changed")},
-              {proof::State::NotNeeded, BoardPage::tr("not needed")}}) {
+        for (const auto& [state, words] : {std::pair(proof::State::Untouched, BoardPage::tr("untouched")),
+                                           {proof::State::Done, BoardPage::tr("done")},
+                                           {proof::State::Failing, BoardPage::tr("failing")},
+                                           {proof::State::Stale, BoardPage::tr("stale: its basis has changed")},
+                                           {proof::State::NotNeeded, BoardPage::tr("not needed")}}) {
             drawState(p, QRectF(x, 6, 14, 14), state);
             p.setPen(look::colours().inkSoft);
             p.drawText(x + 20, 18, words);
