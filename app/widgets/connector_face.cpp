@@ -252,8 +252,11 @@ void ConnectorFace::mousePressEvent(QMouseEvent* event)
 /// To the nearest cavity in a direction, as the face shows it.
 void ConnectorFace::move(int right, int down)
 {
-    if (m_current < 0 || m_places[static_cast<size_t>(m_current)] == nullptr)
+    if (m_current < 0 || m_places[static_cast<size_t>(m_current)] == nullptr) {
+        if (!m_cells.empty()) // nothing is in hand: the walk begins at the first
+            emit picked(0);
         return;
+    }
     const QPointF from = box(static_cast<size_t>(m_current)).center();
     int best = -1;
     double least = 0;
