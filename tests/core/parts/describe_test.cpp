@@ -139,6 +139,44 @@ TEST(DescribeEcu, EveryShippedOneGoesToLinesAndBack)
 }
 
 /// Nothing that is pasted brings the readers down, and nothing wrong goes unsaid.
+TEST(DescribeEcu, OhmsAreWrittenAsPeopleWriteThem)
+{
+    const std::string text = textOf(test::ecu("small-4"));
+    EXPECT_THAT(text, testing::HasSubstr("pull-down 470k"));
+    EXPECT_THAT(text, testing::HasSubstr("pull-up 4k7"));
+    EXPECT_THAT(text, testing::Not(testing::HasSubstr("e+")));
+    EcuProfile odd = test::ecu("small-4");
+    odd.ecu.inputs.front().pull_down_ohm = 123456.789012345;
+    const auto back = ecuFromText(textOf(odd));
+    ASSERT_TRUE(back.part);
+    EXPECT_EQ(back.part->ecu.inputs.front().pull_down_ohm, 123456.789012345) << "and none is rounded for it";
+}
+
+TEST(DescribeSensor, AConditionerIsSaid)
+{
+    const auto read = sensorFromText("name: Box\nkind: crank trigger\nrange: 0 to 10 kHz\nfeed: battery\n"
+                                     "pins: 1 supply, 2 signal, 3 ground\nconditioner: yes\nhertz: 0 Hz, 10000 Hz\n");
+    ASSERT_TRUE(read.part) << read.complaints.front().sentence;
+    EXPECT_TRUE(read.part->conditioned);
+    EXPECT_THAT(textOf(*read.part), testing::HasSubstr("conditioner: yes"));
+    const auto odd = sensorFromText("name: Box\nkind: crank trigger\nrange: 0 to 10 kHz\nconditioner: perhaps\n"
+                                    "pins: 1 supply, 2 signal, 3 ground\nhertz: 0 Hz, 10000 Hz\n");
+    ASSERT_FALSE(odd.complaints.empty());
+    EXPECT_EQ(odd.complaints.front().line, 4);
+    EXPECT_THAT(odd.complaints.front().sentence, testing::HasSubstr("yes or no"));
+}
+
+TEST(DescribeSensor, AThermistorInLiquidIsWarmedLessThanOneInAir)
+{
+    const auto of = [](const char* kind) {
+        const auto read = sensorFromText(std::string("name: T\nkind: ") + kind +
+                                         "\nrange: -40 to 150 C\npins: 1 signal, 2 ground\nbeta: 2200 ohm, 3500 K\n");
+        EXPECT_TRUE(read.part);
+        return std::get<Thermistor>(read.part->model).dissipation_w_per_k;
+    };
+    EXPECT_GT(of("fluid temperature"), 5 * of("air temperature"));
+}
+
 TEST(Describe, GarbageIsComplainedOf)
 {
     std::mt19937 random(3); // NOLINT(bugprone-random-generator-seed)
