@@ -1,10 +1,11 @@
 #include "core/harness/hand_steps.h"
 
+#include "core/parts/conductor.h"
 #include "core/units/units.h"
 
 namespace vicegrip::harness {
 
-std::vector<Step> handSteps(const parts::TerminalFamily& f)
+std::vector<Step> handSteps(const parts::TerminalFamily& f, double area_m2)
 {
     const bool pull = f.seating == parts::Seating::Pull;
     std::vector<Step> out;
@@ -23,7 +24,10 @@ std::vector<Step> handSteps(const parts::TerminalFamily& f)
     out.push_back({HandStep::Crimp,
                    f.sealed ? "Crimp slowly: conductor, then seal" : "Crimp slowly: conductor, then insulation",
                    {}});
-    out.push_back({HandStep::Tug, "Tug the crimp", "A crimp that slips now is found now."});
+    out.push_back({HandStep::Tug, "Tug the crimp",
+                   "At " + parts::areaText(area_m2) + " it must hold " +
+                       units::formatNumber(parts::crimpHolds(area_m2), 0) +
+                       " N (IEC 60352-2). One that slips now is found now."});
     out.push_back({HandStep::Home,
                    pull ? (f.sealed ? "Pull it home until it locks, seal included" : "Pull it home until it locks")
                         : "Push it in from the rear until it clicks",

@@ -17,9 +17,9 @@ struct Step
     std::string why; ///< what goes wrong otherwise; empty where it is plain
 };
 
-/// The steps for a wire in this family's cavity. A pull-to-seat terminal is threaded through before it is crimped; seal
-/// and boot go on before either (common practice).
-[[nodiscard]] std::vector<Step> handSteps(const parts::TerminalFamily& family);
+/// The steps for a wire of this area in this family's cavity. A pull-to-seat terminal is threaded through before it is
+/// crimped; seal and boot go on before either (common practice).
+[[nodiscard]] std::vector<Step> handSteps(const parts::TerminalFamily& family, double area_m2);
 
 /// The one step of an unused cavity of a sealed plug.
 [[nodiscard]] std::vector<Step> blankSteps();

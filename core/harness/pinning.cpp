@@ -74,10 +74,14 @@ std::vector<Pin> pinsOf(const job::Job& job, const job::Connector& connector)
     const parts::Layout face = faceOf(connector);
     const std::vector<parts::Cavity> places = parts::cavities(face);
     std::map<std::string, std::vector<job::WireId>> wires; // by cavity
+    std::map<std::string, double> thinnest; // of the wires there: its crimp holds least
     for (const job::Wire& w : job.wires)
         for (const PointRef* end : {&w.from, &w.to})
-            if (end->owner == connector.id)
+            if (end->owner == connector.id) {
                 wires[end->cavity].push_back(w.id);
+                const auto [known, first] = thinnest.emplace(end->cavity, w.area_m2);
+                known->second = first ? w.area_m2 : std::min(known->second, w.area_m2);
+            }
     std::vector<Pin> out;
     for (const std::string& cavity : connector.cavities) {
         Pin pin;
@@ -87,7 +91,7 @@ std::vector<Pin> pinsOf(const job::Job& job, const job::Connector& connector)
         const parts::TerminalFamily* family =
             place != nullptr && place->terminal != nullptr ? place->terminal : &face.terminals.front();
         if (!pin.wires.empty())
-            pin.steps = handSteps(*family);
+            pin.steps = handSteps(*family, thinnest[cavity]);
         else if (family->sealed)
             pin.steps = blankSteps();
         pin.state = stateOf(pin, record(job, pin.at));

@@ -3,6 +3,7 @@
 #include "core/base/fields.h"
 #include "core/units/units.h"
 
+#include <algorithm>
 #include <array>
 #include <cmath>
 #include <utility>
@@ -36,6 +37,32 @@ double outerDiameter(double area_m2)
     const auto& [above, thick] = kThinWall[i];
     const double share = (root - std::sqrt(below)) / (std::sqrt(above) - std::sqrt(below));
     return (thin + share * (thick - thin)) * 1e-3;
+}
+
+double crimpHolds(double area_m2)
+{
+    // mm² and N.
+    static constexpr std::array<std::pair<double, double>, 14> kTable = {{{0.14, 18},
+                                                                          {0.22, 28},
+                                                                          {0.32, 40},
+                                                                          {0.5, 60},
+                                                                          {0.75, 85},
+                                                                          {1, 108},
+                                                                          {1.3, 135},
+                                                                          {1.5, 150},
+                                                                          {2.1, 200},
+                                                                          {2.5, 230},
+                                                                          {3.3, 275},
+                                                                          {4, 310},
+                                                                          {6, 360},
+                                                                          {10, 380}}};
+    const double area = std::clamp(area_m2 * 1e6, kTable.front().first, kTable.back().first);
+    size_t i = 1;
+    while (i + 1 < kTable.size() && kTable[i].first < area)
+        ++i;
+    const auto& [below, weak] = kTable[i - 1];
+    const auto& [above, strong] = kTable[i];
+    return weak + (area - below) / (above - below) * (strong - weak);
 }
 
 std::string areaText(double area_m2)

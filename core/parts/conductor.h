@@ -17,6 +17,10 @@ namespace vicegrip::parts {
 /// lines over the square root of the area between its sizes.
 [[nodiscard]] double outerDiameter(double area_m2);
 
+/// The pull a crimp on a conductor of this area must hold, N: IEC 60352-2, table 1 (from memory), straight lines
+/// between its sizes; the nearest end beyond them.
+[[nodiscard]] double crimpHolds(double area_m2);
+
 /// "0.75 mm²"
 [[nodiscard]] std::string areaText(double area_m2);
 

@@ -92,6 +92,29 @@ TEST_P(Legible, EveryStageCanBeReadAndSpoken)
         }
 }
 
+TEST_P(Legible, ThePinsViewsAndOwnPartsToo)
+{
+    const auto [size, night] = GetParam();
+    test::Window w;
+    w.window.resize(size);
+    w.window.setNight(night);
+    w.window.showStage(Stage::Pins);
+    for (const char* view : {"pins-wires", "pins-buy", "pins-order", "pins-plug"}) {
+        w.click(view);
+        w.settle();
+        expectNothingClipped(w, view);
+        expectNamed(w, view);
+    }
+    for (const char* part : {"describe-connector", "describe-ecu", "describe-sensor"}) {
+        w.window.showStage(std::string_view(part) == "describe-connector" ? Stage::Pins : Stage::Brief);
+        w.settle();
+        w.click(part);
+        QCoreApplication::processEvents();
+        expectNothingClipped(w, part);
+        expectNamed(w, part);
+    }
+}
+
 INSTANTIATE_TEST_SUITE_P(Windows, Legible,
                          testing::Values(std::pair(QSize(1280, 800), false), std::pair(QSize(1024, 700), false),
                                          std::pair(QSize(1920, 1080), true)),

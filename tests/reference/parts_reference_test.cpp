@@ -48,5 +48,23 @@ TEST(SteinhartHart, PublishedTenKiloohmCurve)
     EXPECT_NEAR(ohms(curve, kZero + 50), 3603, 3603 * 0.002);
 }
 
+/// IEC 60352-2, table 1: pull that a crimped connection withstands (from memory).
+TEST(Iec60352, CrimpsHoldWhatTheStandardAsks)
+{
+    for (const auto& [mm2, newton] : {std::pair(0.22, 28.0),
+                                      {0.5, 60.0},
+                                      {0.75, 85.0},
+                                      {1.0, 108.0},
+                                      {1.5, 150.0},
+                                      {2.5, 230.0},
+                                      {4.0, 310.0},
+                                      {6.0, 360.0},
+                                      {10.0, 380.0}})
+        EXPECT_NEAR(crimpHolds(mm2 * 1e-6), newton, 1e-9) << mm2;
+    EXPECT_GT(crimpHolds(0.6e-6), 60);
+    EXPECT_LT(crimpHolds(0.6e-6), 85);
+    EXPECT_EQ(crimpHolds(100e-6), 380) << "beyond the table nothing more is promised";
+}
+
 } // namespace
 } // namespace vicegrip::parts

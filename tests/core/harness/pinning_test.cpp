@@ -32,19 +32,20 @@ int placeOf(const std::vector<Step>& steps, HandStep kind)
 /// Common practice, no source.
 TEST(HandSteps, SealAndBootGoOnBeforeTheTerminalAndPullToSeatIsThreadedFirst)
 {
-    const auto pull = handSteps(family("blade-1.5-pull"));
+    const auto pull = handSteps(family("blade-1.5-pull"), 0.5e-6);
     EXPECT_LT(placeOf(pull, HandStep::BlankOut), placeOf(pull, HandStep::Thread));
     EXPECT_LT(placeOf(pull, HandStep::Boot), placeOf(pull, HandStep::Crimp));
     EXPECT_LT(placeOf(pull, HandStep::Seal), placeOf(pull, HandStep::Crimp));
     EXPECT_LT(placeOf(pull, HandStep::Thread), placeOf(pull, HandStep::Crimp));
     EXPECT_LT(placeOf(pull, HandStep::Crimp), placeOf(pull, HandStep::Home));
     EXPECT_THAT(pull[static_cast<size_t>(placeOf(pull, HandStep::Home))].text, HasSubstr("Pull it home"));
-    const auto push = handSteps(family("blade-1.5"));
+    const auto push = handSteps(family("blade-1.5"), 0.75e-6);
     EXPECT_EQ(placeOf(push, HandStep::Thread), -1);
     EXPECT_EQ(placeOf(push, HandStep::Seal), -1) << "nothing is sealed there";
     EXPECT_EQ(placeOf(push, HandStep::BlankOut), -1);
     EXPECT_EQ(push.back().kind, HandStep::TugHome);
     EXPECT_THAT(push[static_cast<size_t>(placeOf(push, HandStep::Strip))].text, HasSubstr("4.5 mm"));
+    EXPECT_THAT(push[static_cast<size_t>(placeOf(push, HandStep::Tug))].why, HasSubstr("0.75 mm² it must hold 85 N"));
 }
 
 /// Petrel before anybody has pinned anything.

@@ -1,6 +1,7 @@
 #include "core/parts/describe.h"
 #include "tests/support/library.h"
 
+#include <algorithm>
 #include <gmock/gmock.h>
 #include <random>
 
@@ -175,6 +176,40 @@ TEST(DescribeSensor, AThermistorInLiquidIsWarmedLessThanOneInAir)
         return std::get<Thermistor>(read.part->model).dissipation_w_per_k;
     };
     EXPECT_GT(of("fluid temperature"), 5 * of("air temperature"));
+}
+
+/// Lines of shipped parts with pieces cut, doubled and swapped: a part that makes sense, or a complaint with its line.
+TEST(Describe, DamagedLinesAreUnderstoodOrComplainedOf)
+{
+    std::mt19937 random(8); // NOLINT(bugprone-random-generator-seed)
+    std::vector<std::string> texts;
+    for (const Layout& l : test::library().layouts)
+        texts.push_back(textOf(l));
+    int understood = 0;
+    for (int round = 0; round < 600; ++round) {
+        std::string text = texts[random() % texts.size()];
+        for (unsigned damage = 0; damage < 1 + random() % 3; ++damage) {
+            const size_t at = random() % text.size(), length = 1 + random() % 6;
+            if (random() % 2 == 0)
+                text.erase(at, length);
+            else
+                text.insert(at, text.substr(random() % text.size(), length));
+            if (text.empty())
+                text = ":";
+        }
+        const auto read = layoutFromText(text, test::library().terminals);
+        EXPECT_EQ(read.part.has_value(), read.complaints.empty()) << text;
+        understood += read.part ? 1 : 0;
+        if (read.part) {
+            EXPECT_TRUE(checkLayout(*read.part)) << text;
+        }
+        const int lines = static_cast<int>(std::ranges::count(text, '\n')) + 1;
+        for (const LineComplaint& c : read.complaints) {
+            EXPECT_FALSE(c.sentence.empty()) << text;
+            EXPECT_LE(c.line, lines) << text;
+        }
+    }
+    EXPECT_GT(understood, 10) << "damage to a name does no harm";
 }
 
 TEST(Describe, GarbageIsComplainedOf)
