@@ -133,7 +133,8 @@ TEST(Cli, NeedsPrintsEachCircuitWithItsReason)
 {
     const Ran ran = run("needs " + test::petrelPath() + " --json");
     ASSERT_EQ(ran.code, 0) << ran.out;
-    for (const auto& n : nlohmann::json::parse(ran.out)["needs"]) {
+    const auto json = nlohmann::json::parse(ran.out);
+    for (const auto& n : json["needs"]) {
         EXPECT_EQ(n["standing"], "there") << n["name"];
         EXPECT_FALSE(n["reason"].get<std::string>().empty()) << n["name"];
     }

@@ -70,7 +70,8 @@ TEST(LibraryPairs, WhatIsSeatedIsWiredPromisedAndNotComplainedOf)
             EXPECT_TRUE(misfit(pair.job, c, *job::findInput(pair.job, c.input)).none()) << what;
             expectNothingAgainstTheSeat(pair.job, what);
             if (parts::signalOf(sensor) == parts::SignalKind::Voltage) {
-                const auto& input = test::at(test::analysed(pair.job), pair.circuit.value.c_str(), "input").expectation;
+                const auto analysis = test::analysed(pair.job);
+                const auto& input = test::at(analysis, pair.circuit.value.c_str(), "input").expectation;
                 EXPECT_TRUE(input.promises()) << what << ": " << input.trouble;
                 EXPECT_LE(input.low, input.value) << what;
                 EXPECT_GE(input.high, input.value) << what;
