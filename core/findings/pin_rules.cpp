@@ -46,9 +46,8 @@ void wireAgainstTerminal(std::vector<Finding>& out, const std::string& where, co
 void judgePins(std::vector<Finding>& out, const job::Job& job, const job::Connector& connector,
                const std::vector<Pin>& pins)
 {
-    if (!connector.layout)
-        return; // no terminal is known to judge by
-    const std::vector<parts::Cavity> places = parts::cavities(*connector.layout);
+    const std::vector<parts::Cavity> places = // none where no terminal is known to judge by
+        connector.layout ? parts::cavities(*connector.layout) : std::vector<parts::Cavity>{};
     int open = 0, left = 0;
     for (const Pin& pin : pins) {
         const std::string where = job::spoken(job, pin.at);

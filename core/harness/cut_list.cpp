@@ -30,8 +30,8 @@ class Ends
             if (j.kind == job::JointKind::Splice)
                 m_splices[j.id] = splices++;
         for (const job::Connector& c : job.connectors) {
-            m_layouts.push_back(faceOf(c));
-            for (const parts::Cavity& place : parts::cavities(m_layouts.back()))
+            const parts::Layout face = faceOf(c);
+            for (const parts::Cavity& place : parts::cavities(face))
                 if (place.terminal != nullptr)
                     m_families[{c.id, place.name}] = *place.terminal;
         }
@@ -59,7 +59,6 @@ class Ends
 
   private:
     const job::Job& m_job;
-    std::vector<parts::Layout> m_layouts;
     std::map<PointRef, parts::TerminalFamily> m_families;
     std::map<std::string, int> m_splices; ///< place in the drawing
 };

@@ -34,6 +34,32 @@ struct Pins : test::Window
     }
 };
 
+TEST(PinsView, ATaskOfTheBoardLeadsToItsCavity)
+{
+    test::Window w;
+    w.choose("tps");
+    ASSERT_TRUE(w.window.desk().store.edit(QStringLiteral("counted wrong"), [](job::Job& job) {
+        harness::count(job, {"B", "4"}, "5", "t");
+    }));
+    w.settle();
+    EXPECT_THAT(w.textOf("next"), HasSubstr("cavity 4 is wrong"));
+    w.key(Qt::Key_Return);
+    w.settle();
+    ASSERT_EQ(w.window.stage(), analysis::Stage::Pins);
+    EXPECT_EQ(w.textOf("pin-cavity"), "B4");
+    EXPECT_THAT(w.textOf("pin-trouble"), HasSubstr("led to cavity 5"));
+}
+
+TEST(PinsView, APlaceChosenOnTheThreadIsGoneTo)
+{
+    Pins w;
+    w.choose("clt");
+    w.window.desk().selection.setStation("BC.6");
+    w.settle();
+    EXPECT_EQ(w.textOf("pin-cavity"), "BC 6");
+    EXPECT_EQ(w.window.desk().selection.circuit(), job::CircuitId{"clt"});
+}
+
 TEST(PinsView, ACavityIsPickedWithTheMouseWhereItIsDrawn)
 {
     Pins w;

@@ -199,7 +199,8 @@ void BoardPage::go()
     if (analysis->tasks.empty())
         return;
     const analysis::Task task = analysis->tasks.front();
-    m_desk.selection.setCircuit(task.circuit);
+    if (!task.circuit.empty()) // a task of the whole job leaves the selection where it is
+        m_desk.selection.setCircuit(task.circuit);
     if (!task.station.empty())
         m_desk.selection.setStation(task.station);
     emit goTo(task.stage);

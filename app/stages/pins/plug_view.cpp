@@ -294,11 +294,27 @@ void PlugView::followCircuit()
         m_picked = here;
 }
 
+/// A place that was chosen elsewhere, on the thread or by a task of the Board, is gone to where it is a cavity.
+void PlugView::followStation()
+{
+    const std::string& station = m_desk.selection.station();
+    if (station == m_station)
+        return;
+    m_station = station;
+    const job::PointRef place = job::PointRef::fromText(station);
+    const job::Connector* c = job::findConnector(*m_desk.store.job(), place.owner);
+    if (c == nullptr || std::ranges::find(c->cavities, place.cavity) == c->cavities.end())
+        return;
+    m_connector = place.owner;
+    m_picked = place;
+}
+
 void PlugView::refresh()
 {
     const auto job = m_desk.store.job();
     m_uses = harness::pinUses(*job);
     followCircuit();
+    followStation();
     if (connector() == nullptr)
         m_connector = job->connectors.empty() ? std::string() : job->connectors.front().id;
     const job::Connector* c = connector();

@@ -49,6 +49,7 @@ class PlugView : public QWidget
     void edit(const QString& description, const std::function<void(job::Job&)>& change);
 
     void followCircuit();
+    void followStation();
     void refreshConnectors();
     void refreshFace();
     void refreshCard();
@@ -71,6 +72,7 @@ class PlugView : public QWidget
     parts::Face m_face = parts::Face::Wire;
     job::PointRef m_picked; ///< by hand; empty: whatever comes next
     job::CircuitId m_followed; ///< the circuit this page last spoke of
+    std::string m_station; ///< the place that was last chosen elsewhere
     std::vector<harness::Pin> m_pins; ///< of the connector
     std::map<job::PointRef, harness::PinUse> m_uses;
     int m_current = -1;

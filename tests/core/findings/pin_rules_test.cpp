@@ -63,6 +63,19 @@ TEST(PinFindings, AWrongCountStopsTheJob)
     EXPECT_THAT(test::analysed(job).tasks.front().title, HasSubstr("cavity 7 is wrong"));
 }
 
+TEST(PinFindings, AWrongCountIsSaidOfAPlugNobodyHasDescribedToo)
+{
+    job::Job job = test::petrel();
+    for (job::Connector& c : job.connectors)
+        c.layout.reset();
+    harness::pullOut(job, {"MAP", "2"});
+    for (int i = 0; i < 20; ++i)
+        harness::tick(job, {"MAP", "2"}, "t");
+    harness::count(job, {"MAP", "2"}, "3", "t");
+    EXPECT_EQ(of(job, "pin-wrong").size(), 1U);
+    EXPECT_TRUE(of(job, "terminal-wire").empty()) << "no terminal is known to judge by";
+}
+
 TEST(PinFindings, OpenCavitiesOfAFinishedSealedPlugAreSaid)
 {
     job::Job job = test::petrel();
