@@ -1,6 +1,8 @@
 #include "bench/car.h"
 
 #include "core/analysis/analysis.h"
+#include "core/electrics/sensor_model.h"
+#include "core/fuel/flex.h"
 
 #include <algorithm>
 #include <cmath>
@@ -20,16 +22,16 @@ job::Job asFitted(job::Job job, unsigned seed)
     return job;
 }
 
-double lookUp(const link::EcuTable& table, double volts)
+double lookUp(const link::EcuTable& table, double reading)
 {
-    const auto upper = std::ranges::find_if(table.volts, [&](float v) { return v > volts; });
-    if (upper == table.volts.begin())
+    const auto upper = std::ranges::find_if(table.readings, [&](float r) { return r > reading; });
+    if (upper == table.readings.begin())
         return table.values.front();
-    if (upper == table.volts.end())
+    if (upper == table.readings.end())
         return table.values.back();
-    const auto i = static_cast<size_t>(upper - table.volts.begin());
+    const auto i = static_cast<size_t>(upper - table.readings.begin());
     return std::lerp(static_cast<double>(table.values[i - 1]), static_cast<double>(table.values[i]),
-                     (volts - table.volts[i - 1]) / (table.volts[i] - table.volts[i - 1]));
+                     (reading - table.readings[i - 1]) / (table.readings[i] - table.readings[i - 1]));
 }
 
 } // namespace
@@ -45,7 +47,7 @@ Car::Car(job::Job job, electrics::FaultSheet faults, unsigned seed)
     (void)solve(); // without an answer there is nothing to measure, and every reading is an overload
 }
 
-void Car::acceptProvedTables()
+void Car::takeUpTables()
 {
     const auto analysis = analysis::analyse(std::make_shared<const job::Job>(m_job));
     for (const job::Proof& proof : m_job.proofs) {
@@ -53,8 +55,17 @@ void Car::acceptProvedTables()
         const auto* view = analysis::find(analysis, proof.circuit);
         const auto input = job::inputIndex(m_job, circuit->input);
         if (proof.station == "value" && view->table && input)
-            accept(link::tableFor(*input, *view->table, *job::sensorOf(m_job, *circuit)));
+            accept(link::tableFor(*input, *view->table, job::sensorOf(m_job, *circuit)->measures));
     }
+    for (const electrics::Fault& fault : m_faults)
+        if (const auto* held = std::get_if<electrics::HeldTable>(&fault)) {
+            link::EcuTable table{job::inputIndex(m_job, held->input).value_or(0), {}, {}};
+            for (const auto& p : held->points) {
+                table.readings.push_back(static_cast<float>(p.volts));
+                table.values.push_back(static_cast<float>(p.value));
+            }
+            accept(table);
+        }
 }
 
 electrics::Situation Car::situation() const
@@ -149,6 +160,9 @@ std::vector<link::EcuSample> Car::samples()
     std::vector<link::EcuSample> out;
     if (!m_electrics)
         return out;
+    std::map<int, double> hertz; // where a table turns pulses into a value
+    for (const link::EcuPulses& p : pulses())
+        hertz[p.input] = p.hz;
     const auto inputs = job::inputs(m_job);
     for (size_t i = 0; i < inputs.size() && i < link::kMostInputs; ++i) {
         const parts::EcuInput& input = *inputs[i];
@@ -166,8 +180,38 @@ std::vector<link::EcuSample> Car::samples()
         sample.counts = static_cast<int>(std::clamp(std::round(exact), 0.0, static_cast<double>(input.fullScale())));
         sample.volts = sample.counts * electrics::fullScaleVolts(m_job, input) / input.fullScale();
         if (const auto table = m_tables.find(sample.input); table != m_tables.end())
-            sample.value = lookUp(table->second, sample.volts);
+            sample.value = lookUp(table->second, hertz.contains(sample.input) ? hertz[sample.input] : sample.volts);
         out.push_back(sample);
+    }
+    return out;
+}
+
+std::vector<link::EcuPulses> Car::pulses()
+{
+    std::vector<link::EcuPulses> out;
+    if (!m_electrics)
+        return out;
+    for (const job::Circuit& circuit : m_job.circuits) {
+        const parts::Sensor* sensor = job::sensorOf(m_job, circuit);
+        const auto index = job::inputIndex(m_job, circuit.input);
+        const auto* output = sensor == nullptr ? nullptr : std::get_if<parts::OpenCollector>(&sensor->model);
+        if (output == nullptr || !index || *index >= link::kMostInputs)
+            continue;
+        const auto levels = electrics::pulseLevels(*m_electrics, circuit, *output);
+        if (!levels)
+            continue; // the ECU is off
+        link::EcuPulses pulses{*index, 0, 0};
+        if (levels->swings()) {
+            const auto felt = m_felt.find(circuit.id);
+            const double value =
+                felt != m_felt.end() ? felt->second : electrics::atRest(circuit, m_fitted.surroundings).value;
+            pulses.hz = parts::hertzAt(*sensor, value) * (1 + noise(2e-4));
+            if (pulses.hz > 0)
+                pulses.low_s = sensor->kind == parts::SensorKind::FlexFuel
+                                   ? fuel::pulseAt(m_ambient_k) * (1 + noise(1e-3))
+                                   : 0.5 / pulses.hz;
+        }
+        out.push_back(pulses);
     }
     return out;
 }

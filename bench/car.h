@@ -35,7 +35,11 @@ class Car
 
     /// What the ECU sends; nothing while it has no power. Tables as last accepted.
     [[nodiscard]] std::vector<link::EcuSample> samples();
-    void acceptProvedTables(); ///< the tables whose value the job has on record: the ECU was left holding them
+    /// What the ECU counts on its frequency inputs. An output that cannot pull its line down, or whose line is not
+    /// pulled up, gives no pulses.
+    [[nodiscard]] std::vector<link::EcuPulses> pulses();
+    /// What the ECU was left holding: the tables whose value the job has on record, and what the fault sheet says.
+    void takeUpTables();
     void accept(const link::EcuTable& table) { m_tables[table.input] = table; }
 
     [[nodiscard]] const job::Job& job() const { return m_job; }

@@ -65,7 +65,7 @@ Result<void> Server::start()
     if (!car)
         return tl::make_unexpected(car.error());
     m_car = std::make_unique<Car>(std::move(*car));
-    m_car->acceptProvedTables();
+    m_car->takeUpTables();
     return listen().and_then([&] { return openBus(); }).map([&] {
         watch();
         m_tick.start();
@@ -150,6 +150,8 @@ void Server::sendSamples()
         return;
     for (const link::EcuSample& sample : m_car->samples())
         m_bus->writeFrame(link::frameOf(sample));
+    for (const link::EcuPulses& pulses : m_car->pulses())
+        m_bus->writeFrame(link::frameOf(pulses));
 }
 
 void Server::readFrames()

@@ -4,10 +4,12 @@
 #include "core/harness/bundle.h"
 #include "core/harness/drawing.h"
 #include "core/job/json.h"
+#include "core/scaling/knots.h"
 #include "core/seating/plan.h"
 #include "core/sheet/route.h"
 
 #include <benchmark/benchmark.h>
+#include <cmath>
 #include <cstdlib>
 #include <random>
 
@@ -120,7 +122,7 @@ job::Job crowded(int sensors, int inputs)
     const auto kinds = job.ecu.inputs;
     job.ecu.inputs.clear();
     job.ecu.pins.clear();
-    job.connectors.push_back({"P", "Plug", job::ConnectorKind::Ecu, {}, {}, {}});
+    job.connectors.push_back({"P", "Plug", job::ConnectorKind::Ecu, {}, {}, {}, false, {}});
     for (int i = 0; i < inputs; ++i) {
         parts::EcuInput input = kinds[static_cast<size_t>(i) % kinds.size()];
         input.id.value = "I" + std::to_string(i);
@@ -181,6 +183,20 @@ void orderOfHands(benchmark::State& state)
         benchmark::DoNotOptimize(sheet::route(chores));
 }
 BENCHMARK(orderOfHands)->Arg(120)->Unit(benchmark::kMillisecond);
+
+/// A thermistor's curve over a converter of so many counts: steep at both ends, with a bend of each sense.
+void placeKnots(benchmark::State& state)
+{
+    const auto samples = static_cast<size_t>(state.range(1));
+    std::vector<scaling::Sample> curve;
+    for (size_t i = 0; i < samples; ++i) {
+        const double share = (static_cast<double>(i) + 40) / (static_cast<double>(samples) + 80);
+        curve.push_back({static_cast<double>(i), 1 / (1 / 298.15 + std::log(share / (1 - share)) / 3500)});
+    }
+    for (auto _ : state)
+        benchmark::DoNotOptimize(scaling::bestKnots(curve, static_cast<size_t>(state.range(0))));
+}
+BENCHMARK(placeKnots)->Args({16, 4096})->Args({16, 512})->Unit(benchmark::kMillisecond);
 
 } // namespace
 } // namespace vicegrip

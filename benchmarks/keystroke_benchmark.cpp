@@ -2,6 +2,7 @@
 #include "app/look/look.h"
 #include "app/shell/main_window.h"
 #include "app/widgets/connector_face.h"
+#include "app/widgets/transfer_plot.h"
 
 #include <QApplication>
 #include <QFile>
@@ -92,6 +93,31 @@ void connectorFace(benchmark::State& state)
     }
 }
 BENCHMARK(connectorFace)->Unit(benchmark::kMillisecond);
+
+/// The transfer with its table while the ECU sends: what one sample draws, 50 of them a second.
+void livePlot(benchmark::State& state)
+{
+    using namespace vicegrip;
+    QTemporaryDir folder;
+    const QString file = folder.filePath(QStringLiteral("petrel.vicegrip"));
+    QFile::copy(QStringLiteral(VICEGRIP_SOURCE_DIR "/data/jobs/petrel.vicegrip"), file);
+    MainWindow window;
+    if (!window.openJob(file))
+        std::abort();
+    const auto analysis = window.desk().store.analysis();
+    const job::CircuitId id{"clt"};
+    app::TransferPlot plot;
+    plot.resize(460, 420);
+    plot.show(*analysis::find(*analysis, id), *job::sensorOf(*analysis->job, *job::find(*analysis->job, id)));
+    double volts = 0;
+    for (auto _ : state) {
+        volts = volts < 4.5 ? volts + 0.01 : 0;
+        plot.showNow(volts);
+        QApplication::processEvents(); // the plot draws itself there
+        benchmark::DoNotOptimize(plot.grab());
+    }
+}
+BENCHMARK(livePlot)->Unit(benchmark::kMillisecond);
 
 } // namespace
 

@@ -125,49 +125,4 @@ int expect(const ExpectOptions& options)
     return kFine;
 }
 
-int scale(const ScaleOptions& options)
-{
-    auto job = job::readFile(options.job);
-    if (!job)
-        return refuse(job.error(), kUnreadable);
-    job::Circuit* wanted = job::find(*job, job::CircuitId{options.circuit});
-    if (wanted == nullptr)
-        return refuse("the job has no circuit \"" + options.circuit + "\"", kNoAnswer);
-    if (options.points)
-        wanted->scaling.points = *options.points;
-    const auto analysis = analysis::analyse(std::make_shared<const job::Job>(std::move(*job)));
-    const job::Circuit& circuit = *job::find(*analysis.job, job::CircuitId{options.circuit});
-    const parts::Sensor& sensor = *job::sensorOf(*analysis.job, circuit);
-    const analysis::CircuitView& view = *analysis::find(analysis, circuit.id);
-    if (!view.table)
-        return refuse(view.tableTrouble, kNoAnswer);
-
-    const std::string csv = scaling::toCsv(*view.table, sensor, circuit.scaling);
-    const double worst = units::toUnit(view.table->worstError, sensor.measures, sensor.unit) -
-                         units::toUnit(0, sensor.measures, sensor.unit);
-    const double worstAt = units::toUnit(view.table->worstAt, sensor.measures, sensor.unit);
-    if (options.json) {
-        Json points = Json::array();
-        for (const auto& p : view.table->points)
-            points.push_back({{"volts", fields::rounded(p.volts)},
-                              {"value", fields::rounded(units::toUnit(p.value, sensor.measures, sensor.unit))}});
-        std::cout << Json{{"circuit", circuit.id.value},
-                          {"input", circuit.input.value},
-                          {"unit", sensor.unit},
-                          {"points", points},
-                          {"worst_error", worst},
-                          {"worst_at", worstAt},
-                          {"worst_at_volts", view.table->worstAtVolts}}
-                         .dump(2)
-                  << '\n';
-        return kFine;
-    }
-    std::cout << csv;
-    if (!options.csv)
-        std::cout << "worst error between points " << units::formatNumber(worst, 3) << ' ' << sensor.unit << " at "
-                  << units::formatNumber(worstAt, 2) << ' ' << sensor.unit << " ("
-                  << units::formatNumber(view.table->worstAtVolts, 3) << " V)\n";
-    return kFine;
-}
-
 } // namespace vicegrip::cli

@@ -35,7 +35,37 @@ struct ScaleOptions
     std::string job;
     std::string circuit;
     std::optional<int> points;
+    std::string knots; ///< even, best, free; empty: the job's
+    std::string kind = "table"; ///< table, line, polynomial, steinhart
+    int degree = 3; ///< of a polynomial
+    bool counts = false; ///< converter counts in place of volts
+    std::string against; ///< a file with the scaling the ECU holds now; empty: none
     bool csv = false;
+    bool json = false;
+};
+
+struct BudgetOptions
+{
+    std::string job;
+    std::string circuit;
+    std::string at; ///< as typed; empty: over the range
+    bool json = false;
+};
+
+struct ThrottleOptions
+{
+    std::string strokes; ///< a file of numbers
+    int bits = 12; ///< of the input
+    double span_v = 5;
+    bool json = false;
+};
+
+struct BlendOptions
+{
+    std::vector<std::string> in, add; ///< fills as typed: "20L@E10"
+    std::string tank; ///< capacity; empty: not known
+    std::string target; ///< reach this content by more of the last --add
+    std::string baseline = "E10"; ///< the fuel the calibration was made on
     bool json = false;
 };
 
@@ -90,6 +120,9 @@ struct BundleOptions
 int check(const CheckOptions& options);
 int expect(const ExpectOptions& options);
 int scale(const ScaleOptions& options);
+int budget(const BudgetOptions& options);
+int throttle(const ThrottleOptions& options);
+int blend(const BlendOptions& options);
 int seat(const SeatOptions& options);
 int range(const RangeOptions& options);
 int needs(const NeedsOptions& options);
@@ -97,6 +130,43 @@ int pins(const PinsOptions& options);
 int cut(const ListOptions& options);
 int buy(const ListOptions& options);
 int bundle(const BundleOptions& options);
+
+struct SwitchOptions
+{
+    std::string job, circuit;
+    bool json = false;
+};
+/// Thresholds of a switch, and what its contact and its plug may become.
+int switchLevels(const SwitchOptions& options);
+
+struct SpeedOptions
+{
+    std::string tyre; ///< "205/55 R16"
+    double pulsesPerTurn = 0, ratio = 1;
+    double runPulses = 0; ///< 0: no run
+    std::string distance = "1 km", distanceError = "5 m";
+    bool json = false;
+};
+/// Pulses to a distance, by tyre and gears and by a measured run.
+int speed(const SpeedOptions& options);
+
+struct ProbeOptions
+{
+    std::string tip, joint, box; ///< temperatures
+    std::string shown; ///< empty: what each hookup would show
+    bool json = false;
+};
+/// How a type K probe is wired, by what its conditioner shows.
+int probe(const ProbeOptions& options);
+
+struct FitOptions
+{
+    std::string points; ///< a file of numbers
+    std::string kind = "line"; ///< line, ntc, monotone
+    bool json = false;
+};
+/// A curve through readings, with its residuals.
+int fitPoints(const FitOptions& options);
 int plan(const PlanOptions& options);
 
 } // namespace vicegrip::cli

@@ -38,9 +38,53 @@ int main(int argc, char** argv)
     scaleCommand->add_option("--circuit", scaleOptions.circuit, "The circuit, by id")->required();
     scaleCommand->add_option("--points", scaleOptions.points, "Points of the table, 2 to 200")
         ->check(CLI::Range(2, 200));
+    scaleCommand->add_option("--knots", scaleOptions.knots, "even, best (on the curve) or free (beside it)")
+        ->check(CLI::IsMember({"even", "best", "free"}));
+    scaleCommand
+        ->add_option("--kind", scaleOptions.kind,
+                     "table, line (offset and slope), polynomial, or steinhart (coefficients of a thermistor)")
+        ->check(CLI::IsMember({"table", "line", "polynomial", "steinhart"}));
+    scaleCommand->add_option("--degree", scaleOptions.degree, "Degree of the polynomial, 1 to 8")
+        ->check(CLI::Range(1, 8));
+    scaleCommand->add_flag("--counts", scaleOptions.counts, "Converter counts in place of volts, as CSV");
+    scaleCommand->add_option("--against", scaleOptions.against,
+                             "A table the ECU holds now (CSV or JSON): print the difference");
     auto* csv = scaleCommand->add_flag("--csv", scaleOptions.csv, "Print CSV (RFC 4180)");
     scaleCommand->add_flag("--json", scaleOptions.json, "Print JSON")->excludes(csv);
     scaleCommand->callback([&] { code = scale(scaleOptions); });
+
+    BudgetOptions budgetOptions;
+    auto* budgetCommand =
+        app.add_subcommand("budget", "Print how wrong a value can be, part by part, and what that costs in mixture.");
+    budgetCommand->add_option("JOB", budgetOptions.job, "A .vicegrip file")->required();
+    budgetCommand->add_option("--circuit", budgetOptions.circuit, "The circuit, by id")->required();
+    budgetCommand->add_option("--at", budgetOptions.at, "The value, such as 80C; without it, over the range");
+    budgetCommand->add_flag("--json", budgetOptions.json, "Print JSON");
+    budgetCommand->callback([&] { code = budget(budgetOptions); });
+
+    ThrottleOptions throttleOptions;
+    auto* throttleCommand = app.add_subcommand(
+        "throttle", "Find a throttle's rests and limits in a recording of strokes, and what is wrong with it.");
+    throttleCommand
+        ->add_option("STROKES", throttleOptions.strokes,
+                     "Columns: time (s, or ms by its heading), V, and V of a second track")
+        ->required();
+    throttleCommand->add_option("--bits", throttleOptions.bits, "Of the ECU's converter")->check(CLI::Range(6, 24));
+    throttleCommand->add_option("--span", throttleOptions.span_v, "Volts of its full scale")
+        ->check(CLI::Range(0.1, 50.0));
+    throttleCommand->add_flag("--json", throttleOptions.json, "Print JSON");
+    throttleCommand->callback([&] { code = throttle(throttleOptions); });
+
+    BlendOptions blendOptions;
+    auto* blendCommand = app.add_subcommand("blend", "Print what a tank holds after fuels are poured together.");
+    blendCommand->add_option("--in", blendOptions.in, "What is in the tank: 20L@E10");
+    blendCommand->add_option("--add", blendOptions.add, "What goes in: 25L@E85");
+    blendCommand->add_option("--tank", blendOptions.tank, "What the tank holds: 55L");
+    blendCommand->add_option("--target", blendOptions.target,
+                             "Content to reach, such as E40, by as much as needed of the last --add");
+    blendCommand->add_option("--baseline", blendOptions.baseline, "The fuel the calibration was made on");
+    blendCommand->add_flag("--json", blendOptions.json, "Print JSON");
+    blendCommand->callback([&] { code = blend(blendOptions); });
 
     SeatOptions seatOptions;
     auto* seatCommand = app.add_subcommand(
@@ -90,6 +134,49 @@ int main(int argc, char** argv)
         ->required();
     bundleCommand->add_flag("--json", bundleOptions.json, "Print JSON");
     bundleCommand->callback([&] { code = bundle(bundleOptions); });
+
+    FitOptions fitOptions;
+    auto* fitCommand = app.add_subcommand("fit", "Put a curve through readings and print how well it sits.");
+    fitCommand
+        ->add_option("POINTS", fitOptions.points,
+                     "Columns of numbers: x, y and their standard deviations for a line; °C and Ohm for ntc; x and y "
+                     "for monotone")
+        ->required();
+    fitCommand->add_option("--kind", fitOptions.kind, "line, ntc (Steinhart-Hart) or monotone")
+        ->check(CLI::IsMember({"line", "ntc", "monotone"}));
+    fitCommand->add_flag("--json", fitOptions.json, "Print JSON");
+    fitCommand->callback([&] { code = fitPoints(fitOptions); });
+
+    SwitchOptions switchOptions;
+    auto* switchCommand = app.add_subcommand("switch", "Print the thresholds that tell a switch's states apart.");
+    switchCommand->add_option("JOB", switchOptions.job, "A .vicegrip file")->required();
+    switchCommand->add_option("--circuit", switchOptions.circuit, "The circuit, by id")->required();
+    switchCommand->add_flag("--json", switchOptions.json, "Print JSON");
+    switchCommand->callback([&] { code = switchLevels(switchOptions); });
+
+    SpeedOptions speedOptions;
+    auto* speedCommand =
+        app.add_subcommand("speed", "Print the pulses to a distance, by tyre and gears, and judge a measured run.");
+    speedCommand->add_option("--tyre", speedOptions.tyre, "As its side says, such as \"205/55 R16\"")->required();
+    speedCommand->add_option("--teeth", speedOptions.pulsesPerTurn, "Pulses in a turn of what is counted")
+        ->required()
+        ->check(CLI::Range(0.5, 1000.0));
+    speedCommand->add_option("--ratio", speedOptions.ratio, "Its turns to one of the wheel")
+        ->check(CLI::Range(0.01, 100.0));
+    speedCommand->add_option("--pulses", speedOptions.runPulses, "Pulses counted on a run");
+    speedCommand->add_option("--distance", speedOptions.distance, "Of the run, such as 1km");
+    speedCommand->add_option("--within", speedOptions.distanceError, "How well that is known, such as 5m");
+    speedCommand->add_flag("--json", speedOptions.json, "Print JSON");
+    speedCommand->callback([&] { code = speed(speedOptions); });
+
+    ProbeOptions probeOptions;
+    auto* probeCommand = app.add_subcommand("probe", "Tell how a type K probe is wired by what is shown in a bath.");
+    probeCommand->add_option("--tip", probeOptions.tip, "Temperature of the bath, such as 100C")->required();
+    probeCommand->add_option("--joint", probeOptions.joint, "Where the probe's own wires end")->required();
+    probeCommand->add_option("--box", probeOptions.box, "At the conditioner")->required();
+    probeCommand->add_option("--shown", probeOptions.shown, "What the ECU shows; without it, what each would");
+    probeCommand->add_flag("--json", probeOptions.json, "Print JSON");
+    probeCommand->callback([&] { code = probe(probeOptions); });
 
     PlanOptions planOptions;
     auto* planCommand =

@@ -80,15 +80,20 @@ void CanEcu::sendTable(const EcuTable& table)
 void CanEcu::readFrames()
 {
     QList<EcuSample> samples;
+    QList<EcuPulses> pulses;
     for (const QCanBusFrame& frame : m_bus->readAllFrames()) {
         if (const auto sample = sampleOf(frame)) {
             samples.append(*sample);
+        } else if (const auto counts = pulsesOf(frame)) {
+            pulses.append(*counts);
         } else if (const auto answered = answerOf(frame); answered && answered->input == m_awaitedInput) {
             m_awaiting.stop();
             m_awaitedInput = -1;
             emit tableAnswered(answered->input, answered->answer);
         }
     }
+    if (!pulses.isEmpty())
+        emit counted(pulses);
     if (samples.isEmpty())
         return;
     m_silence.start();

@@ -40,6 +40,7 @@ class CanEcu : public QObject
   signals:
     void stateChanged(vicegrip::link::CanEcu::State state, const QString& sentence);
     void sampled(const QList<vicegrip::link::EcuSample>& samples);
+    void counted(const QList<vicegrip::link::EcuPulses>& pulses);
     void tableAnswered(int input, vicegrip::link::TableAnswer answer);
     void tableFailed(int input, const QString& sentence);
 

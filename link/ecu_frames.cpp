@@ -35,7 +35,7 @@ std::uint32_t crc32(const EcuTable& table)
 {
     std::uint32_t crc = 0xFFFFFFFFU;
     QByteArray bytes(4, '\0');
-    for (const auto* axis : {&table.volts, &table.values}) {
+    for (const auto* axis : {&table.readings, &table.values}) {
         for (float value : *axis) {
             putFloat(bytes, 0, value);
             for (char byte : bytes) {
@@ -92,12 +92,32 @@ std::optional<EcuSample> sampleOf(const QCanBusFrame& frame)
     return sample;
 }
 
-EcuTable tableFor(int input, const scaling::Table& table, const parts::Sensor& sensor)
+QCanBusFrame frameOf(const EcuPulses& pulses)
+{
+    QByteArray bytes(8, '\0');
+    putFloat(bytes, 0, static_cast<float>(pulses.hz));
+    putFloat(bytes, 4, static_cast<float>(pulses.low_s));
+    return QCanBusFrame(kPulsesBase + static_cast<quint32>(pulses.input), bytes);
+}
+
+std::optional<EcuPulses> pulsesOf(const QCanBusFrame& frame)
+{
+    const QByteArray bytes = frame.payload();
+    if (frame.frameType() != QCanBusFrame::DataFrame || frame.frameId() < kPulsesBase ||
+        frame.frameId() >= kPulsesBase + kMostInputs || bytes.size() != 8)
+        return std::nullopt;
+    const float hz = floatAt(bytes, 0), low_s = floatAt(bytes, 4);
+    if (!std::isfinite(hz) || !std::isfinite(low_s) || hz < 0 || low_s < 0)
+        return std::nullopt;
+    return EcuPulses{static_cast<int>(frame.frameId() - kPulsesBase), hz, low_s};
+}
+
+EcuTable tableFor(int input, const scaling::Table& table, units::Dimension measures)
 {
     EcuTable out{input, {}, {}};
     for (const scaling::TablePoint& p : table.points) {
-        out.volts.push_back(static_cast<float>(p.volts));
-        out.values.push_back(static_cast<float>(units::toUnit(p.value, sensor.measures, sensor.unit)));
+        out.readings.push_back(static_cast<float>(p.reading));
+        out.values.push_back(static_cast<float>(units::toUnit(p.value, measures, table.unit)));
     }
     return out;
 }
@@ -105,12 +125,12 @@ EcuTable tableFor(int input, const scaling::Table& table, const parts::Sensor& s
 QList<QCanBusFrame> framesOf(const EcuTable& table)
 {
     QList<QCanBusFrame> frames;
-    const int count = static_cast<int>(table.volts.size());
+    const int count = static_cast<int>(table.readings.size());
     frames.append(QCanBusFrame(kTableWrite, command(Begin, table.input, count)));
     for (int i = 0; i < count; ++i) {
         for (char axis : {'\0', '\1'}) {
             QByteArray bytes = command(Point, table.input, i, axis);
-            putFloat(bytes, 4, (axis == 0 ? table.volts : table.values)[static_cast<size_t>(i)]);
+            putFloat(bytes, 4, (axis == 0 ? table.readings : table.values)[static_cast<size_t>(i)]);
             frames.append(QCanBusFrame(kTableWrite, bytes));
         }
     }
@@ -152,9 +172,10 @@ std::optional<TableReceiver::Outcome> TableReceiver::take(const QCanBusFrame& fr
             {{input, std::vector<float>(count), std::vector<float>(count)}, std::vector<bool>(2 * count)});
         return std::nullopt;
     }
-    if (bytes[0] == Point && pending != m_pending.end() && static_cast<size_t>(number) < pending->table.volts.size()) {
+    if (bytes[0] == Point && pending != m_pending.end() &&
+        static_cast<size_t>(number) < pending->table.readings.size()) {
         const bool values = bytes[3] != 0;
-        (values ? pending->table.values : pending->table.volts)[static_cast<size_t>(number)] = floatAt(bytes, 4);
+        (values ? pending->table.values : pending->table.readings)[static_cast<size_t>(number)] = floatAt(bytes, 4);
         pending->seen[2 * static_cast<size_t>(number) + (values ? 1 : 0)] = true;
         return std::nullopt;
     }
@@ -167,14 +188,14 @@ std::optional<TableReceiver::Outcome> TableReceiver::take(const QCanBusFrame& fr
         return Outcome{input, TableAnswer::Incomplete, {}};
     const Pending done = std::move(*pending);
     m_pending.erase(pending);
-    if (done.table.volts.size() < 2 || done.table.volts.size() != static_cast<size_t>(number) ||
+    if (done.table.readings.size() < 2 || done.table.readings.size() != static_cast<size_t>(number) ||
         std::ranges::find(done.seen, false) != done.seen.end())
         return Outcome{input, TableAnswer::Incomplete, {}};
     if (crc32(done.table) != qFromBigEndian<std::uint32_t>(bytes.constData() + 4))
         return Outcome{input, TableAnswer::Damaged, {}};
     const bool finite = std::ranges::all_of(done.table.values, [](float v) { return std::isfinite(v); });
-    if (!finite || std::ranges::adjacent_find(done.table.volts, [](float a, float b) { return !(a < b); }) !=
-                       done.table.volts.end())
+    if (!finite || std::ranges::adjacent_find(done.table.readings, [](float a, float b) { return !(a < b); }) !=
+                       done.table.readings.end())
         return Outcome{input, TableAnswer::NotRising, {}};
     return Outcome{input, TableAnswer::Accepted, done.table};
 }

@@ -14,6 +14,7 @@
 namespace vicegrip::link {
 
 inline constexpr quint32 kSampleBase = 0x500; ///< + index of the input in the ECU's list
+inline constexpr quint32 kPulsesBase = 0x540; ///< the same, for inputs that count
 inline constexpr int kMostInputs = 64;
 inline constexpr quint32 kTableWrite = 0x600;
 inline constexpr quint32 kTableAnswer = 0x610;
@@ -28,16 +29,25 @@ struct EcuSample
     bool operator==(const EcuSample&) const = default;
 };
 
-/// A table as it is handed over: volts against value in the shown unit.
+/// What an input that counts has counted.
+struct EcuPulses
+{
+    int input = 0;
+    double hz = 0; ///< 0: no pulses
+    double low_s = 0; ///< how long the line is low in each
+    bool operator==(const EcuPulses&) const = default;
+};
+
+/// A table as it is handed over: reading (V, or Hz where the input counts) against value in the shown unit.
 struct EcuTable
 {
     int input = 0;
-    std::vector<float> volts, values;
+    std::vector<float> readings, values;
     bool operator==(const EcuTable&) const = default;
 };
 
-/// The table with its values in the sensor's unit, as an ECU shows them.
-[[nodiscard]] EcuTable tableFor(int input, const scaling::Table& table, const parts::Sensor& sensor);
+/// The table with its values in the ECU's own unit, as it shows them.
+[[nodiscard]] EcuTable tableFor(int input, const scaling::Table& table, units::Dimension measures);
 
 enum class TableAnswer : std::uint8_t { Accepted = 0, Incomplete = 1, Damaged = 2, NotRising = 3, NoSuchInput = 4 };
 
@@ -45,6 +55,9 @@ enum class TableAnswer : std::uint8_t { Accepted = 0, Incomplete = 1, Damaged = 
 
 /// None when the frame is no sample, or is not well-formed (length, no finite number).
 [[nodiscard]] std::optional<EcuSample> sampleOf(const QCanBusFrame& frame);
+
+[[nodiscard]] QCanBusFrame frameOf(const EcuPulses& pulses);
+[[nodiscard]] std::optional<EcuPulses> pulsesOf(const QCanBusFrame& frame);
 
 /// Begin, two frames a point, and a closing frame with the CRC-32 (IEEE 802.3) of the points.
 [[nodiscard]] QList<QCanBusFrame> framesOf(const EcuTable& table);

@@ -44,12 +44,17 @@ Live::Live(QObject* parent) : QObject(parent)
             return;
         for (const link::EcuSample& s : samples)
             m_samples.insert(s.input, s);
+        emit heard(samples);
         if (!m_refresh.isActive())
             m_refresh.start();
     });
+    connect(&m_ecu, &link::CanEcu::counted, this, [this](const QList<link::EcuPulses>& pulses) {
+        for (const link::EcuPulses& p : pulses)
+            m_pulses.insert(p.input, p);
+    });
     connect(&m_ecu, &link::CanEcu::stateChanged, this, [this](link::CanEcu::State state, const QString& sentence) {
         if (state != link::CanEcu::State::Live)
-            m_samples.clear();
+            clearSamples();
         if (state == link::CanEcu::State::Failed)
             tell(sentence);
         emit linksChanged();
@@ -110,6 +115,18 @@ std::optional<link::EcuSample> Live::sample(int input) const
     return it == m_samples.cend() ? std::nullopt : std::optional(*it);
 }
 
+std::optional<link::EcuPulses> Live::pulses(int input) const
+{
+    const auto it = m_pulses.constFind(input);
+    return it == m_pulses.cend() ? std::nullopt : std::optional(*it);
+}
+
+void Live::clearSamples()
+{
+    m_samples.clear();
+    m_pulses.clear();
+}
+
 Live::Chip Live::ecuChip() const
 {
     switch (m_ecu.state()) {
@@ -168,10 +185,22 @@ void Live::finishReading(std::optional<double> value, const QString& sentence)
         taken(value, sentence);
 }
 
-void Live::sendTable(int input, const scaling::Table& table, const parts::Sensor& sensor, Sent sent)
+std::optional<double> Live::reading(const job::Job& job, const job::Circuit& circuit) const
+{
+    const parts::Sensor* sensor = job::sensorOf(job, circuit);
+    const int input = static_cast<int>(job::inputIndex(job, circuit.input).value_or(-1));
+    if (sensor != nullptr && parts::countsValue(*sensor)) {
+        const auto counted = pulses(input);
+        return counted ? std::optional(counted->hz) : std::nullopt;
+    }
+    const auto now = sample(input);
+    return now ? std::optional(now->volts) : std::nullopt;
+}
+
+void Live::sendTable(int input, const scaling::Table& table, units::Dimension measures, Sent sent)
 {
     m_sent = std::move(sent);
-    m_ecu.sendTable(link::tableFor(input, table, sensor));
+    m_ecu.sendTable(link::tableFor(input, table, measures));
 }
 
 void Live::finishTable(const QString& trouble)
@@ -187,7 +216,7 @@ void Live::setCondition(job::Condition condition)
     if (m_bench.isReady())
         m_bench.setCondition(m_condition);
     if (condition == job::Condition::BatteryOff)
-        m_samples.clear(); // what was sent before the lead came off is not now
+        clearSamples(); // what was sent before the lead came off is not now
     emit linksChanged();
     emit sampled();
 }

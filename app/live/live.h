@@ -34,6 +34,10 @@ class Live : public QObject
 
     /// Latest sample of an input, by its index in the ECU's list; none while the ECU is not live.
     [[nodiscard]] std::optional<link::EcuSample> sample(int input) const;
+    [[nodiscard]] std::optional<link::EcuPulses> pulses(int input) const;
+
+    /// What the input of a circuit reads now: volts, or Hz where its pulses stand for a value.
+    [[nodiscard]] std::optional<double> reading(const job::Job& job, const job::Circuit& circuit) const;
 
     [[nodiscard]] bool meterReady() const { return m_meter.state() == link::ScpiMeter::State::Ready; }
     [[nodiscard]] bool ecuLive() const { return m_ecu.state() == link::CanEcu::State::Live; }
@@ -47,12 +51,13 @@ class Live : public QObject
 
     /// Hands a table over, value axis in the sensor's unit. The answer is empty when the ECU took it.
     using Sent = std::function<void(const QString& trouble)>;
-    void sendTable(int input, const scaling::Table& table, const parts::Sensor& sensor, Sent sent);
+    void sendTable(int input, const scaling::Table& table, units::Dimension measures, Sent sent);
 
     void setCondition(job::Condition condition);
 
   signals:
     void sampled(); ///< at most ten times a second
+    void heard(const QList<vicegrip::link::EcuSample>& samples); ///< every one of them, as they come
     void linksChanged();
     void troubled(const QString& sentence);
 
@@ -62,6 +67,7 @@ class Live : public QObject
     void finishTable(const QString& trouble);
 
     void openLinks();
+    void clearSamples();
 
     link::BenchLink m_bench;
     link::BenchPorts m_ports;
@@ -69,6 +75,7 @@ class Live : public QObject
     link::CanEcu m_ecu;
     link::ScpiMeter m_meter;
     QHash<int, link::EcuSample> m_samples;
+    QHash<int, link::EcuPulses> m_pulses;
     QTimer m_refresh;
     Taken m_taken;
     Sent m_sent;

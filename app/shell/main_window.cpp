@@ -11,6 +11,7 @@
 #include "app/stages/ahead/ahead_page.h"
 #include "app/stages/board/board_page.h"
 #include "app/stages/brief/brief_page.h"
+#include "app/stages/handover/logbook_page.h"
 #include "app/stages/inputs/inputs_page.h"
 #include "app/stages/library/part_page.h"
 #include "app/stages/meter/meter_page.h"
@@ -50,6 +51,8 @@ StagePage* makePage(Desk& desk, Stage stage)
         return new MeterPage(desk);
     case Stage::Scale:
         return new ScalePage(desk);
+    case Stage::Handover:
+        return new LogbookPage(desk);
     default:
         return new AheadPage(desk, stage);
     }
@@ -243,11 +246,20 @@ void MainWindow::showStage(Stage stage)
         connect(page, &StagePage::goTo, this, &MainWindow::showStage);
         connect(page, &StagePage::describePart, this, &MainWindow::describePart);
         connect(page, &StagePage::notice, this, [this](const QString& sentence) { m_notices->say(sentence); });
+        connect(page, &StagePage::roomChanged, this, &MainWindow::makeRoom);
     }
     m_stage = stage;
     m_stages->setCurrentWidget(page);
     m_list->setVisible(page->wantsList());
     refresh();
+}
+
+/// The circuit list stands beside a stage that has room for it.
+void MainWindow::makeRoom()
+{
+    if (const StagePage* page = m_pages[static_cast<size_t>(m_stage)];
+        page != nullptr && m_stages->currentWidget() == page)
+        m_list->setVisible(page->wantsList());
 }
 
 void MainWindow::refresh()
@@ -331,9 +343,7 @@ void MainWindow::resizeEvent(QResizeEvent* event)
     const bool narrow = width() < look::kNarrow;
     m_rail->setFixedWidth(narrow ? look::kNarrowRail : look::kRail);
     m_list->setFixedWidth(narrow ? look::kNarrowList : look::kList);
-    if (const StagePage* page = m_pages[static_cast<size_t>(m_stage)];
-        page != nullptr && m_stages->currentWidget() == page)
-        m_list->setVisible(page->wantsList());
+    makeRoom();
     if (m_drawer->isVisible())
         m_drawer->place();
 }

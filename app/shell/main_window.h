@@ -51,6 +51,7 @@ class MainWindow : public QWidget
     void connectDesk();
     QAction* act(const QString& name, const QKeySequence& key, const std::function<void()>& what);
     void refresh();
+    void makeRoom();
     void refreshLive();
     void moveCircuit(int step);
     void toggleFindings();

@@ -1,11 +1,14 @@
 #include "app/shell/shots.h"
 
 #include "app/shell/main_window.h"
+#include "app/stages/scale/stroke_view.h"
 
 #include <QAbstractButton>
 #include <QApplication>
 #include <QComboBox>
 #include <QDir>
+#include <QFileInfo>
+#include <QLineEdit>
 #include <QPixmap>
 #include <QTimer>
 
@@ -53,14 +56,7 @@ std::vector<Shot> shots(MainWindow& window)
         {QStringLiteral("board"), [=] { go("clt", Stage::Board); }},
         {QStringLiteral("brief"), [=] { go("map", Stage::Brief); }},
         {QStringLiteral("brief-range"), [&window] { press(window, "go-section-range"); }},
-        {QStringLiteral("brief-air"), [&window] { press(window, "go-section-air"); }},
         {QStringLiteral("brief-harness"), [&window] { press(window, "go-section-harness"); }},
-        {QStringLiteral("brief-tuner"), [&window] { press(window, "go-section-questions"); }},
-        {QStringLiteral("own-part"),
-         [&window] {
-             press(window, "describe-ecu");
-             startFrom(window, "Small");
-         }},
         {QStringLiteral("inputs"), [=] { go("clt", Stage::Inputs); }},
         {QStringLiteral("pins"), [=] { go("cam", Stage::Pins); }},
         {QStringLiteral("pins-mating"), [&window] { press(window, "flip"); }},
@@ -69,6 +65,7 @@ std::vector<Shot> shots(MainWindow& window)
              press(window, "flip");
              press(window, "pins-wires");
          }},
+        {QStringLiteral("pins-harness"), [&window] { press(window, "pins-harness"); }},
         {QStringLiteral("pins-order"), [&window] { press(window, "pins-order"); }},
         {QStringLiteral("own-connector"),
          [=, &window] {
@@ -79,22 +76,49 @@ std::vector<Shot> shots(MainWindow& window)
         {QString(),
          [=, &window] {
              go("clt", Stage::Scale);
-             press(window, "send");
+             auto* knots = window.findChild<QComboBox*>(QStringLiteral("knots"));
+             knots->setCurrentIndex(static_cast<int>(job::Knots::Best));
+             emit knots->activated(knots->currentIndex());
          }},
+        {QString(), [=, &window] { press(window, "send"); }},
         {QStringLiteral("scale"), [] {}},
+        {QStringLiteral("scale-budget"), [&window] { press(window, "scale-budget"); }},
         {QStringLiteral("findings"), [&window] { press(window, "findings"); }},
         {QString(), [&window] { press(window, "findings"); }},
-        {QStringLiteral("meter-battery-off"),
+        {QStringLiteral("logbook"), [=] { go("fp", Stage::Handover); }},
+        {QStringLiteral("scale-throttle-night"),
          [=, &window] {
-             go("ot", Stage::Meter);
-             window.desk().selection.setCondition(job::Condition::BatteryOff);
-         }},
-        {QString(), [&window] { window.desk().selection.setCondition(job::Condition::KeyOn); }},
-        {QStringLiteral("scale-night"),
-         [=, &window] {
-             go("iat", Stage::Scale);
+             go("tps", Stage::Scale);
              window.setNight(true);
-             press(window, "send");
+             press(window, "scale-strokes");
+             window.findChild<StrokeView*>()->readFile(QStringLiteral(VICEGRIP_DATA_DIR) +
+                                                       QStringLiteral("/recordings/throttle-worn.csv"));
+         }},
+        {QStringLiteral("pins-remap"),
+         [=, &window] { // the van's plug: its job lies beside the first one
+             window.setNight(false);
+             window.desk().live.stopBench(); // it simulates the first car
+             const QDir folder = QFileInfo(window.desk().store.path()).dir();
+             if (!window.openJob(folder.filePath(QStringLiteral("curlew.vicegrip"))))
+                 return;
+             go("pedal1", Stage::Pins);
+             press(window, "pins-remap");
+         }},
+        {QStringLiteral("scale-flex"),
+         [=, &window] {
+             go("flex", Stage::Scale);
+             press(window, "scale-fuel");
+             for (const auto& [field, typed] : {std::pair("flex-hz", "58.8"),
+                                                {"flex-pulse", "2.6"},
+                                                {"tank-flow", "70"},
+                                                {"fill-in", "22 l E9"},
+                                                {"fill-add", "28 l E62"}}) {
+                 auto* edit = window.findChild<QLineEdit*>(QLatin1String(field));
+                 edit->setFocus();
+                 edit->setText(QLatin1String(typed));
+                 edit->setModified(true);
+                 emit edit->editingFinished();
+             }
          }},
     };
 }

@@ -24,6 +24,7 @@ class StagePage : public QWidget
   signals:
     void goTo(vicegrip::analysis::Stage stage);
     void notice(const QString& sentence);
+    void roomChanged(); ///< wantsList may answer otherwise
     void describePart(vicegrip::app::PartKind what); ///< write one's own
 
   protected:

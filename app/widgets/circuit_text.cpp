@@ -71,6 +71,14 @@ QString wireAt(const job::Job& job, const job::PointRef& point)
     return {};
 }
 
+QString errorText(const parts::Sensor& sensor, double si)
+{
+    const double shown =
+        units::toUnit(si, sensor.measures, sensor.unit) - units::toUnit(0, sensor.measures, sensor.unit);
+    const int decimals = shown >= 10 ? 1 : shown >= 0.1 ? 2 : 3;
+    return QStringLiteral("± %1 %2").arg(text(units::formatNumber(shown, decimals)), text(sensor.unit));
+}
+
 int inputIndex(const job::Job& job, const job::CircuitId& circuit)
 {
     const job::Circuit* c = job::find(job, circuit);

@@ -19,6 +19,9 @@ namespace vicegrip::app {
 /// Colour code of a wire that ends here, for the probe to look for; empty when there is none.
 [[nodiscard]] QString wireAt(const job::Job& job, const job::PointRef& point);
 
+/// "± 1.9 °C": an error of a sensor's value, from SI.
+[[nodiscard]] QString errorText(const parts::Sensor& sensor, double si);
+
 /// Index of the circuit's input in the ECU's list, -1 when it has none.
 [[nodiscard]] int inputIndex(const job::Job& job, const job::CircuitId& circuit);
 

@@ -114,6 +114,8 @@ void Thread::refresh()
 void Thread::refreshLive()
 {
     m_sample = m_analysis ? m_desk.live.sample(inputIndex(*m_analysis->job, m_desk.selection.circuit())) : std::nullopt;
+    const job::Circuit* circuit = m_analysis ? job::find(*m_analysis->job, m_desk.selection.circuit()) : nullptr;
+    m_reading = circuit == nullptr ? std::nullopt : m_desk.live.reading(*m_analysis->job, *circuit);
     update();
 }
 
@@ -172,7 +174,7 @@ QString Thread::liveText(const proof::Judged& judged) const
     const proof::Expectation& e = judged.expectation;
     switch (e.station.kind) {
     case StationKind::Input:
-        return tr("now ") + text(proof::readingText(e, m_sample->volts));
+        return m_reading ? tr("now ") + text(proof::readingText(e, *m_reading)) : QString();
     case StationKind::Counts:
         return tr("now ") + QString::number(m_sample->counts);
     case StationKind::Value:

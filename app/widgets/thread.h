@@ -66,6 +66,7 @@ class Thread : public QWidget
     std::shared_ptr<const analysis::Analysis> m_analysis; ///< keeps what the marks point into
     QString m_title, m_subtitle, m_footer;
     std::optional<link::EcuSample> m_sample;
+    std::optional<double> m_reading; ///< of the input, V or Hz
 };
 
 } // namespace vicegrip::app

@@ -36,6 +36,7 @@ TypedField::TypedField(const QString& name, Understand understand, QWidget* pare
     m_edit->installEventFilter(this);
     m_below->setFont(look::words(look::Size::Small));
     m_below->setWordWrap(true);
+    m_below->hide();
     setFocusProxy(m_edit);
     connect(m_edit, &QLineEdit::textEdited, this, &TypedField::tryUnderstand);
     connect(m_edit, &QLineEdit::editingFinished, this, &TypedField::enter);

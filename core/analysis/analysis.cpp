@@ -2,6 +2,7 @@
 
 #include "core/analysis/tasks.h"
 #include "core/findings/rules.h"
+#include "core/proof/stops.h"
 
 #include <cmath>
 
@@ -12,7 +13,7 @@ using job::Condition;
 using proof::State;
 using proof::StationKind;
 
-constexpr int kCurvePoints = 96;
+constexpr int kCurvePoints = 256;
 
 /// The car under a condition, solved; or why it could not be.
 struct Car
@@ -36,9 +37,9 @@ void addScaling(CircuitView& view, const job::Job& job, const Car& car, const jo
         view.tableTrouble = "the sensor has no seat on the ECU";
         return;
     }
-    if (sensor != nullptr && parts::signalOf(*sensor) != parts::SignalKind::Voltage) {
+    if (sensor != nullptr && parts::signalOf(*sensor) != parts::SignalKind::Voltage && !parts::countsValue(*sensor)) {
         view.tableTrouble = parts::signalOf(*sensor) == parts::SignalKind::Frequency
-                                ? "the signal is a frequency, and no volts stand for a value"
+                                ? "its teeth stand for no value: a trigger pattern reads them"
                                 : "the signal is on or off, and needs no table";
         view.scale = State::NotNeeded;
         return;
@@ -51,7 +52,12 @@ void addScaling(CircuitView& view, const job::Job& job, const Car& car, const jo
     for (int i = 0; i <= kCurvePoints; ++i) {
         const double value =
             std::lerp(circuit.scaling.low, circuit.scaling.high, static_cast<double>(i) / kCurvePoints);
-        view.curve.push_back({value, transfer->volts(value)});
+        view.curve.push_back({value, transfer->reading(value)});
+    }
+    view.thresholds = scaling::faultThresholds(*transfer, circuit.scaling);
+    if (circuit.stops && proof::hasStops(*sensor)) {
+        view.table = scaling::tableOfStops(*circuit.stops, *sensor, circuit.scaling);
+        return;
     }
     auto table = scaling::makeTable(*transfer, *sensor, circuit.scaling);
     if (table)
@@ -158,10 +164,10 @@ Analysis analyse(std::shared_ptr<const job::Job> analysed)
         out.circuits.push_back(viewOf(job, out.facts, circuit, paths, cars));
         if (!circuit.input.empty())
             out.circuits.back().pins = pinsState(out.pins, paths);
-        findings::judgeCircuit(out.findings, job, circuit, paths, out.circuits.back());
+        findings::judgeCircuit(out.findings, job, circuit, wiring, paths, out.circuits.back());
     }
     const auto& keyOn = cars[Condition::KeyOn].solved;
-    findings::judgeJob(out.findings, job, keyOn ? &*keyOn : nullptr, out);
+    findings::judgeJob(out.findings, job, wiring, keyOn ? &*keyOn : nullptr, out);
     findings::sort(out.findings);
     out.tasks = tasksOf(out);
     return out;

@@ -27,7 +27,7 @@ inline constexpr int kStageCount = 9;
 struct CurvePoint
 {
     double value = 0; ///< SI
-    double volts = 0;
+    double reading = 0; ///< V or Hz
 };
 
 struct CircuitView
@@ -37,6 +37,7 @@ struct CircuitView
         stations; ///< signal from sensor to value, then supply, then ground
     std::optional<scaling::Table> table;
     std::string tableTrouble; ///< why there is none
+    scaling::Thresholds thresholds; ///< beyond them the ECU should take the input for failed
     std::vector<CurvePoint> curve;
     proof::State pins = proof::State::Untouched; ///< every cavity on its way, from the plug to the ECU
     proof::State meter = proof::State::Untouched;

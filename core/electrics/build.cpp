@@ -16,13 +16,14 @@ using job::Condition;
 using parts::EcuPinRole;
 
 constexpr double kCoilTolerance = 0.1; ///< of a coil's resistance (typical)
+constexpr double kKeyFeedOhms = 10e3; ///< what senses the key (typical)
 
 /// A device that needs a supply to put anything out.
 struct Powered
 {
     Node supply = 0, ground = 0;
     double least_v = 0;
-    ElementIndex source = 0; ///< set to 0 when the supply is short
+    std::optional<ElementIndex> source; ///< set to 0 when the supply is short
     job::CircuitId circuit; ///< empty: a unit
     size_t unit = 0;
     bool on = true;
@@ -50,6 +51,7 @@ class Builder
     void addFaults();
     void addBattery();
     void addResistors();
+    void addLoads();
     void addUnits();
     void addUnit(const parts::Ecu& unit);
     void addInput(const parts::EcuInput& input, Node pin);
@@ -69,6 +71,7 @@ class Builder
     std::map<job::CircuitId, CircuitElements> m_circuits;
     std::map<parts::InputId, InputNodes> m_inputs;
     std::vector<UnitNodes> m_units;
+    std::map<job::WireId, ElementIndex> m_wires;
     std::vector<Cause> m_causes;
     Cause m_ambient{"ambient", 0, {}}, m_barometer{"barometer", 0, {}};
     std::vector<Powered> m_powered;
@@ -135,8 +138,9 @@ void Builder::addConductors()
         const double copper = parts::wireOhms(w.length_m, w.area_m2, m_situation.surroundings.ambient_k);
         const double crimps = 2 * parts::kCrimpOhms;
         const auto extra = added.find(w.id);
-        m_net.addResistor(at(w.from), at(w.to), copper + crimps + (extra == added.end() ? 0 : extra->second),
-                          {copper * parts::kWireTolerance + crimps}, "wire " + w.id.value);
+        m_wires[w.id] =
+            m_net.addResistor(at(w.from), at(w.to), copper + crimps + (extra == added.end() ? 0 : extra->second),
+                              {copper * parts::kWireTolerance + crimps}, "wire " + w.id.value);
     }
     for (const job::Switch& s : m_job.switches)
         if (m_keyOn || !s.needsKey)
@@ -169,6 +173,17 @@ void Builder::addResistors()
 {
     for (const job::Resistor& r : m_job.resistors)
         m_net.addResistor(at(r.from), at(r.to), r.ohm, {r.ohm * r.tolerance}, "resistor " + r.id);
+}
+
+/// Off with the engine stopped. A load that is on is the resistance that draws its current at the battery's volts.
+void Builder::addLoads()
+{
+    if (!m_keyOn || !m_situation.running)
+        return;
+    for (const job::Load& l : m_job.loads) {
+        const double ohm = m_job.battery.volts / l.current_a;
+        m_net.addResistor(at(l.from), at(l.to), ohm, {ohm * 0.3}, "load " + l.id);
+    }
 }
 
 /// An input of the unit that was added last.
@@ -226,6 +241,9 @@ void Builder::addUnit(const parts::Ecu& unit)
             break;
         case EcuPinRole::PowerFeed:
             joinTo(feed);
+            break;
+        case EcuPinRole::KeyFeed:
+            m_net.addResistor(inner, nodes.ground, kKeyFeedOhms, {kKeyFeedOhms * 0.5}, name);
             break;
         }
     }
@@ -313,7 +331,9 @@ void Builder::addSensor(const job::Device& device, const parts::Sensor& sensor, 
         elements.varied = {m_net.addResistor(signal, ground, values[0], {values[0] * sender->tolerance}, label)};
     } else if (const auto* o = std::get_if<parts::OpenCollector>(&sensor.model)) {
         m_net.addResistor(supply, ground, o->supply_ohm, {o->supply_ohm * 0.3}, label);
-        m_net.addResistor(signal, ground, o->off_ohm, {}, label); // at rest, off
+        elements.varied = {m_net.addResistor(signal, ground, o->off_ohm, {}, label)}; // at rest, off
+        if (m_keyOn && circuit != nullptr)
+            m_powered.push_back({supply, ground, o->least_supply_v, std::nullopt, circuit->id, 0, true});
     } else if (const auto* coil = std::get_if<parts::Reluctance>(&sensor.model)) {
         m_net.addResistor(signal, ground, coil->coil_ohm, {coil->coil_ohm * kCoilTolerance}, label);
     } else if (const auto* contact = std::get_if<parts::Contact>(&sensor.model)) {
@@ -348,7 +368,8 @@ Result<circuit::Solution> Builder::solvePowered()
             if (!p.on || solution->volts(p.supply, p.ground) >= p.least_v)
                 continue;
             p.on = false;
-            m_net.setValue(p.source, 0);
+            if (p.source)
+                m_net.setValue(*p.source, 0);
             if (const auto it = m_circuits.find(p.circuit); it != m_circuits.end())
                 it->second.powered = false;
             if (p.circuit.empty())
@@ -367,6 +388,7 @@ Result<Electrics> Builder::build()
     addConductors();
     addFaults();
     addResistors();
+    addLoads();
     addBattery();
     addUnits();
     addDevices();
@@ -379,6 +401,7 @@ Result<Electrics> Builder::build()
                       .circuits = std::move(m_circuits),
                       .inputs = std::move(m_inputs),
                       .units = std::move(m_units),
+                      .wires = std::move(m_wires),
                       .causes = std::move(m_causes)};
         return out;
     });

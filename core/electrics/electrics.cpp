@@ -10,6 +10,14 @@ namespace {
 /// An element that moves a reading by less than this share of it, or this many volts, is not what the reading rests on.
 constexpr double kNoticeableShare = 1e-4, kNoticeableVolts = 2e-4, kNoticeableOhms = 2e-2;
 
+double slopeOf(const Cause& cause, const circuit::Reading& reading)
+{
+    double slope = 0;
+    for (const auto& share : cause.shares)
+        slope += reading.sensitivity[static_cast<size_t>(share.element)] * share.slope;
+    return slope;
+}
+
 Bounded bounded(const Electrics& e, const circuit::Reading& reading, double noticeable)
 {
     const auto& elements = e.solution.network().elements();
@@ -30,9 +38,7 @@ Bounded bounded(const Electrics& e, const circuit::Reading& reading, double noti
     }
     out.subjects.assign(subjects.begin(), subjects.end());
     for (const Cause& cause : e.causes) {
-        double slope = 0;
-        for (const auto& share : cause.shares)
-            slope += reading.sensitivity[static_cast<size_t>(share.element)] * share.slope;
+        const double slope = slopeOf(cause, reading);
         out.worst += std::abs(slope) * cause.tolerance;
         squares += std::pow(slope * circuit::Spread{cause.tolerance}.standardDeviation(), 2);
     }
@@ -41,6 +47,20 @@ Bounded bounded(const Electrics& e, const circuit::Reading& reading, double noti
 }
 
 } // namespace
+
+std::optional<PulseLevels> pulseLevels(const Electrics& car, const job::Circuit& circuit,
+                                       const parts::OpenCollector& output)
+{
+    const auto it = car.circuits.find(circuit.id);
+    if (it == car.circuits.end() || !it->second.input || it->second.varied.empty() ||
+        !car.units[it->second.input->unit].powered)
+        return std::nullopt;
+    const CircuitElements& nodes = it->second;
+    const circuit::Sweep sweep(car.solution, nodes.varied,
+                               {{nodes.input->converter, car.units[nodes.input->unit].ground}});
+    const auto at = [&](double ohms) { return sweep.at(std::array{ohms})[0]; };
+    return PulseLevels{at(output.off_ohm), at(nodes.powered ? output.on_ohm : output.off_ohm)};
+}
 
 double fullScaleVolts(const job::Job& job, const parts::EcuInput& input)
 {
@@ -101,20 +121,23 @@ std::vector<std::optional<Bounded>> Electrics::ohmmeters(const std::vector<Leads
         *this, leads, [&](const std::vector<circuit::Probes>& probes) { return solution.ohmmeters(probes); }, true);
 }
 
-std::optional<Bounded> Electrics::inputVolts(const job::Job& job, const job::Circuit& circuit) const
+namespace {
+
+/// What the ECU takes the input for, with what moves it.
+std::optional<circuit::Reading> inputReading(const Electrics& car, const job::Job& job, const job::Circuit& circuit)
 {
     const parts::EcuInput* input = job::findInput(job, circuit.input);
-    const auto it = circuits.find(circuit.id);
-    if (it == circuits.end() || !it->second.input || input == nullptr || !units[it->second.input->unit].powered)
+    const auto it = car.circuits.find(circuit.id);
+    if (it == car.circuits.end() || !it->second.input || input == nullptr || !car.units[it->second.input->unit].powered)
         return std::nullopt;
     constexpr double kNoLoad = 1e15;
     const size_t index = it->second.input->unit;
-    const UnitNodes& unit = units[index];
-    circuit::Reading seen = solution.voltmeter(it->second.input->converter, unit.ground, kNoLoad);
+    const UnitNodes& unit = car.units[index];
+    circuit::Reading seen = car.solution.voltmeter(it->second.input->converter, unit.ground, kNoLoad);
     if (input->reference == parts::Reference::Ratiometric) {
-        const auto [full_v, added] = knownSupplies.try_emplace(index);
+        const auto [full_v, added] = car.knownSupplies.try_emplace(index);
         if (added)
-            full_v->second = solution.voltmeter(unit.supply, unit.ground, kNoLoad);
+            full_v->second = car.solution.voltmeter(unit.supply, unit.ground, kNoLoad);
         const circuit::Reading& full = full_v->second;
         if (full.value <= 0)
             return std::nullopt;
@@ -125,15 +148,62 @@ std::optional<Bounded> Electrics::inputVolts(const job::Job& job, const job::Cir
                                              seen.value * full.sensitivity[i] / (full.value * full.value));
         seen.value *= nominal / full.value;
     }
-    return bounded(*this, seen, kNoticeableVolts);
+    return seen;
+}
+
+} // namespace
+
+std::optional<Bounded> Electrics::inputVolts(const job::Job& job, const job::Circuit& circuit) const
+{
+    const auto seen = inputReading(*this, job, circuit);
+    return seen ? std::optional(bounded(*this, *seen, kNoticeableVolts)) : std::nullopt;
+}
+
+std::vector<Share> Electrics::inputShares(const job::Job& job, const job::Circuit& circuit) const
+{
+    const auto seen = inputReading(*this, job, circuit);
+    if (!seen)
+        return {};
+    std::map<std::string, Share> shares;
+    const auto add = [&](const std::string& subject, double slope, const circuit::Spread& spread) {
+        if (slope == 0 || spread.tolerance == 0)
+            return;
+        Share& s = shares[subject];
+        s.worst += std::abs(slope) * spread.tolerance;
+        s.sigma = std::hypot(s.sigma, slope * spread.standardDeviation());
+    };
+    const auto& elements = solution.network().elements();
+    for (size_t i = 0; i < seen->sensitivity.size(); ++i)
+        add(elements[i].label, seen->sensitivity[i], elements[i].spread);
+    for (const Cause& cause : causes)
+        add(cause.name, slopeOf(cause, *seen), {cause.tolerance});
+    std::vector<Share> out;
+    for (auto& [subject, share] : shares) {
+        share.subject = subject;
+        out.push_back(std::move(share));
+    }
+    return out;
+}
+
+namespace {
+
+double currentThrough(const circuit::Solution& solution, circuit::ElementIndex resistor)
+{
+    const circuit::Element& e = solution.network().element(resistor);
+    return solution.volts(e.a, e.b) / std::max(e.value, circuit::kLeastOhms);
+}
+
+} // namespace
+
+double Electrics::wireCurrent(const job::WireId& wire) const
+{
+    const auto it = wires.find(wire);
+    return it == wires.end() ? 0 : currentThrough(solution, it->second);
 }
 
 double Electrics::supplyCurrent(size_t unit) const
 {
-    if (unit >= units.size())
-        return 0;
-    const circuit::Element& series = solution.network().element(units[unit].supplySeries);
-    return solution.volts(series.a, series.b) / std::max(series.value, circuit::kLeastOhms);
+    return unit >= units.size() ? 0 : currentThrough(solution, units[unit].supplySeries);
 }
 
 } // namespace vicegrip::electrics

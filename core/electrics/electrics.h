@@ -24,6 +24,7 @@ struct Situation
     job::Surroundings surroundings;
     std::map<job::CircuitId, double> felt = {}; ///< what a sensor feels (SI), where that is not its rest
     FaultSheet faults = {};
+    bool running = false; ///< every load draws, as with the engine running at full work
 };
 
 /// A value with what bounds it and what it rests on.
@@ -33,6 +34,13 @@ struct Bounded
     double worst = 0; ///< sum of |sensitivity| * tolerance
     double sigma = 0; ///< root of the squares
     std::vector<std::string> subjects; ///< fact subjects (job/facts.h) of the elements that move it noticeably
+};
+
+/// How far one thing may move an input's volts.
+struct Share
+{
+    std::string subject; ///< a fact subject: "sensor clt", "supply", "wire w12"; or a cause: "track of tps"
+    double worst = 0, sigma = 0; ///< V
 };
 
 /// One thing that moves several elements together: the ambient, a track's total resistance.
@@ -85,6 +93,7 @@ struct Electrics
     std::map<job::CircuitId, CircuitElements> circuits;
     std::map<parts::InputId, InputNodes> inputs;
     std::vector<UnitNodes> units; ///< as job::units; none with the plugs off
+    std::map<job::WireId, circuit::ElementIndex> wires;
     std::vector<Cause> causes;
 
     [[nodiscard]] std::optional<circuit::Node> node(const job::PointRef& point) const;
@@ -108,17 +117,36 @@ struct Electrics
     /// its own supply. No value with the ECU off.
     [[nodiscard]] std::optional<Bounded> inputVolts(const job::Job& job, const job::Circuit& circuit) const;
 
+    /// The same, apart: what moves the input's volts, and how far. The shares' `worst` add up to that of inputVolts,
+    /// the squares of `sigma` to its square. Empty with the ECU off.
+    [[nodiscard]] std::vector<Share> inputShares(const job::Job& job, const job::Circuit& circuit) const;
+
     /// Readings that were worked out already: circuits share splices and grounds. Not for two threads at once.
     mutable std::map<std::tuple<circuit::Node, circuit::Node, bool>, Bounded> known = {}; ///< red, black, in Ohm
     mutable std::map<size_t, circuit::Reading> knownSupplies = {};
 
     /// The current a unit's sensor supply delivers, A.
     [[nodiscard]] double supplyCurrent(size_t unit) const;
+
+    /// The current along a wire, from its `from` to its `to`, A; 0 for one that is not there.
+    [[nodiscard]] double wireCurrent(const job::WireId& wire) const;
 };
 
 /// Builds and solves. Devices with too little supply are switched off and the network solved again.
 /// Errors: those of circuit::solve.
 [[nodiscard]] Result<Electrics> build(const job::Job& job, const Situation& situation);
+
+/// The volts at an input while an open collector is off and on.
+struct PulseLevels
+{
+    double high_v = 0, low_v = 0;
+    /// Whether an input with the usual thresholds counts it: above 2.0 V and below 0.8 V (the levels of TTL, JESD 8-5
+    /// for 5 V parts; from memory).
+    [[nodiscard]] bool swings() const { return high_v > 2.0 && low_v < 0.8; }
+};
+/// None with the ECU off or without a seat. A device without supply does not pull.
+[[nodiscard]] std::optional<PulseLevels> pulseLevels(const Electrics& car, const job::Circuit& circuit,
+                                                     const parts::OpenCollector& output);
 
 /// Volts of full scale that the converter's counts stand for.
 [[nodiscard]] double fullScaleVolts(const job::Job& job, const parts::EcuInput& input);

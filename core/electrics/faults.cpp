@@ -4,6 +4,7 @@
 #include "core/base/schema_text.h"
 
 #include <algorithm>
+#include <functional>
 
 namespace vicegrip::electrics {
 namespace {
@@ -20,6 +21,12 @@ Fault faultOf(const json& j)
     if (kind == "swap")
         return SwappedCavities{j["connector"].get<std::string>(),
                                {j["cavities"][0].get<std::string>(), j["cavities"][1].get<std::string>()}};
+    if (kind == "held-table") {
+        HeldTable held{{j["input"].get<std::string>()}, {}};
+        for (const json& p : j["points"])
+            held.points.push_back({p[0].get<double>(), p[1].get<double>()});
+        return held;
+    }
     return Short{job::PointRef::fromText(j["point"].get<std::string>()),
                  job::PointRef::fromText(j["to"].get<std::string>()), j.value("ohm", 0.1)};
 }
@@ -57,6 +64,10 @@ struct Missing
                 return "cavity \"" + f.connector + "." + cavity + "\"";
         return {};
     }
+    std::string operator()(const HeldTable& f) const
+    {
+        return job::findInput(job, f.input) != nullptr ? "" : "input \"" + f.input.value + "\"";
+    }
     std::string operator()(const Short& f) const
     {
         for (const job::PointRef& point : {f.point, f.to})
@@ -78,6 +89,11 @@ Result<FaultSheet> readFaults(std::string_view text, const job::Job& job)
     FaultSheet sheet;
     for (const json& j : (*parsed)["faults"]) {
         sheet.push_back(faultOf(j));
+        if (const auto* held = std::get_if<HeldTable>(&sheet.back()))
+            if (std::ranges::adjacent_find(held->points, std::greater_equal{}, &HeldTable::Point::volts) !=
+                held->points.end())
+                return fail(ErrorCode::Range, "the table's volts do not rise",
+                            {{}, "/faults/" + std::to_string(sheet.size() - 1) + "/points", 0, 0});
         if (const std::string missing = std::visit(Missing{job}, sheet.back()); !missing.empty())
             return fail(ErrorCode::Reference, "the job has no " + missing,
                         {{}, "/faults/" + std::to_string(sheet.size() - 1), 0, 0});

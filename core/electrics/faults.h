@@ -38,7 +38,18 @@ struct Short
     double ohm = 0.1;
 };
 
-using Fault = std::variant<OpenWire, AddedResistance, SwappedCavities, Short>;
+/// What somebody left in the ECU for an input: a line in another unit, gauge for absolute, of the sensor before.
+struct HeldTable
+{
+    parts::InputId input;
+    struct Point
+    {
+        double volts = 0, value = 0; ///< value as the ECU shows it
+    };
+    std::vector<Point> points; ///< rising volts, at least two
+};
+
+using Fault = std::variant<OpenWire, AddedResistance, SwappedCavities, Short, HeldTable>;
 using FaultSheet = std::vector<Fault>;
 
 /// Reads a fault sheet for this job. Errors as for a job, and Reference for a wire or cavity the job does not have.

@@ -22,18 +22,6 @@ double wiperShare(const parts::Potentiometer& p, double position)
     return p.endGap + std::clamp(position, 0.0, 1.0) * (1 - 2 * p.endGap);
 }
 
-/// Straight lines between the points, flat beyond their ends.
-template <class Point> double alongPoints(const std::vector<Point>& points, double Point::*output, double x)
-{
-    const auto upper = std::ranges::upper_bound(points, x, {}, &Point::value);
-    if (upper == points.begin())
-        return points.front().*output;
-    if (upper == points.end())
-        return points.back().*output;
-    const Point &a = *(upper - 1), &b = *upper;
-    return std::lerp(a.*output, b.*output, (x - a.value) / (b.value - a.value));
-}
-
 struct Values
 {
     const parts::Sensor& sensor;
@@ -56,15 +44,15 @@ struct Values
     ElementValues operator()(const parts::VoltageDevice& d) const
     {
         if (!d.points.empty())
-            return {alongPoints(d.points, &parts::VoltageDevice::Point::volts, x)};
+            return {parts::alongPoints(d.points, &parts::VoltageDevice::Point::volts, x)};
         const auto [least, most] = std::minmax(d.low_v, d.high_v);
         return {std::clamp(std::lerp(d.low_v, d.high_v, alongRange(sensor, x)), least, most)};
     }
     ElementValues operator()(const parts::Sender& s) const
     {
-        return {alongPoints(s.points, &parts::Sender::Point::ohm, x)};
+        return {parts::alongPoints(s.points, &parts::Sender::Point::ohm, x)};
     }
-    ElementValues operator()(const parts::OpenCollector&) const { return {}; }
+    ElementValues operator()(const parts::OpenCollector& o) const { return {o.off_ohm}; }
     ElementValues operator()(const parts::Reluctance&) const { return {}; }
     ElementValues operator()(const parts::Contact&) const { return {}; }
 };

@@ -21,8 +21,7 @@ Wiring::Wiring(const job::Job& job) : m_job(job)
             connect(r.from, r.to, "resistor " + r.id);
     for (const parts::Ecu* unit : job::units(job))
         for (const parts::EcuPin& pin : unit->pins)
-            if (const auto it = m_index.find(job::PointRef::fromText(pin.at)); it != m_index.end())
-                m_ecuPins[it->second] = &pin;
+            m_ecuPins[job::PointRef::fromText(pin.at)] = &pin;
 }
 
 int Wiring::nodeOf(const job::PointRef& point)
@@ -42,19 +41,25 @@ void Wiring::connect(const job::PointRef& a, const job::PointRef& b, const std::
     m_edges[static_cast<size_t>(to)].push_back({from, subject});
 }
 
-bool Wiring::ends(int node, parts::PinRole role, const job::Circuit& circuit) const
+const parts::EcuPin* Wiring::ecuPin(const job::PointRef& place) const
+{
+    const auto it = m_ecuPins.find(place);
+    return it == m_ecuPins.end() ? nullptr : it->second;
+}
+
+bool Wiring::ends(const job::PointRef& place, parts::PinRole role, const job::Circuit& circuit) const
 {
     using parts::EcuPinRole;
-    const auto pin = m_ecuPins.find(node);
-    const job::Joint* joint = job::findJoint(m_job, m_points[static_cast<size_t>(node)].owner);
+    const parts::EcuPin* pin = ecuPin(place);
+    const job::Joint* joint = job::findJoint(m_job, place.owner);
     switch (role) {
     case parts::PinRole::Signal:
-        return pin != m_ecuPins.end() && pin->second->role == EcuPinRole::Input && pin->second->input == circuit.input;
+        return pin != nullptr && pin->role == EcuPinRole::Input && pin->input == circuit.input;
     case parts::PinRole::Supply:
-        return (pin != m_ecuPins.end() && pin->second->role == EcuPinRole::SensorSupply) ||
+        return (pin != nullptr && pin->role == EcuPinRole::SensorSupply) ||
                (joint != nullptr && joint->kind == job::JointKind::BatteryPositive);
     case parts::PinRole::Ground:
-        return (pin != m_ecuPins.end() && pin->second->role == EcuPinRole::SensorGround) ||
+        return (pin != nullptr && pin->role == EcuPinRole::SensorGround) ||
                (joint != nullptr &&
                 (joint->kind == job::JointKind::Stud || joint->kind == job::JointKind::BatteryNegative));
     }
@@ -79,9 +84,9 @@ std::vector<const job::Joint*> groundEnds(const job::Job& job)
     return out;
 }
 
-Path Wiring::trace(const job::PointRef& from, parts::PinRole role, const job::Circuit& circuit) const
+Path Wiring::way(const job::PointRef& from, const std::function<bool(const job::PointRef&)>& ends) const
 {
-    Path path{role, {from}, {}, false};
+    Path path{parts::PinRole::Signal, {from}, {}, false};
     const auto start = m_index.find(from);
     if (start == m_index.end())
         return path;
@@ -99,7 +104,7 @@ Path Wiring::trace(const job::PointRef& from, parts::PinRole role, const job::Ci
     while (!open.empty() && end < 0) {
         const int node = open.front();
         open.pop();
-        if (node != start->second && ends(node, role, circuit)) {
+        if (node != start->second && ends(m_points[static_cast<size_t>(node)])) {
             end = node;
             break;
         }
@@ -135,8 +140,11 @@ std::vector<Path> Wiring::paths(const job::Circuit& circuit) const
         return out;
     for (const parts::PinRole role : {parts::PinRole::Signal, parts::PinRole::Supply, parts::PinRole::Ground}) {
         const std::string cavity = parts::cavityOf(*sensor, role);
-        if (!cavity.empty())
-            out.push_back(trace({device->connector, cavity}, role, circuit));
+        if (cavity.empty())
+            continue;
+        Path& path = out.emplace_back(
+            way({device->connector, cavity}, [&](const job::PointRef& place) { return ends(place, role, circuit); }));
+        path.role = role;
     }
     return out;
 }

@@ -2,7 +2,9 @@
 
 #include "core/job/job.h"
 
+#include <functional>
 #include <map>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -28,6 +30,12 @@ class Wiring
     /// sensor ground cavity, a stud or the negative post. No path object when the sensor has no such pin.
     [[nodiscard]] std::vector<Path> paths(const job::Circuit& circuit) const;
 
+    /// The shortest way from a place to the first other one that `ends` accepts; not complete when there is none.
+    [[nodiscard]] Path way(const job::PointRef& from, const std::function<bool(const job::PointRef&)>& ends) const;
+
+    /// The unit's pin at this cavity; null when none is.
+    [[nodiscard]] const parts::EcuPin* ecuPin(const job::PointRef& place) const;
+
   private:
     struct Edge
     {
@@ -37,14 +45,13 @@ class Wiring
 
     int nodeOf(const job::PointRef& point);
     void connect(const job::PointRef& a, const job::PointRef& b, const std::string& subject);
-    [[nodiscard]] bool ends(int node, parts::PinRole role, const job::Circuit& circuit) const;
-    [[nodiscard]] Path trace(const job::PointRef& from, parts::PinRole role, const job::Circuit& circuit) const;
+    [[nodiscard]] bool ends(const job::PointRef& place, parts::PinRole role, const job::Circuit& circuit) const;
 
     const job::Job& m_job;
     std::map<job::PointRef, int> m_index;
     std::vector<job::PointRef> m_points;
     std::vector<std::vector<Edge>> m_edges;
-    std::map<int, const parts::EcuPin*> m_ecuPins;
+    std::map<job::PointRef, const parts::EcuPin*> m_ecuPins;
 };
 
 /// The studs and posts that the ECU's own ground wires end at.

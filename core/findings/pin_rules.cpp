@@ -70,9 +70,21 @@ void judgePins(std::vector<Finding>& out, const job::Job& job, const job::Connec
                            where + " has " + std::to_string(pin.wires.size()) + " wires, and its seal takes one",
                            "Water follows the second wire in.",
                            "Splice before the plug, and bring one wire to the cavity."});
+        double together_m2 = 0;
         for (const job::Wire& w : job.wires)
-            if (std::ranges::find(pin.wires, w.id) != pin.wires.end())
+            if (std::ranges::find(pin.wires, w.id) != pin.wires.end()) {
                 wireAgainstTerminal(out, where, w, *place->terminal);
+                together_m2 += w.area_m2;
+            }
+        if (!place->terminal->sealed && pin.wires.size() > 1 && together_m2 > place->terminal->mostArea_m2 * (1 + 1e-9))
+            out.push_back({"cavity-shared",
+                           Severity::Fix,
+                           {},
+                           where + " has " + std::to_string(pin.wires.size()) + " wires, together " +
+                               parts::areaText(together_m2) + ", and its crimp takes at most " +
+                               parts::areaText(place->terminal->mostArea_m2),
+                           "Strands are left out of the crimp.",
+                           "Splice before the plug, and bring one wire to the cavity."});
     }
     if (open > 0 && left == 0 && open < static_cast<int>(pins.size()))
         out.push_back({"blank-missing",

@@ -1,7 +1,11 @@
 #include "core/findings/rules.h"
 
 #include "core/analysis/analysis.h"
+#include "core/findings/end_rules.h"
+#include "core/findings/loom_rules.h"
 #include "core/findings/pin_rules.h"
+#include "core/findings/power_rules.h"
+#include "core/findings/scale_rules.h"
 #include "core/findings/seat_rules.h"
 
 #include <algorithm>
@@ -18,11 +22,6 @@ using units::Dimension;
 /// Shares of a range that are worth a word.
 constexpr double kNoticeableOffset = 0.005, kNoticeableTableError = 0.01;
 
-std::string volts(double v, int decimals = 3)
-{
-    return units::format(v, Dimension::Voltage, "V", decimals);
-}
-
 std::string millivolts(double v)
 {
     return units::format(v, Dimension::Voltage, "mV", 0);
@@ -35,25 +34,6 @@ std::string difference(const parts::Sensor& sensor, double si)
         units::toUnit(si, sensor.measures, sensor.unit) - units::toUnit(0, sensor.measures, sensor.unit);
     const double size = std::abs(shown);
     return units::formatNumber(shown, size >= 10 ? 0 : size >= 1 ? 1 : 3) + " " + sensor.unit;
-}
-
-std::string_view roleName(parts::PinRole role)
-{
-    return fields::enumName(role);
-}
-
-void openConductors(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit,
-                    const std::vector<electrics::Path>& paths)
-{
-    if (circuit.input.empty())
-        return; // nothing is drawn before there is a seat to draw to
-    for (const electrics::Path& path : paths)
-        if (!path.complete)
-            out.push_back({"open-conductor", Severity::Stop, circuit.id,
-                           circuit.name + ": the " + std::string(roleName(path.role)) + " of " +
-                               job::spoken(job, path.points.front()) + " leads nowhere",
-                           "As drawn, no wire joins it to where it must end, so the circuit cannot work.",
-                           "Draw the missing wire, or put the ECU cavity it ends in to its use."});
 }
 
 void readings(std::vector<Finding>& out, const job::Circuit& circuit, const analysis::CircuitView& view)
@@ -99,10 +79,12 @@ void scalingOf(std::vector<Finding>& out, const job::Job& job, const job::Circui
         out.push_back({"table-coarse", Severity::Note, circuit.id,
                        circuit.name + ": the table is " + difference(*sensor, view.table->worstError) + " off at " +
                            units::format(view.table->worstAt, sensor->measures, sensor->unit, 1) + " (" +
-                           volts(view.table->worstAtVolts) + ")",
+                           scaling::readingText(view.table->worstAtReading, view.table->axis) + ")",
                        "Straight lines between " + std::to_string(circuit.scaling.points) +
                            " points do not follow the curve closely there.",
-                       "Ask for more points, or a shorter range."});
+                       circuit.scaling.knots == job::Knots::Even
+                           ? "Have the points placed best (Scale, Placed), or ask for more of them."
+                           : "Ask for more points, or a shorter range."});
 }
 
 /// A difference between the sensor's ground and the ECU's is read as signal.
@@ -112,10 +94,10 @@ void groundOffset(std::vector<Finding>& out, const job::Job& job, const job::Cir
     const auto it = car.circuits.find(circuit.id);
     const parts::Sensor* sensor = job::sensorOf(job, circuit);
     if (it == car.circuits.end() || !it->second.sensorGround || !it->second.input || sensor == nullptr ||
-        view.curve.size() < 2)
+        view.curve.size() < 2 || parts::countsValue(*sensor)) // a frequency forgives it
         return;
     const double offset = car.solution.volts(*it->second.sensorGround, car.units[it->second.input->unit].ground);
-    const double travel = view.curve.back().volts - view.curve.front().volts;
+    const double travel = view.curve.back().reading - view.curve.front().reading;
     const double span = view.curve.back().value - view.curve.front().value;
     if (std::abs(offset) < kNoticeableOffset * std::abs(travel))
         return;
@@ -190,21 +172,29 @@ void sort(std::vector<Finding>& findings)
 }
 
 void judgeCircuit(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit,
-                  const std::vector<electrics::Path>& paths, const analysis::CircuitView& view)
+                  const electrics::Wiring& wiring, const std::vector<electrics::Path>& paths,
+                  const analysis::CircuitView& view)
 {
-    openConductors(out, job, circuit, paths);
+    judgeEnds(out, job, circuit, wiring, paths);
     judgeSeat(out, job, circuit);
     judgeRange(out, job, circuit);
     judgeGroundPlace(out, job, circuit, paths);
     readings(out, circuit, view);
     scalingOf(out, job, circuit, view);
+    judgeValues(out, job, circuit, view);
+    judgeSupply(out, job, circuit, view);
+    judgeReadings(out, job, circuit, view);
 }
 
-void judgeJob(std::vector<Finding>& out, const job::Job& job, const electrics::Electrics* car,
-              const analysis::Analysis& analysis)
+void judgeJob(std::vector<Finding>& out, const job::Job& job, const electrics::Wiring& wiring,
+              const electrics::Electrics* car, const analysis::Analysis& analysis)
 {
     for (const job::Connector& c : job.connectors)
         judgePins(out, job, c, analysis.pins.at(c.id));
+    for (const job::Circuit& circuit : job.circuits)
+        judgeStops(out, job, analysis.facts, circuit);
+    judgePower(out, job, wiring);
+    judgeLoom(out, job);
     if (car == nullptr) {
         out.push_back({"no-answer",
                        Severity::Stop,

@@ -2,6 +2,7 @@
 
 #include "core/base/csv.h"
 #include "core/harness/pinning.h"
+#include "core/harness/tree.h"
 #include "core/parts/conductor.h"
 #include "core/units/units.h"
 
@@ -66,6 +67,35 @@ class Ends
 double spare(double needed)
 {
     return std::ceil(needed / 3);
+}
+
+/// Sleeves by the metre, a piece of shrink at each plug, a grommet for each wall.
+void dressings(const job::Job& job, std::vector<Item>& out)
+{
+    const auto millimetres = [](double m) { return units::formatNumber(m * 1e3, 1) + " mm"; };
+    std::map<double, double> sleeves;
+    std::map<std::pair<double, double>, double> shrinks, grommets;
+    const std::vector<Stretch> all = stretches(job);
+    for (size_t i = 0; i < all.size(); ++i) {
+        const job::Branch& b = job.branches[i];
+        const Dressing& d = all[i].dressing;
+        if (d.sleeve_m > 0)
+            sleeves[d.sleeve_m] += b.length_m;
+        if (b.wall && d.hole_m > 0)
+            grommets[{d.hole_m, d.wall_m}] += 1;
+        for (const std::string* end : {&b.from, &b.to})
+            if (d.shrinkSupplied_m > 0 && job::findConnector(job, *end) != nullptr)
+                shrinks[{d.shrinkSupplied_m, d.shrinkRecovered_m}] += kShrink_m;
+    }
+    const auto tenths = [](double m) { return std::ceil(m * 10 - 1e-9) / 10; };
+    for (const auto& [size, length] : sleeves)
+        out.push_back({"Sleeve " + millimetres(size), "m", tenths(length), 0.5, "half a metre for ends and branches"});
+    for (const auto& [size, length] : shrinks)
+        out.push_back({"Shrink " + millimetres(size.first) + ", to " + millimetres(size.second), "m", tenths(length),
+                       0.2, "four pieces, for what must be done again"});
+    for (const auto& [size, count] : grommets)
+        out.push_back(
+            {"Grommet " + millimetres(size.first) + ", wall hole " + millimetres(size.second), "pcs", count, 0, {}});
 }
 
 } // namespace
@@ -144,6 +174,7 @@ std::vector<Item> shoppingList(const job::Job& job)
     };
     joints("Splice", static_cast<double>(splices.size()));
     joints("Ring terminal", lugs);
+    dressings(job, out);
     std::map<std::string, double> resistors;
     for (const job::Resistor& r : job.resistors)
         resistors[units::formatOhms(r.ohm) + ", " + units::formatNumber(r.tolerance * 100, 0) + " %"] += 1;

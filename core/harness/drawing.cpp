@@ -1,6 +1,7 @@
 #include "core/harness/drawing.h"
 
 #include "core/electrics/wiring.h"
+#include "core/harness/colour_plan.h"
 #include "core/harness/places.h"
 
 #include <algorithm>
@@ -50,9 +51,10 @@ void drawMissing(job::Job& job, const job::CircuitId& id)
     const parts::Sensor sensor = *job::sensorOf(job, circuit);
     const parts::Ecu unit = *job::unitOf(job, circuit.input);
     const double long_m = kPlannedLength_m;
-    if (!complete(job, circuit, PinRole::Signal))
-        draw(job, signalEnd(job, circuit), job::cavityOf(job, circuit.input), long_m, kPlannedArea_m2,
-             signalColour(job));
+    if (!complete(job, circuit, PinRole::Signal)) {
+        const PointRef from = signalEnd(job, circuit), to = job::cavityOf(job, circuit.input);
+        draw(job, from, to, long_m, kPlannedArea_m2, freeColour(job, from, to));
+    }
     if (!complete(job, circuit, PinRole::Supply))
         draw(job, plugOf(job, circuit, PinRole::Supply),
              sensor.feed == parts::Feed::Battery ? switchedFeed(job)
@@ -116,12 +118,16 @@ job::ScalingSpec scalingOf(const parts::Sensor& s)
 {
     job::ScalingSpec out;
     const auto* device = std::get_if<parts::VoltageDevice>(&s.model);
-    const bool bent = std::holds_alternative<parts::Thermistor>(s.model) ||
-                      std::holds_alternative<parts::Sender>(s.model) || (device != nullptr && !device->points.empty());
+    const auto* collector = std::get_if<parts::OpenCollector>(&s.model);
+    const bool bent =
+        std::holds_alternative<parts::Thermistor>(s.model) || std::holds_alternative<parts::Sender>(s.model) ||
+        (device != nullptr && !device->points.empty()) || (collector != nullptr && !collector->points.empty());
     out.points = bent ? 16 : 2;
     out.low = s.low;
     out.high = s.high;
     const double span = units::toUnit(s.high, s.measures, s.unit) - units::toUnit(s.low, s.measures, s.unit);
+    if (parts::countsValue(s))
+        out.inputStep = 0.1; // Hz
     out.outputStep = span > 50 ? 0.1 : span > 5 ? 0.01 : 0.001;
     return out;
 }
@@ -130,7 +136,7 @@ job::ScalingSpec scalingOf(const parts::Sensor& s)
 /// any other is cut to what the new one reads.
 void carryOver(job::Circuit& circuit, const parts::Sensor& before, const parts::Sensor& now)
 {
-    if (before.measures != now.measures) {
+    if (before.measures != now.measures || parts::countsValue(before) != parts::countsValue(now)) {
         circuit.rest = restOf(now);
         circuit.scaling = scalingOf(now);
         return;
@@ -159,7 +165,7 @@ std::string upper(std::string text)
 void setPlug(job::Job& job, const std::string& id, const std::string& label, const parts::Sensor& sensor)
 {
     std::erase_if(job.connectors, [&](const job::Connector& c) { return c.id == id; });
-    job::Connector plug{id, label + " plug", job::ConnectorKind::Sensor, {}, {}, {}};
+    job::Connector plug{id, label + " plug", job::ConnectorKind::Sensor, {}, {}, {}, false, {}};
     for (const auto& [cavity, role] : sensor.pins)
         plug.cavities.push_back(cavity);
     job.connectors.push_back(std::move(plug));
@@ -267,7 +273,7 @@ void removeCircuit(job::Job& job, const job::CircuitId& id)
     std::erase_if(job.devices, [&](const job::Device& d) { return d.id == circuit.device; });
     std::erase_if(job.connectors, [&](const job::Connector& c) { return c.id == plug; });
     std::erase_if(job.proofs, [&](const job::Proof& p) { return p.circuit == id; });
-    dropLostPins(job);
+    dropLost(job);
     dropUnusedParts(job);
 }
 
@@ -289,7 +295,7 @@ void setSensor(job::Job& job, const job::CircuitId& id, const parts::Sensor& sen
     carryOver(*circuit, before, sensor);
     if (!samePlug)
         setPlug(job, device->connector, circuit->name, sensor);
-    dropLostPins(job);
+    dropLost(job);
     dropUnusedParts(job);
     if (!circuit->input.empty())
         seat(job, id, circuit->input);

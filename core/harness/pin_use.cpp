@@ -31,6 +31,8 @@ std::string ofUnit(EcuPinRole role)
         return "Sensor ground";
     case EcuPinRole::PowerFeed:
         return "Power feed";
+    case EcuPinRole::KeyFeed:
+        return "Key feed";
     case EcuPinRole::PowerGround:
         return "Power ground";
     case EcuPinRole::Input:

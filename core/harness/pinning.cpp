@@ -120,8 +120,11 @@ void tick(job::Job& job, const PointRef& at, const std::string& when)
         return;
     const std::vector<Pin> pins = pinsOf(job, *connector);
     const auto pin = std::ranges::find(pins, at, &Pin::at);
-    if (pin != pins.end() && pin->next() != nullptr)
-        ++recordFor(job, at, when).steps;
+    if (pin == pins.end() || pin->next() == nullptr)
+        return;
+    const int steps = ++recordFor(job, at, when).steps;
+    if (steps == static_cast<int>(pin->steps.size()))
+        job::note(job, when, at.text(), job::spoken(job, at) + (pin->wires.empty() ? ": blank plug in" : ": seated"));
 }
 
 void untick(job::Job& job, const PointRef& at)
@@ -137,10 +140,15 @@ void untick(job::Job& job, const PointRef& at)
 void count(job::Job& job, const PointRef& at, const std::string& cavity, const std::string& when)
 {
     recordFor(job, at, when).counted = cavity;
+    job::note(job, when, at.text(),
+              job::spoken(job, at) +
+                  (cavity == at.cavity ? ": counted again, right" : ": the second count led to cavity " + cavity));
 }
 
-void pullOut(job::Job& job, const PointRef& at)
+void pullOut(job::Job& job, const PointRef& at, const std::string& when)
 {
+    if (record(job, at) != nullptr)
+        job::note(job, when, at.text(), job::spoken(job, at) + ": taken out");
     std::erase_if(job.pinned, [&](const job::Pinned& p) { return p.at == at; });
 }
 

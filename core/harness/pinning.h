@@ -48,7 +48,8 @@ struct Pin
 /// None when all is done.
 [[nodiscard]] std::optional<size_t> nextPin(const std::vector<Pin>& pins);
 
-/// Ticks the next hand step of a cavity; nothing when all are. A wire that was changed since starts anew.
+/// Ticks the next hand step of a cavity; nothing when all are. A wire that was changed since starts anew. The logbook
+/// keeps what was seated, counted and taken out, and when.
 void tick(job::Job& job, const job::PointRef& at, const std::string& when);
 
 /// Takes a tick back.
@@ -58,7 +59,7 @@ void untick(job::Job& job, const job::PointRef& at);
 void count(job::Job& job, const job::PointRef& at, const std::string& cavity, const std::string& when);
 
 /// Takes the wire out again: nothing is ticked.
-void pullOut(job::Job& job, const job::PointRef& at);
+void pullOut(job::Job& job, const job::PointRef& at, const std::string& when);
 
 /// What a person counted to on one face: "2 6" is row 2, sixth from the left, "2 6 right" from the right, and one
 /// number is a cavity read off the part. An error says what was expected, or that nothing is there.

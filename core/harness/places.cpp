@@ -92,6 +92,12 @@ job::PointRef powerGround(const job::Job& job, const parts::Ecu& unit)
     return {};
 }
 
+bool isFixture(const job::Job& job, const job::PointRef& place)
+{
+    const job::Joint* j = job::findJoint(job, place.owner);
+    return j != nullptr && j->kind != job::JointKind::Splice;
+}
+
 void draw(job::Job& job, const job::PointRef& from, const job::PointRef& to, double length_m, double area_m2,
           const std::string& colour)
 {
@@ -105,13 +111,6 @@ void draw(job::Job& job, const job::PointRef& from, const job::PointRef& to, dou
     job.wires.push_back({{"w" + std::to_string(last + 1)}, from, to, length_m, area_m2, colour});
 }
 
-std::string signalColour(const job::Job& job)
-{
-    static constexpr const char* kColours[] = {"BU",    "GN",    "YE",    "OG",    "VT",    "WH",    "GY",    "PK",
-                                               "BU/WH", "GN/WH", "YE/BK", "OG/BK", "VT/WH", "WH/BK", "GY/BK", "PK/BK"};
-    return kColours[job.wires.size() % std::size(kColours)];
-}
-
 std::string freeName(const job::Job& job, const std::string& prefix)
 {
     for (int n = 1;; ++n) {
@@ -123,12 +122,18 @@ std::string freeName(const job::Job& job, const std::string& prefix)
     }
 }
 
-void dropLostPins(job::Job& job)
+void dropLost(job::Job& job)
 {
-    std::erase_if(job.pinned, [&](const job::Pinned& p) {
-        const job::Connector* c = job::findConnector(job, p.at.owner);
-        return c == nullptr || std::ranges::find(c->cavities, p.at.cavity) == c->cavities.end();
-    });
+    const auto isLost = [&](const job::PointRef& place) {
+        const job::Connector* c = job::findConnector(job, place.owner);
+        return c == nullptr || std::ranges::find(c->cavities, place.cavity) == c->cavities.end();
+    };
+    const auto isLostEnd = [&](const job::PointRef& end) {
+        return job::findJoint(job, end.owner) == nullptr && isLost(end);
+    };
+    std::erase_if(job.pinned, [&](const job::Pinned& p) { return isLost(p.at); });
+    std::erase_if(job.loads, [&](const job::Load& l) { return isLostEnd(l.from) || isLostEnd(l.to); });
+    std::erase_if(job.oldPlugs, [&](const job::OldPlug& p) { return job::findConnector(job, p.connector) == nullptr; });
 }
 
 void proposeFaces(job::Job& job, const std::vector<parts::Layout>& layouts)
@@ -138,8 +143,10 @@ void proposeFaces(job::Job& job, const std::vector<parts::Layout>& layouts)
             continue;
         const auto fits = std::ranges::find_if(
             layouts, [&](const parts::Layout& l) { return parts::checkFits(l, c.cavities).has_value(); });
-        if (fits != layouts.end())
+        if (fits != layouts.end()) {
             c.layout = *fits;
+            c.faceProposed = true;
+        }
     }
 }
 

@@ -14,17 +14,17 @@ namespace vicegrip::harness {
 /// Where the unit's own ground wire ends: heaters return there and not through the sensor ground.
 [[nodiscard]] job::PointRef powerGround(const job::Job& job, const parts::Ecu& unit);
 
+/// Whether a wire ends there for good: at a stud or a battery post.
+[[nodiscard]] bool isFixture(const job::Job& job, const job::PointRef& place);
+
 /// Draws a wire with the next free number.
 void draw(job::Job& job, const job::PointRef& from, const job::PointRef& to, double length_m, double area_m2,
           const std::string& colour);
 
-/// Colours of signal wires by turn, so that neighbours differ (IEC 60757).
-[[nodiscard]] std::string signalColour(const job::Job& job);
-
 /// A joint's or resistor's name that is not taken yet: S6, R2.
 [[nodiscard]] std::string freeName(const job::Job& job, const std::string& prefix);
 
-/// Forgets what was pinned in cavities that are no longer there.
-void dropLostPins(job::Job& job);
+/// Forgets what was said of plugs and cavities that are no longer there: what was pinned, what an old plug held, loads.
+void dropLost(job::Job& job);
 
 } // namespace vicegrip::harness

@@ -1,4 +1,6 @@
 #include "core/harness/drawing.h"
+
+#include "core/harness/colour_plan.h"
 #include "core/harness/places.h"
 
 #include <algorithm>
@@ -48,7 +50,7 @@ void fitPullUp(job::Job& job, const job::CircuitId& id, double ohm, double toler
     const PointRef cavity = job::cavityOf(job, circuit->input);
     const PointRef supply = sensorSplice(job, *job::unitOf(job, circuit->input), EcuPinRole::SensorSupply);
     const PointRef splice = spliceBefore(job, cavity, "Pull-up of " + circuit->name);
-    draw(job, splice, cavity, kShort_m, kPlannedArea_m2, signalColour(job));
+    draw(job, splice, cavity, kShort_m, kPlannedArea_m2, freeColour(job, splice, cavity));
     job.resistors.push_back(
         {freeName(job, "R"), "Pull-up of " + circuit->name, job::ResistorKind::PullUp, supply, splice, ohm, tolerance});
     if (parts::EcuInput* input = job::findInput(job, circuit->input); !input->pullUpFixed)
@@ -65,7 +67,7 @@ void fitDivider(job::Job& job, const job::CircuitId& id, double series_ohm, doub
     const PointRef before = spliceBefore(job, cavity, "Divider of " + circuit->name + ", sensor side");
     const PointRef middle{freeName(job, "S"), {}};
     job.joints.push_back({middle.owner, "Divider of " + circuit->name + ", ECU side", job::JointKind::Splice, {}});
-    draw(job, middle, cavity, kShort_m, kPlannedArea_m2, signalColour(job));
+    draw(job, middle, cavity, kShort_m, kPlannedArea_m2, freeColour(job, middle, cavity));
     job.resistors.push_back({freeName(job, "R"), "Divider of " + circuit->name, job::ResistorKind::Series, before,
                              middle, series_ohm, tolerance});
     job.resistors.push_back({freeName(job, "R"), "Divider of " + circuit->name, job::ResistorKind::ToGround, middle,

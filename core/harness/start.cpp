@@ -13,7 +13,7 @@ using parts::EcuPinRole;
 void addPlugs(job::Job& job, const std::vector<parts::EcuPlug>& plugs)
 {
     for (const parts::EcuPlug& p : plugs)
-        job.connectors.push_back({p.id, p.label, job::ConnectorKind::Ecu, {}, p.cavities, p.layout});
+        job.connectors.push_back({p.id, p.label, job::ConnectorKind::Ecu, {}, p.cavities, p.layout, false, {}});
 }
 
 /// Wires a unit's feeds and grounds.
@@ -21,7 +21,7 @@ void power(job::Job& job, const parts::Ecu& unit, const PointRef& feed, const Po
 {
     for (const parts::EcuPin& pin : unit.pins) {
         const PointRef at = PointRef::fromText(pin.at);
-        if (pin.role == EcuPinRole::PowerFeed)
+        if (pin.role == EcuPinRole::PowerFeed || pin.role == EcuPinRole::KeyFeed)
             draw(job, feed, at, 1.0, 1.5e-6, "RD");
         if (pin.role == EcuPinRole::PowerGround)
             draw(job, at, ground, 1.0, 1.5e-6, "BK");
@@ -69,8 +69,8 @@ job::Job startJob(const std::string& name, const parts::EcuProfile& profile)
                   {"SW", "Switched 12 V splice", job::JointKind::Splice, {}},
                   {"G1", "Block stud, ECU", job::JointKind::Stud, "block"},
                   {"G2", "Block strap", job::JointKind::Stud, "block"}};
-    job.switches = {{"fuse-1", "Main fuse", {"BAT+", {}}, {"F1", {}}, 0.004, false},
-                    {"K1", "Main relay", {"F1", {}}, {"SW", {}}, 0.015, true}};
+    job.switches = {{"fuse-1", "Main fuse", {"BAT+", {}}, {"F1", {}}, 0.004, false, job::SwitchKind::Fuse},
+                    {"K1", "Main relay", {"F1", {}}, {"SW", {}}, 0.015, true, job::SwitchKind::Relay}};
     draw(job, {"G2", {}}, {"BAT-", {}}, 0.6, 25e-6, "BK");
     job.ecu = profile.ecu;
     addPlugs(job, profile.plugs);
@@ -95,7 +95,7 @@ void setEcu(job::Job& job, const parts::EcuProfile& profile)
     std::erase_if(job.connectors, [&](const job::Connector& c) { return plugs.contains(c.id); });
     job.ecu = profile.ecu;
     addPlugs(job, profile.plugs);
-    dropLostPins(job);
+    dropLost(job);
     power(job, job.ecu, switchedFeed(job), groundStud(job));
 }
 

@@ -1,6 +1,7 @@
 #include "core/job/check.h"
 
 #include <algorithm>
+#include <map>
 #include <set>
 
 namespace vicegrip::job {
@@ -65,7 +66,8 @@ Result<void> checkNames(const Job& job)
         .and_then([&] { return distinct("wires", job.wires, own); })
         .and_then([&] { return distinct("devices", job.devices, own); })
         .and_then([&] { return distinct("circuits", job.circuits, own); })
-        .and_then([&] { return distinct("resistors", job.resistors, [](const Resistor& r) { return r.id; }); });
+        .and_then([&] { return distinct("resistors", job.resistors, [](const Resistor& r) { return r.id; }); })
+        .and_then([&] { return distinct("loads", job.loads, [](const Load& l) { return l.id; }); });
 }
 
 Result<void> checkParts(const Job& job)
@@ -80,8 +82,8 @@ Result<void> checkConnectors(const Job& job)
 {
     for (size_t i = 0; i < job.connectors.size(); ++i) {
         const Connector& c = job.connectors[i];
-        if (auto cavities =
-                distinct(at("connectors", i, "cavities"), c.cavities, [](const std::string& s) { return s; });
+        if (auto cavities = distinct("connectors/" + std::to_string(i) + "/cavities", c.cavities,
+                                     [](const std::string& s) { return s; });
             !cavities)
             return cavities;
         if (c.layout)
@@ -108,6 +110,50 @@ Result<void> checkWiring(const Job& job)
     for (size_t i = 0; i < job.resistors.size(); ++i)
         if (auto ends = checkEnds(job, job.resistors[i].from, job.resistors[i].to, "resistors", i); !ends)
             return ends;
+    for (size_t i = 0; i < job.loads.size(); ++i)
+        if (auto ends = checkEnds(job, job.loads[i].from, job.loads[i].to, "loads", i); !ends)
+            return ends;
+    return {};
+}
+
+/// The stretches must be a tree: two ways between two places would leave the path of a wire open.
+Result<void> checkBranches(const Job& job)
+{
+    std::map<std::string, std::string> towards; // of each place one further on in its tree; itself at the root
+    const auto root = [&](std::string place) {
+        while (towards.try_emplace(place, place).first->second != place)
+            place = towards[place];
+        return place;
+    };
+    for (size_t i = 0; i < job.branches.size(); ++i) {
+        const Branch& b = job.branches[i];
+        if (b.from == b.to)
+            return bad(ErrorCode::Reference, at("branches", i), "both ends are at " + b.from);
+        const std::string from = root(b.from), to = root(b.to);
+        if (from == to)
+            return bad(ErrorCode::Reference, at("branches", i),
+                       "there is a way from " + b.from + " to " + b.to + " already: a harness with a ring in it");
+        towards[from] = to;
+    }
+    return {};
+}
+
+Result<void> checkOldPlugs(const Job& job)
+{
+    std::set<std::string> replaced;
+    for (size_t i = 0; i < job.oldPlugs.size(); ++i) {
+        const OldPlug& old = job.oldPlugs[i];
+        if (findConnector(job, old.connector) == nullptr)
+            return bad(ErrorCode::Reference, at("old_plugs", i, "connector"),
+                       "there is no connector \"" + old.connector + "\"");
+        if (!replaced.insert(old.connector).second)
+            return bad(ErrorCode::Reference, at("old_plugs", i, "connector"),
+                       "another old plug is replaced by " + old.connector + " already");
+        if (auto cavities = distinct("old_plugs/" + std::to_string(i) + "/pins", old.pins,
+                                     [](const OldPin& p) { return p.cavity; });
+            !cavities)
+            return cavities;
+    }
     return {};
 }
 
@@ -187,7 +233,12 @@ Result<void> checkCircuits(const Job& job)
         if (!(c.scaling.low < c.scaling.high))
             return bad(ErrorCode::Range, at("circuits", i, "scaling/high"),
                        "the range is empty: high must be above low");
+        if (c.stops && c.stops->shut_v == c.stops->open_v)
+            return bad(ErrorCode::Range, at("circuits", i, "stops/open_v"), "shut and open are at the same voltage");
         const parts::Sensor& sensor = *sensorOf(job, c);
+        if (!c.scaling.unit.empty() && !units::fits(c.scaling.unit, sensor.measures))
+            return bad(ErrorCode::Range, at("circuits", i, "scaling/unit"),
+                       "\"" + c.scaling.unit + "\" is not a unit of " + std::string(units::name(sensor.measures)));
         if (sensor.measures == units::Dimension::Temperature && c.scaling.low <= 0)
             return bad(ErrorCode::Range, at("circuits", i, "scaling/low"), "the range starts below 0 K");
         if (c.rest.kind == RestKind::Ambient && sensor.measures != units::Dimension::Temperature)
@@ -214,6 +265,8 @@ Result<void> check(const Job& job)
         .and_then([&] { return checkParts(job); })
         .and_then([&] { return checkConnectors(job); })
         .and_then([&] { return checkWiring(job); })
+        .and_then([&] { return checkBranches(job); })
+        .and_then([&] { return checkOldPlugs(job); })
         .and_then([&] { return checkUnits(job); })
         .and_then([&] { return checkCircuits(job); });
 }

@@ -134,7 +134,13 @@ Facts facts(const Job& job)
         out[unitSubject(u++) + " firmware"] = unit->firmware.empty() ? "not noted" : unit->firmware;
     }
     for (const Circuit& c : job.circuits) {
-        flatten(fields::toJson(c.scaling), "scaling " + c.id.value, out);
+        // How the ECU writes its table down moves no value; its unit is one where it is not the sensor's.
+        flatten(without(fields::toJson(c.scaling), {"value_first", "falling", c.scaling.unit.empty() ? "unit" : ""}),
+                "scaling " + c.id.value, out);
+        if (c.stops)
+            out["scaling " + c.id.value + " stops"] = units::formatExact(c.stops->shut_v, Dimension::Voltage) +
+                                                      " shut, " +
+                                                      units::formatExact(c.stops->open_v, Dimension::Voltage) + " open";
         out["circuit " + c.id.value] =
             "device " + c.device.value + (c.input.empty() ? " on no input" : " on input " + c.input.value);
     }

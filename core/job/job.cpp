@@ -116,11 +116,17 @@ const parts::Sensor* sensorOf(const Job& job, const Circuit& circuit)
     return device == nullptr ? nullptr : findPart(job, device->part);
 }
 
+void note(Job& job, const std::string& when, const std::string& about, const std::string& what)
+{
+    job.log.push_back({when, about, what});
+}
+
 std::string spoken(const Job& job, const PointRef& point)
 {
     if (const Connector* c = findConnector(job, point.owner)) {
         switch (c->kind) {
         case ConnectorKind::Sensor:
+        case ConnectorKind::Load:
             return "Plug " + c->id + " " + point.cavity;
         case ConnectorKind::Inline:
             return "Bulkhead " + c->id + " " + point.cavity;

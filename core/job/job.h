@@ -3,11 +3,10 @@
 #include "core/base/fields.h"
 #include "core/base/id.h"
 #include "core/job/brief.h"
+#include "core/job/record.h"
 #include "core/parts/ecu.h"
 #include "core/parts/sensor.h"
 
-#include <compare>
-#include <map>
 #include <optional>
 #include <string>
 #include <vector>
@@ -16,98 +15,7 @@
 /// pressures in Pa; json.h has the names and units of the file.
 namespace vicegrip::job {
 
-using CircuitId = Id<struct CircuitTag>;
 using DeviceId = Id<struct DeviceTag>;
-using WireId = Id<struct WireTag>;
-
-/// A place a wire can end: a connector's cavity ("CLT.1") or a joint ("S2", "G1", "BAT-").
-struct PointRef
-{
-    std::string owner;
-    std::string cavity; ///< empty for a joint
-
-    [[nodiscard]] std::string text() const { return cavity.empty() ? owner : owner + "." + cavity; }
-    [[nodiscard]] bool empty() const { return owner.empty(); }
-    [[nodiscard]] static PointRef fromText(std::string_view text);
-    auto operator<=>(const PointRef&) const = default;
-};
-
-enum class Condition {
-    BatteryOff, ///< battery lead off, ECU plugs off: Ohm
-    KeyOn ///< key on, engine off: V
-};
-
-enum class ConnectorKind {
-    Sensor, ///< harness plug of a device
-    Inline, ///< one half of a bulkhead or inline pair
-    Ecu ///< harness plug of the ECU
-};
-
-struct Connector
-{
-    std::string id;
-    std::string label;
-    ConnectorKind kind = ConnectorKind::Sensor;
-    std::string mates; ///< Inline: the other half
-    std::vector<std::string> cavities;
-    std::optional<parts::Layout> layout; ///< its face; none: nobody has described it
-    nlohmann::json extra = nlohmann::json::object();
-    bool operator==(const Connector&) const = default;
-};
-
-enum class JointKind { Splice, Stud, BatteryPositive, BatteryNegative };
-
-struct Joint
-{
-    std::string id;
-    std::string label;
-    JointKind kind = JointKind::Splice;
-    std::string body; ///< Stud: the metal it is on; studs on one body are joined by it
-    nlohmann::json extra = nlohmann::json::object();
-    bool operator==(const Joint&) const = default;
-};
-
-struct Wire
-{
-    WireId id;
-    PointRef from, to;
-    double length_m = 0;
-    double area_m2 = 0;
-    std::string colour; ///< IEC 60757, tracer after a slash: "BU/WH"
-    nlohmann::json extra = nlohmann::json::object();
-    bool operator==(const Wire&) const = default;
-};
-
-/// A fuse or relay contact.
-struct Switch
-{
-    std::string id;
-    std::string label;
-    PointRef from, to;
-    double ohm = 0.01;
-    bool needsKey = false; ///< closed only with the key on
-    nlohmann::json extra = nlohmann::json::object();
-    bool operator==(const Switch&) const = default;
-};
-
-enum class ResistorKind {
-    PullUp, ///< from a supply to a signal
-    Series, ///< in the signal wire
-    ToGround ///< from a signal to ground
-};
-
-/// A resistor the installer fits into the harness.
-struct Resistor
-{
-    std::string id;
-    std::string label;
-    ResistorKind kind = ResistorKind::PullUp;
-    PointRef from, to;
-    double ohm = 0;
-    double tolerance = 0.01;
-    nlohmann::json extra = nlohmann::json::object();
-    bool operator==(const Resistor&) const = default;
-};
 
 struct Device
 {
@@ -130,15 +38,40 @@ struct Rest
     bool operator==(const Rest&) const = default;
 };
 
+/// How the points of a table are chosen.
+enum class Knots {
+    Even, ///< evenly over the input's volts
+    Fixed, ///< where the ECU has them
+    Best, ///< on the curve, where the worst error is least
+    Free ///< where the worst error is least, beside the curve too
+};
+
 /// The table the ECU wants for this input.
 struct ScalingSpec
 {
     int points = 2;
     double low = 0, high = 0; ///< range of the value, SI
-    double outputStep = 0; ///< resolution of the value, in the shown unit
-    double inputStep_v = 0.001; ///< resolution of the voltage axis
+    std::string unit; ///< the ECU's own unit of the value; empty: the sensor's
+    double outputStep = 0; ///< resolution of the value, in that unit
+    double inputStep = 0.001; ///< resolution of what the input reads, V or Hz
+    Knots knots = Knots::Even;
+    std::vector<double> fixed; ///< for Fixed, V or Hz, rising; `points` is then their number
+    bool valueFirst = false; ///< the ECU's columns: value, then what the input reads
+    bool falling = false; ///< its rows: from the highest reading down
     nlohmann::json extra = nlohmann::json::object();
     bool operator==(const ScalingSpec&) const = default;
+};
+
+/// Where road speed is counted, and the run it was checked by.
+struct RoadSpeed
+{
+    std::string tyre; ///< as its side says: "205/55 R16"
+    double pulsesPerTurn = 0; ///< teeth, magnets or windows; 0: not said
+    double turnsPerWheelTurn = 1;
+    double runPulses = 0; ///< 0: no run yet
+    double runDistance_m = 1000, runDistanceError_m = 5;
+    nlohmann::json extra = nlohmann::json::object();
+    bool operator==(const RoadSpeed&) const = default;
 };
 
 /// How much a circuit is wanted when inputs are short.
@@ -155,6 +88,9 @@ struct Circuit
     bool locked = false; ///< seating all leaves its input alone
     Rest rest;
     ScalingSpec scaling;
+    std::vector<Captured> captured; ///< readings beside another instrument, for a fit
+    std::optional<Stops> stops; ///< of a throttle or pedal: the limits that were taught
+    std::optional<RoadSpeed> roadSpeed; ///< of a speed sensor
     nlohmann::json extra = nlohmann::json::object();
     bool operator==(const Circuit&) const = default;
 };
@@ -191,47 +127,6 @@ struct Meter
     bool operator==(const Meter&) const = default;
 };
 
-enum class ReadingSource { Typed, Meter, Ecu };
-
-/// A reading that was taken, with what was promised then and what it rests on. `station` is a PointRef's text, or
-/// "input", "counts", "value" for what the ECU reports.
-struct Proof
-{
-    CircuitId circuit;
-    std::string station;
-    Condition condition = Condition::KeyOn;
-    double value = 0; ///< V, Ohm, counts or the circuit's SI unit
-    double expected = 0, low = 0, high = 0;
-    ReadingSource source = ReadingSource::Typed;
-    std::string when; ///< ISO 8601, UTC
-    std::map<std::string, std::string> restsOn;
-    nlohmann::json extra = nlohmann::json::object();
-
-    [[nodiscard]] bool passes() const { return value >= low && value <= high; }
-    bool operator==(const Proof&) const = default;
-};
-
-/// How far a cavity is pinned by hand.
-struct Pinned
-{
-    PointRef at;
-    std::vector<WireId> wires; ///< what was in hand; none: a blank plug
-    int steps = 0; ///< hand steps ticked, of those its terminal family needs
-    std::string counted; ///< the cavity a second count led to; empty: not counted again
-    std::string when; ///< of the last tick, ISO 8601, UTC
-    nlohmann::json extra = nlohmann::json::object();
-    bool operator==(const Pinned&) const = default;
-};
-
-/// How far the work of hands is, beyond what the plugs tell.
-struct Hands
-{
-    std::vector<std::string> done; ///< chores ticked, by id: "mount-ecu", "fit-clt"
-    std::vector<std::string> closed; ///< what is on already and buries what is behind it: "intake"
-    nlohmann::json extra = nlohmann::json::object();
-    bool operator==(const Hands&) const = default;
-};
-
 struct Job
 {
     int version = 1;
@@ -249,11 +144,16 @@ struct Job
     std::vector<Wire> wires;
     std::vector<Switch> switches;
     std::vector<Resistor> resistors;
+    std::vector<Load> loads;
+    std::vector<Branch> branches;
     std::vector<Device> devices;
     std::vector<Circuit> circuits;
     std::vector<Proof> proofs;
     std::vector<Pinned> pinned;
     Hands hands;
+    std::vector<OldPlug> oldPlugs;
+    std::vector<LogEntry> log;
+    std::optional<Tank> tank;
     nlohmann::json extra = nlohmann::json::object();
     bool operator==(const Job&) const = default;
 };
@@ -285,16 +185,13 @@ inline constexpr int kVersion = 1;
 /// The circuit's sensor, or null.
 [[nodiscard]] const parts::Sensor* sensorOf(const Job& job, const Circuit& circuit);
 
+/// Writes a line into the logbook.
+void note(Job& job, const std::string& when, const std::string& about, const std::string& what);
+
 /// A place as people say it: "Plug CLT 2", "Cavity A7", "Splice S2".
 [[nodiscard]] std::string spoken(const Job& job, const PointRef& point);
 
 } // namespace vicegrip::job
-
-template <> struct vicegrip::fields::EnumNames<vicegrip::job::Condition>
-{
-    static constexpr std::pair<vicegrip::job::Condition, std::string_view> kNames[] = {
-        {vicegrip::job::Condition::BatteryOff, "battery-off"}, {vicegrip::job::Condition::KeyOn, "key-on"}};
-};
 
 template <> struct vicegrip::fields::EnumNames<vicegrip::job::Want>
 {
@@ -302,4 +199,13 @@ template <> struct vicegrip::fields::EnumNames<vicegrip::job::Want>
         {vicegrip::job::Want::Required, "required"},
         {vicegrip::job::Want::Wanted, "wanted"},
         {vicegrip::job::Want::Preferred, "preferred"}};
+};
+
+template <> struct vicegrip::fields::EnumNames<vicegrip::job::Knots>
+{
+    static constexpr std::pair<vicegrip::job::Knots, std::string_view> kNames[] = {
+        {vicegrip::job::Knots::Even, "even"},
+        {vicegrip::job::Knots::Fixed, "fixed"},
+        {vicegrip::job::Knots::Best, "best"},
+        {vicegrip::job::Knots::Free, "free"}};
 };

@@ -16,6 +16,8 @@ template <class Convert> void convertCircuit(Job& job, Circuit& circuit, Convert
         return; // check() names the missing part
     circuit.scaling.low = convert(circuit.scaling.low, sensor->measures, sensor->unit);
     circuit.scaling.high = convert(circuit.scaling.high, sensor->measures, sensor->unit);
+    for (Captured& c : circuit.captured)
+        c.value = convert(c.value, sensor->measures, sensor->unit);
     if (circuit.rest.kind != RestKind::Value)
         return;
     // A tolerance is a difference: it has the unit's factor and not its offset.

@@ -10,7 +10,22 @@ template <> struct EnumNames<job::ConnectorKind>
 {
     static constexpr std::pair<job::ConnectorKind, std::string_view> kNames[] = {{job::ConnectorKind::Sensor, "sensor"},
                                                                                  {job::ConnectorKind::Inline, "inline"},
-                                                                                 {job::ConnectorKind::Ecu, "ecu"}};
+                                                                                 {job::ConnectorKind::Ecu, "ecu"},
+                                                                                 {job::ConnectorKind::Load, "load"}};
+};
+
+template <> struct EnumNames<job::JointMethod>
+{
+    static constexpr std::pair<job::JointMethod, std::string_view> kNames[] = {
+        {job::JointMethod::Crimp, "crimp"}, {job::JointMethod::Solder, "solder"}, {job::JointMethod::Tap, "tap"}};
+};
+
+template <> struct EnumNames<job::SwitchKind>
+{
+    static constexpr std::pair<job::SwitchKind, std::string_view> kNames[] = {{job::SwitchKind::Contact, "contact"},
+                                                                              {job::SwitchKind::Fuse, "fuse"},
+                                                                              {job::SwitchKind::Relay, "relay"},
+                                                                              {job::SwitchKind::Hand, "hand"}};
 };
 
 template <> struct EnumNames<job::JointKind>
@@ -62,6 +77,8 @@ template <class A> void listFields(A& a, Connector& c)
     a("mates", c.mates);
     a("cavities", c.cavities);
     a("layout", c.layout);
+    a("face_proposed", c.faceProposed);
+    a("place", c.place);
     a.rest(c.extra);
 }
 
@@ -87,6 +104,8 @@ template <class A> void listFields(A& a, Joint& j)
     a("id", j.id);
     a("label", j.label);
     a("kind", j.kind);
+    if (j.kind == JointKind::Splice)
+        a("method", j.method);
     a("body", j.body);
     a.rest(j.extra);
 }
@@ -108,8 +127,11 @@ template <class A> void listFields(A& a, Switch& s)
     a("label", s.label);
     point(a, "from", s.from);
     point(a, "to", s.to);
+    a("kind", s.kind);
     a("ohm", s.ohm);
+    a("rating_a", s.rating_a);
     a("needs_key", s.needsKey);
+    a("opens_cranking", s.opensCranking);
     a.rest(s.extra);
 }
 
@@ -123,6 +145,50 @@ template <class A> void listFields(A& a, Resistor& r)
     a("ohm", r.ohm);
     a("tolerance", r.tolerance);
     a.rest(r.extra);
+}
+
+template <class A> void listFields(A& a, Load& l)
+{
+    a("id", l.id);
+    a("label", l.label);
+    point(a, "from", l.from);
+    point(a, "to", l.to);
+    a("current_a", l.current_a);
+    a.rest(l.extra);
+}
+
+template <class A> void listFields(A& a, Branch& b)
+{
+    a("from", b.from);
+    a("to", b.to);
+    a("length_m", b.length_m);
+    a("wall", b.wall);
+    a.rest(b.extra);
+}
+
+template <class A> void listFields(A& a, OldPin& p)
+{
+    a("cavity", p.cavity);
+    a("function", p.function);
+    a("colour", p.colour);
+    a.rest(p.extra);
+}
+
+template <class A> void listFields(A& a, OldPlug& p)
+{
+    a("connector", p.connector);
+    a("label", p.label);
+    a("repinned", p.repinned);
+    a("pins", p.pins);
+    a.rest(p.extra);
+}
+
+template <class A> void listFields(A& a, LogEntry& e)
+{
+    a("when", e.when);
+    a("about", e.about);
+    a("what", e.what);
+    a.rest(e.extra);
 }
 
 template <class A> void listFields(A& a, Device& d)
@@ -148,9 +214,59 @@ template <class A> void listFields(A& a, ScalingSpec& s)
     a("points", s.points);
     a("low", s.low);
     a("high", s.high);
+    a("unit", s.unit);
     a("output_step", s.outputStep);
-    a("input_step_v", s.inputStep_v);
+    a("input_step", s.inputStep);
+    a("knots", s.knots);
+    a("fixed", s.fixed);
+    a("value_first", s.valueFirst);
+    a("falling", s.falling);
     a.rest(s.extra);
+}
+
+template <class A> void listFields(A& a, RoadSpeed& s)
+{
+    a("tyre", s.tyre);
+    a("pulses_per_turn", s.pulsesPerTurn);
+    a("turns_per_wheel_turn", s.turnsPerWheelTurn);
+    a("run_pulses", s.runPulses);
+    a("run_distance_m", s.runDistance_m);
+    a("run_distance_error_m", s.runDistanceError_m);
+    a.rest(s.extra);
+}
+
+template <class A> void listFields(A& a, Captured& c)
+{
+    a("value", c.value);
+    a("volts", c.volts);
+    a("when", c.when);
+    a("set_aside", c.setAside);
+    a.rest(c.extra);
+}
+
+template <class A> void listFields(A& a, Stops& s)
+{
+    a("shut_v", s.shut_v);
+    a("open_v", s.open_v);
+    a("shut_rest_v", s.shutRest_v);
+    a("open_rest_v", s.openRest_v);
+    a("noise_v", s.noise_v);
+    a("strokes", s.strokes);
+    a("when", s.when);
+    a("screw_moved", s.screwMoved);
+    a("rests_on", s.restsOn);
+    a.rest(s.extra);
+}
+
+template <class A> void listFields(A& a, Tank& t)
+{
+    a.scaled("capacity_l", t.capacity_m3, 1e-3);
+    a.scaled("line_l", t.line_m3, 1e-3);
+    a.scaled("flow_l_per_h", t.flow_m3_per_s, 1e-3 / 3600);
+    a("baseline", t.baseline);
+    a("when", t.when);
+    a("ready_for", t.readyFor);
+    a.rest(t.extra);
 }
 
 template <class A> void listFields(A& a, Circuit& c)
@@ -164,6 +280,9 @@ template <class A> void listFields(A& a, Circuit& c)
     a("locked", c.locked);
     a("rest", c.rest);
     a("scaling", c.scaling);
+    a("captured", c.captured);
+    a("stops", c.stops);
+    a("road_speed", c.roadSpeed);
     a.rest(c.extra);
 }
 
@@ -227,11 +346,16 @@ template <class A> void listFields(A& a, Job& j)
     a("wires", j.wires);
     a("switches", j.switches);
     a("resistors", j.resistors);
+    a("loads", j.loads);
+    a("branches", j.branches);
     a("devices", j.devices);
     a("circuits", j.circuits);
     a("proofs", j.proofs);
     a("pinned", j.pinned);
     a("hands", j.hands);
+    a("old_plugs", j.oldPlugs);
+    a("log", j.log);
+    a("tank", j.tank);
     a.rest(j.extra);
 }
 

@@ -113,6 +113,8 @@ class EcuReader
             supply(l);
         else if (l.key == "feed")
             pins(l, EcuPinRole::PowerFeed);
+        else if (l.key == "key feed")
+            pins(l, EcuPinRole::KeyFeed);
         else if (l.key == "ground")
             pins(l, EcuPinRole::PowerGround);
         else if (l.key == "sensor supply")
@@ -328,6 +330,7 @@ std::string textOf(const EcuProfile& p)
     for (const EcuPlug& plug : p.plugs)
         out += "plug " + plug.id + ": " + cavitiesOf(plug) + "\n";
     for (const auto& [key, role] : {std::pair("feed", EcuPinRole::PowerFeed),
+                                    {"key feed", EcuPinRole::KeyFeed},
                                     {"ground", EcuPinRole::PowerGround},
                                     {"sensor supply", EcuPinRole::SensorSupply},
                                     {"sensor ground", EcuPinRole::SensorGround}})

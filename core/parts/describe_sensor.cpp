@@ -182,7 +182,15 @@ class SensorReader
             }
         } else if (l.key == "hertz") {
             auto& o = model<OpenCollector>(l);
-            if (two(l, v, "50 Hz, 150 Hz")) {
+            if (l.value.empty()) {
+                for (const auto& [value, hz] :
+                     tableBelow(l, m_sensor.measures, m_sensor.unit, Dimension::Frequency, "Hz"))
+                    o.points.push_back({value, hz});
+                if (o.points.size() >= 2) {
+                    o.low_hz = std::min(o.points.front().hz, o.points.back().hz);
+                    o.high_hz = std::max(o.points.front().hz, o.points.back().hz);
+                }
+            } else if (two(l, v, "50 Hz, 150 Hz")) {
                 quantity(l, v[0], Dimension::Frequency, "Hz", o.low_hz);
                 quantity(l, v[1], Dimension::Frequency, "Hz", o.high_hz);
             }
@@ -222,6 +230,8 @@ class SensorReader
                 s->tolerance = share;
             else if (auto* d = std::get_if<VoltageDevice>(&m_sensor.model))
                 d->tolerance_v = share * std::abs(d->high_v - d->low_v);
+            else if (auto* o = std::get_if<OpenCollector>(&m_sensor.model))
+                o->tolerance = share;
             return;
         }
         double amps = 0; // draws: what the sheet says it takes from its supply

@@ -54,7 +54,14 @@ struct EcuInput
     }
 };
 
-enum class EcuPinRole { Input, SensorSupply, SensorGround, PowerFeed, PowerGround };
+enum class EcuPinRole {
+    Input,
+    SensorSupply,
+    SensorGround,
+    PowerFeed,
+    KeyFeed, ///< tells the unit that the key is on; it has a power feed of its own besides
+    PowerGround
+};
 
 struct EcuPin
 {
@@ -217,5 +224,6 @@ template <> struct vicegrip::fields::EnumNames<vicegrip::parts::EcuPinRole>
         {vicegrip::parts::EcuPinRole::SensorSupply, "sensor-supply"},
         {vicegrip::parts::EcuPinRole::SensorGround, "sensor-ground"},
         {vicegrip::parts::EcuPinRole::PowerFeed, "power-feed"},
+        {vicegrip::parts::EcuPinRole::KeyFeed, "key-feed"},
         {vicegrip::parts::EcuPinRole::PowerGround, "power-ground"}};
 };

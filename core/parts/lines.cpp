@@ -16,15 +16,6 @@ bool isSpace(char c)
     return c == ' ' || c == '\t' || c == '\r';
 }
 
-/// "0,5" becomes "0.5": a comma between digits is a decimal mark.
-std::string withPoints(std::string text)
-{
-    for (size_t i = 1; i + 1 < text.size(); ++i)
-        if (text[i] == ',' && isDigit(text[i - 1]) && isDigit(text[i + 1]))
-            text[i] = '.';
-    return text;
-}
-
 /// Where the key of a line ends; npos when it has none. A table's line starts with a number and has no colon.
 size_t colonOf(std::string_view line)
 {
@@ -32,23 +23,6 @@ size_t colonOf(std::string_view line)
 }
 
 } // namespace
-
-std::string trimmed(std::string_view text)
-{
-    while (!text.empty() && isSpace(text.front()))
-        text.remove_prefix(1);
-    while (!text.empty() && isSpace(text.back()))
-        text.remove_suffix(1);
-    return std::string(text);
-}
-
-std::string lower(std::string text)
-{
-    for (char& c : text)
-        if (c >= 'A' && c <= 'Z')
-            c = static_cast<char>(c - 'A' + 'a');
-    return text;
-}
 
 std::vector<Line> linesOf(std::string_view text)
 {
@@ -99,11 +73,11 @@ Result<std::pair<double, double>> twoNumbers(std::string_view line, units::Dimen
     const size_t separator = line.find_first_of("\t;");
     std::string a, b;
     if (separator != std::string_view::npos) {
-        a = withPoints(trimmed(line.substr(0, separator)));
-        b = withPoints(trimmed(line.substr(separator + 1)));
+        a = typed::withPoints(trimmed(line.substr(0, separator)));
+        b = typed::withPoints(trimmed(line.substr(separator + 1)));
     } else {
         // Spaces: the first number ends where the second begins, so that "25 °C 2k2" is two.
-        const std::string plain = withPoints(std::string(line));
+        const std::string plain = typed::withPoints(std::string(line));
         size_t split = std::string::npos;
         for (size_t i = 1; i + 1 < plain.size(); ++i)
             if (isSpace(plain[i]) && (isDigit(plain[i + 1]) || plain[i + 1] == '-' || plain[i + 1] == '.'))
@@ -129,7 +103,7 @@ std::string unitAtEnd(std::string_view text)
 Result<std::pair<double, double>> rangeOf(std::string_view text, units::Dimension dimension,
                                           std::string_view assumedUnit)
 {
-    const std::string plain = withPoints(std::string(text));
+    const std::string plain = typed::withPoints(std::string(text));
     std::string unit = unitAtEnd(plain);
     if (unit.empty())
         unit = assumedUnit;

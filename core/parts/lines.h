@@ -1,5 +1,6 @@
 #pragma once
 
+#include "core/base/typed_text.h"
 #include "core/parts/describe.h"
 
 /// Lines of a description, split once for both kinds of part. Only describe_*.cpp and sensor_text.cpp include this.
@@ -15,8 +16,8 @@ struct Line
 
 [[nodiscard]] std::vector<Line> linesOf(std::string_view text);
 
-[[nodiscard]] std::string trimmed(std::string_view text);
-[[nodiscard]] std::string lower(std::string text);
+using typed::lower;
+using typed::trimmed;
 
 /// Values between commas, trimmed; a comma between two digits is no separator.
 [[nodiscard]] std::vector<std::string> listOf(std::string_view value);

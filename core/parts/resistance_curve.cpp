@@ -41,6 +41,8 @@ double ohms(const ResistanceCurve& curve, double kelvin)
                    [&](const SteinhartHartCurve& s) { return std::exp(steinhartHartLnR(s, kelvin)); },
                    [&](const TableCurve& t) {
                        const auto [lo, hi] = around(t, [&](const auto& p) { return p.kelvin < kelvin; });
+                       if (hi.ohm > lo.ohm)
+                           return std::lerp(lo.ohm, hi.ohm, (kelvin - lo.kelvin) / (hi.kelvin - lo.kelvin));
                        const double share = (1 / kelvin - 1 / lo.kelvin) / (1 / hi.kelvin - 1 / lo.kelvin);
                        return std::exp(std::lerp(std::log(lo.ohm), std::log(hi.ohm), share));
                    }},
@@ -59,6 +61,8 @@ double kelvin(const ResistanceCurve& curve, double ohms)
                        const bool falling = t.points.front().ohm > t.points.back().ohm;
                        const auto [lo, hi] =
                            around(t, [&](const auto& p) { return falling ? p.ohm > ohms : p.ohm < ohms; });
+                       if (!falling)
+                           return std::lerp(lo.kelvin, hi.kelvin, (ohms - lo.ohm) / (hi.ohm - lo.ohm));
                        const double share = std::log(ohms / lo.ohm) / std::log(hi.ohm / lo.ohm);
                        return 1 / std::lerp(1 / lo.kelvin, 1 / hi.kelvin, share);
                    }},

@@ -22,7 +22,7 @@ struct SteinhartHartCurve
     bool operator==(const SteinhartHartCurve&) const = default;
 };
 
-/// Points from a data sheet; ln R is taken as a straight line in 1/T between them, and beyond the ends.
+/// Points from a sheet. Between and beyond them ln R is straight in 1/T where R falls, R in T where it rises (metals).
 struct TableCurve
 {
     struct Point

@@ -62,10 +62,18 @@ template <class A> void listFields(A& a, Sender& s)
     a.rest(s.extra);
 }
 
+template <class A> void listFields(A& a, OpenCollector::Point& p)
+{
+    a("value", p.value);
+    a("hz", p.hz);
+}
+
 template <class A> void listFields(A& a, OpenCollector& o)
 {
+    a("points", o.points);
     a("low_hz", o.low_hz);
     a("high_hz", o.high_hz);
+    a("tolerance", o.tolerance);
     a("on_ohm", o.on_ohm);
     a("off_ohm", o.off_ohm);
     a("supply_ohm", o.supply_ohm);
@@ -184,6 +192,9 @@ template <class Convert> void convertPoints(Sensor& s, Convert convert)
     if (auto* device = std::get_if<VoltageDevice>(&s.model))
         for (VoltageDevice::Point& p : device->points)
             p.value = convert(p.value);
+    if (auto* collector = std::get_if<OpenCollector>(&s.model))
+        for (OpenCollector::Point& p : collector->points)
+            p.value = convert(p.value);
 }
 
 } // namespace
@@ -241,6 +252,20 @@ SignalKind signalOf(const Sensor& sensor)
     if (std::holds_alternative<OpenCollector>(sensor.model) || std::holds_alternative<Reluctance>(sensor.model))
         return SignalKind::Frequency;
     return std::holds_alternative<Contact>(sensor.model) ? SignalKind::OnOff : SignalKind::Voltage;
+}
+
+bool countsValue(const Sensor& sensor)
+{
+    return std::holds_alternative<OpenCollector>(sensor.model) && sensor.kind != SensorKind::CrankTrigger &&
+           sensor.kind != SensorKind::CamTrigger && sensor.measures != units::Dimension::Frequency;
+}
+
+double hertzAt(const Sensor& sensor, double value)
+{
+    const auto& o = std::get<OpenCollector>(sensor.model);
+    if (!o.points.empty())
+        return alongPoints(o.points, &OpenCollector::Point::hz, value);
+    return std::max(0.0, std::lerp(o.low_hz, o.high_hz, (value - sensor.low) / (sensor.high - sensor.low)));
 }
 
 bool needsPullUp(const Sensor& sensor)

@@ -6,6 +6,8 @@
 #include "core/parts/resistance_curve.h"
 #include "core/units/units.h"
 
+#include <algorithm>
+#include <cmath>
 #include <map>
 #include <string>
 #include <variant>
@@ -67,7 +69,15 @@ struct Sender
 /// puts out nothing without a pull-up.
 struct OpenCollector
 {
+    struct Point
+    {
+        double value = 0; ///< SI of what is measured
+        double hz = 0;
+        bool operator==(const Point&) const = default;
+    };
+    std::vector<Point> points; ///< a bent output; empty: a straight line from low_hz to high_hz
     double low_hz = 0, high_hz = 0;
+    double tolerance = 0.01; ///< of the rate
     double on_ohm = 40, off_ohm = 1e6;
     double supply_ohm = 1000;
     double least_supply_v = 4.5;
@@ -166,6 +176,25 @@ struct Sensor
 /// How the ECU must take its signal: as a voltage, a frequency, or on and off.
 enum class SignalKind { Voltage, Frequency, OnOff };
 [[nodiscard]] SignalKind signalOf(const Sensor& sensor);
+
+/// Whether its pulses stand for a value, as those of an air-mass or flex sensor do. Teeth of a crank or cam do not.
+[[nodiscard]] bool countsValue(const Sensor& sensor);
+
+/// Pulses a second at a value (SI), for a sensor that counts one.
+[[nodiscard]] double hertzAt(const Sensor& sensor, double value);
+
+/// The height at x of straight lines between points by rising `value`, flat beyond their ends.
+template <class Point>
+[[nodiscard]] double alongPoints(const std::vector<Point>& points, double Point::*height, double x)
+{
+    const auto upper = std::ranges::upper_bound(points, x, {}, &Point::value);
+    if (upper == points.begin())
+        return points.front().*height;
+    if (upper == points.end())
+        return points.back().*height;
+    const Point &a = *(upper - 1), &b = *upper;
+    return std::lerp(a.*height, b.*height, (x - a.value) / (b.value - a.value));
+}
 
 /// Whether the signal needs a pull-up to become a voltage.
 [[nodiscard]] bool needsPullUp(const Sensor& sensor);

@@ -83,7 +83,12 @@ struct CheckModel
             return bad("/open_collector/high_hz", "the frequency does not rise: high_hz must be above low_hz");
         if (o.on_ohm >= o.off_ohm)
             return bad("/open_collector/off_ohm", "the output does not switch: off_ohm must be above on_ohm");
-        return {};
+        std::vector<double> values, hertz;
+        for (const auto& p : o.points) {
+            values.push_back(p.value);
+            hertz.push_back(p.hz);
+        }
+        return checkRising(values, hertz, "/open_collector/points", "frequency");
     }
     Result<void> operator()(const Reluctance&) const
     {

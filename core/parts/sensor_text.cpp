@@ -61,8 +61,14 @@ struct ModelLines
     }
     std::string operator()(const OpenCollector& o) const
     {
-        return "draws: " + number((s.feed == Feed::Battery ? 12 : 5) / o.supply_ohm * 1e3) +
-               " mA\nhertz: " + number(o.low_hz) + " Hz, " + number(o.high_hz) + " Hz\n";
+        std::string out = percent(o.tolerance) +
+                          "draws: " + number((s.feed == Feed::Battery ? 12 : 5) / o.supply_ohm * 1e3) + " mA\n";
+        if (o.points.empty())
+            return out + "hertz: " + number(o.low_hz) + " Hz, " + number(o.high_hz) + " Hz\n";
+        out += "hertz:\n";
+        for (const auto& p : o.points)
+            out += shown(p.value) + "\t" + number(p.hz) + "\n";
+        return out;
     }
     std::string operator()(const Reluctance& r) const
     {

@@ -1,7 +1,10 @@
 #include "core/proof/expected.h"
 
+#include "core/electrics/sensor_model.h"
+
 #include <algorithm>
 #include <cmath>
+#include <limits>
 #include <set>
 
 namespace vicegrip::proof {
@@ -111,12 +114,33 @@ class CircuitPromises
     /// What the ECU sees, worked out once for its three stations.
     std::optional<Bounded> seen() const
     {
-        return m_condition == Condition::KeyOn ? m_car.inputVolts(m_job, m_circuit) : std::nullopt;
+        if (m_condition != Condition::KeyOn)
+            return std::nullopt;
+        return parts::countsValue(m_sensor) ? seenHertz() : m_car.inputVolts(m_job, m_circuit);
     }
 
     Expectation fromEcu(StationKind kind, const scaling::Table* table, const std::optional<Bounded>& seen) const;
 
   private:
+    /// Pulses at rest; none where the input's volts do not swing: no pull-up, no supply, a wire that is open.
+    std::optional<Bounded> seenHertz() const
+    {
+        const auto& output = std::get<parts::OpenCollector>(m_sensor.model);
+        const auto levels = electrics::pulseLevels(m_car, m_circuit, output);
+        if (!levels || !levels->swings())
+            return std::nullopt;
+        const auto felt = electrics::atRest(m_circuit, m_job.surroundings);
+        const double hz = parts::hertzAt(m_sensor, felt.value);
+        const double off = output.tolerance * hz;
+        const double moved = std::abs(parts::hertzAt(m_sensor, felt.value + felt.tolerance) -
+                                      parts::hertzAt(m_sensor, felt.value - felt.tolerance)) /
+                             2;
+        return Bounded{hz,
+                       off + moved,
+                       std::hypot(circuit::Spread{off}.standardDeviation(), circuit::Spread{moved}.standardDeviation()),
+                       {"sensor " + m_circuit.device.value}};
+    }
+
     void placeForVolts(Expectation& e, const Path& path) const
     {
         e.dimension = Dimension::Voltage;
@@ -181,15 +205,19 @@ Expectation CircuitPromises::fromEcu(StationKind kind, const scaling::Table* tab
     const parts::EcuInput& input = *job::findInput(m_job, m_circuit.input);
     Expectation e;
     e.station.kind = kind;
-    const double fullVolts = electrics::fullScaleVolts(m_job, input);
-    const double countVolts = fullVolts / input.fullScale();
-    const auto clamped = [&](double volts) { return std::clamp(volts, 0.0, fullVolts); };
+    const bool hertz = parts::countsValue(m_sensor);
+    const double full = hertz ? (input.most_hz > 0 ? input.most_hz : std::numeric_limits<double>::infinity())
+                              : electrics::fullScaleVolts(m_job, input);
+    const double step = hertz ? m_circuit.scaling.inputStep : full / input.fullScale();
+    const auto clamped = [&](double reading) { return std::clamp(reading, 0.0, full); };
     double low = 0, high = 0;
-    if (parts::signalOf(m_sensor) == parts::SignalKind::Frequency) {
-        e.trouble = "the ECU counts a frequency here";
+    if (!hertz && parts::signalOf(m_sensor) == parts::SignalKind::Frequency) {
+        e.trouble = "the ECU counts teeth here";
+    } else if (hertz && kind == StationKind::Counts) {
+        e.trouble = "it is counted in Hz";
     } else if (seen) {
-        low = clamped(seen->value - seen->worst - countVolts);
-        high = clamped(seen->value + seen->worst + countVolts);
+        low = clamped(seen->value - seen->worst - step);
+        high = clamped(seen->value + seen->worst + step);
         e.value = clamped(seen->value);
         e.sigma = seen->sigma;
         e.subjects = restsOn(m_circuit, m_paths, m_condition, seen->subjects);
@@ -207,13 +235,13 @@ Expectation CircuitPromises::fromEcu(StationKind kind, const scaling::Table* tab
         e.dimension = Dimension::Counts;
         e.unit = "counts";
         for (double* v : {&e.value, &e.low, &e.high, &e.sigma})
-            *v /= countVolts;
+            *v /= step;
         break;
     case StationKind::Value: {
         e.station.key = "value";
         e.station.label = "Value";
         e.dimension = m_sensor.measures;
-        e.unit = m_sensor.unit;
+        e.unit = scaling::unitOf(m_sensor, m_circuit.scaling);
         if (table == nullptr) {
             e.trouble = seen ? "there is no table yet" : e.trouble;
             break;
@@ -221,17 +249,16 @@ Expectation CircuitPromises::fromEcu(StationKind kind, const scaling::Table* tab
         e.subjects.push_back("scaling " + m_circuit.id.value);
         const double atLow = scaling::lookUp(*table, low), atHigh = scaling::lookUp(*table, high);
         e.value = scaling::lookUp(*table, e.value);
-        const double step = units::fromUnit(m_circuit.scaling.outputStep, e.dimension, e.unit) -
-                            units::fromUnit(0, e.dimension, e.unit);
-        e.low = std::min(atLow, atHigh) - step;
-        e.high = std::max(atLow, atHigh) + step;
+        const double outputStep = scaling::outputStep(m_sensor, m_circuit.scaling);
+        e.low = std::min(atLow, atHigh) - outputStep;
+        e.high = std::max(atLow, atHigh) + outputStep;
         break;
     }
     default:
         e.station.key = "input";
         e.station.label = "Input " + input.id.value;
-        e.dimension = Dimension::Voltage;
-        e.unit = "V";
+        e.dimension = hertz ? Dimension::Frequency : Dimension::Voltage;
+        e.unit = scaling::readingUnit(e.dimension);
         break;
     }
     return e;
@@ -250,6 +277,7 @@ int valueDecimals(const Expectation& e)
     case Dimension::Counts:
         return 0;
     case Dimension::Ratio:
+    case Dimension::Frequency:
         return 1;
     default:
         return 3;

@@ -3,39 +3,67 @@
 #include "core/base/result.h"
 #include "core/scaling/transfer.h"
 
+#include <optional>
 #include <string>
 #include <vector>
 
-/// The table an ECU holds for an input: volts against value, straight lines between points, flat beyond the ends.
+/// The table an ECU holds for an input: what it reads (volts, or Hz where it counts pulses) against value, straight
+/// lines between points, flat beyond the ends.
 namespace vicegrip::scaling {
 
 struct TablePoint
 {
-    double volts = 0;
+    double reading = 0; ///< V or Hz, as Table::axis
     double value = 0; ///< SI
     bool operator==(const TablePoint&) const = default;
 };
 
 struct Table
 {
-    std::vector<TablePoint> points; ///< by rising volts
+    std::vector<TablePoint> points; ///< by rising reading
+    units::Dimension axis = units::Dimension::Voltage; ///< or Frequency
+    std::string unit; ///< what the ECU has its values in
     double worstError = 0; ///< largest |table - truth| between the points, in the value's SI unit
     double worstAt = 0; ///< the value (SI) where it lies
-    double worstAtVolts = 0;
+    double worstAtReading = 0;
+    double evenError = 0; ///< what as many evenly spaced points would leave, for comparison; equal where they are
 };
 
-/// N points evenly spaced over the input's volts between the ends of `spec`'s range, on its voltage grid, each with the
-/// value that the loaded circuit puts there, rounded to `spec`'s value grid. The table inverts the circuit, not the
-/// data sheet. The worst error is searched at 32 places of every segment, rounding included.
-/// Errors (Range): the voltage does not move over the range, turns back, or the grid is too coarse for N points.
+/// Points over the input's readings between the ends of `spec`'s range, chosen as `spec.knots` says, on its input grid,
+/// each with the value that the loaded circuit puts there (beside it for Knots::Free), rounded to `spec`'s value grid.
+/// The table inverts the circuit, not the data sheet. The worst error is searched at 32 places of every segment,
+/// rounding included; chosen points are never worse than evenly spaced ones.
+/// Errors (Range): the reading does not move over the range, turns back, or the grid is too coarse for N points; fixed
+/// points are fewer than two, do not rise, or all lie beyond the range.
 [[nodiscard]] Result<Table> makeTable(const Transfer& transfer, const parts::Sensor& sensor,
                                       const job::ScalingSpec& spec);
 
-/// The ECU's own arithmetic: the value at these volts.
-[[nodiscard]] double lookUp(const Table& table, double volts);
+/// The table of a throttle or pedal whose limits were taught: from stop to stop.
+[[nodiscard]] Table tableOfStops(const job::Stops& stops, const parts::Sensor& sensor, const job::ScalingSpec& spec);
 
-/// Two columns with a header, RFC 4180, in the sensor's shown unit and the spec's resolutions.
-[[nodiscard]] std::string toCsv(const Table& table, const parts::Sensor& sensor, const job::ScalingSpec& spec);
+/// The ECU's own arithmetic: the value at this reading.
+[[nodiscard]] double lookUp(const Table& table, double reading);
+
+/// A reading with its unit: "2.520 V", "1840 Hz".
+[[nodiscard]] std::string readingText(double reading, units::Dimension axis);
+/// What its input reads: Voltage, or Frequency where pulses stand for the value.
+[[nodiscard]] units::Dimension axisOf(const parts::Sensor& sensor);
+/// The unit the ECU has this input's values in.
+[[nodiscard]] std::string unitOf(const parts::Sensor& sensor, const job::ScalingSpec& spec);
+/// One step of the ECU's values, SI.
+[[nodiscard]] double outputStep(const parts::Sensor& sensor, const job::ScalingSpec& spec);
+
+/// "V" or "Hz".
+[[nodiscard]] std::string readingUnit(units::Dimension axis);
+
+/// Readings that no value in range puts out: half the way from the range's ends to the converter's. None where there is
+/// less than 0.1 V (0.1 Hz) to halve, nor above for a frequency: a line that is open or shorted has no pulses. An input
+/// beyond them has an open, a short or another sensor on it.
+struct Thresholds
+{
+    std::optional<double> below, above;
+};
+[[nodiscard]] Thresholds faultThresholds(const Transfer& transfer, const job::ScalingSpec& spec);
 
 /// Decimals that show a step: 0.1 -> 1, 0.05 -> 2, 1 -> 0; 3 when there is no step.
 [[nodiscard]] int decimalsOf(double step);

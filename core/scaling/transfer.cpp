@@ -2,6 +2,7 @@
 
 #include "core/electrics/sensor_model.h"
 
+#include <limits>
 #include <numeric>
 
 namespace vicegrip::scaling {
@@ -11,8 +12,12 @@ std::optional<Transfer> Transfer::of(const job::Job& job, const electrics::Elect
     const parts::Sensor* sensor = job::sensorOf(job, circuit);
     const parts::EcuInput* input = job::findInput(job, circuit.input);
     const auto it = car.circuits.find(circuit.id);
-    if (sensor == nullptr || input == nullptr || it == car.circuits.end() || !it->second.input ||
-        parts::signalOf(*sensor) != parts::SignalKind::Voltage)
+    if (sensor == nullptr || input == nullptr || it == car.circuits.end() || !it->second.input)
+        return std::nullopt;
+    if (parts::countsValue(*sensor))
+        return Transfer(*sensor, std::nullopt,
+                        input->most_hz > 0 ? input->most_hz : std::numeric_limits<double>::infinity(), false);
+    if (parts::signalOf(*sensor) != parts::SignalKind::Voltage)
         return std::nullopt;
     const auto& nodes = *it->second.input;
     const electrics::UnitNodes& unit = car.units[nodes.unit];
@@ -21,19 +26,21 @@ std::optional<Transfer> Transfer::of(const job::Job& job, const electrics::Elect
                     input->reference == parts::Reference::Ratiometric);
 }
 
-double Transfer::volts(double value) const
+double Transfer::reading(double value) const
 {
-    const circuit::Sweep::Values out = m_sweep.at(electrics::elementValues(m_sensor, value));
+    if (!m_sweep)
+        return parts::hertzAt(m_sensor, value);
+    const circuit::Sweep::Values out = m_sweep->at(electrics::elementValues(m_sensor, value));
     return m_ratiometric && out[1] > 0 ? m_fullScale * out[0] / out[1] : out[0];
 }
 
-double Transfer::value(double volts, double low, double high) const
+double Transfer::value(double reading, double low, double high) const
 {
-    const bool rises = this->volts(high) > this->volts(low);
+    const bool rises = this->reading(high) > this->reading(low);
     constexpr int kHalvings = 52; // down to the last bit of a double
     for (int i = 0; i < kHalvings; ++i) {
         const double middle = std::midpoint(low, high);
-        if ((this->volts(middle) < volts) == rises)
+        if ((this->reading(middle) < reading) == rises)
             low = middle;
         else
             high = middle;

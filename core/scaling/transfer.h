@@ -5,34 +5,41 @@
 
 #include <optional>
 
-/// From what a sensor feels to the volts the ECU takes it for, through the real circuit: pull-up, loading, wire, ground
-/// offset. Everything else in the job stays at rest.
+/// From what a sensor feels to what the ECU's input reads: volts through the real circuit (pull-up, loading, wire,
+/// ground offset), or pulses a second. Everything else in the job stays at rest.
 namespace vicegrip::scaling {
 
 class Transfer
 {
   public:
-    /// Of a circuit in a solved car with the key on. None when the circuit has no sensor or no ECU input in it.
+    /// Of a circuit in a solved car with the key on. None when the circuit has no sensor or no ECU input in it, or the
+    /// sensor's signal stands for no value: a switch, the teeth of a trigger wheel.
     [[nodiscard]] static std::optional<Transfer> of(const job::Job& job, const electrics::Electrics& car,
                                                     const job::Circuit& circuit);
 
-    /// Volts of the input's full scale at a value (SI).
-    [[nodiscard]] double volts(double value) const;
+    /// What the input reads at a value (SI): volts of its full scale, or Hz.
+    [[nodiscard]] double reading(double value) const;
 
-    /// The value between `low` and `high` at which the input has these volts; the nearer end when it never does.
-    [[nodiscard]] double value(double volts, double low, double high) const;
+    /// The value between `low` and `high` at which the input reads this; the nearer end when it never does.
+    [[nodiscard]] double value(double reading, double low, double high) const;
 
-    /// Volts at which the converter's counts end.
+    /// What a reading is: Voltage or Frequency.
+    [[nodiscard]] units::Dimension axis() const
+    {
+        return m_sweep ? units::Dimension::Voltage : units::Dimension::Frequency;
+    }
+
+    /// The highest reading the input has.
     [[nodiscard]] double fullScale() const { return m_fullScale; }
 
   private:
-    Transfer(parts::Sensor sensor, const circuit::Sweep& sweep, double fullScale, bool ratiometric)
-        : m_sensor(std::move(sensor)), m_sweep(sweep), m_fullScale(fullScale), m_ratiometric(ratiometric)
+    Transfer(parts::Sensor sensor, std::optional<circuit::Sweep> sweep, double fullScale, bool ratiometric)
+        : m_sensor(std::move(sensor)), m_sweep(std::move(sweep)), m_fullScale(fullScale), m_ratiometric(ratiometric)
     {
     }
 
     parts::Sensor m_sensor;
-    circuit::Sweep m_sweep;
+    std::optional<circuit::Sweep> m_sweep; ///< none for a frequency
     double m_fullScale;
     bool m_ratiometric;
 };

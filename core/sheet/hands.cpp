@@ -57,6 +57,19 @@ const Site& siteOf(const job::Circuit& circuit)
     return it == kSites.end() ? kElsewhere : *it;
 }
 
+/// Where a plug is: where the user said, else where its function usually sits.
+std::string placeOf(const job::Connector& plug, const char* usual)
+{
+    return plug.place.empty() ? usual : plug.place;
+}
+
+/// What buries a plug that the user has put somewhere himself.
+std::string gateAt(const std::string& place)
+{
+    const auto it = std::ranges::find(gates(), place, &Gate::place);
+    return it == gates().end() ? std::string() : it->id;
+}
+
 const Gate* gateOf(const std::string& id)
 {
     const auto it = std::ranges::find(gates(), id, &Gate::id);
@@ -161,19 +174,20 @@ class Collector
         if (plug == nullptr)
             return;
         const Site& site = siteOf(circuit);
+        const std::string place = placeOf(*plug, site.place), gate = plug->place.empty() ? site.gate : gateAt(place);
         const bool done = pinned(m_job, *plug) && hasWires(m_job, plug->id);
         Chore fit{
-            "fit-" + circuit.id.value, "Fit the sensor: " + circuit.name, site.place, {}, site.tools, site.mount, done};
-        behind(site.gate, fit);
+            "fit-" + circuit.id.value, "Fit the sensor: " + circuit.name, place, {}, site.tools, site.mount, done};
+        behind(gate, fit);
         add(fit);
         Chore pin{"plug-" + plug->id,
                   "Pin and count " + plug->label,
-                  site.place,
+                  place,
                   {"fit-" + circuit.id.value, "lay"},
                   "crimp tool",
                   {},
                   done};
-        behind(site.gate, pin);
+        behind(gate, pin);
         m_plugs.push_back(pin.id);
         add(pin);
     }
@@ -193,6 +207,15 @@ class Collector
 
     void plugs()
     {
+        for (const job::Connector& c : m_job.connectors)
+            if (c.kind == job::ConnectorKind::Load && hasWires(m_job, c.id)) {
+                const std::string place = placeOf(c, kBay);
+                Chore pin{"plug-" + c.id,  "Pin and count " + c.label, place, {"lay"}, "crimp tool", {},
+                          pinned(m_job, c)};
+                behind(gateAt(place), pin);
+                m_plugs.push_back(pin.id);
+                add(pin);
+            }
         std::vector<std::string> arrived = m_plugs;
         for (const job::Connector& c : m_job.connectors)
             if (c.kind == job::ConnectorKind::Inline && hasWires(m_job, c.id)) {
@@ -252,6 +275,30 @@ const std::vector<Gate>& gates()
     return kGates;
 }
 
+const std::vector<std::string>& places()
+{
+    static const std::vector<std::string> kPlaces = {kBay, kCabin, kUnder, kIntake, kFront, kBench};
+    return kPlaces;
+}
+
+std::optional<std::string> plugOf(const std::string& chore, const job::Job& job)
+{
+    if (chore.starts_with("plug-"))
+        return chore.substr(5);
+    if (chore.starts_with("fit-"))
+        if (const job::Circuit* c = job::find(job, job::CircuitId{chore.substr(4)}))
+            if (const job::Device* device = job::find(job, c->device))
+                return device->connector;
+    return std::nullopt;
+}
+
+void setPlace(job::Job& job, const std::string& plug, const std::string& place)
+{
+    for (job::Connector& c : job.connectors)
+        if (c.id == plug)
+            c.place = place;
+}
+
 std::vector<Chore> chores(const job::Job& job)
 {
     return Collector(job).all();
@@ -271,10 +318,13 @@ std::vector<std::string> costs(const job::Job& job)
     return out;
 }
 
-bool tick(job::Job& job, const std::string& chore)
+bool tick(job::Job& job, const std::string& chore, const std::string& when)
 {
     if (chore.starts_with("plug-"))
         return false;
+    const std::vector<Chore> all = chores(job);
+    if (const auto it = std::ranges::find(all, chore, &Chore::id); it != all.end())
+        job::note(job, when, chore, it->what + ": done");
     if (chore.starts_with("open-"))
         setClosed(job, chore.substr(5), false);
     else if (gateOf(chore) != nullptr)

@@ -3,6 +3,8 @@
 #include "core/job/job.h"
 #include "core/sheet/route.h"
 
+#include <optional>
+
 /// The chores of a whole job, from mounting to the last plug, with what each waits for and when its place closes.
 namespace vicegrip::sheet {
 
@@ -25,11 +27,22 @@ struct Gate
 /// What is still to be done behind a gate that the job calls closed costs opening it, and a chore says so.
 [[nodiscard]] std::vector<Chore> chores(const job::Job& job);
 
+/// The usual places, by which chores are gathered.
+[[nodiscard]] const std::vector<std::string>& places();
+
+/// The plug whose place decides a chore's; none for chores that are where they are.
+[[nodiscard]] std::optional<std::string> plugOf(const std::string& chore, const job::Job& job);
+
+/// Says where a plug, with its sensor, is in this car: one of places(), or a name of the user's own. At a gate's place
+/// it is buried by that gate. Empty: where its function usually sits.
+void setPlace(job::Job& job, const std::string& plug, const std::string& place);
+
 /// What the closed gates cost that still have work behind them: a sentence each. Empty when none has.
 [[nodiscard]] std::vector<std::string> costs(const job::Job& job);
 
-/// Ticks a chore. Those of plugs are not ticked: they are done when their cavities are, and false is given back.
-[[nodiscard]] bool tick(job::Job& job, const std::string& chore);
+/// Ticks a chore, and writes it into the logbook. Those of plugs are not ticked: they are done when their cavities are,
+/// and false is given back.
+[[nodiscard]] bool tick(job::Job& job, const std::string& chore, const std::string& when);
 
 /// States whether a gate is shut; one that is shut is ticked no longer when it opens.
 void setClosed(job::Job& job, const std::string& gate, bool closed);

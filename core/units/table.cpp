@@ -43,9 +43,15 @@ constexpr std::array kSpeed = {Unit{"km/h", 1 / 3.6}, Unit{"m/s"}, Unit{"mph", 1
 constexpr double kPound = 0.45359237;
 constexpr std::array kMassFlow = {Unit{"kg/h", 1.0 / 3600}, Unit{"g/s", 1e-3}, Unit{"kg/s"},
                                   Unit{"lb/min", kPound / 60}};
-constexpr std::array kVolume = {
-    Unit{"l", 1e-3},   Unit{"L", 1e-3},  Unit{"litre", 1e-3}, Unit{"cc", 1e-6},
-    Unit{"cm3", 1e-6}, Unit{"ml", 1e-6}, Unit{"m3"},          Unit{"ci", kInch* kInch* kInch}};
+constexpr std::array kVolume = {Unit{"l", 1e-3},
+                                Unit{"L", 1e-3},
+                                Unit{"litre", 1e-3},
+                                Unit{"cc", 1e-6},
+                                Unit{"cm3", 1e-6},
+                                Unit{"ml", 1e-6},
+                                Unit{"m3"},
+                                Unit{"ci", kInch* kInch* kInch},
+                                Unit{"gal", 231 * kInch* kInch* kInch}};
 constexpr std::array kRatio = {Unit{"%", 1e-2}, Unit{"percent", 1e-2}, Unit{""}};
 constexpr std::array kLambda = {Unit{""}, Unit{"λ"}, Unit{"lambda"}};
 constexpr std::array kCounts = {Unit{""}, Unit{"counts"}, Unit{"count"}};
@@ -69,7 +75,7 @@ const std::array kFacts = {
     DimensionFacts{Dimension::Ratio, "ratio", "%", "a share such as 35 % or 0.35", kRatio, true},
     DimensionFacts{Dimension::Speed, "speed", "km/h", "a speed such as 90 km/h or 55 mph", kSpeed},
     DimensionFacts{Dimension::MassFlow, "mass-flow", "kg/h", "a mass flow such as 240 kg/h or 65 g/s", kMassFlow},
-    DimensionFacts{Dimension::Volume, "volume", "l", "a volume such as 2.2 l, 1598 cc or 350 ci", kVolume},
+    DimensionFacts{Dimension::Volume, "volume", "l", "a volume such as 2.2 l, 1598 cc, 350 ci or 6.5 gal", kVolume},
     DimensionFacts{Dimension::Lambda, "lambda", "λ", "a lambda value such as 0.95", kLambda, true},
     DimensionFacts{Dimension::Counts, "counts", "counts", "a number of counts such as 2064", kCounts, true},
 };

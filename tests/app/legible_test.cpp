@@ -1,6 +1,6 @@
 #include "app/look/look.h"
 #include "app/widgets/key_button.h"
-#include "tests/support/window.h"
+#include "tests/support/scale.h"
 
 #include <QAbstractItemView>
 #include <QComboBox>
@@ -48,6 +48,8 @@ void expectNothingClipped(test::Window& w, const std::string& where)
             EXPECT_GE(l->width() + 2, l->sizeHint().width()) << where << ": " << named(l);
         }
     }
+    for (const QLineEdit* e : shown<QLineEdit>(w.window))
+        EXPECT_GE(e->height() + 2, e->sizeHint().height()) << where << ": " << e->objectName().toStdString();
     for (const app::KeyButton* b : shown<app::KeyButton>(w.window))
         EXPECT_GE(b->width(), b->sizeHint().width()) << where << ": " << named(b);
 }
@@ -99,12 +101,20 @@ TEST_P(Legible, ThePinsViewsAndOwnPartsToo)
     w.window.resize(size);
     w.window.setNight(night);
     w.window.showStage(Stage::Pins);
-    for (const char* view : {"pins-wires", "pins-buy", "pins-order", "pins-plug"}) {
+    for (const char* view : {"pins-remap", "pins-wires", "pins-harness", "pins-buy", "pins-order", "pins-plug"}) {
         w.click(view);
         w.settle();
         expectNothingClipped(w, view);
         expectNamed(w, view);
     }
+    for (const auto& [view, list] : {std::pair("pins-wires", "paste-list"), {"pins-remap", "remap-write"}}) {
+        w.click(view);
+        w.click(list);
+        QCoreApplication::processEvents();
+        expectNothingClipped(w, list);
+        expectNamed(w, list);
+    }
+    w.click("pins-plug");
     for (const char* part : {"describe-connector", "describe-ecu", "describe-sensor"}) {
         w.window.showStage(std::string_view(part) == "describe-connector" ? Stage::Pins : Stage::Brief);
         w.settle();
@@ -113,6 +123,55 @@ TEST_P(Legible, ThePinsViewsAndOwnPartsToo)
         expectNothingClipped(w, part);
         expectNamed(w, part);
     }
+}
+
+TEST_P(Legible, TheScaleViewsToo)
+{
+    const auto [size, night] = GetParam();
+    test::Window w;
+    w.window.resize(size);
+    w.window.setNight(night);
+    w.window.showStage(Stage::Scale);
+    for (const auto& [circuit, view] : {std::pair("map", "scale-readings"),
+                                        {"map", "scale-budget"},
+                                        {"tps", "scale-strokes"},
+                                        {"clt", "scale-table"}}) {
+        w.choose(circuit);
+        w.click(view);
+        w.settle();
+        expectNothingClipped(w, view);
+        expectNamed(w, view);
+    }
+    w.click("compare");
+    QCoreApplication::processEvents();
+    expectNothingClipped(w, "compare");
+    expectNamed(w, "compare");
+    w.click("compare");
+    w.choose("map");
+    w.click("scale-readings");
+    w.click("paste-readings");
+    QCoreApplication::processEvents();
+    expectNothingClipped(w, "paste-readings");
+    expectNamed(w, "paste-readings");
+    for (const auto& [part, input, view] :
+         {std::tuple("hall-speed", "DG3", "scale-speed"), {"egt-0-5v", "AN10", "scale-probe"}}) {
+        w.choose(test::fitSensor(w, part, input).value.c_str());
+        w.click(view);
+        w.settle();
+        expectNothingClipped(w, view);
+        expectNamed(w, view);
+    }
+    test::openCurlew(w);
+    w.choose("flex");
+    w.click("scale-fuel");
+    w.settle();
+    expectNothingClipped(w, "scale-fuel");
+    expectNamed(w, "scale-fuel");
+    w.choose("clutch");
+    w.click("scale-switch");
+    w.settle();
+    expectNothingClipped(w, "scale-switch");
+    expectNamed(w, "scale-switch");
 }
 
 INSTANTIATE_TEST_SUITE_P(Windows, Legible,

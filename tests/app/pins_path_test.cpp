@@ -207,7 +207,7 @@ TEST(Wires, LengthsAreTypedAsTheyAreRead)
 {
     test::Window w;
     w.key(Qt::Key_3, Qt::ControlModifier);
-    w.key(Qt::Key_2, Qt::AltModifier);
+    w.key(Qt::Key_3, Qt::AltModifier);
     w.settle();
     auto* table = w.find<QTableWidget>("wires");
     const auto wire = [&] { return w.window.desk().store.job()->wires[0]; };
@@ -215,17 +215,17 @@ TEST(Wires, LengthsAreTypedAsTheyAreRead)
         table->item(0, column)->setText(QString::fromUtf8(typed));
         w.settle();
     };
-    type(5, "85 cm");
+    type(7, "85 cm");
     EXPECT_NEAR(wire().length_m, 0.85, 1e-12);
-    EXPECT_EQ(table->item(0, 5)->text(), QStringLiteral("0.85 m"));
-    type(4, "20 AWG");
+    EXPECT_EQ(table->item(0, 7)->text(), QStringLiteral("0.85 m"));
+    type(6, "20 AWG");
     EXPECT_NEAR(wire().area_m2, 0.518e-6, 0.001e-6) << "ASTM B258";
-    type(3, "violet-white");
+    type(5, "violet-white");
     EXPECT_EQ(wire().colour, "VT/WH");
-    type(5, "0");
+    type(7, "0");
     EXPECT_THAT(w.textOf("wires-said"), HasSubstr("from 1 cm to 50 m"));
-    EXPECT_EQ(table->item(0, 5)->text(), QStringLiteral("0.85 m")) << "what stands in the job stands in the cell";
-    type(3, "mauve");
+    EXPECT_EQ(table->item(0, 7)->text(), QStringLiteral("0.85 m")) << "what stands in the job stands in the cell";
+    type(5, "mauve");
     EXPECT_THAT(w.textOf("wires-said"), HasSubstr("is no colour"));
     w.window.desk().store.undoStack().undo();
     w.settle();
@@ -237,7 +237,7 @@ TEST(Wires, ALongerGroundChangesWhatTheMeterMustRead)
 {
     test::Window w;
     w.key(Qt::Key_3, Qt::ControlModifier);
-    w.key(Qt::Key_2, Qt::AltModifier);
+    w.key(Qt::Key_3, Qt::AltModifier);
     w.settle();
     const double before = w.at("wb", "A.14").expectation.value;
     auto* table = w.find<QTableWidget>("wires");
@@ -246,7 +246,7 @@ TEST(Wires, ALongerGroundChangesWhatTheMeterMustRead)
         if (table->item(row, 0)->text() == QStringLiteral("w36")) // heaters return through it
             ground = row;
     ASSERT_GE(ground, 0);
-    table->item(ground, 5)->setText(QStringLiteral("20 m"));
+    table->item(ground, 7)->setText(QStringLiteral("20 m"));
     w.settle();
     EXPECT_GT(std::abs(w.at("wb", "A.14").expectation.value - before), 1e-4);
 }
@@ -255,7 +255,8 @@ TEST(Lists, CutAndShoppingListsAreExportedBesideTheJob)
 {
     test::Window w;
     w.key(Qt::Key_3, Qt::ControlModifier);
-    for (const auto& [key, name] : {std::pair(Qt::Key_2, "petrel-cut.csv"), {Qt::Key_3, "petrel-buy.csv"}}) {
+    for (const auto& [key, name] :
+         {std::pair(Qt::Key_3, "petrel-cut.csv"), {Qt::Key_4, "petrel-harness.csv"}, {Qt::Key_5, "petrel-buy.csv"}}) {
         w.key(key, Qt::AltModifier);
         w.key(Qt::Key_E);
         w.settle();
@@ -271,7 +272,7 @@ TEST(Lists, TheOrderOfHandsPutsBuriedSensorsFirst)
     ASSERT_TRUE(
         w.window.desk().store.edit(QStringLiteral("nothing pinned"), [](job::Job& job) { job.pinned.clear(); }));
     w.key(Qt::Key_3, Qt::ControlModifier);
-    w.key(Qt::Key_4, Qt::AltModifier);
+    w.key(Qt::Key_6, Qt::AltModifier);
     w.settle();
     auto* table = w.find<QTableWidget>("order");
     const auto rowOf = [&](const char* words) {
@@ -289,13 +290,15 @@ TEST(Lists, TheOrderOfHandsPutsBuriedSensorsFirst)
     w.settle();
     EXPECT_LT(rowOf("Intake manifold off again"), rowOf("Fit the sensor: Coolant temp"));
     table->setCurrentCell(rowOf("Mount "), 0);
-    w.key(Qt::Key_Space);
+    table->setFocus();
+    QTest::keyClick(table, Qt::Key_Space);
     w.settle();
     EXPECT_EQ(w.window.desk().store.job()->hands.done, std::vector<std::string>{"mount-ecu"});
     for (int row = 0; row < table->rowCount(); ++row)
         EXPECT_FALSE(table->item(row, 0)->text().contains(QStringLiteral("Mount "))) << "what is done is gone";
     table->setCurrentCell(rowOf("Pin and count Throttle plug"), 0);
-    w.key(Qt::Key_Space);
+    table->setFocus();
+    QTest::keyClick(table, Qt::Key_Space);
     w.settle();
     EXPECT_EQ(w.find<QComboBox>("connector")->currentData().toString(), QStringLiteral("TPS"))
         << "a plug is pinned there";

@@ -1,6 +1,7 @@
 #include "bench/car.h"
 #include "bench/control.h"
 #include "bench/scpi.h"
+#include "core/scaling/budget.h"
 #include "tests/support/petrel.h"
 
 #include <QFile>
@@ -8,6 +9,7 @@
 #include <QJsonObject>
 #include <QProcess>
 
+#include <cmath>
 #include <gmock/gmock.h>
 
 namespace vicegrip::bench {
@@ -44,7 +46,7 @@ TEST(Car, TheEcuSendsWhatWasPromised)
 {
     const auto a = test::analysed(test::petrel());
     Car car(test::petrel(), {});
-    car.acceptProvedTables();
+    car.takeUpTables();
     const auto samples = car.samples();
     ASSERT_EQ(samples.size(), 24U);
     EXPECT_GE(samples[0].volts, test::at(a, "map", "input").expectation.low);
@@ -54,6 +56,89 @@ TEST(Car, TheEcuSendsWhatWasPromised)
     EXPECT_FALSE(samples[2].value);
     ASSERT_TRUE(car.setCondition(Condition::BatteryOff));
     EXPECT_TRUE(car.samples().empty());
+}
+
+job::Job curlew()
+{
+    auto job = job::readFile(std::string(VICEGRIP_SOURCE_DIR) + "/data/jobs/curlew.vicegrip");
+    EXPECT_TRUE(job) << job.error().text();
+    return *job;
+}
+
+std::optional<link::EcuPulses> pulsesOf(Car& car, const job::Job& job, const char* circuit)
+{
+    const auto input = job::inputIndex(job, job::find(job, job::CircuitId{circuit})->input);
+    for (const link::EcuPulses& p : car.pulses())
+        if (p.input == *input)
+            return p;
+    return std::nullopt;
+}
+
+TEST(Car, AFlexSensorTellsContentAndTemperature)
+{
+    const job::Job job = curlew();
+    Car car(job, {});
+    for (const double content : {0.09, 0.39, 0.85}) {
+        ASSERT_TRUE(car.feel({"flex"}, content));
+        const auto pulses = pulsesOf(car, job, "flex");
+        ASSERT_TRUE(pulses);
+        EXPECT_NEAR(pulses->hz, 50 + 100 * content, 0.2);
+        EXPECT_NEAR(pulses->low_s, 1e-3 + (job.surroundings.ambient_k - 233.15) / 41.25e3, 2e-5) << "41.25 K a ms";
+    }
+    ASSERT_TRUE(car.setCondition(Condition::BatteryOff));
+    EXPECT_FALSE(pulsesOf(car, job, "flex"));
+}
+
+TEST(Car, AFlexSensorOffItsSupplyOrGroundGivesNoPulses)
+{
+    const job::Job job = curlew();
+    for (const parts::PinRole role : {parts::PinRole::Signal, parts::PinRole::Supply, parts::PinRole::Ground}) {
+        const job::Circuit& flex = *job::find(job, job::CircuitId{"flex"});
+        const job::Device& device = *job::find(job, flex.device);
+        const job::PointRef pin{device.connector, parts::cavityOf(*job::sensorOf(job, flex), role)};
+        electrics::FaultSheet faults;
+        for (const job::Wire& w : job.wires)
+            if (w.from == pin || w.to == pin)
+                faults.push_back(electrics::OpenWire{w.id});
+        ASSERT_FALSE(faults.empty());
+        Car car(job, faults);
+        const auto pulses = pulsesOf(car, job, "flex");
+        ASSERT_TRUE(pulses);
+        EXPECT_EQ(pulses->hz, 0) << static_cast<int>(role);
+    }
+}
+
+/// Ten values over the range, felt by hands, come back through the table that was handed over, each within the error
+/// its budget states and a step of the value.
+TEST(Car, ValuesComeBackWithinTheirBudget)
+{
+    job::Job job = test::petrel();
+    for (const char* id : {"clt", "iat", "ot"}) {
+        job::Circuit& c = *job::find(job, job::CircuitId{id});
+        c.scaling.knots = job::Knots::Best;
+        c.scaling.inputStep = 0.001;
+    }
+    const auto a = test::analysed(job);
+    Car car(job, {}, 3);
+    for (const char* id : {"clt", "iat", "ot", "map", "fp", "tps"}) {
+        const job::Circuit& c = *job::find(job, job::CircuitId{id});
+        const parts::Sensor& sensor = *job::sensorOf(job, c);
+        const scaling::Table& table = *analysis::find(a, c.id)->table;
+        const int input = *job::inputIndex(job, c.input);
+        car.accept(link::tableFor(input, table, sensor.measures));
+        for (int i = 0; i < 10; ++i) {
+            const double value = std::lerp(c.scaling.low, c.scaling.high, (i + 0.5) / 10);
+            ASSERT_TRUE(car.feel(c.id, value));
+            const auto sample = car.samples().at(static_cast<size_t>(input));
+            ASSERT_TRUE(sample.value);
+            const auto budget = scaling::budgetAt(job, c, table, value);
+            ASSERT_TRUE(budget) << budget.error().text();
+            const double shown = units::fromUnit(*sample.value, sensor.measures, sensor.unit);
+            const double step = units::fromUnit(c.scaling.outputStep, sensor.measures, sensor.unit) -
+                                units::fromUnit(0, sensor.measures, sensor.unit);
+            EXPECT_LE(std::abs(shown - value), budget->worst + step) << id << " at " << value;
+        }
+    }
 }
 
 TEST(Car, HandsAreRefusedWhatIsNotThere)

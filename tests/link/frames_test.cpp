@@ -34,6 +34,21 @@ TEST(EcuFrames, SampleGoesThere)
     }
 }
 
+TEST(EcuFrames, PulsesGoThere)
+{
+    for (const EcuPulses& p : {EcuPulses{0, 0, 0}, EcuPulses{63, 93.25, 0.0025}}) {
+        const auto back = pulsesOf(frameOf(p));
+        ASSERT_TRUE(back);
+        EXPECT_EQ(back->input, p.input);
+        EXPECT_NEAR(back->hz, p.hz, 1e-5);
+        EXPECT_NEAR(back->low_s, p.low_s, 1e-9);
+        EXPECT_FALSE(sampleOf(frameOf(p))) << "it is no sample";
+    }
+    EXPECT_FALSE(pulsesOf(frameOf(EcuPulses{1, std::nan(""), 0})));
+    EXPECT_FALSE(pulsesOf(frameOf(EcuPulses{1, -5, 0})));
+    EXPECT_FALSE(pulsesOf(frameOf(EcuSample{1, 2048, 2.5, {}})));
+}
+
 TEST(EcuFrames, TableArrivesWhole)
 {
     const auto outcome = send(framesOf(table()));
@@ -59,7 +74,7 @@ TEST(EcuFrames, LostDamagedAndFoolishTablesAreRefused)
     frames.removeFirst();
     EXPECT_EQ(send(frames)->answer, TableAnswer::Incomplete);
     EcuTable falling = table();
-    std::swap(falling.volts[0], falling.volts[2]);
+    std::swap(falling.readings[0], falling.readings[2]);
     EXPECT_EQ(send(framesOf(falling))->answer, TableAnswer::NotRising);
     EXPECT_EQ(send(framesOf(table()), 2)->answer, TableAnswer::NoSuchInput);
     EcuTable one{0, {1.0F}, {1.0F}};

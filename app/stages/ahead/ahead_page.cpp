@@ -1,6 +1,5 @@
 #include "app/stages/ahead/ahead_page.h"
 
-#include "app/widgets/circuit_text.h"
 #include "app/widgets/labels.h"
 
 #include <QVBoxLayout>
@@ -20,10 +19,6 @@ Promise promiseOf(Stage stage)
 {
     const auto tr = [](const char* words) { return AheadPage::tr(words); };
     switch (stage) {
-    case Stage::Pins:
-        return {tr("Which wire, which terminal, which cavity, in which order of hands?"),
-                {tr("The next pin, readable from two metres, counted from the printed number."),
-                 tr("Cut list, sleeves, grommets and a shopping list from the same wires.")}};
     case Stage::Trigger:
         return {tr("Does the crank and cam signal decode, with margin, at this gap?"),
                 {tr("Wheel, waveform and decode on one crank angle."),
@@ -31,29 +26,6 @@ Promise promiseOf(Stage stage)
     case Stage::Start:
         return {tr("May it be powered, cranked, run?"),
                 {tr("A run sheet with hold points and limits computed for this job."), tr("Log review afterwards.")}};
-    case Stage::Handover:
-        return {tr("The build book and the tuner's packet."),
-                {tr("What was fitted, proved and changed, with readings and dates."),
-                 tr("What to check again after new firmware.")}};
-    default:
-        return {};
-    }
-}
-
-/// What the job holds of the selected circuit that this stage will work with.
-QString knownOf(Stage stage, const job::Job& job, const job::Circuit* circuit)
-{
-    if (circuit == nullptr)
-        return {};
-    const QString name = text(circuit->name);
-    switch (stage) {
-    case Stage::Pins:
-        return AheadPage::tr("The job holds %1 wires. The thread below shows those of %2, with their colours.")
-            .arg(job.wires.size())
-            .arg(name);
-    case Stage::Handover:
-        return AheadPage::tr("The job holds %1 readings, each with its date and what it rests on.")
-            .arg(job.proofs.size());
     default:
         return {};
     }
@@ -61,8 +33,7 @@ QString knownOf(Stage stage, const job::Job& job, const job::Circuit* circuit)
 
 } // namespace
 
-AheadPage::AheadPage(Desk& desk, Stage stage, QWidget* parent)
-    : StagePage(desk, parent), m_stage(stage), m_known(label({}, look::Size::Body))
+AheadPage::AheadPage(Desk& desk, Stage stage, QWidget* parent) : StagePage(desk, parent)
 {
     const Promise promise = promiseOf(stage);
     auto* column = new QVBoxLayout(this);
@@ -73,15 +44,7 @@ AheadPage::AheadPage(Desk& desk, Stage stage, QWidget* parent)
     column->addWidget(label(tr("This stage is not built yet. It will do this:"), look::Size::Body, false, true));
     for (const QString& line : promise.will)
         column->addWidget(label(QStringLiteral("–  ") + line, look::Size::Body));
-    column->addSpacing(look::kGap);
-    column->addWidget(m_known);
     column->addStretch();
-}
-
-void AheadPage::refresh()
-{
-    const auto job = m_desk.store.job();
-    m_known->setText(knownOf(m_stage, *job, job::find(*job, m_desk.selection.circuit())));
 }
 
 } // namespace vicegrip::app

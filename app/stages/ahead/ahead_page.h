@@ -2,12 +2,9 @@
 
 #include "app/stages/stage_page.h"
 
-class QLabel;
-
 namespace vicegrip::app {
 
-/// A stage whose work is still to be built: the question it answers, what it will do, and what this job already knows
-/// of it.
+/// A stage whose work is still to be built: the question it answers and what it will do.
 class AheadPage : public StagePage
 {
     Q_OBJECT
@@ -15,11 +12,7 @@ class AheadPage : public StagePage
   public:
     AheadPage(Desk& desk, analysis::Stage stage, QWidget* parent = nullptr);
 
-    void refresh() override;
-
-  private:
-    analysis::Stage m_stage;
-    QLabel* m_known;
+    void refresh() override {}
 };
 
 } // namespace vicegrip::app

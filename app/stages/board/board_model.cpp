@@ -53,8 +53,10 @@ QString BoardModel::liveText(const job::Circuit& circuit, Column column) const
     const proof::Expectation* e = reported(*view, kind);
     if (e == nullptr || (column == Value && view->scale == proof::State::NotNeeded))
         return QStringLiteral("–");
-    if (column == Volts)
-        return text(proof::readingText(*e, sample->volts));
+    if (column == Volts) {
+        const auto reading = m_desk.live.reading(*m_analysis->job, circuit);
+        return reading ? text(proof::readingText(*e, *reading)) : QStringLiteral("–");
+    }
     return sample->value ? text(proof::readingText(*e, units::fromUnit(*sample->value, e->dimension, e->unit)))
                          : tr("no table");
 }
@@ -122,7 +124,7 @@ QVariant BoardModel::headerData(int section, Qt::Orientation orientation, int ro
     case Input:
         return tr("Input");
     case Volts:
-        return tr("Volts now");
+        return tr("Input now");
     case Value:
         return tr("Value now");
     case Pins:

@@ -200,6 +200,7 @@ void BriefPage::fitChosen()
         for (const job::Circuit& c : job.circuits)
             if (c.function == function) {
                 harness::setSensor(job, job::CircuitId(c.id), sensor);
+                harness::proposeFaces(job, library().layouts);
                 return;
             }
     });

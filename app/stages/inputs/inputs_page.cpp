@@ -204,7 +204,10 @@ void InputsPage::takeWay(size_t index)
     if (index >= m_ways.size())
         return;
     const seating::WayOut way = m_ways[index];
-    edit(text(way.title), [&](job::Job& job) { seating::apply(job, way); });
+    edit(text(way.title), [&](job::Job& job) {
+        seating::apply(job, way);
+        harness::proposeFaces(job, library().layouts);
+    });
 }
 
 void InputsPage::refreshSelected()

@@ -1,5 +1,6 @@
 #include "app/stages/meter/meter_page.h"
 
+#include "app/desk/when.h"
 #include "app/stages/meter/surroundings_form.h"
 #include "app/widgets/caution.h"
 #include "app/widgets/circuit_text.h"
@@ -8,7 +9,6 @@
 #include "app/widgets/state_glyph.h"
 #include "app/widgets/typed_field.h"
 
-#include <QDateTime>
 #include <QHBoxLayout>
 #include <QHeaderView>
 #include <QLineEdit>
@@ -31,11 +31,6 @@ QString cautionFor(job::Condition condition)
     return MeterPage::tr(
         "Key on runs the fuel pump for some seconds: check for leaks first, no flame, extinguisher at hand, ventilate. "
         "Hands and sleeves clear of fans. Local rules and licensed practice come first.");
-}
-
-QString now()
-{
-    return QDateTime::currentDateTimeUtc().toString(Qt::ISODate);
 }
 
 } // namespace
@@ -332,7 +327,7 @@ void MeterPage::record(double value, job::ReadingSource source)
     if (at == nullptr)
         return;
     const job::Proof proof = proof::record(m_analysis->facts, m_desk.selection.circuit(), m_desk.selection.condition(),
-                                           at->expectation, value, source, now().toStdString());
+                                           at->expectation, value, source, nowText());
     const auto kept = m_desk.store.edit(tr("Reading at %1").arg(text(at->expectation.station.label)),
                                         [&](job::Job& job) { job.proofs.push_back(proof); });
     if (!kept)

@@ -1,7 +1,7 @@
 #pragma once
 
 #include "app/desk/desk.h"
-#include "app/stages/pins/list_table.h"
+#include "app/widgets/list_table.h"
 #include "core/harness/pin_use.h"
 #include "core/harness/pinning.h"
 

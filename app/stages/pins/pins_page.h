@@ -2,21 +2,21 @@
 
 #include "app/stages/stage_page.h"
 
-#include <vector>
-
-class QCheckBox;
-class QLabel;
 class QPushButton;
 class QStackedWidget;
 
 namespace vicegrip::app {
 
-class KeyButton;
+class HarnessView;
 class ListTable;
+class OrderView;
 class PlugView;
+class RemapView;
+class ViewBar;
 class WiresView;
 
-/// Pins: a plug and the pin in hand, every wire, what is bought, and the order of hands. One of the four is shown.
+/// Pins: a plug and the pin in hand, an old plug beside the new one, every wire, how they lie, what is bought, and the
+/// order of hands. One of the six is shown.
 class PinsPage : public StagePage
 {
     Q_OBJECT
@@ -28,26 +28,21 @@ class PinsPage : public StagePage
     [[nodiscard]] bool wantsList() const override;
 
   private:
-    enum View { Plug, Wires, Buy, Order, kViews };
+    enum View { Plug, Remap, Wires, Harness, Buy, Order };
 
-    void show(View view);
+    void show(int view);
     void exportShown();
     void refreshBuy();
-    void refreshOrder();
-    QWidget* buildOrder();
-    void tickChore();
-    void edit(const QString& description, const std::function<void(job::Job&)>& change);
 
-    QPushButton* m_buttons[kViews]{};
+    ViewBar* m_bar;
     QPushButton* m_export;
-    KeyButton* m_tick;
     QStackedWidget* m_stack;
     PlugView* m_plug;
+    RemapView* m_remap;
     WiresView* m_wires;
-    ListTable *m_buy, *m_order;
-    QLabel* m_orderSaid;
-    std::vector<QCheckBox*> m_gates;
-    std::vector<std::string> m_choreOf; ///< id by row of the order; empty for a heading
+    HarnessView* m_harness;
+    ListTable* m_buy;
+    OrderView* m_order;
 };
 
 } // namespace vicegrip::app

@@ -1,7 +1,8 @@
 #include "app/stages/pins/plug_view.h"
 
-#include "app/desk/library.h"
+#include "app/desk/when.h"
 #include "app/stages/pins/call_out.h"
+#include "app/stages/pins/face_chooser.h"
 #include "app/stages/pins/pin_card.h"
 #include "app/stages/pins/pin_table.h"
 #include "app/widgets/caution.h"
@@ -12,9 +13,7 @@
 #include "core/parts/conductor.h"
 
 #include <QComboBox>
-#include <QDateTime>
 #include <QHBoxLayout>
-#include <QPushButton>
 #include <QShortcut>
 #include <QSignalBlocker>
 #include <QVBoxLayout>
@@ -29,18 +28,13 @@ using harness::PinState;
 
 constexpr int kCard = 316;
 
-std::string now()
-{
-    return QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString();
-}
-
 } // namespace
 
 PlugView::PlugView(Desk& desk, QWidget* parent)
     : QWidget(parent),
       m_desk(desk),
       m_connectors(new QComboBox),
-      m_layouts(new QComboBox),
+      m_chooser(new FaceChooser(desk)),
       m_side(label({}, look::Size::Title, true)),
       m_caption(label({}, look::Size::Small, false, true)),
       m_flip(new KeyButton(tr("Flip"), QStringLiteral("F"), false)),
@@ -67,14 +61,10 @@ void PlugView::buildFace(QVBoxLayout* column)
 {
     m_connectors->setObjectName(QStringLiteral("connector"));
     m_connectors->setAccessibleName(tr("Connector"));
-    m_layouts->setObjectName(QStringLiteral("connector-layout"));
-    m_layouts->setAccessibleName(tr("Face and terminals of this connector"));
-    m_layouts->setFont(look::words(look::Size::Small));
     m_side->setObjectName(QStringLiteral("face-side"));
     m_side->setWordWrap(false);
     m_flip->setObjectName(QStringLiteral("flip"));
-    for (QComboBox* box : {m_connectors, m_layouts})
-        box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    m_connectors->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     auto* top = new QHBoxLayout;
     top->addWidget(m_connectors, 1);
     top->addSpacing(look::kMargin);
@@ -88,15 +78,7 @@ void PlugView::buildFace(QVBoxLayout* column)
     column->addWidget(m_drawing);
     column->addWidget(m_caption);
     column->addWidget(m_table, 1);
-    auto* under = new QHBoxLayout;
-    under->addWidget(label(tr("Face"), look::Size::Small, false, true));
-    under->addWidget(m_layouts, 1);
-    auto* own = new QPushButton(tr("Describe your own"));
-    own->setObjectName(QStringLiteral("describe-connector"));
-    own->setFont(look::words(look::Size::Small));
-    connect(own, &QPushButton::clicked, this, [this] { emit describeAsked(); });
-    under->addWidget(own);
-    column->addLayout(under);
+    column->addWidget(m_chooser);
     auto* caution = new Caution;
     caution->setText(tr("Battery negative lead off before any terminal is moved (both leads where the maker says so). "
                         "Local rules and licensed practice come first."));
@@ -104,7 +86,8 @@ void PlugView::buildFace(QVBoxLayout* column)
 
     connect(m_connectors, &QComboBox::activated, this,
             [this](int index) { chooseConnector(m_connectors->itemData(index).toString().toStdString()); });
-    connect(m_layouts, &QComboBox::activated, this, &PlugView::chooseLayout);
+    connect(m_chooser, &FaceChooser::notice, this, &PlugView::notice);
+    connect(m_chooser, &FaceChooser::describeAsked, this, &PlugView::describeAsked);
     connect(m_flip, &KeyButton::clicked, this, &PlugView::flip);
     connect(m_drawing, &ConnectorFace::picked, this, &PlugView::pick);
     connect(m_table, &PinTable::picked, this, &PlugView::pick);
@@ -185,19 +168,6 @@ void PlugView::chooseConnector(const std::string& id)
     refresh();
 }
 
-void PlugView::chooseLayout(int index)
-{
-    const parts::LayoutId id{m_layouts->itemData(index).toString().toStdString()};
-    const parts::Layout* layout = parts::find(library(), id);
-    if (layout == nullptr || connector() == nullptr)
-        return;
-    edit(tr("Face of %1 to %2").arg(text(m_connector), text(layout->name)), [&](job::Job& job) {
-        for (job::Connector& c : job.connectors)
-            if (c.id == m_connector)
-                c.layout = *layout;
-    });
-}
-
 void PlugView::pick(int index)
 {
     if (index < 0 || index >= static_cast<int>(m_pins.size()))
@@ -213,11 +183,12 @@ void PlugView::act()
         return;
     const job::PointRef at = pin->at;
     if (pin->state == PinState::Wrong)
-        edit(tr("%1 taken out again").arg(text(at.text())), [&](job::Job& job) { harness::pullOut(job, at); });
+        edit(tr("%1 taken out again").arg(text(at.text())),
+             [&](job::Job& job) { harness::pullOut(job, at, nowText()); });
     else if (const harness::Step* step = pin->next(); step != nullptr) {
         m_picked = at; // stays in hand until it is counted
         edit(text(at.text()) + QStringLiteral(": ") + text(step->text),
-             [&](job::Job& job) { harness::tick(job, at, now()); });
+             [&](job::Job& job) { harness::tick(job, at, nowText()); });
     }
     refresh();
     const Pin* after = current();
@@ -266,7 +237,7 @@ void PlugView::count(const QString& cavity)
     const job::PointRef at = pin->at;
     const std::string counted = cavity.toStdString();
     edit(tr("%1 counted again: %2").arg(text(at.text()), cavity),
-         [&](job::Job& job) { harness::count(job, at, counted, now()); });
+         [&](job::Job& job) { harness::count(job, at, counted, nowText()); });
     m_picked = counted == at.cavity ? job::PointRef{} : at;
     m_drawing->setFocus();
     refresh();
@@ -352,17 +323,7 @@ void PlugView::refreshConnectors()
         if (c.id == m_connector)
             m_connectors->setCurrentIndex(m_connectors->count() - 1);
     }
-    m_layouts->clear();
-    const job::Connector* c = connector();
-    if (c == nullptr)
-        return;
-    m_layouts->addItem(c->layout ? text(c->layout->name) : tr("Face not described: choose"));
-    for (const parts::Layout& l : library().layouts)
-        if (!parts::checkFits(l, c->cavities))
-            continue;
-        else if (!c->layout || l.id != c->layout->id)
-            m_layouts->addItem(text(l.name), text(l.id.value));
-    m_layouts->setEnabled(m_layouts->count() > 1);
+    m_chooser->show(connector());
 }
 
 void PlugView::refreshFace()

@@ -14,6 +14,7 @@ namespace vicegrip::app {
 
 class CallOut;
 class ConnectorFace;
+class FaceChooser;
 class KeyButton;
 class PinCard;
 class PinTable;
@@ -39,7 +40,6 @@ class PlugView : public QWidget
     void bindKeys();
     void flip();
     void walkConnectors(int step);
-    void chooseLayout(int index);
     void pick(int index);
     void act(); ///< Space: the next tick, or what is wrong taken out
     void untick();
@@ -59,7 +59,8 @@ class PlugView : public QWidget
     [[nodiscard]] bool proved(const harness::Pin& pin) const;
 
     Desk& m_desk;
-    QComboBox *m_connectors, *m_layouts;
+    QComboBox* m_connectors;
+    FaceChooser* m_chooser;
     QLabel *m_side, *m_caption;
     KeyButton* m_flip;
     ConnectorFace* m_drawing;

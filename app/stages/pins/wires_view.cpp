@@ -1,11 +1,23 @@
 #include "app/stages/pins/wires_view.h"
 
-#include "app/stages/pins/list_table.h"
+#include "app/stages/pins/wire_advice.h"
 #include "app/widgets/labels.h"
+#include "app/widgets/list_table.h"
+#include "app/widgets/paste_panel.h"
 #include "core/harness/colour.h"
 #include "core/harness/cut_list.h"
+#include "core/harness/paste_wires.h"
+#include "core/harness/pin_use.h"
+#include "core/harness/runs.h"
+#include "core/harness/wire_typed.h"
 #include "core/parts/conductor.h"
 
+#include <QApplication>
+#include <QClipboard>
+#include <QHBoxLayout>
+#include <QPushButton>
+#include <QShortcut>
+#include <QStackedWidget>
 #include <QVBoxLayout>
 
 #include <algorithm>
@@ -13,15 +25,11 @@
 namespace vicegrip::app {
 namespace {
 
-using units::Dimension;
-
-enum Column { Name, From, To, Colour, Area, Drawn, Cut, Strip, Note, kColumns };
-
-constexpr double kShortest_m = 0.01, kLongest_m = 50;
+enum Column { Name, From, Through, To, Function, Colour, Area, Drawn, Cut, Strip, kColumns };
 
 QString metres(double m)
 {
-    return text(units::format(m, Dimension::Length, "m", 2));
+    return text(units::format(m, units::Dimension::Length, "m", 2));
 }
 
 /// What was typed into a cell, put into the wire.
@@ -30,18 +38,18 @@ Result<void> put(job::Wire& wire, int column, const std::string& typed)
     if (column == Colour)
         return harness::parseColour(typed).map([&](const std::string& letters) { wire.colour = letters; });
     if (column == Area)
-        return units::parse(typed, Dimension::Area, "mm²").and_then([&](double m2) -> Result<void> {
-            if (m2 < 0.05e-6 || m2 > 120e-6)
-                return fail(ErrorCode::Range, "expected 0.05 to 120 mm², or a gauge such as 20 AWG");
-            wire.area_m2 = m2;
-            return {};
-        });
-    return units::parse(typed, Dimension::Length, "m").and_then([&](double m) -> Result<void> {
-        if (m < kShortest_m || m > kLongest_m)
-            return fail(ErrorCode::Range, "expected a length from 1 cm to 50 m");
-        wire.length_m = m;
-        return {};
-    });
+        return harness::areaTyped(typed).map([&](double m2) { wire.area_m2 = m2; });
+    return harness::lengthTyped(typed).map([&](double m) { wire.length_m = m; });
+}
+
+/// What a wire is for: what the plug's cavity at its one end is for, else at the other.
+QString functionOf(const std::map<job::PointRef, harness::PinUse>& uses, const job::Wire& wire)
+{
+    for (const bool single : {true, false}) // "Coolant temp, signal" says more than "Sensor ground of 7"
+        for (const job::PointRef* end : {&wire.from, &wire.to})
+            if (const auto it = uses.find(*end); it != uses.end() && it->second.circuit.empty() != single)
+                return text(it->second.words);
+    return {};
 }
 
 } // namespace
@@ -49,28 +57,71 @@ Result<void> put(job::Wire& wire, int column, const std::string& typed)
 WiresView::WiresView(Desk& desk, QWidget* parent)
     : QWidget(parent),
       m_desk(desk),
-      m_table(new ListTable("wires", tr("Wires"),
-                            {{tr("Wire"), 56, true},
-                             {tr("From"), 0, false},
-                             {tr("To"), 0, false},
-                             {tr("Colour"), 70, true},
-                             {tr("Area"), 86, true},
-                             {tr("Length"), 76, true},
-                             {tr("Cut to"), 76, true},
-                             {tr("Strip"), 104, true},
-                             {{}, 0, false}})),
-      m_said(label({}, look::Size::Small, false, true))
+      m_stack(new QStackedWidget),
+      m_paste(
+          new PastePanel("paste-wires", tr("A list of wires, a line each"),
+                         tr("Paste a list: from, to, colour, area, length, between tabs, semicolons or wide gaps; a "
+                            "first line may name the columns and their units.")))
 {
+    m_stack->addWidget(buildTable());
+    m_stack->addWidget(m_paste);
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->addWidget(m_stack);
+    connect(m_paste, &PastePanel::typed, this, &WiresView::readPaste);
+    connect(m_paste, &PastePanel::taken, this, &WiresView::takePaste);
+    connect(m_paste, &PastePanel::left, this, &WiresView::leavePaste);
+    setFocusProxy(m_table);
+    say({}, false);
+}
+
+WiresView::~WiresView() = default;
+
+QWidget* WiresView::buildTable()
+{
+    auto* sheet = new QWidget;
+    m_table = new ListTable("wires", tr("Wires"),
+                            {{tr("Wire"), 46, true},
+                             {tr("From"), 106, false},
+                             {tr("Through"), 0, false},
+                             {tr("To"), 106, false},
+                             {tr("Function"), 0, false},
+                             {tr("Colour"), 62, true},
+                             {tr("Area"), 80, true},
+                             {tr("Length"), 70, true},
+                             {tr("Cut to"), 70, true},
+                             {tr("Strip"), 92, true}});
     m_table->setEditTriggers(QAbstractItemView::DoubleClicked | QAbstractItemView::EditKeyPressed |
                              QAbstractItemView::AnyKeyPressed);
     m_table->setSelectionBehavior(QAbstractItemView::SelectItems);
+    m_said = label({}, look::Size::Small, false, true);
     m_said->setObjectName(QStringLiteral("wires-said"));
-    auto* column = new QVBoxLayout(this);
+    m_advice = new WireAdvice(m_desk);
+    auto* buttons = new QHBoxLayout;
+    const auto button = [&](const char* name, auto what) {
+        auto* b = new QPushButton;
+        b->setObjectName(QLatin1String(name));
+        b->setFont(look::words(look::Size::Small));
+        buttons->addWidget(b);
+        connect(b, &QPushButton::clicked, this, what);
+        return b;
+    };
+    m_areasButton = button("take-areas", &WiresView::takeAreas);
+    m_coloursButton = button("take-colours", &WiresView::takeColours);
+    m_unusedButton = button("remove-unused", &WiresView::takeOutUnused);
+    buttons->addStretch();
+    m_pasteButton = button("paste-list", &WiresView::paste);
+    m_pasteButton->setText(tr("Paste a list   Ctrl+V"));
+    connect(new QShortcut(QKeySequence::Paste, sheet), &QShortcut::activated, this, &WiresView::paste);
+    auto* column = new QVBoxLayout(sheet);
     column->setContentsMargins(0, 0, 0, 0);
     column->addWidget(m_said);
     column->addWidget(m_table, 1);
+    column->addWidget(m_advice);
+    column->addLayout(buttons);
     connect(m_table, &QTableWidget::itemChanged, this, &WiresView::typed);
-    say({}, false);
+    connect(m_table, &QTableWidget::currentCellChanged, this, [this] { showAdvice(); });
+    return sheet;
 }
 
 void WiresView::say(const QString& sentence, bool bad)
@@ -84,25 +135,70 @@ void WiresView::say(const QString& sentence, bool bad)
 void WiresView::refresh()
 {
     const auto job = m_desk.store.job();
-    std::vector<QStringList> rows;
+    m_areas = harness::chooseAreas(*job);
+    m_colours = harness::adviseColours(*job);
+    m_unused = harness::unusedWires(*job);
+    m_notes.clear();
     const auto cuts = harness::cutList(*job);
+    const auto uses = harness::pinUses(*job);
+    auto on = harness::through(*job);
+    std::vector<QStringList> rows;
     for (const job::Wire& w : job->wires) {
         const auto cut = std::ranges::find(cuts, w.id, &harness::Cut::wire);
-        rows.push_back({text(w.id.value), text(cut->from), text(cut->to), text(w.colour),
+        const bool unused = std::ranges::find(m_unused, w.id) != m_unused.end();
+        m_notes[w.id] = text(cut->note);
+        rows.push_back({text(w.id.value), text(cut->from), text(on[w.id]), text(cut->to),
+                        unused ? tr("nothing: take it out") : functionOf(uses, w), text(w.colour),
                         text(parts::areaText(w.area_m2)), metres(w.length_m), metres(cut->cut_m),
-                        text(units::formatNumber(cut->stripFrom_m * 1e3, 1)) + QStringLiteral(" / ") +
-                            text(units::formatNumber(cut->stripTo_m * 1e3, 1)) + tr(" mm"),
-                        text(cut->note)});
+                        text(units::formatNumber(cut->stripFrom_m * 1e3, 1)) + QStringLiteral("/") +
+                            text(units::formatNumber(cut->stripTo_m * 1e3, 1)) + tr(" mm")});
     }
     m_table->fill(rows);
     const QSignalBlocker quiet(m_table);
-    for (int row = 0; row < m_table->rowCount(); ++row)
+    const auto& c = look::colours();
+    int thin = 0, alike = 0;
+    for (int row = 0; row < m_table->rowCount(); ++row) {
+        const job::Wire& w = job->wires[static_cast<size_t>(row)];
+        const bool narrow = !m_areas[w.id].suffices(w.area_m2), clash = !m_colours[w.id].why.empty();
+        thin += narrow ? 1 : 0;
+        alike += clash ? 1 : 0;
         for (int column = 0; column < kColumns; ++column) {
             QTableWidgetItem* cell = m_table->item(row, column);
             const bool typeable = column == Colour || column == Area || column == Drawn;
+            const bool wrong = (column == Area && narrow) || (column == Colour && clash);
             cell->setFlags(typeable ? cell->flags() | Qt::ItemIsEditable : cell->flags() & ~Qt::ItemIsEditable);
-            cell->setForeground(typeable ? look::colours().accent : look::colours().ink);
+            cell->setForeground(wrong ? c.failing : typeable ? c.accent : column == Strip ? c.inkSoft : c.ink);
         }
+    }
+    const auto offer = [](QAbstractButton* button, const QString& words, int count) {
+        button->setText(words + QString::number(count));
+        button->setVisible(count > 0);
+    };
+    offer(m_areasButton, tr("Take the proposed areas: "), thin);
+    offer(m_coloursButton, tr("Take the proposed colours: "), alike);
+    const int unused = static_cast<int>(m_unused.size());
+    offer(m_unusedButton, tr("Take out unused wires: "), unused);
+    if (m_table->currentRow() < 0 && m_table->rowCount() > 0)
+        m_table->setCurrentCell(0, Area);
+    showAdvice();
+}
+
+void WiresView::showAdvice()
+{
+    const auto job = m_desk.store.job();
+    const auto row = static_cast<size_t>(m_table->currentRow());
+    const job::Wire* wire = m_table->currentRow() < 0 || row >= job->wires.size() ? nullptr : &job->wires[row];
+    m_advice->show(wire, wire == nullptr ? harness::AreaChoice{} : m_areas[wire->id],
+                   wire == nullptr ? harness::ColourAdvice{} : m_colours[wire->id],
+                   wire == nullptr ? QString() : m_notes[wire->id]);
+}
+
+bool WiresView::edit(const QString& description, const std::function<void(job::Job&)>& change)
+{
+    const auto kept = m_desk.store.edit(description, change);
+    say(kept ? QString() : QString::fromStdString(kept.error().sentence), !kept);
+    refresh();
+    return kept.has_value();
 }
 
 void WiresView::typed(QTableWidgetItem* cell)
@@ -117,10 +213,79 @@ void WiresView::typed(QTableWidgetItem* cell)
         refresh(); // what stands in the job stands in the cell
         return;
     }
-    const auto kept = m_desk.store.edit(tr("Wire %1: %2").arg(text(changed.id.value), cell->text()),
-                                        [&](job::Job& j) { j.wires[row] = changed; });
-    say(kept ? QString() : QString::fromStdString(kept.error().sentence), !kept);
-    refresh();
+    edit(tr("Wire %1: %2").arg(text(changed.id.value), cell->text()), [&](job::Job& j) { j.wires[row] = changed; });
+}
+
+void WiresView::takeAreas()
+{
+    const auto areas = m_areas;
+    edit(tr("Proposed areas"), [&](job::Job& job) {
+        for (job::Wire& w : job.wires)
+            if (const auto it = areas.find(w.id); it != areas.end() && !it->second.suffices(w.area_m2))
+                w.area_m2 = it->second.area_m2;
+    });
+}
+
+void WiresView::takeColours()
+{
+    const auto colours = m_colours;
+    edit(tr("Proposed colours"), [&](job::Job& job) {
+        for (job::Wire& w : job.wires)
+            if (const auto it = colours.find(w.id); it != colours.end())
+                w.colour = it->second.colour;
+    });
+}
+
+void WiresView::takeOutUnused()
+{
+    const auto unused = m_unused;
+    edit(tr("Unused wires taken out"), [&](job::Job& job) { harness::removeWires(job, unused); });
+}
+
+void WiresView::paste()
+{
+    m_stack->setCurrentWidget(m_paste);
+    m_paste->setText(QApplication::clipboard()->text());
+    readPaste();
+    m_paste->setFocus();
+}
+
+void WiresView::readPaste()
+{
+    const auto job = m_desk.store.job();
+    const auto read = harness::pasteWires(*job, m_paste->text().toStdString());
+    if (!read) {
+        m_paste->show({}, QString::fromStdString(read.error().sentence), {});
+        return;
+    }
+    std::vector<PastePanel::Line> lines;
+    int good = 0;
+    for (const harness::PastedWire& p : *read) {
+        good += p.wire ? 1 : 0;
+        const QString becomes =
+            p.wire ? tr("%1 to %2, %3, %4, %5. ")
+                         .arg(text(job::spoken(*job, p.wire->from)), text(job::spoken(*job, p.wire->to)),
+                              text(p.wire->colour), text(parts::areaText(p.wire->area_m2)), metres(p.wire->length_m))
+                   : QString();
+        lines.push_back({p.line, becomes + text(p.trouble), p.wire.has_value()});
+    }
+    const int left = static_cast<int>(lines.size()) - good;
+    m_paste->show(lines,
+                  lines.empty() ? tr("Nothing pasted yet.") : tr("%1 understood, %2 left out").arg(good).arg(left),
+                  good == 0 ? QString() : tr("Draw %1").arg(good));
+}
+
+void WiresView::takePaste()
+{
+    const auto read = harness::pasteWires(*m_desk.store.job(), m_paste->text().toStdString());
+    if (read && edit(tr("Wires from a list"), [&](job::Job& job) { (void)harness::drawPasted(job, *read); }))
+        leavePaste();
+}
+
+void WiresView::leavePaste()
+{
+    m_stack->setCurrentIndex(0);
+    m_table->setFocus();
 }
 
 } // namespace vicegrip::app

@@ -2,12 +2,15 @@
 
 #include "app/desk/library.h"
 #include "app/widgets/labels.h"
+#include "app/widgets/selected.h"
 #include "app/widgets/typed_field.h"
 #include "core/harness/drawing.h"
+#include "core/scaling/table.h"
 
 #include <QComboBox>
 #include <QGridLayout>
 #include <QLineEdit>
+#include <QRegularExpression>
 
 #include <algorithm>
 #include <cmath>
@@ -26,37 +29,44 @@ bool saysNone(const QString& typed)
     return plain == QLatin1String("none") || plain == QLatin1String("off") || plain == QLatin1String("no");
 }
 
+/// "0 0.5 1 2 4.75": readings of the input between blanks or semicolons.
+Result<std::vector<double>> readingsTyped(const QString& typed, Dimension axis)
+{
+    static const QRegularExpression kBetween(QStringLiteral("[\\s;]+"));
+    std::vector<double> out;
+    for (const QString& one : typed.split(kBetween, Qt::SkipEmptyParts)) {
+        const auto reading = units::parse(one.toStdString(), axis, scaling::readingUnit(axis));
+        if (!reading)
+            return tl::make_unexpected(reading.error());
+        if (!out.empty() && *reading <= out.back())
+            return fail(ErrorCode::Range, one.toStdString() + " does not rise above the one before it");
+        out.push_back(*reading);
+    }
+    if (out.size() < 2 || out.size() > 200)
+        return fail(ErrorCode::Range, "expected 2 to 200 readings, rising, such as 0 0.5 1 2 4.5");
+    return out;
+}
+
 } // namespace
 
-CircuitForm::CircuitForm(Desk& desk, QWidget* parent) : QWidget(parent), m_desk(desk), m_sensor(new QComboBox)
+CircuitForm::CircuitForm(Desk& desk, QWidget* parent)
+    : QWidget(parent), m_desk(desk), m_sensor(new QComboBox), m_knots(new QComboBox)
 {
     auto* grid = new QGridLayout(this);
     grid->setContentsMargins(0, 0, 0, 0);
     grid->setHorizontalSpacing(look::kGap);
-    grid->setVerticalSpacing(4);
+    grid->setVerticalSpacing(3);
     grid->setColumnStretch(1, 1);
-    grid->addWidget(label(tr("Sensor"), look::Size::Small, false, true), 0, 0, 1, 2);
     m_sensor->setObjectName(QStringLiteral("sensor"));
     m_sensor->setAccessibleName(tr("Sensor"));
     m_sensor->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     m_sensor->setMinimumContentsLength(16);
     m_sensor->setFont(look::words(look::Size::Small));
-    grid->addWidget(m_sensor, 1, 0, 1, 2);
+    grid->addWidget(m_sensor, 0, 0, 1, 2);
     connect(m_sensor, &QComboBox::activated, this, &CircuitForm::chooseSensor);
     addPullUp(grid);
     addTable(grid);
     grid->setRowStretch(grid->rowCount(), 1);
-}
-
-const job::Circuit* CircuitForm::circuit() const
-{
-    return job::find(*m_desk.store.job(), m_desk.selection.circuit());
-}
-
-const parts::Sensor* CircuitForm::sensor() const
-{
-    const job::Circuit* c = circuit();
-    return c == nullptr ? nullptr : job::sensorOf(*m_desk.store.job(), *c);
 }
 
 TypedField* CircuitForm::add(QGridLayout* grid, const QString& name, const char* objectName,
@@ -74,7 +84,7 @@ TypedField* CircuitForm::add(QGridLayout* grid, const QString& name, const char*
     grid->addWidget(field, row, 1);
     connect(field, &TypedField::entered, this,
             [this, field, name, read, say, change = std::move(change)](const QString& typed) {
-                const job::Circuit* c = circuit();
+                const job::Circuit* c = selectedCircuit(m_desk);
                 const auto value = read(typed);
                 if (c != nullptr && value)
                     edit(field, tr("%1 of %2 to %3").arg(name, text(c->name), say(*value)),
@@ -111,11 +121,11 @@ void CircuitForm::addTable(QGridLayout* grid)
         return job::find(job, m_desk.selection.circuit())->scaling;
     };
     const auto readValue = [this](const QString& typed) -> Result<double> {
-        const parts::Sensor* s = sensor();
+        const parts::Sensor* s = selectedSensor(m_desk);
         return s == nullptr ? Result<double>(0) : units::parse(typed.toStdString(), s->measures, s->unit);
     };
     const auto sayValue = [this](double si) {
-        const parts::Sensor* s = sensor();
+        const parts::Sensor* s = selectedSensor(m_desk);
         return s == nullptr ? QString()
                             : text(units::format(si, s->measures, s->unit, s->measures == Dimension::Lambda ? 3 : 1));
     };
@@ -134,39 +144,101 @@ void CircuitForm::addTable(QGridLayout* grid)
         },
         [](double n) { return QString::number(n); },
         [=](job::Job& job, double n) { scalingOf(job).points = static_cast<int>(n); });
+    addKnots(grid);
     // A step has the unit of the value but not its zero: 0.1 °C is a tenth of a degree.
     m_outputStep = add(
         grid, tr("Value step"), "output-step",
         [this](const QString& typed) {
             QString number = typed.trimmed();
-            const parts::Sensor* s = sensor();
-            if (s != nullptr && number.endsWith(text(s->unit)))
-                number.chop(text(s->unit).size());
+            if (const QString unit = ecuUnit(); number.endsWith(unit))
+                number.chop(unit.size());
             return units::parse(number.toStdString(), Dimension::Counts);
         },
-        [this](double step) {
-            const parts::Sensor* s = sensor();
-            return text(units::shortest(step)) + QLatin1Char(' ') + (s == nullptr ? QString() : text(s->unit));
-        },
+        [this](double step) { return text(units::shortest(step)) + QLatin1Char(' ') + ecuUnit(); },
         [=](job::Job& job, double step) { scalingOf(job).outputStep = step; });
     m_inputStep = add(
-        grid, tr("Volt step"), "input-step",
-        [](const QString& typed) {
-            return units::parse(typed.toStdString(), Dimension::Voltage, "V").and_then([](double v) -> Result<double> {
-                if (v < 0 || v > 1)
-                    return fail(ErrorCode::Range, "expected a step from 0 V to 1 V, such as 0.01 V or 5 mV");
-                return v;
-            });
+        grid, tr("Input step"), "input-step",
+        [this](const QString& typed) {
+            const Dimension axis = axisOfSelected();
+            return units::parse(typed.toStdString(), axis, scaling::readingUnit(axis))
+                .and_then([axis](double step) -> Result<double> {
+                    if (axis == Dimension::Voltage && (step < 0 || step > 1))
+                        return fail(ErrorCode::Range, "expected a step from 0 V to 1 V, such as 0.01 V or 5 mV");
+                    if (step < 0 || step > 1000)
+                        return fail(ErrorCode::Range, "expected a step from 0 Hz to 1000 Hz, such as 0.1 Hz");
+                    return step;
+                });
         },
-        [](double v) { return text(units::shortest(v)) + QStringLiteral(" V"); },
-        [=](job::Job& job, double v) { scalingOf(job).inputStep_v = v; });
+        [this](double step) {
+            return text(units::shortest(step)) + QLatin1Char(' ') + text(scaling::readingUnit(axisOfSelected()));
+        },
+        [=](job::Job& job, double v) { scalingOf(job).inputStep = v; });
+}
+
+/// Where the points lie: evenly, chosen, or where the ECU has them.
+void CircuitForm::addKnots(QGridLayout* grid)
+{
+    const int row = grid->rowCount();
+    auto* caption = label(tr("Placed"), look::Size::Small, false, true);
+    caption->setWordWrap(false);
+    grid->addWidget(caption, row, 0);
+    m_knots->setObjectName(QStringLiteral("knots"));
+    m_knots->setAccessibleName(tr("How the points are placed"));
+    m_knots->setFont(look::words(look::Size::Small));
+    m_knots->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    m_knots->setMinimumContentsLength(10);
+    m_knots->addItems({tr("evenly"), tr("by the ECU"), tr("best, on the curve"), tr("best, beside it too")});
+    grid->addWidget(m_knots, row, 1);
+    connect(m_knots, &QComboBox::activated, this, &CircuitForm::chooseKnots);
+
+    m_fixed = new TypedField(tr("The ECU's own points"), [this](const QString& typed) {
+        return readingsTyped(typed, axisOfSelected()).map([](const std::vector<double>& readings) {
+            return tr("%1 points").arg(readings.size());
+        });
+    });
+    m_fixed->edit()->setObjectName(QStringLiteral("fixed-readings"));
+    grid->addWidget(m_fixed, row + 1, 0, 1, 2);
+    connect(m_fixed, &TypedField::entered, this, [this](const QString& typed) {
+        const job::Circuit* c = selectedCircuit(m_desk);
+        const auto readings = readingsTyped(typed, axisOfSelected());
+        if (c != nullptr && readings)
+            edit(m_fixed, tr("The ECU's points of %1").arg(text(c->name)), [&](job::Job& job) {
+                job::ScalingSpec& spec = job::find(job, m_desk.selection.circuit())->scaling;
+                spec.fixed = *readings;
+                spec.points = static_cast<int>(readings->size());
+            });
+    });
+}
+
+QString CircuitForm::ecuUnit() const
+{
+    const parts::Sensor* s = selectedSensor(m_desk);
+    return s == nullptr ? QString() : text(scaling::unitOf(*s, selectedCircuit(m_desk)->scaling));
+}
+
+void CircuitForm::chooseKnots(int index)
+{
+    const job::Circuit* c = selectedCircuit(m_desk);
+    if (c == nullptr)
+        return;
+    const auto knots = static_cast<job::Knots>(index);
+    edit(nullptr, tr("Points of %1 placed %2").arg(text(c->name), m_knots->itemText(index)), [&](job::Job& job) {
+        job::ScalingSpec& spec = job::find(job, m_desk.selection.circuit())->scaling;
+        spec.knots = knots;
+        const double last = axisOfSelected() == Dimension::Frequency ? 10000 : 5;
+        if (knots == job::Knots::Fixed && spec.fixed.empty()) // begin with ten even ones, to be written over
+            for (int i = 0; i <= 10; ++i)
+                spec.fixed.push_back(i * last / 10);
+        if (knots == job::Knots::Fixed)
+            spec.points = static_cast<int>(spec.fixed.size());
+    });
 }
 
 void CircuitForm::refresh()
 {
     const auto job = m_desk.store.job();
-    const job::Circuit* c = circuit();
-    const parts::Sensor* s = sensor();
+    const job::Circuit* c = selectedCircuit(m_desk);
+    const parts::Sensor* s = selectedSensor(m_desk);
     setEnabled(c != nullptr && s != nullptr);
     if (c == nullptr || s == nullptr)
         return;
@@ -180,14 +252,30 @@ void CircuitForm::refresh()
     m_low->setText(value(c->scaling.low));
     m_high->setText(value(c->scaling.high));
     m_points->setText(QString::number(c->scaling.points));
-    m_outputStep->setText(text(units::shortest(c->scaling.outputStep)) + QLatin1Char(' ') + text(s->unit));
-    m_inputStep->setText(text(units::shortest(c->scaling.inputStep_v)) + QStringLiteral(" V"));
+    m_knots->setCurrentIndex(static_cast<int>(c->scaling.knots));
+    const bool fixed = c->scaling.knots == job::Knots::Fixed;
+    m_points->setEnabled(!fixed);
+    m_fixed->setVisible(fixed);
+    QStringList fixedAt;
+    for (const double reading : c->scaling.fixed)
+        fixedAt << text(units::shortest(reading));
+    m_fixed->setText(fixedAt.join(QLatin1Char(' ')));
+    m_outputStep->setText(text(units::shortest(c->scaling.outputStep)) + QLatin1Char(' ') + ecuUnit());
+    m_inputStep->setText(text(units::shortest(c->scaling.inputStep)) + QLatin1Char(' ') +
+                         text(scaling::readingUnit(scaling::axisOf(*s))));
+}
+
+/// Volts, or Hz where the input counts.
+Dimension CircuitForm::axisOfSelected() const
+{
+    const parts::Sensor* s = selectedSensor(m_desk);
+    return s == nullptr ? Dimension::Voltage : scaling::axisOf(*s);
 }
 
 /// Sensors of one kind, or with the same pins, can stand in for each other where they measure the same thing.
 void CircuitForm::offerSensors()
 {
-    const parts::Sensor& fitted = *sensor();
+    const parts::Sensor& fitted = *selectedSensor(m_desk);
     m_sensor->clear();
     m_sensor->addItem(text(fitted.name), text(fitted.id.value));
     for (const parts::Sensor& s : library().sensors)
@@ -200,12 +288,14 @@ void CircuitForm::offerSensors()
 void CircuitForm::chooseSensor(int index)
 {
     const parts::PartId id{m_sensor->itemData(index).toString().toStdString()};
-    const job::Circuit* c = circuit();
+    const job::Circuit* c = selectedCircuit(m_desk);
     for (const parts::Sensor& s : library().sensors) {
         if (s.id != id || c == nullptr)
             continue;
-        edit(nullptr, tr("Sensor of %1 to %2").arg(text(c->name), text(s.name)),
-             [&](job::Job& job) { harness::setSensor(job, c->id, s); });
+        edit(nullptr, tr("Sensor of %1 to %2").arg(text(c->name), text(s.name)), [&](job::Job& job) {
+            harness::setSensor(job, c->id, s);
+            harness::proposeFaces(job, library().layouts);
+        });
         return;
     }
 }

@@ -26,6 +26,7 @@ class CircuitForm : public QWidget
     void notice(const QString& sentence);
 
   private:
+    [[nodiscard]] units::Dimension axisOfSelected() const;
     using Change = std::function<void(job::Job&, double)>;
 
     TypedField* add(QGridLayout* grid, const QString& name, const char* objectName,
@@ -33,15 +34,16 @@ class CircuitForm : public QWidget
                     const std::function<QString(double)>& say, Change change);
     void addPullUp(QGridLayout* grid);
     void addTable(QGridLayout* grid);
+    void addKnots(QGridLayout* grid);
+    [[nodiscard]] QString ecuUnit() const;
     void offerSensors();
+    void chooseKnots(int index);
     void chooseSensor(int index);
     void edit(TypedField* field, const QString& description, const std::function<void(job::Job&)>& change);
-    [[nodiscard]] const job::Circuit* circuit() const;
-    [[nodiscard]] const parts::Sensor* sensor() const;
 
     Desk& m_desk;
-    QComboBox* m_sensor;
-    TypedField *m_pullUp, *m_points, *m_low, *m_high, *m_outputStep, *m_inputStep;
+    QComboBox *m_sensor, *m_knots;
+    TypedField *m_pullUp, *m_points, *m_fixed, *m_low, *m_high, *m_outputStep, *m_inputStep;
 };
 
 } // namespace vicegrip::app

@@ -2,17 +2,18 @@
 
 #include "app/stages/stage_page.h"
 
-class QLabel;
-class QTableWidget;
-class QVBoxLayout;
+#include <functional>
+#include <vector>
+
+class QStackedWidget;
 
 namespace vicegrip::app {
 
-class CircuitForm;
-class KeyButton;
-class TransferPlot;
+class ViewBar;
 
-/// The table the ECU needs for this input, handed over, and the value that comes back.
+/// Scale: the table of an input, readings beside another instrument, how wrong its value can be, and what a throttle, a
+/// flex sensor, a switch, a speed sensor and a thermocouple need besides. One is shown; the bar offers those that the
+/// circuit has.
 class ScalePage : public StagePage
 {
     Q_OBJECT
@@ -23,25 +24,23 @@ class ScalePage : public StagePage
     void refresh() override;
     void refreshLive() override;
 
-    /// Writes the table as CSV. Errors (Io) with the file.
-    [[nodiscard]] Result<void> exportCsv(const QString& path) const;
-
   private:
-    void buildVerify(QVBoxLayout* column);
-    void showTable(const analysis::CircuitView& view, const job::Circuit& circuit, const parts::Sensor& sensor);
-    void send();
-    void record();
-    void exportBeside();
-    void say(const QString& sentence, bool bad = false);
-    [[nodiscard]] std::optional<link::EcuSample> sample() const;
-    [[nodiscard]] const proof::Expectation* expected(proof::StationKind kind) const;
+    enum View { Table, Readings, Budget, Strokes, Fuel, Switch, Speed, Probe };
 
-    AnalysisPtr m_analysis;
-    CircuitForm* m_form;
-    TransferPlot* m_plot;
-    QTableWidget* m_table;
-    QLabel *m_worst, *m_expected, *m_returned, *m_said;
-    KeyButton *m_send, *m_record, *m_export;
+    /// A view as the page deals with it; what it does not need live is empty.
+    struct Shown
+    {
+        QWidget* widget;
+        std::function<void()> refresh, refreshLive;
+    };
+    template <class V> V* add();
+    void show(int view);
+    void fitStack();
+    void offer();
+
+    ViewBar* m_bar;
+    QStackedWidget* m_stack;
+    std::vector<Shown> m_views; ///< as View counts them
 };
 
 } // namespace vicegrip::app

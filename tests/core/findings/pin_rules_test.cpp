@@ -49,10 +49,22 @@ TEST(PinFindings, TwoWiresInASealedCavityAreSaid)
     EXPECT_THAT(of(job, "cavity-shared")[0].what, HasSubstr("2 wires"));
 }
 
+TEST(PinFindings, TwoWiresInAnOpenCavityMustFitOneCrimp)
+{
+    job::Job job = *job::readFile(std::string(VICEGRIP_SOURCE_DIR) + "/data/jobs/curlew.vicegrip");
+    job::Wire second = wireAt(job, {"V", "25"}); // unsealed, up to 1.5 mm²
+    second.id = {"second"};
+    (second.from.owner == "V" ? second.to : second.from) = {"S2", {}};
+    job.wires.push_back(second);
+    EXPECT_TRUE(of(job, "cavity-shared").empty()) << "two of 0.5 mm² fit";
+    job.wires.back().area_m2 = 1.5e-6;
+    EXPECT_THAT(of(job, "cavity-shared").at(0).what, HasSubstr("together 2 mm²"));
+}
+
 TEST(PinFindings, AWrongCountStopsTheJob)
 {
     job::Job job = test::petrel();
-    harness::pullOut(job, {"A", "7"});
+    harness::pullOut(job, {"A", "7"}, "t");
     for (int i = 0; i < 20; ++i)
         harness::tick(job, {"A", "7"}, "t");
     harness::count(job, {"A", "7"}, "20", "t");
@@ -68,7 +80,7 @@ TEST(PinFindings, AWrongCountIsSaidOfAPlugNobodyHasDescribedToo)
     job::Job job = test::petrel();
     for (job::Connector& c : job.connectors)
         c.layout.reset();
-    harness::pullOut(job, {"MAP", "2"});
+    harness::pullOut(job, {"MAP", "2"}, "t");
     for (int i = 0; i < 20; ++i)
         harness::tick(job, {"MAP", "2"}, "t");
     harness::count(job, {"MAP", "2"}, "3", "t");

@@ -90,7 +90,7 @@ TEST(Shopping, CountsAreTheDrawings)
     double terminals = 0, metres = 0, plugs = 0;
     for (const Item& i : all) {
         terminals += i.what.starts_with("Terminal, ") ? i.needed : 0;
-        metres += i.unit == "m" ? i.needed : 0;
+        metres += i.what.starts_with("Wire ") ? i.needed : 0;
         plugs += i.what.find("plug") != std::string::npos && !i.what.starts_with("Blank") ? i.needed : 0;
     }
     std::set<job::PointRef> used;

@@ -85,7 +85,7 @@ TEST(PinTasks, ACircuitIsPinnedWhenItsWholeWayIs)
         return analysis::find(test::analysed(job), job::CircuitId{circuit})->pins;
     };
     EXPECT_EQ(state("clt"), proof::State::Done);
-    pullOut(job, {"BE", "6"}); // the bulkhead on its way
+    pullOut(job, {"BE", "6"}, "t"); // the bulkhead on its way
     EXPECT_EQ(state("clt"), proof::State::Untouched);
     EXPECT_EQ(state("map"), proof::State::Done) << "others do not pass there";
     for (int i = 0; i < 20; ++i)

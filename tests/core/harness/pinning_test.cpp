@@ -111,7 +111,7 @@ TEST(Pinning, AWrongSecondCountIsCaught)
     EXPECT_THAT(pin(job, at).trouble,
                 testing::AllOf(HasSubstr("led to cavity 26"), HasSubstr("belongs in " + at.cavity)));
     EXPECT_EQ(pinsOf(job, plug(job, "A"))[*nextPin(pinsOf(job, plug(job, "A")))].at, at) << "what is wrong comes first";
-    pullOut(job, at);
+    pullOut(job, at, "t");
     EXPECT_EQ(pin(job, at).state, PinState::Planned);
 }
 

@@ -38,6 +38,29 @@ TEST(JobFile, RoundTripIsExact)
     EXPECT_EQ(write(*again), text) << "nothing drifts on the second writing";
 }
 
+TEST(JobFile, TheEcusUnitAndRoadSpeedAreKeptAndChecked)
+{
+    Job job = petrel();
+    ScalingSpec& spec = job.circuits[0].scaling;
+    spec.unit = "psi";
+    spec.valueFirst = spec.falling = true;
+    job.circuits[0].roadSpeed.emplace();
+    job.circuits[0].roadSpeed->tyre = "205/55 R16";
+    job.circuits[0].roadSpeed->runPulses = 16700;
+    const auto again = read(write(job));
+    ASSERT_TRUE(again) << again.error().text();
+    EXPECT_EQ(*again, job);
+    const auto wrong = with("/circuits/0/scaling/unit", "°C");
+    ASSERT_FALSE(wrong);
+    EXPECT_EQ(wrong.error().place.pointer, "/circuits/0/scaling/unit");
+    EXPECT_THAT(wrong.error().sentence, testing::HasSubstr("\"°C\" is not a unit of"));
+    // How a table is written down is no fact that a proof rests on; its unit is one.
+    const Facts before = facts(petrel());
+    EXPECT_FALSE(before.contains("scaling map unit"));
+    EXPECT_EQ(facts(job).at("scaling map unit"), "psi");
+    EXPECT_FALSE(facts(job).contains("scaling map falling"));
+}
+
 TEST(JobFile, UnknownMembersSurviveAtEveryLevel)
 {
     auto json = petrelJson();

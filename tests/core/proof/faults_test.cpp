@@ -83,6 +83,58 @@ TEST(FaultSheet, ReadsAndRefuses)
     EXPECT_EQ(readFaults(R"({"faults": [{"kind": "open", "wire": "w999"}]})", job).error().place.pointer, "/faults/0");
 }
 
+TEST(FaultSheet, WhatTheEcuWasLeftHolding)
+{
+    const job::Job job = test::petrel();
+    const auto sheet = readFaults(
+        R"({"faults": [{"kind": "held-table", "input": "AN1", "points": [[0.5, -101.3], [4.5, 198.7]]}]})", job);
+    ASSERT_TRUE(sheet) << sheet.error().text();
+    const auto& held = std::get<HeldTable>(sheet->front());
+    EXPECT_EQ(held.input.value, "AN1");
+    ASSERT_EQ(held.points.size(), 2U);
+    EXPECT_EQ(held.points[0].value, -101.3);
+    EXPECT_EQ(asWired(job, *sheet), job) << "it changes no wire";
+    for (const auto& [text, said] :
+         {std::pair(R"({"faults": [{"kind": "held-table", "input": "AN99", "points": [[0, 0], [1, 1]]}]})", "AN99"),
+          {R"({"faults": [{"kind": "held-table", "input": "AN1", "points": [[1, 0], [1, 1]]}]})", "do not rise"},
+          {R"({"faults": [{"kind": "held-table", "input": "AN1", "points": [[1, 0]]}]})", ""}}) {
+        const auto refused = readFaults(text, job);
+        ASSERT_FALSE(refused) << text;
+        EXPECT_THAT(refused.error().sentence, testing::HasSubstr(said));
+    }
+}
+
+TEST(Pulses, LevelsComeFromTheWiring)
+{
+    const job::Job job = test::petrel();
+    const job::Circuit& crank = *job::find(job, job::CircuitId{"crank"});
+    const auto& output = std::get<parts::OpenCollector>(job::sensorOf(job, crank)->model);
+    const auto levels = [&](const job::Job& wired, const FaultSheet& faults = {}) {
+        const auto car = build(wired, {.surroundings = wired.surroundings, .faults = faults});
+        EXPECT_TRUE(car);
+        return pulseLevels(*car, crank, output);
+    };
+    // Common practice, no source: a Hall sensor on its pull-up shows the supply in a gap, below 0.25 V on a tooth.
+    const auto good = levels(job);
+    ASSERT_TRUE(good);
+    EXPECT_NEAR(good->high_v, 5, 0.1);
+    EXPECT_LT(good->low_v, 0.25);
+    EXPECT_TRUE(good->swings());
+    job::Job bare = job;
+    job::findInput(bare, crank.input)->pull_up_ohm.reset();
+    EXPECT_FALSE(levels(bare)->swings()) << "without a pull-up nothing lifts the line";
+    const job::Device& device = *job::find(job, crank.device);
+    for (const parts::PinRole role : {parts::PinRole::Signal, parts::PinRole::Supply, parts::PinRole::Ground}) {
+        const PointRef pin{device.connector, parts::cavityOf(*job::sensorOf(job, crank), role)};
+        FaultSheet faults;
+        for (const job::Wire& w : job.wires)
+            if (w.from == pin || w.to == pin)
+                faults.push_back(OpenWire{w.id});
+        ASSERT_FALSE(faults.empty());
+        EXPECT_FALSE(levels(job, faults)->swings()) << static_cast<int>(role);
+    }
+}
+
 TEST(Wiring, FollowsSplicesBulkheadAndRelay)
 {
     const job::Job job = test::petrel();

@@ -1,5 +1,5 @@
 #include "core/electrics/sensor_model.h"
-#include "core/scaling/table.h"
+#include "core/scaling/exchange.h"
 #include "tests/support/petrel.h"
 
 #include <gmock/gmock.h>
@@ -37,7 +37,7 @@ TEST(Transfer, EqualsBuildingTheCarAnew)
         for (double value : values) {
             const auto anew = electrics::build(l.job, {.surroundings = l.job.surroundings, .felt = {{{id}, value}}});
             ASSERT_TRUE(anew);
-            EXPECT_NEAR(l.transfer(id).volts(value), anew->inputVolts(l.job, l.circuit(id))->value, 1e-9)
+            EXPECT_NEAR(l.transfer(id).reading(value), anew->inputVolts(l.job, l.circuit(id))->value, 1e-9)
                 << id << " " << value;
         }
     }
@@ -48,7 +48,7 @@ TEST(Transfer, InverseGoesBack)
     const Loaded l = loaded();
     const Transfer t = l.transfer("clt");
     for (double kelvin = 250; kelvin < 400; kelvin += 13)
-        EXPECT_NEAR(t.value(t.volts(kelvin), 240, 410), kelvin, 1e-6);
+        EXPECT_NEAR(t.value(t.reading(kelvin), 240, 410), kelvin, 1e-6);
 }
 
 TEST(Table, ALineNeedsTwoPointsAndHasNoError)
@@ -56,7 +56,7 @@ TEST(Table, ALineNeedsTwoPointsAndHasNoError)
     const Loaded l = loaded();
     auto spec = l.circuit("map").scaling;
     spec.outputStep = 0;
-    spec.inputStep_v = 0;
+    spec.inputStep = 0;
     const auto table = makeTable(l.transfer("map"), l.sensor("map"), spec);
     ASSERT_TRUE(table) << table.error().text();
     ASSERT_EQ(table->points.size(), 2U);
@@ -73,10 +73,10 @@ TEST(Table, ErrorReportedIsTheErrorFound)
         ASSERT_TRUE(table) << table.error().text();
         ASSERT_EQ(table->points.size(), static_cast<size_t>(spec.points));
         double worst = 0; // a search of our own, ten times finer
-        for (double v = table->points.front().volts; v <= table->points.back().volts; v += 0.0007)
+        for (double v = table->points.front().reading; v <= table->points.back().reading; v += 0.0007)
             worst = std::max(worst, std::abs(lookUp(*table, v) - t.value(v, spec.low, spec.high)));
         EXPECT_NEAR(table->worstError, worst, 0.02 * worst + 0.051) << id;
-        EXPECT_NEAR(std::abs(lookUp(*table, table->worstAtVolts) - table->worstAt), table->worstError, 1e-9)
+        EXPECT_NEAR(std::abs(lookUp(*table, table->worstAtReading) - table->worstAt), table->worstError, 1e-9)
             << "it lies where it says";
     }
 }
@@ -86,7 +86,7 @@ TEST(Table, MorePointsAreNeverWorse)
     const Loaded l = loaded();
     auto spec = l.circuit("clt").scaling;
     spec.outputStep = 0;
-    spec.inputStep_v = 0;
+    spec.inputStep = 0;
     double before = 1e9;
     for (int points : {5, 9, 17, 33}) { // each holds all points of the one before
         spec.points = points;
@@ -102,12 +102,12 @@ TEST(Table, KeepsToItsGridsAndRises)
     const auto spec = l.circuit("clt").scaling;
     const auto table = makeTable(l.transfer("clt"), l.sensor("clt"), spec);
     for (size_t i = 0; i < table->points.size(); ++i) {
-        const double volts = table->points[i].volts / spec.inputStep_v,
+        const double volts = table->points[i].reading / spec.inputStep,
                      value = (table->points[i].value - 273.15) / spec.outputStep;
         EXPECT_NEAR(volts, std::round(volts), 1e-6);
         EXPECT_NEAR(value, std::round(value), 1e-6);
         if (i > 0) {
-            EXPECT_GT(table->points[i].volts, table->points[i - 1].volts);
+            EXPECT_GT(table->points[i].reading, table->points[i - 1].reading);
             EXPECT_LT(table->points[i].value, table->points[i - 1].value);
         }
     }
@@ -120,7 +120,7 @@ TEST(Table, PullUpIsInTheTable)
     job::Job other = test::petrel();
     job::findInput(other, parts::InputId{"AN3"})->pull_up_ohm = 1000;
     const Loaded with2k49 = loaded(), with1k = loaded(other);
-    EXPECT_GT(with1k.transfer("clt").volts(295.15), with2k49.transfer("clt").volts(295.15) + 0.5);
+    EXPECT_GT(with1k.transfer("clt").reading(295.15), with2k49.transfer("clt").reading(295.15) + 0.5);
 }
 
 TEST(Table, RefusesWhatCannotBeScaled)
@@ -135,7 +135,7 @@ TEST(Table, RefusesWhatCannotBeScaled)
     EXPECT_THAT(makeTable(l.transfer("tps"), l.sensor("tps"), beyond).error().sentence,
                 testing::HasSubstr("stops moving"));
     auto coarse = l.circuit("iat").scaling;
-    coarse.inputStep_v = 0.5;
+    coarse.inputStep = 0.5;
     EXPECT_FALSE(makeTable(l.transfer("iat"), l.sensor("iat"), coarse));
 }
 
@@ -152,7 +152,7 @@ TEST(Table, CsvIsRfc4180)
 // Common practice, no source: two equal halves of a throttle track give 2.5 V.
 TEST(TradeFacts, HalfOfAThrottleTrackIsHalfTheSupply)
 {
-    EXPECT_NEAR(loaded().transfer("tps").volts(0.5), 2.5, 0.02);
+    EXPECT_NEAR(loaded().transfer("tps").reading(0.5), 2.5, 0.02);
 }
 
 // Common practice, no source: a 0.5-2.0 V transducer over 0-150 °C reads about 0.67 V in a garage in the sixties °F.
@@ -179,8 +179,8 @@ TEST(TradeFacts, ManifoldSensorReadsTheBarometer)
     const double kpa = test::at(a, "map", "value").expectation.value / 1000;
     EXPECT_GT(kpa, 95);
     EXPECT_LT(kpa, 102);
-    EXPECT_NEAR(loaded().transfer("map").volts(0), 0.5, 0.01);
-    EXPECT_NEAR(loaded().transfer("map").volts(300e3), 4.5, 0.02);
+    EXPECT_NEAR(loaded().transfer("map").reading(0), 0.5, 0.01);
+    EXPECT_NEAR(loaded().transfer("map").reading(300e3), 4.5, 0.02);
 }
 
 } // namespace

@@ -85,12 +85,12 @@ TEST(Hands, TickedChoresAreDoneAndGatesOpenAndShut)
         return it != all.end() && it->done;
     };
     EXPECT_FALSE(done("mount-ecu"));
-    EXPECT_TRUE(tick(job, "mount-ecu"));
+    EXPECT_TRUE(tick(job, "mount-ecu", "t"));
     EXPECT_TRUE(done("mount-ecu"));
-    EXPECT_FALSE(tick(job, "plug-A")) << "a plug is done when its cavities are";
-    EXPECT_TRUE(tick(job, "intake"));
+    EXPECT_FALSE(tick(job, "plug-A", "t")) << "a plug is done when its cavities are";
+    EXPECT_TRUE(tick(job, "intake", "t"));
     EXPECT_EQ(job.hands.closed, std::vector<std::string>{"intake"});
-    EXPECT_TRUE(tick(job, "open-intake"));
+    EXPECT_TRUE(tick(job, "open-intake", "t"));
     EXPECT_TRUE(job.hands.closed.empty());
     const auto again = job::read(job::write(job));
     ASSERT_TRUE(again) << again.error().text();

@@ -1,0 +1,59 @@
+#include "app/stages/handover/logbook_page.h"
+
+#include "app/widgets/labels.h"
+#include "app/widgets/list_table.h"
+#include "core/sheet/logbook.h"
+
+#include <QDateTime>
+#include <QHBoxLayout>
+#include <QLineEdit>
+#include <QShortcut>
+#include <QVBoxLayout>
+
+namespace vicegrip::app {
+
+LogbookPage::LogbookPage(Desk& desk, QWidget* parent)
+    : StagePage(desk, parent),
+      m_filter(new QLineEdit),
+      m_count(label({}, look::Size::Small, false, true)),
+      m_table(new ListTable("logbook", tr("Logbook, latest first"), {{tr("When"), 150, true}, {tr("What"), 0, false}}))
+{
+    m_filter->setObjectName(QStringLiteral("logbook-filter"));
+    m_filter->setAccessibleName(tr("Search the logbook"));
+    m_filter->setPlaceholderText(tr("Search: coolant, seated, A7   /"));
+    m_filter->setClearButtonEnabled(true);
+    m_count->setObjectName(QStringLiteral("logbook-count"));
+    auto* top = new QHBoxLayout;
+    top->addWidget(m_filter, 1);
+    top->addWidget(m_count);
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(look::kMargin, look::kMargin, look::kMargin, look::kGap);
+    column->addWidget(label(tr("Logbook"), look::Size::Title, true));
+    column->addWidget(label(tr("What hands did and what was read, latest first. The build book and the tuner's packet "
+                               "are not built yet; they will be drawn from this."),
+                            look::Size::Small, false, true));
+    column->addLayout(top);
+    column->addWidget(m_table, 1);
+    connect(m_filter, &QLineEdit::textChanged, this, &LogbookPage::refresh);
+    connect(new QShortcut(QKeySequence(Qt::Key_Slash), this), &QShortcut::activated, m_filter,
+            [this] { m_filter->setFocus(); });
+    setFocusProxy(m_table);
+}
+
+void LogbookPage::refresh()
+{
+    const auto job = m_desk.store.job();
+    std::vector<QStringList> rows;
+    for (const sheet::LogLine& line : sheet::logbook(*job, m_filter->text().toStdString())) {
+        const QDateTime when = QDateTime::fromString(text(line.when), Qt::ISODate).toLocalTime();
+        rows.push_back(
+            {when.isValid() ? when.toString(QStringLiteral("yyyy-MM-dd HH:mm")) : text(line.when), text(line.what)});
+    }
+    m_table->fill(rows);
+    const int lines = static_cast<int>(rows.size());
+    m_count->setText(lines == 0 && m_filter->text().isEmpty() ? tr("Nothing done yet")
+                     : lines == 1                             ? tr("1 line")
+                                                              : tr("%1 lines").arg(lines));
+}
+
+} // namespace vicegrip::app

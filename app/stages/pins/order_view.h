@@ -1,0 +1,48 @@
+#pragma once
+
+#include "app/desk/desk.h"
+
+#include <QWidget>
+
+#include <vector>
+
+class QCheckBox;
+class QComboBox;
+class QLabel;
+
+namespace vicegrip::app {
+
+class KeyButton;
+class ListTable;
+
+/// The order of hands: chores by place, what is on already, and where each plug is in this car.
+class OrderView : public QWidget
+{
+    Q_OBJECT
+
+  public:
+    explicit OrderView(Desk& desk, QWidget* parent = nullptr);
+
+    void refresh();
+
+  signals:
+    void notice(const QString& sentence);
+    void plugAsked(const std::string& connector); ///< its chore is done there
+
+  private:
+    void tick();
+    void setPlace();
+    void showPlace();
+    void edit(const QString& description, const std::function<void(job::Job&)>& change);
+    [[nodiscard]] std::string current() const; ///< id of the chore; empty on a heading
+
+    Desk& m_desk;
+    KeyButton* m_tick;
+    ListTable* m_table;
+    QLabel *m_said, *m_placeOf;
+    QComboBox* m_place;
+    std::vector<QCheckBox*> m_gates;
+    std::vector<std::string> m_choreOf; ///< id by row; empty for a heading
+};
+
+} // namespace vicegrip::app

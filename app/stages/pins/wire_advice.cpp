@@ -1,0 +1,110 @@
+#include "app/stages/pins/wire_advice.h"
+
+#include "app/widgets/labels.h"
+#include "core/harness/colour.h"
+#include "core/harness/runs.h"
+#include "core/parts/conductor.h"
+
+#include <QComboBox>
+#include <QGridLayout>
+#include <QSignalBlocker>
+
+namespace vicegrip::app {
+
+WireAdvice::WireAdvice(Desk& desk, QWidget* parent)
+    : QWidget(parent),
+      m_desk(desk),
+      m_area(label({}, look::Size::Small)),
+      m_colour(label({}, look::Size::Small)),
+      m_joint(label({}, look::Size::Small)),
+      m_school(label({}, look::Size::Small, false, true)),
+      m_method(new QComboBox)
+{
+    m_area->setObjectName(QStringLiteral("wire-area-why"));
+    m_colour->setObjectName(QStringLiteral("wire-colour-why"));
+    m_joint->setObjectName(QStringLiteral("wire-joint"));
+    m_school->setObjectName(QStringLiteral("wire-joint-school"));
+    m_method->setObjectName(QStringLiteral("joint-method"));
+    m_method->setAccessibleName(tr("How this splice is made"));
+    m_method->setFont(look::words(look::Size::Small));
+    for (const job::JointMethod m : {job::JointMethod::Crimp, job::JointMethod::Solder, job::JointMethod::Tap})
+        m_method->addItem(m == job::JointMethod::Crimp    ? tr("Crimped")
+                          : m == job::JointMethod::Solder ? tr("Soldered")
+                                                          : tr("Tapped"),
+                          static_cast<int>(m));
+    auto* grid = new QGridLayout(this);
+    grid->setContentsMargins(0, 4, 0, 0);
+    grid->setHorizontalSpacing(look::kMargin);
+    grid->setVerticalSpacing(4);
+    grid->addWidget(label(tr("Area"), look::Size::Small, false, true), 0, 0, Qt::AlignTop);
+    grid->addWidget(m_area, 0, 1, Qt::AlignTop);
+    grid->addWidget(label(tr("Colour"), look::Size::Small, false, true), 1, 0, Qt::AlignTop);
+    grid->addWidget(m_colour, 1, 1, Qt::AlignTop);
+    grid->addWidget(m_method, 0, 2, Qt::AlignTop);
+    grid->addWidget(m_joint, 0, 3, Qt::AlignTop);
+    grid->addWidget(m_school, 1, 3, Qt::AlignTop);
+    grid->setColumnStretch(1, 1);
+    grid->setColumnStretch(3, 1);
+    connect(m_method, &QComboBox::activated, this, &WireAdvice::setMethod);
+}
+
+void WireAdvice::show(const job::Wire* wire, const harness::AreaChoice& area, const harness::ColourAdvice& colour,
+                      const QString& cutNote)
+{
+    m_splice.clear();
+    setVisible(wire != nullptr);
+    if (wire == nullptr)
+        return;
+    QString why = text(area.why);
+    if (!why.isEmpty())
+        why[0] = why[0].toUpper();
+    constexpr double kNoticeable_v = 5e-5;
+    const QString drop =
+        area.drop_v < kNoticeable_v
+            ? QString()
+            : tr(" It loses %1.").arg(text(units::format(area.drop_v, units::Dimension::Voltage, "mV", 1)));
+    m_area->setText(area.area_m2 <= 0 ? why + QLatin1Char('.')
+                                      : tr("%1: %2.").arg(text(parts::areaText(area.area_m2)), why) + drop);
+    setInk(m_area, area.suffices(wire->area_m2) ? look::colours().ink : look::colours().failing);
+    QString said = colour.why.empty() ? text(harness::colourName(wire->colour)) + tr(": none like it beside it.")
+                   : colour.colour == wire->colour
+                       ? text(colour.why) + QLatin1Char('.')
+                       : tr("%1; %2 would stand out.").arg(text(colour.why), text(colour.colour));
+    if (wire->colour.empty())
+        said = tr("No colour noted.");
+    m_colour->setText(cutNote.isEmpty() ? said : said + QLatin1Char(' ') + cutNote + QLatin1Char('.'));
+    setInk(m_colour, colour.why.empty() ? look::colours().ink : look::colours().failing);
+    const auto job = m_desk.store.job();
+    const job::Joint* splice = nullptr;
+    for (const job::PointRef* end : {&wire->from, &wire->to})
+        if (const job::Joint* j = job::findJoint(*job, end->owner); j != nullptr && j->kind == job::JointKind::Splice)
+            splice = j;
+    const auto isPair = [&](const job::PointRef& end) {
+        const job::Connector* c = job::findConnector(*job, end.owner);
+        return c != nullptr && c->kind == job::ConnectorKind::Inline;
+    };
+    m_method->setVisible(splice != nullptr);
+    if (splice != nullptr) {
+        m_splice = splice->id;
+        const QSignalBlocker quiet(m_method);
+        m_method->setCurrentIndex(m_method->findData(static_cast<int>(splice->method)));
+    }
+    const harness::JointAdvice advice = splice != nullptr
+                                            ? harness::adviceOn(splice->method)
+                                            : harness::adviceOnRun(isPair(wire->from) || isPair(wire->to));
+    m_joint->setText(splice != nullptr ? tr("%1: %2").arg(text(splice->id), text(advice.needs)) : text(advice.needs));
+    m_school->setText(text(advice.school) +
+                      (advice.caution.empty() ? QString() : QLatin1Char(' ') + text(advice.caution)));
+}
+
+void WireAdvice::setMethod(int index)
+{
+    const auto method = static_cast<job::JointMethod>(m_method->itemData(index).toInt());
+    (void)m_desk.store.edit(tr("Splice %1: %2").arg(text(m_splice), m_method->itemText(index)), [&](job::Job& job) {
+        for (job::Joint& j : job.joints)
+            if (j.id == m_splice)
+                j.method = method;
+    });
+}
+
+} // namespace vicegrip::app

@@ -1,0 +1,159 @@
+#include "app/stages/scale/budget_view.h"
+
+#include "app/stages/scale/budget_drawing.h"
+#include "app/widgets/circuit_text.h"
+#include "app/widgets/labels.h"
+#include "app/widgets/selected.h"
+#include "app/widgets/typed_field.h"
+
+#include <QHBoxLayout>
+#include <QVBoxLayout>
+
+#include <numeric>
+
+namespace vicegrip::app {
+namespace {
+
+constexpr int kPlaces = 24, kLeftWidth = 290;
+
+/// A fact subject as a person says it: "wire w12", "the sensor itself".
+QString spokenSubject(const std::string& subject, const job::Circuit& circuit)
+{
+    if (subject.empty())
+        return {};
+    if (subject == "sensor " + circuit.device.value)
+        return BudgetView::tr("the sensor's own tolerance");
+    if (subject == "track of " + circuit.device.value)
+        return BudgetView::tr("the track's resistance");
+    if (subject == "input " + circuit.input.value)
+        return BudgetView::tr("resistors inside the input");
+    return BudgetView::tr("most of it: %1").arg(text(subject));
+}
+
+} // namespace
+
+BudgetView::BudgetView(Desk& desk, QWidget* parent)
+    : QWidget(parent),
+      m_desk(desk),
+      m_place(valueField(desk, tr("At"), "budget-at")),
+      m_worst(figure({}, look::Size::Big)),
+      m_sigma(figure({}, look::Size::Body)),
+      m_mixture(figure({}, look::Size::Title)),
+      m_how(label({}, look::Size::Small, false, true)),
+      m_bars(new BudgetBars),
+      m_chart(new BudgetChart)
+{
+    m_worst->setObjectName(QStringLiteral("budget-worst"));
+    m_sigma->setObjectName(QStringLiteral("budget-sigma"));
+    m_mixture->setObjectName(QStringLiteral("budget-mixture"));
+    m_how->setObjectName(QStringLiteral("budget-how"));
+    auto* left = new QVBoxLayout;
+    left->setSpacing(4);
+    left->addWidget(label(tr("Where the sensor feels"), look::Size::Small, false, true));
+    left->addWidget(m_place);
+    left->addSpacing(look::kGap);
+    left->addWidget(label(tr("everything at its worst together"), look::Size::Small, false, true));
+    left->addWidget(m_worst);
+    left->addWidget(m_sigma);
+    left->addSpacing(look::kGap);
+    left->addWidget(m_mixture);
+    left->addWidget(m_how);
+    left->addStretch();
+    auto* leftBox = new QWidget;
+    leftBox->setLayout(left);
+    leftBox->setFixedWidth(kLeftWidth);
+    left->setContentsMargins(0, 0, 0, 0);
+    auto* upper = new QHBoxLayout;
+    upper->setSpacing(look::kMargin);
+    upper->addWidget(leftBox);
+    upper->addWidget(m_bars, 1);
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, look::kGap, 0, 0);
+    column->addLayout(upper);
+    column->addWidget(
+        label(tr("worst case over the range, the same parts on top of each other"), look::Size::Small, false, true));
+    column->addWidget(m_chart, 1);
+    setFocusProxy(m_chart);
+    connect(m_chart, &BudgetChart::chosen, this, &BudgetView::showAt);
+    connect(m_place, &TypedField::entered, this, [this](const QString& typed) {
+        const job::Circuit* c = selectedCircuit(m_desk);
+        const parts::Sensor* s = selectedSensor(m_desk);
+        if (s == nullptr)
+            return;
+        if (const auto value = units::parse(typed.toStdString(), s->measures, s->unit)) {
+            if (*value < c->scaling.low || *value > c->scaling.high)
+                m_place->refuse(tr("outside the table's range"));
+            else {
+                showAt(*value);
+                refresh();
+            }
+        }
+    });
+}
+
+void BudgetView::nothing(const QString& why)
+{
+    m_bars->clear();
+    m_chart->clear();
+    for (QLabel* l : {m_worst, m_sigma, m_mixture})
+        l->clear();
+    m_how->setText(why);
+}
+
+void BudgetView::refresh()
+{
+    m_analysis = m_desk.store.analysis();
+    const job::Circuit* circuit = job::find(*m_analysis->job, m_desk.selection.circuit());
+    const auto* view = analysis::find(*m_analysis, m_desk.selection.circuit());
+    const parts::Sensor* sensor = circuit == nullptr ? nullptr : job::sensorOf(*m_analysis->job, *circuit);
+    if (circuit == nullptr || view == nullptr || sensor == nullptr || !view->table) {
+        nothing(view == nullptr ? tr("Choose a circuit on the left.")
+                                : tr("No table, no budget: %1.").arg(text(view->tableTrouble)));
+        return;
+    }
+    const auto& spec = circuit->scaling;
+    const auto [it, added] = m_at.try_emplace(circuit->id, std::midpoint(spec.low, spec.high));
+    it->second = std::clamp(it->second, spec.low, spec.high);
+    m_chart->show(scaling::budgetOver(*m_analysis->job, *circuit, *view->table, kPlaces), *sensor, it->second);
+    showAt(it->second);
+}
+
+void BudgetView::showAt(double value)
+{
+    const job::Circuit* circuit = m_analysis ? job::find(*m_analysis->job, m_desk.selection.circuit()) : nullptr;
+    const auto* view = m_analysis ? analysis::find(*m_analysis, m_desk.selection.circuit()) : nullptr;
+    if (circuit == nullptr || view == nullptr || !view->table)
+        return;
+    const parts::Sensor& sensor = *job::sensorOf(*m_analysis->job, *circuit);
+    m_at[circuit->id] = value;
+    m_place->setText(
+        text(units::format(value, sensor.measures, sensor.unit, sensor.measures == units::Dimension::Lambda ? 3 : 1)));
+    const auto budget = scaling::budgetAt(*m_analysis->job, *circuit, *view->table, value);
+    if (!budget) {
+        m_bars->clear();
+        for (QLabel* l : {m_worst, m_sigma, m_mixture})
+            l->clear();
+        m_how->setText(text(budget.error().sentence));
+        return;
+    }
+    m_worst->setText(errorText(sensor, budget->worst));
+    m_sigma->setText(tr("one sigma %1").arg(errorText(sensor, budget->sigma)));
+    m_mixture->setVisible(budget->mixture.has_value());
+    if (budget->mixture) {
+        m_mixture->setText(tr("%1 fuel").arg(
+            QStringLiteral("± %1 %").arg(text(units::formatNumber(budget->mixture->worst * 100, 1)))));
+        m_how->setText(tr("λ %1 to %2 where 1.00 is meant: %3")
+                           .arg(text(units::formatNumber(budget->mixture->richest(), 3)),
+                                text(units::formatNumber(budget->mixture->leanest(), 3)), text(budget->mixture->how)));
+    } else {
+        m_mixture->clear();
+        m_how->setText(
+            tr("This sensor is no part of the air calculation: its error does not move the mixture directly."));
+    }
+    QStringList most;
+    for (const auto& line : budget->lines)
+        most << spokenSubject(line.most, *circuit);
+    m_bars->show(*budget, sensor, most);
+}
+
+} // namespace vicegrip::app

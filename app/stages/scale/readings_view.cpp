@@ -1,0 +1,365 @@
+#include "app/stages/scale/readings_view.h"
+
+#include "app/desk/when.h"
+#include "app/widgets/circuit_text.h"
+#include "app/widgets/key_button.h"
+#include "app/widgets/labels.h"
+#include "app/widgets/list_table.h"
+#include "app/widgets/off_plot.h"
+#include "app/widgets/paste_panel.h"
+#include "app/widgets/selected.h"
+#include "app/widgets/typed_field.h"
+#include "core/harness/drawing.h"
+#include "core/scaling/as_measured.h"
+#include "core/scaling/budget.h"
+#include "core/scaling/pairs.h"
+
+#include <QHBoxLayout>
+#include <QLineEdit>
+#include <QShortcut>
+#include <QStackedWidget>
+#include <QVBoxLayout>
+
+namespace vicegrip::app {
+namespace {
+
+using units::Dimension;
+
+constexpr int kFieldWidth = 120, kAllowedPlaces = 8;
+
+QString volts(double v)
+{
+    return text(units::format(v, Dimension::Voltage, "V", 3));
+}
+
+} // namespace
+
+ReadingsView::ReadingsView(Desk& desk, QWidget* parent)
+    : QWidget(parent),
+      m_desk(desk),
+      m_value(valueField(desk, tr("The other instrument says"), "captured-value")),
+      m_volts(new TypedField(
+          tr("The input shows"),
+          [](const QString& typed) { return units::parse(typed.toStdString(), Dimension::Voltage, "V").map(volts); })),
+      m_capture(new KeyButton(tr("Keep"), tr("K"), true)),
+      m_aside(new KeyButton(tr("Aside"), tr("S"), false)),
+      m_remove(new KeyButton(tr("Remove"), tr("Del"), false)),
+      m_pasting(new KeyButton(tr("Paste"), tr("P"), false)),
+      m_curve(new KeyButton(tr("Make it the sensor's curve"), tr("M"), false)),
+      m_plot(new OffPlot("readings-plot", tr("How far each reading is from the sheet"))),
+      m_paste(new PastePanel("readings-paste", tr("Readings written down elsewhere"),
+                             tr("Paste readings, a line each: what the other instrument said, and the volts."))),
+      m_stack(new QStackedWidget),
+      m_table(new ListTable("readings", tr("Readings beside another instrument"),
+                            {{tr("Other instrument"), 115, true},
+                             {tr("Input"), 90, true},
+                             {tr("By the sheet"), 96, true},
+                             {tr("Off"), 96, true},
+                             {tr("Allowed"), 96, true},
+                             {tr("Verdict"), 0, false}})),
+      m_verdict(label({}, look::Size::Title, true)),
+      m_fit(label({}, look::Size::Small))
+{
+    m_volts->leaveLettersWhileEmpty();
+    m_volts->edit()->setObjectName(QStringLiteral("captured-volts"));
+    m_verdict->setObjectName(QStringLiteral("captured-verdict"));
+    m_fit->setObjectName(QStringLiteral("captured-fit"));
+    m_fit->setFont(look::numbers(look::Size::Small));
+    layOut();
+    connect(m_capture, &QAbstractButton::clicked, this, &ReadingsView::capture);
+    connect(m_pasting, &QAbstractButton::clicked, this, [this] { showPaste(true); });
+    connect(m_curve, &QAbstractButton::clicked, this, &ReadingsView::makeCurve);
+    connect(m_paste, &PastePanel::typed, this, &ReadingsView::readPasted);
+    connect(m_paste, &PastePanel::taken, this, &ReadingsView::takePasted);
+    connect(m_paste, &PastePanel::left, this, [this] { showPaste(false); });
+    connect(m_value, &TypedField::entered, this, [this] {
+        if (!m_volts->text().isEmpty())
+            capture();
+        else
+            m_volts->setFocus();
+    });
+    connect(m_volts, &TypedField::entered, this, [this] {
+        if (!m_value->text().isEmpty())
+            capture();
+    });
+    connect(m_aside, &QAbstractButton::clicked, this, [this] {
+        change(tr("Reading set aside, or taken back"),
+               [](std::vector<job::Captured>& all, size_t i) { all[i].setAside = !all[i].setAside; });
+    });
+    connect(m_remove, &QAbstractButton::clicked, this, [this] {
+        change(tr("Reading removed"), [](std::vector<job::Captured>& all, size_t i) {
+            all.erase(all.begin() + static_cast<std::ptrdiff_t>(i));
+        });
+    });
+    connect(m_table, &QTableWidget::itemSelectionChanged, this, [this] {
+        const bool any = m_table->currentRow() >= 0;
+        m_aside->setEnabled(any);
+        m_remove->setEnabled(any);
+    });
+}
+
+void ReadingsView::layOut()
+{
+    auto* row = new QHBoxLayout;
+    row->setSpacing(look::kMargin);
+    for (const auto& [field, name] : {std::pair(m_value, tr("other instrument")), {m_volts, tr("the input shows")}}) {
+        auto* block = new QVBoxLayout;
+        block->setSpacing(2);
+        block->addWidget(label(name, look::Size::Small, false, true));
+        field->setFixedWidth(kFieldWidth);
+        block->addWidget(field);
+        block->addStretch();
+        row->addLayout(block);
+    }
+    for (const auto& [button, name, key] : {std::tuple(m_capture, "capture", QKeySequence(Qt::Key_K)),
+                                            {m_aside, "set-aside", QKeySequence(Qt::Key_S)},
+                                            {m_remove, "remove-reading", QKeySequence(Qt::Key_Delete)},
+                                            {m_pasting, "paste-readings", QKeySequence(Qt::Key_P)},
+                                            {m_curve, "make-curve", QKeySequence(Qt::Key_M)}}) {
+        button->setObjectName(QLatin1String(name));
+        if (button != m_curve && button != m_pasting) // which stand beneath
+            row->addWidget(button, 0, Qt::AlignVCenter);
+        connect(new QShortcut(key, this), &QShortcut::activated, button, &QAbstractButton::click);
+    }
+    row->addStretch();
+    auto* below = new QHBoxLayout;
+    below->addWidget(m_fit, 1);
+    below->addWidget(m_pasting);
+    below->addWidget(m_curve);
+    auto* readings = new QWidget;
+    auto* column = new QVBoxLayout(readings);
+    column->setContentsMargins(0, look::kGap, 0, 0);
+    column->addLayout(row);
+    column->addWidget(m_verdict);
+    column->addWidget(m_table, 1);
+    column->addWidget(m_plot, 1);
+    column->addLayout(below);
+    m_stack->addWidget(readings);
+    m_stack->addWidget(m_paste);
+    auto* all = new QVBoxLayout(this);
+    all->setContentsMargins(0, 0, 0, 0);
+    all->addWidget(m_stack);
+}
+
+void ReadingsView::capture()
+{
+    const parts::Sensor* s = selectedSensor(m_desk);
+    if (s == nullptr)
+        return;
+    const auto value = units::parse(m_value->text().toStdString(), s->measures, s->unit);
+    const auto shown = units::parse(m_volts->text().toStdString(), Dimension::Voltage, "V");
+    if (!value) {
+        m_value->refuse(text(value.error().sentence));
+        return;
+    }
+    if (!shown) {
+        m_volts->refuse(text(shown.error().sentence));
+        return;
+    }
+    const job::CircuitId id = selectedCircuit(m_desk)->id;
+    const auto kept =
+        m_desk.store.edit(tr("Reading of %1").arg(text(selectedCircuit(m_desk)->name)), [&](job::Job& job) {
+            job::find(job, id)->captured.push_back({.value = *value,
+                                                    .volts = *shown,
+                                                    .when = nowText(),
+                                                    .setAside = false,
+                                                    .extra = nlohmann::json::object()});
+        });
+    if (!kept) {
+        m_value->refuse(text(kept.error().sentence));
+        return;
+    }
+    m_value->edit()->clear();
+    m_value->setFocus();
+}
+
+void ReadingsView::change(const QString& what, const std::function<void(std::vector<job::Captured>&, size_t)>& change)
+{
+    const job::Circuit* c = selectedCircuit(m_desk);
+    const int row = m_table->currentRow();
+    if (c == nullptr || row < 0 || static_cast<size_t>(row) >= c->captured.size())
+        return;
+    const job::CircuitId id = c->id;
+    (void)m_desk.store.edit(what,
+                            [&](job::Job& job) { change(job::find(job, id)->captured, static_cast<size_t>(row)); });
+}
+
+void ReadingsView::refresh()
+{
+    const job::Circuit* c = selectedCircuit(m_desk);
+    const parts::Sensor* s = selectedSensor(m_desk);
+    const auto analysis = m_desk.store.analysis();
+    const auto* view = analysis::find(*analysis, m_desk.selection.circuit());
+    if (m_shown != m_desk.selection.circuit())
+        showPaste(false);
+    m_shown = m_desk.selection.circuit();
+    m_fit->clear();
+    m_measured.reset();
+    m_curve->setEnabled(false);
+    m_plot->clear();
+    if (c == nullptr || s == nullptr || view == nullptr || !view->table) {
+        m_table->fill({});
+        m_verdict->setText(tr("There is no table to compare with."));
+        return;
+    }
+    const auto verdict = scaling::judgeCaptured(*m_desk.store.job(), *c, *view->table);
+    if (!verdict) {
+        m_table->fill({});
+        m_verdict->setText(text(verdict.error().sentence));
+        return;
+    }
+    fillTable(*c, *s, *verdict);
+    showPlot(*c, *s, *view, *verdict);
+    const auto measured = scaling::asMeasured(*c, *s, *verdict);
+    const bool already = measured && measured->id == s->id && verdict->agrees;
+    m_measured = measured && !already ? std::optional(*measured) : std::nullopt;
+    m_curve->setEnabled(m_measured.has_value());
+    m_curve->setToolTip(measured ? tr("Tables, promises and budgets then follow it in place of the sheet.")
+                                 : text(measured.error().sentence));
+    m_verdict->setText(text(verdict->words));
+    setInk(m_verdict, !verdict->enough   ? look::colours().inkSoft
+                      : verdict->suspect ? look::colours().stale
+                      : verdict->agrees  ? look::colours().done
+                                         : look::colours().failing);
+    m_fit->setText(fitText(*s, *verdict));
+    refreshLive();
+}
+
+/// What is off, with what is allowed, and the curve through the readings with its band of two standard deviations.
+void ReadingsView::showPlot(const job::Circuit& circuit, const parts::Sensor& sensor, const analysis::CircuitView& view,
+                            const scaling::CapturedVerdict& verdict)
+{
+    const auto job = m_desk.store.job();
+    const auto shown = [&](double si) { return units::toUnit(si, sensor.measures, sensor.unit); };
+    const auto off = [&](double si) { return shown(si) - shown(0); };
+    std::vector<OffPlot::Place> allowed, curve;
+    for (const scaling::Budget& b : scaling::budgetOver(*job, circuit, *view.table, kAllowedPlaces))
+        allowed.push_back(
+            {shown(b.value), 0, off(b.worst - b.lines[static_cast<size_t>(scaling::BudgetPart::Table)].worst)});
+    const auto car = electrics::build(*job, {.surroundings = job->surroundings});
+    const auto transfer = car ? scaling::Transfer::of(*job, *car, circuit) : std::nullopt;
+    if (transfer)
+        for (const scaling::FitPlace& p : scaling::fitAlong(verdict, *transfer, sensor, circuit.scaling))
+            curve.push_back({shown(p.value + p.off), -off(p.off), off(2 * p.sigma)});
+    std::vector<OffPlot::Point> points;
+    for (size_t i = 0; i < circuit.captured.size(); ++i)
+        points.push_back({shown(circuit.captured[i].value), off(verdict.pairs[i].off),
+                          circuit.captured[i].setAside ? OffPlot::Mark::Aside
+                          : verdict.pairs[i].agrees    ? OffPlot::Mark::Good
+                                                       : OffPlot::Mark::Bad});
+    m_plot->setAxes(tr("other instrument (%1)").arg(text(sensor.unit)), tr("off (%1)").arg(text(sensor.unit)));
+    m_plot->show(curve, allowed, points);
+}
+
+void ReadingsView::showPaste(bool shown)
+{
+    m_stack->setCurrentIndex(shown ? 1 : 0);
+    if (!shown)
+        return;
+    m_paste->setText({});
+    readPasted();
+    m_paste->setFocus();
+}
+
+void ReadingsView::readPasted()
+{
+    const parts::Sensor* s = selectedSensor(m_desk);
+    if (s == nullptr)
+        return;
+    std::vector<PastePanel::Line> lines;
+    qsizetype good = 0;
+    for (const scaling::PairLine& l : scaling::readPairs(m_paste->text().toStdString(), *s, {})) {
+        lines.push_back({l.line, text(l.words), l.pair.has_value()});
+        good += l.pair ? 1 : 0;
+    }
+    m_paste->show(lines, tr("%1 readings understood, %2 left out.").arg(good).arg(qsizetype(lines.size()) - good),
+                  good == 0 ? QString() : tr("Keep %1").arg(good));
+}
+
+void ReadingsView::takePasted()
+{
+    const parts::Sensor* s = selectedSensor(m_desk);
+    if (s == nullptr)
+        return;
+    const auto lines = scaling::readPairs(m_paste->text().toStdString(), *s, nowText());
+    const job::CircuitId id = selectedCircuit(m_desk)->id;
+    const auto kept =
+        m_desk.store.edit(tr("Readings of %1").arg(text(selectedCircuit(m_desk)->name)), [&](job::Job& job) {
+            for (const scaling::PairLine& l : lines)
+                if (l.pair)
+                    job::find(job, id)->captured.push_back(*l.pair);
+        });
+    if (kept)
+        showPaste(false);
+    else
+        m_paste->show({}, text(kept.error().sentence), {});
+}
+
+void ReadingsView::makeCurve()
+{
+    if (!m_measured)
+        return;
+    const job::CircuitId id = selectedCircuit(m_desk)->id;
+    const parts::Sensor measured = *m_measured;
+    (void)m_desk.store.edit(tr("%1 as measured").arg(text(selectedCircuit(m_desk)->name)),
+                            [&](job::Job& job) { harness::setSensor(job, id, measured); });
+}
+
+void ReadingsView::fillTable(const job::Circuit& circuit, const parts::Sensor& sensor,
+                             const scaling::CapturedVerdict& verdict)
+{
+    std::vector<QStringList> rows;
+    const auto value = [&](double si) {
+        return text(units::format(si, sensor.measures, sensor.unit, sensor.measures == Dimension::Lambda ? 3 : 1));
+    };
+    for (size_t i = 0; i < circuit.captured.size(); ++i) {
+        const job::Captured& c = circuit.captured[i];
+        const scaling::CapturedView& v = verdict.pairs[i];
+        rows.push_back(
+            {value(c.value), volts(c.volts), value(v.said),
+             (v.off < 0 ? QStringLiteral("-") : QStringLiteral("+")) + errorText(sensor, std::abs(v.off)).mid(2),
+             errorText(sensor, v.allowed),
+             c.setAside             ? tr("set aside")
+             : verdict.suspect == i ? tr("✗ the others contradict it")
+             : v.agrees             ? tr("✓ as its sheet says")
+                                    : tr("✗ not as its sheet says")});
+    }
+    m_table->fill(rows);
+    const bool any = m_table->currentRow() >= 0;
+    m_aside->setEnabled(any);
+    m_remove->setEnabled(any);
+}
+
+QString ReadingsView::fitText(const parts::Sensor& sensor, const scaling::CapturedVerdict& verdict) const
+{
+    if (verdict.thermistor)
+        return tr("Steinhart-Hart through them: A %1  B %2  C %3 (K, Ω); worst %4 K off.")
+            .arg(text(units::shortest(verdict.thermistor->curve.a)), text(units::shortest(verdict.thermistor->curve.b)),
+                 text(units::shortest(verdict.thermistor->curve.c)),
+                 text(units::formatNumber(verdict.thermistor->worst_k, 2)));
+    if (verdict.sender)
+        return tr("A smooth curve through all of them, which never turns back, from %1 to %2.")
+            .arg(text(units::format(verdict.sender->knots().front().y, sensor.measures, sensor.unit, 1)),
+                 text(units::format(verdict.sender->knots().back().y, sensor.measures, sensor.unit, 1)));
+    if (verdict.line) {
+        const auto shown = [&](double si) { return units::toUnit(si, sensor.measures, sensor.unit); };
+        const double slope = shown(verdict.line->slope) - shown(0);
+        return tr("A line through them: %1 %2 at 0 V, and %3 %2 more for every volt (one sigma %4).")
+            .arg(text(units::formatNumber(shown(verdict.line->intercept), 3)), text(sensor.unit),
+                 text(units::formatNumber(slope, 4)),
+                 text(units::formatNumber(shown(verdict.line->sigmaSlope) - shown(0), 4)));
+    }
+    return {};
+}
+
+/// The input's volts come by themselves while the ECU sends.
+void ReadingsView::refreshLive()
+{
+    const job::Circuit* c = selectedCircuit(m_desk);
+    const auto sample = c == nullptr ? std::nullopt : m_desk.live.sample(inputIndex(*m_desk.store.job(), c->id));
+    if (sample && !m_volts->edit()->hasFocus())
+        m_volts->setText(volts(sample->volts));
+    m_volts->setEnabled(!sample);
+}
+
+} // namespace vicegrip::app

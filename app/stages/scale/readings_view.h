@@ -1,0 +1,57 @@
+#pragma once
+
+#include "app/desk/desk.h"
+#include "core/scaling/captured.h"
+
+#include <QWidget>
+
+#include <optional>
+
+class QLabel;
+class QStackedWidget;
+
+namespace vicegrip::app {
+
+class KeyButton;
+class ListTable;
+class OffPlot;
+class PastePanel;
+class TypedField;
+
+/// Readings beside another instrument: what the sheet says of each, whether the sensor agrees with it, the fit.
+class ReadingsView : public QWidget
+{
+    Q_OBJECT
+
+  public:
+    explicit ReadingsView(Desk& desk, QWidget* parent = nullptr);
+
+    void refresh();
+    void refreshLive();
+
+  private:
+    void layOut();
+    void capture();
+    void showPaste(bool shown);
+    void readPasted();
+    void takePasted();
+    void makeCurve();
+    void showPlot(const job::Circuit& circuit, const parts::Sensor& sensor, const analysis::CircuitView& view,
+                  const scaling::CapturedVerdict& verdict);
+    void change(const QString& what, const std::function<void(std::vector<job::Captured>&, size_t)>& change);
+    void fillTable(const job::Circuit& circuit, const parts::Sensor& sensor, const scaling::CapturedVerdict& verdict);
+    [[nodiscard]] QString fitText(const parts::Sensor& sensor, const scaling::CapturedVerdict& verdict) const;
+
+    Desk& m_desk;
+    TypedField *m_value, *m_volts;
+    KeyButton *m_capture, *m_aside, *m_remove, *m_pasting, *m_curve;
+    OffPlot* m_plot;
+    PastePanel* m_paste;
+    QStackedWidget* m_stack; ///< the readings, or a list pasted from elsewhere
+    ListTable* m_table;
+    QLabel *m_verdict, *m_fit;
+    job::CircuitId m_shown;
+    std::optional<parts::Sensor> m_measured; ///< what the readings make of the sensor
+};
+
+} // namespace vicegrip::app

@@ -1,0 +1,98 @@
+#include "app/stages/scale/settling_plot.h"
+
+#include "app/desk/desk.h"
+#include "app/look/look.h"
+#include "core/units/units.h"
+
+#include <QPainter>
+#include <QPainterPath>
+
+#include <algorithm>
+#include <cmath>
+
+namespace vicegrip::app {
+namespace {
+
+constexpr int kLeft = 58, kBelow = 26, kTop = 10, kRight = 12;
+constexpr double kMinute = 60;
+
+QString percent(double share, int decimals = 0)
+{
+    return text(units::format(share, units::Dimension::Ratio, "%", decimals));
+}
+
+} // namespace
+
+SettlingPlot::SettlingPlot(QWidget* parent) : QWidget(parent)
+{
+    setObjectName(QStringLiteral("settling-plot"));
+    setAccessibleName(tr("What the flex sensor will show after the fill"));
+    setMinimumSize(300, 120);
+}
+
+void SettlingPlot::show(const fuel::Settling& settling, double before, double after)
+{
+    m_settling = settling;
+    m_before = before;
+    m_after = after;
+    setAccessibleDescription(tr("%1 for %2 s, then towards %3, there after %4 minutes")
+                                 .arg(percent(before), text(units::formatNumber(settling.purge_s(), 0)), percent(after),
+                                      text(units::formatNumber(settling.settled_s() / kMinute, 1))));
+    update();
+}
+
+void SettlingPlot::clear(const QString& why)
+{
+    m_settling.reset();
+    m_why = why;
+    setAccessibleDescription(why);
+    update();
+}
+
+void SettlingPlot::paintEvent(QPaintEvent*)
+{
+    QPainter painter(this);
+    painter.setRenderHint(QPainter::Antialiasing);
+    const auto& c = look::colours();
+    const QRectF f = QRectF(rect()).adjusted(kLeft, kTop, -kRight, -kBelow);
+    painter.setFont(look::words(look::Size::Small));
+    if (!m_settling) {
+        painter.setPen(c.inkSoft);
+        painter.drawText(rect(), Qt::AlignCenter | Qt::TextWordWrap, m_why);
+        return;
+    }
+    painter.setFont(look::numbers(look::Size::Small));
+    const double minutes = std::max(1.0, std::ceil(m_settling->settled_s() * 1.15 / kMinute));
+    const double most = std::min(1.0, std::ceil(std::max(m_before, m_after) * 10 + 0.5) / 10);
+    const auto place = [&](double seconds, double share) {
+        return QPointF(f.left() + f.width() * seconds / (minutes * kMinute), f.bottom() - f.height() * share / most);
+    };
+    const int step = minutes > 8 ? 2 : 1;
+    for (int m = 0; m <= static_cast<int>(minutes); m += step) {
+        const QPointF at = place(m * kMinute, 0);
+        painter.setPen(QPen(c.line, 1));
+        painter.drawLine(at, QPointF(at.x(), f.top()));
+        painter.setPen(c.ink);
+        constexpr int kWide = 60;
+        QRectF box(at.x() - kWide / 2.0, f.bottom() + 4, kWide, 20);
+        box.moveRight(std::min<double>(box.right(), width()));
+        painter.drawText(box, Qt::AlignHCenter | Qt::AlignTop, m == 0 ? tr("fill") : tr("%1 min").arg(m));
+    }
+    for (const double share : {m_before, m_after}) {
+        const QPointF at = place(0, share);
+        painter.setPen(QPen(c.inkSoft, 1, Qt::DashLine));
+        painter.drawLine(at, QPointF(f.right(), at.y()));
+        painter.setPen(c.ink);
+        painter.drawText(QRectF(0, at.y() - 10, kLeft - 8, 20), Qt::AlignRight | Qt::AlignVCenter, percent(share));
+    }
+    QPainterPath path(place(0, m_before));
+    constexpr int kSteps = 160;
+    for (int i = 0; i <= kSteps; ++i) {
+        const double seconds = minutes * kMinute * i / kSteps;
+        path.lineTo(place(seconds, m_settling->at(seconds)));
+    }
+    painter.setPen(QPen(c.accent, 2.2));
+    painter.drawPath(path);
+}
+
+} // namespace vicegrip::app

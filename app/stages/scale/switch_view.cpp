@@ -1,0 +1,174 @@
+#include "app/stages/scale/switch_view.h"
+
+#include "app/widgets/circuit_text.h"
+#include "app/widgets/labels.h"
+#include "app/widgets/selected.h"
+
+#include <QGridLayout>
+#include <QPainter>
+#include <QVBoxLayout>
+
+#include <cmath>
+
+namespace vicegrip::app {
+namespace {
+
+constexpr int kLeft = 64, kBar = 120, kEdge = 16; ///< of the scale: numbers, the bar, above and below
+constexpr int kLeastHeight = 240, kLeastWidth = 330;
+
+QString volts(double v)
+{
+    return text(units::format(v, units::Dimension::Voltage, "V", 2));
+}
+
+QString ohms(double ohm)
+{
+    if (!std::isfinite(ohm) || ohm <= 0)
+        return QStringLiteral("–");
+    const double step = std::pow(10, std::floor(std::log10(ohm)) - 1); // two digits: it is a guess at a contact
+    return text(units::formatOhms(std::round(ohm / step) * step)) + QStringLiteral(" Ω");
+}
+
+} // namespace
+
+LevelScale::LevelScale(QWidget* parent) : QWidget(parent)
+{
+    setObjectName(QStringLiteral("level-scale"));
+    setAccessibleName(tr("Volts of the input, closed and open, with the thresholds between"));
+    setMinimumSize(kLeastWidth, kLeastHeight);
+}
+
+void LevelScale::show(const std::optional<inputs::SwitchLevels>& levels, double full_v)
+{
+    m_levels = levels;
+    m_full = full_v;
+    setAccessibleDescription(levels ? text(levels->words) : QString());
+    update();
+}
+
+void LevelScale::showNow(std::optional<double> now)
+{
+    m_now = now;
+    update();
+}
+
+void LevelScale::paintEvent(QPaintEvent*)
+{
+    if (!m_levels)
+        return;
+    QPainter p(this);
+    const auto& c = look::colours();
+    const double top = std::max({m_full, m_levels->open_v, m_levels->closed_v, 0.1});
+    const auto y = [&](double v) { return kEdge + (height() - 2 * kEdge) * (1 - std::clamp(v / top, 0.0, 1.0)); };
+    const QRectF bar(kLeft, y(top), kBar, y(0) - y(top));
+    p.fillRect(bar, c.card);
+    p.setFont(look::numbers(look::Size::Small));
+    p.setPen(c.inkSoft);
+    for (double v : {0.0, top})
+        p.drawText(QRectF(0, y(v) - 10, kLeft - 8, 20), Qt::AlignRight | Qt::AlignVCenter, volts(v));
+    const auto& l = *m_levels;
+    if (l.apart) { // what the ECU takes for low and high; between them it stays as it was
+        p.fillRect(QRectF(kLeft, y(l.high_v), kBar, y(l.low_v) - y(l.high_v)), QBrush(c.line, Qt::BDiagPattern));
+        for (const auto& [v, name] : {std::pair(l.low_v, tr("low below")), {l.high_v, tr("high above")}}) {
+            p.setPen(QPen(c.accent, 2));
+            p.drawLine(QPointF(kLeft - 6, y(v)), QPointF(kLeft + kBar + 6, y(v)));
+            p.setPen(c.accent);
+            p.drawText(QRectF(kLeft + kBar + 12, y(v) - 10, 190, 20), Qt::AlignLeft | Qt::AlignVCenter,
+                       QStringLiteral("%1 %2").arg(name, volts(v)));
+        }
+    }
+    p.setFont(look::words(look::Size::Body, true));
+    for (const auto& [v, worst, name] :
+         {std::tuple(l.open_v, l.openWorst_v, tr("open")), {l.closed_v, l.closedWorst_v, tr("closed")}}) {
+        const double half = std::max(3.0, (y(0) - y(worst)));
+        const double middle = std::clamp(y(v), bar.top() + 2, bar.bottom() - 2);
+        p.fillRect(QRectF(kLeft, middle - half, kBar, 2 * half).intersected(bar.adjusted(0, -4, 0, 4)), c.ink);
+        p.setPen(c.ink);
+        p.drawText(QRectF(kLeft + kBar + 12, middle - 11, 190, 22), Qt::AlignLeft | Qt::AlignVCenter,
+                   QStringLiteral("%1 %2").arg(name, volts(v)));
+    }
+    if (m_now) {
+        p.setPen(QPen(c.stale, 2, Qt::DashLine));
+        p.drawLine(QPointF(kLeft - 6, y(*m_now)), QPointF(kLeft + kBar + 6, y(*m_now)));
+    }
+}
+
+SwitchView::SwitchView(Desk& desk, QWidget* parent)
+    : QWidget(parent),
+      m_desk(desk),
+      m_scale(new LevelScale),
+      m_state(figure({}, look::Size::Big)),
+      m_words(label({}, look::Size::Title, true))
+{
+    m_state->setObjectName(QStringLiteral("switch-state"));
+    m_words->setObjectName(QStringLiteral("switch-words"));
+    auto* numbers = new QGridLayout;
+    numbers->setHorizontalSpacing(look::kMargin);
+    numbers->setVerticalSpacing(look::kGap);
+    const auto row = [&](const QString& name, const char* objectName) {
+        QLabel* number = figure({}, look::Size::Title);
+        number->setObjectName(QLatin1String(objectName));
+        const int at = numbers->rowCount();
+        numbers->addWidget(label(name, look::Size::Body, false, true), at, 0);
+        numbers->addWidget(number, at, 1);
+        return number;
+    };
+    m_low = row(tr("The ECU takes it for low below"), "switch-low");
+    m_high = row(tr("and for high above"), "switch-high");
+    m_contact = row(tr("A tired contact is still seen up to"), "switch-contact");
+    m_leak = row(tr("A damp plug is not taken for it down to"), "switch-leak");
+    numbers->setColumnStretch(0, 1);
+    auto* right = new QVBoxLayout;
+    right->addWidget(label(tr("now"), look::Size::Small, false, true));
+    right->addWidget(m_state);
+    right->addSpacing(look::kGap);
+    right->addWidget(m_words);
+    right->addSpacing(look::kGap);
+    right->addLayout(numbers);
+    right->addStretch();
+    auto* columns = new QHBoxLayout(this);
+    columns->setContentsMargins(0, look::kGap, 0, 0);
+    columns->setSpacing(look::kMargin);
+    columns->addWidget(m_scale, 2);
+    columns->addLayout(right, 3);
+}
+
+void SwitchView::refresh()
+{
+    const auto job = m_desk.store.job();
+    const job::Circuit* c = selectedCircuit(m_desk);
+    m_levels.reset();
+    const auto levels = c == nullptr ? Result<inputs::SwitchLevels>(fail(ErrorCode::Reference, "choose a circuit"))
+                                     : inputs::switchLevels(*job, *c);
+    if (levels)
+        m_levels = *levels;
+    const parts::EcuInput* input = c == nullptr ? nullptr : job::findInput(*job, c->input);
+    m_scale->show(m_levels, input == nullptr ? 5 : electrics::fullScaleVolts(*job, *input));
+    m_words->setText(text(levels ? levels->words : levels.error().sentence));
+    const bool apart = m_levels && m_levels->apart;
+    setInk(m_words, apart ? look::colours().ink : look::colours().failing);
+    m_low->setText(apart ? volts(m_levels->low_v) : QStringLiteral("–"));
+    m_high->setText(apart ? volts(m_levels->high_v) : QStringLiteral("–"));
+    m_contact->setText(apart ? ohms(m_levels->contact_ohm) : QStringLiteral("–"));
+    m_leak->setText(apart ? ohms(m_levels->leak_ohm) : QStringLiteral("–"));
+    refreshLive();
+}
+
+void SwitchView::refreshLive()
+{
+    const job::Circuit* c = selectedCircuit(m_desk);
+    const auto now = c == nullptr ? std::nullopt : m_desk.live.reading(*m_desk.store.job(), *c);
+    m_scale->showNow(now);
+    if (!now || !m_levels || !m_levels->apart) {
+        m_state->setText(now ? volts(*now) : tr("no link"));
+        setInk(m_state, look::colours().inkSoft);
+        return;
+    }
+    const bool low = *now<m_levels->low_v, high = *now> m_levels->high_v;
+    m_state->setText(!low && !high                  ? tr("%1, neither").arg(volts(*now))
+                     : low == m_levels->closedIsLow ? tr("%1, closed").arg(volts(*now))
+                                                    : tr("%1, open").arg(volts(*now)));
+    setInk(m_state, low || high ? look::colours().ink : look::colours().failing);
+}
+
+} // namespace vicegrip::app

@@ -1,0 +1,409 @@
+#include "app/stages/scale/table_view.h"
+
+#include "app/desk/library.h"
+#include "app/desk/when.h"
+#include "app/stages/scale/circuit_form.h"
+#include "app/stages/scale/old_table.h"
+#include "app/stages/scale/points_panel.h"
+#include "app/stages/scale/verifier.h"
+#include "app/stages/scale/verify_round.h"
+#include "app/widgets/circuit_text.h"
+#include "app/widgets/key_button.h"
+#include "app/widgets/labels.h"
+#include "app/widgets/selected.h"
+#include "app/widgets/state_glyph.h"
+#include "app/widgets/transfer_plot.h"
+#include "app/widgets/typed_field.h"
+#include "core/electrics/sensor_model.h"
+#include "core/findings/scale_rules.h"
+#include "core/scaling/budget.h"
+#include "core/scaling/exchange.h"
+
+#include <QDir>
+#include <QFileInfo>
+#include <QHBoxLayout>
+#include <QLineEdit>
+#include <QPushButton>
+#include <QShortcut>
+#include <QStackedWidget>
+#include <QVBoxLayout>
+
+namespace vicegrip::app {
+namespace {
+
+using proof::StationKind;
+
+constexpr int kFormWidth = 250, kLeastForm = 200;
+
+} // namespace
+
+TableView::TableView(Desk& desk, QWidget* parent)
+    : QWidget(parent),
+      m_desk(desk),
+      m_form(new CircuitForm(desk)),
+      m_plot(new TransferPlot),
+      m_points(new PointsPanel(desk)),
+      m_stack(new QStackedWidget),
+      m_old(new OldTable(desk)),
+      m_verifier(new Verifier(desk, this)),
+      m_round(new VerifyRound(desk, *m_verifier, this))
+{
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    auto* upper = new QHBoxLayout;
+    upper->setSpacing(look::kMargin);
+    auto* left = new QWidget;
+    left->setMinimumWidth(kLeastForm);
+    left->setMaximumWidth(kFormWidth);
+    auto* leftColumn = new QVBoxLayout(left);
+    leftColumn->setContentsMargins(0, 0, 0, 0);
+    leftColumn->addWidget(m_form);
+    leftColumn->addStretch(1);
+    buildHands(leftColumn);
+    upper->addWidget(left);
+    upper->addWidget(m_plot, 1);
+    upper->addWidget(m_points);
+    auto* shown = new QWidget;
+    shown->setLayout(upper);
+    upper->setContentsMargins(0, 0, 0, 0);
+    m_stack->addWidget(shown);
+    m_stack->addWidget(m_old);
+    column->addWidget(m_stack, 1);
+    connect(m_old, &OldTable::left, this, [this] { showOld(false); });
+    connect(m_verifier, &Verifier::progressed, this, &TableView::showVerified);
+    connect(m_verifier, &Verifier::finished, this, [this](const QString& verdict, bool good) {
+        m_verify->setText(tr("Verify"));
+        if (!m_round->isRunning())
+            say(verdict, !good);
+    });
+    connect(m_round, &VerifyRound::said, this, &TableView::say);
+    connect(m_round, &VerifyRound::ended, this, [this] { m_verifyAll->setText(allText()); });
+    column->addSpacing(look::kGap);
+    buildVerify(column);
+    connect(m_form, &CircuitForm::notice, this, &TableView::notice);
+    connect(m_points, &PointsPanel::formChanged, this, &TableView::refresh);
+    connect(m_points, &PointsPanel::copied, this, [this](const QString& sentence) { say(sentence); });
+}
+
+/// Hands on the simulated car, and what goes in and out as text.
+void TableView::buildHands(QVBoxLayout* column)
+{
+    m_felt = valueField(m_desk, tr("On the bench the sensor feels"), "felt");
+    m_felt->edit()->setPlaceholderText(tr("bench: let it feel"));
+    column->addWidget(m_felt);
+    connect(m_felt, &TypedField::entered, this, &TableView::feel);
+    m_compare = new QPushButton(tr("Compare   O"));
+    m_compare->setObjectName(QStringLiteral("compare"));
+    m_compare->setAccessibleName(tr("Compare with the table the ECU holds now"));
+    m_export = new QPushButton(tr("Export CSV   X"));
+    m_export->setObjectName(QStringLiteral("export"));
+    m_export->setAccessibleName(tr("Export the table as CSV"));
+    auto* row = new QHBoxLayout;
+    for (QPushButton* b : {m_compare, m_export}) {
+        b->setFont(look::words(look::Size::Small));
+        row->addWidget(b);
+    }
+    row->addStretch();
+    column->addLayout(row);
+    m_verifyAll = new QPushButton(allText());
+    m_verifyAll->setObjectName(QStringLiteral("verify-all"));
+    m_verifyAll->setAccessibleName(tr("Send every table and compare each at ten places on the bench"));
+    m_verifyAll->setFont(look::words(look::Size::Small));
+    connect(m_verifyAll, &QAbstractButton::clicked, this, [this] {
+        letGo();
+        m_round->toggle();
+        m_verifyAll->setText(allText());
+    });
+    connect(new QShortcut(QKeySequence(Qt::SHIFT | Qt::Key_V), this), &QShortcut::activated, m_verifyAll,
+            &QAbstractButton::click);
+    connect(m_compare, &QAbstractButton::clicked, this, [this] { showOld(m_stack->currentIndex() == 0); });
+    connect(m_export, &QAbstractButton::clicked, this, &TableView::exportBeside);
+    connect(new QShortcut(QKeySequence(Qt::Key_O), this), &QShortcut::activated, m_compare, &QAbstractButton::click);
+    connect(new QShortcut(QKeySequence(Qt::Key_X), this), &QShortcut::activated, m_export, &QAbstractButton::click);
+}
+
+QString TableView::allText() const
+{
+    return m_round->isRunning() ? tr("Stop   Shift+V") : tr("Verify all   Shift+V");
+}
+
+void TableView::buildVerify(QVBoxLayout* column)
+{
+    auto* row = new QHBoxLayout;
+    row->setSpacing(look::kGap);
+    const auto block = [&](const QString& name, const char* objectName) {
+        auto* inside = new QVBoxLayout;
+        inside->setSpacing(0);
+        inside->addWidget(label(name, look::Size::Small, false, true));
+        QLabel* number = figure({}, look::Size::Title);
+        number->setObjectName(QLatin1String(objectName));
+        inside->addWidget(number);
+        row->addLayout(inside);
+        row->addSpacing(look::kMargin);
+        return number;
+    };
+    m_expected = block(tr("must return"), "expected-value");
+    m_returned = block(tr("ECU returns"), "returned-value");
+    m_said = label({}, look::Size::Small);
+    m_said->setObjectName(QStringLiteral("said"));
+    m_mixUp = label({}, look::Size::Body, true);
+    m_mixUp->setObjectName(QStringLiteral("mix-up"));
+    setInk(m_mixUp, look::colours().failing);
+    m_mixUp->hide();
+    column->addWidget(m_mixUp);
+    auto* saying = new QHBoxLayout;
+    saying->addWidget(m_said, 1);
+    saying->addWidget(m_verifyAll);
+    column->addLayout(saying);
+    row->addStretch(1);
+    m_send = new KeyButton(tr("Send to ECU"), tr("E"), true);
+    m_send->setObjectName(QStringLiteral("send"));
+    m_record = new KeyButton(tr("Record"), tr("R"), false);
+    m_record->setObjectName(QStringLiteral("record"));
+    m_verify = new KeyButton(tr("Verify"), tr("V"), false);
+    m_verify->setObjectName(QStringLiteral("verify"));
+    m_verify->setAccessibleName(tr("Compare at ten places on the bench"));
+    for (KeyButton* b : {m_send, m_record, m_verify})
+        row->addWidget(b);
+    connect(m_verify, &QAbstractButton::clicked, this, [this] {
+        m_plot->showPlaces({});
+        letGo();
+        m_verifier->toggle();
+        if (m_verifier->isRunning()) {
+            m_verify->setText(tr("Stop"));
+            say(tr("Moving the sensor over its range"));
+        }
+    });
+    connect(new QShortcut(QKeySequence(Qt::Key_V), this), &QShortcut::activated, m_verify, &QAbstractButton::click);
+    column->addLayout(row);
+    connect(m_send, &QAbstractButton::clicked, this, &TableView::send);
+    connect(m_record, &QAbstractButton::clicked, this, &TableView::record);
+    connect(new QShortcut(QKeySequence(Qt::Key_E), this), &QShortcut::activated, this, &TableView::send);
+    connect(new QShortcut(QKeySequence(Qt::Key_R), this), &QShortcut::activated, this, &TableView::record);
+}
+
+std::optional<link::EcuSample> TableView::sample() const
+{
+    return m_analysis ? m_desk.live.sample(inputIndex(*m_analysis->job, m_desk.selection.circuit())) : std::nullopt;
+}
+
+std::optional<double> TableView::readingNow() const
+{
+    const job::Circuit* c = m_analysis ? job::find(*m_analysis->job, m_desk.selection.circuit()) : nullptr;
+    return c == nullptr ? std::nullopt : m_desk.live.reading(*m_analysis->job, *c);
+}
+
+const proof::Expectation* TableView::expected(StationKind kind) const
+{
+    const auto* view = m_analysis ? analysis::find(*m_analysis, m_desk.selection.circuit()) : nullptr;
+    if (view == nullptr)
+        return nullptr;
+    for (const proof::Judged& j : analysis::stations(*view, job::Condition::KeyOn))
+        if (j.expectation.station.kind == kind)
+            return &j.expectation;
+    return nullptr;
+}
+
+void TableView::refresh()
+{
+    const bool sameCircuit =
+        m_analysis && m_said->property("circuit").toString() == text(m_desk.selection.circuit().value);
+    if (!sameCircuit && m_verifier->isRunning())
+        m_verifier->toggle();
+    if (!sameCircuit || m_analysis != m_desk.store.analysis())
+        letGo(); // what must come back was worked out for the job as it was
+    m_analysis = m_desk.store.analysis();
+    m_form->refresh();
+    const job::Circuit* circuit = job::find(*m_analysis->job, m_desk.selection.circuit());
+    const auto* view = analysis::find(*m_analysis, m_desk.selection.circuit());
+    const parts::Sensor* sensor = circuit == nullptr ? nullptr : job::sensorOf(*m_analysis->job, *circuit);
+    if (!sameCircuit && !m_round->isRunning())
+        say({});
+    m_said->setProperty("circuit", text(m_desk.selection.circuit().value));
+    if (view == nullptr || sensor == nullptr) {
+        m_plot->clear();
+        m_points->clear(tr("Choose a circuit on the left."));
+        return;
+    }
+    if (!sameCircuit)
+        showOld(false);
+    m_plot->show(*view, *sensor);
+    std::vector<TransferPlot::Place> captured;
+    for (const job::Captured& c : circuit->captured)
+        if (!c.setAside)
+            captured.push_back({c.volts, units::toUnit(c.value, sensor->measures, sensor->unit)});
+    m_plot->showCaptured(captured);
+    m_compare->setEnabled(view->table.has_value());
+    m_points->show(m_analysis->job, *view, *circuit, *sensor);
+    if (m_points->formula())
+        m_plot->showFormula(*view, *sensor, m_points->formula());
+    m_send->setEnabled(view->table.has_value());
+    m_export->setEnabled(view->table.has_value());
+    refreshLive();
+}
+
+void TableView::refreshLive()
+{
+    const auto& c = look::colours();
+    const auto now = sample();
+    const proof::Expectation* value = m_held ? &*m_held : expected(StationKind::Value);
+    m_plot->showNow(readingNow());
+    m_expected->setText(value != nullptr && value->promises() ? text(proof::readingText(*value, value->value))
+                                                              : QStringLiteral("–"));
+    m_expected->setToolTip(value != nullptr && value->promises() ? text(proof::boundsText(*value)) : QString());
+    const bool bench = m_desk.live.bench().isReady();
+    m_felt->setVisible(bench);
+    m_verify->setEnabled(!m_round->isRunning() && (m_verifier->isRunning() || m_verifier->obstacle().isEmpty()));
+    m_verifyAll->setEnabled(m_round->isRunning() || (bench && m_desk.live.ecuLive() && !m_verifier->isRunning()));
+    m_mixUp->hide();
+    m_record->setEnabled(now && now->value && value != nullptr && value->promises() && !m_held);
+    if (!now || !now->value || value == nullptr) {
+        m_returned->setText(!now ? tr("no link") : tr("no table"));
+        setInk(m_returned, c.inkSoft);
+        return;
+    }
+    const double si = units::fromUnit(*now->value, value->dimension, value->unit);
+    const bool right = value->promises() && si >= value->low && si <= value->high;
+    m_returned->setText(text(proof::readingText(*value, si)) + (right ? QStringLiteral(" ✓") : QStringLiteral(" ✗")));
+    m_returned->setToolTip(value->promises() ? text(proof::verdictText(*value, si)) : QString());
+    setInk(m_returned, right ? c.done : c.failing);
+    const job::Circuit* circuit = job::find(*m_analysis->job, m_desk.selection.circuit());
+    const auto mixUp = right || !value->promises() || m_held
+                           ? std::nullopt
+                           : findings::mixUpOf(*m_analysis->job, *job::sensorOf(*m_analysis->job, *circuit), *value, si,
+                                               library().sensors);
+    m_mixUp->setText(mixUp ? tr("It %1. %2").arg(text(mixUp->what), text(mixUp->todo)) : QString());
+    m_mixUp->setVisible(mixUp.has_value());
+}
+
+void TableView::send()
+{
+    const auto* view = m_analysis ? analysis::find(*m_analysis, m_desk.selection.circuit()) : nullptr;
+    const job::Circuit* circuit = m_analysis ? job::find(*m_analysis->job, m_desk.selection.circuit()) : nullptr;
+    if (view == nullptr || circuit == nullptr || !view->table)
+        return;
+    say(tr("Sending"));
+    m_desk.live.sendTable(inputIndex(*m_analysis->job, circuit->id), *view->table,
+                          job::sensorOf(*m_analysis->job, *circuit)->measures, [this](const QString& trouble) {
+                              if (trouble.isEmpty())
+                                  say(tr("The ECU took the table. Compare what it returns, then record it."));
+                              else
+                                  say(trouble, true);
+                          });
+}
+
+void TableView::record()
+{
+    const auto now = sample();
+    const auto reading = readingNow();
+    if (!now || !now->value || !reading)
+        return;
+    std::vector<job::Proof> proofs;
+    const std::string when = nowText();
+    for (StationKind kind : {StationKind::Input, StationKind::Counts, StationKind::Value}) {
+        const proof::Expectation* e = expected(kind);
+        if (e == nullptr || !e->promises())
+            continue;
+        const double value = kind == StationKind::Input    ? *reading
+                             : kind == StationKind::Counts ? now->counts
+                                                           : units::fromUnit(*now->value, e->dimension, e->unit);
+        proofs.push_back(proof::record(m_analysis->facts, m_desk.selection.circuit(), job::Condition::KeyOn, *e, value,
+                                       job::ReadingSource::Ecu, when));
+    }
+    const auto kept = m_desk.store.edit(tr("What the ECU returned"), [&](job::Job& job) {
+        job.proofs.insert(job.proofs.end(), proofs.begin(), proofs.end());
+    });
+    say(kept ? tr("Recorded.") : QString::fromStdString(kept.error().sentence), !kept);
+}
+
+Result<void> TableView::exportCsv(const QString& path) const
+{
+    const auto* view = m_analysis ? analysis::find(*m_analysis, m_desk.selection.circuit()) : nullptr;
+    const job::Circuit* circuit = m_analysis ? job::find(*m_analysis->job, m_desk.selection.circuit()) : nullptr;
+    if (view == nullptr || circuit == nullptr || !view->table)
+        return fail(ErrorCode::Reference, tr("There is no table to export.").toStdString());
+    const std::string csv = scaling::toCsv(*view->table, *job::sensorOf(*m_analysis->job, *circuit), circuit->scaling);
+    return writeWhole(path, QByteArray::fromStdString(csv));
+}
+
+/// Hands on the simulated car.
+void TableView::feel(const QString& typed)
+{
+    const parts::Sensor* s = selectedSensor(m_desk);
+    if (s == nullptr)
+        return;
+    const auto value = units::parse(typed.toStdString(), s->measures, s->unit);
+    const job::Circuit* c = selectedCircuit(m_desk);
+    const auto* view = analysis::find(*m_desk.store.analysis(), c->id);
+    const proof::Expectation* atRest = expected(StationKind::Value);
+    if (!value || view == nullptr || !view->table || atRest == nullptr)
+        return;
+    const auto budget = scaling::budgetAt(*m_desk.store.job(), *c, *view->table, *value);
+    if (!budget) {
+        m_felt->refuse(text(budget.error().sentence));
+        return;
+    }
+    const double step = scaling::outputStep(*s, c->scaling);
+    m_held = *atRest;
+    m_held->trouble.clear();
+    m_held->value = budget->shown;
+    m_held->low = *value - budget->worst - step;
+    m_held->high = *value + budget->worst + step;
+    m_heldCircuit = c->id;
+    m_desk.live.bench().setFelt(text(c->id.value), *value, [this](const QString& error) {
+        if (!error.isEmpty())
+            say(error, true);
+    });
+    say(tr("The bench holds it there until another circuit is chosen, or the job changes."));
+    refreshLive();
+}
+
+/// The sensor feels what it feels at rest again.
+void TableView::letGo()
+{
+    if (!m_held)
+        return;
+    m_held.reset();
+    m_felt->setText({});
+    const auto job = m_desk.store.job();
+    if (const job::Circuit* c = job::find(*job, m_heldCircuit))
+        m_desk.live.bench().setFelt(text(c->id.value), electrics::atRest(*c, job->surroundings).value);
+}
+
+void TableView::showVerified()
+{
+    const job::Circuit* c = m_analysis ? job::find(*m_analysis->job, m_desk.selection.circuit()) : nullptr;
+    if (c == nullptr)
+        return;
+    const parts::Sensor& s = *job::sensorOf(*m_analysis->job, *c);
+    std::vector<TransferPlot::Place> places;
+    for (const Verifier::Place& p : m_verifier->places())
+        places.push_back({p.reading, units::toUnit(p.returned, s.measures, s.unit)});
+    m_plot->showPlaces(places);
+}
+
+void TableView::showOld(bool shown)
+{
+    m_stack->setCurrentIndex(shown ? 1 : 0);
+    m_compare->setText(shown ? tr("Back   O") : tr("Compare   O"));
+    if (shown)
+        m_old->begin();
+}
+
+/// Beside the job, under a name that says what it is: no dialog to fill in with gloves on.
+void TableView::exportBeside()
+{
+    const QFileInfo job(m_desk.store.path());
+    const QString name = job.completeBaseName() + QLatin1Char('-') + text(m_desk.selection.circuit().value) +
+                         QStringLiteral("-table.csv");
+    const auto done = exportCsv(job.dir().filePath(name));
+    say(done ? tr("%1 is beside the job.").arg(name) : QString::fromStdString(done.error().sentence), !done);
+}
+
+void TableView::say(const QString& sentence, bool bad)
+{
+    m_said->setText(sentence);
+    setInk(m_said, bad ? look::colours().failing : look::colours().ink);
+}
+
+} // namespace vicegrip::app

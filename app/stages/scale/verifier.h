@@ -1,0 +1,52 @@
+#pragma once
+
+#include "app/desk/desk.h"
+
+#include <QObject>
+#include <QTimer>
+
+#include <vector>
+
+namespace vicegrip::app {
+
+/// Walks a sensor over its range on the bench and compares what the ECU returns with what the sensor feels.
+class Verifier : public QObject
+{
+    Q_OBJECT
+
+  public:
+    explicit Verifier(Desk& desk, QObject* parent = nullptr);
+
+    struct Place
+    {
+        double felt = 0, returned = 0; ///< SI
+        double allowed = 0; ///< the error budget there, and a step of the value
+        double reading = 0;
+        [[nodiscard]] bool right() const { return std::abs(returned - felt) <= allowed; }
+    };
+
+    /// Why it cannot be done now; empty when it can.
+    [[nodiscard]] QString obstacle() const;
+    /// Begins, or gives up when it is under way.
+    void toggle();
+    [[nodiscard]] bool isRunning() const { return m_timer.isActive(); }
+    [[nodiscard]] const std::vector<Place>& places() const { return m_places; }
+
+  signals:
+    void progressed(); ///< a place more
+    void finished(const QString& verdict, bool good);
+
+  private:
+    void feelNext();
+    void compare();
+    void end(const QString& verdict, bool good);
+
+    Desk& m_desk;
+    QTimer m_timer; ///< the ECU's filter and the link settle
+    job::CircuitId m_circuit;
+    AnalysisPtr m_analysis;
+    std::vector<double> m_values;
+    std::vector<Place> m_places;
+};
+
+} // namespace vicegrip::app

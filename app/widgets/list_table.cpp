@@ -1,0 +1,58 @@
+#include "app/widgets/list_table.h"
+
+#include "app/look/look.h"
+
+#include <QHeaderView>
+#include <QSignalBlocker>
+
+#include <algorithm>
+
+namespace vicegrip::app {
+
+ListTable::ListTable(const char* objectName, const QString& spoken, const std::vector<Column>& columns, QWidget* parent)
+    : QTableWidget(0, static_cast<int>(columns.size()), parent), m_columns(columns)
+{
+    setObjectName(QLatin1String(objectName));
+    setAccessibleName(spoken);
+    setFont(look::words(look::Size::Small));
+    verticalHeader()->hide();
+    verticalHeader()->setDefaultSectionSize(28);
+    horizontalHeader()->setHighlightSections(false);
+    horizontalHeader()->setSectionsClickable(false);
+    horizontalHeader()->setFont(look::words(look::Size::Small));
+    horizontalHeader()->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
+    for (size_t i = 0; i < columns.size(); ++i) {
+        setHorizontalHeaderItem(static_cast<int>(i), new QTableWidgetItem(columns[i].name));
+        if (columns[i].width > 0)
+            setColumnWidth(static_cast<int>(i), columns[i].width);
+        else
+            horizontalHeader()->setSectionResizeMode(static_cast<int>(i), QHeaderView::Stretch);
+    }
+    setShowGrid(false);
+    setEditTriggers(QAbstractItemView::NoEditTriggers);
+    setSelectionBehavior(QAbstractItemView::SelectRows);
+    setSelectionMode(QAbstractItemView::SingleSelection);
+    setTabKeyNavigation(false);
+    setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+}
+
+void ListTable::fill(const std::vector<QStringList>& rows, const std::vector<int>& strong)
+{
+    const QSignalBlocker quiet(this);
+    setRowCount(static_cast<int>(rows.size()));
+    for (int row = 0; row < rowCount(); ++row) {
+        const bool heading = std::ranges::find(strong, row) != strong.end();
+        for (int column = 0; column < columnCount(); ++column) {
+            QTableWidgetItem* cell = item(row, column);
+            if (cell == nullptr)
+                setItem(row, column, cell = new QTableWidgetItem);
+            const QString words = rows[static_cast<size_t>(row)].value(column);
+            cell->setText(words);
+            cell->setToolTip(words);
+            cell->setFont(m_columns[static_cast<size_t>(column)].figures ? look::numbers(look::Size::Small)
+                                                                         : look::words(look::Size::Small, heading));
+        }
+    }
+}
+
+} // namespace vicegrip::app

@@ -1,0 +1,44 @@
+#pragma once
+
+#include <QWidget>
+
+#include <vector>
+
+class QHBoxLayout;
+class QPushButton;
+
+namespace vicegrip::app {
+
+/// The views of one stage, side by side; Alt and a number goes to each.
+class ViewBar : public QWidget
+{
+    Q_OBJECT
+
+  public:
+    struct View
+    {
+        const char* objectName;
+        QString name;
+    };
+    explicit ViewBar(const std::vector<View>& views, QWidget* parent = nullptr);
+
+    void choose(int view);
+    [[nodiscard]] int chosen() const { return m_chosen; }
+    /// A view that has nothing to show here is taken away; the first is always there.
+    void offer(int view, bool offered);
+    /// Puts something at the right end.
+    void addAtEnd(QWidget* widget);
+
+  signals:
+    void changed(int view);
+
+  private:
+    void chooseNth(int place);
+    void tellKeys();
+
+    std::vector<QPushButton*> m_buttons;
+    QHBoxLayout* m_row;
+    int m_chosen = 0;
+};
+
+} // namespace vicegrip::app

@@ -1,0 +1,247 @@
+#include "cli/printing.h"
+#include "core/analysis/analysis.h"
+#include "core/base/document.h"
+#include "core/job/json.h"
+#include "core/scaling/budget.h"
+#include "core/scaling/coefficients.h"
+#include "core/scaling/exchange.h"
+
+#include <cmath>
+#include <functional>
+#include <iostream>
+
+namespace vicegrip::cli {
+namespace {
+
+/// A circuit with its table.
+struct Scaled
+{
+    analysis::Analysis analysis;
+    const job::Circuit* circuit = nullptr;
+    const parts::Sensor* sensor = nullptr;
+    const analysis::CircuitView* view = nullptr;
+
+    /// The unit the ECU has the value in.
+    [[nodiscard]] std::string unit() const { return scaling::unitOf(*sensor, circuit->scaling); }
+    /// A value, and a difference of one, in that unit.
+    [[nodiscard]] double shown(double si) const { return units::toUnit(si, sensor->measures, unit()); }
+    [[nodiscard]] double difference(double si) const { return shown(si) - shown(0); }
+    [[nodiscard]] std::string text(double number, int decimals) const
+    {
+        return units::formatNumber(number, decimals) + ' ' + unit();
+    }
+};
+
+/// The exit code, or kFine with everything in place.
+int take(const std::string& file, const std::string& id, const std::function<void(job::ScalingSpec&)>& change,
+         Scaled& out)
+{
+    auto job = job::readFile(file);
+    if (!job)
+        return refuse(job.error(), kUnreadable);
+    job::Circuit* wanted = job::find(*job, job::CircuitId{id});
+    if (wanted == nullptr)
+        return refuse("the job has no circuit \"" + id + "\"", kNoAnswer);
+    change(wanted->scaling);
+    out.analysis = analysis::analyse(std::make_shared<const job::Job>(std::move(*job)));
+    out.circuit = job::find(*out.analysis.job, job::CircuitId{id});
+    out.sensor = job::sensorOf(*out.analysis.job, *out.circuit);
+    out.view = analysis::find(out.analysis, out.circuit->id);
+    return out.view->table ? kFine : refuse(out.view->tableTrouble, kNoAnswer);
+}
+
+job::Knots knotsOf(const std::string& name)
+{
+    return name == "best" ? job::Knots::Best : name == "free" ? job::Knots::Free : job::Knots::Even;
+}
+
+/// The formula for an ECU that takes one in place of a table.
+int coefficients(const Scaled& s, const ScaleOptions& options)
+{
+    const job::Job& job = *s.analysis.job;
+    const auto car = electrics::build(job, {.surroundings = job.surroundings});
+    if (!car)
+        return refuse(car.error(), kNoAnswer);
+    const auto form = options.kind == "steinhart" ? scaling::Form::SteinhartHart : scaling::Form::Polynomial;
+    const auto found = scaling::coefficientsOf(form, options.kind == "line" ? 1 : options.degree,
+                                               *scaling::Transfer::of(job, *car, *s.circuit), *s.sensor,
+                                               *job::findInput(job, s.circuit->input), s.circuit->scaling);
+    if (!found)
+        return refuse(found.error(), kNoAnswer);
+    if (options.json) {
+        Json terms = Json::object();
+        for (const auto& [name, number] : found->terms)
+            terms[name] = number;
+        std::cout << Json{{"circuit", s.circuit->id.value},
+                          {"kind", options.kind},
+                          {"formula", found->formula},
+                          {"terms", terms},
+                          {"worst_error", s.difference(found->worst)},
+                          {"unit", s.unit()},
+                          {"needs", found->needs}}
+                         .dump(2)
+                  << '\n';
+        return kFine;
+    }
+    std::cout << found->formula << '\n'
+              << scaling::toLines(*found) << "worst error over the range " << s.text(s.difference(found->worst), 3)
+              << '\n';
+    if (!found->needs.empty())
+        std::cout << found->needs << '\n';
+    return kFine;
+}
+
+/// The worst against the table the ECU holds now.
+int compare(const Scaled& s, const ScaleOptions& options)
+{
+    const auto before = document::inFile(document::readFile(options.against).and_then([&](const std::string& text) {
+        return scaling::readTable(text, *s.sensor, s.circuit->scaling);
+    }),
+                                         options.against);
+    if (!before)
+        return refuse(before.error(), kUnreadable);
+    const parts::EcuInput& input = *job::findInput(*s.analysis.job, s.circuit->input);
+    const double step = s.view->table->axis == units::Dimension::Frequency
+                            ? s.circuit->scaling.inputStep
+                            : electrics::fullScaleVolts(*s.analysis.job, input) / input.fullScale();
+    const auto difference = scaling::difference(*before, *s.view->table, step);
+    if (options.json) {
+        Json places = Json::array();
+        for (const auto& p : difference.places)
+            places.push_back({p.reading, s.difference(p.value)});
+        std::cout << Json{{"circuit", s.circuit->id.value},
+                          {"unit", s.unit()},
+                          {"worst", s.difference(difference.worst.value)},
+                          {"worst_at_reading", difference.worst.reading},
+                          {"worst_counts", difference.counts},
+                          {"places", places}}
+                         .dump(2)
+                  << '\n';
+        return kFine;
+    }
+    std::cout << "new less old at worst " << s.text(s.difference(difference.worst.value), 3) << " at "
+              << scaling::readingText(difference.worst.reading, s.view->table->axis);
+    if (difference.counts > 0)
+        std::cout << ", as much as " << units::formatNumber(difference.counts, 0) << " counts";
+    std::cout << '\n';
+    return kFine;
+}
+
+Json partsOf(const Scaled& s, const scaling::Budget& b)
+{
+    Json lines = Json::array();
+    for (const auto& line : b.lines)
+        lines.push_back({{"part", scaling::partName(line.part)},
+                         {"worst", s.difference(line.worst)},
+                         {"sigma", s.difference(line.sigma)},
+                         {"most", line.most}});
+    Json out{{"value", s.shown(b.value)},      {"reading", b.reading},
+             {"shown", s.shown(b.shown)},      {"parts", lines},
+             {"worst", s.difference(b.worst)}, {"sigma", s.difference(b.sigma)}};
+    if (b.mixture)
+        out["mixture"] = {{"worst", b.mixture->worst},
+                          {"sigma", b.mixture->sigma},
+                          {"richest_lambda", b.mixture->richest()},
+                          {"leanest_lambda", b.mixture->leanest()},
+                          {"how", b.mixture->how}};
+    return out;
+}
+
+void printBudget(const Scaled& s, const scaling::Budget& b)
+{
+    std::cout << "at " << s.text(s.shown(b.value), 1) << " ("
+              << scaling::readingText(b.reading, scaling::axisOf(*s.sensor)) << ")\n";
+    for (const auto& line : b.lines)
+        std::cout << "  " << padded(std::string(scaling::partName(line.part)), 20)
+                  << padded("± " + s.text(s.difference(line.worst), 3), 16) << line.most << '\n';
+    std::cout << "  " << padded("worst case", 20) << "± " << s.text(s.difference(b.worst), 3) << "\n  "
+              << padded("one sigma (RSS)", 20) << "± " << s.text(s.difference(b.sigma), 3) << '\n';
+    if (b.mixture)
+        std::cout << "  " << padded("mixture", 20) << "± "
+                  << units::format(b.mixture->worst, units::Dimension::Ratio, "%", 2) << " at worst, λ "
+                  << units::formatNumber(b.mixture->richest(), 3) << " to "
+                  << units::formatNumber(b.mixture->leanest(), 3) << "; " << b.mixture->how << '\n';
+}
+
+} // namespace
+
+int scale(const ScaleOptions& options)
+{
+    Scaled s;
+    const int code = take(
+        options.job, options.circuit,
+        [&](job::ScalingSpec& spec) {
+            if (options.points)
+                spec.points = *options.points;
+            if (!options.knots.empty())
+                spec.knots = knotsOf(options.knots);
+        },
+        s);
+    if (code != kFine)
+        return code;
+    if (options.kind != "table")
+        return coefficients(s, options);
+    if (!options.against.empty())
+        return compare(s, options);
+
+    const scaling::Table& table = *s.view->table;
+    if (options.json) {
+        Json out{{"circuit", s.circuit->id.value}, {"input", s.circuit->input.value}};
+        out.update(Json(scaling::toJson(table, *s.sensor)));
+        out["worst_error"] = s.difference(table.worstError);
+        out["worst_at"] = s.shown(table.worstAt);
+        out["worst_at_reading"] = table.worstAtReading;
+        out["even_error"] = s.difference(table.evenError);
+        std::cout << out.dump(2) << '\n';
+        return kFine;
+    }
+    if (options.counts && table.axis == units::Dimension::Voltage) {
+        const parts::EcuInput& input = *job::findInput(*s.analysis.job, s.circuit->input);
+        const double count_v = electrics::fullScaleVolts(*s.analysis.job, input) / input.fullScale();
+        std::cout << scaling::toCsv(scaling::inCounts(table, count_v), *s.sensor, s.circuit->scaling);
+        return kFine;
+    }
+    std::cout << scaling::toCsv(table, *s.sensor, s.circuit->scaling);
+    if (options.csv)
+        return kFine;
+    std::cout << "worst error between points " << s.text(s.difference(table.worstError), 3) << " at "
+              << s.text(s.shown(table.worstAt), 2) << " (" << scaling::readingText(table.worstAtReading, table.axis)
+              << ")\n";
+    if (table.evenError > table.worstError)
+        std::cout << "evenly spaced points would leave " << s.text(s.difference(table.evenError), 3) << '\n';
+    return kFine;
+}
+
+int budget(const BudgetOptions& options)
+{
+    Scaled s;
+    if (const int code = take(
+            options.job, options.circuit, [](job::ScalingSpec&) {}, s);
+        code != kFine)
+        return code;
+    std::vector<scaling::Budget> budgets;
+    if (options.at.empty()) {
+        constexpr int kPlaces = 8;
+        budgets = scaling::budgetOver(*s.analysis.job, *s.circuit, *s.view->table, kPlaces);
+    } else {
+        const auto value = units::parse(options.at, s.sensor->measures, s.sensor->unit);
+        if (!value)
+            return refuse(value.error(), kUsage);
+        auto one = scaling::budgetAt(*s.analysis.job, *s.circuit, *s.view->table, *value);
+        if (!one)
+            return refuse(one.error(), kNoAnswer);
+        budgets.push_back(std::move(*one));
+    }
+    if (options.json) {
+        Json list = Json::array();
+        for (const auto& b : budgets)
+            list.push_back(partsOf(s, b));
+        std::cout << Json{{"circuit", s.circuit->id.value}, {"unit", s.unit()}, {"budgets", list}}.dump(2) << '\n';
+        return kFine;
+    }
+    for (const auto& b : budgets)
+        printBudget(s, b);
+    return kFine;
+}
+
+} // namespace vicegrip::cli

@@ -1,0 +1,191 @@
+#include "core/base/number_table.h"
+
+#include "core/base/document.h"
+
+#include <algorithm>
+#include <cmath>
+#include <cstring>
+#include <fast_float/fast_float.h>
+#include <fcntl.h>
+#include <sys/mman.h>
+#include <sys/stat.h>
+#include <unistd.h>
+
+namespace vicegrip {
+namespace {
+
+constexpr size_t kMostBytes = size_t{512} << 20;
+constexpr size_t kForeseen = size_t{1} << 24; ///< rows that room is made for at once
+constexpr std::string_view kBlank = " \t\r\"";
+
+char separatorOf(std::string_view line)
+{
+    for (const char mark : {'\t', ';'})
+        if (line.find(mark) != std::string_view::npos)
+            return mark;
+    return ',';
+}
+
+bool isBlank(char c)
+{
+    return c == ' ' || c == '\t' || c == '\r' || c == '"';
+}
+
+std::string_view withoutBlanks(std::string_view cell)
+{
+    while (!cell.empty() && isBlank(cell.front()))
+        cell.remove_prefix(1);
+    while (!cell.empty() && isBlank(cell.back()))
+        cell.remove_suffix(1);
+    return cell;
+}
+
+bool readNumber(std::string_view cell, char decimalMark, double& value)
+{
+    if (cell.starts_with('+'))
+        cell.remove_prefix(1);
+    const char *const begin = cell.data(), *const end = begin + cell.size();
+    auto answer = fast_float::from_chars(begin, end, value);
+    if (answer.ptr != end && *answer.ptr == ',' && decimalMark == ',') // a sheet may mix both marks
+        answer = fast_float::from_chars_advanced(begin, end, value,
+                                                 fast_float::parse_options(fast_float::chars_format::general, ','));
+    return answer.ec == std::errc() && answer.ptr == end && std::isfinite(value);
+}
+
+tl::unexpected<Error> atLine(ErrorCode code, int line, std::string sentence)
+{
+    return fail(code, "line " + std::to_string(line) + ": " + std::move(sentence), {{}, {}, line, 0});
+}
+
+/// Walks over the lines that hold something.
+class Lines
+{
+  public:
+    explicit Lines(std::string_view text) : m_rest(text) {}
+
+    bool next()
+    {
+        while (!m_rest.empty()) {
+            const size_t end = std::min(m_rest.find('\n'), m_rest.size());
+            m_line = m_rest.substr(0, end);
+            m_rest.remove_prefix(std::min(end + 1, m_rest.size()));
+            ++m_number;
+            const size_t shown = m_line.find_first_not_of(kBlank);
+            if (shown != std::string_view::npos && m_line[shown] != '#')
+                return true;
+        }
+        return false;
+    }
+
+    [[nodiscard]] std::string_view line() const { return m_line; }
+    [[nodiscard]] int number() const { return m_number; }
+
+  private:
+    std::string_view m_rest, m_line;
+    int m_number = 0;
+};
+
+template <class Take> void eachCell(std::string_view line, char separator, Take take)
+{
+    for (;;) {
+        const auto* mark = static_cast<const char*>(std::memchr(line.data(), separator, line.size()));
+        const size_t width = mark == nullptr ? line.size() : static_cast<size_t>(mark - line.data());
+        if (!take(withoutBlanks(line.substr(0, width))) || mark == nullptr)
+            return;
+        line.remove_prefix(width + 1);
+    }
+}
+
+/// Columns and their names from the first line; whether it names them.
+bool isHeading(std::string_view line, char separator, NumberTable& out)
+{
+    bool heading = false;
+    eachCell(line, separator, [&](std::string_view cell) {
+        double value = 0;
+        if (out.columns == 0)
+            heading = !readNumber(cell, separator == ',' ? '.' : ',', value);
+        ++out.columns;
+        out.names.emplace_back(cell);
+        return true;
+    });
+    if (!heading)
+        out.names.clear();
+    return heading;
+}
+
+} // namespace
+
+Result<NumberTable> readNumbers(std::string_view text, size_t leastColumns)
+{
+    if (text.size() > kMostBytes)
+        return fail(ErrorCode::TooBig, "the text is longer than 512 MB");
+    if (text.starts_with("\xEF\xBB\xBF"))
+        text.remove_prefix(3);
+    NumberTable out;
+    char separator = ',';
+    for (Lines lines(text); lines.next();) {
+        const std::string_view line = lines.line();
+        if (out.columns == 0) {
+            separator = separatorOf(line);
+            const bool heading = isHeading(line, separator, out);
+            if (out.columns < leastColumns)
+                return atLine(ErrorCode::Range, lines.number(),
+                              "expected " + std::to_string(leastColumns) + " columns, found " +
+                                  std::to_string(out.columns));
+            const size_t rows = std::min(text.size() / (line.size() + 1), kForeseen);
+            out.cells.reserve(rows * out.columns);
+            out.lines.reserve(rows);
+            if (heading)
+                continue;
+        }
+        size_t cells = 0;
+        std::string_view wrong;
+        eachCell(line, separator, [&](std::string_view cell) {
+            double value = 0;
+            ++cells;
+            if (!readNumber(cell, separator == ',' ? '.' : ',', value) && wrong.data() == nullptr)
+                wrong = cell;
+            if (cells <= out.columns)
+                out.cells.push_back(value);
+            return true;
+        });
+        if (cells != out.columns)
+            return atLine(ErrorCode::Malformed, lines.number(),
+                          std::to_string(cells) + " columns, and " + std::to_string(out.columns) + " before");
+        if (wrong.data() != nullptr)
+            return atLine(ErrorCode::Malformed, lines.number(),
+                          "\"" + std::string(wrong) + "\" is not a finite number");
+        out.lines.push_back(lines.number());
+    }
+    if (out.lines.empty())
+        return fail(ErrorCode::Range, "there is no row of numbers");
+    return out;
+}
+
+Result<NumberTable> readNumberFile(const std::filesystem::path& file, size_t leastColumns)
+{
+    const auto refused = [&](ErrorCode code, std::string sentence) {
+        return fail(code, std::move(sentence), {file.string(), {}, 0, 0});
+    };
+    const int handle = ::open(file.c_str(), O_RDONLY | O_CLOEXEC);
+    if (handle < 0)
+        return refused(ErrorCode::Io, std::string("the file cannot be opened: ") + std::strerror(errno)); // NOLINT
+    struct stat facts = {};
+    const bool whole = ::fstat(handle, &facts) == 0 && S_ISREG(facts.st_mode);
+    const auto bytes = static_cast<size_t>(whole ? facts.st_size : 0);
+    void* mapped =
+        bytes == 0 || bytes > kMostBytes ? MAP_FAILED : ::mmap(nullptr, bytes, PROT_READ, MAP_PRIVATE, handle, 0);
+    ::close(handle);
+    if (!whole)
+        return refused(ErrorCode::Io, "this is a folder or a device, not a file");
+    if (bytes > kMostBytes)
+        return refused(ErrorCode::TooBig, "the file is larger than 512 MB");
+    if (mapped == MAP_FAILED)
+        return refused(ErrorCode::Range, "the file is empty");
+    ::madvise(mapped, bytes, MADV_SEQUENTIAL);
+    auto read = readNumbers({static_cast<const char*>(mapped), bytes}, leastColumns);
+    ::munmap(mapped, bytes);
+    return document::inFile(std::move(read), file);
+}
+
+} // namespace vicegrip

@@ -1,0 +1,13 @@
+#pragma once
+
+#include "core/findings/finding.h"
+
+#include <vector>
+
+/// Rules on the wires themselves. Only rules.cpp includes this.
+namespace vicegrip::findings {
+
+/// Wires too thin for their current, drop or fuse; shorter than their way; of no use; and colours that are mixed up.
+void judgeLoom(std::vector<Finding>& out, const job::Job& job);
+
+} // namespace vicegrip::findings

@@ -1,0 +1,81 @@
+#include "core/fit/thermistor.h"
+
+#include "core/units/units.h"
+
+#include <Eigen/Dense>
+#include <algorithm>
+#include <cmath>
+
+namespace vicegrip::fit {
+namespace {
+
+using Reading = parts::TableCurve::Point;
+
+constexpr size_t kLeastReadings = 3;
+constexpr double kClosest_k = 2;
+
+std::string degrees(double kelvin)
+{
+    return units::format(kelvin, units::Dimension::Temperature, "°C", 1);
+}
+
+Result<void> check(std::vector<Reading> readings)
+{
+    if (readings.size() < kLeastReadings)
+        return fail(ErrorCode::Range, "three coefficients need at least three readings");
+    for (const Reading& r : readings)
+        if (!(r.kelvin > 0) || !(r.ohm > 0))
+            return fail(ErrorCode::Range, "a temperature is not above 0 K, or a resistance not above 0 Ohm");
+    std::ranges::sort(readings, {}, &Reading::kelvin);
+    for (size_t i = 1; i < readings.size(); ++i) {
+        const Reading &cold = readings[i - 1], &warm = readings[i];
+        if (warm.kelvin - cold.kelvin < kClosest_k)
+            return fail(ErrorCode::Range, degrees(cold.kelvin) + " and " + degrees(warm.kelvin) +
+                                              " are closer than 2 K: their error decides the curve");
+        if (!(warm.ohm < cold.ohm))
+            return fail(ErrorCode::Range, "the resistance does not fall from " + degrees(cold.kelvin) + " to " +
+                                              degrees(warm.kelvin) + ": no thermistor of this kind does that");
+    }
+    return {};
+}
+
+} // namespace
+
+Result<ThermistorFit> fitThermistor(const std::vector<Reading>& readings)
+{
+    if (auto good = check(readings); !good)
+        return tl::make_unexpected(good.error());
+    const auto n = static_cast<Eigen::Index>(readings.size());
+    // ln R is measured from the middle of the readings: powers of it alone would be all but parallel.
+    double middle = 0;
+    for (const Reading& r : readings)
+        middle += std::log(r.ohm) / static_cast<double>(n);
+    Eigen::MatrixXd powers(n, 3);
+    Eigen::VectorXd inverse(n);
+    for (Eigen::Index i = 0; i < n; ++i) {
+        const Reading& r = readings[static_cast<size_t>(i)];
+        const double y = std::log(r.ohm), d = y - middle;
+        powers(i, 0) = 1;
+        powers(i, 1) = d;
+        // y³ less its tangent in the middle: what the cube adds to a straight line.
+        powers(i, 2) = d * d * (d + 3 * middle);
+        inverse(i) = 1 / r.kelvin;
+    }
+    const Eigen::Vector3d k = powers.colPivHouseholderQr().solve(inverse);
+    // 1/T = k0 + k1 (y - m) + k2 (y³ - 3 m² y + 2 m³), multiplied out.
+    ThermistorFit out;
+    out.curve.c = k(2);
+    out.curve.b = k(1) - 3 * middle * middle * k(2);
+    out.curve.a = k(0) - k(1) * middle + 2 * middle * middle * middle * k(2);
+    for (const Reading& r : readings) {
+        const double y = std::log(r.ohm);
+        if (out.curve.b + 3 * out.curve.c * y * y <= 0)
+            return fail(ErrorCode::Range,
+                        "the curve turns back near " + degrees(r.kelvin) + ": a reading does not belong to the others");
+        out.residuals_k.push_back(r.kelvin - parts::kelvin(out.curve, r.ohm));
+        out.worst_k = std::max(out.worst_k, std::abs(out.residuals_k.back()));
+    }
+    return out;
+}
+
+} // namespace vicegrip::fit

@@ -1,0 +1,116 @@
+#pragma once
+
+#include "core/base/fields.h"
+#include "core/job/drawing.h"
+
+#include <map>
+#include <optional>
+#include <string>
+#include <vector>
+
+/// What a job remembers of the work: readings, what hands have done, and the logbook.
+namespace vicegrip::job {
+
+using CircuitId = Id<struct CircuitTag>;
+
+enum class Condition {
+    BatteryOff, ///< battery lead off, ECU plugs off: Ohm
+    KeyOn ///< key on, engine off: V
+};
+
+enum class ReadingSource { Typed, Meter, Ecu };
+
+/// A reading that was taken, with what was promised then and what it rests on. `station` is a PointRef's text, or
+/// "input", "counts", "value" for what the ECU reports.
+struct Proof
+{
+    CircuitId circuit;
+    std::string station;
+    Condition condition = Condition::KeyOn;
+    double value = 0; ///< V, Ohm, counts or the circuit's SI unit
+    double expected = 0, low = 0, high = 0;
+    ReadingSource source = ReadingSource::Typed;
+    std::string when; ///< ISO 8601, UTC
+    std::map<std::string, std::string> restsOn;
+    nlohmann::json extra = nlohmann::json::object();
+
+    [[nodiscard]] bool passes() const { return value >= low && value <= high; }
+    bool operator==(const Proof&) const = default;
+};
+
+/// What an input showed while another instrument told the value.
+struct Captured
+{
+    double value = 0; ///< the circuit's SI unit
+    double volts = 0;
+    std::string when; ///< ISO 8601, UTC
+    bool setAside = false; ///< by the user: it takes no part in a fit
+    nlohmann::json extra = nlohmann::json::object();
+    bool operator==(const Captured&) const = default;
+};
+
+/// A throttle's or pedal's two stops as strokes showed them, and the limits the ECU is taught.
+struct Stops
+{
+    double shut_v = 0, open_v = 0; ///< the limits
+    double shutRest_v = 0, openRest_v = 0; ///< where it rests
+    double noise_v = 0; ///< standard deviation at rest
+    int strokes = 0;
+    std::string when; ///< ISO 8601, UTC
+    std::string screwMoved; ///< when the stop screw was turned after that; empty: not
+    std::map<std::string, std::string> restsOn; ///< facts, as a proof's
+    nlohmann::json extra = nlohmann::json::object();
+    bool operator==(const Stops&) const = default;
+};
+
+/// What fuel there is, for an engine that takes ethanol.
+struct Tank
+{
+    double capacity_m3 = 0.055;
+    double line_m3 = 0.4e-3; ///< from the tank to the flex sensor, filter included
+    double flow_m3_per_s = 0; ///< through the line at idle, what returns included; 0: not known
+    std::optional<double> baseline; ///< ethanol, share by volume, that the sensor showed on pump fuel
+    std::string when; ///< of the baseline, ISO 8601, UTC
+    double readyFor = 0.10; ///< the highest ethanol share the calibration is ready for
+    nlohmann::json extra = nlohmann::json::object();
+    bool operator==(const Tank&) const = default;
+};
+
+/// How far a cavity is pinned by hand.
+struct Pinned
+{
+    PointRef at;
+    std::vector<WireId> wires; ///< what was in hand; none: a blank plug
+    int steps = 0; ///< hand steps ticked, of those its terminal family needs
+    std::string counted; ///< the cavity a second count led to; empty: not counted again
+    std::string when; ///< of the last tick, ISO 8601, UTC
+    nlohmann::json extra = nlohmann::json::object();
+    bool operator==(const Pinned&) const = default;
+};
+
+/// How far the work of hands is, beyond what the plugs tell.
+struct Hands
+{
+    std::vector<std::string> done; ///< chores ticked, by id: "mount-ecu", "fit-clt"
+    std::vector<std::string> closed; ///< what is on already and buries what is behind it: "intake"
+    nlohmann::json extra = nlohmann::json::object();
+    bool operator==(const Hands&) const = default;
+};
+
+/// What was done, and when: a line of the logbook.
+struct LogEntry
+{
+    std::string when; ///< ISO 8601, UTC
+    std::string about; ///< a circuit, a place (PointRef's text) or a chore; may be empty
+    std::string what; ///< "Plug CLT 1: seated and counted"
+    nlohmann::json extra = nlohmann::json::object();
+    bool operator==(const LogEntry&) const = default;
+};
+
+} // namespace vicegrip::job
+
+template <> struct vicegrip::fields::EnumNames<vicegrip::job::Condition>
+{
+    static constexpr std::pair<vicegrip::job::Condition, std::string_view> kNames[] = {
+        {vicegrip::job::Condition::BatteryOff, "battery-off"}, {vicegrip::job::Condition::KeyOn, "key-on"}};
+};

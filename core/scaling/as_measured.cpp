@@ -1,0 +1,170 @@
+#include "core/scaling/as_measured.h"
+
+#include "core/electrics/sensor_model.h"
+#include "core/fit/monotone.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace vicegrip::scaling {
+namespace {
+
+constexpr double kLeastTolerance = 0.005;
+constexpr size_t kFewest = 3;
+
+tl::unexpected<Error> refused(std::string sentence)
+{
+    return fail(ErrorCode::Range, std::move(sentence));
+}
+
+/// What the sheet would have to be told for the sensor to do what it does at a true value: a line through the readings.
+struct SaidLine
+{
+    double slope = 1, offset = 0;
+    double worst = 0; ///< of the readings beside it, SI
+
+    [[nodiscard]] double at(double value) const { return offset + slope * value; }
+};
+
+Result<SaidLine> saidLine(const job::Circuit& circuit, const CapturedVerdict& verdict, const std::vector<size_t>& in)
+{
+    std::vector<fit::Point> points;
+    for (size_t i : in)
+        points.push_back({circuit.captured[i].value, verdict.pairs[i].said});
+    return fit::fitLine(points).map([](const fit::Line& line) {
+        SaidLine out{line.slope, line.intercept, 0};
+        for (double r : line.residuals)
+            out.worst = std::max(out.worst, std::abs(r));
+        return out;
+    });
+}
+
+Result<void> straighten(parts::Sensor& s, const SaidLine& line)
+{
+    const double span = s.high - s.low;
+    if (!(line.slope > 0))
+        return refused("the readings go against the sheet: are value and volts in their right columns?");
+    const auto along = [&](double low, double high, double value) {
+        return std::lerp(low, high, (line.at(value) - s.low) / span);
+    };
+    const double tolerance = std::max(kLeastTolerance, line.worst / span);
+    if (auto* r = std::get_if<parts::RatiometricTransducer>(&s.model)) {
+        const double low = along(r->low_v, r->high_v, s.low), high = along(r->low_v, r->high_v, s.high);
+        r->low_v = low;
+        r->high_v = high;
+        r->tolerance = tolerance;
+    } else if (auto* d = std::get_if<parts::VoltageDevice>(&s.model); d != nullptr && d->points.empty()) {
+        const double low = along(d->low_v, d->high_v, s.low), high = along(d->low_v, d->high_v, s.high);
+        d->low_v = low;
+        d->high_v = high;
+        d->tolerance_v = tolerance * std::abs(high - low);
+    } else {
+        return refused("this sensor's curve is not fitted from readings: a throttle's stops are taught, a bent one is "
+                       "the maker's");
+    }
+    return {};
+}
+
+Result<void> bend(parts::Sensor& s, parts::Sender& sender, const job::Circuit& circuit, const CapturedVerdict& verdict,
+                  const std::vector<size_t>& in)
+{
+    std::vector<fit::Monotone::Knot> knots;
+    for (size_t i : in) {
+        const auto ohm = electrics::elementValues(s, verdict.pairs[i].said);
+        knots.push_back({circuit.captured[i].value, ohm.front()});
+    }
+    const auto curve = fit::Monotone::through(std::move(knots));
+    if (!curve)
+        return tl::make_unexpected(curve.error());
+    const auto& at = curve->knots();
+    for (size_t i = 1; i < at.size(); ++i)
+        if (at[i].y == at[i - 1].y || (at[i].y > at[i - 1].y) != (at.back().y > at.front().y))
+            return refused("the readings turn back at " + units::format(at[i].x, s.measures, s.unit, 1) +
+                           ": read it again, or set it aside");
+    constexpr int kBetween = 4; // straight lines between so many miss the cubic by less than the ohms are known
+    sender.points.clear();
+    for (size_t i = 1; i < at.size(); ++i)
+        for (int k = 0; k < kBetween; ++k) {
+            const double value = std::lerp(at[i - 1].x, at[i].x, static_cast<double>(k) / kBetween);
+            sender.points.push_back({value, curve->at(value)});
+        }
+    sender.points.push_back({at.back().x, at.back().y});
+    sender.tolerance = std::max(kLeastTolerance, std::min(sender.tolerance, 0.02));
+    s.low = at.front().x;
+    s.high = at.back().x;
+    return {};
+}
+
+/// A thermistor's residuals as shares of its resistance.
+double tolerance(const fit::ThermistorFit& fit, const job::Circuit& circuit, const std::vector<size_t>& in)
+{
+    double worst = kLeastTolerance;
+    for (size_t i = 0; i < in.size() && i < fit.residuals_k.size(); ++i) {
+        const double kelvin = circuit.captured[in[i]].value;
+        const parts::ResistanceCurve curve = fit.curve;
+        const double ohm = parts::ohms(curve, kelvin);
+        worst = std::max(worst, std::abs(parts::ohms(curve, kelvin + fit.residuals_k[i]) - ohm) / ohm);
+    }
+    return worst;
+}
+
+} // namespace
+
+std::vector<FitPlace> fitAlong(const CapturedVerdict& verdict, const Transfer& transfer, const parts::Sensor& sensor,
+                               const job::ScalingSpec& spec)
+{
+    constexpr int kPlaces = 60;
+    std::vector<FitPlace> out;
+    for (int i = 0; i <= kPlaces && (verdict.line || verdict.thermistor || verdict.sender); ++i) {
+        const double value = std::lerp(spec.low, spec.high, static_cast<double>(i) / kPlaces);
+        if (verdict.line) {
+            const double x = transfer.reading(value);
+            out.push_back({value, verdict.line->at(x) - value, verdict.line->sigmaAt(x)});
+        } else if (verdict.sender) { // no farther than it was read
+            const auto& knots = verdict.sender->knots();
+            if (value >= knots.front().x && value <= knots.back().x)
+                out.push_back({value, verdict.sender->at(value) - value, 0});
+        } else {
+            const auto& sheet = std::get<parts::Thermistor>(sensor.model).curve;
+            const double kelvin =
+                parts::kelvin(parts::ResistanceCurve(verdict.thermistor->curve), parts::ohms(sheet, value));
+            out.push_back({value, kelvin - value, 0});
+        }
+    }
+    return out;
+}
+
+Result<parts::Sensor> asMeasured(const job::Circuit& circuit, const parts::Sensor& sensor,
+                                 const CapturedVerdict& verdict)
+{
+    const auto in = partakers(circuit);
+    if (in.size() < kFewest)
+        return refused("three readings or more, far apart, make a curve");
+    if (verdict.suspect)
+        return refused("one reading is contradicted by the others: read it again, or set it aside");
+    parts::Sensor out = sensor;
+    if (auto* t = std::get_if<parts::Thermistor>(&out.model)) {
+        if (!verdict.thermistor)
+            return refused("no Steinhart-Hart curve goes through these readings");
+        t->curve = verdict.thermistor->curve;
+        t->tolerance = tolerance(*verdict.thermistor, circuit, in);
+    } else if (auto* sender = std::get_if<parts::Sender>(&out.model)) {
+        if (auto bent = bend(out, *sender, circuit, verdict, in); !bent)
+            return tl::make_unexpected(bent.error());
+    } else {
+        const auto line = saidLine(circuit, verdict, in);
+        if (!line)
+            return tl::make_unexpected(line.error());
+        if (auto straight = straighten(out, *line); !straight)
+            return tl::make_unexpected(straight.error());
+    }
+    constexpr std::string_view kMark = ", as measured";
+    if (!out.name.ends_with(kMark))
+        out.name += kMark;
+    out.id = parts::PartId{circuit.id.value + "-as-measured"};
+    if (auto sound = parts::checkSensor(out); !sound)
+        return tl::make_unexpected(sound.error());
+    return out;
+}
+
+} // namespace vicegrip::scaling

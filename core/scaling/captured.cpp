@@ -1,0 +1,204 @@
+#include "core/scaling/captured.h"
+
+#include "core/scaling/budget.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace vicegrip::scaling {
+namespace {
+
+constexpr double kBeyond = 0.1; ///< of the range
+
+double median(std::vector<double> values)
+{
+    std::ranges::sort(values);
+    const size_t n = values.size();
+    return n % 2 == 1 ? values[n / 2] : (values[n / 2 - 1] + values[n / 2]) / 2;
+}
+
+/// A difference of the circuit's value, with its sign.
+std::string difference(const parts::Sensor& s, double si)
+{
+    const double shown = units::toUnit(si, s.measures, s.unit) - units::toUnit(0, s.measures, s.unit);
+    const double size = std::abs(shown);
+    return (shown > 0 ? "+" : "") + units::formatNumber(shown, size >= 10 ? 1 : size >= 0.1 ? 2 : 4) + " " + s.unit;
+}
+
+/// Between which values a reading is looked for: a sensor that is off may read beyond its range, where its output does
+/// not end there.
+std::pair<double, double> searched(const Transfer& transfer, const job::ScalingSpec& spec)
+{
+    const double room = kBeyond * (spec.high - spec.low);
+    const auto reach = [&](double end, double beyond) {
+        return std::abs(transfer.reading(beyond) - transfer.reading(end)) > 1e-9 ? beyond : end;
+    };
+    return {reach(spec.low, spec.low - room), reach(spec.high, spec.high + room)};
+}
+
+std::optional<size_t> suspectOf(const CapturedVerdict& v, const std::vector<size_t>& in)
+{
+    constexpr double kNormal = 1.4826, kFar = 3.5;
+    if (in.size() < 4)
+        return std::nullopt; // of three, nobody knows which one is wrong
+    std::optional<size_t> suspect;
+    for (size_t i : in) {
+        std::vector<double> others, apart;
+        for (size_t j : in)
+            if (j != i)
+                others.push_back(v.pairs[j].off);
+        const double middle = median(others);
+        for (double o : others)
+            apart.push_back(std::abs(o - middle));
+        const double distance = std::abs(v.pairs[i].off - middle);
+        if (distance <= std::max(kFar * kNormal * median(apart), v.pairs[i].allowed))
+            continue;
+        if (suspect)
+            return std::nullopt; // two contradict the rest: that is no single slip
+        suspect = i;
+    }
+    return suspect;
+}
+
+void fitThem(CapturedVerdict& v, const job::Circuit& circuit, const parts::Sensor& sensor,
+             const std::vector<size_t>& in)
+{
+    constexpr size_t kFewest = 3;
+    if (in.size() < kFewest)
+        return;
+    if (const auto* thermistor = std::get_if<parts::Thermistor>(&sensor.model)) {
+        std::vector<parts::TableCurve::Point> points;
+        for (size_t i : in) // the resistance that makes these volts is that of the temperature they mean
+            points.push_back({circuit.captured[i].value, parts::ohms(thermistor->curve, v.pairs[i].said)});
+        if (auto fitted = fit::fitThermistor(points))
+            v.thermistor = std::move(*fitted);
+        return;
+    }
+    const auto* device = std::get_if<parts::VoltageDevice>(&sensor.model);
+    if (std::holds_alternative<parts::Sender>(sensor.model) || (device != nullptr && !device->points.empty())) {
+        std::vector<fit::Monotone::Knot> knots; // bent: no line stands for it
+        for (size_t i : in)
+            knots.push_back({v.pairs[i].said, circuit.captured[i].value});
+        if (auto curve = fit::Monotone::through(std::move(knots)))
+            v.sender = std::move(*curve);
+        return;
+    }
+    std::vector<fit::Point> points;
+    for (size_t i : in)
+        points.push_back({circuit.captured[i].volts, circuit.captured[i].value});
+    if (auto line = fit::fitLine(points))
+        v.line = std::move(*line);
+}
+
+/// What a probe's error that is the same everywhere does where the mixture is set.
+std::string atOne(const parts::Sensor& sensor, double off)
+{
+    if (sensor.kind != parts::SensorKind::Wideband)
+        return {};
+    return " Where it shows λ 1.000 the mixture is λ " + units::formatNumber(1 - off, 3) +
+           ": run the controller's signal ground to the ECU's sensor ground.";
+}
+
+/// Whether the errors grow in proportion to the value's way along the range: another span than the sheet's. Then in
+/// words, with the span that is meant.
+std::string spanWords(const CapturedVerdict& v, const parts::Sensor& sensor, const job::Circuit& circuit,
+                      const std::vector<size_t>& in, double allowed)
+{
+    const bool straight = std::holds_alternative<parts::RatiometricTransducer>(sensor.model) ||
+                          std::holds_alternative<parts::VoltageDevice>(sensor.model);
+    const auto ends = std::ranges::minmax(in, {}, [&](size_t i) { return circuit.captured[i].value; });
+    const size_t first = ends.min, last = ends.max;
+    const double run = circuit.captured[last].value - circuit.captured[first].value;
+    const double rise = v.pairs[last].off - v.pairs[first].off;
+    if (!straight || !(run > 0) || std::abs(rise) <= allowed)
+        return {};
+    const auto line = [&](double value) {
+        return v.pairs[first].off + rise * (value - circuit.captured[first].value) / run;
+    };
+    for (size_t i : in)
+        if (std::abs(v.pairs[i].off - line(circuit.captured[i].value)) > allowed)
+            return {};
+    const auto shown = [&](double si) {
+        return units::format(si, sensor.measures, sensor.unit, sensor.measures == units::Dimension::Lambda ? 3 : 1);
+    };
+    return "The error grows along the range, " + difference(sensor, line(sensor.low)) + " at " + shown(sensor.low) +
+           " and " + difference(sensor, line(sensor.high)) + " at " + shown(sensor.high) +
+           ": another span than its sheet's. Look what it is set to, or make its readings the sensor's curve.";
+}
+
+std::string wordsOf(const CapturedVerdict& v, const parts::Sensor& sensor, const job::Circuit& circuit,
+                    const std::vector<size_t>& in)
+{
+    if (!v.enough)
+        return "Two readings or more, far apart, tell whether the sensor agrees with its sheet.";
+    if (v.suspect) {
+        const job::Captured& c = circuit.captured[*v.suspect];
+        return "The reading at " + units::format(c.value, sensor.measures, sensor.unit, 1) + " is " +
+               difference(sensor, v.pairs[*v.suspect].off) +
+               " off while the others agree with each other: read it again, or set it aside.";
+    }
+    if (v.agrees)
+        return "The sensor agrees with its sheet within tolerance at all " + std::to_string(in.size()) + " readings.";
+    std::vector<double> offs;
+    double allowed = 0;
+    for (size_t i : in) {
+        offs.push_back(v.pairs[i].off);
+        allowed = std::max(allowed, v.pairs[i].allowed);
+    }
+    const auto [least, most] = std::ranges::minmax(offs);
+    if (most - least < allowed && std::abs(median(offs)) > (most - least))
+        return "All readings are " + difference(sensor, median(offs)) +
+               " off, by as much everywhere: a ground that stands above the ECU's, or another zero." +
+               atOne(sensor, median(offs));
+    if (auto span = spanWords(v, sensor, circuit, in, allowed); !span.empty())
+        return span;
+    const auto worst = std::ranges::max_element(in, {}, [&](size_t i) { return std::abs(v.pairs[i].off); });
+    return "The sensor does not follow its sheet: " + difference(sensor, v.pairs[*worst].off) + " off at " +
+           units::format(circuit.captured[*worst].value, sensor.measures, sensor.unit, 1) + ", where ± " +
+           difference(sensor, v.pairs[*worst].allowed).substr(1) +
+           " is allowed. Another sensor, or another pull-up than planned.";
+}
+
+} // namespace
+
+std::vector<size_t> partakers(const job::Circuit& circuit)
+{
+    std::vector<size_t> out;
+    for (size_t i = 0; i < circuit.captured.size(); ++i)
+        if (!circuit.captured[i].setAside)
+            out.push_back(i);
+    return out;
+}
+
+Result<CapturedVerdict> judgeCaptured(const job::Job& job, const job::Circuit& circuit, const Table& table)
+{
+    const parts::Sensor* sensor = job::sensorOf(job, circuit);
+    auto car = electrics::build(job, {.surroundings = job.surroundings});
+    if (!car)
+        return tl::make_unexpected(car.error());
+    const auto transfer = Transfer::of(job, *car, circuit);
+    if (!transfer || sensor == nullptr)
+        return fail(ErrorCode::Range, circuit.name + " has no volts that stand for a value");
+    const auto [low, high] = searched(*transfer, circuit.scaling);
+    CapturedVerdict out;
+    for (const job::Captured& c : circuit.captured) {
+        CapturedView view;
+        view.expected_v = transfer->reading(c.value);
+        view.said = transfer->value(c.volts, low, high);
+        view.off = view.said - c.value;
+        const double inside = std::clamp(c.value, circuit.scaling.low, circuit.scaling.high);
+        if (const auto budget = budgetAt(job, circuit, table, inside))
+            view.allowed = budget->worst - budget->lines[static_cast<size_t>(BudgetPart::Table)].worst;
+        view.agrees = std::abs(view.off) <= view.allowed;
+        out.pairs.push_back(view);
+    }
+    const auto in = partakers(circuit);
+    out.enough = in.size() >= 2;
+    out.agrees = out.enough && std::ranges::all_of(in, [&](size_t i) { return out.pairs[i].agrees; });
+    out.suspect = suspectOf(out, in);
+    fitThem(out, circuit, *sensor, in);
+    out.words = wordsOf(out, *sensor, circuit, in);
+    return out;
+}
+
+} // namespace vicegrip::scaling

@@ -1,0 +1,192 @@
+#include "core/scaling/exchange.h"
+
+#include "core/base/csv.h"
+#include "core/base/document.h"
+#include "core/base/fields.h"
+#include "core/base/number_table.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace vicegrip::scaling {
+namespace {
+
+/// What a point's reading is called in a file.
+std::string inputName(units::Dimension axis)
+{
+    return axis == units::Dimension::Frequency ? "hertz" : "volts";
+}
+
+/// The cells of one point as they are shown.
+std::vector<std::string> cells(const TablePoint& p, units::Dimension axis, const parts::Sensor& sensor,
+                               const job::ScalingSpec& spec)
+{
+    const int decimals = axis == units::Dimension::Counts ? 0 : decimalsOf(spec.inputStep);
+    std::vector<std::string> out = {units::formatNumber(p.reading, decimals),
+                                    units::formatNumber(units::toUnit(p.value, sensor.measures, unitOf(sensor, spec)),
+                                                        decimalsOf(spec.outputStep))};
+    if (spec.valueFirst)
+        std::swap(out[0], out[1]);
+    return out;
+}
+
+struct Row
+{
+    TablePoint point; ///< value in `unit`
+    int line = 0;
+};
+
+Result<std::vector<Row>> jsonRows(std::string_view text, const std::string& input, std::string& unit)
+{
+    return document::parse(text).and_then([&](const nlohmann::json& json) -> Result<std::vector<Row>> {
+        if (!json.is_object() || !json.contains("points") || !json["points"].is_array())
+            return fail(ErrorCode::Schema, "this is no table: it has no list of \"points\"", {{}, "/points", 0, 0});
+        if (json.contains("unit") && json["unit"].is_string())
+            unit = json["unit"].get<std::string>();
+        std::vector<Row> rows;
+        for (size_t i = 0; i < json["points"].size(); ++i) {
+            const auto& p = json["points"][i];
+            const std::string pointer = "/points/" + std::to_string(i);
+            for (const std::string& name : {input, std::string("value")})
+                if (!p.is_object() || !p.contains(name) || !p[name].is_number())
+                    return fail(ErrorCode::Schema, "a point needs the numbers \"" + input + "\" and \"value\"",
+                                {{}, pointer, 0, 0});
+            rows.push_back({{p[input].get<double>(), p["value"].get<double>()}, 0});
+        }
+        return rows;
+    });
+}
+
+Result<std::vector<Row>> columnRows(std::string_view text, bool valueFirst)
+{
+    return readNumbers(text, 2).map([valueFirst](const NumberTable& table) {
+        std::vector<Row> rows;
+        for (size_t i = 0; i < table.size(); ++i) {
+            const auto row = table.row(i);
+            rows.push_back({{row[valueFirst ? 1 : 0], row[valueFirst ? 0 : 1]}, table.lines[i]});
+        }
+        return rows;
+    });
+}
+
+tl::unexpected<Error> refused(const Row& row, std::string sentence)
+{
+    return fail(ErrorCode::Range, std::move(sentence), {{}, {}, row.line, 0});
+}
+
+} // namespace
+
+std::vector<std::string> headings(const Table& table, const job::ScalingSpec& spec)
+{
+    std::vector<std::string> out = {"input (" + readingUnit(table.axis) + ")", "value (" + table.unit + ")"};
+    if (spec.valueFirst)
+        std::swap(out[0], out[1]);
+    return out;
+}
+
+std::vector<std::vector<std::string>> rowsOf(const Table& table, const parts::Sensor& sensor,
+                                             const job::ScalingSpec& spec)
+{
+    std::vector<std::vector<std::string>> out;
+    for (const TablePoint& p : table.points)
+        out.push_back(cells(p, table.axis, sensor, spec));
+    if (spec.falling)
+        std::ranges::reverse(out);
+    return out;
+}
+
+Table inCounts(const Table& table, double volts_per_count)
+{
+    Table out = table;
+    out.axis = units::Dimension::Counts;
+    out.points.clear();
+    for (const TablePoint& p : table.points) {
+        const double counts = std::round(p.reading / volts_per_count);
+        if (out.points.empty() || counts > out.points.back().reading)
+            out.points.push_back({counts, lookUp(table, counts * volts_per_count)});
+    }
+    return out;
+}
+
+std::string toCsv(const Table& table, const parts::Sensor& sensor, const job::ScalingSpec& spec)
+{
+    std::string out = csv::row(headings(table, spec));
+    for (const auto& row : rowsOf(table, sensor, spec))
+        out += csv::row(row);
+    return out;
+}
+
+std::string toColumns(const Table& table, const parts::Sensor& sensor, const job::ScalingSpec& spec)
+{
+    std::string out;
+    for (const auto& row : rowsOf(table, sensor, spec))
+        out += row[0] + '\t' + row[1] + '\n';
+    return out;
+}
+
+nlohmann::json toJson(const Table& table, const parts::Sensor& sensor)
+{
+    nlohmann::json points = nlohmann::json::array();
+    for (const TablePoint& p : table.points)
+        points.push_back({{inputName(table.axis), fields::rounded(p.reading)},
+                          {"value", fields::rounded(units::toUnit(p.value, sensor.measures, table.unit))}});
+    return {{"unit", table.unit}, {"points", points}};
+}
+
+Result<Table> readTable(std::string_view text, const parts::Sensor& sensor, const job::ScalingSpec& spec)
+{
+    std::string unit = unitOf(sensor, spec);
+    const units::Dimension axis = axisOf(sensor);
+    const size_t first = text.find_first_not_of(" \t\r\n");
+    auto read = first != std::string_view::npos && text[first] == '{' ? jsonRows(text, inputName(axis), unit)
+                                                                      : columnRows(text, spec.valueFirst);
+    if (!read)
+        return tl::make_unexpected(read.error());
+    if (!units::fits(unit, sensor.measures))
+        return fail(ErrorCode::Range, "the table is in " + unit + ", and this ECU has it in " + unitOf(sensor, spec));
+    std::vector<Row>& rows = *read;
+    if (rows.size() < 2)
+        return fail(ErrorCode::Range, "a table needs two points or more");
+    std::ranges::stable_sort(rows, {}, [](const Row& r) { return r.point.reading; });
+    const bool rises = rows.back().point.value > rows.front().point.value;
+    Table table;
+    table.axis = axis;
+    table.unit = unitOf(sensor, spec);
+    for (size_t i = 0; i < rows.size(); ++i) {
+        const TablePoint& p = rows[i].point;
+        const std::string here = readingText(p.reading, axis);
+        if (i > 0 && p.reading == rows[i - 1].point.reading)
+            return refused(rows[i], "there are two points at " + here);
+        if (i > 0 && (p.value > rows[i - 1].point.value) != rises && p.value != rows[i - 1].point.value)
+            return refused(rows[i], "the values turn back at " + here + ": one value would stand at two readings");
+        table.points.push_back({p.reading, units::fromUnit(p.value, sensor.measures, unit)});
+    }
+    return table;
+}
+
+Difference difference(const Table& before, const Table& after, double per_count)
+{
+    constexpr int kBetween = 64;
+    std::vector<double> readings;
+    for (const Table* t : {&before, &after})
+        for (const TablePoint& p : t->points)
+            readings.push_back(p.reading);
+    const auto [least, most] = std::ranges::minmax(readings);
+    for (int i = 0; i <= kBetween; ++i)
+        readings.push_back(std::lerp(least, most, static_cast<double>(i) / kBetween));
+    std::ranges::sort(readings);
+    Difference out;
+    for (double v : readings) {
+        out.places.push_back({v, lookUp(after, v) - lookUp(before, v)});
+        if (std::abs(out.places.back().value) >= std::abs(out.worst.value))
+            out.worst = out.places.back();
+    }
+    // Where the old table is level no number of counts stands for the difference; its own neighbourhood decides.
+    const double low = lookUp(before, out.worst.reading - per_count),
+                 high = lookUp(before, out.worst.reading + per_count);
+    const double perCount = std::abs(high - low) / 2;
+    out.counts = perCount > 0 ? std::abs(out.worst.value) / perCount : 0;
+    return out;
+}
+
+} // namespace vicegrip::scaling

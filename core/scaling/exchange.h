@@ -1,0 +1,53 @@
+#pragma once
+
+#include "core/scaling/table.h"
+
+#include <nlohmann/json.hpp>
+#include <string>
+#include <string_view>
+
+/// A table as text for the tuner's program and back, and one table against another.
+namespace vicegrip::scaling {
+
+/// The two columns of the table as the ECU wants them: its unit, resolutions and order; and what stands over them.
+[[nodiscard]] std::vector<std::vector<std::string>> rowsOf(const Table& table, const parts::Sensor& sensor,
+                                                           const job::ScalingSpec& spec);
+[[nodiscard]] std::vector<std::string> headings(const Table& table, const job::ScalingSpec& spec);
+
+/// The same points for an ECU that has converter counts in place of volts: whole counts, each with the value the table
+/// has there. `volts_per_count` is the input's.
+[[nodiscard]] Table inCounts(const Table& table, double volts_per_count);
+
+/// The same with their header, RFC 4180.
+[[nodiscard]] std::string toCsv(const Table& table, const parts::Sensor& sensor, const job::ScalingSpec& spec);
+
+/// The two columns between tabs and without a header, as grids of numbers take them from the clipboard.
+[[nodiscard]] std::string toColumns(const Table& table, const parts::Sensor& sensor, const job::ScalingSpec& spec);
+
+/// {"unit": "°C", "points": [{"volts": 0.2, "value": 130}, ...]}; "hertz" where the input counts.
+[[nodiscard]] nlohmann::json toJson(const Table& table, const parts::Sensor& sensor);
+
+/// Reads what the three above write, or any two columns of numbers in the order and unit of
+/// the ECU. A JSON text
+/// with another unit of the same kind is converted. The points are sorted by reading.
+/// Errors: those of readNumbers and of a JSON reader; (Range) fewer than two points, two at one reading, a unit that
+/// does not fit the sensor, and (with the line) values that turn back: the ECU would read one value at two readings.
+[[nodiscard]] Result<Table> readTable(std::string_view text, const parts::Sensor& sensor, const job::ScalingSpec& spec);
+
+/// How far one table is from another along the input.
+struct Difference
+{
+    struct Place
+    {
+        double reading = 0; ///< V or Hz
+        double value = 0; ///< new less old, SI
+    };
+    std::vector<Place> places; ///< every point of both and evenly between, by rising reading
+    Place worst;
+    double counts = 0; ///< the worst as converter counts: how far the input would have to move for the same
+};
+
+/// `per_count` is the step of the input's readings, V or Hz.
+[[nodiscard]] Difference difference(const Table& before, const Table& after, double per_count);
+
+} // namespace vicegrip::scaling

@@ -1,0 +1,29 @@
+#pragma once
+
+#include <span>
+#include <vector>
+
+/// Where the points of a table go so that straight lines between them miss a curve by as little as can be.
+namespace vicegrip::scaling {
+
+/// A place of the curve, by rising x.
+struct Sample
+{
+    double x = 0, y = 0;
+};
+
+/// Indices of `count` knots on the curve, the first and the last sample among them, whose straight lines have the least
+/// worst error. Exact for up to 512 samples (ways of so many chords within a tolerance by dynamic programming, after
+/// Imai and Iri, "Computational-geometric methods for polygonal approximations of a curve", Computer Vision, Graphics
+/// and Image Processing 36, 1986; the tolerance halved down to). With more, no worse than taking the farthest chord
+/// each time over all samples, nor than the exact answer over every n-th. Needs 2 <= count <= curve.size().
+[[nodiscard]] std::vector<size_t> bestKnots(std::span<const Sample> curve, size_t count);
+
+/// The largest distance in y between the curve and straight lines through these knots on it.
+[[nodiscard]] double worstOff(std::span<const Sample> curve, const std::vector<size_t>& knots);
+
+/// The values at these knots that make the worst error least, beside the curve where that helps, and never turning back
+/// against its direction: a linear program. On a smooth bend it is half of what knots on the curve leave.
+[[nodiscard]] std::vector<double> bestValues(std::span<const Sample> curve, const std::vector<size_t>& knots);
+
+} // namespace vicegrip::scaling

@@ -1,0 +1,145 @@
+#include "core/scaling/polynomial.h"
+
+#include <algorithm>
+#include <cmath>
+#include <glpk.h>
+#include <memory>
+
+namespace vicegrip::scaling {
+namespace {
+
+using Coefficients = std::vector<double>;
+
+/// Chebyshev polynomials at x in -1..1, up to a degree.
+Coefficients chebyshev(double x, int degree)
+{
+    Coefficients t = {1, x};
+    for (int k = 2; k <= degree; ++k)
+        t.push_back(2 * x * t[static_cast<size_t>(k) - 1] - t[static_cast<size_t>(k) - 2]);
+    return t;
+}
+
+/// Powers of z out of Chebyshev polynomials of z.
+Coefficients powersOf(const Coefficients& series)
+{
+    Coefficients before = {1}, now = {0, 1}, out(series.size(), 0);
+    const auto add = [&](const Coefficients& t, double factor) {
+        for (size_t i = 0; i < t.size(); ++i)
+            out[i] += factor * t[i];
+    };
+    add(before, series[0]);
+    for (size_t k = 1; k < series.size(); ++k) {
+        add(now, series[k]);
+        Coefficients next(k + 2, 0);
+        for (size_t i = 0; i < now.size(); ++i)
+            next[i + 1] = 2 * now[i];
+        for (size_t i = 0; i < before.size(); ++i)
+            next[i] -= before[i];
+        before = std::move(now);
+        now = std::move(next);
+    }
+    return out;
+}
+
+/// The same polynomial over x where z = scale * x + shift.
+Coefficients inX(const Coefficients& inZ, double scale, double shift)
+{
+    Coefficients out = {0};
+    for (size_t i = inZ.size(); i-- > 0;) { // Horner's rule with a binomial
+        Coefficients next(out.size() + 1, 0);
+        for (size_t k = 0; k < out.size(); ++k) {
+            next[k + 1] += scale * out[k];
+            next[k] += shift * out[k];
+        }
+        next[0] += inZ[i];
+        out = std::move(next);
+    }
+    out.resize(inZ.size());
+    return out;
+}
+
+/// The series over z whose worst error is least; empty when the program has no answer.
+Coefficients bestSeries(std::span<const Sample> curve, int degree, double scale, double shift, double zero, double span)
+{
+    const std::unique_ptr<glp_prob, decltype(&glp_delete_prob)> problem(glp_create_prob(), glp_delete_prob);
+    glp_prob* p = problem.get();
+    glp_set_obj_dir(p, GLP_MIN);
+    const int terms = degree + 1, off = terms + 1;
+    glp_add_cols(p, off);
+    for (int k = 1; k <= terms; ++k)
+        glp_set_col_bnds(p, k, GLP_FR, 0, 0);
+    glp_set_col_bnds(p, off, GLP_LO, 0, 0);
+    glp_set_obj_coef(p, off, 1);
+    std::vector<int> columns = {0};
+    for (int k = 1; k <= off; ++k)
+        columns.push_back(k);
+    for (const Sample& s : curve) {
+        Coefficients factors = chebyshev(scale * s.x + shift, degree);
+        factors.insert(factors.begin(), 0);
+        for (const auto& [sign, bound] : {std::pair(-1.0, GLP_UP), {1.0, GLP_LO}}) {
+            factors.resize(static_cast<size_t>(off));
+            factors.push_back(sign);
+            const int row = glp_add_rows(p, 1);
+            const double y = (s.y - zero) / span;
+            glp_set_row_bnds(p, row, bound, y, y);
+            glp_set_mat_row(p, row, off, columns.data(), factors.data());
+        }
+    }
+    glp_smcp how;
+    glp_init_smcp(&how);
+    how.msg_lev = GLP_MSG_OFF;
+    how.meth = GLP_DUALP;
+    Coefficients out;
+    if (glp_simplex(p, &how) == 0 && glp_get_status(p) == GLP_OPT)
+        for (int k = 1; k <= terms; ++k)
+            out.push_back(span * glp_get_col_prim(p, k));
+    return out;
+}
+
+} // namespace
+
+double Polynomial::at(double x) const
+{
+    double sum = 0;
+    for (size_t i = coefficients.size(); i-- > 0;)
+        sum = sum * x + coefficients[i];
+    return sum;
+}
+
+Result<Polynomial> bestPolynomial(std::span<const Sample> curve, int degree)
+{
+    if (degree < 1 || degree > kMostDegree)
+        return fail(ErrorCode::Range, "expected a degree from 1 to " + std::to_string(kMostDegree));
+    if (curve.size() < static_cast<size_t>(degree) + 1)
+        return fail(ErrorCode::Range, "a polynomial of degree " + std::to_string(degree) + " needs " +
+                                          std::to_string(degree + 1) + " places or more");
+    const double first = curve.front().x, last = curve.back().x;
+    if (!(last > first))
+        return fail(ErrorCode::Range, "the input does not move over the range");
+    const double scale = 2 / (last - first), shift = -1 - scale * first;
+    const auto [least, most] = std::ranges::minmax(curve, {}, &Sample::y);
+    const double span = most.y > least.y ? most.y - least.y : 1;
+    Coefficients series = bestSeries(curve, degree, scale, shift, least.y, span);
+    if (series.empty())
+        return fail(ErrorCode::Range, "no polynomial of degree " + std::to_string(degree) + " was found");
+    series[0] += least.y;
+    Polynomial out{inX(powersOf(series), scale, shift), 0};
+    for (const Sample& s : curve)
+        out.worst = std::max(out.worst, std::abs(out.at(s.x) - s.y));
+    return out;
+}
+
+Result<Polynomial> polynomialOf(const Transfer& transfer, const parts::Sensor& sensor, const job::ScalingSpec& spec,
+                                int degree)
+{
+    constexpr int kPlaces = 200;
+    std::vector<Sample> curve;
+    for (int i = 0; i <= kPlaces; ++i) {
+        const double value = std::lerp(spec.low, spec.high, static_cast<double>(i) / kPlaces);
+        curve.push_back({transfer.reading(value), units::toUnit(value, sensor.measures, unitOf(sensor, spec))});
+    }
+    std::ranges::sort(curve, {}, &Sample::x);
+    return bestPolynomial(curve, degree);
+}
+
+} // namespace vicegrip::scaling

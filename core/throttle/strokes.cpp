@@ -1,0 +1,186 @@
+#include "core/throttle/strokes.h"
+
+#include "core/throttle/dead_spots.h"
+
+#include <algorithm>
+#include <cmath>
+#include <span>
+
+namespace vicegrip::throttle {
+namespace {
+
+constexpr double kNormal = 1.4826; ///< standard deviations in a median absolute deviation of normal noise
+constexpr double kShortestRest_s = 0.25;
+constexpr double kEndShare = 0.15; ///< of the travel: rests farther in are pauses of the hand
+constexpr double kLeastTravel_v = 0.3; ///< less is no stroke
+
+double median(std::vector<double> values)
+{
+    const auto middle = values.begin() + static_cast<std::ptrdiff_t>(values.size() / 2);
+    std::ranges::nth_element(values, middle);
+    return *middle;
+}
+
+/// At most so many of them, evenly: a median of ten million is no better than one of a hundred thousand.
+template <class Take> std::vector<double> some(size_t count, Take take)
+{
+    constexpr size_t kEnough = 100000;
+    const size_t step = std::max<size_t>(1, count / kEnough);
+    std::vector<double> out;
+    for (size_t i = 0; i < count; i += step)
+        out.push_back(take(i));
+    return out;
+}
+
+/// Noise of one sample, from steps between neighbours: movement is slow against it, and outliers do not count.
+double noiseOf(std::span<const double> volts, double volts_per_count)
+{
+    const auto steps = some(volts.size() - 1, [&](size_t i) { return std::abs(volts[i + 1] - volts[i]); });
+    return std::max(kNormal * median(steps) / std::sqrt(2.0), volts_per_count / std::sqrt(12.0));
+}
+
+struct Span
+{
+    double low = 0, high = 0;
+};
+
+/// Where the signal is for all but one in a hundred samples, either side: a single wild sample is no stop.
+Span spanOf(std::span<const double> volts)
+{
+    auto values = some(volts.size(), [&](size_t i) { return volts[i]; });
+    const auto at = [&](double share) {
+        const auto place = values.begin() + static_cast<std::ptrdiff_t>(share * static_cast<double>(values.size() - 1));
+        std::ranges::nth_element(values, place);
+        return *place;
+    };
+    return {at(0.01), at(0.99)};
+}
+
+/// Runs in which every sample stays within `band` of the run's middle so far.
+std::vector<Rest> restsIn(const Recording& r, double band)
+{
+    std::vector<Rest> out;
+    size_t from = 0;
+    double middle = r.volts.front();
+    int outside = 0;
+    const auto close = [&](size_t to) {
+        if (to > from && r.time_s[to - 1] - r.time_s[from] >= kShortestRest_s)
+            out.push_back({from, to});
+    };
+    for (size_t i = 1; i < r.volts.size(); ++i) {
+        if (std::abs(r.volts[i] - middle) <= band) {
+            outside = 0;
+            middle += (r.volts[i] - middle) / static_cast<double>(i - from + 1);
+            continue;
+        }
+        if (++outside < 3) // one or two wild samples do not end a rest
+            continue;
+        close(i - 2);
+        from = i;
+        middle = r.volts[i];
+        outside = 0;
+    }
+    close(r.volts.size());
+    for (Rest& rest : out) {
+        const auto values = some(rest.to - rest.from, [&](size_t i) { return r.volts[rest.from + i]; });
+        rest.volts = median(values);
+        const auto off = some(values.size(), [&](size_t i) { return std::abs(values[i] - rest.volts); });
+        rest.sigma = kNormal * median(off);
+    }
+    return out;
+}
+
+/// Neighbouring rests in one place with nothing between them are one that wild samples cut.
+void joinCut(std::vector<Rest>& rests, double band)
+{
+    std::vector<Rest> out;
+    for (const Rest& r : rests)
+        if (out.empty() || r.from - out.back().to > 8 || std::abs(r.volts - out.back().volts) > band)
+            out.push_back(r);
+        else
+            out.back().to = r.to;
+    rests = std::move(out);
+}
+
+double medianVolts(const std::vector<Rest>& rests)
+{
+    std::vector<double> volts;
+    for (const Rest& r : rests)
+        volts.push_back(r.volts);
+    return median(volts);
+}
+
+double spreadOf(const std::vector<Rest>& rests)
+{
+    const auto [least, most] = std::ranges::minmax(rests, {}, &Rest::volts);
+    return most.volts - least.volts;
+}
+
+/// The line between two tracks: through their medians at the stops, so that a dead spot does not tilt it.
+Pair pairOf(const Recording& r, const Report& report)
+{
+    const auto secondAt = [&](const std::vector<Rest>& rests) {
+        std::vector<double> middles;
+        for (const Rest& rest : rests)
+            middles.push_back(median(some(rest.to - rest.from, [&](size_t i) { return r.second[rest.from + i]; })));
+        return median(middles);
+    };
+    const double shut = secondAt(report.shut), open = secondAt(report.open);
+    Pair pair;
+    pair.slope = (open - shut) / report.travel_v();
+    pair.offset_v = shut - pair.slope * report.shut_v;
+    pair.crossed = pair.slope < 0;
+    for (size_t i = 1; i < r.volts.size(); ++i)
+        pair.worst_v = std::max(pair.worst_v, std::abs(r.second[i] - pair.offset_v - pair.slope * r.volts[i]));
+    return pair;
+}
+
+} // namespace
+
+Result<Report> judge(const Recording& r, double volts_per_count)
+{
+    const double noise = noiseOf(r.volts, volts_per_count);
+    const Span span = spanOf(r.volts);
+    const double travel = span.high - span.low;
+    if (travel < std::max(kLeastTravel_v, 10 * noise))
+        return fail(ErrorCode::Range, "the signal never moves: was the throttle opened, and is this its input?");
+    const double band = std::max(4 * noise, 0.004 * travel);
+    auto rests = restsIn(r, band);
+    joinCut(rests, band);
+    std::vector<Rest> low, high;
+    for (const Rest& rest : rests) {
+        if (rest.volts < span.low + kEndShare * travel)
+            low.push_back(rest);
+        else if (rest.volts > span.high - kEndShare * travel)
+            high.push_back(rest);
+    }
+    if (low.empty() || high.empty())
+        return fail(ErrorCode::Range, std::string("there is no rest at the ") + (low.empty() ? "low" : "high") +
+                                          " end: hold it still at each stop for half a second");
+    Report out;
+    out.falls = high.front().from < low.front().from; // the hand begins with it shut
+    out.shut = out.falls ? high : low;
+    out.open = out.falls ? low : high;
+    out.shut_v = medianVolts(out.shut);
+    out.open_v = medianVolts(out.open);
+    out.shutSpread_v = spreadOf(out.shut);
+    out.openSpread_v = spreadOf(out.open);
+    std::vector<double> sigmas;
+    for (const auto* stop : {&out.shut, &out.open})
+        for (const Rest& rest : *stop)
+            sigmas.push_back(rest.sigma);
+    out.noise_v = std::max(median(sigmas), volts_per_count / std::sqrt(12.0));
+
+    const auto strokes = strokesBetween(out.shut, out.open);
+    out.strokes = static_cast<int>(strokes.size());
+    out.deadSpots = deadSpotsOf(r, strokes, std::max(6 * out.noise_v, 0.01 * travel), travel);
+    out.margin_v = std::max(3 * out.noise_v, volts_per_count);
+    const double inward = out.falls ? -1 : 1;
+    out.limits = {out.shut_v + inward * (out.margin_v + out.shutSpread_v / 2),
+                  out.open_v - inward * (out.margin_v + out.openSpread_v / 2)};
+    if (!r.second.empty())
+        out.pair = pairOf(r, out);
+    return out;
+}
+
+} // namespace vicegrip::throttle

@@ -1,0 +1,158 @@
+#include "core/scaling/budget.h"
+#include "tests/support/petrel.h"
+
+#include <cmath>
+#include <gmock/gmock.h>
+#include <random>
+
+namespace vicegrip::scaling {
+namespace {
+
+using testing::HasSubstr;
+
+struct Subject
+{
+    job::Job job = test::petrel();
+    analysis::Analysis a = test::analysed(job);
+
+    [[nodiscard]] const job::Circuit& circuit(const char* id) const { return *job::find(job, job::CircuitId{id}); }
+    [[nodiscard]] Result<Budget> at(const char* id, double value) const
+    {
+        return budgetAt(job, circuit(id), *analysis::find(a, {id})->table, value);
+    }
+};
+
+const BudgetLine& line(const Budget& b, BudgetPart part)
+{
+    return b.lines[static_cast<size_t>(part)];
+}
+
+TEST(Budget, PartsMakeUpTheWhole)
+{
+    const Subject s;
+    for (const auto& [id, value] : {std::pair("clt", 353.15), {"map", 100e3}, {"tps", 0.4}, {"gt", 353.15}}) {
+        const auto b = s.at(id, value);
+        ASSERT_TRUE(b) << id << b.error().text();
+        double worst = 0, squares = 0;
+        for (const BudgetLine& l : b->lines) {
+            EXPECT_GE(l.worst, 0);
+            EXPECT_LE(l.sigma, l.worst + 1e-12) << partName(l.part);
+            worst += l.worst;
+            squares += l.sigma * l.sigma;
+        }
+        EXPECT_NEAR(b->worst, worst, 1e-9 * worst);
+        EXPECT_NEAR(b->sigma, std::sqrt(squares), 1e-9 * worst);
+        EXPECT_LT(std::abs(b->shown - value), b->worst);
+    }
+}
+
+// A thermistor of R against a pull-up of P: v = 5 R / (R + P). One percent of P moves v as one percent of R does, the
+// other way; in degrees both are (dR/R) / (d ln R / dT).
+TEST(Budget, ThermistorAndPullUpByHand)
+{
+    const Subject s;
+    const double kelvin = 353.15, step = 0.01;
+    const auto& thermistor = std::get<parts::Thermistor>(job::sensorOf(s.job, s.circuit("clt"))->model);
+    const double perKelvin =
+        std::log(parts::ohms(thermistor.curve, kelvin - step) / parts::ohms(thermistor.curve, kelvin + step)) /
+        (2 * step);
+    const auto b = s.at("clt", kelvin);
+    ASSERT_TRUE(b);
+    EXPECT_NEAR(line(*b, BudgetPart::Sensor).worst, thermistor.tolerance / perKelvin,
+                0.01 * thermistor.tolerance / perKelvin);
+    const double pullUp = job::findInput(s.job, s.circuit("clt").input)->pull_up_tolerance;
+    EXPECT_NEAR(line(*b, BudgetPart::PullUp).worst, pullUp / perKelvin, 0.03 * pullUp / perKelvin);
+    EXPECT_EQ(line(*b, BudgetPart::PullUp).most, "input AN3");
+    EXPECT_LT(line(*b, BudgetPart::Supply).worst, 0.01) << "a ratiometric input divides its supply out";
+}
+
+// A ratiometric sensor's one percent of span is one percent of its range; manifold pressure goes into the fuel as dp/p.
+TEST(Budget, PressureCostsItsShareOfTheMixture)
+{
+    const Subject s;
+    const auto low = s.at("map", 40e3), high = s.at("map", 200e3);
+    ASSERT_TRUE(low && high);
+    EXPECT_NEAR(line(*low, BudgetPart::Sensor).worst, 3e3, 60);
+    ASSERT_TRUE(low->mixture && high->mixture);
+    EXPECT_NEAR(low->mixture->worst, low->worst / 40e3, 1e-12);
+    EXPECT_GT(low->mixture->worst, 4 * high->mixture->worst) << "the same error weighs more at light load";
+    EXPECT_NEAR(low->mixture->richest() * (1 + low->mixture->worst), 1, 1e-12);
+    EXPECT_FALSE(s.at("clt", 350)->mixture) << "coolant is no part of the air";
+    job::Job other = s.job;
+    other.brief->airMethod = job::AirMethod::MassAir;
+    EXPECT_FALSE(budgetAt(other, s.circuit("map"), *analysis::find(s.a, {"map"})->table, 40e3)->mixture);
+}
+
+TEST(Budget, AHeaterOnTheGroundIsTheWiringsPart)
+{
+    const Subject s;
+    const auto shared = s.at("gt", 353.15);
+    ASSERT_TRUE(shared);
+    EXPECT_EQ(line(*shared, BudgetPart::Wiring).most, "running consumers");
+    EXPECT_GT(line(*shared, BudgetPart::Wiring).worst, line(*shared, BudgetPart::Sensor).worst);
+}
+
+TEST(Budget, FinerConverterFewerCounts)
+{
+    Subject s;
+    const double twelve = line(*s.at("map", 100e3), BudgetPart::Counts).worst;
+    job::findInput(s.job, s.circuit("map").input)->bits = 10;
+    EXPECT_NEAR(line(*s.at("map", 100e3), BudgetPart::Counts).worst / twelve, 4095.0 / 1023, 0.01);
+}
+
+TEST(Budget, SaysWhyThereIsNone)
+{
+    const Subject s;
+    EXPECT_THAT(s.at("map", 500e3).error().sentence, HasSubstr("outside the table's range, 0.0 kPa to 300.0 kPa"));
+    EXPECT_THAT(budgetAt(s.job, s.circuit("crank"), {}, 100).error().sentence,
+                HasSubstr("no reading stands for a value"));
+    job::Job unseated = s.job;
+    job::find(unseated, job::CircuitId{"map"})->input = {};
+    EXPECT_THAT(budgetAt(unseated, *job::find(unseated, job::CircuitId{"map"}), {}, 1e5).error().sentence,
+                HasSubstr("no sensor on an ECU input"));
+}
+
+TEST(Budget, OverTheRange)
+{
+    const Subject s;
+    const auto all = budgetOver(s.job, s.circuit("clt"), *analysis::find(s.a, {"clt"})->table, 8);
+    ASSERT_EQ(all.size(), 8U);
+    EXPECT_GT(all.back().value, all.front().value);
+}
+
+// Forty cars, every part somewhere within its tolerance: none shows a value farther off than the worst case.
+TEST(Budget, CarsWithinToleranceStayWithinTheWorstCase)
+{
+    const Subject s;
+    const double kelvin = 340;
+    const auto& table = *analysis::find(s.a, {"clt"})->table;
+    const auto b = s.at("clt", kelvin);
+    ASSERT_TRUE(b);
+    std::mt19937 random(9);
+    std::uniform_real_distribution<double> within(-1, 1);
+    double farthest = 0;
+    for (int car = 0; car < 40; ++car) {
+        job::Job fitted = s.job;
+        auto& input = *job::findInput(fitted, s.circuit("clt").input);
+        *input.pull_up_ohm *= 1 + within(random) * input.pull_up_tolerance;
+        fitted.ecu.supply.volts += within(random) * fitted.ecu.supply.tolerance_v;
+        fitted.battery.volts += within(random) * fitted.battery.tolerance_v;
+        // A sensor off by its tolerance feels like another temperature.
+        const auto& t = std::get<parts::Thermistor>(job::sensorOf(s.job, s.circuit("clt"))->model);
+        const double ohms = parts::ohms(t.curve, kelvin) * (1 + within(random) * t.tolerance);
+        double felt = kelvin;
+        for (int i = 0; i < 60; ++i)
+            felt += (parts::ohms(t.curve, felt) - ohms) / ohms * 20;
+        const auto built = electrics::build(fitted, {.surroundings = fitted.surroundings, .felt = {{{"clt"}, felt}}});
+        ASSERT_TRUE(built);
+        // The ECU divides by its own supply and reckons with the nominal one.
+        const double volts =
+            built->inputVolts(fitted, s.circuit("clt"))->value * s.job.ecu.supply.volts / fitted.ecu.supply.volts;
+        farthest = std::max(farthest, std::abs(lookUp(table, volts) - kelvin));
+    }
+    EXPECT_LE(farthest, b->worst);
+    EXPECT_GT(farthest, 0.3 * b->worst) << "and the worst case is no exaggeration";
+}
+
+} // namespace
+} // namespace vicegrip::scaling

@@ -1,0 +1,179 @@
+#include "core/scaling/exchange.h"
+#include "tests/support/petrel.h"
+
+#include <cmath>
+#include <gmock/gmock.h>
+
+namespace vicegrip::scaling {
+namespace {
+
+using testing::HasSubstr;
+
+struct Subject
+{
+    job::Job job = test::petrel();
+    analysis::Analysis a = test::analysed(job);
+    const job::Circuit& circuit = *job::find(job, job::CircuitId{"clt"});
+    const parts::Sensor& sensor = *job::sensorOf(job, circuit);
+    const Table& table = *analysis::find(a, {"clt"})->table;
+};
+
+TEST(Exchange, WhatIsWrittenIsReadBack)
+{
+    const Subject s;
+    for (const std::string& text :
+         {toCsv(s.table, s.sensor, s.circuit.scaling), toColumns(s.table, s.sensor, s.circuit.scaling),
+          toJson(s.table, s.sensor).dump()}) {
+        const auto read = readTable(text, s.sensor, s.circuit.scaling);
+        ASSERT_TRUE(read) << text << read.error().text();
+        ASSERT_EQ(read->points.size(), s.table.points.size());
+        for (size_t i = 0; i < read->points.size(); ++i) {
+            EXPECT_NEAR(read->points[i].reading, s.table.points[i].reading, 1e-9);
+            EXPECT_NEAR(read->points[i].value, s.table.points[i].value, 1e-6);
+        }
+    }
+}
+
+TEST(Exchange, TheEcusOwnUnitAndOrder)
+{
+    Subject s;
+    job::Circuit& clt = *job::find(s.job, job::CircuitId{"clt"});
+    clt.scaling.unit = "°F";
+    clt.scaling.outputStep = 1;
+    clt.scaling.valueFirst = clt.scaling.falling = true;
+    const auto again = test::analysed(s.job);
+    const Table& table = *analysis::find(again, {"clt"})->table;
+    const std::string csv = toCsv(table, s.sensor, clt.scaling);
+    EXPECT_THAT(csv, testing::StartsWith("value (°F),input (V)"));
+    // The hottest is the lowest voltage of a thermistor, so it comes last; 130 °C are 266 °F (NIST SP 811).
+    EXPECT_NEAR(units::toUnit(table.points.front().value, units::Dimension::Temperature, "°F"), 266, 1.01);
+    EXPECT_THAT(csv, testing::HasSubstr("\r\n266,"));
+    EXPECT_LT(csv.find("\r\n-22,"), csv.find("\r\n266,"));
+    const auto back = readTable(csv, s.sensor, clt.scaling);
+    ASSERT_TRUE(back) << back.error().text();
+    for (size_t i = 0; i < table.points.size(); ++i) {
+        EXPECT_NEAR(back->points[i].reading, table.points[i].reading, 1e-9);
+        EXPECT_NEAR(back->points[i].value, table.points[i].value, 1e-6);
+        const double shown = units::toUnit(table.points[i].value, units::Dimension::Temperature, "°F");
+        EXPECT_NEAR(shown, std::round(shown), 1e-6) << "on the ECU's grid, in its unit";
+    }
+}
+
+// Worked by hand: 12 bits over 5 V are 819 counts a volt.
+TEST(Exchange, CountsInPlaceOfVolts)
+{
+    Table table;
+    table.points = {{0.5, 0}, {1.0001, 60e3}, {4.5, 300e3}};
+    const Table counts = inCounts(table, 5.0 / 4095);
+    ASSERT_EQ(counts.points.size(), 3U);
+    EXPECT_EQ(counts.points[0].reading, 410) << "409.5 is rounded away from 0";
+    EXPECT_EQ(counts.points[1].reading, 819);
+    EXPECT_EQ(counts.points[2].reading, 3686);
+    EXPECT_NEAR(counts.points[0].value, 60e3 / 0.5001 * (410 * 5.0 / 4095 - 0.5), 1e-6) << "what the table has there";
+    EXPECT_EQ(headings(counts, {})[0], "input (counts)");
+    const Subject s;
+    EXPECT_EQ(rowsOf(inCounts(s.table, 5.0 / 1023), s.sensor, s.circuit.scaling)[0][0], "41") << "0.20 V, whole counts";
+    EXPECT_EQ(inCounts(table, 5).points.size(), 2U) << "two points on one count are one";
+}
+
+TEST(Exchange, AnotherUnitOfTheKindIsConverted)
+{
+    const Subject s;
+    const auto read = readTable(R"({"unit": "°F", "points": [{"volts": 4, "value": 32}, {"volts": 1, "value": 212}]})",
+                                s.sensor, s.circuit.scaling);
+    ASSERT_TRUE(read) << read.error().text();
+    EXPECT_EQ(read->points.front().reading, 1) << "sorted";
+    EXPECT_NEAR(read->points.front().value, 373.15, 1e-9);
+    EXPECT_NEAR(read->points.back().value, 273.15, 1e-9);
+}
+
+TEST(Exchange, ABadTableIsSaidWithItsLine)
+{
+    const Subject s;
+    for (const auto& [text, said, line] :
+         {std::tuple("0.5,90\n1,80\n2,85\n", "turn back at 2.000 V", 3),
+          {"0.5,90\n1,80\n1,70\n", "two points at 1.000 V", 3},
+          {"0.5,90\n", "two points or more", 0},
+          {"0.5,90\n1,x\n", "\"x\"", 2},
+          {R"({"unit": "kPa", "points": [{"volts": 1, "value": 2}, {"volts": 2, "value": 3}]})", "in kPa", 0},
+          {R"({"points": [{"volts": 1}]})", "needs the numbers", 0},
+          {R"({"points": 5})", "no list", 0},
+          {"{", "", 1}}) {
+        const auto read = readTable(text, s.sensor, s.circuit.scaling);
+        ASSERT_FALSE(read) << text;
+        EXPECT_THAT(read.error().sentence, HasSubstr(said));
+        EXPECT_EQ(read.error().place.line, line) << text;
+    }
+}
+
+TEST(Exchange, DifferenceIsFoundWhereItIs)
+{
+    Table before, after;
+    before.points = {{0, 273.15}, {5, 373.15}};
+    after.points = {{0, 273.15}, {2, 323.15}, {5, 373.15}};
+    const auto d = difference(before, after, 0.001);
+    EXPECT_NEAR(d.worst.reading, 2, 1e-9);
+    EXPECT_NEAR(d.worst.value, 10, 1e-9);
+    EXPECT_NEAR(d.counts, 500, 1e-6) << "20 K a volt: 10 K are half a volt";
+    EXPECT_NEAR(difference(before, before, 0.001).worst.value, 0, 1e-12);
+}
+
+TEST(Exchange, ThresholdsStandHalfWay)
+{
+    const Subject s;
+    const auto car = electrics::build(s.job, {.surroundings = s.job.surroundings});
+    ASSERT_TRUE(car);
+    const auto& map = *job::find(s.job, job::CircuitId{"map"});
+    const auto limits = faultThresholds(*Transfer::of(s.job, *car, map), map.scaling);
+    ASSERT_TRUE(limits.below && limits.above);
+    EXPECT_NEAR(*limits.below, 0.25, 0.01);
+    EXPECT_NEAR(*limits.above, 4.75, 0.01);
+}
+
+TEST(KnotsOfATable, BestHalvesWhatEvenLeavesAndFreeIsNoWorse)
+{
+    Subject s;
+    job::Circuit& clt = *job::find(s.job, job::CircuitId{"clt"});
+    clt.scaling.inputStep = 0.001;
+    double before = 0;
+    for (const job::Knots knots : {job::Knots::Even, job::Knots::Best, job::Knots::Free}) {
+        clt.scaling.knots = knots;
+        const auto a = test::analysed(s.job);
+        const Table& t = *analysis::find(a, {"clt"})->table;
+        EXPECT_EQ(t.points.size(), static_cast<size_t>(clt.scaling.points));
+        if (knots == job::Knots::Even) {
+            EXPECT_EQ(t.evenError, t.worstError);
+        } else {
+            EXPECT_LT(t.worstError, knots == job::Knots::Best ? before / 2 : before * 0.75);
+            EXPECT_GT(t.evenError, 2 * t.worstError);
+        }
+        before = t.worstError;
+        for (size_t i = 1; i < t.points.size(); ++i) {
+            EXPECT_GT(t.points[i].reading, t.points[i - 1].reading);
+            EXPECT_LE(t.points[i].value, t.points[i - 1].value);
+        }
+    }
+}
+
+TEST(KnotsOfATable, TheEcusOwnPointsAreKept)
+{
+    Subject s;
+    job::Circuit& clt = *job::find(s.job, job::CircuitId{"clt"});
+    clt.scaling.knots = job::Knots::Fixed;
+    clt.scaling.fixed = {0, 0.5, 1, 2, 3, 4, 5};
+    auto a = test::analysed(s.job);
+    const auto* view = analysis::find(a, {"clt"});
+    ASSERT_TRUE(view->table) << view->tableTrouble;
+    for (size_t i = 0; i < clt.scaling.fixed.size(); ++i)
+        EXPECT_EQ(view->table->points[i].reading, clt.scaling.fixed[i]);
+    for (const auto& [volts, said] : {std::pair<std::vector<double>, const char*>{{2, 1}, "do not rise"},
+                                      {{1}, "not given"},
+                                      {{4.9, 4.95}, "beyond what the input does"}}) {
+        clt.scaling.fixed = volts;
+        a = test::analysed(s.job);
+        EXPECT_THAT(analysis::find(a, {"clt"})->tableTrouble, HasSubstr(said));
+    }
+}
+
+} // namespace
+} // namespace vicegrip::scaling

@@ -1,0 +1,46 @@
+#include "core/fit/line.h"
+#include "core/fuel/blend.h"
+#include "core/inputs/speed.h"
+#include "core/scaling/exchange.h"
+#include "core/scaling/pairs.h"
+#include "core/throttle/strokes.h"
+
+#include <cmath>
+#include <cstdint>
+#include <cstdlib>
+
+using namespace vicegrip;
+
+/// Any bytes as columns of numbers, a recording of strokes, a table for an ECU, readings, a tyre and a fill: what is
+/// taken is whole, what is judged is finite, and a table looks up everywhere.
+extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, size_t size)
+{
+    const std::string_view text(reinterpret_cast<const char*>(data), size); // NOLINT: bytes are characters here
+    if (const auto table = readNumbers(text, 2)) {
+        if (table->cells.size() != table->size() * table->columns)
+            std::abort();
+        if (const auto recording = throttle::recordingFrom(*table))
+            if (const auto report = throttle::judge(*recording, 5.0 / 4095); report && !(report->noise_v > 0))
+                std::abort();
+        std::vector<fit::Point> points;
+        for (size_t i = 0; i < table->size(); ++i)
+            points.push_back({table->row(i)[0], table->row(i)[1]});
+        (void)fit::fitLine(points);
+    }
+    parts::Sensor sensor;
+    sensor.unit = "°C";
+    if (const auto table = scaling::readTable(text, sensor, {})) {
+        for (double volts = -1; volts < 6; volts += 0.25)
+            (void)scaling::lookUp(*table, volts);
+        (void)scaling::difference(*table, *table, 0.001);
+    }
+    if (const auto fill = fuel::parseFill(text);
+        fill && !(fill->volume_m3 >= 0 && fill->ethanol >= 0 && fill->ethanol <= 1))
+        std::abort();
+    for (const auto& line : scaling::readPairs(text, sensor, {}))
+        if (line.words.empty() || (line.pair && !std::isfinite(line.pair->volts)))
+            std::abort();
+    if (const auto tyre = inputs::parseTyre(text); tyre && !(tyre->rolling_m() > 0.5 && tyre->rolling_m() < 6))
+        std::abort();
+    return 0;
+}
