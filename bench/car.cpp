@@ -22,18 +22,6 @@ job::Job asFitted(job::Job job, unsigned seed)
     return job;
 }
 
-double lookUp(const link::EcuTable& table, double reading)
-{
-    const auto upper = std::ranges::find_if(table.readings, [&](float r) { return r > reading; });
-    if (upper == table.readings.begin())
-        return table.values.front();
-    if (upper == table.readings.end())
-        return table.values.back();
-    const auto i = static_cast<size_t>(upper - table.readings.begin());
-    return std::lerp(static_cast<double>(table.values[i - 1]), static_cast<double>(table.values[i]),
-                     (reading - table.readings[i - 1]) / (table.readings[i] - table.readings[i - 1]));
-}
-
 } // namespace
 
 Car::Car(job::Job job, electrics::FaultSheet faults, unsigned seed)
@@ -178,9 +166,9 @@ std::vector<link::EcuSample> Car::samples()
         link::EcuSample sample;
         sample.input = static_cast<int>(i);
         sample.counts = static_cast<int>(std::clamp(std::round(exact), 0.0, static_cast<double>(input.fullScale())));
-        sample.volts = sample.counts * electrics::fullScaleVolts(m_job, input) / input.fullScale();
+        sample.volts = sample.counts * electrics::countVolts(m_job, input);
         if (const auto table = m_tables.find(sample.input); table != m_tables.end())
-            sample.value = lookUp(table->second, hertz.contains(sample.input) ? hertz[sample.input] : sample.volts);
+            sample.value = link::valueAt(table->second, hertz.contains(sample.input) ? hertz[sample.input] : sample.volts);
         out.push_back(sample);
     }
     return out;

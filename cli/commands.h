@@ -36,9 +36,9 @@ struct ScaleOptions
     std::string circuit;
     std::optional<int> points;
     std::string knots; ///< even, best, free; empty: the job's
-    std::string kind = "table"; ///< table, line, polynomial, steinhart
-    int degree = 3; ///< of a polynomial
-    bool counts = false; ///< converter counts in place of volts
+    std::string kind; ///< table, line, polynomial, steinhart; empty: the job's
+    int degree = 3; ///< of a polynomial that is asked for
+    bool counts = false; ///< converter counts in place of volts, whatever the job says
     std::string against; ///< a file with the scaling the ECU holds now; empty: none
     bool csv = false;
     bool json = false;

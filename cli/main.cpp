@@ -42,11 +42,12 @@ int main(int argc, char** argv)
         ->check(CLI::IsMember({"even", "best", "free"}));
     scaleCommand
         ->add_option("--kind", scaleOptions.kind,
-                     "table, line (offset and slope), polynomial, or steinhart (coefficients of a thermistor)")
+                     "table, line (offset and slope), polynomial, or steinhart (coefficients of a thermistor); "
+                     "without it what the job says")
         ->check(CLI::IsMember({"table", "line", "polynomial", "steinhart"}));
     scaleCommand->add_option("--degree", scaleOptions.degree, "Degree of the polynomial, 1 to 8")
         ->check(CLI::Range(1, 8));
-    scaleCommand->add_flag("--counts", scaleOptions.counts, "Converter counts in place of volts, as CSV");
+    scaleCommand->add_flag("--counts", scaleOptions.counts, "Converter counts in place of volts");
     scaleCommand->add_option("--against", scaleOptions.against,
                              "A table the ECU holds now (CSV or JSON): print the difference");
     auto* csv = scaleCommand->add_flag("--csv", scaleOptions.csv, "Print CSV (RFC 4180)");

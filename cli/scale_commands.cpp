@@ -3,7 +3,6 @@
 #include "core/base/document.h"
 #include "core/job/json.h"
 #include "core/scaling/budget.h"
-#include "core/scaling/coefficients.h"
 #include "core/scaling/exchange.h"
 
 #include <cmath>
@@ -55,55 +54,31 @@ job::Knots knotsOf(const std::string& name)
     return name == "best" ? job::Knots::Best : name == "free" ? job::Knots::Free : job::Knots::Even;
 }
 
-/// The formula for an ECU that takes one in place of a table.
-int coefficients(const Scaled& s, const ScaleOptions& options)
+/// What the ECU takes, as the command line has it.
+void setTaken(const ScaleOptions& options, job::ScalingSpec& spec)
 {
-    const job::Job& job = *s.analysis.job;
-    const auto car = electrics::build(job, {.surroundings = job.surroundings});
-    if (!car)
-        return refuse(car.error(), kNoAnswer);
-    const auto form = options.kind == "steinhart" ? scaling::Form::SteinhartHart : scaling::Form::Polynomial;
-    const auto found = scaling::coefficientsOf(form, options.kind == "line" ? 1 : options.degree,
-                                               *scaling::Transfer::of(job, *car, *s.circuit), *s.sensor,
-                                               *job::findInput(job, s.circuit->input), s.circuit->scaling);
-    if (!found)
-        return refuse(found.error(), kNoAnswer);
-    if (options.json) {
-        Json terms = Json::object();
-        for (const auto& [name, number] : found->terms)
-            terms[name] = number;
-        std::cout << Json{{"circuit", s.circuit->id.value},
-                          {"kind", options.kind},
-                          {"formula", found->formula},
-                          {"terms", terms},
-                          {"worst_error", s.difference(found->worst)},
-                          {"unit", s.unit()},
-                          {"needs", found->needs}}
-                         .dump(2)
-                  << '\n';
-        return kFine;
+    if (options.kind == "table")
+        spec.takes = job::Takes::Points;
+    else if (options.kind == "steinhart")
+        spec.takes = job::Takes::SteinhartHart;
+    else if (!options.kind.empty()) {
+        spec.takes = job::Takes::Polynomial;
+        spec.degree = options.kind == "line" ? 1 : options.degree;
     }
-    std::cout << found->formula << '\n'
-              << scaling::toLines(*found) << "worst error over the range " << s.text(s.difference(found->worst), 3)
-              << '\n';
-    if (!found->needs.empty())
-        std::cout << found->needs << '\n';
-    return kFine;
+    if (options.counts && !spec.asFormula())
+        spec.takes = job::Takes::Counts;
 }
 
 /// The worst against the table the ECU holds now.
 int compare(const Scaled& s, const ScaleOptions& options)
 {
+    const double step = scaling::readingStep(*s.analysis.job, *s.circuit);
     const auto before = document::inFile(document::readFile(options.against).and_then([&](const std::string& text) {
-        return scaling::readTable(text, *s.sensor, s.circuit->scaling);
+        return scaling::readTable(text, *s.sensor, s.circuit->scaling, step);
     }),
                                          options.against);
     if (!before)
         return refuse(before.error(), kUnreadable);
-    const parts::EcuInput& input = *job::findInput(*s.analysis.job, s.circuit->input);
-    const double step = s.view->table->axis == units::Dimension::Frequency
-                            ? s.circuit->scaling.inputStep
-                            : electrics::fullScaleVolts(*s.analysis.job, input) / input.fullScale();
     const auto difference = scaling::difference(*before, *s.view->table, step);
     if (options.json) {
         Json places = Json::array();
@@ -175,12 +150,11 @@ int scale(const ScaleOptions& options)
                 spec.points = *options.points;
             if (!options.knots.empty())
                 spec.knots = knotsOf(options.knots);
+            setTaken(options, spec);
         },
         s);
     if (code != kFine)
         return code;
-    if (options.kind != "table")
-        return coefficients(s, options);
     if (!options.against.empty())
         return compare(s, options);
 
@@ -195,20 +169,18 @@ int scale(const ScaleOptions& options)
         std::cout << out.dump(2) << '\n';
         return kFine;
     }
-    if (options.counts && table.axis == units::Dimension::Voltage) {
-        const parts::EcuInput& input = *job::findInput(*s.analysis.job, s.circuit->input);
-        const double count_v = electrics::fullScaleVolts(*s.analysis.job, input) / input.fullScale();
-        std::cout << scaling::toCsv(scaling::inCounts(table, count_v), *s.sensor, s.circuit->scaling);
-        return kFine;
-    }
-    std::cout << scaling::toCsv(table, *s.sensor, s.circuit->scaling);
+    if (table.formula && !options.csv)
+        std::cout << scaling::wordsOf(*table.formula) << '\n';
+    std::cout << scaling::toCsv(scaling::asTaken(table, *s.analysis.job, *s.circuit), *s.sensor, s.circuit->scaling);
     if (options.csv)
         return kFine;
-    std::cout << "worst error between points " << s.text(s.difference(table.worstError), 3) << " at "
+    std::cout << (table.formula ? "worst error over the range " : "worst error between points ") << s.text(s.difference(table.worstError), 3) << " at "
               << s.text(s.shown(table.worstAt), 2) << " (" << scaling::readingText(table.worstAtReading, table.axis)
               << ")\n";
     if (table.evenError > table.worstError)
         std::cout << "evenly spaced points would leave " << s.text(s.difference(table.evenError), 3) << '\n';
+    if (table.formula && !scaling::needsOf(*table.formula).empty())
+        std::cout << scaling::needsOf(*table.formula) << '\n';
     return kFine;
 }
 

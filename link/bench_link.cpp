@@ -18,6 +18,7 @@ BenchLink::BenchLink(QObject* parent) : QObject(parent), m_control(new QTcpSocke
     });
     connect(&m_control, &LineSocket::connected, this, [this] {
         m_ready = true;
+        m_felt.clear(); // a new car
         emit ready(m_ports);
     });
     connect(&m_control, &LineSocket::received, this, &BenchLink::takeReply);
@@ -86,7 +87,15 @@ void BenchLink::putProbes(const QString& red, const QString& black, const Done& 
 
 void BenchLink::setFelt(const QString& circuit, double value, const Done& done)
 {
+    if (m_ready)
+        m_felt.insert(circuit, value);
     ask({{QStringLiteral("feel"), QJsonObject{{circuit, value}}}}, done);
+}
+
+std::optional<double> BenchLink::felt(const QString& circuit) const
+{
+    const auto it = m_felt.find(circuit);
+    return it == m_felt.end() ? std::nullopt : std::optional(*it);
 }
 
 void BenchLink::ask(const QJsonObject& request, const Done& done)

@@ -4,6 +4,7 @@
 
 #include <QJsonObject>
 #include <QProcess>
+#include <QHash>
 #include <QQueue>
 
 #include <functional>
@@ -39,6 +40,8 @@ class BenchLink : public QObject
     void setCondition(const QString& condition, const Done& done = {});
     void putProbes(const QString& red, const QString& black, const Done& done = {});
     void setFelt(const QString& circuit, double value, const Done& done = {});
+    /// What hands hold a circuit's sensor at (SI); none: it was left alone.
+    [[nodiscard]] std::optional<double> felt(const QString& circuit) const;
 
   signals:
     void ready(const vicegrip::link::BenchPorts& ports);
@@ -53,6 +56,7 @@ class BenchLink : public QObject
     QProcess m_process;
     LineSocket m_control;
     QQueue<Done> m_waiting;
+    QHash<QString, double> m_felt;
     QByteArray m_heard;
     BenchPorts m_ports;
     bool m_ready = false, m_stopping = false;

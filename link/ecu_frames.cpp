@@ -1,5 +1,7 @@
 #include "link/ecu_frames.h"
 
+#include "core/scaling/polynomial.h"
+
 #include <QtEndian>
 
 #include <algorithm>
@@ -63,6 +65,25 @@ int byteAt(const QByteArray& bytes, qsizetype at)
     return static_cast<std::uint8_t>(bytes[at]);
 }
 
+/// Numbers that go with each: reading and value of a point, a term of a formula.
+char axesOf(TableKind kind)
+{
+    return kind == TableKind::Points ? 2 : 1;
+}
+
+/// Places of Steinhart-Hart's other terms.
+constexpr size_t kPullUp = 3, kSupply = 4, kScale = 5, kZero = 6, kThermistorTerms = 7, kMostTerms = 9;
+
+bool isFormula(const EcuTable& table)
+{
+    const auto& terms = table.readings;
+    if (!std::ranges::all_of(terms, [](float t) { return std::isfinite(t); }))
+        return false;
+    if (table.kind == TableKind::Polynomial)
+        return terms.size() <= kMostTerms;
+    return terms.size() == kThermistorTerms && terms[kPullUp] > 0 && terms[kSupply] > 0;
+}
+
 } // namespace
 
 QCanBusFrame frameOf(const EcuSample& sample)
@@ -115,6 +136,18 @@ std::optional<EcuPulses> pulsesOf(const QCanBusFrame& frame)
 EcuTable tableFor(int input, const scaling::Table& table, units::Dimension measures)
 {
     EcuTable out{input, {}, {}};
+    if (const auto& formula = table.formula) {
+        std::vector<double> terms = formula->terms;
+        out.kind = formula->takes == job::Takes::Polynomial ? TableKind::Polynomial : TableKind::SteinhartHart;
+        if (out.kind == TableKind::SteinhartHart) {
+            const double zero = units::toUnit(0, measures, table.unit);
+            terms.insert(terms.end(), {formula->pullUp_ohm, formula->supply_v,
+                                       units::toUnit(1, measures, table.unit) - zero, zero});
+        }
+        for (const double t : terms)
+            out.readings.push_back(static_cast<float>(t));
+        return out;
+    }
     for (const scaling::TablePoint& p : table.points) {
         out.readings.push_back(static_cast<float>(p.reading));
         out.values.push_back(static_cast<float>(units::toUnit(p.value, measures, table.unit)));
@@ -122,13 +155,32 @@ EcuTable tableFor(int input, const scaling::Table& table, units::Dimension measu
     return out;
 }
 
+double valueAt(const EcuTable& table, double reading)
+{
+    const auto& r = table.readings;
+    if (table.kind == TableKind::Polynomial)
+        return scaling::Polynomial{{r.begin(), r.end()}, 0}.at(reading);
+    if (table.kind == TableKind::SteinhartHart)
+        return r[kScale] * parts::kelvin(parts::SteinhartHartCurve{r[0], r[1], r[2]},
+                                         scaling::ohmsOf(reading, r[kPullUp], r[kSupply])) +
+               r[kZero];
+    const auto upper = std::ranges::find_if(r, [&](float x) { return x > reading; });
+    if (upper == r.begin())
+        return table.values.front();
+    if (upper == r.end())
+        return table.values.back();
+    const auto i = static_cast<size_t>(upper - r.begin());
+    return std::lerp(static_cast<double>(table.values[i - 1]), static_cast<double>(table.values[i]),
+                     (reading - r[i - 1]) / (r[i] - r[i - 1]));
+}
+
 QList<QCanBusFrame> framesOf(const EcuTable& table)
 {
     QList<QCanBusFrame> frames;
     const int count = static_cast<int>(table.readings.size());
-    frames.append(QCanBusFrame(kTableWrite, command(Begin, table.input, count)));
+    frames.append(QCanBusFrame(kTableWrite, command(Begin, table.input, count, static_cast<char>(table.kind))));
     for (int i = 0; i < count; ++i) {
-        for (char axis : {'\0', '\1'}) {
+        for (char axis = 0; axis < axesOf(table.kind); ++axis) {
             QByteArray bytes = command(Point, table.input, i, axis);
             putFloat(bytes, 4, (axis == 0 ? table.readings : table.values)[static_cast<size_t>(i)]);
             frames.append(QCanBusFrame(kTableWrite, bytes));
@@ -152,7 +204,7 @@ std::optional<AnsweredTable> answerOf(const QCanBusFrame& frame)
 {
     const QByteArray bytes = frame.payload();
     if (frame.frameId() != kTableAnswer || bytes.size() != 8 ||
-        byteAt(bytes, 1) > static_cast<int>(TableAnswer::NoSuchInput))
+        byteAt(bytes, 1) > static_cast<int>(TableAnswer::NoFormula))
         return std::nullopt;
     return AnsweredTable{byteAt(bytes, 0), static_cast<TableAnswer>(byteAt(bytes, 1))};
 }
@@ -168,15 +220,21 @@ std::optional<TableReceiver::Outcome> TableReceiver::take(const QCanBusFrame& fr
         if (pending != m_pending.end())
             m_pending.erase(pending);
         const auto count = static_cast<size_t>(number);
-        m_pending.push_back(
-            {{input, std::vector<float>(count), std::vector<float>(count)}, std::vector<bool>(2 * count)});
+        const auto kind = static_cast<TableKind>(std::min(byteAt(bytes, 3), static_cast<int>(TableKind::SteinhartHart)));
+        EcuTable table{input, std::vector<float>(count), {}, kind};
+        if (kind == TableKind::Points)
+            table.values.resize(count);
+        m_pending.push_back({std::move(table), std::vector<bool>(count * static_cast<size_t>(axesOf(kind)))});
         return std::nullopt;
     }
     if (bytes[0] == Point && pending != m_pending.end() &&
         static_cast<size_t>(number) < pending->table.readings.size()) {
+        const auto at = static_cast<size_t>(number);
         const bool values = bytes[3] != 0;
-        (values ? pending->table.values : pending->table.readings)[static_cast<size_t>(number)] = floatAt(bytes, 4);
-        pending->seen[2 * static_cast<size_t>(number) + (values ? 1 : 0)] = true;
+        if (values && pending->table.kind != TableKind::Points)
+            return std::nullopt;
+        (values ? pending->table.values : pending->table.readings)[at] = floatAt(bytes, 4);
+        pending->seen[values ? pending->table.readings.size() + at : at] = true;
         return std::nullopt;
     }
     if (bytes[0] != Close)
@@ -193,6 +251,8 @@ std::optional<TableReceiver::Outcome> TableReceiver::take(const QCanBusFrame& fr
         return Outcome{input, TableAnswer::Incomplete, {}};
     if (crc32(done.table) != qFromBigEndian<std::uint32_t>(bytes.constData() + 4))
         return Outcome{input, TableAnswer::Damaged, {}};
+    if (done.table.kind != TableKind::Points)
+        return Outcome{input, isFormula(done.table) ? TableAnswer::Accepted : TableAnswer::NoFormula, done.table};
     const bool finite = std::ranges::all_of(done.table.values, [](float v) { return std::isfinite(v); });
     if (!finite || std::ranges::adjacent_find(done.table.readings, [](float a, float b) { return !(a < b); }) !=
                        done.table.readings.end())

@@ -38,18 +38,36 @@ struct EcuPulses
     bool operator==(const EcuPulses&) const = default;
 };
 
+/// What a table is: points, or the terms of a formula in the place of its readings.
+enum class TableKind : std::uint8_t {
+    Points = 0,
+    Polynomial = 1, ///< c0, c1, ...: the value in the shown unit over V or Hz
+    SteinhartHart = 2 ///< A, B, C, the pull-up in Ohm, the volts it goes to; then scale and zero of the shown unit over K
+};
+
 /// A table as it is handed over: reading (V, or Hz where the input counts) against value in the shown unit.
 struct EcuTable
 {
     int input = 0;
-    std::vector<float> readings, values;
+    std::vector<float> readings, values; ///< of a formula: its terms, and nothing
+    TableKind kind = TableKind::Points;
     bool operator==(const EcuTable&) const = default;
 };
+
+/// The value in the shown unit that the ECU makes of a reading.
+[[nodiscard]] double valueAt(const EcuTable& table, double reading);
 
 /// The table with its values in the ECU's own unit, as it shows them.
 [[nodiscard]] EcuTable tableFor(int input, const scaling::Table& table, units::Dimension measures);
 
-enum class TableAnswer : std::uint8_t { Accepted = 0, Incomplete = 1, Damaged = 2, NotRising = 3, NoSuchInput = 4 };
+enum class TableAnswer : std::uint8_t {
+    Accepted = 0,
+    Incomplete = 1,
+    Damaged = 2,
+    NotRising = 3,
+    NoSuchInput = 4,
+    NoFormula = 5 ///< too few terms, too many, or one that cannot be
+};
 
 [[nodiscard]] QCanBusFrame frameOf(const EcuSample& sample);
 
@@ -59,7 +77,7 @@ enum class TableAnswer : std::uint8_t { Accepted = 0, Incomplete = 1, Damaged = 
 [[nodiscard]] QCanBusFrame frameOf(const EcuPulses& pulses);
 [[nodiscard]] std::optional<EcuPulses> pulsesOf(const QCanBusFrame& frame);
 
-/// Begin, two frames a point, and a closing frame with the CRC-32 (IEEE 802.3) of the points.
+/// Begin, two frames a point (one a term), and a closing frame with the CRC-32 (IEEE 802.3) of all numbers.
 [[nodiscard]] QList<QCanBusFrame> framesOf(const EcuTable& table);
 
 [[nodiscard]] QCanBusFrame frameOf(int input, TableAnswer answer);

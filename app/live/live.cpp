@@ -1,5 +1,7 @@
 #include "app/live/live.h"
 
+#include "core/electrics/sensor_model.h"
+
 namespace vicegrip::app {
 namespace {
 
@@ -17,6 +19,8 @@ QString answerText(link::TableAnswer answer)
         return Live::tr("The ECU says the table was damaged on the way. Send it again.");
     case link::TableAnswer::NotRising:
         return Live::tr("The ECU refuses the table: its volts must rise from point to point.");
+    case link::TableAnswer::NoFormula:
+        return Live::tr("The ECU refuses the formula: it has too few terms, too many, or one that cannot be.");
     case link::TableAnswer::NoSuchInput:
         return Live::tr("The ECU has no such input.");
     }
@@ -183,6 +187,32 @@ void Live::finishReading(std::optional<double> value, const QString& sentence)
 {
     if (const Taken taken = std::exchange(m_taken, {}))
         taken(value, sentence);
+}
+
+std::optional<double> Live::now(const job::Job& job, const job::Circuit& circuit,
+                                const proof::Expectation& promise) const
+{
+    const auto latest = sample(static_cast<int>(job::inputIndex(job, circuit.input).value_or(-1)));
+    if (!latest)
+        return std::nullopt;
+    switch (promise.station.kind) {
+    case proof::StationKind::Input:
+        return reading(job, circuit);
+    case proof::StationKind::Counts:
+        return latest->counts;
+    case proof::StationKind::Value:
+        return latest->value ? std::optional(units::fromUnit(*latest->value, promise.dimension, promise.unit))
+                             : std::nullopt;
+    case proof::StationKind::Probe:
+        break;
+    }
+    return std::nullopt;
+}
+
+bool Live::untouched(const job::Job& job, const job::Circuit& circuit) const
+{
+    const auto held = m_bench.felt(QString::fromStdString(circuit.id.value));
+    return !held || *held == electrics::atRest(circuit, job.surroundings).value;
 }
 
 std::optional<double> Live::reading(const job::Job& job, const job::Circuit& circuit) const

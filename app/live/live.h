@@ -1,5 +1,6 @@
 #pragma once
 
+#include "core/proof/expected.h"
 #include "core/scaling/table.h"
 #include "link/bench_link.h"
 #include "link/can_ecu.h"
@@ -38,6 +39,14 @@ class Live : public QObject
 
     /// What the input of a circuit reads now: volts, or Hz where its pulses stand for a value.
     [[nodiscard]] std::optional<double> reading(const job::Job& job, const job::Circuit& circuit) const;
+
+    /// What the ECU reports at one of its stations, as the promise there counts it; none where nothing comes, or no
+    /// value while it has no table.
+    [[nodiscard]] std::optional<double> now(const job::Job& job, const job::Circuit& circuit,
+                                            const proof::Expectation& promise) const;
+
+    /// Whether the bench's hands leave a circuit's sensor as the engine at rest has it: promises count on that.
+    [[nodiscard]] bool untouched(const job::Job& job, const job::Circuit& circuit) const;
 
     [[nodiscard]] bool meterReady() const { return m_meter.state() == link::ScpiMeter::State::Ready; }
     [[nodiscard]] bool ecuLive() const { return m_ecu.state() == link::CanEcu::State::Live; }

@@ -32,4 +32,18 @@ TypedField* valueField(const Desk& desk, const QString& name, const char* object
     return field;
 }
 
+Result<double> differenceTyped(const QString& typed, const QString& unit)
+{
+    QString number = typed.trimmed();
+    if (number.startsWith(QStringLiteral("±")))
+        number.remove(0, 1);
+    if (number.endsWith(unit))
+        number.chop(unit.size());
+    return units::parse(number.trimmed().toStdString(), units::Dimension::Counts).and_then([](double n) -> Result<double> {
+        if (n < 0)
+            return fail(ErrorCode::Range, "expected 0 or more");
+        return n;
+    });
+}
+
 } // namespace vicegrip::app

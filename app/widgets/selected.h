@@ -14,4 +14,7 @@ class TypedField;
 /// A field for a value of the selected circuit, in its sensor's unit; letters are left to the stage while it is empty.
 [[nodiscard]] TypedField* valueField(const Desk& desk, const QString& name, const char* objectName);
 
+/// A difference in a unit, such as a step or a tolerance: it has the unit of the value but not its zero.
+[[nodiscard]] Result<double> differenceTyped(const QString& typed, const QString& unit);
+
 } // namespace vicegrip::app

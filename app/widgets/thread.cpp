@@ -108,14 +108,6 @@ void Thread::refresh()
     place();
     for (const Mark& mark : m_marks)
         mark.button->setVisible(true);
-    refreshLive();
-}
-
-void Thread::refreshLive()
-{
-    m_sample = m_analysis ? m_desk.live.sample(inputIndex(*m_analysis->job, m_desk.selection.circuit())) : std::nullopt;
-    const job::Circuit* circuit = m_analysis ? job::find(*m_analysis->job, m_desk.selection.circuit()) : nullptr;
-    m_reading = circuit == nullptr ? std::nullopt : m_desk.live.reading(*m_analysis->job, *circuit);
     update();
 }
 
@@ -125,6 +117,11 @@ qreal Thread::xOf(size_t index) const
     if (m_marks.size() < 2)
         return left;
     return left + (right - left) * static_cast<qreal>(index) / static_cast<qreal>(m_marks.size() - 1);
+}
+
+void Thread::refreshLive()
+{
+    update();
 }
 
 void Thread::place()
@@ -167,24 +164,26 @@ void Thread::drawLines(QPainter& p) const
     }
 }
 
-QString Thread::liveText(const proof::Judged& judged) const
+/// What the ECU says now, else what was read last.
+void Thread::drawReading(QPainter& p, const QRectF& row, const proof::Judged& judged) const
 {
-    if (!m_sample)
-        return {};
+    const auto& c = look::colours();
     const proof::Expectation& e = judged.expectation;
-    switch (e.station.kind) {
-    case StationKind::Input:
-        return m_reading ? tr("now ") + text(proof::readingText(e, *m_reading)) : QString();
-    case StationKind::Counts:
-        return tr("now ") + QString::number(m_sample->counts);
-    case StationKind::Value:
-        return m_sample->value
-                   ? tr("now ") + text(proof::readingText(e, units::fromUnit(*m_sample->value, e.dimension, e.unit)))
-                   : tr("now: no table");
-    case StationKind::Probe:
-        break;
+    const job::Circuit* circuit = job::find(*m_analysis->job, m_desk.selection.circuit());
+    QString said = judged.last != nullptr ? text(proof::readingText(e, judged.last->value)) : QStringLiteral("–");
+    p.setPen(inkOf(judged.state));
+    if (const auto now = circuit == nullptr ? std::nullopt : m_desk.live.now(*m_analysis->job, *circuit, e)) {
+        said = tr("now %1").arg(text(proof::readingText(e, *now)));
+        p.setPen(c.accent);
+        if (e.promises() && !e.allows(*now) && m_desk.live.untouched(*m_analysis->job, *circuit)) {
+            said += QStringLiteral(" ✗");
+            p.setPen(c.failing);
+        }
+    } else if (e.station.kind == StationKind::Value && e.promises() && m_desk.live.ecuLive()) {
+        said = tr("now: no table");
+        p.setPen(c.accent);
     }
-    return {};
+    p.drawText(row, Qt::AlignCenter, said);
 }
 
 void Thread::drawTexts(QPainter& p) const
@@ -203,15 +202,7 @@ void Thread::drawTexts(QPainter& p) const
         p.drawText(row(kExpectedY), Qt::AlignCenter,
                    e.promises() ? text(proof::readingText(e, e.value)) : QStringLiteral("–"));
         p.setFont(look::numbers(look::Size::Small));
-        const QString now = liveText(j);
-        if (!now.isEmpty()) {
-            p.setPen(c.accent);
-            p.drawText(row(kReadY), Qt::AlignCenter, now);
-        } else {
-            p.setPen(inkOf(j.state));
-            p.drawText(row(kReadY), Qt::AlignCenter,
-                       j.last != nullptr ? text(proof::readingText(e, j.last->value)) : QStringLiteral("–"));
-        }
+        drawReading(p, row(kReadY), j);
     }
 }
 

@@ -59,14 +59,12 @@ class Thread : public QWidget
     void place();
     void drawLines(QPainter& p) const;
     void drawTexts(QPainter& p) const;
-    [[nodiscard]] QString liveText(const proof::Judged& judged) const;
+    void drawReading(QPainter& p, const QRectF& row, const proof::Judged& judged) const;
 
     Desk& m_desk;
     std::vector<Mark> m_marks;
     std::shared_ptr<const analysis::Analysis> m_analysis; ///< keeps what the marks point into
     QString m_title, m_subtitle, m_footer;
-    std::optional<link::EcuSample> m_sample;
-    std::optional<double> m_reading; ///< of the input, V or Hz
 };
 
 } // namespace vicegrip::app

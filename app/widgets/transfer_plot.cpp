@@ -112,6 +112,8 @@ void TransferPlot::show(const analysis::CircuitView& view, const parts::Sensor& 
     }
     if (view.table) {
         worst = std::max(worst, shown(view.table->worstError) - zero);
+        if (view.table->formula)
+            m_table->setScatterStyle(QCPScatterStyle::ssNone);
         for (const scaling::TablePoint& p : view.table->points)
             m_table->addData(p.reading, shown(p.value));
     }
@@ -144,24 +146,6 @@ void TransferPlot::spanError(double worst)
     const double half = 1.15 * std::max(worst, 1e-3 * (m_high - m_low));
     m_error->valueAxis()->setRange(-half, half);
     m_error->valueAxis()->ticker()->setTickCount(3);
-}
-
-void TransferPlot::showFormula(const analysis::CircuitView& view, const parts::Sensor& sensor,
-                               const std::function<double(double)>& shows)
-{
-    m_table->data()->clear();
-    m_error->data()->clear();
-    m_table->setScatterStyle(QCPScatterStyle::ssNone);
-    const auto shown = [&](double si) { return units::toUnit(si, sensor.measures, sensor.unit); };
-    double worst = 0;
-    for (const analysis::CurvePoint& p : view.curve) {
-        const double made = shows(p.value);
-        m_table->addData(p.reading, shown(made));
-        m_error->addData(p.reading, shown(made) - shown(p.value));
-        worst = std::max(worst, std::abs(shown(made) - shown(p.value)));
-    }
-    spanError(worst);
-    m_plot->replot();
 }
 
 void TransferPlot::showPlaces(const std::vector<Place>& places)

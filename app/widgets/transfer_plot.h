@@ -23,9 +23,6 @@ class TransferPlot : public QWidget
     explicit TransferPlot(QWidget* parent = nullptr);
 
     void show(const analysis::CircuitView& view, const parts::Sensor& sensor);
-    /// What the ECU makes of each value (SI) by a formula, drawn in place of the table's points and errors.
-    void showFormula(const analysis::CircuitView& view, const parts::Sensor& sensor,
-                     const std::function<double(double)>& shows);
     void clear();
     /// Where the input stands now; none takes the mark away.
     void showNow(std::optional<double> reading);

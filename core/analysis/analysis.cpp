@@ -1,10 +1,12 @@
 #include "core/analysis/analysis.h"
 
 #include "core/analysis/tasks.h"
+#include "core/findings/loom_rules.h"
 #include "core/findings/rules.h"
 #include "core/proof/stops.h"
 
 #include <cmath>
+#include <future>
 
 namespace vicegrip::analysis {
 namespace {
@@ -115,23 +117,39 @@ State pinsState(const std::map<std::string, std::vector<harness::Pin>>& all, con
     return state;
 }
 
+/// What a circuit's places promise with the battery off: nothing reaches the ECU, so no table is needed.
+using Promises = std::vector<std::vector<proof::Expectation>>;
+
+/// The part of an analysis that needs neither tables nor the network with the key on.
+struct Beside
+{
+    Car off;
+    Promises promises; ///< by circuit, in the job's order
+    std::vector<findings::Finding> loom;
+};
+
+Beside beside(const job::Job& job, const std::vector<std::vector<electrics::Path>>& paths)
+{
+    Beside out{carFor(job, Condition::BatteryOff), {}, {}};
+    for (size_t i = 0; i < job.circuits.size() && out.off.solved; ++i)
+        out.promises.push_back(
+            proof::expectations(job, *out.off.solved, Condition::BatteryOff, job.circuits[i], paths[i], nullptr));
+    findings::judgeLoom(out.loom, job);
+    return out;
+}
+
+/// States of what the key-on network promises, and what stands beside it.
 CircuitView viewOf(const job::Job& job, const job::Facts& facts, const job::Circuit& circuit,
-                   const std::vector<electrics::Path>& paths, const std::map<Condition, Car>& cars)
+                   const std::vector<electrics::Path>& paths, const Car& keyOn)
 {
     CircuitView view;
     view.id = circuit.id;
-    addScaling(view, job, cars.at(Condition::KeyOn), circuit);
-    for (const auto& [condition, car] : cars) {
-        if (!car.solved)
-            continue;
-        view.stations[condition] = proof::judge(
-            job, facts, circuit.id, condition,
-            proof::expectations(job, *car.solved, condition, circuit, paths, view.table ? &*view.table : nullptr));
-    }
-    if (circuit.input.empty())
-        return view; // nothing to prove before there is a seat
-    view.meter = meterState(view);
-    view.scale = scaleState(view);
+    addScaling(view, job, keyOn, circuit);
+    if (keyOn.solved)
+        view.stations[Condition::KeyOn] =
+            proof::judge(job, facts, circuit.id, Condition::KeyOn,
+                         proof::expectations(job, *keyOn.solved, Condition::KeyOn, circuit, paths,
+                                             view.table ? &*view.table : nullptr));
     return view;
 }
 
@@ -150,24 +168,33 @@ Analysis analyse(std::shared_ptr<const job::Job> analysed)
     out.job = std::move(analysed);
     const job::Job& job = *out.job;
     out.facts = job::facts(job);
-    std::map<Condition, Car> cars;
-    for (Condition condition : {Condition::BatteryOff, Condition::KeyOn}) {
-        cars[condition] = carFor(job, condition);
-        if (!cars[condition].trouble.empty())
-            out.networkTrouble = cars[condition].trouble;
-    }
     const electrics::Wiring wiring(job);
+    std::vector<std::vector<electrics::Path>> paths;
+    for (const job::Circuit& circuit : job.circuits)
+        paths.push_back(wiring.paths(circuit));
+    auto other = std::async(std::launch::async, [&] { return beside(job, paths); });
+    const Car keyOn = carFor(job, Condition::KeyOn);
     for (const job::Connector& connector : job.connectors)
         out.pins[connector.id] = harness::pinsOf(job, connector);
-    for (const job::Circuit& circuit : job.circuits) {
-        const auto paths = wiring.paths(circuit);
-        out.circuits.push_back(viewOf(job, out.facts, circuit, paths, cars));
-        if (!circuit.input.empty())
-            out.circuits.back().pins = pinsState(out.pins, paths);
-        findings::judgeCircuit(out.findings, job, circuit, wiring, paths, out.circuits.back());
+    for (size_t i = 0; i < job.circuits.size(); ++i)
+        out.circuits.push_back(viewOf(job, out.facts, job.circuits[i], paths[i], keyOn));
+    Beside side = other.get();
+    out.networkTrouble = keyOn.trouble.empty() ? side.off.trouble : keyOn.trouble;
+    for (size_t i = 0; i < job.circuits.size(); ++i) {
+        const job::Circuit& circuit = job.circuits[i];
+        CircuitView& view = out.circuits[i];
+        if (side.off.solved)
+            view.stations[Condition::BatteryOff] =
+                proof::judge(job, out.facts, circuit.id, Condition::BatteryOff, std::move(side.promises[i]));
+        if (!circuit.input.empty()) { // else nothing to prove: there is no seat
+            view.meter = meterState(view);
+            view.scale = scaleState(view);
+            view.pins = pinsState(out.pins, paths[i]);
+        }
+        findings::judgeCircuit(out.findings, job, circuit, wiring, paths[i], view);
     }
-    const auto& keyOn = cars[Condition::KeyOn].solved;
-    findings::judgeJob(out.findings, job, wiring, keyOn ? &*keyOn : nullptr, out);
+    findings::judgeJob(out.findings, job, wiring, keyOn.solved ? &*keyOn.solved : nullptr, out);
+    out.findings.insert(out.findings.end(), side.loom.begin(), side.loom.end());
     findings::sort(out.findings);
     out.tasks = tasksOf(out);
     return out;

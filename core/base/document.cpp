@@ -182,7 +182,7 @@ Result<void> validate(const Json& document, std::string_view schema)
     }
 }
 
-Result<std::string> readFile(const std::filesystem::path& file)
+Result<std::string> readFile(const std::filesystem::path& file, size_t most)
 {
     const Place place{file.string(), {}, 0, 0};
     std::error_code error;
@@ -193,12 +193,13 @@ Result<std::string> readFile(const std::filesystem::path& file)
         return fail(ErrorCode::Io, std::string("the file cannot be opened: ") + std::strerror(errno),
                     place); // NOLINT(concurrency-mt-unsafe)
     std::string text;
+    if (const auto bytes = std::filesystem::file_size(file, error); !error)
+        text.reserve(std::min<size_t>(bytes, most));
     std::array<char, 65536> block{};
     while (in.read(block.data(), block.size()) || in.gcount() > 0) {
         text.append(block.data(), static_cast<size_t>(in.gcount()));
-        if (text.size() > kLargestBytes)
-            return fail(ErrorCode::TooBig,
-                        "the file is larger than " + megabytes(kLargestBytes) + ", which no job needs", place);
+        if (text.size() > most)
+            return fail(ErrorCode::TooBig, "the file is larger than " + megabytes(most) + ", which no job needs", place);
     }
     if (in.bad())
         return fail(ErrorCode::Io, "the file cannot be read to its end", place);

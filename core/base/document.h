@@ -18,8 +18,9 @@ inline constexpr int kDeepest = 64; ///< nesting; our own documents need 8
 /// Checks against a JSON Schema (draft 7). The error carries the JSON pointer of the offending value and one sentence.
 [[nodiscard]] Result<void> validate(const nlohmann::json& document, std::string_view schema);
 
-/// Reads a whole text file. Errors (Io, TooBig) name the file; nothing over `kLargestBytes` is read into memory.
-[[nodiscard]] Result<std::string> readFile(const std::filesystem::path& file);
+/// Reads a whole text file. Errors (Io, TooBig) name the file; reading ends soon after `most` bytes. The file is copied
+/// and not mapped: one that another program cuts short meanwhile would end a mapping's reader with it.
+[[nodiscard]] Result<std::string> readFile(const std::filesystem::path& file, size_t most = kLargestBytes);
 
 /// The same result with the file's name set in its error.
 template <class T> [[nodiscard]] Result<T> inFile(Result<T> result, const std::filesystem::path& file)

@@ -4,12 +4,7 @@
 
 #include <algorithm>
 #include <cmath>
-#include <cstring>
 #include <fast_float/fast_float.h>
-#include <fcntl.h>
-#include <sys/mman.h>
-#include <sys/stat.h>
-#include <unistd.h>
 
 namespace vicegrip {
 namespace {
@@ -158,34 +153,16 @@ Result<NumberTable> readNumbers(std::string_view text, size_t leastColumns)
         out.lines.push_back(lines.number());
     }
     if (out.lines.empty())
-        return fail(ErrorCode::Range, "there is no row of numbers");
+        return fail(ErrorCode::Range, text.empty() ? "it is empty" : "there is no row of numbers");
     return out;
 }
 
 Result<NumberTable> readNumberFile(const std::filesystem::path& file, size_t leastColumns)
 {
-    const auto refused = [&](ErrorCode code, std::string sentence) {
-        return fail(code, std::move(sentence), {file.string(), {}, 0, 0});
-    };
-    const int handle = ::open(file.c_str(), O_RDONLY | O_CLOEXEC);
-    if (handle < 0)
-        return refused(ErrorCode::Io, std::string("the file cannot be opened: ") + std::strerror(errno)); // NOLINT
-    struct stat facts = {};
-    const bool whole = ::fstat(handle, &facts) == 0 && S_ISREG(facts.st_mode);
-    const auto bytes = static_cast<size_t>(whole ? facts.st_size : 0);
-    void* mapped =
-        bytes == 0 || bytes > kMostBytes ? MAP_FAILED : ::mmap(nullptr, bytes, PROT_READ, MAP_PRIVATE, handle, 0);
-    ::close(handle);
-    if (!whole)
-        return refused(ErrorCode::Io, "this is a folder or a device, not a file");
-    if (bytes > kMostBytes)
-        return refused(ErrorCode::TooBig, "the file is larger than 512 MB");
-    if (mapped == MAP_FAILED)
-        return refused(ErrorCode::Range, "the file is empty");
-    ::madvise(mapped, bytes, MADV_SEQUENTIAL);
-    auto read = readNumbers({static_cast<const char*>(mapped), bytes}, leastColumns);
-    ::munmap(mapped, bytes);
-    return document::inFile(std::move(read), file);
+    return document::inFile(document::readFile(file, kMostBytes).and_then([&](const std::string& text) {
+        return readNumbers(text, leastColumns);
+    }),
+                            file);
 }
 
 } // namespace vicegrip

@@ -2,7 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
-#include <set>
+#include <string_view>
 
 namespace vicegrip::electrics {
 namespace {
@@ -25,17 +25,20 @@ Bounded bounded(const Electrics& e, const circuit::Reading& reading, double noti
     out.value = reading.value;
     const double threshold = std::max(noticeable, kNoticeableShare * std::abs(reading.value));
     double squares = 0;
-    std::set<std::string> subjects;
+    std::vector<std::string_view> subjects;
     for (size_t i = 0; i < reading.sensitivity.size(); ++i) { // the bulk of an analysis: one pass over all elements
         const double slope = reading.sensitivity[i];
         if (slope == 0)
             continue;
         const circuit::Element& element = elements[i];
         out.worst += std::abs(slope) * element.spread.tolerance;
-        squares += std::pow(slope * element.spread.standardDeviation(), 2);
+        const double off = slope * element.spread.standardDeviation();
+        squares += off * off;
         if (std::abs(slope * element.value) > threshold && !element.label.empty())
-            subjects.insert(element.label);
+            subjects.push_back(element.label);
     }
+    std::ranges::sort(subjects);
+    subjects.erase(std::ranges::unique(subjects).begin(), subjects.end());
     out.subjects.assign(subjects.begin(), subjects.end());
     for (const Cause& cause : e.causes) {
         const double slope = slopeOf(cause, reading);
@@ -66,6 +69,11 @@ double fullScaleVolts(const job::Job& job, const parts::EcuInput& input)
 {
     const parts::Ecu* unit = job::unitOf(job, input.id);
     return input.reference == parts::Reference::Ratiometric && unit != nullptr ? unit->supply.volts : input.span_v;
+}
+
+double countVolts(const job::Job& job, const parts::EcuInput& input)
+{
+    return fullScaleVolts(job, input) / input.fullScale();
 }
 
 std::optional<circuit::Node> Electrics::node(const job::PointRef& point) const

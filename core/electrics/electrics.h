@@ -148,7 +148,8 @@ struct PulseLevels
 [[nodiscard]] std::optional<PulseLevels> pulseLevels(const Electrics& car, const job::Circuit& circuit,
                                                      const parts::OpenCollector& output);
 
-/// Volts of full scale that the converter's counts stand for.
+/// Volts of full scale that the converter's counts stand for, and of one count.
 [[nodiscard]] double fullScaleVolts(const job::Job& job, const parts::EcuInput& input);
+[[nodiscard]] double countVolts(const job::Job& job, const parts::EcuInput& input);
 
 } // namespace vicegrip::electrics

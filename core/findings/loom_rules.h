@@ -4,7 +4,7 @@
 
 #include <vector>
 
-/// Rules on the wires themselves. Only rules.cpp includes this.
+/// Rules on the wires themselves: they need the drawing alone, so an analysis asks them beside the network.
 namespace vicegrip::findings {
 
 /// Wires too thin for their current, drop or fuse; shorter than their way; of no use; and colours that are mixed up.

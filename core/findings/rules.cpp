@@ -2,7 +2,6 @@
 
 #include "core/analysis/analysis.h"
 #include "core/findings/end_rules.h"
-#include "core/findings/loom_rules.h"
 #include "core/findings/pin_rules.h"
 #include "core/findings/power_rules.h"
 #include "core/findings/scale_rules.h"
@@ -194,7 +193,6 @@ void judgeJob(std::vector<Finding>& out, const job::Job& job, const electrics::W
     for (const job::Circuit& circuit : job.circuits)
         judgeStops(out, job, analysis.facts, circuit);
     judgePower(out, job, wiring);
-    judgeLoom(out, job);
     if (car == nullptr) {
         out.push_back({"no-answer",
                        Severity::Stop,

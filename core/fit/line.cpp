@@ -79,6 +79,13 @@ double plainSlope(const std::vector<Point>& points)
 
 } // namespace
 
+double chiSquaredLimit(int freedom)
+{
+    constexpr double kNormal = 2.326348; // one in a hundred lies beyond
+    const double spread = 2.0 / (9 * freedom);
+    return freedom * std::pow(1 - spread + kNormal * std::sqrt(spread), 3);
+}
+
 double Line::sigmaAt(double x) const
 {
     return std::sqrt(

@@ -28,6 +28,10 @@ struct Line
     [[nodiscard]] double sigmaAt(double x) const;
 };
 
+/// What chi squared exceeds by chance in one case of a hundred (Wilson, Hilferty, "The distribution of chi-square", PNAS
+/// 17, 1931).
+[[nodiscard]] double chiSquaredLimit(int freedom);
+
 /// York's line (York, "Least-squares fitting of a straight line", Canadian Journal of Physics 44, 1966; standard
 /// deviations by York, Evensen, Lopez Martinez, De Basabe Delgado, American Journal of Physics 72, 2004). Where no
 /// point states a sigma all weigh alike, and sigmas come from the scatter. Errors (Range): fewer than three points, a

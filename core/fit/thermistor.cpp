@@ -39,14 +39,31 @@ Result<void> check(std::vector<Reading> readings)
     return {};
 }
 
+/// ln R is measured from the middle of the readings: powers of it alone would be all but parallel. The last is y³ less
+/// its tangent in the middle: what the cube adds to a straight line.
+Eigen::RowVector3d powersOf(double ohm, double middle)
+{
+    const double d = std::log(ohm) - middle;
+    return {1, d, d * d * (d + 3 * middle)};
+}
+
 } // namespace
 
-Result<ThermistorFit> fitThermistor(const std::vector<Reading>& readings)
+double ThermistorFit::sigmaAt(double ohm) const
+{
+    const Eigen::RowVector3d p = powersOf(ohm, middle);
+    const double kelvin = parts::kelvin(curve, ohm);
+    return kelvin * kelvin * std::sqrt(std::max(0.0, (p * covariance * p.transpose()).value()));
+}
+
+Result<ThermistorFit> fitThermistor(const std::vector<Reading>& readings, const std::vector<double>& sigma_k)
 {
     if (auto good = check(readings); !good)
         return tl::make_unexpected(good.error());
     const auto n = static_cast<Eigen::Index>(readings.size());
-    // ln R is measured from the middle of the readings: powers of it alone would be all but parallel.
+    const bool stated = sigma_k.size() == readings.size();
+    if (!sigma_k.empty() && (!stated || std::ranges::min(sigma_k) <= 0))
+        return fail(ErrorCode::Range, "every reading states how well it is known, above 0 K, or none does");
     double middle = 0;
     for (const Reading& r : readings)
         middle += std::log(r.ohm) / static_cast<double>(n);
@@ -54,16 +71,18 @@ Result<ThermistorFit> fitThermistor(const std::vector<Reading>& readings)
     Eigen::VectorXd inverse(n);
     for (Eigen::Index i = 0; i < n; ++i) {
         const Reading& r = readings[static_cast<size_t>(i)];
-        const double y = std::log(r.ohm), d = y - middle;
-        powers(i, 0) = 1;
-        powers(i, 1) = d;
-        // y³ less its tangent in the middle: what the cube adds to a straight line.
-        powers(i, 2) = d * d * (d + 3 * middle);
-        inverse(i) = 1 / r.kelvin;
+        // a kelvin is 1/T² in 1/T
+        const double weight = stated ? r.kelvin * r.kelvin / sigma_k[static_cast<size_t>(i)] : 1;
+        powers.row(i) = weight * powersOf(r.ohm, middle);
+        inverse(i) = weight / r.kelvin;
     }
     const Eigen::Vector3d k = powers.colPivHouseholderQr().solve(inverse);
     // 1/T = k0 + k1 (y - m) + k2 (y³ - 3 m² y + 2 m³), multiplied out.
     ThermistorFit out;
+    out.middle = middle;
+    const auto freedom = static_cast<double>(n) - 3;
+    const double scatter = stated ? 1 : freedom > 0 ? (powers * k - inverse).squaredNorm() / freedom : 0;
+    out.covariance = scatter * (powers.transpose() * powers).inverse();
     out.curve.c = k(2);
     out.curve.b = k(1) - 3 * middle * middle * k(2);
     out.curve.a = k(0) - k(1) * middle + 2 * middle * middle * middle * k(2);

@@ -135,7 +135,8 @@ Facts facts(const Job& job)
     }
     for (const Circuit& c : job.circuits) {
         // How the ECU writes its table down moves no value; its unit is one where it is not the sensor's.
-        flatten(without(fields::toJson(c.scaling), {"value_first", "falling", c.scaling.unit.empty() ? "unit" : ""}),
+        flatten(without(fields::toJson(c.scaling), {"value_first", "falling", c.scaling.unit.empty() ? "unit" : "",
+                                                    c.scaling.asFormula() ? "" : "takes"}),
                 "scaling " + c.id.value, out);
         if (c.stops)
             out["scaling " + c.id.value + " stops"] = units::formatExact(c.stops->shut_v, Dimension::Voltage) +

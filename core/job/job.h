@@ -46,9 +46,19 @@ enum class Knots {
     Free ///< where the worst error is least, beside the curve too
 };
 
-/// The table the ECU wants for this input.
+/// What the ECU takes an input's scaling as.
+enum class Takes {
+    Points, ///< what the input reads, V or Hz, against value
+    Counts, ///< the same with converter counts for volts
+    Polynomial, ///< value = c0 + c1 x + c2 x^2 ..., x what the input reads; of degree 1: offset and slope
+    SteinhartHart ///< 1/T = A + B ln R + C (ln R)^3, for an ECU that works the resistance out of its pull-up
+};
+
+/// The table the ECU wants for this input, or the formula.
 struct ScalingSpec
 {
+    Takes takes = Takes::Points;
+    int degree = 1; ///< of the polynomial
     int points = 2;
     double low = 0, high = 0; ///< range of the value, SI
     std::string unit; ///< the ECU's own unit of the value; empty: the sensor's
@@ -60,6 +70,9 @@ struct ScalingSpec
     bool falling = false; ///< its rows: from the highest reading down
     nlohmann::json extra = nlohmann::json::object();
     bool operator==(const ScalingSpec&) const = default;
+
+    /// Whether the ECU works the value out of coefficients and holds no points.
+    [[nodiscard]] bool asFormula() const { return takes == Takes::Polynomial || takes == Takes::SteinhartHart; }
 };
 
 /// Where road speed is counted, and the run it was checked by.
@@ -201,6 +214,14 @@ template <> struct vicegrip::fields::EnumNames<vicegrip::job::Want>
         {vicegrip::job::Want::Preferred, "preferred"}};
 };
 
+template <> struct vicegrip::fields::EnumNames<vicegrip::job::Takes>
+{
+    static constexpr std::pair<vicegrip::job::Takes, std::string_view> kNames[] = {
+        {vicegrip::job::Takes::Points, "points"},
+        {vicegrip::job::Takes::Counts, "counts"},
+        {vicegrip::job::Takes::Polynomial, "polynomial"},
+        {vicegrip::job::Takes::SteinhartHart, "steinhart-hart"}};
+};
 template <> struct vicegrip::fields::EnumNames<vicegrip::job::Knots>
 {
     static constexpr std::pair<vicegrip::job::Knots, std::string_view> kNames[] = {

@@ -16,12 +16,14 @@ template <class Convert> void convertCircuit(Job& job, Circuit& circuit, Convert
         return; // check() names the missing part
     circuit.scaling.low = convert(circuit.scaling.low, sensor->measures, sensor->unit);
     circuit.scaling.high = convert(circuit.scaling.high, sensor->measures, sensor->unit);
-    for (Captured& c : circuit.captured)
-        c.value = convert(c.value, sensor->measures, sensor->unit);
-    if (circuit.rest.kind != RestKind::Value)
-        return;
     // A tolerance is a difference: it has the unit's factor and not its offset.
     const double zero = convert(0, sensor->measures, sensor->unit);
+    for (Captured& c : circuit.captured) {
+        c.value = convert(c.value, sensor->measures, sensor->unit);
+        c.within = convert(c.within, sensor->measures, sensor->unit) - zero;
+    }
+    if (circuit.rest.kind != RestKind::Value)
+        return;
     circuit.rest.tolerance = convert(circuit.rest.tolerance, sensor->measures, sensor->unit) - zero;
     circuit.rest.value = convert(circuit.rest.value, sensor->measures, sensor->unit);
 }

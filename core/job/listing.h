@@ -211,6 +211,9 @@ template <class A> void listFields(A& a, Rest& r)
 
 template <class A> void listFields(A& a, ScalingSpec& s)
 {
+    a("takes", s.takes);
+    if (s.takes == Takes::Polynomial)
+        a("degree", s.degree);
     a("points", s.points);
     a("low", s.low);
     a("high", s.high);
@@ -241,6 +244,7 @@ template <class A> void listFields(A& a, Captured& c)
     a("volts", c.volts);
     a("when", c.when);
     a("set_aside", c.setAside);
+    a("within", c.within);
     a.rest(c.extra);
 }
 

@@ -45,6 +45,7 @@ struct Captured
     double volts = 0;
     std::string when; ///< ISO 8601, UTC
     bool setAside = false; ///< by the user: it takes no part in a fit
+    double within = 0; ///< how good the other instrument is, as a bound, SI; 0: not said
     nlohmann::json extra = nlohmann::json::object();
     bool operator==(const Captured&) const = default;
 };

@@ -208,7 +208,7 @@ Expectation CircuitPromises::fromEcu(StationKind kind, const scaling::Table* tab
     const bool hertz = parts::countsValue(m_sensor);
     const double full = hertz ? (input.most_hz > 0 ? input.most_hz : std::numeric_limits<double>::infinity())
                               : electrics::fullScaleVolts(m_job, input);
-    const double step = hertz ? m_circuit.scaling.inputStep : full / input.fullScale();
+    const double step = scaling::readingStep(m_job, m_circuit);
     const auto clamped = [&](double reading) { return std::clamp(reading, 0.0, full); };
     double low = 0, high = 0;
     if (!hertz && parts::signalOf(m_sensor) == parts::SignalKind::Frequency) {

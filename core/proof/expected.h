@@ -44,6 +44,7 @@ struct Expectation
     std::vector<std::string> subjects; ///< fact subjects it rests on
 
     [[nodiscard]] bool promises() const { return trouble.empty(); }
+    [[nodiscard]] bool allows(double reading) const { return promises() && reading >= low && reading <= high; }
 };
 
 /// What a circuit's thread promises under one condition, sensor to value.

@@ -126,9 +126,9 @@ std::vector<FitPlace> fitAlong(const CapturedVerdict& verdict, const Transfer& t
                 out.push_back({value, verdict.sender->at(value) - value, 0});
         } else {
             const auto& sheet = std::get<parts::Thermistor>(sensor.model).curve;
-            const double kelvin =
-                parts::kelvin(parts::ResistanceCurve(verdict.thermistor->curve), parts::ohms(sheet, value));
-            out.push_back({value, kelvin - value, 0});
+            const double ohm = parts::ohms(sheet, value);
+            out.push_back({value, parts::kelvin(verdict.thermistor->curve, ohm) - value,
+                           verdict.thermistor->sigmaAt(ohm)});
         }
     }
     return out;

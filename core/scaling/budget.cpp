@@ -155,7 +155,7 @@ Result<Budget> budgetAt(const job::Job& job, const job::Circuit& circuit, const 
         if (shift > 1e-6)
             fromReading(BudgetPart::Wiring, shift, circuit::Spread{shift}.standardDeviation(), "running consumers");
     }
-    const double count = counts ? circuit.scaling.inputStep : full / input->fullScale();
+    const double count = readingStep(job, circuit);
     fromReading(BudgetPart::Counts, count, count / std::sqrt(12.0), {}); // one step, evenly spread within it
     // Taught limits are no error of the table: they say where 0 and 100 % are on this engine.
     const double off = circuit.stops ? 0 : std::abs(b.shown - value);

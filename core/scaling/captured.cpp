@@ -61,16 +61,25 @@ std::optional<size_t> suspectOf(const CapturedVerdict& v, const std::vector<size
 }
 
 void fitThem(CapturedVerdict& v, const job::Circuit& circuit, const parts::Sensor& sensor,
-             const std::vector<size_t>& in)
+             const std::vector<size_t>& in, double step)
 {
     constexpr size_t kFewest = 3;
     if (in.size() < kFewest)
         return;
+    const bool stated = std::ranges::all_of(in, [&](size_t i) { return circuit.captured[i].within > 0; });
+    v.weighed = stated;
+    const auto sigma = [&](size_t i) {
+        return stated ? circuit::Spread{circuit.captured[i].within}.standardDeviation() : 0;
+    };
     if (const auto* thermistor = std::get_if<parts::Thermistor>(&sensor.model)) {
         std::vector<parts::TableCurve::Point> points;
-        for (size_t i : in) // the resistance that makes these volts is that of the temperature they mean
+        std::vector<double> sigmas;
+        for (size_t i : in) { // the resistance that makes these volts is that of the temperature they mean
             points.push_back({circuit.captured[i].value, parts::ohms(thermistor->curve, v.pairs[i].said)});
-        if (auto fitted = fit::fitThermistor(points))
+            if (stated)
+                sigmas.push_back(sigma(i));
+        }
+        if (auto fitted = fit::fitThermistor(points, sigmas))
             v.thermistor = std::move(*fitted);
         return;
     }
@@ -84,8 +93,9 @@ void fitThem(CapturedVerdict& v, const job::Circuit& circuit, const parts::Senso
         return;
     }
     std::vector<fit::Point> points;
+    const double count = stated ? step / std::sqrt(12.0) : 0; // evenly spread within one step
     for (size_t i : in)
-        points.push_back({circuit.captured[i].volts, circuit.captured[i].value});
+        points.push_back({circuit.captured[i].volts, circuit.captured[i].value, count, sigma(i)});
     if (auto line = fit::fitLine(points))
         v.line = std::move(*line);
 }
@@ -188,7 +198,8 @@ Result<CapturedVerdict> judgeCaptured(const job::Job& job, const job::Circuit& c
         view.off = view.said - c.value;
         const double inside = std::clamp(c.value, circuit.scaling.low, circuit.scaling.high);
         if (const auto budget = budgetAt(job, circuit, table, inside))
-            view.allowed = budget->worst - budget->lines[static_cast<size_t>(BudgetPart::Table)].worst;
+            view.allowed =
+                budget->worst - budget->lines[static_cast<size_t>(BudgetPart::Table)].worst + c.within;
         view.agrees = std::abs(view.off) <= view.allowed;
         out.pairs.push_back(view);
     }
@@ -196,7 +207,7 @@ Result<CapturedVerdict> judgeCaptured(const job::Job& job, const job::Circuit& c
     out.enough = in.size() >= 2;
     out.agrees = out.enough && std::ranges::all_of(in, [&](size_t i) { return out.pairs[i].agrees; });
     out.suspect = suspectOf(out, in);
-    fitThem(out, circuit, *sensor, in);
+    fitThem(out, circuit, *sensor, in, readingStep(job, circuit));
     out.words = wordsOf(out, *sensor, circuit, in);
     return out;
 }

@@ -18,7 +18,7 @@ struct CapturedView
     double expected_v = 0; ///< what the input should show at the value the other instrument told
     double said = 0; ///< the value that these volts mean by the sheet, SI
     double off = 0; ///< said less the other instrument's, SI
-    double allowed = 0; ///< what sensor, supply, wiring, pull-up and counts may add up to there, SI
+    double allowed = 0; ///< what sensor, supply, wiring, pull-up, counts and the other instrument may add up to, SI
     bool agrees = false;
 };
 
@@ -28,6 +28,7 @@ struct CapturedVerdict
     bool enough = false; ///< two pairs or more that are not set aside
     bool agrees = false; ///< all of these within their tolerance
     std::optional<size_t> suspect; ///< the one pair that the others contradict
+    bool weighed = false; ///< every pair that takes part says how good the other instrument was
     std::string words; ///< the verdict in a sentence or two, with numbers
     std::optional<fit::Line> line; ///< value (SI) over volts, for a sensor whose line is straight; three pairs or more
     std::optional<fit::ThermistorFit> thermistor; ///< for a thermistor; three pairs or more
@@ -40,7 +41,8 @@ struct CapturedVerdict
 /// Judges the circuit's pairs. A pair is suspect when it lies farther from the median of the others' errors than 3.5
 /// of their standard deviations (by the median absolute deviation; Iglewicz, Hoaglin, How to Detect and Handle
 /// Outliers, 1993) and than its own tolerance; it is named and left for the user to set aside. An error that is the
-/// same everywhere is said to be a constant, one that grows along the range another span. Errors: those of
+/// same everywhere is said to be a constant, one that grows along the range another span. Where every pair says how good
+/// the other instrument was the fits are weighed by it, both axes (York), and tell their own band from it. Errors: those of
 /// electrics::build; Range where the circuit has no volts.
 [[nodiscard]] Result<CapturedVerdict> judgeCaptured(const job::Job& job, const job::Circuit& circuit,
                                                     const Table& table);

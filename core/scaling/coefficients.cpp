@@ -1,78 +1,65 @@
 #include "core/scaling/coefficients.h"
 
 #include "core/fit/thermistor.h"
+#include "core/scaling/polynomial.h"
 
-#include <array>
-#include <charconv>
+#include <algorithm>
 #include <cmath>
 
 namespace vicegrip::scaling {
 namespace {
 
-Result<Coefficients> polynomial(int degree, const Transfer& transfer, const parts::Sensor& sensor,
-                                const job::ScalingSpec& spec)
+Result<std::vector<double>> steinhartHart(const Transfer& transfer, const parts::Sensor& sensor,
+                                          const job::ScalingSpec& spec)
 {
-    return polynomialOf(transfer, sensor, spec, degree).map([&](const Polynomial& p) {
-        const std::string unit = unitOf(sensor, spec);
-        Coefficients out;
-        out.formula = "value (" + unit + ") of x (" + readingUnit(transfer.axis()) + "): c0 + c1 x";
-        if (degree > 1)
-            out.formula += degree > 2 ? " + c2 x² + …" : " + c2 x²";
-        out.shows = [p, transfer, unit, measures = sensor.measures](double value) {
-            return units::fromUnit(p.at(transfer.reading(value)), measures, unit);
-        };
-        for (size_t i = 0; i < p.coefficients.size(); ++i)
-            out.terms.emplace_back("c" + std::to_string(i), p.coefficients[i]);
-        out.worst = units::fromUnit(p.worst, sensor.measures, unit) - units::fromUnit(0, sensor.measures, unit);
-        return out;
-    });
-}
-
-Result<Coefficients> steinhartHart(const parts::Sensor& sensor, const parts::EcuInput& input,
-                                   const job::ScalingSpec& spec)
-{
-    const auto* thermistor = std::get_if<parts::Thermistor>(&sensor.model);
-    if (thermistor == nullptr)
-        return fail(ErrorCode::Range, sensor.name + " is no thermistor");
+    if (!std::holds_alternative<parts::Thermistor>(sensor.model))
+        return fail(ErrorCode::Range, sensor.name + " is no thermistor: Steinhart-Hart is a thermistor's formula");
+    const auto pullUp = transfer.pullUp();
+    if (!pullUp)
+        return fail(ErrorCode::Range, "there is no pull-up that the ECU could work the resistance out of");
     constexpr int kPlaces = 40;
     std::vector<parts::TableCurve::Point> points;
     for (int i = 0; i <= kPlaces; ++i) {
         const double kelvin = std::lerp(spec.low, spec.high, static_cast<double>(i) / kPlaces);
-        points.push_back({kelvin, parts::ohms(thermistor->curve, kelvin)});
+        points.push_back({kelvin, ohmsOf(transfer.reading(kelvin), pullUp->ohm, pullUp->volts)});
     }
-    return fit::fitThermistor(points).map([&](const fit::ThermistorFit& fit) {
-        const parts::ResistanceCurve fitted = fit.curve;
-        return Coefficients{"1/T = A + B ln R + C (ln R)³, K and Ω",
-                            {{"A", fit.curve.a}, {"B", fit.curve.b}, {"C", fit.curve.c}},
-                            fit.worst_k,
-                            input.pull_up_ohm
-                                ? "The ECU must know its pull-up: " + units::formatOhms(*input.pull_up_ohm)
-                                : "The ECU must know its pull-up, and this input has none.",
-                            [fitted, sheet = thermistor->curve](double kelvin) {
-                                return parts::kelvin(fitted, parts::ohms(sheet, kelvin));
-                            }};
+    return fit::fitThermistor(points).map([](const fit::ThermistorFit& fit) {
+        return std::vector<double>{fit.curve.a, fit.curve.b, fit.curve.c};
     });
 }
 
 } // namespace
 
-Result<Coefficients> coefficientsOf(Form form, int degree, const Transfer& transfer, const parts::Sensor& sensor,
-                                    const parts::EcuInput& input, const job::ScalingSpec& spec)
+Result<Table> makeFormula(const Transfer& transfer, const parts::Sensor& sensor, const job::ScalingSpec& spec)
 {
-    return form == Form::Polynomial ? polynomial(degree, transfer, sensor, spec) : steinhartHart(sensor, input, spec);
-}
-
-std::string toLines(const Coefficients& coefficients)
-{
-    std::string out;
-    for (const auto& [name, number] : coefficients.terms) {
-        constexpr int kDigits = 9;
-        std::array<char, 32> digits{};
-        const auto end =
-            std::to_chars(digits.data(), digits.data() + digits.size(), number, std::chars_format::general, kDigits);
-        out += name + '\t' + std::string(digits.data(), end.ptr) + '\n';
-    }
-    return out;
+    auto terms = spec.takes == job::Takes::SteinhartHart
+                     ? steinhartHart(transfer, sensor, spec)
+                     : polynomialOf(transfer, sensor, spec, spec.degree).map([](Polynomial&& p) {
+                           return std::move(p.coefficients);
+                       });
+    return std::move(terms).map([&](std::vector<double>&& numbers) {
+        const PullUp pullUp = transfer.pullUp().value_or(PullUp{});
+        Table table;
+        table.axis = transfer.axis();
+        table.unit = unitOf(sensor, spec);
+        table.formula = Formula{spec.takes, std::move(numbers), sensor.measures, table.unit,
+                                table.axis, pullUp.ohm,         pullUp.volts};
+        constexpr int kPlaces = 256, kDrawn = 4; // every fourth place is a point
+        for (int i = 0; i <= kPlaces; ++i) {
+            const double value = std::lerp(spec.low, spec.high, static_cast<double>(i) / kPlaces);
+            const double reading = transfer.reading(value), made = valueOf(*table.formula, reading);
+            if (i % kDrawn == 0)
+                table.points.push_back({reading, made});
+            if (std::abs(made - value) >= table.worstError) {
+                table.worstError = std::abs(made - value);
+                table.worstAt = value;
+                table.worstAtReading = reading;
+            }
+        }
+        std::ranges::sort(table.points, {}, &TablePoint::reading);
+        table.evenError = table.worstError;
+        return table;
+    });
 }
 
 } // namespace vicegrip::scaling

@@ -69,6 +69,15 @@ Result<std::vector<Row>> columnRows(std::string_view text, bool valueFirst)
     });
 }
 
+/// Whether a text begins as a formula's does: its heading, or the first term.
+bool isTerm(std::string_view text, size_t first)
+{
+    if (first == std::string_view::npos)
+        return false;
+    const std::string_view name = text.substr(first, text.find_first_of("\t,;", first) - first);
+    return name == "of" || name == "c0" || name == "A";
+}
+
 tl::unexpected<Error> refused(const Row& row, std::string sentence)
 {
     return fail(ErrorCode::Range, std::move(sentence), {{}, {}, row.line, 0});
@@ -78,6 +87,8 @@ tl::unexpected<Error> refused(const Row& row, std::string sentence)
 
 std::vector<std::string> headings(const Table& table, const job::ScalingSpec& spec)
 {
+    if (table.formula)
+        return {"of", "coefficient"};
     std::vector<std::string> out = {"input (" + readingUnit(table.axis) + ")", "value (" + table.unit + ")"};
     if (spec.valueFirst)
         std::swap(out[0], out[1]);
@@ -88,6 +99,11 @@ std::vector<std::vector<std::string>> rowsOf(const Table& table, const parts::Se
                                              const job::ScalingSpec& spec)
 {
     std::vector<std::vector<std::string>> out;
+    if (table.formula) {
+        for (const auto& [name, number] : termsOf(*table.formula))
+            out.push_back({name, number});
+        return out;
+    }
     for (const TablePoint& p : table.points)
         out.push_back(cells(p, table.axis, sensor, spec));
     if (spec.falling)
@@ -106,6 +122,13 @@ Table inCounts(const Table& table, double volts_per_count)
             out.points.push_back({counts, lookUp(table, counts * volts_per_count)});
     }
     return out;
+}
+
+Table asTaken(const Table& table, const job::Job& job, const job::Circuit& circuit)
+{
+    return circuit.scaling.takes == job::Takes::Counts && table.axis == units::Dimension::Voltage
+               ? inCounts(table, readingStep(job, circuit))
+               : table;
 }
 
 std::string toCsv(const Table& table, const parts::Sensor& sensor, const job::ScalingSpec& spec)
@@ -130,21 +153,35 @@ nlohmann::json toJson(const Table& table, const parts::Sensor& sensor)
     for (const TablePoint& p : table.points)
         points.push_back({{inputName(table.axis), fields::rounded(p.reading)},
                           {"value", fields::rounded(units::toUnit(p.value, sensor.measures, table.unit))}});
-    return {{"unit", table.unit}, {"points", points}};
+    nlohmann::json out = {{"unit", table.unit}, {"points", points}};
+    if (table.formula) {
+        nlohmann::json terms = nlohmann::json::object();
+        const auto names = termsOf(*table.formula);
+        for (size_t i = 0; i < names.size(); ++i)
+            terms[names[i].first] = table.formula->terms[i];
+        out.update({{"formula", wordsOf(*table.formula)}, {"terms", terms}, {"needs", needsOf(*table.formula)}});
+    }
+    return out;
 }
 
-Result<Table> readTable(std::string_view text, const parts::Sensor& sensor, const job::ScalingSpec& spec)
+Result<Table> readTable(std::string_view text, const parts::Sensor& sensor, const job::ScalingSpec& spec,
+                        double per_count)
 {
     std::string unit = unitOf(sensor, spec);
     const units::Dimension axis = axisOf(sensor);
     const size_t first = text.find_first_not_of(" \t\r\n");
-    auto read = first != std::string_view::npos && text[first] == '{' ? jsonRows(text, inputName(axis), unit)
-                                                                      : columnRows(text, spec.valueFirst);
+    const bool json = first != std::string_view::npos && text[first] == '{';
+    if (!json && isTerm(text, first))
+        return fail(ErrorCode::Range, "these are coefficients: compared are the points of a table");
+    auto read = json ? jsonRows(text, inputName(axis), unit) : columnRows(text, spec.valueFirst);
     if (!read)
         return tl::make_unexpected(read.error());
     if (!units::fits(unit, sensor.measures))
         return fail(ErrorCode::Range, "the table is in " + unit + ", and this ECU has it in " + unitOf(sensor, spec));
     std::vector<Row>& rows = *read;
+    if (!json && spec.takes == job::Takes::Counts && axis == units::Dimension::Voltage)
+        for (Row& row : rows)
+            row.point.reading *= per_count;
     if (rows.size() < 2)
         return fail(ErrorCode::Range, "a table needs two points or more");
     std::ranges::stable_sort(rows, {}, [](const Row& r) { return r.point.reading; });

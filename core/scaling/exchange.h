@@ -9,7 +9,8 @@
 /// A table as text for the tuner's program and back, and one table against another.
 namespace vicegrip::scaling {
 
-/// The two columns of the table as the ECU wants them: its unit, resolutions and order; and what stands over them.
+/// The two columns of the table as the ECU wants them: its unit, resolutions and order; and what stands over them. Of a
+/// formula its terms, a name and a number each.
 [[nodiscard]] std::vector<std::vector<std::string>> rowsOf(const Table& table, const parts::Sensor& sensor,
                                                            const job::ScalingSpec& spec);
 [[nodiscard]] std::vector<std::string> headings(const Table& table, const job::ScalingSpec& spec);
@@ -18,21 +19,27 @@ namespace vicegrip::scaling {
 /// has there. `volts_per_count` is the input's.
 [[nodiscard]] Table inCounts(const Table& table, double volts_per_count);
 
+/// The table as its ECU has it: in counts where the job says so.
+[[nodiscard]] Table asTaken(const Table& table, const job::Job& job, const job::Circuit& circuit);
+
 /// The same with their header, RFC 4180.
 [[nodiscard]] std::string toCsv(const Table& table, const parts::Sensor& sensor, const job::ScalingSpec& spec);
 
 /// The two columns between tabs and without a header, as grids of numbers take them from the clipboard.
 [[nodiscard]] std::string toColumns(const Table& table, const parts::Sensor& sensor, const job::ScalingSpec& spec);
 
-/// {"unit": "°C", "points": [{"volts": 0.2, "value": 130}, ...]}; "hertz" where the input counts.
+/// {"unit": "°C", "points": [{"volts": 0.2, "value": 130}, ...]}; "hertz" where the input counts; of a formula the
+/// "formula", its "terms" by name, and what it "needs", with the points along it.
 [[nodiscard]] nlohmann::json toJson(const Table& table, const parts::Sensor& sensor);
 
-/// Reads what the three above write, or any two columns of numbers in the order and unit of
-/// the ECU. A JSON text
-/// with another unit of the same kind is converted. The points are sorted by reading.
-/// Errors: those of readNumbers and of a JSON reader; (Range) fewer than two points, two at one reading, a unit that
-/// does not fit the sensor, and (with the line) values that turn back: the ECU would read one value at two readings.
-[[nodiscard]] Result<Table> readTable(std::string_view text, const parts::Sensor& sensor, const job::ScalingSpec& spec);
+/// Reads what the three above write, or any two columns of numbers in the order and unit of the ECU, whole counts of
+/// `per_count` volts where it takes those. A JSON text with another unit of the same kind is converted. The points are
+/// sorted by reading.
+/// Errors: those of readNumbers and of a JSON reader; (Range) coefficients in place of points, fewer than two points,
+/// two at one reading, a unit that does not fit the sensor, and (with the line) values that turn back: the ECU would
+/// read one value at two readings.
+[[nodiscard]] Result<Table> readTable(std::string_view text, const parts::Sensor& sensor, const job::ScalingSpec& spec,
+                                      double per_count);
 
 /// How far one table is from another along the input.
 struct Difference

@@ -132,7 +132,7 @@ Result<Polynomial> bestPolynomial(std::span<const Sample> curve, int degree)
 Result<Polynomial> polynomialOf(const Transfer& transfer, const parts::Sensor& sensor, const job::ScalingSpec& spec,
                                 int degree)
 {
-    constexpr int kPlaces = 200;
+    constexpr int kPlaces = 120;
     std::vector<Sample> curve;
     for (int i = 0; i <= kPlaces; ++i) {
         const double value = std::lerp(spec.low, spec.high, static_cast<double>(i) / kPlaces);

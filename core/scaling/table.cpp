@@ -1,5 +1,6 @@
 #include "core/scaling/table.h"
 
+#include "core/scaling/coefficients.h"
 #include "core/scaling/knots.h"
 
 #include <algorithm>
@@ -32,11 +33,12 @@ tl::unexpected<Error> unusable(std::string sentence)
 Result<void> checkTravel(const Transfer& transfer, const job::ScalingSpec& spec)
 {
     const double start = transfer.reading(spec.low), end = transfer.reading(spec.high);
-    const double least = std::max(spec.inputStep, 1e-4) * (spec.points - 1);
+    const int points = spec.asFormula() ? 2 : spec.points;
+    const double least = std::max(spec.inputStep, 1e-4) * (points - 1);
     if (std::abs(end - start) < least)
         return unusable(
             "the input moves only " + readingText(std::abs(end - start), transfer.axis()) +
-            " over the range: " + std::to_string(spec.points) + " points do not fit. Is the " +
+            " over the range: " + std::to_string(points) + " points do not fit. Is the " +
             (transfer.axis() == units::Dimension::Voltage ? "pull-up missing?" : "range the sensor's own?"));
     constexpr int kSteps = 64;
     double before = start;
@@ -196,6 +198,8 @@ Result<Table> makeTable(const Transfer& transfer, const parts::Sensor& sensor, c
 {
     if (auto travel = checkTravel(transfer, spec); !travel)
         return tl::make_unexpected(travel.error());
+    if (spec.asFormula())
+        return makeFormula(transfer, sensor, spec);
     const Chooser chooser(transfer, spec);
     if (spec.knots == job::Knots::Fixed)
         return fixedTable(chooser, transfer, sensor, spec);
@@ -224,6 +228,8 @@ Table tableOfStops(const job::Stops& stops, const parts::Sensor& sensor, const j
 
 double lookUp(const Table& table, double reading)
 {
+    if (table.formula)
+        return valueOf(*table.formula, reading);
     if (table.points.empty())
         return 0;
     if (reading <= table.points.front().reading)
@@ -251,6 +257,13 @@ double outputStep(const parts::Sensor& sensor, const job::ScalingSpec& spec)
 {
     const std::string unit = unitOf(sensor, spec);
     return units::fromUnit(spec.outputStep, sensor.measures, unit) - units::fromUnit(0, sensor.measures, unit);
+}
+
+double readingStep(const job::Job& job, const job::Circuit& circuit)
+{
+    return axisOf(*job::sensorOf(job, circuit)) == units::Dimension::Frequency
+               ? circuit.scaling.inputStep
+               : electrics::countVolts(job, *job::findInput(job, circuit.input));
 }
 
 std::string readingUnit(units::Dimension axis)

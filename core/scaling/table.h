@@ -1,6 +1,7 @@
 #pragma once
 
 #include "core/base/result.h"
+#include "core/scaling/formula.h"
 #include "core/scaling/transfer.h"
 
 #include <optional>
@@ -8,7 +9,7 @@
 #include <vector>
 
 /// The table an ECU holds for an input: what it reads (volts, or Hz where it counts pulses) against value, straight
-/// lines between points, flat beyond the ends.
+/// lines between points, flat beyond the ends; or the formula it has in their place.
 namespace vicegrip::scaling {
 
 struct TablePoint
@@ -27,6 +28,7 @@ struct Table
     double worstAt = 0; ///< the value (SI) where it lies
     double worstAtReading = 0;
     double evenError = 0; ///< what as many evenly spaced points would leave, for comparison; equal where they are
+    std::optional<Formula> formula; ///< what the ECU works by; the points are then places along it, for the eye
 };
 
 /// Points over the input's readings between the ends of `spec`'s range, chosen as `spec.knots` says, on its input grid,
@@ -34,7 +36,7 @@ struct Table
 /// The table inverts the circuit, not the data sheet. The worst error is searched at 32 places of every segment,
 /// rounding included; chosen points are never worse than evenly spaced ones.
 /// Errors (Range): the reading does not move over the range, turns back, or the grid is too coarse for N points; fixed
-/// points are fewer than two, do not rise, or all lie beyond the range.
+/// points are fewer than two, do not rise, or all lie beyond the range. For an ECU that takes a formula: makeFormula.
 [[nodiscard]] Result<Table> makeTable(const Transfer& transfer, const parts::Sensor& sensor,
                                       const job::ScalingSpec& spec);
 
@@ -52,6 +54,9 @@ struct Table
 [[nodiscard]] std::string unitOf(const parts::Sensor& sensor, const job::ScalingSpec& spec);
 /// One step of the ECU's values, SI.
 [[nodiscard]] double outputStep(const parts::Sensor& sensor, const job::ScalingSpec& spec);
+
+/// One step of what the input reads: volts of a converter's count, or the Hz it is counted in.
+[[nodiscard]] double readingStep(const job::Job& job, const job::Circuit& circuit);
 
 /// "V" or "Hz".
 [[nodiscard]] std::string readingUnit(units::Dimension axis);

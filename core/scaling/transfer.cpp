@@ -1,6 +1,7 @@
 #include "core/scaling/transfer.h"
 
 #include "core/electrics/sensor_model.h"
+#include "core/harness/drawing.h"
 
 #include <limits>
 #include <numeric>
@@ -22,8 +23,14 @@ std::optional<Transfer> Transfer::of(const job::Job& job, const electrics::Elect
     const auto& nodes = *it->second.input;
     const electrics::UnitNodes& unit = car.units[nodes.unit];
     circuit::Sweep sweep(car.solution, it->second.varied, {{nodes.converter, unit.ground}, {unit.supply, unit.ground}});
-    return Transfer(*sensor, sweep, electrics::fullScaleVolts(job, *input),
-                    input->reference == parts::Reference::Ratiometric);
+    Transfer out(*sensor, sweep, electrics::fullScaleVolts(job, *input),
+                 input->reference == parts::Reference::Ratiometric);
+    const double supply_v = job::unitOf(job, input->id)->supply.volts;
+    if (input->pull_up_ohm)
+        out.m_pullUp = PullUp{*input->pull_up_ohm, supply_v};
+    else if (const job::Resistor* inLoom = parts::needsPullUp(*sensor) ? harness::pullUpOf(job, circuit) : nullptr)
+        out.m_pullUp = PullUp{inLoom->ohm, supply_v};
+    return out;
 }
 
 double Transfer::reading(double value) const

@@ -9,6 +9,13 @@
 /// ground offset), or pulses a second. Everything else in the job stays at rest.
 namespace vicegrip::scaling {
 
+/// What holds a resistive sensor's line up.
+struct PullUp
+{
+    double ohm = 0;
+    double volts = 0; ///< of the sensor supply it goes to, nominal
+};
+
 class Transfer
 {
   public:
@@ -32,6 +39,9 @@ class Transfer
     /// The highest reading the input has.
     [[nodiscard]] double fullScale() const { return m_fullScale; }
 
+    /// The input's own pull-up, or the one in the loom.
+    [[nodiscard]] const std::optional<PullUp>& pullUp() const { return m_pullUp; }
+
   private:
     Transfer(parts::Sensor sensor, std::optional<circuit::Sweep> sweep, double fullScale, bool ratiometric)
         : m_sensor(std::move(sensor)), m_sweep(std::move(sweep)), m_fullScale(fullScale), m_ratiometric(ratiometric)
@@ -42,6 +52,7 @@ class Transfer
     std::optional<circuit::Sweep> m_sweep; ///< none for a frequency
     double m_fullScale;
     bool m_ratiometric;
+    std::optional<PullUp> m_pullUp;
 };
 
 } // namespace vicegrip::scaling

@@ -132,26 +132,52 @@ TEST(ScaleTable, AFormulaInPlaceOfPointsAndTheLimitsOfFaults)
 {
     Window w;
     goTo(w, "clt");
-    const auto as = [&](int index) {
-        auto* form = w.find<QComboBox>("table-form");
-        form->setCurrentIndex(index);
-        emit form->activated(index);
+    auto* form = w.find<QComboBox>("table-form");
+    const auto as = [&](const char* name) {
+        form->setCurrentText(QLatin1String(name));
+        emit form->activated(form->currentIndex());
+        w.settle();
     };
     EXPECT_THAT(w.textOf("fault-limits"), HasSubstr("Failed: "));
     auto* table = w.find<QTableWidget>("points-table");
     EXPECT_EQ(table->rowCount(), 20);
-    as(w.find<QComboBox>("table-form")->findData(3));
+    as("as polynomial, degree 3");
     EXPECT_EQ(table->rowCount(), 4) << "c0 to c3";
+    EXPECT_EQ(circuit(w, "clt").scaling.takes, job::Takes::Polynomial);
+    EXPECT_EQ(circuit(w, "clt").scaling.degree, 3);
     EXPECT_THAT(w.textOf("worst-error"), HasSubstr("value (°C) of x (V)"));
-    as(w.find<QComboBox>("table-form")->findData(0));
+    EXPECT_FALSE(w.find<QComboBox>("knots")->isEnabled()) << "a formula has no points to place";
+    as("as Steinhart-Hart");
     EXPECT_EQ(table->rowCount(), 3);
     EXPECT_THAT(w.textOf("worst-error"), HasSubstr("pull-up"));
-    as(w.find<QComboBox>("table-form")->findData(-1));
+    as("as points, in counts");
     EXPECT_EQ(table->horizontalHeaderItem(0)->text(), QStringLiteral("input (counts)"));
     EXPECT_EQ(table->item(0, 0)->text(), QStringLiteral("164")) << "0.20 V of 5 V, 12 bits";
     w.choose("map");
-    EXPECT_LT(w.find<QComboBox>("table-form")->findData(0), 0) << "no thermistor";
-    EXPECT_EQ(table->rowCount(), 2) << "points again";
+    EXPECT_LT(form->findText(QStringLiteral("as Steinhart-Hart")), 0) << "no thermistor";
+    EXPECT_EQ(form->currentText(), QStringLiteral("as points")) << "each circuit has its own";
+    EXPECT_EQ(table->rowCount(), 2);
+    w.choose("clt");
+    EXPECT_EQ(form->currentText(), QStringLiteral("as points, in counts")) << "kept";
+}
+
+TEST(ScaleTable, TheEcuWorksByTheFormulaItWasGiven)
+{
+    Window w;
+    w.startBench();
+    goTo(w, "clt");
+    auto* form = w.find<QComboBox>("table-form");
+    for (const char* name : {"as Steinhart-Hart", "as polynomial, degree 5"}) {
+        form->setCurrentText(QLatin1String(name));
+        emit form->activated(form->currentIndex());
+        w.settle();
+        ASSERT_TRUE(QTest::qWaitFor([&] { return w.find<QAbstractButton>("send")->isEnabled(); }, 3000));
+        w.key(Qt::Key_E);
+        ASSERT_TRUE(becomesText(w, "said", "The ECU took")) << w.textOf("said");
+        QTest::qWait(200); // until samples come with the new value
+        w.key(Qt::Key_V);
+        EXPECT_TRUE(becomesText(w, "said", "10 of 10 within")) << name << ": " << w.textOf("said");
+    }
 }
 
 TEST(ScaleTable, TheEcusUnitAndOrderAreChosen)

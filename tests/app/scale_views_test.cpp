@@ -220,13 +220,21 @@ TEST(ScaleTable, WhatTheEcuHoldsIsComparedAsItIsPasted)
     EXPECT_FALSE(paste->isVisible());
 }
 
+void openStrokes(Window& w, const QString& path)
+{
+    auto* view = w.window.findChild<app::StrokeView*>();
+    view->readFile(path);
+    EXPECT_TRUE(view->isReading()) << "beside the window's thread";
+    EXPECT_TRUE(QTest::qWaitFor([&] { return !view->isReading(); }, 10000));
+}
+
 TEST(ScaleStrokes, ARecordingIsJudgedAndItsLimitsTaught)
 {
     Window w;
     goTo(w, "tps");
     EXPECT_FALSE(of(*w.window.desk().store.job(), "stops-not-taught").empty());
     w.click("scale-strokes");
-    w.window.findChild<app::StrokeView*>()->readFile(QString::fromStdString(strokesFile()));
+    openStrokes(w, QString::fromStdString(strokesFile()));
     EXPECT_THAT(w.textOf("stroke-troubles"), HasSubstr("Dead spot at 1.5"));
     EXPECT_THAT(w.textOf("stroke-troubles"), HasSubstr("in 4 of 4 strokes"));
     EXPECT_THAT(w.textOf("stroke-facts"), HasSubstr("shut  0.42"));
@@ -249,7 +257,7 @@ TEST(ScaleStrokes, LimitsGoStaleWithTheWireAndWithTheScrew)
     Window w;
     goTo(w, "tps");
     w.click("scale-strokes");
-    w.window.findChild<app::StrokeView*>()->readFile(QString::fromStdString(strokesFile()));
+    openStrokes(w, QString::fromStdString(strokesFile()));
     w.key(Qt::Key_T);
     w.settle();
     EXPECT_THAT(w.textOf("stroke-taught"), testing::Not(HasSubstr("Stale")));
@@ -270,8 +278,7 @@ TEST(ScaleStrokes, ABadRecordingIsSaidAndTheGoodOneStays)
     Window w;
     goTo(w, "tps");
     w.click("scale-strokes");
-    auto* view = w.window.findChild<app::StrokeView*>();
-    view->readFile(QString::fromStdString(strokesFile()));
+    openStrokes(w, QString::fromStdString(strokesFile()));
     const std::string facts = w.textOf("stroke-facts");
     const QString bad = w.folder.filePath(QStringLiteral("bad.csv"));
     for (const auto& [text, said] : {std::pair("0,1\n0.01,nan\n", "line 2"), {"0,1\n", "no stroke"}, {"", "empty"}}) {
@@ -279,12 +286,25 @@ TEST(ScaleStrokes, ABadRecordingIsSaidAndTheGoodOneStays)
         ASSERT_TRUE(file.open(QIODevice::WriteOnly));
         file.write(text);
         file.close();
-        view->readFile(bad);
+        openStrokes(w, bad);
         EXPECT_THAT(w.textOf("stroke-said"), HasSubstr(said));
         EXPECT_EQ(w.textOf("stroke-facts"), facts);
     }
     w.key(Qt::Key_Space);
     EXPECT_THAT(w.textOf("stroke-said"), HasSubstr("no link"));
+}
+
+TEST(ScaleStrokes, OfTwoFilesTheLastOneStands)
+{
+    Window w;
+    goTo(w, "tps");
+    w.click("scale-strokes");
+    auto* view = w.window.findChild<app::StrokeView*>();
+    view->readFile(QString::fromStdString(strokesFile()));
+    openStrokes(w, QStringLiteral("/nowhere/strokes.csv"));
+    QTest::qWait(500);
+    EXPECT_THAT(w.textOf("stroke-said"), HasSubstr("/nowhere/strokes.csv"));
+    EXPECT_THAT(w.textOf("stroke-verdict"), HasSubstr("Two slow full strokes")) << "the first was given up";
 }
 
 TEST(ScaleStrokes, RecordedFromTheEcuWhileHandsMoveIt)

@@ -29,7 +29,7 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, size_t size)
     }
     parts::Sensor sensor;
     sensor.unit = "°C";
-    if (const auto table = scaling::readTable(text, sensor, {})) {
+    if (const auto table = scaling::readTable(text, sensor, {}, 5.0 / 4095)) {
         for (double volts = -1; volts < 6; volts += 0.25)
             (void)scaling::lookUp(*table, volts);
         (void)scaling::difference(*table, *table, 0.001);

@@ -1,6 +1,7 @@
 #include "link/ecu_frames.h"
 
 #include <gtest/gtest.h>
+#include <limits>
 #include <random>
 
 namespace vicegrip::link {
@@ -47,6 +48,33 @@ TEST(EcuFrames, PulsesGoThere)
     EXPECT_FALSE(pulsesOf(frameOf(EcuPulses{1, std::nan(""), 0})));
     EXPECT_FALSE(pulsesOf(frameOf(EcuPulses{1, -5, 0})));
     EXPECT_FALSE(pulsesOf(frameOf(EcuSample{1, 2048, 2.5, {}})));
+}
+
+TEST(EcuFrames, AFormulaArrivesAndIsWorkedOut)
+{
+    const EcuTable line{2, {-37.5F, 75.0F}, {}, TableKind::Polynomial};
+    const auto there = send(framesOf(line));
+    ASSERT_TRUE(there);
+    EXPECT_EQ(there->answer, TableAnswer::Accepted);
+    EXPECT_EQ(there->table, line);
+    EXPECT_NEAR(valueAt(line, 4.5), 300, 1e-9) << "kPa: -37.5 + 75 x 4.5";
+    // The common 10 kOhm curve at 25 °C behind 2490 Ohm to 5 V, shown in °F (coefficients from memory).
+    const EcuTable warm{
+        2, {1.129148e-3F, 2.34125e-4F, 8.76741e-8F, 2490, 5, 1.8F, -459.67F}, {}, TableKind::SteinhartHart};
+    EXPECT_NEAR(valueAt(warm, 5 * 10000.0 / 12490), 77, 0.1);
+    EXPECT_EQ(send(framesOf(warm))->answer, TableAnswer::Accepted);
+    EcuTable bad = warm;
+    bad.readings.pop_back();
+    EXPECT_EQ(send(framesOf(bad))->answer, TableAnswer::NoFormula);
+    bad = warm;
+    bad.readings[3] = 0; // no pull-up
+    EXPECT_EQ(send(framesOf(bad))->answer, TableAnswer::NoFormula);
+    bad = line;
+    bad.readings.resize(10, 1.0F);
+    EXPECT_EQ(send(framesOf(bad))->answer, TableAnswer::NoFormula);
+    bad = line;
+    bad.readings[1] = std::numeric_limits<float>::quiet_NaN();
+    EXPECT_EQ(send(framesOf(bad))->answer, TableAnswer::NoFormula);
 }
 
 TEST(EcuFrames, TableArrivesWhole)

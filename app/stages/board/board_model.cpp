@@ -43,22 +43,24 @@ int BoardModel::rowCount(const QModelIndex& parent) const
     return parent.isValid() || !m_analysis ? 0 : static_cast<int>(m_analysis->circuits.size());
 }
 
-QString BoardModel::liveText(const job::Circuit& circuit, Column column) const
+BoardModel::Now BoardModel::now(const analysis::CircuitView& view, Column column) const
 {
-    const auto sample = m_desk.live.sample(inputIndex(*m_analysis->job, circuit.id));
-    const auto* view = analysis::find(*m_analysis, circuit.id);
-    if (!sample || view == nullptr)
-        return QStringLiteral("–");
+    const job::Circuit& circuit = *job::find(*m_analysis->job, view.id);
     const auto kind = column == Volts ? proof::StationKind::Input : proof::StationKind::Value;
-    const proof::Expectation* e = reported(*view, kind);
-    if (e == nullptr || (column == Value && view->scale == proof::State::NotNeeded))
-        return QStringLiteral("–");
-    if (column == Volts) {
-        const auto reading = m_desk.live.reading(*m_analysis->job, circuit);
-        return reading ? text(proof::readingText(*e, *reading)) : QStringLiteral("–");
-    }
-    return sample->value ? text(proof::readingText(*e, units::fromUnit(*sample->value, e->dimension, e->unit)))
-                         : tr("no table");
+    const proof::Expectation* e = reported(view, kind);
+    if (e == nullptr || !m_desk.live.sample(inputIndex(*m_analysis->job, view.id)) ||
+        (column == Value && view.scale == proof::State::NotNeeded))
+        return {QStringLiteral("–"), {}, false};
+    const auto reading = m_desk.live.now(*m_analysis->job, circuit, *e);
+    if (!reading)
+        return {column == Value ? tr("no table") : QStringLiteral("–"), {}, false};
+    const QString shown = text(proof::readingText(*e, *reading));
+    if (!e->promises())
+        return {shown, text(e->trouble), false};
+    if (!m_desk.live.untouched(*m_analysis->job, circuit))
+        return {shown, tr("The bench's hands hold its sensor: the promise is for rest."), false};
+    const bool off = !e->allows(*reading);
+    return {off ? shown + QStringLiteral(" ✗") : shown, text(proof::verdictText(*e, *reading)), off};
 }
 
 QVariant BoardModel::data(const QModelIndex& index, int role) const
@@ -84,6 +86,12 @@ QVariant BoardModel::data(const QModelIndex& index, int role) const
         return static_cast<int>(Qt::AlignRight | Qt::AlignVCenter);
     if (role == Qt::ForegroundRole && column == Input && circuit->input.empty())
         return look::colours().failing;
+    if ((role == Qt::ForegroundRole || role == Qt::ToolTipRole) && (column == Volts || column == Value)) {
+        const Now live = now(view, column);
+        if (role == Qt::ToolTipRole)
+            return live.verdict;
+        return live.off ? QVariant(look::colours().failing) : QVariant();
+    }
     if (role == Qt::ForegroundRole && column == Signal)
         return look::colours().inkSoft;
     if (role != Qt::DisplayRole)
@@ -97,7 +105,7 @@ QVariant BoardModel::data(const QModelIndex& index, int role) const
         return circuit->input.empty() ? tr("no seat") : text(circuit->input.value);
     case Volts:
     case Value:
-        return liveText(*circuit, column);
+        return now(view, column).shown;
     default:
         return {};
     }

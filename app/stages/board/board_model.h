@@ -30,7 +30,13 @@ class BoardModel : public QAbstractTableModel
     [[nodiscard]] QVariant headerData(int section, Qt::Orientation orientation, int role) const override;
 
   private:
-    [[nodiscard]] QString liveText(const job::Circuit& circuit, Column column) const;
+    /// What the ECU reports of a circuit.
+    struct Now
+    {
+        QString shown, verdict;
+        bool off = false; ///< outside what is promised at rest
+    };
+    [[nodiscard]] Now now(const analysis::CircuitView& view, Column column) const;
 
     Desk& m_desk;
     AnalysisPtr m_analysis;

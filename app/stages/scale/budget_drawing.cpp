@@ -155,7 +155,7 @@ void BudgetChart::paintEvent(QPaintEvent*)
                          text(units::formatNumber(shown, shown >= 10 || shown == 0 ? 0
                                                          : shown >= 1              ? 1
                                                                                    : 3)) +
-                             (share == 1 ? QLatin1Char(' ') + text(m_sensor.unit) : QString()));
+                             (share > 0 ? QLatin1Char(' ') + text(m_sensor.unit) : QString()));
     }
     const double step = static_cast<double>(f.width()) / static_cast<double>(m_budgets.size());
     for (size_t i = 0; i < m_budgets.size(); ++i) {

@@ -148,12 +148,7 @@ void CircuitForm::addTable(QGridLayout* grid)
     // A step has the unit of the value but not its zero: 0.1 °C is a tenth of a degree.
     m_outputStep = add(
         grid, tr("Value step"), "output-step",
-        [this](const QString& typed) {
-            QString number = typed.trimmed();
-            if (const QString unit = ecuUnit(); number.endsWith(unit))
-                number.chop(unit.size());
-            return units::parse(number.toStdString(), Dimension::Counts);
-        },
+        [this](const QString& typed) { return differenceTyped(typed, ecuUnit()); },
         [this](double step) { return text(units::shortest(step)) + QLatin1Char(' ') + ecuUnit(); },
         [=](job::Job& job, double step) { scalingOf(job).outputStep = step; });
     m_inputStep = add(
@@ -253,8 +248,10 @@ void CircuitForm::refresh()
     m_high->setText(value(c->scaling.high));
     m_points->setText(QString::number(c->scaling.points));
     m_knots->setCurrentIndex(static_cast<int>(c->scaling.knots));
-    const bool fixed = c->scaling.knots == job::Knots::Fixed;
-    m_points->setEnabled(!fixed);
+    const bool fixed = c->scaling.knots == job::Knots::Fixed, formula = c->scaling.asFormula();
+    m_points->setEnabled(!fixed && !formula); // a formula has no points to place
+    for (QWidget* field : std::initializer_list<QWidget*>{m_knots, m_fixed, m_inputStep})
+        field->setEnabled(!formula);
     m_fixed->setVisible(fixed);
     QStringList fixedAt;
     for (const double reading : c->scaling.fixed)

@@ -52,17 +52,15 @@ void OldTable::read()
         return;
     }
     const parts::Sensor& sensor = *job::sensorOf(*analysis->job, *circuit);
-    const auto old = scaling::readTable(m_paste->text().toStdString(), sensor, circuit->scaling);
+    const double step = scaling::readingStep(*analysis->job, *circuit);
+    const auto old = scaling::readTable(m_paste->text().toStdString(), sensor, circuit->scaling, step);
     if (!old) {
         m_paste->show({{std::max(1, old.error().place.line), text(old.error().sentence), false}},
                       tr("This is no table for %1.").arg(text(circuit->name)), {});
         return;
     }
-    const parts::EcuInput& input = *job::findInput(*analysis->job, circuit->input);
     const auto axis = view->table->axis;
     const bool hertz = axis == units::Dimension::Frequency;
-    const double step =
-        hertz ? circuit->scaling.inputStep : electrics::fullScaleVolts(*analysis->job, input) / input.fullScale();
     const auto difference = scaling::difference(*old, *view->table, step);
     std::vector<PastePanel::Line> lines;
     const auto signedText = [&](double si) {
@@ -83,7 +81,7 @@ void OldTable::read()
             .arg(signedText(difference.worst.value), text(scaling::readingText(difference.worst.reading, axis)))
             .arg(difference.counts, 0, 'f', 0)
             .arg(hertz ? tr("steps of the counter") : tr("counts")),
-        circuit->stops ? QString() : tr("Take its places"));
+        circuit->stops || view->table->formula ? QString() : tr("Take its places"));
     const auto shown = [&](double si) {
         return units::toUnit(si, sensor.measures, sensor.unit) - units::toUnit(0, sensor.measures, sensor.unit);
     };

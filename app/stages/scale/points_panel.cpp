@@ -5,8 +5,8 @@
 #include "app/widgets/circuit_text.h"
 #include "app/widgets/labels.h"
 #include "app/widgets/selected.h"
-#include "core/scaling/coefficients.h"
 #include "core/scaling/exchange.h"
+#include "core/scaling/polynomial.h"
 
 #include <QAbstractItemView>
 #include <QApplication>
@@ -24,8 +24,14 @@ namespace vicegrip::app {
 namespace {
 
 constexpr int kWidth = 170, kRowHeight = 24, kOrderListWidth = 190;
-constexpr int kCounts = -1; ///< beside the degrees of a polynomial, and 0 for Steinhart-Hart
 constexpr int kMostOffered = 6; ///< degree of a polynomial: ECUs that take one take few terms
+
+/// An entry's datum: what is taken, and a polynomial's degree.
+int codeOf(job::Takes takes, int degree)
+{
+    constexpr int kStep = 100;
+    return static_cast<int>(takes) * kStep + (takes == job::Takes::Polynomial ? degree : 0);
+}
 
 /// Units that ECUs have such a value in.
 QStringList unitsOffered(units::Dimension dimension, const QString& held)
@@ -48,7 +54,7 @@ QStringList unitsOffered(units::Dimension dimension, const QString& held)
 PointsPanel::PointsPanel(Desk& desk, QWidget* parent)
     : QWidget(parent),
       m_desk(desk),
-      m_form(new QComboBox),
+      m_takes(new QComboBox),
       m_unit(new QComboBox),
       m_order(new QComboBox),
       m_table(new QTableWidget(0, 2)),
@@ -57,9 +63,18 @@ PointsPanel::PointsPanel(Desk& desk, QWidget* parent)
       m_limits(label({}, look::Size::Small))
 {
     build();
-    connect(m_form, &QComboBox::activated, this, [this] {
-        showForm();
-        emit formChanged();
+    connect(m_takes, &QComboBox::activated, this, [this] {
+        const int code = m_takes->currentData().toInt();
+        change(tr("Scaling %1").arg(m_takes->currentText()), [&](job::ScalingSpec& spec, const parts::Sensor&) {
+            for (const auto takes :
+                 {job::Takes::Points, job::Takes::Counts, job::Takes::Polynomial, job::Takes::SteinhartHart})
+                for (int degree = 1; degree <= scaling::kMostDegree; ++degree)
+                    if (codeOf(takes, degree) == code) {
+                        spec.takes = takes;
+                        spec.degree = degree;
+                        return;
+                    }
+        });
     });
     connect(new QShortcut(QKeySequence(QKeySequence::Copy), m_table, nullptr, nullptr, Qt::WidgetShortcut),
             &QShortcut::activated, this, &PointsPanel::copy);
@@ -70,16 +85,10 @@ void PointsPanel::build()
     setFixedWidth(kWidth);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
-    m_form->setObjectName(QStringLiteral("table-form"));
-    m_form->setAccessibleName(tr("What the ECU takes: points, or a formula"));
-    m_form->setFont(look::words(look::Size::Small));
-    m_form->addItem(tr("as points"));
-    m_form->addItem(tr("as points, in counts"), kCounts);
-    m_form->addItem(tr("as offset and slope"), 1);
-    for (int degree = 2; degree <= kMostOffered; ++degree)
-        m_form->addItem(tr("as polynomial, degree %1").arg(degree), degree);
-    m_form->addItem(tr("as Steinhart-Hart"), 0);
-    column->addWidget(m_form);
+    m_takes->setObjectName(QStringLiteral("table-form"));
+    m_takes->setAccessibleName(tr("What the ECU takes: points, or a formula"));
+    m_takes->setFont(look::words(look::Size::Small));
+    column->addWidget(m_takes);
     addWritten(column);
     m_table->setObjectName(QStringLiteral("points-table"));
     m_table->setAccessibleName(tr("Table for the ECU"));
@@ -148,43 +157,39 @@ void PointsPanel::change(const QString& what,
 
 void PointsPanel::clear(const QString& sentence, bool bad)
 {
-    m_view.reset();
     m_copy.clear();
-    m_formula = {};
     m_table->setRowCount(0);
     m_gain->clear();
     m_worst->setText(sentence);
     setInk(m_worst, bad ? look::colours().failing : look::colours().inkSoft);
     m_limits->clear();
-    for (QComboBox* box : {m_form, m_unit, m_order})
+    for (QComboBox* box : {m_takes, m_unit, m_order})
         box->setEnabled(false);
 }
 
-void PointsPanel::show(const std::shared_ptr<const job::Job>& job, const analysis::CircuitView& view,
-                       const job::Circuit& circuit, const parts::Sensor& sensor)
+void PointsPanel::show(const job::Job& job, const analysis::CircuitView& view, const job::Circuit& circuit,
+                       const parts::Sensor& sensor)
 {
+    showTaken(circuit.scaling, sensor);
     if (!view.table) {
         clear(tr("No table: %1.").arg(text(view.tableTrouble)), true);
+        m_takes->setEnabled(circuit.scaling.asFormula()); // another form may do
         return;
     }
-    if (!m_view || m_view->id != view.id)
-        m_form->setCurrentIndex(0);
-    m_job = job;
-    m_view = view;
-    m_form->setEnabled(!circuit.stops);
+    m_takes->setEnabled(!circuit.stops); // taught limits are two points
+    if (circuit.stops && circuit.scaling.asFormula())
+        m_takes->setCurrentIndex(0);
     m_unit->setEnabled(true);
-    m_order->setEnabled(true);
     m_unit->clear();
     const QString unit = text(scaling::unitOf(sensor, circuit.scaling));
     m_unit->addItems(unitsOffered(sensor.measures, unit));
     m_unit->setCurrentText(unit);
+    m_order->setEnabled(!view.table->formula);
     m_order->setCurrentIndex((circuit.scaling.valueFirst ? 2 : 0) + (circuit.scaling.falling ? 1 : 0));
-    const bool thermistor = std::holds_alternative<parts::Thermistor>(sensor.model);
-    if (m_form->findData(0) < 0 && thermistor)
-        m_form->addItem(tr("as Steinhart-Hart"), 0);
-    if (m_form->findData(0) >= 0 && !thermistor)
-        m_form->removeItem(m_form->findData(0));
-    showForm();
+    const scaling::Table taken = scaling::asTaken(*view.table, job, circuit);
+    fill(taken, sensor, circuit.scaling);
+    m_copy = scaling::toColumns(taken, sensor, circuit.scaling);
+    sayWorst(*view.table, sensor, circuit.scaling);
     QStringList limits;
     const auto reading = [&](double r) { return text(scaling::readingText(r, view.table->axis)); };
     if (view.thresholds.below)
@@ -196,29 +201,37 @@ void PointsPanel::show(const std::shared_ptr<const job::Job>& job, const analysi
     m_limits->setToolTip(tr("Beyond these no value in range puts the input: an open, a short, another sensor."));
 }
 
-std::optional<int> PointsPanel::chosenDegree() const
+/// What can be taken of such a sensor, and what is.
+void PointsPanel::showTaken(const job::ScalingSpec& spec, const parts::Sensor& sensor)
 {
-    const QVariant form = m_form->currentData();
-    return !form.isValid() || form.toInt() == kCounts ? std::nullopt : std::optional(form.toInt());
+    const auto offer = [&](const QString& name, job::Takes takes, int degree = 0) {
+        m_takes->addItem(name, codeOf(takes, degree));
+    };
+    m_takes->clear();
+    offer(tr("as points"), job::Takes::Points);
+    if (scaling::axisOf(sensor) == units::Dimension::Voltage)
+        offer(tr("as points, in counts"), job::Takes::Counts);
+    offer(tr("as offset and slope"), job::Takes::Polynomial, 1);
+    for (int degree = 2; degree <= std::max(kMostOffered, spec.degree); ++degree)
+        offer(tr("as polynomial, degree %1").arg(degree), job::Takes::Polynomial, degree);
+    if (std::holds_alternative<parts::Thermistor>(sensor.model) || spec.takes == job::Takes::SteinhartHart)
+        offer(tr("as Steinhart-Hart"), job::Takes::SteinhartHart);
+    m_takes->setCurrentIndex(std::max(0, m_takes->findData(codeOf(spec.takes, spec.degree))));
 }
 
-void PointsPanel::showForm()
+void PointsPanel::fill(const scaling::Table& table, const parts::Sensor& sensor, const job::ScalingSpec& spec)
 {
-    chosenDegree() ? showCoefficients() : showPoints();
-}
-
-void PointsPanel::fill(const std::vector<std::pair<QString, QString>>& rows, const QString& left, const QString& right)
-{
+    const auto rows = scaling::rowsOf(table, sensor, spec);
+    const auto headings = scaling::headings(table, spec);
     // A coefficient has many digits, and its name one or two.
-    m_table->horizontalHeader()->setSectionResizeMode(0, !chosenDegree() ? QHeaderView::Stretch
-                                                                         : QHeaderView::ResizeToContents);
-    m_table->setHorizontalHeaderLabels({left, right});
+    m_table->horizontalHeader()->setSectionResizeMode(0, table.formula ? QHeaderView::ResizeToContents
+                                                                 : QHeaderView::Stretch);
+    m_table->setHorizontalHeaderLabels({text(headings[0]), text(headings[1])});
     m_table->setRowCount(static_cast<int>(rows.size()));
     for (int i = 0; i < m_table->rowCount(); ++i) {
-        const auto& [first, second] = rows[static_cast<size_t>(i)];
         int column = 0;
-        for (const QString& cell : {first, second}) {
-            auto* item = new QTableWidgetItem(cell);
+        for (const std::string& cell : rows[static_cast<size_t>(i)]) {
+            auto* item = new QTableWidgetItem(text(cell));
             item->setFont(look::numbers(look::Size::Small));
             item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
             m_table->setItem(i, column++, item);
@@ -226,66 +239,22 @@ void PointsPanel::fill(const std::vector<std::pair<QString, QString>>& rows, con
     }
 }
 
-void PointsPanel::showPoints()
+void PointsPanel::sayWorst(const scaling::Table& table, const parts::Sensor& sensor, const job::ScalingSpec& spec)
 {
-    m_formula = {};
-    if (!m_view)
-        return;
-    const job::Circuit& circuit = *job::find(*m_job, m_view->id);
-    const parts::Sensor& sensor = *job::sensorOf(*m_job, circuit);
-    const scaling::Table& table = *m_view->table;
-    const parts::EcuInput& input = *job::findInput(*m_job, circuit.input);
-    const bool counts = m_form->currentData() == QVariant(kCounts) && table.axis == units::Dimension::Voltage;
-    const scaling::Table written =
-        counts ? scaling::inCounts(table, electrics::fullScaleVolts(*m_job, input) / input.fullScale()) : table;
-    std::vector<std::pair<QString, QString>> rows;
-    for (const auto& row : scaling::rowsOf(written, sensor, circuit.scaling))
-        rows.emplace_back(text(row[0]), text(row[1]));
-    const auto headings = scaling::headings(written, circuit.scaling);
-    fill(rows, text(headings[0]), text(headings[1]));
-    m_copy = scaling::toColumns(written, sensor, circuit.scaling);
-    m_gain->show(table, sensor, circuit.scaling.knots != job::Knots::Even);
-    m_worst->setText(tr("Worst at %1 (%2)")
-                         .arg(text(units::format(table.worstAt, sensor.measures, sensor.unit,
-                                                 std::min(3, scaling::decimalsOf(circuit.scaling.outputStep)))),
-                              text(scaling::readingText(table.worstAtReading, table.axis))));
     setInk(m_worst, look::colours().inkSoft);
-}
-
-void PointsPanel::showCoefficients()
-{
-    if (!m_view)
-        return;
-    const job::Circuit& circuit = *job::find(*m_job, m_view->id);
-    const parts::Sensor& sensor = *job::sensorOf(*m_job, circuit);
-    m_gain->clear();
-    m_formula = {};
-    const auto car = electrics::build(*m_job, {.surroundings = m_job->surroundings});
-    const auto transfer = car ? scaling::Transfer::of(*m_job, *car, circuit) : std::nullopt;
-    const int degree = *chosenDegree();
-    const auto found =
-        transfer
-            ? scaling::coefficientsOf(degree == 0 ? scaling::Form::SteinhartHart : scaling::Form::Polynomial, degree,
-                                      *transfer, sensor, *job::findInput(*m_job, circuit.input), circuit.scaling)
-            : fail(ErrorCode::Reference, "the sensor is on no ECU input");
-    if (!found) {
-        fill({}, {}, {});
-        m_copy.clear();
-        m_worst->setText(text(found.error().sentence));
-        setInk(m_worst, look::colours().failing);
+    if (table.formula) {
+        m_gain->clear();
+        m_worst->setText(tr("%1\nWorst error %2. %3")
+                             .arg(text(scaling::wordsOf(*table.formula)), errorText(sensor, table.worstError),
+                                  text(scaling::needsOf(*table.formula)))
+                             .trimmed());
         return;
     }
-    m_copy = scaling::toLines(*found);
-    m_formula = found->shows;
-    std::vector<std::pair<QString, QString>> rows;
-    const QStringList lines = text(m_copy).split(QLatin1Char('\n'), Qt::SkipEmptyParts);
-    for (const QString& line : lines)
-        rows.emplace_back(line.section(QLatin1Char('\t'), 0, 0), line.section(QLatin1Char('\t'), 1));
-    fill(rows, tr("of"), tr("coefficient"));
-    m_worst->setText(tr("%1\nWorst error %2. %3")
-                         .arg(text(found->formula), errorText(sensor, found->worst), text(found->needs))
-                         .trimmed());
-    setInk(m_worst, look::colours().inkSoft);
+    m_gain->show(table, sensor, spec.knots != job::Knots::Even);
+    m_worst->setText(tr("Worst at %1 (%2)")
+                         .arg(text(units::format(table.worstAt, sensor.measures, sensor.unit,
+                                                 std::min(3, scaling::decimalsOf(spec.outputStep)))),
+                              text(scaling::readingText(table.worstAtReading, table.axis))));
 }
 
 void PointsPanel::copy()
@@ -293,8 +262,7 @@ void PointsPanel::copy()
     if (m_copy.empty())
         return;
     QApplication::clipboard()->setText(text(m_copy));
-    emit copied(!chosenDegree() ? tr("The table is on the clipboard, as two columns.")
-                                : tr("The coefficients are on the clipboard."));
+    emit copied(tr("What the ECU takes is on the clipboard, as two columns."));
 }
 
 } // namespace vicegrip::app

@@ -22,38 +22,28 @@ class PointsPanel : public QWidget
   public:
     explicit PointsPanel(Desk& desk, QWidget* parent = nullptr);
 
-    void show(const std::shared_ptr<const job::Job>& job, const analysis::CircuitView& view,
-              const job::Circuit& circuit, const parts::Sensor& sensor);
+    void show(const job::Job& job, const analysis::CircuitView& view, const job::Circuit& circuit,
+              const parts::Sensor& sensor);
     void clear(const QString& sentence, bool bad = false);
 
-    /// What the ECU makes of a value by the formula that is chosen; empty with points.
-    [[nodiscard]] const std::function<double(double)>& formula() const { return m_formula; }
-
   signals:
-    void formChanged();
     void copied(const QString& sentence);
 
   private:
     void build();
     void addWritten(QVBoxLayout* column);
     void change(const QString& what, const std::function<void(job::ScalingSpec&, const parts::Sensor&)>& change);
-    void showForm();
-    void showPoints();
-    void showCoefficients();
-    void fill(const std::vector<std::pair<QString, QString>>& rows, const QString& left, const QString& right);
+    void showTaken(const job::ScalingSpec& spec, const parts::Sensor& sensor);
+    void fill(const scaling::Table& table, const parts::Sensor& sensor, const job::ScalingSpec& spec);
+    void sayWorst(const scaling::Table& table, const parts::Sensor& sensor, const job::ScalingSpec& spec);
     void copy();
-    /// Degree of the polynomial that is chosen, 0 for Steinhart-Hart; none: the points.
-    [[nodiscard]] std::optional<int> chosenDegree() const;
 
     Desk& m_desk;
-    QComboBox *m_form, *m_unit, *m_order;
+    QComboBox *m_takes, *m_unit, *m_order;
     QTableWidget* m_table;
     GainBars* m_gain;
     QLabel *m_worst, *m_limits;
-    std::shared_ptr<const job::Job> m_job;
-    std::optional<analysis::CircuitView> m_view;
     std::string m_copy; ///< what goes on the clipboard
-    std::function<double(double)> m_formula;
 };
 
 } // namespace vicegrip::app

@@ -41,6 +41,15 @@ ReadingsView::ReadingsView(Desk& desk, QWidget* parent)
       m_volts(new TypedField(
           tr("The input shows"),
           [](const QString& typed) { return units::parse(typed.toStdString(), Dimension::Voltage, "V").map(volts); })),
+      m_within(new TypedField(tr("The other instrument is good to"),
+                              [this](const QString& typed) -> Result<QString> {
+                                  const parts::Sensor* s = selectedSensor(m_desk);
+                                  return s == nullptr || typed.trimmed().isEmpty()
+                                             ? Result<QString>(QString())
+                                             : differenceTyped(typed, text(s->unit)).map([s](double d) {
+                                                   return tr("± %1 %2").arg(text(units::shortest(d)), text(s->unit));
+                                               });
+                              })),
       m_capture(new KeyButton(tr("Keep"), tr("K"), true)),
       m_aside(new KeyButton(tr("Aside"), tr("S"), false)),
       m_remove(new KeyButton(tr("Remove"), tr("Del"), false)),
@@ -51,7 +60,7 @@ ReadingsView::ReadingsView(Desk& desk, QWidget* parent)
                              tr("Paste readings, a line each: what the other instrument said, and the volts."))),
       m_stack(new QStackedWidget),
       m_table(new ListTable("readings", tr("Readings beside another instrument"),
-                            {{tr("Other instrument"), 115, true},
+                            {{tr("Other instrument"), 150, true},
                              {tr("Input"), 90, true},
                              {tr("By the sheet"), 96, true},
                              {tr("Off"), 96, true},
@@ -62,6 +71,9 @@ ReadingsView::ReadingsView(Desk& desk, QWidget* parent)
 {
     m_volts->leaveLettersWhileEmpty();
     m_volts->edit()->setObjectName(QStringLiteral("captured-volts"));
+    m_within->leaveLettersWhileEmpty();
+    m_within->edit()->setObjectName(QStringLiteral("captured-within"));
+    m_within->setToolTip(tr("Half its range of error; it is kept with each reading. Empty: not known."));
     m_verdict->setObjectName(QStringLiteral("captured-verdict"));
     m_fit->setObjectName(QStringLiteral("captured-fit"));
     m_fit->setFont(look::numbers(look::Size::Small));
@@ -102,7 +114,9 @@ void ReadingsView::layOut()
 {
     auto* row = new QHBoxLayout;
     row->setSpacing(look::kMargin);
-    for (const auto& [field, name] : {std::pair(m_value, tr("other instrument")), {m_volts, tr("the input shows")}}) {
+    for (const auto& [field, name] : {std::pair(m_value, tr("other instrument")),
+                                      {m_within, tr("which is good to ±")},
+                                      {m_volts, tr("the input shows")}}) {
         auto* block = new QVBoxLayout;
         block->setSpacing(2);
         block->addWidget(label(name, look::Size::Small, false, true));
@@ -163,6 +177,7 @@ void ReadingsView::capture()
                                                     .volts = *shown,
                                                     .when = nowText(),
                                                     .setAside = false,
+                                                    .within = within(),
                                                     .extra = nlohmann::json::object()});
         });
     if (!kept) {
@@ -171,6 +186,14 @@ void ReadingsView::capture()
     }
     m_value->edit()->clear();
     m_value->setFocus();
+}
+
+/// What was typed of the other instrument, SI.
+double ReadingsView::within() const
+{
+    const parts::Sensor* s = selectedSensor(m_desk);
+    const auto typed = s == nullptr ? fail(ErrorCode::Range, {}) : differenceTyped(m_within->text(), text(s->unit));
+    return typed ? units::fromUnit(*typed, s->measures, s->unit) - units::fromUnit(0, s->measures, s->unit) : 0;
 }
 
 void ReadingsView::change(const QString& what, const std::function<void(std::vector<job::Captured>&, size_t)>& change)
@@ -286,8 +309,10 @@ void ReadingsView::takePasted()
     const auto kept =
         m_desk.store.edit(tr("Readings of %1").arg(text(selectedCircuit(m_desk)->name)), [&](job::Job& job) {
             for (const scaling::PairLine& l : lines)
-                if (l.pair)
+                if (l.pair) {
                     job::find(job, id)->captured.push_back(*l.pair);
+                    job::find(job, id)->captured.back().within = within();
+                }
         });
     if (kept)
         showPaste(false);
@@ -316,7 +341,8 @@ void ReadingsView::fillTable(const job::Circuit& circuit, const parts::Sensor& s
         const job::Captured& c = circuit.captured[i];
         const scaling::CapturedView& v = verdict.pairs[i];
         rows.push_back(
-            {value(c.value), volts(c.volts), value(v.said),
+            {value(c.value) + (c.within > 0 ? QLatin1Char(' ') + errorText(sensor, c.within) : QString()),
+             volts(c.volts), value(v.said),
              (v.off < 0 ? QStringLiteral("-") : QStringLiteral("+")) + errorText(sensor, std::abs(v.off)).mid(2),
              errorText(sensor, v.allowed),
              c.setAside             ? tr("set aside")
@@ -344,10 +370,13 @@ QString ReadingsView::fitText(const parts::Sensor& sensor, const scaling::Captur
     if (verdict.line) {
         const auto shown = [&](double si) { return units::toUnit(si, sensor.measures, sensor.unit); };
         const double slope = shown(verdict.line->slope) - shown(0);
-        return tr("A line through them: %1 %2 at 0 V, and %3 %2 more for every volt (one sigma %4).")
+        QString said = tr("A line through them: %1 %2 at 0 V, and %3 %2 more for every volt (one sigma %4).")
             .arg(text(units::formatNumber(shown(verdict.line->intercept), 3)), text(sensor.unit),
                  text(units::formatNumber(slope, 4)),
                  text(units::formatNumber(shown(verdict.line->sigmaSlope) - shown(0), 4)));
+        if (verdict.weighed && verdict.line->chiSquared > fit::chiSquaredLimit(verdict.line->freedom))
+            said += tr(" They scatter more than the other instrument's error explains.");
+        return said;
     }
     return {};
 }

@@ -32,6 +32,7 @@ class ReadingsView : public QWidget
   private:
     void layOut();
     void capture();
+    [[nodiscard]] double within() const;
     void showPaste(bool shown);
     void readPasted();
     void takePasted();
@@ -43,7 +44,7 @@ class ReadingsView : public QWidget
     [[nodiscard]] QString fitText(const parts::Sensor& sensor, const scaling::CapturedVerdict& verdict) const;
 
     Desk& m_desk;
-    TypedField *m_value, *m_volts;
+    TypedField *m_value, *m_volts, *m_within;
     KeyButton *m_capture, *m_aside, *m_remove, *m_pasting, *m_curve;
     OffPlot* m_plot;
     PastePanel* m_paste;

@@ -11,9 +11,11 @@
 #include "core/proof/stops.h"
 
 #include <QFileDialog>
+#include <QFileInfo>
 #include <QHBoxLayout>
 #include <QShortcut>
 #include <QVBoxLayout>
+#include <QtConcurrentRun>
 
 namespace vicegrip::app {
 namespace {
@@ -149,14 +151,14 @@ void StrokeView::record()
 {
     if (m_recording) {
         m_recording = false;
-        judge();
-        showReport();
+        take(judged(*m_desk.store.job(), m_shown, m_strokes));
         return;
     }
     if (!m_desk.live.ecuLive()) {
         say(tr("There is no link to the ECU: start the bench or connect it, or open a recording."), true);
         return;
     }
+    m_reading = false;
     m_strokes = {};
     m_report.reset();
     m_secondNow.reset();
@@ -166,38 +168,55 @@ void StrokeView::record()
     showReport();
 }
 
-void StrokeView::judge()
+/// What is made of a recording for this circuit.
+Result<throttle::Report> StrokeView::judged(const job::Job& job, const job::CircuitId& id,
+                                            const throttle::Recording& strokes)
 {
-    m_report.reset();
-    const auto job = m_desk.store.job();
-    const job::Circuit* c = selectedCircuit(m_desk);
-    const parts::EcuInput* input = c == nullptr ? nullptr : job::findInput(*job, c->input);
-    if (input == nullptr || m_strokes.volts.size() < 20) {
-        say(tr("Too little was recorded: stroke it from stop to stop."), true);
-        return;
-    }
-    auto report = throttle::judge(m_strokes, electrics::fullScaleVolts(*job, *input) / input->fullScale());
-    if (!report) {
-        say(text(report.error().sentence), true);
-        return;
-    }
-    m_report = std::move(*report);
-    say({});
+    const job::Circuit* c = job::find(job, id);
+    const parts::EcuInput* input = c == nullptr ? nullptr : job::findInput(job, c->input);
+    constexpr size_t kFewest = 20;
+    if (input == nullptr || strokes.volts.size() < kFewest)
+        return fail(ErrorCode::Range, tr("Too little was recorded: stroke it from stop to stop.").toStdString());
+    return throttle::judge(strokes, electrics::countVolts(job, *input));
 }
 
+void StrokeView::take(Result<throttle::Report> report)
+{
+    m_report.reset();
+    if (report) {
+        m_report = std::move(*report);
+        say({});
+    } else {
+        say(text(report.error().sentence), true);
+    }
+    showReport();
+}
+
+/// Beside the window's thread: a logger's file may hold millions of rows.
 void StrokeView::readFile(const QString& path)
 {
     m_recording = false;
-    auto recording = readNumberFile(path.toStdString(), 2).and_then([](const NumberTable& table) {
-        return throttle::recordingFrom(table);
+    m_reading = true;
+    say(tr("Reading %1").arg(QFileInfo(path).fileName()));
+    const auto read = [path = path.toStdString(), job = m_desk.store.job(), id = m_shown]() -> Result<Opened> {
+        return readNumberFile(path, 2)
+            .and_then([](const NumberTable& table) { return throttle::recordingFrom(table); })
+            .map([&](throttle::Recording&& strokes) {
+                auto report = judged(*job, id, strokes);
+                return Opened{std::move(strokes), std::move(report)};
+            });
+    };
+    QtConcurrent::run(read).then(this, [this, mine = ++m_files, id = m_shown](Result<Opened> opened) {
+        if (!m_reading || mine != m_files || id != m_shown)
+            return; // another file was opened since, or another circuit chosen
+        m_reading = false;
+        if (!opened) {
+            say(text(opened.error().sentence), true); // what was there stays
+            return;
+        }
+        m_strokes = std::move(opened->strokes);
+        take(std::move(opened->report));
     });
-    if (!recording) {
-        say(text(recording.error().sentence), true); // what was there stays
-        return;
-    }
-    m_strokes = std::move(*recording);
-    judge();
-    showReport();
 }
 
 void StrokeView::teach()
@@ -236,6 +255,7 @@ void StrokeView::refresh()
         m_shown = m_desk.selection.circuit();
         m_screw->hear({});
         m_recording = false;
+        m_reading = false;
         m_strokes = {};
         m_report.reset();
         say({});

@@ -29,12 +29,21 @@ class StrokeView : public QWidget
     void refreshLive();
     /// Reads a recording. What is wrong with it is said on the page.
     void readFile(const QString& path);
+    [[nodiscard]] bool isReading() const { return m_reading; }
 
   private:
     void buildButtons(QVBoxLayout* column);
     void hear(const QList<link::EcuSample>& samples);
     void record();
-    void judge();
+    /// What a file held.
+    struct Opened
+    {
+        throttle::Recording strokes;
+        Result<throttle::Report> report;
+    };
+    [[nodiscard]] static Result<throttle::Report> judged(const job::Job& job, const job::CircuitId& id,
+                                                         const throttle::Recording& strokes);
+    void take(Result<throttle::Report> report);
     void teach();
     void showReport();
     void showTaught();
@@ -45,6 +54,8 @@ class StrokeView : public QWidget
     Desk& m_desk;
     job::CircuitId m_shown;
     bool m_recording = false;
+    bool m_reading = false; ///< a file, beside the window's thread
+    int m_files = 0; ///< opened so far
     QElapsedTimer m_since;
     std::optional<double> m_secondNow;
     throttle::Recording m_strokes;

@@ -81,7 +81,6 @@ TableView::TableView(Desk& desk, QWidget* parent)
     column->addSpacing(look::kGap);
     buildVerify(column);
     connect(m_form, &CircuitForm::notice, this, &TableView::notice);
-    connect(m_points, &PointsPanel::formChanged, this, &TableView::refresh);
     connect(m_points, &PointsPanel::copied, this, [this](const QString& sentence) { say(sentence); });
 }
 
@@ -234,9 +233,7 @@ void TableView::refresh()
             captured.push_back({c.volts, units::toUnit(c.value, sensor->measures, sensor->unit)});
     m_plot->showCaptured(captured);
     m_compare->setEnabled(view->table.has_value());
-    m_points->show(m_analysis->job, *view, *circuit, *sensor);
-    if (m_points->formula())
-        m_plot->showFormula(*view, *sensor, m_points->formula());
+    m_points->show(*m_analysis->job, *view, *circuit, *sensor);
     m_send->setEnabled(view->table.has_value());
     m_export->setEnabled(view->table.has_value());
     refreshLive();
@@ -263,7 +260,7 @@ void TableView::refreshLive()
         return;
     }
     const double si = units::fromUnit(*now->value, value->dimension, value->unit);
-    const bool right = value->promises() && si >= value->low && si <= value->high;
+    const bool right = value->allows(si);
     m_returned->setText(text(proof::readingText(*value, si)) + (right ? QStringLiteral(" ✓") : QStringLiteral(" ✗")));
     m_returned->setToolTip(value->promises() ? text(proof::verdictText(*value, si)) : QString());
     setInk(m_returned, right ? c.done : c.failing);
@@ -316,14 +313,18 @@ void TableView::record()
     say(kept ? tr("Recorded.") : QString::fromStdString(kept.error().sentence), !kept);
 }
 
-Result<void> TableView::exportCsv(const QString& path) const
+Result<void> TableView::exportTable(const QString& path) const
 {
     const auto* view = m_analysis ? analysis::find(*m_analysis, m_desk.selection.circuit()) : nullptr;
     const job::Circuit* circuit = m_analysis ? job::find(*m_analysis->job, m_desk.selection.circuit()) : nullptr;
     if (view == nullptr || circuit == nullptr || !view->table)
         return fail(ErrorCode::Reference, tr("There is no table to export.").toStdString());
-    const std::string csv = scaling::toCsv(*view->table, *job::sensorOf(*m_analysis->job, *circuit), circuit->scaling);
-    return writeWhole(path, QByteArray::fromStdString(csv));
+    const parts::Sensor& sensor = *job::sensorOf(*m_analysis->job, *circuit);
+    const std::string written =
+        path.endsWith(QLatin1String(".json"), Qt::CaseInsensitive)
+            ? scaling::toJson(*view->table, sensor).dump(2) + '\n'
+            : scaling::toCsv(scaling::asTaken(*view->table, *m_analysis->job, *circuit), sensor, circuit->scaling);
+    return writeWhole(path, QByteArray::fromStdString(written));
 }
 
 /// Hands on the simulated car.
@@ -395,9 +396,12 @@ void TableView::exportBeside()
 {
     const QFileInfo job(m_desk.store.path());
     const QString name = job.completeBaseName() + QLatin1Char('-') + text(m_desk.selection.circuit().value) +
-                         QStringLiteral("-table.csv");
-    const auto done = exportCsv(job.dir().filePath(name));
-    say(done ? tr("%1 is beside the job.").arg(name) : QString::fromStdString(done.error().sentence), !done);
+                         QStringLiteral("-table");
+    const QString path = job.dir().filePath(name);
+    const auto done = exportTable(path + QStringLiteral(".csv")).and_then([&] {
+        return exportTable(path + QStringLiteral(".json"));
+    });
+    say(done ? tr("%1.csv and %1.json are beside the job.").arg(name) : QString::fromStdString(done.error().sentence), !done);
 }
 
 void TableView::say(const QString& sentence, bool bad)

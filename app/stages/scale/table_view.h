@@ -31,8 +31,8 @@ class TableView : public QWidget
     void refresh();
     void refreshLive();
 
-    /// Writes the table as CSV. Errors (Io) with the file.
-    [[nodiscard]] Result<void> exportCsv(const QString& path) const;
+    /// Writes what the ECU takes: JSON where the name ends so, else CSV. Errors (Io) with the file.
+    [[nodiscard]] Result<void> exportTable(const QString& path) const;
 
   signals:
     void notice(const QString& sentence);

@@ -3,6 +3,7 @@
 #include <filesystem>
 #include <fstream>
 #include <gmock/gmock.h>
+#include <unistd.h>
 
 namespace vicegrip {
 namespace {
@@ -11,7 +12,8 @@ using testing::HasSubstr;
 
 std::filesystem::path written(const std::string& text)
 {
-    const auto file = std::filesystem::path(testing::TempDir()) / "numbers.csv";
+    const auto file = std::filesystem::path(testing::TempDir()) /
+                      (std::to_string(::getpid()) + "-numbers.csv"); // tests run side by side
     std::ofstream(file, std::ios::binary) << text;
     return file;
 }

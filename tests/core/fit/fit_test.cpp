@@ -92,6 +92,45 @@ TEST(FitLine, OneBadPointHasTheLargestPull)
     EXPECT_GT(line->sigmaAt(9), line->sigmaAt(4.5)) << "the band is narrowest in the middle";
 }
 
+// NIST/SEMATECH e-Handbook of Statistical Methods, 1.3.6.7.4, upper critical values at 0.01 (from memory).
+TEST(FitLine, ChiSquaredsLimitIsTheTables)
+{
+    for (const auto& [freedom, limit] : {std::pair(1, 6.635), {2, 9.210}, {5, 15.086}, {10, 23.209}, {30, 50.892}})
+        EXPECT_NEAR(chiSquaredLimit(freedom), limit, 0.01 * limit) << freedom;
+}
+
+/// What the fit says of its own error is what many fits scatter by.
+TEST(FitThermistor, TheBandIsTheScatterOfManyFits)
+{
+    const parts::SteinhartHartCurve curve{1.129148e-3, 2.34125e-4, 8.76741e-8};
+    constexpr int kDraws = 2000;
+    std::mt19937 random(5); // NOLINT(bugprone-random-generator-seed)
+    std::normal_distribution<double> error;
+    const double ohm = parts::ohms(curve, 313.15);
+    double sum = 0, squares = 0, stated = 0, found = 0;
+    for (int i = 0; i < kDraws; ++i) {
+        std::vector<parts::TableCurve::Point> readings;
+        std::vector<double> sigmas;
+        for (const double kelvin : {263.15, 283.15, 303.15, 323.15, 343.15, 363.15}) {
+            readings.push_back({kelvin + 0.3 * error(random), parts::ohms(curve, kelvin)});
+            sigmas.push_back(0.3);
+        }
+        const auto weighed = fitThermistor(readings, sigmas), bare = fitThermistor(readings);
+        ASSERT_TRUE(weighed && bare);
+        const double kelvin = parts::kelvin(weighed->curve, ohm) - 313.15;
+        sum += kelvin;
+        squares += kelvin * kelvin;
+        stated += weighed->sigmaAt(ohm) / kDraws;
+        found += bare->sigmaAt(ohm) * bare->sigmaAt(ohm) / kDraws;
+    }
+    const double mean = sum / kDraws, scatter = std::sqrt(squares / kDraws - mean * mean);
+    EXPECT_NEAR(mean, 0, 4 * scatter / std::sqrt(kDraws));
+    EXPECT_NEAR(stated / scatter, 1, 0.06);
+    EXPECT_NEAR(std::sqrt(found) / scatter, 1, 0.12) << "without sigmas, by the scatter about the curve";
+    EXPECT_EQ(fitThermistor({{273, 9000}, {300, 3000}, {320, 1500}})->sigmaAt(3000), 0) << "three tell none";
+    EXPECT_THAT(fitThermistor({{273, 9000}, {300, 3000}, {320, 1500}}, {1, 0, 1}).error().sentence, HasSubstr("or none"));
+}
+
 TEST(FitThermistor, ReadingsThatCannotBeAreSaid)
 {
     using Readings = std::vector<parts::TableCurve::Point>;

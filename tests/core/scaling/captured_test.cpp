@@ -21,7 +21,8 @@ struct Taken
     job::Circuit* circuit = nullptr;
     analysis::Analysis a = test::analysed(job);
 
-    Taken(const char* id, const std::vector<double>& values, double off, std::optional<size_t> slip = {})
+    Taken(const char* id, const std::vector<double>& values, double off, std::optional<size_t> slip = {},
+          double within = 0)
         : circuit(job::find(job, job::CircuitId{id}))
     {
         const auto car = electrics::build(job, {.surroundings = job.surroundings});
@@ -31,6 +32,7 @@ struct Taken
                                          .volts = transfer->reading(values[i] + off + (slip == i ? 40 : 0)),
                                          .when = {},
                                          .setAside = false,
+                                         .within = within,
                                          .extra = nlohmann::json::object()});
     }
     [[nodiscard]] CapturedVerdict verdict() const
@@ -53,6 +55,24 @@ TEST(Captured, AGoodSensorAgreesWithItsSheet)
     const auto line = pressure.verdict();
     ASSERT_TRUE(line.line);
     EXPECT_NEAR(line.line->slope, 75e3, 400) << "300 kPa over 4 V";
+}
+
+TEST(Captured, AThermometersOwnErrorIsAllowedAndWeighs)
+{
+    const std::vector<double> bath = {273.15, 293.15, 313.15, 333.15, 353.15};
+    const auto off = [&](double within) { return Taken("clt", bath, 3.5, {}, within).verdict(); };
+    EXPECT_FALSE(off(0).agrees);
+    EXPECT_TRUE(off(3).agrees) << "nobody can call it wrong with such a thermometer";
+    EXPECT_FALSE(off(0).weighed);
+    const auto fine = off(0.5), coarse = off(3);
+    ASSERT_TRUE(fine.weighed && fine.thermistor && coarse.thermistor);
+    const double ohm = 2000;
+    EXPECT_GT(fine.thermistor->sigmaAt(ohm), 0);
+    EXPECT_NEAR(coarse.thermistor->sigmaAt(ohm) / fine.thermistor->sigmaAt(ohm), 6, 1e-3) << "as the thermometers";
+    const auto line = Taken("map", {20e3, 98e3, 200e3}, 100, {}, 500).verdict();
+    ASSERT_TRUE(line.line);
+    // sigma of a value over the root of the readings' squares about their mean, 2.897 V² (York 1966; no error in V)
+    EXPECT_NEAR(line.line->sigmaSlope, 500 / std::sqrt(3.0) / std::sqrt(2.897), 1.5);
 }
 
 TEST(Captured, AConstantIsSaidToBeOne)

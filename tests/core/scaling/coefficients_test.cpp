@@ -1,8 +1,12 @@
 #include "core/scaling/coefficients.h"
+#include "core/harness/drawing.h"
+#include "core/scaling/exchange.h"
+#include "core/scaling/polynomial.h"
 #include "tests/support/petrel.h"
 
 #include <cmath>
 #include <gmock/gmock.h>
+#include <stdexcept>
 
 namespace vicegrip::scaling {
 namespace {
@@ -83,52 +87,118 @@ TEST(Polynomial, WhatCannotBeIsSaid)
     EXPECT_THAT(bestPolynomial(std::vector<Sample>{{1, 1}, {1, 2}}, 1).error().sentence, HasSubstr("does not move"));
 }
 
+/// A circuit of Petrel whose ECU takes a formula.
+struct AsFormula
+{
+    AsFormula(const char* id, job::Takes takes, int degree = 1, const char* unit = "", job::Job from = test::petrel())
+        : job(std::move(from)), circuit(*job::find(job, job::CircuitId{id}))
+    {
+        circuit.scaling.takes = takes;
+        circuit.scaling.degree = degree;
+        circuit.scaling.unit = unit;
+        analysis = test::analysed(job);
+        view = analysis::find(analysis, circuit.id);
+    }
+    [[nodiscard]] const Formula& formula() const { return *view->table->formula; }
+    [[nodiscard]] const parts::Sensor& sensor() const { return *job::sensorOf(job, circuit); }
+    [[nodiscard]] const proof::Expectation& promised() const
+    {
+        for (const proof::Judged& j : analysis::stations(*view, job::Condition::KeyOn))
+            if (j.expectation.station.kind == proof::StationKind::Value)
+                return j.expectation;
+        throw std::logic_error("no value is promised");
+    }
+
+    job::Job job;
+    job::Circuit& circuit;
+    analysis::Analysis analysis;
+    const analysis::CircuitView* view = nullptr;
+};
+
 TEST(Coefficients, SlopeAndOffsetOfAPressureSensor)
 {
-    const job::Job job = test::petrel();
-    const job::Circuit& map = *job::find(job, job::CircuitId{"map"});
-    const auto car = electrics::build(job, {.surroundings = job.surroundings});
-    const auto transfer = Transfer::of(job, *car, map);
-    const auto line = coefficientsOf(Form::Polynomial, 1, *transfer, *job::sensorOf(job, map),
-                                     *job::findInput(job, map.input), map.scaling);
-    ASSERT_TRUE(line) << line.error().text();
+    const AsFormula line("map", job::Takes::Polynomial);
+    ASSERT_TRUE(line.view->table) << line.view->tableTrouble;
     // 0.5 V at 0 and 4.5 V at 300 kPa: 75 kPa a volt, -37.5 kPa at 0 V (the demo's wiring moves it a little)
-    EXPECT_NEAR(line->terms[0].second, -37.5, 0.5);
-    EXPECT_NEAR(line->terms[1].second, 75, 0.3);
-    EXPECT_THAT(line->formula, HasSubstr("value (kPa) of x (V)"));
-    EXPECT_THAT(toLines(*line), testing::MatchesRegex("c0\t-3[78].*\nc1\t7[45].*\n"));
-    job::ScalingSpec bar = map.scaling;
-    bar.unit = "bar";
-    const auto inBar =
-        coefficientsOf(Form::Polynomial, 1, *transfer, *job::sensorOf(job, map), *job::findInput(job, map.input), bar);
-    EXPECT_NEAR(inBar->terms[1].second, 0.75, 0.003);
-    EXPECT_NEAR(inBar->worst, line->worst, 1e-3) << "Pa both";
+    EXPECT_NEAR(line.formula().terms[0], -37.5, 0.5);
+    EXPECT_NEAR(line.formula().terms[1], 75, 0.3);
+    EXPECT_THAT(wordsOf(line.formula()), HasSubstr("value (kPa) of x (V)"));
+    EXPECT_THAT(toColumns(*line.view->table, line.sensor(), line.circuit.scaling),
+                testing::MatchesRegex("c0\t-3[78].*\nc1\t7[45].*\n"));
+    const AsFormula bar("map", job::Takes::Polynomial, 1, "bar");
+    EXPECT_NEAR(bar.formula().terms[1], 0.75, 0.003);
+    EXPECT_NEAR(bar.view->table->worstError, line.view->table->worstError, 1e-3) << "Pa both";
+}
+
+TEST(Coefficients, WhatIsPromisedIsWhatTheFormulaMakes)
+{
+    // A line through a thermistor is many degrees off; the promise says what such an ECU will show, not the truth.
+    const AsFormula rough("clt", job::Takes::Polynomial, 1), points("clt", job::Takes::Points);
+    ASSERT_TRUE(rough.view->table) << rough.view->tableTrouble;
+    EXPECT_GT(rough.view->table->worstError, 10) << "K";
+    const proof::Expectation &asLine = rough.promised(), &asPoints = points.promised();
+    EXPECT_GT(std::abs(asLine.value - asPoints.value), 3) << "K at rest";
+    const auto reading = [](const AsFormula& a) {
+        for (const proof::Judged& j : analysis::stations(*a.view, job::Condition::KeyOn))
+            if (j.expectation.station.kind == proof::StationKind::Input)
+                return j.expectation.value;
+        return 0.0;
+    };
+    const double volts = reading(rough);
+    EXPECT_NEAR(asLine.value - 273.15, rough.formula().terms[0] + rough.formula().terms[1] * volts, 1e-6);
+    EXPECT_LE(asLine.low, asLine.value);
+    EXPECT_GE(asLine.high, asLine.value);
+}
+
+TEST(Coefficients, AnotherFormulaMakesTheProofOfTheValueStale)
+{
+    const job::Job job = test::petrel();
+    job::Job formula = job;
+    job::find(formula, job::CircuitId{"clt"})->scaling.takes = job::Takes::Polynomial;
+    job::Job counts = job;
+    job::find(counts, job::CircuitId{"clt"})->scaling.takes = job::Takes::Counts;
+    EXPECT_NE(job::facts(formula), job::facts(job));
+    EXPECT_EQ(job::facts(counts), job::facts(job)) << "counts are another way to write the same";
 }
 
 TEST(Coefficients, SteinhartHartOfAThermistor)
 {
-    const job::Job job = test::petrel();
-    const job::Circuit& clt = *job::find(job, job::CircuitId{"clt"});
-    const auto car = electrics::build(job, {.surroundings = job.surroundings});
-    const auto transfer = Transfer::of(job, *car, clt);
-    const parts::Sensor& sensor = *job::sensorOf(job, clt);
-    const auto found =
-        coefficientsOf(Form::SteinhartHart, 0, *transfer, sensor, *job::findInput(job, clt.input), clt.scaling);
-    ASSERT_TRUE(found) << found.error().text();
-    const auto& curve = std::get<parts::Thermistor>(sensor.model).curve;
-    for (double celsius : {-20.0, 20.0, 100.0}) {
+    const AsFormula found("clt", job::Takes::SteinhartHart);
+    ASSERT_TRUE(found.view->table) << found.view->tableTrouble;
+    const Formula& f = found.formula();
+    const auto& curve = std::get<parts::Thermistor>(found.sensor().model).curve;
+    const double worst = found.view->table->worstError;
+    for (double celsius : {-20.0, 20.0, 100.0}) { // Steinhart and Hart, Deep-Sea Research 15 (1968)
         const double l = std::log(parts::ohms(curve, celsius + 273.15));
-        const double kelvin =
-            1 / (found->terms[0].second + found->terms[1].second * l + found->terms[2].second * l * l * l);
-        EXPECT_NEAR(kelvin, celsius + 273.15, found->worst * 1.05 + 1e-6);
+        // what the wiring adds to the resistance is a few Ohm: half a kelvin where the thermistor is at its lowest
+        EXPECT_NEAR(1 / (f.terms[0] + f.terms[1] * l + f.terms[2] * l * l * l), celsius + 273.15, worst * 1.05 + 0.5);
     }
-    EXPECT_THAT(found->needs, HasSubstr("pull-up"));
-    const job::Circuit& map = *job::find(job, job::CircuitId{"map"});
-    EXPECT_THAT(coefficientsOf(Form::SteinhartHart, 0, *transfer, *job::sensorOf(job, map),
-                               *job::findInput(job, map.input), map.scaling)
-                    .error()
-                    .sentence,
-                HasSubstr("no thermistor"));
+    EXPECT_THAT(needsOf(f), HasSubstr("pull-up"));
+    EXPECT_NEAR(ohmsOf(2.5, 2490, 5), 2490, 1e-9) << "half the supply: as much as the pull-up";
+    EXPECT_TRUE(std::isfinite(valueOf(f, 0)) && std::isfinite(valueOf(f, 5))) << "shorted and open";
+    EXPECT_THAT(AsFormula("map", job::Takes::SteinhartHart).view->tableTrouble, HasSubstr("no thermistor"));
+}
+
+TEST(Coefficients, APullUpInTheLoomIsTheOneTheEcuMustKnow)
+{
+    job::Job job = test::petrel();
+    const job::CircuitId clt{"clt"};
+    harness::fitPullUp(job, clt, 1000, 0.01);
+    const AsFormula found("clt", job::Takes::SteinhartHart, 1, "", job);
+    ASSERT_TRUE(found.view->table) << found.view->tableTrouble;
+    EXPECT_NEAR(found.formula().pullUp_ohm, 1000, 1e-9);
+    EXPECT_LT(found.view->table->worstError, 1.5) << "K";
+}
+
+TEST(Coefficients, KeptInTheJobsFile)
+{
+    const AsFormula cubic("clt", job::Takes::Polynomial, 3);
+    const auto back = job::read(job::write(cubic.job));
+    ASSERT_TRUE(back) << back.error().text();
+    EXPECT_EQ(job::find(*back, job::CircuitId{"clt"})->scaling, cubic.circuit.scaling);
+    std::string bad = job::write(cubic.job);
+    bad.replace(bad.find("\"degree\": 3"), 11, "\"degree\": 9");
+    EXPECT_THAT(job::read(bad).error().place.pointer, HasSubstr("degree"));
 }
 
 } // namespace

@@ -24,7 +24,7 @@ TEST(Exchange, WhatIsWrittenIsReadBack)
     for (const std::string& text :
          {toCsv(s.table, s.sensor, s.circuit.scaling), toColumns(s.table, s.sensor, s.circuit.scaling),
           toJson(s.table, s.sensor).dump()}) {
-        const auto read = readTable(text, s.sensor, s.circuit.scaling);
+        const auto read = readTable(text, s.sensor, s.circuit.scaling, 5.0 / 4095);
         ASSERT_TRUE(read) << text << read.error().text();
         ASSERT_EQ(read->points.size(), s.table.points.size());
         for (size_t i = 0; i < read->points.size(); ++i) {
@@ -49,7 +49,7 @@ TEST(Exchange, TheEcusOwnUnitAndOrder)
     EXPECT_NEAR(units::toUnit(table.points.front().value, units::Dimension::Temperature, "°F"), 266, 1.01);
     EXPECT_THAT(csv, testing::HasSubstr("\r\n266,"));
     EXPECT_LT(csv.find("\r\n-22,"), csv.find("\r\n266,"));
-    const auto back = readTable(csv, s.sensor, clt.scaling);
+    const auto back = readTable(csv, s.sensor, clt.scaling, 5.0 / 4095);
     ASSERT_TRUE(back) << back.error().text();
     for (size_t i = 0; i < table.points.size(); ++i) {
         EXPECT_NEAR(back->points[i].reading, table.points[i].reading, 1e-9);
@@ -80,7 +80,7 @@ TEST(Exchange, AnotherUnitOfTheKindIsConverted)
 {
     const Subject s;
     const auto read = readTable(R"({"unit": "°F", "points": [{"volts": 4, "value": 32}, {"volts": 1, "value": 212}]})",
-                                s.sensor, s.circuit.scaling);
+                                s.sensor, s.circuit.scaling, 5.0 / 4095);
     ASSERT_TRUE(read) << read.error().text();
     EXPECT_EQ(read->points.front().reading, 1) << "sorted";
     EXPECT_NEAR(read->points.front().value, 373.15, 1e-9);
@@ -99,11 +99,49 @@ TEST(Exchange, ABadTableIsSaidWithItsLine)
           {R"({"points": [{"volts": 1}]})", "needs the numbers", 0},
           {R"({"points": 5})", "no list", 0},
           {"{", "", 1}}) {
-        const auto read = readTable(text, s.sensor, s.circuit.scaling);
+        const auto read = readTable(text, s.sensor, s.circuit.scaling, 5.0 / 4095);
         ASSERT_FALSE(read) << text;
         EXPECT_THAT(read.error().sentence, HasSubstr(said));
         EXPECT_EQ(read.error().place.line, line) << text;
     }
+}
+
+TEST(Exchange, CountsAreReadBackAsCounts)
+{
+    Subject s;
+    job::Circuit& clt = *job::find(s.job, job::CircuitId{"clt"});
+    clt.scaling.takes = job::Takes::Counts;
+    const Table taken = asTaken(s.table, s.job, clt);
+    const double step = readingStep(s.job, clt);
+    EXPECT_NEAR(step, 5.0 / 4095, 1e-12) << "5 V, 12 bits";
+    const std::string csv = toCsv(taken, s.sensor, clt.scaling);
+    EXPECT_THAT(csv, testing::StartsWith("input (counts),value (°C)"));
+    const auto back = readTable(csv, s.sensor, clt.scaling, step);
+    ASSERT_TRUE(back) << back.error().text();
+    ASSERT_EQ(back->points.size(), s.table.points.size());
+    for (size_t i = 0; i < back->points.size(); ++i)
+        EXPECT_NEAR(back->points[i].reading, s.table.points[i].reading, step / 2 + 1e-9) << "half a count";
+    EXPECT_NEAR(difference(*back, s.table, step).counts, 0, 1);
+}
+
+TEST(Exchange, AFormulaIsItsTerms)
+{
+    Subject s;
+    job::Circuit& clt = *job::find(s.job, job::CircuitId{"clt"});
+    clt.scaling.takes = job::Takes::Polynomial;
+    clt.scaling.degree = 1; // of a higher one the points may turn back
+    const auto again = test::analysed(s.job);
+    const Table& table = *analysis::find(again, {"clt"})->table;
+    EXPECT_THAT(toCsv(table, s.sensor, clt.scaling), testing::MatchesRegex("of,coefficient\r\nc0,[-0-9.e]+\r\n"
+                                                                           "c1,[-0-9.e]+\r\n"));
+    const auto json = toJson(table, s.sensor);
+    const double at = json["terms"]["c0"].get<double>() + 2 * json["terms"]["c1"].get<double>();
+    EXPECT_NEAR(units::fromUnit(at, units::Dimension::Temperature, "°C"), lookUp(table, 2), 1e-9);
+    for (const std::string& text : {toCsv(table, s.sensor, clt.scaling), toColumns(table, s.sensor, clt.scaling)})
+        EXPECT_THAT(readTable(text, s.sensor, clt.scaling, 0.001).error().sentence, HasSubstr("coefficients"));
+    const auto back = readTable(json.dump(), s.sensor, clt.scaling, 0.001);
+    ASSERT_TRUE(back) << back.error().text();
+    EXPECT_LT(std::abs(difference(*back, table, 0.001).worst.value), 1e-6) << "the points along it stand for it";
 }
 
 TEST(Exchange, DifferenceIsFoundWhereItIs)

@@ -45,7 +45,7 @@ TEST(FrequencyTable, FlexCountsItsHertz)
     const std::string csv = toCsv(table, c.sensor(), c.circuit->scaling);
     EXPECT_THAT(csv, HasSubstr("input (Hz),value (%)"));
     for (const std::string& text : {csv, toJson(table, c.sensor()).dump()}) {
-        const auto back = readTable(text, c.sensor(), c.circuit->scaling);
+        const auto back = readTable(text, c.sensor(), c.circuit->scaling, 0.1);
         ASSERT_TRUE(back) << back.error().text();
         EXPECT_EQ(back->axis, table.axis);
         EXPECT_NEAR(back->points.back().reading, 150, 1e-6);
