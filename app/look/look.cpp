@@ -73,6 +73,8 @@ QToolTip { background: %card; color: %ink; border: 1px solid %line; padding: 4px
 QLineEdit { background: %card; color: %ink; border: 1px solid %inkSoft; border-radius: 2px; padding: 4px 6px;
     selection-background-color: %accent; selection-color: %accentInk; }
 QLineEdit:focus { border: 2px solid %accent; padding: 3px 5px; }
+QLineEdit:disabled { background: transparent; color: %inkSoft; border: 1px solid %line; }
+QComboBox:disabled { color: %inkSoft; }
 QLineEdit[wrong="true"] { border: 2px solid %failing; padding: 3px 5px; }
 QComboBox QAbstractItemView { background: %card; color: %ink; selection-background-color: %selected; selection-color: %ink; }
 QAbstractItemView { background: transparent; border: none; color: %ink; outline: 0; selection-background-color: %selected;

@@ -153,7 +153,7 @@ Result<NumberTable> readNumbers(std::string_view text, size_t leastColumns)
         out.lines.push_back(lines.number());
     }
     if (out.lines.empty())
-        return fail(ErrorCode::Range, text.empty() ? "it is empty" : "there is no row of numbers");
+        return fail(ErrorCode::Range, text.empty() ? "it is empty: there is no row of numbers" : "there is no row of numbers");
     return out;
 }
 

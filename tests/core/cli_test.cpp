@@ -213,7 +213,7 @@ TEST(Cli, ScalePlacesPointsAndComparesWithWhatTheEcuHolds)
     const Ran line = run("scale " + job + " --circuit map --kind line");
     EXPECT_EQ(line.code, 0);
     EXPECT_THAT(line.out, testing::ContainsRegex("value \\(kPa\\) of x \\(V\\): c0 [+] c1 x"));
-    EXPECT_THAT(line.out, testing::ContainsRegex("c0\t-37[.][0-9]+\nc1\t75[.][0-9]+"));
+    EXPECT_THAT(line.out, testing::ContainsRegex("c0,-37[.][0-9]+\r\nc1,75[.][0-9]+"));
     EXPECT_THAT(run("scale " + job + " --circuit map --counts").out, testing::StartsWith("input (counts),value (kPa)"));
     const auto cubic = nlohmann::json::parse(run("scale " + job + " --circuit clt --kind polynomial --json").out);
     EXPECT_EQ(cubic["terms"].size(), 4U);

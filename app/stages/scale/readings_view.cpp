@@ -16,6 +16,7 @@
 
 #include <QHBoxLayout>
 #include <QLineEdit>
+#include <QPushButton>
 #include <QShortcut>
 #include <QStackedWidget>
 #include <QVBoxLayout>
@@ -30,6 +31,17 @@ constexpr int kFieldWidth = 120, kAllowedPlaces = 8;
 QString volts(double v)
 {
     return text(units::format(v, Dimension::Voltage, "V", 3));
+}
+
+QString terms(const parts::SteinhartHartCurve& curve)
+{
+    scaling::Formula formula;
+    formula.takes = job::Takes::SteinhartHart;
+    formula.terms = {curve.a, curve.b, curve.c};
+    QStringList out;
+    for (const auto& [name, number] : scaling::termsOf(formula))
+        out << text(name) + QLatin1Char(' ') + text(number);
+    return out.join(QStringLiteral("  "));
 }
 
 } // namespace
@@ -51,10 +63,10 @@ ReadingsView::ReadingsView(Desk& desk, QWidget* parent)
                                                });
                               })),
       m_capture(new KeyButton(tr("Keep"), tr("K"), true)),
-      m_aside(new KeyButton(tr("Aside"), tr("S"), false)),
-      m_remove(new KeyButton(tr("Remove"), tr("Del"), false)),
-      m_pasting(new KeyButton(tr("Paste"), tr("P"), false)),
-      m_curve(new KeyButton(tr("Make it the sensor's curve"), tr("M"), false)),
+      m_aside(new QPushButton(tr("Set aside   S"))),
+      m_remove(new QPushButton(tr("Remove   Del"))),
+      m_pasting(new QPushButton(tr("Paste   P"))),
+      m_curve(new QPushButton(tr("Make it the sensor's curve   M"))),
       m_plot(new OffPlot("readings-plot", tr("How far each reading is from the sheet"))),
       m_paste(new PastePanel("readings-paste", tr("Readings written down elsewhere"),
                              tr("Paste readings, a line each: what the other instrument said, and the volts."))),
@@ -115,7 +127,7 @@ void ReadingsView::layOut()
     auto* row = new QHBoxLayout;
     row->setSpacing(look::kMargin);
     for (const auto& [field, name] : {std::pair(m_value, tr("other instrument")),
-                                      {m_within, tr("which is good to ±")},
+                                      {m_within, tr("is good to ±")},
                                       {m_volts, tr("the input shows")}}) {
         auto* block = new QVBoxLayout;
         block->setSpacing(2);
@@ -125,21 +137,21 @@ void ReadingsView::layOut()
         block->addStretch();
         row->addLayout(block);
     }
-    for (const auto& [button, name, key] : {std::tuple(m_capture, "capture", QKeySequence(Qt::Key_K)),
-                                            {m_aside, "set-aside", QKeySequence(Qt::Key_S)},
-                                            {m_remove, "remove-reading", QKeySequence(Qt::Key_Delete)},
-                                            {m_pasting, "paste-readings", QKeySequence(Qt::Key_P)},
-                                            {m_curve, "make-curve", QKeySequence(Qt::Key_M)}}) {
+    auto* below = new QHBoxLayout; // what is done with what stands in the table
+    for (const auto& [button, name, key] :
+         {std::tuple(static_cast<QAbstractButton*>(m_capture), "capture", QKeySequence(Qt::Key_K)),
+          {m_aside, "set-aside", QKeySequence(Qt::Key_S)},
+          {m_remove, "remove-reading", QKeySequence(Qt::Key_Delete)},
+          {m_pasting, "paste-readings", QKeySequence(Qt::Key_P)},
+          {m_curve, "make-curve", QKeySequence(Qt::Key_M)}}) {
         button->setObjectName(QLatin1String(name));
-        if (button != m_curve && button != m_pasting) // which stand beneath
-            row->addWidget(button, 0, Qt::AlignVCenter);
+        (button == m_capture ? row : below)->addWidget(button, 0, Qt::AlignVCenter);
         connect(new QShortcut(key, this), &QShortcut::activated, button, &QAbstractButton::click);
     }
+    for (QPushButton* small : {m_aside, m_remove, m_pasting, m_curve})
+        small->setFont(look::words(look::Size::Small));
     row->addStretch();
-    auto* below = new QHBoxLayout;
-    below->addWidget(m_fit, 1);
-    below->addWidget(m_pasting);
-    below->addWidget(m_curve);
+    below->addStretch();
     auto* readings = new QWidget;
     auto* column = new QVBoxLayout(readings);
     column->setContentsMargins(0, look::kGap, 0, 0);
@@ -147,6 +159,7 @@ void ReadingsView::layOut()
     column->addWidget(m_verdict);
     column->addWidget(m_table, 1);
     column->addWidget(m_plot, 1);
+    column->addWidget(m_fit);
     column->addLayout(below);
     m_stack->addWidget(readings);
     m_stack->addWidget(m_paste);
@@ -359,10 +372,8 @@ void ReadingsView::fillTable(const job::Circuit& circuit, const parts::Sensor& s
 QString ReadingsView::fitText(const parts::Sensor& sensor, const scaling::CapturedVerdict& verdict) const
 {
     if (verdict.thermistor)
-        return tr("Steinhart-Hart through them: A %1  B %2  C %3 (K, Ω); worst %4 K off.")
-            .arg(text(units::shortest(verdict.thermistor->curve.a)), text(units::shortest(verdict.thermistor->curve.b)),
-                 text(units::shortest(verdict.thermistor->curve.c)),
-                 text(units::formatNumber(verdict.thermistor->worst_k, 2)));
+        return tr("Steinhart-Hart through them: %1 (K, Ω); worst %2 K off.")
+            .arg(terms(verdict.thermistor->curve), text(units::formatNumber(verdict.thermistor->worst_k, 2)));
     if (verdict.sender)
         return tr("A smooth curve through all of them, which never turns back, from %1 to %2.")
             .arg(text(units::format(verdict.sender->knots().front().y, sensor.measures, sensor.unit, 1)),

@@ -8,6 +8,7 @@
 #include <optional>
 
 class QLabel;
+class QPushButton;
 class QStackedWidget;
 
 namespace vicegrip::app {
@@ -45,7 +46,8 @@ class ReadingsView : public QWidget
 
     Desk& m_desk;
     TypedField *m_value, *m_volts, *m_within;
-    KeyButton *m_capture, *m_aside, *m_remove, *m_pasting, *m_curve;
+    KeyButton* m_capture;
+    QPushButton *m_aside, *m_remove, *m_pasting, *m_curve;
     OffPlot* m_plot;
     PastePanel* m_paste;
     QStackedWidget* m_stack; ///< the readings, or a list pasted from elsewhere

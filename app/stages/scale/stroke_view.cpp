@@ -206,12 +206,12 @@ void StrokeView::readFile(const QString& path)
                 return Opened{std::move(strokes), std::move(report)};
             });
     };
-    QtConcurrent::run(read).then(this, [this, mine = ++m_files, id = m_shown](Result<Opened> opened) {
+    QtConcurrent::run(read).then(this, [this, path, mine = ++m_files, id = m_shown](Result<Opened> opened) {
         if (!m_reading || mine != m_files || id != m_shown)
             return; // another file was opened since, or another circuit chosen
         m_reading = false;
-        if (!opened) {
-            say(text(opened.error().sentence), true); // what was there stays
+        if (!opened) { // what was there stays
+            say(QFileInfo(path).fileName() + QStringLiteral(": ") + text(opened.error().sentence), true);
             return;
         }
         m_strokes = std::move(opened->strokes);

@@ -94,9 +94,9 @@ void TableView::buildHands(QVBoxLayout* column)
     m_compare = new QPushButton(tr("Compare   O"));
     m_compare->setObjectName(QStringLiteral("compare"));
     m_compare->setAccessibleName(tr("Compare with the table the ECU holds now"));
-    m_export = new QPushButton(tr("Export CSV   X"));
+    m_export = new QPushButton(tr("Export   X"));
     m_export->setObjectName(QStringLiteral("export"));
-    m_export->setAccessibleName(tr("Export the table as CSV"));
+    m_export->setAccessibleName(tr("Export what the ECU takes, as CSV and JSON"));
     auto* row = new QHBoxLayout;
     for (QPushButton* b : {m_compare, m_export}) {
         b->setFont(look::words(look::Size::Small));
