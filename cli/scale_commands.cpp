@@ -74,7 +74,7 @@ int compare(const Scaled& s, const ScaleOptions& options)
 {
     const double step = scaling::readingStep(*s.analysis.job, *s.circuit);
     const auto before = document::inFile(document::readFile(options.against).and_then([&](const std::string& text) {
-        return scaling::readTable(text, *s.sensor, s.circuit->scaling, step);
+        return scaling::readHeld(text, *s.view->table, *s.sensor, s.circuit->scaling, step);
     }),
                                          options.against);
     if (!before)

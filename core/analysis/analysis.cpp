@@ -117,40 +117,30 @@ State pinsState(const std::map<std::string, std::vector<harness::Pin>>& all, con
     return state;
 }
 
-/// What a circuit's places promise with the battery off: nothing reaches the ECU, so no table is needed.
-using Promises = std::vector<std::vector<proof::Expectation>>;
+using Promises = std::vector<proof::Expectation>; ///< of one circuit
 
 /// The part of an analysis that needs neither tables nor the network with the key on.
 struct Beside
 {
     Car off;
-    Promises promises; ///< by circuit, in the job's order
+    std::vector<Promises> promises; ///< with the battery off; by circuit, in the job's order
     std::vector<findings::Finding> loom;
+    std::map<std::string, std::vector<harness::Pin>> pins;
+    job::Facts facts;
 };
 
 Beside beside(const job::Job& job, const std::vector<std::vector<electrics::Path>>& paths)
 {
-    Beside out{carFor(job, Condition::BatteryOff), {}, {}};
-    for (size_t i = 0; i < job.circuits.size() && out.off.solved; ++i)
+    Beside out;
+    out.off = carFor(job, Condition::BatteryOff);
+    for (size_t i = 0; i < job.circuits.size() && out.off.solved; ++i) // nothing reaches the ECU: no table is needed
         out.promises.push_back(
             proof::expectations(job, *out.off.solved, Condition::BatteryOff, job.circuits[i], paths[i], nullptr));
     findings::judgeLoom(out.loom, job);
+    for (const job::Connector& connector : job.connectors)
+        out.pins[connector.id] = harness::pinsOf(job, connector);
+    out.facts = job::facts(job);
     return out;
-}
-
-/// States of what the key-on network promises, and what stands beside it.
-CircuitView viewOf(const job::Job& job, const job::Facts& facts, const job::Circuit& circuit,
-                   const std::vector<electrics::Path>& paths, const Car& keyOn)
-{
-    CircuitView view;
-    view.id = circuit.id;
-    addScaling(view, job, keyOn, circuit);
-    if (keyOn.solved)
-        view.stations[Condition::KeyOn] =
-            proof::judge(job, facts, circuit.id, Condition::KeyOn,
-                         proof::expectations(job, *keyOn.solved, Condition::KeyOn, circuit, paths,
-                                             view.table ? &*view.table : nullptr));
-    return view;
 }
 
 } // namespace
@@ -167,25 +157,36 @@ Analysis analyse(std::shared_ptr<const job::Job> analysed)
     Analysis out;
     out.job = std::move(analysed);
     const job::Job& job = *out.job;
-    out.facts = job::facts(job);
     const electrics::Wiring wiring(job);
     std::vector<std::vector<electrics::Path>> paths;
     for (const job::Circuit& circuit : job.circuits)
         paths.push_back(wiring.paths(circuit));
     auto other = std::async(std::launch::async, [&] { return beside(job, paths); });
     const Car keyOn = carFor(job, Condition::KeyOn);
-    for (const job::Connector& connector : job.connectors)
-        out.pins[connector.id] = harness::pinsOf(job, connector);
-    for (size_t i = 0; i < job.circuits.size(); ++i)
-        out.circuits.push_back(viewOf(job, out.facts, job.circuits[i], paths[i], keyOn));
+    std::vector<Promises> promises(job.circuits.size());
+    for (size_t i = 0; i < job.circuits.size(); ++i) {
+        const job::Circuit& circuit = job.circuits[i];
+        CircuitView& view = out.circuits.emplace_back();
+        view.id = circuit.id;
+        addScaling(view, job, keyOn, circuit);
+        if (keyOn.solved)
+            promises[i] = proof::expectations(job, *keyOn.solved, Condition::KeyOn, circuit, paths[i],
+                                              view.table ? &*view.table : nullptr);
+    }
     Beside side = other.get();
     out.networkTrouble = keyOn.trouble.empty() ? side.off.trouble : keyOn.trouble;
+    out.pins = std::move(side.pins);
+    out.facts = std::move(side.facts);
     for (size_t i = 0; i < job.circuits.size(); ++i) {
         const job::Circuit& circuit = job.circuits[i];
         CircuitView& view = out.circuits[i];
+        const auto judged = [&](Condition condition, Promises&& made) {
+            view.stations[condition] = proof::judge(job, out.facts, circuit.id, condition, std::move(made));
+        };
         if (side.off.solved)
-            view.stations[Condition::BatteryOff] =
-                proof::judge(job, out.facts, circuit.id, Condition::BatteryOff, std::move(side.promises[i]));
+            judged(Condition::BatteryOff, std::move(side.promises[i]));
+        if (keyOn.solved)
+            judged(Condition::KeyOn, std::move(promises[i]));
         if (!circuit.input.empty()) { // else nothing to prove: there is no seat
             view.meter = meterState(view);
             view.scale = scaleState(view);

@@ -110,6 +110,12 @@ bool isHeading(std::string_view line, char separator, NumberTable& out)
 
 } // namespace
 
+std::optional<double> readCell(std::string_view cell, char separator)
+{
+    double value = 0;
+    return readNumber(withoutBlanks(cell), separator == ',' ? '.' : ',', value) ? std::optional(value) : std::nullopt;
+}
+
 Result<NumberTable> readNumbers(std::string_view text, size_t leastColumns)
 {
     if (text.size() > kMostBytes)

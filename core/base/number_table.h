@@ -3,6 +3,7 @@
 #include "core/base/result.h"
 
 #include <filesystem>
+#include <optional>
 #include <span>
 #include <string>
 #include <string_view>
@@ -21,6 +22,9 @@ struct NumberTable
     [[nodiscard]] size_t size() const { return lines.size(); }
     [[nodiscard]] std::span<const double> row(size_t i) const { return std::span(cells).subspan(i * columns, columns); }
 };
+
+/// One cell of such a text as a finite number; blanks and quotes round it are passed over.
+[[nodiscard]] std::optional<double> readCell(std::string_view cell, char separator);
 
 /// Reads a text whose cells stand between tabs, semicolons or commas: the first of these that the first line has.
 /// Between tabs and semicolons a comma is a decimal mark. A byte-order mark, empty lines and lines that begin with #

@@ -12,6 +12,7 @@
 namespace vicegrip::circuit {
 
 using Vector = Eigen::VectorXd;
+using VectorView = Eigen::Ref<const Vector>; ///< or a column of answers
 using Matrix = Eigen::MatrixXd; ///< one right-hand side, or answer, a column
 using Sparse = Eigen::SparseMatrix<double>;
 
@@ -37,10 +38,19 @@ class SparseFactors
     int m_size = 0;
 };
 
+/// What an element's sensitivity takes, packed for the pass over all of them that every reading makes.
+struct Packed
+{
+    Element::Kind kind = Element::Kind::Resistor;
+    Node a = 0, b = 0, c = 0, d = 0;
+    int branch = -1; ///< row of its branch current
+    double g2 = 0; ///< of a resistor, its conductance squared
+};
+
 struct Solution::Factors
 {
     Network network;
-    std::vector<int> branch; ///< per element: its branch current's row, or -1
+    std::vector<Packed> packed; ///< as the network's elements
     std::vector<std::vector<Node>> floating;
     SparseFactors lu;
     Vector x;
@@ -49,15 +59,16 @@ struct Solution::Factors
     [[nodiscard]] int size() const { return static_cast<int>(x.size()); }
 
     static int row(Node node) { return node - 1; }
-    static double at(const Vector& v, Node node) { return node == kReference ? 0 : v[row(node)]; }
-    static double across(const Vector& v, Node a, Node b) { return at(v, a) - at(v, b); }
+    static double at(const VectorView& v, Node node) { return node == kReference ? 0 : v[row(node)]; }
+    static double across(const VectorView& v, Node a, Node b) { return at(v, a) - at(v, b); }
 
     /// The vector that takes V(a) - V(b) from a solution.
     [[nodiscard]] Vector between(Node a, Node b) const;
     [[nodiscard]] Matrix between(const std::vector<Probes>& probes) const;
 
-    /// d(output' x)/d(value) of every element, from the solution `xs` and the adjoint `l`: l'(db/dp - dA/dp xs).
-    [[nodiscard]] std::vector<double> sensitivities(const Vector& xs, const Vector& l, bool withSources) const;
+    /// d(output' x)/d(value) of every element, from the solution `xs` and the adjoint `share` l: l'(db/dp - dA/dp xs).
+    [[nodiscard]] std::vector<double> sensitivities(const VectorView& xs, const VectorView& l, double share,
+                                                    bool withSources) const;
 };
 
 } // namespace vicegrip::circuit

@@ -60,42 +60,37 @@ Matrix SparseFactors::transposed(Matrix rhs)
 
 Vector Solution::Factors::between(Node a, Node b) const
 {
-    Vector e = Vector::Zero(size());
-    if (a != kReference)
-        e[row(a)] += 1;
-    if (b != kReference)
-        e[row(b)] -= 1;
-    return e;
+    return between({{a, b}});
 }
 
 Matrix Solution::Factors::between(const std::vector<Probes>& probes) const
 {
-    Matrix out(size(), static_cast<Eigen::Index>(probes.size()));
+    Matrix out = Matrix::Zero(size(), static_cast<Eigen::Index>(probes.size()));
     for (size_t i = 0; i < probes.size(); ++i)
-        out.col(static_cast<Eigen::Index>(i)) = between(probes[i].red, probes[i].black);
+        for (const auto& [node, sign] : {std::pair(probes[i].red, 1.0), {probes[i].black, -1.0}})
+            if (node != kReference)
+                out(row(node), static_cast<Eigen::Index>(i)) += sign;
     return out;
 }
 
-std::vector<double> Solution::Factors::sensitivities(const Vector& xs, const Vector& l, bool withSources) const
+std::vector<double> Solution::Factors::sensitivities(const VectorView& xs, const VectorView& l, double share,
+                                                     bool withSources) const
 {
-    const auto& elements = network.elements();
-    std::vector<double> out(elements.size(), 0.0);
-    for (size_t i = 0; i < elements.size(); ++i) {
-        const Element& e = elements[i];
+    std::vector<double> out(packed.size());
+    for (size_t i = 0; i < packed.size(); ++i) {
+        const Packed& e = packed[i];
         switch (e.kind) {
-        case Element::Kind::Resistor: {
-            const double g = conductance(e);
-            out[i] = across(l, e.a, e.b) * across(xs, e.a, e.b) * g * g;
+        case Element::Kind::Resistor:
+            out[i] = share * across(l, e.a, e.b) * across(xs, e.a, e.b) * e.g2;
             break;
-        }
         case Element::Kind::VoltageSource:
-            out[i] = withSources ? l[branch[i]] : 0;
+            out[i] = withSources ? share * l[e.branch] : 0;
             break;
         case Element::Kind::CurrentSource:
-            out[i] = withSources ? across(l, e.b, e.a) : 0;
+            out[i] = withSources ? share * across(l, e.b, e.a) : 0;
             break;
         case Element::Kind::VoltageControlledVoltage:
-            out[i] = l[branch[i]] * across(xs, e.c, e.d);
+            out[i] = share * l[e.branch] * across(xs, e.c, e.d);
             break;
         }
     }
@@ -133,7 +128,7 @@ struct Stamps
     }
 };
 
-Stamps stamped(const Network& network, const std::vector<int>& branch, const std::vector<std::vector<Node>>& floating,
+Stamps stamped(const Network& network, const std::vector<Packed>& packed, const std::vector<std::vector<Node>>& floating,
                int size)
 {
     Stamps s;
@@ -146,8 +141,8 @@ Stamps stamped(const Network& network, const std::vector<int>& branch, const std
             s.conductanceBetween(e.a, e.b, conductance(e));
             break;
         case Element::Kind::VoltageSource:
-            s.voltageBranch(e, branch[i]);
-            s.rhs[branch[i]] = e.value;
+            s.voltageBranch(e, packed[i].branch);
+            s.rhs[packed[i].branch] = e.value;
             break;
         case Element::Kind::CurrentSource:
             if (e.a != kReference)
@@ -156,9 +151,9 @@ Stamps stamped(const Network& network, const std::vector<int>& branch, const std
                 s.rhs[e.b - 1] += e.value;
             break;
         case Element::Kind::VoltageControlledVoltage:
-            s.voltageBranch(e, branch[i]);
-            s.put(branch[i], e.c - 1, -e.value);
-            s.put(branch[i], e.d - 1, e.value);
+            s.voltageBranch(e, packed[i].branch);
+            s.put(packed[i].branch, e.c - 1, -e.value);
+            s.put(packed[i].branch, e.d - 1, e.value);
             break;
         }
     }
@@ -216,7 +211,7 @@ std::vector<Reading> Solution::voltmeters(const std::vector<Probes>& probes, dou
     std::vector<Reading> out;
     for (size_t i = 0; i < probes.size(); ++i) {
         const auto [red, black] = probes[i];
-        const Vector l = adjoint.col(static_cast<Eigen::Index>(i));
+        const auto l = adjoint.col(static_cast<Eigen::Index>(i));
         // The resistance behind the probes, e' A^-1 e, is there already: it is l' e.
         const double sourceOhms = Factors::across(l, red, black);
         const double open = Factors::across(f.x, red, black);
@@ -224,10 +219,12 @@ std::vector<Reading> Solution::voltmeters(const std::vector<Probes>& probes, dou
         // The meter adds a conductance between the probes, a rank-one change of the system. It scales the reading by
         // `share` and moves the solution the sensitivities are taken at, which is worth a solve only where it loads
         // noticeably.
-        Vector loaded = f.x;
-        if (sourceOhms >= kUnnoticedLoading * meterOhms)
-            loaded -= f.lu.solved(f.between(red, black)) * (open / (meterOhms + sourceOhms));
-        out.push_back({open * share, f.sensitivities(loaded, l * share, true)});
+        if (sourceOhms < kUnnoticedLoading * meterOhms) {
+            out.push_back({open * share, f.sensitivities(f.x, l, share, true)});
+            continue;
+        }
+        const Vector loaded = f.x - f.lu.solved(f.between(red, black)) * (open / (meterOhms + sourceOhms));
+        out.push_back({open * share, f.sensitivities(loaded, l, share, true)});
     }
     return out;
 }
@@ -241,9 +238,9 @@ std::vector<Reading> Solution::ohmmeters(const std::vector<Probes>& probes) cons
     std::vector<Reading> out;
     for (size_t i = 0; i < probes.size(); ++i) {
         const auto column = static_cast<Eigen::Index>(i);
-        const Vector v = volts.col(column);
+        const auto v = volts.col(column);
         out.push_back(
-            {Factors::across(v, probes[i].red, probes[i].black), f.sensitivities(v, adjoint.col(column), false)});
+            {Factors::across(v, probes[i].red, probes[i].black), f.sensitivities(v, adjoint.col(column), 1, false)});
     }
     return out;
 }
@@ -256,15 +253,17 @@ Result<Solution> solve(Network network)
     auto f = std::make_unique<Solution::Factors>();
     f->floating = floatingParts(network);
     int size = network.nodeCount() - 1;
-    f->branch.reserve(network.elements().size());
-    for (const Element& e : network.elements())
-        f->branch.push_back(hasBranch(e) ? size++ : -1);
+    f->packed.reserve(network.elements().size());
+    for (const Element& e : network.elements()) {
+        const double g = e.kind == Element::Kind::Resistor ? conductance(e) : 0;
+        f->packed.push_back({e.kind, e.a, e.b, e.c, e.d, hasBranch(e) ? size++ : -1, g * g});
+    }
     if (size == 0) {
         f->network = std::move(network);
         return Solution(std::move(f));
     }
 
-    const Stamps stamps = stamped(network, f->branch, f->floating, size);
+    const Stamps stamps = stamped(network, f->packed, f->floating, size);
     Sparse matrix(size, size);
     matrix.setFromTriplets(stamps.matrix.begin(), stamps.matrix.end());
     f->network = std::move(network);

@@ -27,7 +27,7 @@ Sweep::Sweep(const Solution& solution, const std::vector<ElementIndex>& varied, 
         if (e.kind == Element::Kind::Resistor)
             u = f.between(e.a, e.b);
         else
-            u[f.branch[static_cast<size_t>(varied[j])]] = 1;
+            u[f.packed[static_cast<size_t>(varied[j])].branch] = 1;
         const Vector answer = f.lu.solved(std::move(u)); // A^-1 u_j
         for (size_t i = 0; i < m_count; ++i)
             m_coupling[i][j] = along(varied[i], answer);

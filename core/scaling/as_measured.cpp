@@ -127,8 +127,8 @@ std::vector<FitPlace> fitAlong(const CapturedVerdict& verdict, const Transfer& t
         } else {
             const auto& sheet = std::get<parts::Thermistor>(sensor.model).curve;
             const double ohm = parts::ohms(sheet, value);
-            out.push_back({value, parts::kelvin(verdict.thermistor->curve, ohm) - value,
-                           verdict.thermistor->sigmaAt(ohm)});
+            out.push_back(
+                {value, parts::kelvin(verdict.thermistor->curve, ohm) - value, verdict.thermistor->sigmaAt(ohm)});
         }
     }
     return out;

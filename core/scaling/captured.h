@@ -41,9 +41,9 @@ struct CapturedVerdict
 /// Judges the circuit's pairs. A pair is suspect when it lies farther from the median of the others' errors than 3.5
 /// of their standard deviations (by the median absolute deviation; Iglewicz, Hoaglin, How to Detect and Handle
 /// Outliers, 1993) and than its own tolerance; it is named and left for the user to set aside. An error that is the
-/// same everywhere is said to be a constant, one that grows along the range another span. Where every pair says how good
-/// the other instrument was the fits are weighed by it, both axes (York), and tell their own band from it. Errors: those of
-/// electrics::build; Range where the circuit has no volts.
+/// same everywhere is said to be a constant, one that grows along the range another span. Where every pair says how
+/// good the other instrument was the fits are weighed by it, both axes (York), and tell their own band from it. Errors:
+/// those of electrics::build; Range where the circuit has no volts.
 [[nodiscard]] Result<CapturedVerdict> judgeCaptured(const job::Job& job, const job::Circuit& circuit,
                                                     const Table& table);
 

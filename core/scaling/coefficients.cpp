@@ -42,8 +42,8 @@ Result<Table> makeFormula(const Transfer& transfer, const parts::Sensor& sensor,
         Table table;
         table.axis = transfer.axis();
         table.unit = unitOf(sensor, spec);
-        table.formula = Formula{spec.takes, std::move(numbers), sensor.measures, table.unit,
-                                table.axis, pullUp.ohm,         pullUp.volts};
+        table.formula =
+            Formula{spec.takes, std::move(numbers), sensor.measures, table.unit, table.axis, pullUp.ohm, pullUp.volts};
         constexpr int kPlaces = 256, kDrawn = 4; // every fourth place is a point
         for (int i = 0; i <= kPlaces; ++i) {
             const double value = std::lerp(spec.low, spec.high, static_cast<double>(i) / kPlaces);

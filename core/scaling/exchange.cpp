@@ -4,6 +4,7 @@
 #include "core/base/document.h"
 #include "core/base/fields.h"
 #include "core/base/number_table.h"
+#include "core/scaling/polynomial.h"
 
 #include <algorithm>
 #include <cmath>
@@ -69,13 +70,48 @@ Result<std::vector<Row>> columnRows(std::string_view text, bool valueFirst)
     });
 }
 
-/// Whether a text begins as a formula's does: its heading, or the first term.
-bool isTerm(std::string_view text, size_t first)
+/// A coefficient as it stands in a text.
+struct Term
 {
-    if (first == std::string_view::npos)
-        return false;
-    const std::string_view name = text.substr(first, text.find_first_of("\t,;", first) - first);
-    return name == "of" || name == "c0" || name == "A";
+    std::string name;
+    double number = 0;
+    int line = 0;
+};
+
+/// Names and numbers between tabs, semicolons or commas; none where the text holds no such thing.
+std::vector<Term> termsIn(std::string_view text)
+{
+    std::vector<Term> out;
+    for (int number = 1; !text.empty(); ++number) {
+        const size_t end = std::min(text.find('\n'), text.size());
+        const std::string_view line = text.substr(0, end);
+        text.remove_prefix(std::min(end + 1, text.size()));
+        const size_t mark = line.find_first_of("\t;,");
+        if (mark == std::string_view::npos || line.substr(0, mark) == "of")
+            continue;
+        const auto value = readCell(line.substr(mark + 1), line[mark]);
+        if (!value || std::string_view("cABC").find(line.front()) == std::string_view::npos)
+            return {};
+        out.push_back({std::string(line.substr(0, mark)), *value, number});
+    }
+    return out;
+}
+
+std::vector<Term> termsOfJson(std::string_view text)
+{
+    std::vector<Term> out;
+    const auto json = document::parse(text);
+    if (json && json->is_object() && json->contains("terms") && (*json)["terms"].is_object())
+        for (const auto& [name, number] : (*json)["terms"].items())
+            if (number.is_number())
+                out.push_back({name, number.get<double>(), 0});
+    return out;
+}
+
+bool isJson(std::string_view text)
+{
+    const size_t first = text.find_first_not_of(" \t\r\n");
+    return first != std::string_view::npos && text[first] == '{';
 }
 
 tl::unexpected<Error> refused(const Row& row, std::string sentence)
@@ -169,9 +205,8 @@ Result<Table> readTable(std::string_view text, const parts::Sensor& sensor, cons
 {
     std::string unit = unitOf(sensor, spec);
     const units::Dimension axis = axisOf(sensor);
-    const size_t first = text.find_first_not_of(" \t\r\n");
-    const bool json = first != std::string_view::npos && text[first] == '{';
-    if (!json && isTerm(text, first))
+    const bool json = isJson(text);
+    if (!json && !termsIn(text).empty())
         return fail(ErrorCode::Range, "these are coefficients: compared are the points of a table");
     auto read = json ? jsonRows(text, inputName(axis), unit) : columnRows(text, spec.valueFirst);
     if (!read)
@@ -199,6 +234,39 @@ Result<Table> readTable(std::string_view text, const parts::Sensor& sensor, cons
         table.points.push_back({p.reading, units::fromUnit(p.value, sensor.measures, unit)});
     }
     return table;
+}
+
+Result<Table> readHeld(std::string_view text, const Table& now, const parts::Sensor& sensor,
+                       const job::ScalingSpec& spec, double per_count)
+{
+    const std::vector<Term> terms = !now.formula   ? std::vector<Term>()
+                                    : isJson(text) ? termsOfJson(text)
+                                                   : termsIn(text);
+    if (terms.empty())
+        return readTable(text, sensor, spec, per_count);
+    Table held = now;
+    Formula& formula = *held.formula;
+    const bool thermistor = formula.takes == job::Takes::SteinhartHart;
+    formula.terms.assign(thermistor ? 3 : kMostDegree + 1, 0);
+    const auto names = termsOf(formula);
+    std::vector<bool> seen(names.size());
+    for (const Term& t : terms) {
+        const auto at = static_cast<size_t>(
+            std::ranges::find(names, t.name, &std::pair<std::string, std::string>::first) - names.begin());
+        if (at == names.size() || seen[at])
+            return fail(ErrorCode::Schema,
+                        at == names.size()
+                            ? "this formula has no term \"" + t.name + "\": it is " + wordsOf(*now.formula)
+                            : "\"" + t.name + "\" stands twice",
+                        {{}, {}, t.line, 0});
+        formula.terms[at] = t.number;
+        seen[at] = true;
+    }
+    if (thermistor && std::ranges::count(seen, true) != 3)
+        return fail(ErrorCode::Schema, "the formula needs A, B and C");
+    for (TablePoint& p : held.points)
+        p.value = valueOf(formula, p.reading);
+    return held;
 }
 
 Difference difference(const Table& before, const Table& after, double per_count)

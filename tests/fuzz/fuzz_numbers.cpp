@@ -34,6 +34,11 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, size_t size)
             (void)scaling::lookUp(*table, volts);
         (void)scaling::difference(*table, *table, 0.001);
     }
+    scaling::Table cubic;
+    cubic.formula = scaling::Formula{};
+    if (const auto held = scaling::readHeld(text, cubic, sensor, {}, 5.0 / 4095); held && held->formula)
+        for (double volts = -1; volts < 6; volts += 0.25)
+            (void)scaling::lookUp(*held, volts);
     if (const auto fill = fuel::parseFill(text);
         fill && !(fill->volume_m3 >= 0 && fill->ethanol >= 0 && fill->ethanol <= 1))
         std::abort();

@@ -53,7 +53,7 @@ void OldTable::read()
     }
     const parts::Sensor& sensor = *job::sensorOf(*analysis->job, *circuit);
     const double step = scaling::readingStep(*analysis->job, *circuit);
-    const auto old = scaling::readTable(m_paste->text().toStdString(), sensor, circuit->scaling, step);
+    const auto old = scaling::readHeld(m_paste->text().toStdString(), *view->table, sensor, circuit->scaling, step);
     if (!old) {
         m_paste->show({{std::max(1, old.error().place.line), text(old.error().sentence), false}},
                       tr("This is no table for %1.").arg(text(circuit->name)), {});

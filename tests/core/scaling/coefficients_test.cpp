@@ -1,5 +1,5 @@
-#include "core/scaling/coefficients.h"
 #include "core/harness/drawing.h"
+#include "core/scaling/coefficients.h"
 #include "core/scaling/exchange.h"
 #include "core/scaling/polynomial.h"
 #include "tests/support/petrel.h"

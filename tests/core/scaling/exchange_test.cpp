@@ -144,6 +144,39 @@ TEST(Exchange, AFormulaIsItsTerms)
     EXPECT_LT(std::abs(difference(*back, table, 0.001).worst.value), 1e-6) << "the points along it stand for it";
 }
 
+TEST(Exchange, CoefficientsThatAreHeldAreComparedWithTheNewOnes)
+{
+    Subject s;
+    job::Circuit& clt = *job::find(s.job, job::CircuitId{"clt"});
+    clt.scaling.takes = job::Takes::Polynomial;
+    clt.scaling.degree = 3;
+    const auto again = test::analysed(s.job);
+    const Table& now = *analysis::find(again, {"clt"})->table;
+    const auto held = [&](const std::string& text) { return readHeld(text, now, s.sensor, clt.scaling, 0.001); };
+    for (const std::string& text :
+         {toCsv(now, s.sensor, clt.scaling), toColumns(now, s.sensor, clt.scaling), toJson(now, s.sensor).dump()}) {
+        const auto same = held(text);
+        ASSERT_TRUE(same) << text << same.error().text();
+        EXPECT_NEAR(difference(*same, now, 0.001).worst.value, 0, 1e-5) << text;
+    }
+    // Someone left 5 °C out of c0.
+    auto json = toJson(now, s.sensor);
+    json["terms"]["c0"] = json["terms"]["c0"].get<double>() - 5;
+    EXPECT_NEAR(difference(*held(json.dump()), now, 0.001).worst.value, 5, 1e-6) << "K";
+    EXPECT_TRUE(held("c0\t100\nc1\t-20\n")) << "a lower degree";
+    EXPECT_THAT(held("c0\t1\nc9\t2\n").error().sentence, HasSubstr("no term \"c9\""));
+    EXPECT_EQ(held("c0\t1\nc9\t2\n").error().place.line, 2);
+    EXPECT_THAT(held("c0;1\nc0;2\n").error().sentence, HasSubstr("twice"));
+    EXPECT_THAT(held("A\t1\n").error().sentence, HasSubstr("no term \"A\""));
+    EXPECT_TRUE(held("0.5,90\n4.5,-20\n")) << "points are compared too";
+    clt.scaling.takes = job::Takes::SteinhartHart;
+    const auto third = test::analysed(s.job);
+    EXPECT_THAT(readHeld("A\t1e-3\nB\t2e-4\n", *analysis::find(third, {"clt"})->table, s.sensor, clt.scaling, 0.001)
+                    .error()
+                    .sentence,
+                HasSubstr("A, B and C"));
+}
+
 TEST(Exchange, DifferenceIsFoundWhereItIs)
 {
     Table before, after;
