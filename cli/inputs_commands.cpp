@@ -116,9 +116,11 @@ int range(const RangeOptions& options)
     for (const auto& m : advice.marks)
         std::cout << padded(m.name, 20) << padded(kpa(m.pa), 14) << m.why << '\n';
     std::cout << "on " << advice.inputText << ":\n";
+    Columns columns;
     for (const auto& c : advice.ranking)
-        std::cout << (c.current ? "* " : "  ") << padded(c.sensor.name, 56)
-                  << padded(units::formatNumber(c.pa_per_count / 1e3, 3) + " kPa/count", 18) << c.verdict << '\n';
+        columns.row({c.sensor.name, units::formatNumber(c.pa_per_count / 1e3, 3) + " kPa/count", c.verdict},
+                    c.current ? "* " : "  ");
+    columns.print();
     if (!advice.split.empty())
         std::cout << advice.split << '\n';
     return kFine;

@@ -107,16 +107,16 @@ int pins(const PinsOptions& options)
                   << '\n';
         return kFine;
     }
+    Columns columns;
     for (const Json& c : connectors) {
-        std::cout << c["connector"].get<std::string>() << ", " << c["label"].get<std::string>() << ", "
-                  << c["face"].get<std::string>() << " (" << (face == parts::Face::Wire ? "wire side" : "mating face")
-                  << ")\n";
+        columns.heading(c["connector"].get<std::string>() + ", " + c["label"].get<std::string>() + ", " +
+                        c["face"].get<std::string>() +
+                        (face == parts::Face::Wire ? " (wire side)" : " (mating face)"));
         for (const Json& p : c["cavities"])
             if (p["state"] != "open")
-                std::cout << "  " << padded(p["cavity"].get<std::string>(), 5)
-                          << padded(p["state"].get<std::string>(), 11) << padded(p["for"].get<std::string>(), 34)
-                          << padded(p["other_end"].get<std::string>(), 26) << p.value("count", "") << '\n';
+                columns.row({p["cavity"], p["state"], p["for"], p["other_end"], p.value("count", "")}, "  ");
     }
+    columns.print();
     return kFine;
 }
 
@@ -146,10 +146,11 @@ int cut(const ListOptions& options)
         std::cout << Json{{"job", job->name}, {"cuts", list}}.dump(2) << '\n';
         return kFine;
     }
+    Columns columns;
     for (const harness::Cut& c : cuts)
-        std::cout << padded(c.wire.value, 6) << padded(units::formatNumber(c.cut_m, 2) + " m", 10)
-                  << padded(units::formatNumber(c.area_m2 * 1e6, 2) + " mm²", 10) << padded(c.colour, 7)
-                  << padded(c.from, 26) << padded(c.to, 26) << c.note << '\n';
+        columns.row({c.wire.value, units::formatNumber(c.cut_m, 2) + " m",
+                     units::formatNumber(c.area_m2 * 1e6, 2) + " mm²", c.colour, c.from, c.to, c.note});
+    columns.print();
     return kFine;
 }
 
@@ -171,10 +172,11 @@ int buy(const ListOptions& options)
         std::cout << Json{{"job", job->name}, {"items", list}}.dump(2) << '\n';
         return kFine;
     }
+    Columns columns;
     for (const harness::Item& i : items)
-        std::cout << padded(i.what, 56) << padded(units::formatNumber(i.needed + i.spare, 1) + " " + i.unit, 12)
-                  << units::formatNumber(i.needed, 1) << " needed" << (i.spare > 0 ? ", " + i.why : std::string())
-                  << '\n';
+        columns.row({i.what, units::formatNumber(i.needed + i.spare, 1) + " " + i.unit,
+                     units::formatNumber(i.needed, 1) + " needed" + (i.spare > 0 ? ", " + i.why : std::string())});
+    columns.print();
     return kFine;
 }
 
@@ -240,12 +242,14 @@ int plan(const PlanOptions& options)
                   << '\n';
         return kFine;
     }
+    Columns columns;
     std::string place;
     for (size_t i : route->order) {
         if (chores[i].place != place)
-            std::cout << (place = chores[i].place) << '\n';
-        std::cout << "  " << padded(chores[i].what, 48) << padded(chores[i].tools, 24) << chores[i].why << '\n';
+            columns.heading(place = chores[i].place);
+        columns.row({chores[i].what, chores[i].tools, chores[i].why}, "  ");
     }
+    columns.print();
     for (const std::string& c : costs)
         std::cout << "costs: " << c << '\n';
     std::cout << route->order.size() << " chores, " << route->moves << " changes of place"

@@ -1,5 +1,6 @@
 #include "cli/printing.h"
 
+#include <algorithm>
 #include <iostream>
 
 namespace vicegrip::cli {
@@ -15,12 +16,37 @@ int refuse(const std::string& sentence, int code)
     return code;
 }
 
+namespace {
+
+size_t widthOf(const std::string& text)
+{
+    return static_cast<size_t>(
+        std::ranges::count_if(text, [](char c) { return (static_cast<unsigned char>(c) & 0xC0U) != 0x80U; }));
+}
+
+} // namespace
+
 std::string padded(const std::string& text, size_t to)
 {
-    size_t width = 0;
-    for (char c : text)
-        width += (static_cast<unsigned char>(c) & 0xC0U) != 0x80U ? 1 : 0;
+    const size_t width = widthOf(text);
     return text + std::string(width < to ? to - width : 1, ' ');
+}
+
+void Columns::print() const
+{
+    std::vector<size_t> widths;
+    for (const Row& r : m_rows) {
+        widths.resize(std::max(widths.size(), r.cells.size()));
+        for (size_t i = 0; i < r.cells.size(); ++i)
+            widths[i] = std::max(widths[i], widthOf(r.cells[i]));
+    }
+    for (const Row& r : m_rows) {
+        std::string line = r.indent;
+        for (size_t i = 0; i < r.cells.size(); ++i)
+            line += i + 1 < r.cells.size() ? padded(r.cells[i], widths[i] + 2) : r.cells[i];
+        line.erase(line.find_last_not_of(' ') + 1);
+        std::cout << line << '\n';
+    }
 }
 
 } // namespace vicegrip::cli

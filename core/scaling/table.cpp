@@ -52,15 +52,24 @@ Result<void> checkTravel(const Transfer& transfer, const job::ScalingSpec& spec)
     return {};
 }
 
-void findWorst(Table& table, const Transfer& transfer, const job::ScalingSpec& spec)
+/// A point as it is chosen, before rounding, and the value that truly stands at its reading.
+struct Knot
 {
-    table.worstAt = spec.low;
-    table.worstAtReading = transfer.reading(spec.low);
-    for (size_t i = 1; i < table.points.size(); ++i) {
+    double reading = 0, value = 0, truth = 0;
+};
+
+/// Over the whole range: between the knots, and from the outermost to its ends, which rounding or a converter's full
+/// scale may leave out.
+void findWorst(Table& table, const std::vector<Knot>& knots, const Transfer& transfer, const job::ScalingSpec& spec)
+{
+    std::vector<double> places = {spec.low, spec.high};
+    for (const Knot& k : knots)
+        places.push_back(std::clamp(k.truth, spec.low, spec.high));
+    std::ranges::sort(places);
+    table.worstError = -1;
+    for (size_t i = 1; i < places.size(); ++i) {
         for (int k = 0; k <= kPlacesPerSegment; ++k) {
-            const double share = static_cast<double>(k) / kPlacesPerSegment;
-            const double value =
-                std::clamp(std::lerp(table.points[i - 1].value, table.points[i].value, share), spec.low, spec.high);
+            const double value = std::lerp(places[i - 1], places[i], static_cast<double>(k) / kPlacesPerSegment);
             const double reading = transfer.reading(value);
             const double error = std::abs(lookUp(table, reading) - value);
             if (error > table.worstError) {
@@ -114,35 +123,35 @@ class Chooser
             std::minmax({readable(transfer.reading(spec.low)), readable(transfer.reading(spec.high))});
     }
 
-    [[nodiscard]] std::vector<TablePoint> even() const
+    [[nodiscard]] std::vector<Knot> even() const
     {
-        std::vector<TablePoint> out;
+        std::vector<Knot> out;
         for (int i = 0; i < m_spec.points; ++i)
             out.push_back(onCurve(
                 onGrid(std::lerp(m_first, m_last, static_cast<double>(i) / (m_spec.points - 1)), m_spec.inputStep)));
         return out;
     }
 
-    [[nodiscard]] std::vector<TablePoint> fixed() const
+    [[nodiscard]] std::vector<Knot> fixed() const
     {
-        std::vector<TablePoint> out;
+        std::vector<Knot> out;
         for (double reading : m_spec.fixed)
             out.push_back(onCurve(reading));
         return out;
     }
 
     /// Empty when the grid has not so many places.
-    [[nodiscard]] std::vector<TablePoint> chosen() const
+    [[nodiscard]] std::vector<Knot> chosen() const
     {
         const auto curve = curveOf(m_transfer, m_spec, m_first, m_last);
         if (curve.size() < static_cast<size_t>(m_spec.points))
             return {};
         const auto knots = bestKnots(curve, static_cast<size_t>(m_spec.points));
-        std::vector<TablePoint> out;
+        std::vector<Knot> out;
         if (m_spec.knots == job::Knots::Free) {
             const auto values = bestValues(curve, knots);
             for (size_t k = 0; k < knots.size(); ++k)
-                out.push_back({curve[knots[k]].x, values[k]});
+                out.push_back({curve[knots[k]].x, values[k], curve[knots[k]].y});
         } else {
             for (size_t k : knots)
                 out.push_back(onCurve(curve[k].x));
@@ -151,9 +160,10 @@ class Chooser
     }
 
   private:
-    [[nodiscard]] TablePoint onCurve(double reading) const
+    [[nodiscard]] Knot onCurve(double reading) const
     {
-        return {reading, m_transfer.value(reading, m_spec.low, m_spec.high)};
+        const double value = m_transfer.value(reading, m_spec.low, m_spec.high);
+        return {reading, value, value};
     }
 
     const Transfer& m_transfer;
@@ -162,19 +172,18 @@ class Chooser
 };
 
 /// Rounds, and searches for the worst error. None when two points fall together.
-std::optional<Table> finished(std::vector<TablePoint> points, const Transfer& transfer, const parts::Sensor& sensor,
+std::optional<Table> finished(const std::vector<Knot>& knots, const Transfer& transfer, const parts::Sensor& sensor,
                               const job::ScalingSpec& spec)
 {
     Table table;
     table.axis = transfer.axis();
     table.unit = unitOf(sensor, spec);
-    for (TablePoint& p : points) {
-        p.value = valueOnGrid(p.value, sensor, spec);
-        if (!table.points.empty() && p.reading <= table.points.back().reading)
+    for (const Knot& k : knots) {
+        if (!table.points.empty() && k.reading <= table.points.back().reading)
             return std::nullopt;
-        table.points.push_back(p);
+        table.points.push_back({k.reading, valueOnGrid(k.value, sensor, spec)});
     }
-    findWorst(table, transfer, spec);
+    findWorst(table, knots, transfer, spec);
     table.evenError = table.worstError;
     return table;
 }

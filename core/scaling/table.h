@@ -24,7 +24,7 @@ struct Table
     std::vector<TablePoint> points; ///< by rising reading
     units::Dimension axis = units::Dimension::Voltage; ///< or Frequency
     std::string unit; ///< what the ECU has its values in
-    double worstError = 0; ///< largest |table - truth| between the points, in the value's SI unit
+    double worstError = 0; ///< largest |table - truth| over the whole range, in the value's SI unit
     double worstAt = 0; ///< the value (SI) where it lies
     double worstAtReading = 0;
     double evenError = 0; ///< what as many evenly spaced points would leave, for comparison; equal where they are
@@ -34,9 +34,10 @@ struct Table
 /// Points over the input's readings between the ends of `spec`'s range, chosen as `spec.knots` says, on its input grid,
 /// each with the value that the loaded circuit puts there (beside it for Knots::Free), rounded to `spec`'s value grid.
 /// The table inverts the circuit, not the data sheet. The worst error is searched at 32 places of every segment,
-/// rounding included; chosen points are never worse than evenly spaced ones.
-/// Errors (Range): the reading does not move over the range, turns back, or the grid is too coarse for N points; fixed
-/// points are fewer than two, do not rise, or all lie beyond the range. For an ECU that takes a formula: makeFormula.
+/// and from the outermost points to the range's ends, rounding included; chosen points are never worse than evenly
+/// spaced ones. Errors (Range): the reading does not move over the range, turns back, or the grid is too coarse for N
+/// points; fixed points are fewer than two, do not rise, or all lie beyond the range. For an ECU that takes a formula:
+/// makeFormula.
 [[nodiscard]] Result<Table> makeTable(const Transfer& transfer, const parts::Sensor& sensor,
                                       const job::ScalingSpec& spec);
 
