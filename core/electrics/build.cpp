@@ -266,8 +266,8 @@ void Builder::causeOf(const job::Circuit* circuit, const parts::Sensor& sensor,
 {
     if (circuit == nullptr || m_situation.felt.contains(circuit->id))
         return; // a value that hands have set is known
-    const ElementValues slopes = elementSlopes(sensor, x);
     const Felt felt = atRest(*circuit, m_situation.surroundings);
+    const ElementValues slopes = elementSecants(sensor, x, felt.tolerance);
     Cause own{"state of " + circuit->name, felt.tolerance, {}};
     Cause& cause = circuit->rest.kind == job::RestKind::Ambient     ? m_ambient
                    : circuit->rest.kind == job::RestKind::Barometer ? m_barometer
@@ -289,17 +289,21 @@ void Builder::addSensor(const job::Device& device, const parts::Sensor& sensor, 
     const Node signal = pins["signal"], ground = toGround ? pins["ground"] : kReference;
     const Node supply = pins.contains("supply") ? pins["supply"] : ground;
 
-    double x = circuit != nullptr ? atRest(*circuit, m_situation.surroundings).value : sensor.low;
+    Felt felt = circuit != nullptr ? atRest(*circuit, m_situation.surroundings) : Felt{sensor.low, 0};
     if (circuit != nullptr)
         if (const auto it = m_situation.felt.find(circuit->id); it != m_situation.felt.end())
-            x = it->second;
+            felt = {it->second, 0};
+    const double x = felt.value;
     const ElementValues values = elementValues(sensor, x);
+    // A resistance's tolerance is a share of it, wherever within its own bounds the felt value is.
+    const double most = std::max({values[0], elementValues(sensor, x - felt.tolerance)[0],
+                                  elementValues(sensor, x + felt.tolerance)[0]});
 
     CircuitElements elements;
     if (toGround)
         elements.sensorGround = ground;
     if (const auto* t = std::get_if<parts::Thermistor>(&sensor.model)) {
-        elements.varied = {m_net.addResistor(signal, ground, values[0], {values[0] * t->tolerance}, label)};
+        elements.varied = {m_net.addResistor(signal, ground, values[0], {most * t->tolerance}, label)};
     } else if (const auto* p = std::get_if<parts::Potentiometer>(&sensor.model)) {
         const Node wiper = m_net.addNode();
         elements.varied = {m_net.addResistor(supply, wiper, values[0], {}, label),
@@ -328,7 +332,7 @@ void Builder::addSensor(const job::Device& device, const parts::Sensor& sensor, 
                                  circuit != nullptr ? circuit->id : job::CircuitId{device.id.value}, 0, true});
         }
     } else if (const auto* sender = std::get_if<parts::Sender>(&sensor.model)) {
-        elements.varied = {m_net.addResistor(signal, ground, values[0], {values[0] * sender->tolerance}, label)};
+        elements.varied = {m_net.addResistor(signal, ground, values[0], {most * sender->tolerance}, label)};
     } else if (const auto* o = std::get_if<parts::OpenCollector>(&sensor.model)) {
         m_net.addResistor(supply, ground, o->supply_ohm, {o->supply_ohm * 0.3}, label);
         elements.varied = {m_net.addResistor(signal, ground, o->off_ohm, {}, label)}; // at rest, off

@@ -74,6 +74,29 @@ ElementValues elementSlopes(const parts::Sensor& sensor, double x)
     return slopes;
 }
 
+ElementValues elementSecants(const parts::Sensor& sensor, double x, double tolerance)
+{
+    if (!(tolerance > 0))
+        return elementSlopes(sensor, x);
+    const ElementValues here = elementValues(sensor, x);
+    ElementValues most{};
+    double farthest = -1;
+    for (const double step : {tolerance, -tolerance}) {
+        const ElementValues there = elementValues(sensor, x + step);
+        ElementValues secant{};
+        double moved = 0;
+        for (size_t i = 0; i < here.size(); ++i) {
+            secant[i] = (there[i] - here[i]) / step;
+            moved += std::abs(there[i] - here[i]);
+        }
+        if (moved > farthest) {
+            farthest = moved;
+            most = secant;
+        }
+    }
+    return most;
+}
+
 Felt atRest(const job::Circuit& circuit, const job::Surroundings& surroundings)
 {
     switch (circuit.rest.kind) {

@@ -18,6 +18,10 @@ using ElementValues = std::array<double, 2>;
 /// d(element value)/dx, one per element.
 [[nodiscard]] ElementValues elementSlopes(const parts::Sensor& sensor, double x);
 
+/// The same for bounds: the secant to the side of x ± `tolerance` where the elements move most. A derivative tells half
+/// at the end of what a part puts out, and too little where its curve bends.
+[[nodiscard]] ElementValues elementSecants(const parts::Sensor& sensor, double x, double tolerance);
+
 /// What the circuit's sensor feels with the engine stopped, and how well that is known.
 struct Felt
 {
