@@ -40,6 +40,21 @@ double slopeAt(const Transfer& transfer, const job::ScalingSpec& spec, double va
     return (transfer.reading(high) - transfer.reading(low)) / (high - low);
 }
 
+/// The table's largest error where the other parts may have moved the reading to.
+double tableWithin(const Table& table, const Transfer& transfer, const job::ScalingSpec& spec, double value,
+                   const Budget& others)
+{
+    double reach = 0, most = 0;
+    for (const BudgetLine& line : others.lines)
+        reach += line.worst;
+    constexpr int kPlaces = 8; // to each side
+    for (int i = -kPlaces; i <= kPlaces; ++i) {
+        const double x = std::clamp(value + reach * i / kPlaces, spec.low, spec.high);
+        most = std::max(most, std::abs(lookUp(table, transfer.reading(x)) - x));
+    }
+    return most;
+}
+
 bool fuelsByDensity(const job::Job& job)
 {
     return !job.brief || job.brief->airMethod == job::AirMethod::SpeedDensity ||
@@ -158,8 +173,8 @@ Result<Budget> budgetAt(const job::Job& job, const job::Circuit& circuit, const 
     const double count = readingStep(job, circuit);
     fromReading(BudgetPart::Counts, count, count / std::sqrt(12.0), {}); // one step, evenly spread within it
     // Taught limits are no error of the table: they say where 0 and 100 % are on this engine.
-    const double off = circuit.stops ? 0 : std::abs(b.shown - value);
-    add(BudgetPart::Table, off, off, {}); // not chance: it is there whole
+    if (!circuit.stops)
+        add(BudgetPart::Table, tableWithin(table, *transfer, circuit.scaling, value, b), std::abs(b.shown - value), {});
 
     for (const BudgetLine& line : b.lines) {
         b.worst += line.worst;

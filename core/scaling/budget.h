@@ -18,7 +18,7 @@ enum class BudgetPart {
     Wiring, ///< wires, contacts and grounds, with what running consumers put on a shared ground
     PullUp, ///< pull-up, pull-down and series resistors of the input, and external ones
     Counts, ///< one step of the converter
-    Table ///< straight lines between the table's points, and its rounding
+    Table ///< straight lines between its points, or its formula, and rounding: the worst where the others may lead to
 };
 inline constexpr size_t kBudgetParts = 6;
 [[nodiscard]] std::string_view partName(BudgetPart part);

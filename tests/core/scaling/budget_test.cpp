@@ -1,6 +1,10 @@
 #include "core/scaling/budget.h"
+#include "core/seating/ways_out.h"
+#include "tests/support/library.h"
 #include "tests/support/petrel.h"
+#include "tests/support/within_tolerance.h"
 
+#include <algorithm>
 #include <cmath>
 #include <gmock/gmock.h>
 #include <random>
@@ -152,6 +156,43 @@ TEST(Budget, CarsWithinToleranceStayWithinTheWorstCase)
     }
     EXPECT_LE(farthest, b->worst);
     EXPECT_GT(farthest, 0.3 * b->worst) << "and the worst case is no exaggeration";
+}
+
+/// The same of every sensor in the library on every unit, at three places of its range.
+TEST(Budget, HoldsForEverySensorOfTheLibraryOnEveryUnit)
+{
+    int checked = 0;
+    for (const parts::Sensor& sensor : test::library().sensors) {
+        if (parts::signalOf(sensor) != parts::SignalKind::Voltage)
+            continue;
+        for (const parts::EcuProfile& unit : test::library().ecus) {
+            job::Job drawn = harness::startJob("Budget", unit);
+            harness::addCircuit(drawn, {"map"}, "Circuit", job::Want::Required, sensor);
+            seating::take(drawn, seating::bestPlan(drawn));
+            const job::Circuit& c = drawn.circuits.front();
+            const auto analysis = test::analysed(drawn);
+            const auto& table = analysis.circuits.front().table;
+            if (unit.ecu.expander || c.input.empty() || !table)
+                continue;
+            for (const double share : {0.15, 0.5, 0.85}) {
+                const double value = std::lerp(c.scaling.low, c.scaling.high, share);
+                const auto b = budgetAt(drawn, c, *table, value);
+                for (unsigned seed = 1; b && seed <= 4; ++seed) {
+                    const job::Job built = test::WithinTolerance(seed).car(drawn);
+                    const auto car =
+                        electrics::build(built, {.surroundings = built.surroundings, .felt = {{c.id, value}}});
+                    ASSERT_TRUE(car);
+                    ++checked;
+                    // the ECU reckons with the nominal supply: with the job as drawn
+                    const double volts = std::clamp(car->inputVolts(drawn, c)->value, 0.0,
+                                                    electrics::fullScaleVolts(drawn, *job::findInput(drawn, c.input)));
+                    EXPECT_LE(std::abs(lookUp(*table, volts) - value), 1.02 * b->worst)
+                        << sensor.id.value << " on " << unit.id.value << " at " << share << " seed " << seed;
+                }
+            }
+        }
+    }
+    EXPECT_GT(checked, 500);
 }
 
 } // namespace
