@@ -168,7 +168,8 @@ std::vector<link::EcuSample> Car::samples()
         sample.counts = static_cast<int>(std::clamp(std::round(exact), 0.0, static_cast<double>(input.fullScale())));
         sample.volts = sample.counts * electrics::countVolts(m_job, input);
         if (const auto table = m_tables.find(sample.input); table != m_tables.end())
-            sample.value = link::valueAt(table->second, hertz.contains(sample.input) ? hertz[sample.input] : sample.volts);
+            sample.value =
+                link::valueAt(table->second, hertz.contains(sample.input) ? hertz[sample.input] : sample.volts);
         out.push_back(sample);
     }
     return out;

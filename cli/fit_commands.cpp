@@ -38,6 +38,7 @@ int fitALine(const NumberTable& table, const FitOptions& options)
                           : row.size() > 2 ? row[2]
                                            : 0});
     }
+    const bool stated = table.columns > 2;
     const auto line = fit::fitLine(points);
     if (!line)
         return refuse(line.error(), kNoAnswer);
@@ -45,44 +46,59 @@ int fitALine(const NumberTable& table, const FitOptions& options)
     for (size_t i = 0; i < line->pulls.size(); ++i)
         if (std::abs(line->pulls[i]) > std::abs(line->pulls[worst]))
             worst = i;
-    return printed(
-        {{"kind", "line"},
-         {"slope", line->slope},
-         {"slope_sigma", line->sigmaSlope},
-         {"intercept", line->intercept},
-         {"intercept_sigma", line->sigmaIntercept},
-         {"chi_squared", line->chiSquared},
-         {"freedom", line->freedom},
-         {"residuals", line->residuals},
-         {"worst_line", table.lines[worst]}},
-        options,
-        {"y = " + digits(line->intercept) + " + " + digits(line->slope) + " x",
-         "one sigma: intercept " + digits(line->sigmaIntercept) + ", slope " + digits(line->sigmaSlope),
-         "chi squared " + digits(line->chiSquared) + " with " + std::to_string(line->freedom) + " degrees of freedom",
-         "worst: line " + std::to_string(table.lines[worst]) + ", " + digits(line->residuals[worst]) + " off, " +
-             units::formatNumber(std::abs(line->pulls[worst]), 1) + " sigma"});
+    return printed({{"kind", "line"},
+                    {"slope", line->slope},
+                    {"slope_sigma", line->sigmaSlope},
+                    {"intercept", line->intercept},
+                    {"intercept_sigma", line->sigmaIntercept},
+                    {"chi_squared", line->chiSquared},
+                    {"freedom", line->freedom},
+                    {"residuals", line->residuals},
+                    {"worst_line", table.lines[worst]}},
+                   options,
+                   {"y = " + digits(line->intercept) + " + " + digits(line->slope) + " x",
+                    "one sigma: intercept " + digits(line->sigmaIntercept) + ", slope " + digits(line->sigmaSlope),
+                    "chi squared " + digits(line->chiSquared) + " with " + std::to_string(line->freedom) +
+                        " degrees of freedom" +
+                        (stated && line->chiSquared > fit::chiSquaredLimit(line->freedom)
+                             ? ": they scatter more than their sigmas explain"
+                             : ""),
+                    "worst: line " + std::to_string(table.lines[worst]) + ", " + digits(line->residuals[worst]) +
+                        " off, " + units::formatNumber(std::abs(line->pulls[worst]), 1) + " sigma"});
 }
 
 int fitANtc(const NumberTable& table, const FitOptions& options)
 {
     std::vector<parts::TableCurve::Point> readings;
+    std::vector<double> sigmas;
     for (size_t i = 0; i < table.size(); ++i) {
         const auto row = table.row(i);
         readings.push_back({row[0] + kZero_k, row[1]});
+        if (row.size() > 2)
+            sigmas.push_back(row[2]);
     }
-    const auto found = fit::fitThermistor(readings);
+    const auto found = fit::fitThermistor(readings, sigmas);
     if (!found)
         return refuse(found.error(), kNoAnswer);
+    Json band = Json::array();
+    double widest = 0;
+    for (const auto& r : readings) {
+        band.push_back(found->sigmaAt(r.ohm));
+        widest = std::max(widest, found->sigmaAt(r.ohm));
+    }
     return printed({{"kind", "ntc"},
                     {"a", found->curve.a},
                     {"b", found->curve.b},
                     {"c", found->curve.c},
                     {"residuals_k", found->residuals_k},
+                    {"band_sigma_k", band},
                     {"worst_k", found->worst_k}},
                    options,
                    {"1/T = A + B ln R + C (ln R)^3, K and Ohm", "A " + digits(found->curve.a),
                     "B " + digits(found->curve.b), "C " + digits(found->curve.c),
-                    "worst reading " + units::formatNumber(found->worst_k, 3) + " K off"});
+                    "worst reading " + units::formatNumber(found->worst_k, 3) + " K off",
+                    widest > 0 ? "the curve itself within " + units::formatNumber(widest, 3) + " K (one sigma)"
+                               : std::string("three readings tell nothing of the curve's own error")});
 }
 
 int fitMonotone(const NumberTable& table, const FitOptions& options)

@@ -140,8 +140,8 @@ int main(int argc, char** argv)
     auto* fitCommand = app.add_subcommand("fit", "Put a curve through readings and print how well it sits.");
     fitCommand
         ->add_option("POINTS", fitOptions.points,
-                     "Columns of numbers: x, y and their standard deviations for a line; °C and Ohm for ntc; x and y "
-                     "for monotone")
+                     "Columns of numbers: x, y and their standard deviations for a line; °C, Ohm and that of "
+                     "°C for ntc; x and y for monotone")
         ->required();
     fitCommand->add_option("--kind", fitOptions.kind, "line, ntc (Steinhart-Hart) or monotone")
         ->check(CLI::IsMember({"line", "ntc", "monotone"}));

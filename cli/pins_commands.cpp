@@ -110,8 +110,7 @@ int pins(const PinsOptions& options)
     Columns columns;
     for (const Json& c : connectors) {
         columns.heading(c["connector"].get<std::string>() + ", " + c["label"].get<std::string>() + ", " +
-                        c["face"].get<std::string>() +
-                        (face == parts::Face::Wire ? " (wire side)" : " (mating face)"));
+                        c["face"].get<std::string>() + (face == parts::Face::Wire ? " (wire side)" : " (mating face)"));
         for (const Json& p : c["cavities"])
             if (p["state"] != "open")
                 columns.row({p["cavity"], p["state"], p["for"], p["other_end"], p.value("count", "")}, "  ");

@@ -174,9 +174,9 @@ int scale(const ScaleOptions& options)
     std::cout << scaling::toCsv(scaling::asTaken(table, *s.analysis.job, *s.circuit), *s.sensor, s.circuit->scaling);
     if (options.csv)
         return kFine;
-    std::cout << (table.formula ? "worst error over the range " : "worst error between points ") << s.text(s.difference(table.worstError), 3) << " at "
-              << s.text(s.shown(table.worstAt), 2) << " (" << scaling::readingText(table.worstAtReading, table.axis)
-              << ")\n";
+    std::cout << (table.formula ? "worst error over the range " : "worst error between points ")
+              << s.text(s.difference(table.worstError), 3) << " at " << s.text(s.shown(table.worstAt), 2) << " ("
+              << scaling::readingText(table.worstAtReading, table.axis) << ")\n";
     if (table.evenError > table.worstError)
         std::cout << "evenly spaced points would leave " << s.text(s.difference(table.evenError), 3) << '\n';
     if (table.formula && !scaling::needsOf(*table.formula).empty())

@@ -2,9 +2,9 @@
 
 #include "link/line_socket.h"
 
+#include <QHash>
 #include <QJsonObject>
 #include <QProcess>
-#include <QHash>
 #include <QQueue>
 
 #include <functional>

@@ -141,8 +141,8 @@ EcuTable tableFor(int input, const scaling::Table& table, units::Dimension measu
         out.kind = formula->takes == job::Takes::Polynomial ? TableKind::Polynomial : TableKind::SteinhartHart;
         if (out.kind == TableKind::SteinhartHart) {
             const double zero = units::toUnit(0, measures, table.unit);
-            terms.insert(terms.end(), {formula->pullUp_ohm, formula->supply_v,
-                                       units::toUnit(1, measures, table.unit) - zero, zero});
+            terms.insert(terms.end(),
+                         {formula->pullUp_ohm, formula->supply_v, units::toUnit(1, measures, table.unit) - zero, zero});
         }
         for (const double t : terms)
             out.readings.push_back(static_cast<float>(t));
@@ -220,7 +220,8 @@ std::optional<TableReceiver::Outcome> TableReceiver::take(const QCanBusFrame& fr
         if (pending != m_pending.end())
             m_pending.erase(pending);
         const auto count = static_cast<size_t>(number);
-        const auto kind = static_cast<TableKind>(std::min(byteAt(bytes, 3), static_cast<int>(TableKind::SteinhartHart)));
+        const auto kind =
+            static_cast<TableKind>(std::min(byteAt(bytes, 3), static_cast<int>(TableKind::SteinhartHart)));
         EcuTable table{input, std::vector<float>(count), {}, kind};
         if (kind == TableKind::Points)
             table.values.resize(count);

@@ -42,7 +42,8 @@ struct EcuPulses
 enum class TableKind : std::uint8_t {
     Points = 0,
     Polynomial = 1, ///< c0, c1, ...: the value in the shown unit over V or Hz
-    SteinhartHart = 2 ///< A, B, C, the pull-up in Ohm, the volts it goes to; then scale and zero of the shown unit over K
+    SteinhartHart =
+        2 ///< A, B, C, the pull-up in Ohm, the volts it goes to; then scale and zero of the shown unit over K
 };
 
 /// A table as it is handed over: reading (V, or Hz where the input counts) against value in the shown unit.

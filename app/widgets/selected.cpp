@@ -39,11 +39,12 @@ Result<double> differenceTyped(const QString& typed, const QString& unit)
         number.remove(0, 1);
     if (number.endsWith(unit))
         number.chop(unit.size());
-    return units::parse(number.trimmed().toStdString(), units::Dimension::Counts).and_then([](double n) -> Result<double> {
-        if (n < 0)
-            return fail(ErrorCode::Range, "expected 0 or more");
-        return n;
-    });
+    return units::parse(number.trimmed().toStdString(), units::Dimension::Counts)
+        .and_then([](double n) -> Result<double> {
+            if (n < 0)
+                return fail(ErrorCode::Range, "expected 0 or more");
+            return n;
+        });
 }
 
 } // namespace vicegrip::app

@@ -199,7 +199,8 @@ Result<std::string> readFile(const std::filesystem::path& file, size_t most)
     while (in.read(block.data(), block.size()) || in.gcount() > 0) {
         text.append(block.data(), static_cast<size_t>(in.gcount()));
         if (text.size() > most)
-            return fail(ErrorCode::TooBig, "the file is larger than " + megabytes(most) + ", which no job needs", place);
+            return fail(ErrorCode::TooBig, "the file is larger than " + megabytes(most) + ", which no job needs",
+                        place);
     }
     if (in.bad())
         return fail(ErrorCode::Io, "the file cannot be read to its end", place);

@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <cstring>
 #include <fast_float/fast_float.h>
 
 namespace vicegrip {
@@ -159,7 +160,8 @@ Result<NumberTable> readNumbers(std::string_view text, size_t leastColumns)
         out.lines.push_back(lines.number());
     }
     if (out.lines.empty())
-        return fail(ErrorCode::Range, text.empty() ? "it is empty: there is no row of numbers" : "there is no row of numbers");
+        return fail(ErrorCode::Range,
+                    text.empty() ? "it is empty: there is no row of numbers" : "there is no row of numbers");
     return out;
 }
 

@@ -128,8 +128,8 @@ struct Stamps
     }
 };
 
-Stamps stamped(const Network& network, const std::vector<Packed>& packed, const std::vector<std::vector<Node>>& floating,
-               int size)
+Stamps stamped(const Network& network, const std::vector<Packed>& packed,
+               const std::vector<std::vector<Node>>& floating, int size)
 {
     Stamps s;
     s.rhs = Vector::Zero(size);

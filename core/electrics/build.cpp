@@ -3,6 +3,7 @@
 #include "core/job/facts.h"
 #include "core/parts/conductor.h"
 
+#include <algorithm>
 #include <cmath>
 
 namespace vicegrip::electrics {
@@ -296,8 +297,8 @@ void Builder::addSensor(const job::Device& device, const parts::Sensor& sensor, 
     const double x = felt.value;
     const ElementValues values = elementValues(sensor, x);
     // A resistance's tolerance is a share of it, wherever within its own bounds the felt value is.
-    const double most = std::max({values[0], elementValues(sensor, x - felt.tolerance)[0],
-                                  elementValues(sensor, x + felt.tolerance)[0]});
+    const double most = std::max(
+        {values[0], elementValues(sensor, x - felt.tolerance)[0], elementValues(sensor, x + felt.tolerance)[0]});
 
     CircuitElements elements;
     if (toGround)

@@ -28,8 +28,8 @@ struct Line
     [[nodiscard]] double sigmaAt(double x) const;
 };
 
-/// What chi squared exceeds by chance in one case of a hundred (Wilson, Hilferty, "The distribution of chi-square", PNAS
-/// 17, 1931).
+/// What chi squared exceeds by chance in one case of a hundred (Wilson, Hilferty, "The distribution of chi-square",
+/// PNAS 17, 1931).
 [[nodiscard]] double chiSquaredLimit(int freedom);
 
 /// York's line (York, "Least-squares fitting of a straight line", Canadian Journal of Physics 44, 1966; standard

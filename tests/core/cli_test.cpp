@@ -191,6 +191,12 @@ TEST(Cli, CurvesAreFittedToFilesOfReadings)
     EXPECT_NEAR(nlohmann::json::parse(run("fit" + ntc + " --kind ntc --json").out)["b"].get<double>(), 2.34e-4, 4e-6)
         << "the common 10 kOhm curve, from memory";
     EXPECT_THAT(run("fit" + ntc + " --kind ntc").out, testing::HasSubstr("K off"));
+    const std::string known = file("known.csv", "0,32650,0.1\n25,10000,0.1\n50,3603,0.1\n75,1490,0.1\n");
+    EXPECT_LT(nlohmann::json::parse(run("fit" + known + " --kind ntc --json").out)["band_sigma_k"][1].get<double>(),
+              0.1);
+    EXPECT_THAT(run("fit" + known + " --kind ntc").out, testing::HasSubstr("(one sigma)"));
+    EXPECT_THAT(run("fit" + file("off.csv", "0,0,0.01\n1,1.5,0.01\n2,2,0.01\n3,3,0.01\n")).out,
+                testing::HasSubstr("scatter more than their sigmas explain"));
     EXPECT_THAT(run("fit" + line + " --kind monotone").out, testing::HasSubstr("\n5,2.5\n"));
     EXPECT_EQ(run("fit" + file("bad.csv", "1,2\n3,x\n")).code, 3);
     EXPECT_THAT(run("fit" + file("bad.csv", "1,2\n3,x\n")).out, testing::HasSubstr("bad.csv:2"));

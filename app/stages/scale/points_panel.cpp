@@ -6,7 +6,6 @@
 #include "app/widgets/labels.h"
 #include "app/widgets/selected.h"
 #include "core/scaling/exchange.h"
-#include "core/scaling/polynomial.h"
 
 #include <QAbstractItemView>
 #include <QApplication>
@@ -27,10 +26,10 @@ constexpr int kWidth = 170, kRowHeight = 24, kOrderListWidth = 190;
 constexpr int kMostOffered = 6; ///< degree of a polynomial: ECUs that take one take few terms
 
 /// An entry's datum: what is taken, and a polynomial's degree.
+constexpr int kDegrees = 100;
 int codeOf(job::Takes takes, int degree)
 {
-    constexpr int kStep = 100;
-    return static_cast<int>(takes) * kStep + (takes == job::Takes::Polynomial ? degree : 0);
+    return static_cast<int>(takes) * kDegrees + (takes == job::Takes::Polynomial ? degree : 0);
 }
 
 /// Units that ECUs have such a value in.
@@ -66,14 +65,9 @@ PointsPanel::PointsPanel(Desk& desk, QWidget* parent)
     connect(m_takes, &QComboBox::activated, this, [this] {
         const int code = m_takes->currentData().toInt();
         change(tr("Scaling %1").arg(m_takes->currentText()), [&](job::ScalingSpec& spec, const parts::Sensor&) {
-            for (const auto takes :
-                 {job::Takes::Points, job::Takes::Counts, job::Takes::Polynomial, job::Takes::SteinhartHart})
-                for (int degree = 1; degree <= scaling::kMostDegree; ++degree)
-                    if (codeOf(takes, degree) == code) {
-                        spec.takes = takes;
-                        spec.degree = degree;
-                        return;
-                    }
+            spec.takes = static_cast<job::Takes>(code / kDegrees);
+            if (spec.takes == job::Takes::Polynomial)
+                spec.degree = code % kDegrees;
         });
     });
     connect(new QShortcut(QKeySequence(QKeySequence::Copy), m_table, nullptr, nullptr, Qt::WidgetShortcut),
@@ -225,7 +219,7 @@ void PointsPanel::fill(const scaling::Table& table, const parts::Sensor& sensor,
     const auto headings = scaling::headings(table, spec);
     // A coefficient has many digits, and its name one or two.
     m_table->horizontalHeader()->setSectionResizeMode(0, table.formula ? QHeaderView::ResizeToContents
-                                                                 : QHeaderView::Stretch);
+                                                                       : QHeaderView::Stretch);
     m_table->setHorizontalHeaderLabels({text(headings[0]), text(headings[1])});
     m_table->setRowCount(static_cast<int>(rows.size()));
     for (int i = 0; i < m_table->rowCount(); ++i) {

@@ -382,9 +382,9 @@ QString ReadingsView::fitText(const parts::Sensor& sensor, const scaling::Captur
         const auto shown = [&](double si) { return units::toUnit(si, sensor.measures, sensor.unit); };
         const double slope = shown(verdict.line->slope) - shown(0);
         QString said = tr("A line through them: %1 %2 at 0 V, and %3 %2 more for every volt (one sigma %4).")
-            .arg(text(units::formatNumber(shown(verdict.line->intercept), 3)), text(sensor.unit),
-                 text(units::formatNumber(slope, 4)),
-                 text(units::formatNumber(shown(verdict.line->sigmaSlope) - shown(0), 4)));
+                           .arg(text(units::formatNumber(shown(verdict.line->intercept), 3)), text(sensor.unit),
+                                text(units::formatNumber(slope, 4)),
+                                text(units::formatNumber(shown(verdict.line->sigmaSlope) - shown(0), 4)));
         if (verdict.weighed && verdict.line->chiSquared > fit::chiSquaredLimit(verdict.line->freedom))
             said += tr(" They scatter more than the other instrument's error explains.");
         return said;

@@ -395,13 +395,14 @@ void TableView::showOld(bool shown)
 void TableView::exportBeside()
 {
     const QFileInfo job(m_desk.store.path());
-    const QString name = job.completeBaseName() + QLatin1Char('-') + text(m_desk.selection.circuit().value) +
-                         QStringLiteral("-table");
+    const QString name =
+        job.completeBaseName() + QLatin1Char('-') + text(m_desk.selection.circuit().value) + QStringLiteral("-table");
     const QString path = job.dir().filePath(name);
     const auto done = exportTable(path + QStringLiteral(".csv")).and_then([&] {
         return exportTable(path + QStringLiteral(".json"));
     });
-    say(done ? tr("%1.csv and %1.json are beside the job.").arg(name) : QString::fromStdString(done.error().sentence), !done);
+    say(done ? tr("%1.csv and %1.json are beside the job.").arg(name) : QString::fromStdString(done.error().sentence),
+        !done);
 }
 
 void TableView::say(const QString& sentence, bool bad)

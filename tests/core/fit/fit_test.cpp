@@ -128,7 +128,8 @@ TEST(FitThermistor, TheBandIsTheScatterOfManyFits)
     EXPECT_NEAR(stated / scatter, 1, 0.06);
     EXPECT_NEAR(std::sqrt(found) / scatter, 1, 0.12) << "without sigmas, by the scatter about the curve";
     EXPECT_EQ(fitThermistor({{273, 9000}, {300, 3000}, {320, 1500}})->sigmaAt(3000), 0) << "three tell none";
-    EXPECT_THAT(fitThermistor({{273, 9000}, {300, 3000}, {320, 1500}}, {1, 0, 1}).error().sentence, HasSubstr("or none"));
+    EXPECT_THAT(fitThermistor({{273, 9000}, {300, 3000}, {320, 1500}}, {1, 0, 1}).error().sentence,
+                HasSubstr("or none"));
 }
 
 TEST(FitThermistor, ReadingsThatCannotBeAreSaid)
