@@ -74,14 +74,20 @@ void scalingOf(std::vector<Finding>& out, const job::Job& job, const job::Circui
              circuit.name + ": " + difference(*sensor, lost) + " of the range lies beyond what the input can read",
              "The reading stops at the end of the converter's span while the real value goes on.",
              "Take the ground offset away, or choose an input with a wider span."});
-    if (view.table->worstError > kNoticeableTableError * span)
+    const bool saidAbove =
+        lost > kNoticeableOffset * span && (view.table->worstAt < least.value || view.table->worstAt > most.value);
+    const bool formula = view.table->formula.has_value();
+    if (view.table->worstError > kNoticeableTableError * span && !saidAbove)
         out.push_back({"table-coarse", Severity::Note, circuit.id,
-                       circuit.name + ": the table is " + difference(*sensor, view.table->worstError) + " off at " +
+                       circuit.name + (formula ? ": the formula is " : ": the table is ") +
+                           difference(*sensor, view.table->worstError) + " off at " +
                            units::format(view.table->worstAt, sensor->measures, sensor->unit, 1) + " (" +
                            scaling::readingText(view.table->worstAtReading, view.table->axis) + ")",
-                       "Straight lines between " + std::to_string(circuit.scaling.points) +
-                           " points do not follow the curve closely there.",
-                       circuit.scaling.knots == job::Knots::Even
+                       formula ? "It does not follow the curve closely there."
+                               : "Straight lines between " + std::to_string(circuit.scaling.points) +
+                                     " points do not follow the curve closely there.",
+                       formula ? "Take a higher degree, points if the ECU has them, or a shorter range."
+                       : circuit.scaling.knots == job::Knots::Even
                            ? "Have the points placed best (Scale, Placed), or ask for more of them."
                            : "Ask for more points, or a shorter range."});
 }

@@ -3,6 +3,7 @@
 #include "tests/support/library.h"
 #include "tests/support/petrel.h"
 
+#include <algorithm>
 #include <cmath>
 #include <gmock/gmock.h>
 
@@ -175,6 +176,33 @@ TEST(Stops, AfterTheScrewTheShutLimitMovesWithIt)
     std::swap(falling.shutRest_v, falling.openRest_v);
     falling.shut_v = 4.47;
     EXPECT_NEAR(proof::zeroed(falling, 4.45, "")->shut_v, 4.44, 1e-12);
+}
+
+TEST(ScaleRules, WhatTheInputCannotReadIsSaidOnce)
+{
+    const job::Job job = test::petrel();
+    const auto of = [](const std::vector<Finding>& all, const char* circuit) {
+        return std::ranges::count(all, job::CircuitId{circuit}, &Finding::circuit);
+    };
+    EXPECT_EQ(of(test::of(job, "range-clipped"), "wb"), 1);
+    EXPECT_EQ(of(test::of(job, "table-coarse"), "wb"), 0) << "the same end of the range";
+    EXPECT_EQ(of(test::of(job, "table-coarse"), "clt"), 1);
+}
+
+TEST(ScaleRules, AFormulaThatDoesNotFollowHasItsOwnCure)
+{
+    job::Job job = test::petrel();
+    job::ScalingSpec& spec = job::find(job, job::CircuitId{"clt"})->scaling;
+    spec.takes = job::Takes::Polynomial;
+    spec.degree = 2;
+    const auto coarse = test::of(job, "table-coarse");
+    const auto clt = std::ranges::find(coarse, job::CircuitId{"clt"}, &Finding::circuit);
+    ASSERT_NE(clt, coarse.end());
+    EXPECT_THAT(clt->what, HasSubstr("the formula is "));
+    EXPECT_THAT(clt->todo, HasSubstr("higher degree"));
+    spec.takes = job::Takes::SteinhartHart;
+    for (const Finding& f : test::of(job, "table-coarse"))
+        EXPECT_NE(f.circuit.value, "clt") << "a thermistor's own formula follows it";
 }
 
 } // namespace
