@@ -38,7 +38,7 @@ Bounded bounded(const Electrics& e, const circuit::Reading& reading, double noti
             subjects.push_back(element.label);
     }
     std::ranges::sort(subjects);
-    subjects.erase(std::ranges::unique(subjects).begin(), subjects.end());
+    subjects.erase(std::unique(subjects.begin(), subjects.end()), subjects.end());
     out.subjects.assign(subjects.begin(), subjects.end());
     for (const Cause& cause : e.causes) {
         const double slope = slopeOf(cause, reading);

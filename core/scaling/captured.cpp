@@ -1,14 +1,13 @@
 #include "core/scaling/captured.h"
 
 #include "core/scaling/budget.h"
+#include "core/scaling/reach.h"
 
 #include <algorithm>
 #include <cmath>
 
 namespace vicegrip::scaling {
 namespace {
-
-constexpr double kBeyond = 0.1; ///< of the range
 
 double median(std::vector<double> values)
 {
@@ -23,17 +22,6 @@ std::string difference(const parts::Sensor& s, double si)
     const double shown = units::toUnit(si, s.measures, s.unit) - units::toUnit(0, s.measures, s.unit);
     const double size = std::abs(shown);
     return (shown > 0 ? "+" : "") + units::formatNumber(shown, size >= 10 ? 1 : size >= 0.1 ? 2 : 4) + " " + s.unit;
-}
-
-/// Between which values a reading is looked for: a sensor that is off may read beyond its range, where its output does
-/// not end there.
-std::pair<double, double> searched(const Transfer& transfer, const job::ScalingSpec& spec)
-{
-    const double room = kBeyond * (spec.high - spec.low);
-    const auto reach = [&](double end, double beyond) {
-        return std::abs(transfer.reading(beyond) - transfer.reading(end)) > 1e-9 ? beyond : end;
-    };
-    return {reach(spec.low, spec.low - room), reach(spec.high, spec.high + room)};
 }
 
 std::optional<size_t> suspectOf(const CapturedVerdict& v, const std::vector<size_t>& in)
@@ -189,7 +177,7 @@ Result<CapturedVerdict> judgeCaptured(const job::Job& job, const job::Circuit& c
     const auto transfer = Transfer::of(job, *car, circuit);
     if (!transfer || sensor == nullptr)
         return fail(ErrorCode::Range, circuit.name + " has no volts that stand for a value");
-    const auto [low, high] = searched(*transfer, circuit.scaling);
+    const auto [low, high] = reachOf(*transfer, circuit.scaling);
     CapturedVerdict out;
     for (const job::Captured& c : circuit.captured) {
         CapturedView view;

@@ -2,6 +2,7 @@
 
 #include "core/scaling/coefficients.h"
 #include "core/scaling/knots.h"
+#include "core/scaling/reach.h"
 
 #include <algorithm>
 #include <cmath>
@@ -88,8 +89,9 @@ std::vector<Sample> curveOf(const Transfer& transfer, const job::ScalingSpec& sp
     constexpr int kValues = 1024;
     constexpr size_t kPlaces = 4096;
     std::vector<TablePoint> inverse;
+    const auto [low, high] = reachOf(transfer, spec);
     for (int i = 0; i <= kValues; ++i) {
-        const double value = std::lerp(spec.low, spec.high, static_cast<double>(i) / kValues);
+        const double value = std::lerp(low, high, static_cast<double>(i) / kValues);
         inverse.push_back({transfer.reading(value), value});
     }
     if (inverse.front().reading > inverse.back().reading)
@@ -115,7 +117,8 @@ std::vector<Sample> curveOf(const Transfer& transfer, const job::ScalingSpec& sp
 class Chooser
 {
   public:
-    Chooser(const Transfer& transfer, const job::ScalingSpec& spec) : m_transfer(transfer), m_spec(spec)
+    Chooser(const Transfer& transfer, const job::ScalingSpec& spec)
+        : m_transfer(transfer), m_spec(spec), m_reach(reachOf(transfer, spec))
     {
         // Beyond full scale there are no counts: the table ends where the converter does.
         const auto readable = [&](double reading) { return std::clamp(reading, 0.0, transfer.fullScale()); };
@@ -160,14 +163,20 @@ class Chooser
     }
 
   private:
+    /// A reading on the grid may lie a little beyond the range's end, and has its own value there where the output goes
+    /// on: the end's value would bend the first segment.
     [[nodiscard]] Knot onCurve(double reading) const
     {
-        const double value = m_transfer.value(reading, m_spec.low, m_spec.high);
+        constexpr double kSame = 1e-6;
+        double value = m_transfer.value(reading, m_reach.first, m_reach.second);
+        if (std::abs(m_transfer.reading(value) - reading) > kSame * std::max(1.0, std::abs(reading)))
+            value = std::clamp(value, m_spec.low, m_spec.high);
         return {reading, value, value};
     }
 
     const Transfer& m_transfer;
     const job::ScalingSpec& m_spec;
+    std::pair<double, double> m_reach; ///< values a reading may stand for
     double m_first = 0, m_last = 0;
 };
 

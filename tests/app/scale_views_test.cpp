@@ -35,7 +35,7 @@ TEST(ScaleTable, PlacedBestTheWorstErrorIsAFractionAndItIsUndone)
     const double even = worst();
     place(w, static_cast<int>(job::Knots::Best));
     EXPECT_LT(worst(), even / 3);
-    EXPECT_THAT(w.find<QWidget>("gain-bars")->accessibleDescription().toStdString(), HasSubstr("evenly spaced ± 3.7"));
+    EXPECT_THAT(w.find<QWidget>("gain-bars")->accessibleDescription().toStdString(), HasSubstr("evenly spaced ± 3.9"));
     w.window.desk().store.undoStack().undo();
     w.settle();
     EXPECT_EQ(worst(), even);

@@ -146,7 +146,7 @@ TEST(Table, CsvIsRfc4180)
     const std::string csv = toCsv(*table, l.sensor("clt"), l.circuit("clt").scaling);
     EXPECT_TRUE(csv.starts_with("input (V),value (°C)\r\n"));
     EXPECT_EQ(std::ranges::count(csv, '\n'), 21);
-    EXPECT_TRUE(std::regex_search(csv, std::regex("\r\n0\\.20,130\\.0\r\n")));
+    EXPECT_TRUE(std::regex_search(csv, std::regex("\r\n0\\.20,130\\.3\r\n")));
 }
 
 // Common practice, no source: two equal halves of a throttle track give 2.5 V.
