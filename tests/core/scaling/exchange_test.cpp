@@ -45,8 +45,8 @@ TEST(Exchange, TheEcusOwnUnitAndOrder)
     const Table& table = *analysis::find(again, {"clt"})->table;
     const std::string csv = toCsv(table, s.sensor, clt.scaling);
     EXPECT_THAT(csv, testing::StartsWith("value (°F),input (V)"));
-    // The hottest is the lowest voltage of a thermistor, so it comes last; 130 °C are 266 °F (NIST SP 811), and 0.20 V on
-    // the grid lie half a degree beyond.
+    // The hottest is the lowest voltage of a thermistor, so it comes last; 130 °C are 266 °F (NIST SP 811), and 0.20 V
+    // on the grid lie half a degree beyond.
     EXPECT_NEAR(units::toUnit(table.points.front().value, units::Dimension::Temperature, "°F"), 266, 1.01);
     EXPECT_THAT(csv, testing::HasSubstr("\r\n267,"));
     EXPECT_LT(csv.find("\r\n-22,"), csv.find("\r\n267,"));
