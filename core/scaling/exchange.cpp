@@ -264,8 +264,11 @@ Result<Table> readHeld(std::string_view text, const Table& now, const parts::Sen
     }
     if (thermistor && std::ranges::count(seen, true) != 3)
         return fail(ErrorCode::Schema, "the formula needs A, B and C");
-    for (TablePoint& p : held.points)
+    for (TablePoint& p : held.points) {
         p.value = valueOf(formula, p.reading);
+        if (!std::isfinite(p.value))
+            return fail(ErrorCode::Range, "these coefficients give no value at " + readingText(p.reading, held.axis));
+    }
     return held;
 }
 

@@ -43,7 +43,7 @@ namespace vicegrip::scaling {
 
 /// Reads what the ECU holds now for an input whose table should become `now`: where that is a formula, coefficients of
 /// its kind by name ("c0<tab>-37.5", or "terms" in JSON), else as readTable. Errors besides its: (Schema) a term that
-/// this formula does not have, twice, or missing (a polynomial may have fewer).
+/// this formula does not have, twice, or missing (a polynomial may have fewer); (Range) no finite value at a place.
 [[nodiscard]] Result<Table> readHeld(std::string_view text, const Table& now, const parts::Sensor& sensor,
                                      const job::ScalingSpec& spec, double per_count);
 

@@ -66,8 +66,7 @@ PointsPanel::PointsPanel(Desk& desk, QWidget* parent)
         const int code = m_takes->currentData().toInt();
         change(tr("Scaling %1").arg(m_takes->currentText()), [&](job::ScalingSpec& spec, const parts::Sensor&) {
             spec.takes = static_cast<job::Takes>(code / kDegrees);
-            if (spec.takes == job::Takes::Polynomial)
-                spec.degree = code % kDegrees;
+            spec.degree = std::max(1, code % kDegrees); // a file keeps it of a polynomial alone
         });
     });
     connect(new QShortcut(QKeySequence(QKeySequence::Copy), m_table, nullptr, nullptr, Qt::WidgetShortcut),

@@ -226,8 +226,10 @@ void ReadingsView::refresh()
     const parts::Sensor* s = selectedSensor(m_desk);
     const auto analysis = m_desk.store.analysis();
     const auto* view = analysis::find(*analysis, m_desk.selection.circuit());
-    if (m_shown != m_desk.selection.circuit())
+    if (m_shown != m_desk.selection.circuit()) {
         showPaste(false);
+        m_within->setText({}); // another circuit, another instrument
+    }
     m_shown = m_desk.selection.circuit();
     m_fit->clear();
     m_measured.reset();

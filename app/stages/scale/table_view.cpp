@@ -291,22 +291,20 @@ void TableView::send()
 
 void TableView::record()
 {
-    const auto now = sample();
-    const auto reading = readingNow();
-    if (!now || !now->value || !reading)
+    const job::Circuit* circuit = m_analysis ? job::find(*m_analysis->job, m_desk.selection.circuit()) : nullptr;
+    if (circuit == nullptr)
         return;
     std::vector<job::Proof> proofs;
     const std::string when = nowText();
     for (StationKind kind : {StationKind::Input, StationKind::Counts, StationKind::Value}) {
         const proof::Expectation* e = expected(kind);
-        if (e == nullptr || !e->promises())
-            continue;
-        const double value = kind == StationKind::Input    ? *reading
-                             : kind == StationKind::Counts ? now->counts
-                                                           : units::fromUnit(*now->value, e->dimension, e->unit);
-        proofs.push_back(proof::record(m_analysis->facts, m_desk.selection.circuit(), job::Condition::KeyOn, *e, value,
-                                       job::ReadingSource::Ecu, when));
+        const auto value = e == nullptr ? std::nullopt : m_desk.live.now(*m_analysis->job, *circuit, *e);
+        if (value && e->promises())
+            proofs.push_back(proof::record(m_analysis->facts, circuit->id, job::Condition::KeyOn, *e, *value,
+                                           job::ReadingSource::Ecu, when));
     }
+    if (proofs.empty())
+        return;
     const auto kept = m_desk.store.edit(tr("What the ECU returned"), [&](job::Job& job) {
         job.proofs.insert(job.proofs.end(), proofs.begin(), proofs.end());
     });

@@ -43,6 +43,7 @@ class Verifier : public QObject
 
     Desk& m_desk;
     QTimer m_timer; ///< the ECU's filter and the link settle
+    int m_looks = 0; ///< at this place
     job::CircuitId m_circuit;
     AnalysisPtr m_analysis;
     std::vector<double> m_values;

@@ -176,6 +176,10 @@ TEST(Exchange, CoefficientsThatAreHeldAreComparedWithTheNewOnes)
                     .error()
                     .sentence,
                 HasSubstr("A, B and C"));
+    const Table& thermistor = *analysis::find(third, {"clt"})->table;
+    EXPECT_THAT(readHeld("A\t0\nB\t0\nC\t0\n", thermistor, s.sensor, clt.scaling, 0.001).error().sentence,
+                HasSubstr("give no value at"));
+    EXPECT_THAT(held("c0\t1e308\nc8\t1e308\n").error().sentence, HasSubstr("give no value at"));
 }
 
 TEST(Exchange, DifferenceIsFoundWhereItIs)
