@@ -7,7 +7,7 @@ namespace vicegrip::link {
 namespace {
 
 constexpr int kSilence_ms = 1000; // 50 samples at 50 Hz
-constexpr int kPatience_ms = 2000; // for the answer to a table
+constexpr int kTablePatience_ms = 2000; // for the answer to a table
 
 } // namespace
 
@@ -18,7 +18,7 @@ CanEcu::CanEcu(QObject* parent) : QObject(parent)
     connect(&m_silence, &QTimer::timeout, this,
             [this] { setState(State::Silent, tr("The ECU sends nothing. Is the key on?")); });
     m_awaiting.setSingleShot(true);
-    m_awaiting.setInterval(kPatience_ms);
+    m_awaiting.setInterval(kTablePatience_ms);
     connect(&m_awaiting, &QTimer::timeout, this, [this] {
         const int input = std::exchange(m_awaitedInput, -1);
         emit tableFailed(input, tr("The ECU did not answer. Is the key on?"));

@@ -7,7 +7,7 @@
 namespace vicegrip::link {
 namespace {
 
-constexpr int kPatience_ms = 2000;
+constexpr int kMeterPatience_ms = 2000;
 constexpr qsizetype kShown = 40; // of an answer that is quoted
 
 } // namespace
@@ -15,7 +15,7 @@ constexpr qsizetype kShown = 40; // of an answer that is quoted
 ScpiMeter::ScpiMeter(QObject* parent) : QObject(parent), m_line(new QTcpSocket)
 {
     m_patience.setSingleShot(true);
-    m_patience.setInterval(kPatience_ms);
+    m_patience.setInterval(kMeterPatience_ms);
     connect(&m_patience, &QTimer::timeout, this, [this] { giveUp(tr("The meter did not answer.")); });
     connect(&m_line, &LineSocket::connected, this, [this] {
         m_named = false;

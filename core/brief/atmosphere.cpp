@@ -1,5 +1,7 @@
 #include "core/brief/atmosphere.h"
 
+#include "core/units/units.h"
+
 #include <cmath>
 
 namespace vicegrip::brief {
@@ -23,6 +25,11 @@ double altitudeOf(units::AbsolutePressure barometer)
     const double geopotential =
         kSeaLevel_k / kLapse_k_per_m * (1 - std::pow(barometer.pa / kSeaLevel_pa, 1 / kExponent));
     return kEarth_m * geopotential / (kEarth_m - geopotential);
+}
+
+std::string kilopascals(double pa)
+{
+    return units::formatNumber(pa / 1e3, 0) + " kPa";
 }
 
 } // namespace vicegrip::brief

@@ -2,6 +2,8 @@
 
 #include "core/units/pressure.h"
 
+#include <string>
+
 /// The standard atmosphere, ISO 2533:1975: what the barometer reads at an altitude on a standard day.
 namespace vicegrip::brief {
 
@@ -12,5 +14,8 @@ inline constexpr double kLowest_m = -430, kHighest_m = 6000; ///< where engines 
 
 /// The altitude at which a standard day has this pressure.
 [[nodiscard]] double altitudeOf(units::AbsolutePressure barometer);
+
+/// A pressure as the brief's sentences say it: "101 kPa".
+[[nodiscard]] std::string kilopascals(double pa);
 
 } // namespace vicegrip::brief

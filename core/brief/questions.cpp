@@ -1,16 +1,12 @@
 #include "core/brief/questions.h"
 
+#include "core/brief/atmosphere.h"
 #include "core/units/units.h"
 
 #include <algorithm>
 
 namespace vicegrip::brief {
 namespace {
-
-std::string kpa(double pa)
-{
-    return units::formatNumber(pa / 1e3, 0) + " kPa";
-}
 
 } // namespace
 
@@ -30,7 +26,7 @@ std::vector<Question> questions(const job::Brief& b, const job::Job& job)
         "Sensors bought for another method are money lost.");
     if (b.boosted())
         ask("boost",
-            "Is " + kpa(b.target_pa) + " of boost with " + kpa(b.overshoot_pa) +
+            "Is " + kilopascals(b.target_pa) + " of boost with " + kilopascals(b.overshoot_pa) +
                 " of overshoot what the map will ask for?",
             "The pressure sensor's range is chosen by it.");
     if (b.fuel != job::Fuel::Petrol)

@@ -15,11 +15,6 @@ constexpr double kHotIdleOil_pa = 80e3, kHotOil_pa = 400e3, kColdOil_pa = 700e3;
 constexpr double kFuelRipple = 0.1; ///< of the rail pressure, on top (typical)
 constexpr double kLeastHeadroom = 0.04; ///< of the span above the highest mark, below which an adder of nothing is left
 
-std::string kpa(double pa)
-{
-    return units::formatNumber(pa / 1e3, 0) + " kPa";
-}
-
 bool isAbsolute(const job::FunctionId& f)
 {
     const Function* function = findFunction(f);
@@ -39,8 +34,8 @@ std::vector<PressureMark> airMarks(const job::FunctionId& f, const job::Brief& b
     out.push_back(barometer);
     if (b.boosted()) {
         const double target = barometer_pa + b.target_pa;
-        out.push_back({"target", target, kpa(barometer_pa) + " barometer + " + kpa(b.target_pa)});
-        out.push_back({"overshoot", target + b.overshoot_pa, kpa(b.overshoot_pa) + " above the target"});
+        out.push_back({"target", target, kilopascals(barometer_pa) + " barometer + " + kilopascals(b.target_pa)});
+        out.push_back({"overshoot", target + b.overshoot_pa, kilopascals(b.overshoot_pa) + " above the target"});
     }
     return out;
 }
@@ -74,8 +69,8 @@ void judge(Candidate& c, const std::vector<PressureMark>& marks, bool absolute)
     if (!c.reads) {
         const bool above = blind->pa > c.sensor.high;
         const PressureMark& worst = above ? marks.back() : *blind;
-        c.verdict = above ? "Too short: tops out " + kpa(worst.pa - c.sensor.high) + " below " + worst.name + "."
-                          : "Does not reach down to " + worst.name + ", by " + kpa(c.sensor.low - worst.pa) + ".";
+        c.verdict = above ? "Too short: tops out " + kilopascals(worst.pa - c.sensor.high) + " below " + worst.name + "."
+                          : "Does not reach down to " + worst.name + ", by " + kilopascals(c.sensor.low - worst.pa) + ".";
         return;
     }
     const double span = c.sensor.high - c.sensor.low;
@@ -83,12 +78,12 @@ void judge(Candidate& c, const std::vector<PressureMark>& marks, bool absolute)
         c.verdict = "Its output goes beyond what the input reads: it would need a divider.";
     else if (c.headroom_pa < kLeastHeadroom * span)
         c.verdict =
-            "Reads it all, with " + kpa(c.headroom_pa) + " to spare: nothing is left for a later turn of the screw.";
+            "Reads it all, with " + kilopascals(c.headroom_pa) + " to spare: nothing is left for a later turn of the screw.";
     else if (absolute)
-        c.verdict = "Reads it all; " + kpa(c.headroom_pa) + " of headroom, and at " + lowest->name +
+        c.verdict = "Reads it all; " + kilopascals(c.headroom_pa) + " of headroom, and at " + lowest->name +
                     " its tolerance is worth " + units::formatNumber(100 * c.errorAtLowest, 1) + " % of the pressure.";
     else
-        c.verdict = "Reads it all; " + kpa(c.headroom_pa) + " of headroom.";
+        c.verdict = "Reads it all; " + kilopascals(c.headroom_pa) + " of headroom.";
 }
 
 /// Those that read everything first; of these, ones with headroom first, then the finest; of the others, the longest.

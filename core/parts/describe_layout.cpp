@@ -230,11 +230,6 @@ class LayoutReader
     Described<Layout> m_out;
 };
 
-std::string millimetres(double m)
-{
-    return units::shortest(fields::rounded(m * 1e3)) + " mm";
-}
-
 std::string textOf(const Layout& layout, const Run& run)
 {
     std::string out = cavityName(layout, run.first);

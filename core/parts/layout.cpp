@@ -1,5 +1,7 @@
 #include "core/parts/layout.h"
 
+#include "core/units/units.h"
+
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -189,6 +191,11 @@ Layout plainRow(const std::vector<std::string>& names)
         if (const auto n = cavityNumber(out.letters, name))
             out.rows.front().runs.push_back({*n, *n, 0, {}, 0, nlohmann::json::object()});
     return out;
+}
+
+std::string millimetres(double m)
+{
+    return units::shortest(fields::rounded(m * 1e3)) + " mm";
 }
 
 } // namespace vicegrip::parts

@@ -137,6 +137,9 @@ template <class A> void listFields(A& a, Row& r)
     a.rest(r.extra);
 }
 
+/// A length with every digit that was given: "2.54 mm".
+[[nodiscard]] std::string millimetres(double m);
+
 template <class A> void listFields(A& a, Layout& l)
 {
     a("id", l.id);

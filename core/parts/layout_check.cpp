@@ -16,11 +16,6 @@ Result<void> bad(ErrorCode code, std::string pointer, std::string sentence)
     return fail(code, std::move(sentence), {{}, std::move(pointer), 0, 0});
 }
 
-std::string millimetres(double m)
-{
-    return units::shortest(fields::rounded(m * 1e3)) + " mm";
-}
-
 Result<void> checkRuns(const Layout& layout, std::set<int>& numbers)
 {
     for (size_t r = 0; r < layout.rows.size(); ++r)

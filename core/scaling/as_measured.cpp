@@ -10,7 +10,6 @@ namespace vicegrip::scaling {
 namespace {
 
 constexpr double kLeastTolerance = 0.005;
-constexpr size_t kFewest = 3;
 
 tl::unexpected<Error> refused(std::string sentence)
 {
@@ -138,7 +137,7 @@ Result<parts::Sensor> asMeasured(const job::Circuit& circuit, const parts::Senso
                                  const CapturedVerdict& verdict)
 {
     const auto in = partakers(circuit);
-    if (in.size() < kFewest)
+    if (in.size() < kFewestForACurve)
         return refused("three readings or more, far apart, make a curve");
     if (verdict.suspect)
         return refused("one reading is contradicted by the others: read it again, or set it aside");

@@ -51,8 +51,7 @@ std::optional<size_t> suspectOf(const CapturedVerdict& v, const std::vector<size
 void fitThem(CapturedVerdict& v, const job::Circuit& circuit, const parts::Sensor& sensor,
              const std::vector<size_t>& in, double step)
 {
-    constexpr size_t kFewest = 3;
-    if (in.size() < kFewest)
+    if (in.size() < kFewestForACurve)
         return;
     const bool stated = std::ranges::all_of(in, [&](size_t i) { return circuit.captured[i].within > 0; });
     v.weighed = stated;

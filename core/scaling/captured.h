@@ -12,6 +12,8 @@
 /// Readings taken beside another instrument, against what the sensor's sheet and this circuit promise.
 namespace vicegrip::scaling {
 
+inline constexpr size_t kFewestForACurve = 3; ///< pairs
+
 /// One pair as the circuit has it.
 struct CapturedView
 {

@@ -12,7 +12,7 @@
 namespace vicegrip::scaling {
 namespace {
 
-constexpr int kPlacesPerSegment = 32;
+constexpr int kSearchedPerSegment = 32;
 
 double onGrid(double value, double step)
 {
@@ -69,8 +69,8 @@ void findWorst(Table& table, const std::vector<Knot>& knots, const Transfer& tra
     std::ranges::sort(places);
     table.worstError = -1;
     for (size_t i = 1; i < places.size(); ++i) {
-        for (int k = 0; k <= kPlacesPerSegment; ++k) {
-            const double value = std::lerp(places[i - 1], places[i], static_cast<double>(k) / kPlacesPerSegment);
+        for (int k = 0; k <= kSearchedPerSegment; ++k) {
+            const double value = std::lerp(places[i - 1], places[i], static_cast<double>(k) / kSearchedPerSegment);
             const double reading = transfer.reading(value);
             const double error = std::abs(lookUp(table, reading) - value);
             if (error > table.worstError) {

@@ -7,7 +7,7 @@
 namespace vicegrip::link {
 namespace {
 
-EcuTable table()
+EcuTable pressureTable()
 {
     return {3, {0.5F, 1.25F, 4.5F}, {-30.0F, 22.5F, 130.0F}};
 }
@@ -79,10 +79,10 @@ TEST(EcuFrames, AFormulaArrivesAndIsWorkedOut)
 
 TEST(EcuFrames, TableArrivesWhole)
 {
-    const auto outcome = send(framesOf(table()));
+    const auto outcome = send(framesOf(pressureTable()));
     ASSERT_TRUE(outcome);
     EXPECT_EQ(outcome->answer, TableAnswer::Accepted);
-    EXPECT_EQ(outcome->table, table());
+    EXPECT_EQ(outcome->table, pressureTable());
     const auto answer = answerOf(frameOf(3, TableAnswer::Accepted));
     ASSERT_TRUE(answer);
     EXPECT_EQ(answer->input, 3);
@@ -90,21 +90,21 @@ TEST(EcuFrames, TableArrivesWhole)
 
 TEST(EcuFrames, LostDamagedAndFoolishTablesAreRefused)
 {
-    auto frames = framesOf(table());
+    auto frames = framesOf(pressureTable());
     frames.removeAt(2);
     EXPECT_EQ(send(frames)->answer, TableAnswer::Incomplete);
-    frames = framesOf(table());
+    frames = framesOf(pressureTable());
     QByteArray bytes = frames[3].payload();
     bytes[7] = static_cast<char>(bytes[7] ^ 1);
     frames[3].setPayload(bytes);
     EXPECT_EQ(send(frames)->answer, TableAnswer::Damaged);
-    frames = framesOf(table());
+    frames = framesOf(pressureTable());
     frames.removeFirst();
     EXPECT_EQ(send(frames)->answer, TableAnswer::Incomplete);
-    EcuTable falling = table();
+    EcuTable falling = pressureTable();
     std::swap(falling.readings[0], falling.readings[2]);
     EXPECT_EQ(send(framesOf(falling))->answer, TableAnswer::NotRising);
-    EXPECT_EQ(send(framesOf(table()), 2)->answer, TableAnswer::NoSuchInput);
+    EXPECT_EQ(send(framesOf(pressureTable()), 2)->answer, TableAnswer::NoSuchInput);
     EcuTable one{0, {1.0F}, {1.0F}};
     EXPECT_EQ(send(framesOf(one))->answer, TableAnswer::Incomplete);
 }

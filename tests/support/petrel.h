@@ -22,6 +22,11 @@ inline job::Job petrel()
     return job.value_or(job::Job{});
 }
 
+inline nlohmann::json petrelJson()
+{
+    return nlohmann::json::parse(job::write(petrel()));
+}
+
 /// Every cavity of the job pinned and counted.
 inline void pinAll(job::Job& job)
 {

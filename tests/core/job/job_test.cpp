@@ -15,15 +15,10 @@ namespace {
 
 using test::petrel;
 
-nlohmann::json petrelJson()
-{
-    return nlohmann::json::parse(write(petrel()));
-}
-
 /// Reads Petrel with one member replaced.
 Result<Job> with(const char* pointer, const nlohmann::json& value)
 {
-    auto json = petrelJson();
+    auto json = test::petrelJson();
     json[nlohmann::json::json_pointer(pointer)] = value;
     return read(json.dump());
 }
@@ -63,7 +58,7 @@ TEST(JobFile, TheEcusUnitAndRoadSpeedAreKeptAndChecked)
 
 TEST(JobFile, UnknownMembersSurviveAtEveryLevel)
 {
-    auto json = petrelJson();
+    auto json = test::petrelJson();
     json["from_the_future"] = {{"deep", {1, 2, 3}}};
     json["wires"][3]["routed_by"] = "somebody";
     json["ecu"]["inputs"][0]["filter"] = 4;
@@ -115,7 +110,7 @@ TEST(JobFile, RefusalsHavePointerAndSentence)
         EXPECT_EQ(refused.error().place.pointer, c.at) << refused.error().text();
         EXPECT_THAT(refused.error().sentence, testing::HasSubstr(c.says)) << c.pointer;
     }
-    auto json = petrelJson();
+    auto json = test::petrelJson();
     json["wires"][0].erase("length_m");
     EXPECT_THAT(read(json.dump()).error().text(),
                 testing::AllOf(testing::HasSubstr("/wires/0"), testing::HasSubstr("length_m")));
@@ -123,7 +118,7 @@ TEST(JobFile, RefusalsHavePointerAndSentence)
 
 TEST(JobFile, NewerVersionThatIsUnderstoodKeepsItsVersion)
 {
-    auto json = petrelJson();
+    auto json = test::petrelJson();
     json["vicegrip"] = kVersion + 1;
     json["invented_later"] = {{"a", 1}};
     const auto newer = read(json.dump());

@@ -11,11 +11,6 @@ namespace {
 
 using testing::HasSubstr;
 
-nlohmann::json petrelJson()
-{
-    return nlohmann::json::parse(job::write(test::petrel()));
-}
-
 nlohmann::json& connector(nlohmann::json& job, const char* id)
 {
     for (auto& c : job["connectors"])
@@ -34,54 +29,54 @@ Error refused(const nlohmann::json& job)
 
 TEST(PinnedFile, FacesAreCheckedWithTheirConnector)
 {
-    auto job = petrelJson();
+    auto job = test::petrelJson();
     connector(job, "A")["layout"]["rows"][0]["runs"][0]["last"] = 12;
     EXPECT_THAT(refused(job).place.pointer, HasSubstr("/connectors/0/cavities"));
     EXPECT_THAT(refused(job).sentence, HasSubstr("no cavity \"13\""));
 
-    job = petrelJson();
+    job = test::petrelJson();
     connector(job, "A")["layout"]["rows"][1]["runs"][0]["first"] = 13;
     EXPECT_EQ(refused(job).place.pointer, "/connectors/0/layout/rows/1/runs/0");
     EXPECT_THAT(refused(job).sentence, HasSubstr("cavity 13 is there twice"));
 
-    job = petrelJson();
+    job = test::petrelJson();
     connector(job, "A")["layout"]["rows"][0]["runs"][0]["terminal"] = "gold";
     EXPECT_THAT(refused(job).sentence, HasSubstr("no terminal family \"gold\""));
 
-    job = petrelJson();
+    job = test::petrelJson();
     connector(job, "A")["layout"]["terminals"][0]["most_mm2"] = 0.1;
     EXPECT_THAT(refused(job).place.pointer, HasSubstr("/layout/terminals/0/most_mm2"));
 
-    job = petrelJson();
+    job = test::petrelJson();
     connector(job, "A")["layout"]["rows"] = nlohmann::json::array();
     EXPECT_EQ(refused(job).code, ErrorCode::Schema);
 }
 
 TEST(PinnedFile, HugeAndHostileFacesAreRefusedQuickly)
 {
-    auto job = petrelJson();
+    auto job = test::petrelJson();
     connector(job, "A")["layout"]["rows"][0]["runs"][0]["last"] = 2000000000;
     EXPECT_EQ(refused(job).code, ErrorCode::Schema);
-    job = petrelJson();
+    job = test::petrelJson();
     connector(job, "A")["layout"]["rows"][0]["runs"][0]["last"] = 999;
     EXPECT_THAT(refused(job).sentence, testing::AnyOf(HasSubstr("300"), HasSubstr("twice")));
-    job = petrelJson();
+    job = test::petrelJson();
     connector(job, "A")["layout"]["pitch_mm"] = 1e300;
     EXPECT_EQ(refused(job).code, ErrorCode::Schema);
-    job = petrelJson();
+    job = test::petrelJson();
     connector(job, "A")["layout"]["missing"] = {1, 2, 500};
     EXPECT_THAT(refused(job).sentence, HasSubstr("no row has a place 500"));
 }
 
 TEST(PinnedFile, APinThatIsNowhereIsRefused)
 {
-    auto job = petrelJson();
+    auto job = test::petrelJson();
     job["pinned"][0]["at"] = "A.99";
     EXPECT_EQ(refused(job).place.pointer, "/pinned/0/at");
     EXPECT_THAT(refused(job).sentence, HasSubstr("no cavity \"99\""));
     job["pinned"][0]["at"] = "Q.1";
     EXPECT_THAT(refused(job).sentence, HasSubstr("no connector or joint"));
-    job = petrelJson();
+    job = test::petrelJson();
     job["pinned"][0]["steps"] = -1;
     EXPECT_EQ(refused(job).code, ErrorCode::Schema);
     job["pinned"][0]["steps"] = "many";
@@ -90,7 +85,7 @@ TEST(PinnedFile, APinThatIsNowhereIsRefused)
 
 TEST(PinnedFile, WhatItDoesNotKnowIsKept)
 {
-    auto job = petrelJson();
+    auto job = test::petrelJson();
     job["pinned"][0]["by"] = "left hand";
     job["hands"]["weather"] = "rain";
     connector(job, "A")["layout"]["colour"] = "grey";
@@ -109,7 +104,7 @@ TEST(PinnedFile, WhatItDoesNotKnowIsKept)
 
 TEST(PinnedFile, AJobOfBeforeHasNeitherFacesNorPins)
 {
-    auto job = petrelJson();
+    auto job = test::petrelJson();
     for (auto& c : job["connectors"])
         c.erase("layout");
     job.erase("pinned");

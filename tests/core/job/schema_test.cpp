@@ -13,11 +13,6 @@ namespace {
 
 using nlohmann::json;
 
-json petrelJson()
-{
-    return json::parse(write(test::petrel()));
-}
-
 json schema()
 {
     return json::parse(kJobSchema);
@@ -42,7 +37,7 @@ TEST(Schema, EveryRequiredMemberIsMissed)
     int checked = 0;
     for (const auto& [pointer, itemSchema] : places()) {
         for (const auto& member : itemSchema["required"]) {
-            json document = petrelJson();
+            json document = test::petrelJson();
             document[json::json_pointer(pointer)].erase(member.get<std::string>());
             const auto refused = read(document.dump());
             ASSERT_FALSE(refused) << pointer << " without " << member;
@@ -61,7 +56,7 @@ TEST(Schema, EveryMemberOfTheWrongTypeIsRefusedWhereItIs)
     int checked = 0;
     for (const auto& [pointer, itemSchema] : places()) {
         for (const auto& [member, memberSchema] : itemSchema["properties"].items()) {
-            json document = petrelJson();
+            json document = test::petrelJson();
             const std::string at = pointer + "/" + member;
             if (!document.contains(json::json_pointer(at)))
                 continue;
@@ -86,13 +81,13 @@ TEST(Schema, BoundsAreHeldOnBothSides)
     for (const auto& [pointer, itemSchema] : places()) {
         for (const auto& [member, memberSchema] : itemSchema["properties"].items()) {
             const std::string at = pointer + "/" + member;
-            if (member == "vicegrip" || !petrelJson().contains(json::json_pointer(at)))
+            if (member == "vicegrip" || !test::petrelJson().contains(json::json_pointer(at)))
                 continue;
             for (const auto& [keyword, outside] :
                  {std::pair("minimum", -1.0), {"exclusiveMinimum", 0.0}, {"maximum", 1.0}}) {
                 if (!memberSchema.contains(keyword))
                     continue;
-                json document = petrelJson();
+                json document = test::petrelJson();
                 document[json::json_pointer(at)] = memberSchema[keyword].get<double>() + outside;
                 EXPECT_FALSE(read(document.dump())) << at << " beyond its " << keyword;
                 ++checked;
@@ -104,7 +99,7 @@ TEST(Schema, BoundsAreHeldOnBothSides)
 
 TEST(Schema, ShippedDocumentsFollowIt)
 {
-    EXPECT_TRUE(document::validate(petrelJson(), kJobSchema));
+    EXPECT_TRUE(document::validate(test::petrelJson(), kJobSchema));
     const auto faults = document::readFile(std::string(VICEGRIP_SOURCE_DIR) + "/data/faults/petrel.json")
                             .and_then([](const std::string& text) { return document::parse(text); });
     ASSERT_TRUE(faults);
@@ -113,15 +108,15 @@ TEST(Schema, ShippedDocumentsFollowIt)
 
 TEST(Schema, LengthsAndCountsAreBounded)
 {
-    json document = petrelJson();
+    json document = test::petrelJson();
     document["name"] = std::string(500, 'x');
     EXPECT_FALSE(read(document.dump()));
-    document = petrelJson();
+    document = test::petrelJson();
     document["connectors"][0]["cavities"] = json::array();
     for (int i = 0; i < 400; ++i)
         document["connectors"][0]["cavities"].push_back(std::to_string(i));
     EXPECT_FALSE(read(document.dump()));
-    document = petrelJson();
+    document = test::petrelJson();
     document["wires"][0]["colour"] = "bluish";
     EXPECT_FALSE(read(document.dump()));
 }

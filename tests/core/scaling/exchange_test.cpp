@@ -9,7 +9,7 @@ namespace {
 
 using testing::HasSubstr;
 
-struct Subject
+struct Scaled
 {
     job::Job job = test::petrel();
     analysis::Analysis a = test::analysed(job);
@@ -20,7 +20,7 @@ struct Subject
 
 TEST(Exchange, WhatIsWrittenIsReadBack)
 {
-    const Subject s;
+    const Scaled s;
     for (const std::string& text :
          {toCsv(s.table, s.sensor, s.circuit.scaling), toColumns(s.table, s.sensor, s.circuit.scaling),
           toJson(s.table, s.sensor).dump()}) {
@@ -36,7 +36,7 @@ TEST(Exchange, WhatIsWrittenIsReadBack)
 
 TEST(Exchange, TheEcusOwnUnitAndOrder)
 {
-    Subject s;
+    Scaled s;
     job::Circuit& clt = *job::find(s.job, job::CircuitId{"clt"});
     clt.scaling.unit = "°F";
     clt.scaling.outputStep = 1;
@@ -72,14 +72,14 @@ TEST(Exchange, CountsInPlaceOfVolts)
     EXPECT_EQ(counts.points[2].reading, 3686);
     EXPECT_NEAR(counts.points[0].value, 60e3 / 0.5001 * (410 * 5.0 / 4095 - 0.5), 1e-6) << "what the table has there";
     EXPECT_EQ(headings(counts, {})[0], "input (counts)");
-    const Subject s;
+    const Scaled s;
     EXPECT_EQ(rowsOf(inCounts(s.table, 5.0 / 1023), s.sensor, s.circuit.scaling)[0][0], "41") << "0.20 V, whole counts";
     EXPECT_EQ(inCounts(table, 5).points.size(), 2U) << "two points on one count are one";
 }
 
 TEST(Exchange, AnotherUnitOfTheKindIsConverted)
 {
-    const Subject s;
+    const Scaled s;
     const auto read = readTable(R"({"unit": "°F", "points": [{"volts": 4, "value": 32}, {"volts": 1, "value": 212}]})",
                                 s.sensor, s.circuit.scaling, 5.0 / 4095);
     ASSERT_TRUE(read) << read.error().text();
@@ -90,7 +90,7 @@ TEST(Exchange, AnotherUnitOfTheKindIsConverted)
 
 TEST(Exchange, ABadTableIsSaidWithItsLine)
 {
-    const Subject s;
+    const Scaled s;
     for (const auto& [text, said, line] :
          {std::tuple("0.5,90\n1,80\n2,85\n", "turn back at 2.000 V", 3),
           {"0.5,90\n1,80\n1,70\n", "two points at 1.000 V", 3},
@@ -109,7 +109,7 @@ TEST(Exchange, ABadTableIsSaidWithItsLine)
 
 TEST(Exchange, CountsAreReadBackAsCounts)
 {
-    Subject s;
+    Scaled s;
     job::Circuit& clt = *job::find(s.job, job::CircuitId{"clt"});
     clt.scaling.takes = job::Takes::Counts;
     const Table taken = asTaken(s.table, s.job, clt);
@@ -127,7 +127,7 @@ TEST(Exchange, CountsAreReadBackAsCounts)
 
 TEST(Exchange, AFormulaIsItsTerms)
 {
-    Subject s;
+    Scaled s;
     job::Circuit& clt = *job::find(s.job, job::CircuitId{"clt"});
     clt.scaling.takes = job::Takes::Polynomial;
     clt.scaling.degree = 1; // of a higher one the points may turn back
@@ -147,7 +147,7 @@ TEST(Exchange, AFormulaIsItsTerms)
 
 TEST(Exchange, CoefficientsThatAreHeldAreComparedWithTheNewOnes)
 {
-    Subject s;
+    Scaled s;
     job::Circuit& clt = *job::find(s.job, job::CircuitId{"clt"});
     clt.scaling.takes = job::Takes::Polynomial;
     clt.scaling.degree = 3;
@@ -196,7 +196,7 @@ TEST(Exchange, DifferenceIsFoundWhereItIs)
 
 TEST(Exchange, ThresholdsStandHalfWay)
 {
-    const Subject s;
+    const Scaled s;
     const auto car = electrics::build(s.job, {.surroundings = s.job.surroundings});
     ASSERT_TRUE(car);
     const auto& map = *job::find(s.job, job::CircuitId{"map"});
@@ -208,7 +208,7 @@ TEST(Exchange, ThresholdsStandHalfWay)
 
 TEST(KnotsOfATable, BestHalvesWhatEvenLeavesAndFreeIsNoWorse)
 {
-    Subject s;
+    Scaled s;
     job::Circuit& clt = *job::find(s.job, job::CircuitId{"clt"});
     clt.scaling.inputStep = 0.001;
     double before = 0;
@@ -233,7 +233,7 @@ TEST(KnotsOfATable, BestHalvesWhatEvenLeavesAndFreeIsNoWorse)
 
 TEST(KnotsOfATable, TheEcusOwnPointsAreKept)
 {
-    Subject s;
+    Scaled s;
     job::Circuit& clt = *job::find(s.job, job::CircuitId{"clt"});
     clt.scaling.knots = job::Knots::Fixed;
     clt.scaling.fixed = {0, 0.5, 1, 2, 3, 4, 5};
