@@ -75,7 +75,7 @@ Live::Live(QObject* parent) : QObject(parent)
             });
     connect(&m_meter, &link::ScpiMeter::measured, this, [this](double value) {
         if (value >= kScpiOverload)
-            value = 1e9; // open, as a typed "open" is
+            value = proof::kOpen_ohm; // as a typed "open" is
         finishReading(value, {});
     });
     connect(&m_meter, &link::ScpiMeter::failed, this,

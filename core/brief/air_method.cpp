@@ -13,7 +13,7 @@ namespace {
 using job::AirMethod;
 using units::Dimension;
 
-constexpr double kIdle_pa = 35e3, kWarmAir_k = 313.15; ///< typical
+constexpr double kWarmAir_k = 313.15; ///< typical
 constexpr double kSmallOpening = 0.1, kWideOpening = 0.6;
 
 AirMethodView described(AirMethod method)

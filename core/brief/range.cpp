@@ -10,7 +10,7 @@ namespace {
 
 using units::Dimension;
 
-constexpr double kOverrun_pa = 18e3, kIdle_pa = 35e3; ///< deep vacuum at overrun; a warm idle (typical)
+constexpr double kOverrun_pa = 18e3; ///< deep vacuum at overrun (typical)
 constexpr double kHotIdleOil_pa = 80e3, kHotOil_pa = 400e3, kColdOil_pa = 700e3; ///< gauge (typical)
 constexpr double kFuelRipple = 0.1; ///< of the rail pressure, on top (typical)
 constexpr double kLeastHeadroom = 0.04; ///< of the span above the highest mark, below which an adder of nothing is left

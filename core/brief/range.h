@@ -9,6 +9,8 @@
 /// The range advisor: which pressure sensor reads everything this engine will do, and how finely.
 namespace vicegrip::brief {
 
+inline constexpr double kIdle_pa = 35e3; ///< manifold pressure of a warm idle (typical)
+
 /// A pressure the engine will show the sensor, in the sensor's own sense: absolute for air, gauge for fluids.
 struct PressureMark
 {

@@ -41,8 +41,17 @@ struct Element
     Kind kind = Kind::Resistor;
     Node a = 0, b = 0, c = 0, d = 0;
     double value = 0;
+    double least = 0, most = 0; ///< between which a good part lies: value ± tolerance, where nothing else was said
     Spread spread;
     std::string label;
+};
+
+/// Elements that one thing moves together, such as the two halves of a track: the settings they may take, as extremes.
+/// A reading is taken to lie between those of the settings.
+struct Together
+{
+    std::vector<ElementIndex> elements;
+    std::vector<std::vector<double>> settings; ///< values, as `elements`
 };
 
 class Network
@@ -60,13 +69,21 @@ class Network
     [[nodiscard]] int nodeCount() const { return m_nodes; }
     [[nodiscard]] const std::vector<Element>& elements() const { return m_elements; }
     [[nodiscard]] const Element& element(ElementIndex i) const { return m_elements.at(static_cast<size_t>(i)); }
-    void setValue(ElementIndex i, double value) { m_elements.at(static_cast<size_t>(i)).value = value; }
+    [[nodiscard]] const std::vector<Together>& together() const { return m_together; }
+
+    /// The value, and no other.
+    void setValue(ElementIndex i, double value) { setBounds(i, value, value, value); }
+    /// The value with the bounds of a good part, for one that its tolerance does not say alone. The spread stays.
+    void setBounds(ElementIndex i, double value, double least, double most);
+    /// The elements keep no bounds of their own.
+    void moveTogether(Together together);
 
   private:
     ElementIndex add(Element element);
 
     int m_nodes = 1;
     std::vector<Element> m_elements;
+    std::vector<Together> m_together;
 };
 
 } // namespace vicegrip::circuit

@@ -29,6 +29,7 @@ struct Reading
 struct Probes
 {
     Node red = kReference, black = kReference;
+    bool operator==(const Probes&) const = default;
 };
 
 class Solution
@@ -68,6 +69,7 @@ class Solution
   private:
     friend Result<Solution> solve(Network network);
     friend class Sweep;
+    friend class Columns;
     explicit Solution(std::unique_ptr<Factors> factors);
     std::unique_ptr<Factors> m_factors;
 };

@@ -17,6 +17,8 @@ using job::Condition;
 using parts::EcuPinRole;
 
 constexpr double kCoilTolerance = 0.1; ///< of a coil's resistance (typical)
+constexpr double kLoadTolerance = 0.3; ///< of what a load draws (typical)
+constexpr double kOff_ohm = 1e9;
 constexpr double kKeyFeedOhms = 10e3; ///< what senses the key (typical)
 
 /// A device that needs a supply to put anything out.
@@ -28,6 +30,7 @@ struct Powered
     job::CircuitId circuit; ///< empty: a unit
     size_t unit = 0;
     bool on = true;
+    std::pair<double, double> asOn = {}; ///< the source's bounds while it is on
 };
 
 class Builder
@@ -62,6 +65,7 @@ class Builder
                  double x);
     [[nodiscard]] const job::Circuit* circuitOf(const job::Device& device) const;
     Result<circuit::Solution> solvePowered();
+    Result<circuit::Solution> orElseOff(circuit::Solution solution);
 
     job::Job m_job; ///< as wired, faults included
     const Situation& m_situation;
@@ -176,14 +180,16 @@ void Builder::addResistors()
         m_net.addResistor(at(r.from), at(r.to), r.ohm, {r.ohm * r.tolerance}, "resistor " + r.id);
 }
 
-/// Off with the engine stopped. A load that is on is the resistance that draws its current at the battery's volts.
+/// Off with the engine stopped. A load that is on is the resistance that draws its current at the battery's volts; each
+/// may be off all the same, which is a bound like any other.
 void Builder::addLoads()
 {
     if (!m_keyOn || !m_situation.running)
         return;
     for (const job::Load& l : m_job.loads) {
         const double ohm = m_job.battery.volts / l.current_a;
-        m_net.addResistor(at(l.from), at(l.to), ohm, {ohm * 0.3}, "load " + l.id);
+        const ElementIndex load = m_net.addResistor(at(l.from), at(l.to), ohm, {ohm * kLoadTolerance}, "load " + l.id);
+        m_net.setBounds(load, ohm, ohm * (1 - kLoadTolerance), kOff_ohm);
     }
 }
 
@@ -296,15 +302,12 @@ void Builder::addSensor(const job::Device& device, const parts::Sensor& sensor, 
             felt = {it->second, 0};
     const double x = felt.value;
     const ElementValues values = elementValues(sensor, x);
-    // A resistance's tolerance is a share of it, wherever within its own bounds the felt value is.
-    const double most = std::max(
-        {values[0], elementValues(sensor, x - felt.tolerance)[0], elementValues(sensor, x + felt.tolerance)[0]});
 
     CircuitElements elements;
     if (toGround)
         elements.sensorGround = ground;
     if (const auto* t = std::get_if<parts::Thermistor>(&sensor.model)) {
-        elements.varied = {m_net.addResistor(signal, ground, values[0], {most * t->tolerance}, label)};
+        elements.varied = {m_net.addResistor(signal, ground, values[0], {values[0] * t->tolerance}, label)};
     } else if (const auto* p = std::get_if<parts::Potentiometer>(&sensor.model)) {
         const Node wiper = m_net.addNode();
         elements.varied = {m_net.addResistor(supply, wiper, values[0], {}, label),
@@ -314,6 +317,13 @@ void Builder::addSensor(const job::Device& device, const parts::Sensor& sensor, 
             {"track of " + device.id.value,
              p->tolerance * p->track_ohm,
              {{elements.varied[0], values[0] / p->track_ohm}, {elements.varied[1], values[1] / p->track_ohm}}});
+        circuit::Together halves{elements.varied, {}};
+        for (const double track : {1 - p->tolerance, 1 + p->tolerance})
+            for (const double at : {x - felt.tolerance, x + felt.tolerance}) {
+                const ElementValues there = elementValues(sensor, at);
+                halves.settings.push_back({track * there[0], track * there[1]});
+            }
+        m_net.moveTogether(std::move(halves));
     } else if (const auto* r = std::get_if<parts::RatiometricTransducer>(&sensor.model)) {
         m_net.addResistor(supply, ground, r->supply_ohm, {r->supply_ohm * 0.3}, label);
         if (m_keyOn) { // unpowered, its output has no resistance to promise
@@ -333,7 +343,7 @@ void Builder::addSensor(const job::Device& device, const parts::Sensor& sensor, 
                                  circuit != nullptr ? circuit->id : job::CircuitId{device.id.value}, 0, true});
         }
     } else if (const auto* sender = std::get_if<parts::Sender>(&sensor.model)) {
-        elements.varied = {m_net.addResistor(signal, ground, values[0], {most * sender->tolerance}, label)};
+        elements.varied = {m_net.addResistor(signal, ground, values[0], {values[0] * sender->tolerance}, label)};
     } else if (const auto* o = std::get_if<parts::OpenCollector>(&sensor.model)) {
         m_net.addResistor(supply, ground, o->supply_ohm, {o->supply_ohm * 0.3}, label);
         elements.varied = {m_net.addResistor(signal, ground, o->off_ohm, {}, label)}; // at rest, off
@@ -344,6 +354,10 @@ void Builder::addSensor(const job::Device& device, const parts::Sensor& sensor, 
     } else if (const auto* contact = std::get_if<parts::Contact>(&sensor.model)) {
         if (contact->closedAtRest)
             m_net.addResistor(signal, toGround ? ground : supply, contact->on_ohm, {contact->on_ohm}, label);
+    }
+    if (elements.varied.size() == 1) {
+        const auto [least, most] = elementRange(sensor, x - felt.tolerance, x + felt.tolerance);
+        m_net.setBounds(elements.varied[0], values[0], least, most);
     }
     causeOf(circuit, sensor, elements.varied, x);
     if (circuit != nullptr) {
@@ -364,6 +378,9 @@ void Builder::addDevices()
 /// only ever removes load, and nothing is switched on again, so this ends.
 Result<circuit::Solution> Builder::solvePowered()
 {
+    for (Powered& p : m_powered)
+        if (p.source)
+            p.asOn = {m_net.element(*p.source).least, m_net.element(*p.source).most};
     for (;;) {
         auto solution = circuit::solve(m_net);
         if (!solution)
@@ -382,8 +399,33 @@ Result<circuit::Solution> Builder::solvePowered()
             changed = true;
         }
         if (!changed)
-            return solution;
+            return orElseOff(std::move(*solution));
     }
+}
+
+/// A source that some good car leaves without enough supply, or another one has enough for, may be off or on: its bounds
+/// are wide enough for both.
+Result<circuit::Solution> Builder::orElseOff(circuit::Solution solution)
+{
+    std::vector<circuit::Probes> probes;
+    for (const Powered& p : m_powered)
+        probes.push_back({p.supply, p.ground});
+    constexpr double kNoLoad = 1e15, kDoubt = 2; // of the first order
+    const auto supplies = solution.voltmeters(probes, kNoLoad);
+    circuit::Bounds bounds(solution);
+    bool changed = false;
+    for (size_t i = 0; i < m_powered.size(); ++i) {
+        const Powered& p = m_powered[i];
+        if (!p.source || std::abs(supplies[i].value - p.least_v) > kDoubt * supplies[i].worstCase(solution.network()))
+            continue;
+        const auto [low, high] = bounds.voltmeter(probes[i], 0, supplies[i]);
+        if (p.on ? low >= p.least_v : high < p.least_v)
+            continue;
+        const circuit::Element& e = m_net.element(*p.source);
+        m_net.setBounds(*p.source, e.value, std::min(p.asOn.first, 0.0), std::max(p.asOn.second, 0.0));
+        changed = true;
+    }
+    return changed ? circuit::solve(m_net) : Result<circuit::Solution>(std::move(solution));
 }
 
 Result<Electrics> Builder::build()
@@ -401,7 +443,9 @@ Result<Electrics> Builder::build()
         if (!shared->shares.empty())
             m_causes.push_back(std::move(*shared));
     return solvePowered().map([&](circuit::Solution&& solution) {
+        circuit::Bounds bounds(solution);
         Electrics out{.solution = std::move(solution),
+                      .bounds = std::move(bounds),
                       .nodes = std::move(m_nodes),
                       .circuits = std::move(m_circuits),
                       .inputs = std::move(m_inputs),

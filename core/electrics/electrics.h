@@ -1,10 +1,12 @@
 #pragma once
 
 #include "core/base/result.h"
+#include "core/circuit/bounds.h"
 #include "core/circuit/solution.h"
 #include "core/electrics/faults.h"
 #include "core/job/job.h"
 
+#include <functional>
 #include <map>
 #include <optional>
 #include <string>
@@ -31,19 +33,20 @@ struct Situation
 struct Bounded
 {
     double value = 0;
-    double worst = 0; ///< sum of |sensitivity| * tolerance
-    double sigma = 0; ///< root of the squares
+    double low = 0, high = 0; ///< what no good car is beyond: the worst corner of all tolerances (circuit/bounds.h)
+    double sigma = 0; ///< root of the squares, first order
     std::vector<std::string> subjects; ///< fact subjects (job/facts.h) of the elements that move it noticeably
 };
 
-/// How far one thing may move an input's volts.
+/// How far one thing may move an input's volts, by the derivative.
 struct Share
 {
     std::string subject; ///< a fact subject: "sensor clt", "supply", "wire w12"; or a cause: "track of tps"
     double worst = 0, sigma = 0; ///< V
 };
 
-/// One thing that moves several elements together: the ambient, a track's total resistance.
+/// One thing that moves several elements together: the ambient, a track's total resistance. For standard deviations:
+/// bounds know what moves together from the network (circuit::Together).
 struct Cause
 {
     std::string name;
@@ -89,6 +92,7 @@ struct Leads
 struct Electrics
 {
     circuit::Solution solution;
+    mutable circuit::Bounds bounds; ///< of it; not for two threads at once
     std::map<job::PointRef, circuit::Node> nodes; ///< harness side of each place
     std::map<job::CircuitId, CircuitElements> circuits;
     std::map<parts::InputId, InputNodes> inputs;
@@ -117,8 +121,13 @@ struct Electrics
     /// its own supply. No value with the ECU off.
     [[nodiscard]] std::optional<Bounded> inputVolts(const job::Job& job, const job::Circuit& circuit) const;
 
-    /// The same, apart: what moves the input's volts, and how far. The shares' `worst` add up to that of inputVolts,
-    /// the squares of `sigma` to its square. Empty with the ECU off.
+    /// Its bounds while only those elements are off their nominal values whose label `moves` agrees to.
+    [[nodiscard]] std::optional<circuit::Interval>
+    inputRange(const job::Job& job, const job::Circuit& circuit,
+               const std::function<bool(const std::string& label)>& moves) const;
+
+    /// What moves the input's volts, and how far, thing by thing. The squares of `sigma` add up to that of inputVolts.
+    /// Empty with the ECU off.
     [[nodiscard]] std::vector<Share> inputShares(const job::Job& job, const job::Circuit& circuit) const;
 
     /// Readings that were worked out already: circuits share splices and grounds. Not for two threads at once.

@@ -9,8 +9,14 @@ namespace {
 /// Curves are only followed down to here: an exponential soon leaves what a double holds.
 constexpr double kColdest_k = 100;
 
-/// A transducer's output saturates a little short of its rails (typical).
+/// A transducer's output saturates a little short of its rails (typical), but where its sheet says otherwise.
 constexpr double kLeastShare = 0.02, kMostShare = 0.98;
+
+std::pair<double, double> railsOf(const parts::RatiometricTransducer& r)
+{
+    const auto [low, high] = std::minmax(r.low_v / r.at_supply_v, r.high_v / r.at_supply_v);
+    return {std::clamp(low, 0.0, kLeastShare), std::clamp(high, kMostShare, 1.0)};
+}
 
 double alongRange(const parts::Sensor& s, double x)
 {
@@ -39,7 +45,8 @@ struct Values
     ElementValues operator()(const parts::RatiometricTransducer& r) const
     {
         const double volts = std::lerp(r.low_v, r.high_v, alongRange(sensor, x));
-        return {std::clamp(volts / r.at_supply_v, kLeastShare, kMostShare)};
+        const auto [least, most] = railsOf(r);
+        return {std::clamp(volts / r.at_supply_v, least, most)};
     }
     ElementValues operator()(const parts::VoltageDevice& d) const
     {
@@ -95,6 +102,86 @@ ElementValues elementSecants(const parts::Sensor& sensor, double x, double toler
         }
     }
     return most;
+}
+
+namespace {
+
+struct Kinks
+{
+    const parts::Sensor& sensor;
+
+    std::vector<double> operator()(const parts::Thermistor& t) const
+    {
+        std::vector<double> out;
+        if (const auto* table = std::get_if<parts::TableCurve>(&t.curve))
+            for (const auto& p : table->points)
+                out.push_back(p.kelvin);
+        return out;
+    }
+    std::vector<double> operator()(const parts::Potentiometer&) const { return {sensor.low, sensor.high}; }
+    std::vector<double> operator()(const parts::RatiometricTransducer& r) const
+    {
+        const auto [least, most] = railsOf(r);
+        std::vector<double> out;
+        for (const double rail : {least, most})
+            if (r.high_v != r.low_v)
+                out.push_back(
+                    std::lerp(sensor.low, sensor.high, (rail * r.at_supply_v - r.low_v) / (r.high_v - r.low_v)));
+        return out;
+    }
+    std::vector<double> operator()(const parts::VoltageDevice& d) const
+    {
+        std::vector<double> out = {sensor.low, sensor.high};
+        for (const auto& p : d.points)
+            out.push_back(p.value);
+        return out;
+    }
+    std::vector<double> operator()(const parts::Sender& s) const
+    {
+        std::vector<double> out;
+        for (const auto& p : s.points)
+            out.push_back(p.value);
+        return out;
+    }
+    std::vector<double> operator()(const auto&) const { return {}; }
+};
+
+/// The part's own tolerance round a value of its varied element.
+ElementRange around(const parts::Sensor& sensor, double value)
+{
+    if (const auto* t = std::get_if<parts::Thermistor>(&sensor.model))
+        return {value * (1 - t->tolerance), value * (1 + t->tolerance)};
+    if (const auto* s = std::get_if<parts::Sender>(&sensor.model))
+        return {value * (1 - s->tolerance), value * (1 + s->tolerance)};
+    if (const auto* r = std::get_if<parts::RatiometricTransducer>(&sensor.model)) {
+        const double off = r->tolerance * std::abs(r->high_v - r->low_v) / r->at_supply_v;
+        return {std::max(value - off, 0.0), std::min(value + off, 1.0)};
+    }
+    if (const auto* d = std::get_if<parts::VoltageDevice>(&sensor.model))
+        return {value - d->tolerance_v, value + d->tolerance_v};
+    return {value, value};
+}
+
+} // namespace
+
+std::vector<double> kinksOf(const parts::Sensor& sensor)
+{
+    return std::visit(Kinks{sensor}, sensor.model);
+}
+
+ElementRange elementRange(const parts::Sensor& sensor, double low, double high)
+{
+    std::vector<double> places = {low, high};
+    for (const double kink : kinksOf(sensor))
+        if (kink > low && kink < high)
+            places.push_back(kink);
+    ElementRange out = around(sensor, elementValues(sensor, low)[0]);
+    for (const double x : places) {
+        const ElementRange there = around(sensor, elementValues(sensor, x)[0]);
+        out.least = std::min(out.least, there.least);
+        out.most = std::max(out.most, there.most);
+    }
+    return out;
 }
 
 Felt atRest(const job::Circuit& circuit, const job::Surroundings& surroundings)

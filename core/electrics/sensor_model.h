@@ -3,6 +3,7 @@
 #include "core/job/job.h"
 
 #include <array>
+#include <vector>
 
 /// A sensor's elements as functions of what it feels: the same numbers build a network and sweep it.
 namespace vicegrip::electrics {
@@ -18,9 +19,20 @@ using ElementValues = std::array<double, 2>;
 /// d(element value)/dx, one per element.
 [[nodiscard]] ElementValues elementSlopes(const parts::Sensor& sensor, double x);
 
-/// The same for bounds: the secant to the side of x ± `tolerance` where the elements move most. A derivative tells half
-/// at the end of what a part puts out, and too little where its curve bends.
+/// Their spread while it feels x ± `tolerance`, per unit of it: the secant to the side where the elements move most. A
+/// derivative tells half at the end of what a part puts out, and too little where its curve bends.
 [[nodiscard]] ElementValues elementSecants(const parts::Sensor& sensor, double x, double tolerance);
+
+/// The places in the sensor's range where its curve is bent: points of its sheet, ends of what it puts out.
+[[nodiscard]] std::vector<double> kinksOf(const parts::Sensor& sensor);
+
+/// The least and the most its first varied element may be while it feels anything of `low` to `high`, the part's own
+/// tolerance included.
+struct ElementRange
+{
+    double least = 0, most = 0;
+};
+[[nodiscard]] ElementRange elementRange(const parts::Sensor& sensor, double low, double high);
 
 /// What the circuit's sensor feels with the engine stopped, and how well that is known.
 struct Felt

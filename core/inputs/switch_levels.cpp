@@ -34,13 +34,26 @@ Result<electrics::Bounded> inputWith(job::Job job, const job::Circuit& circuit, 
     return *seen;
 }
 
-/// The resistance across the contact at which the input stands at `threshold`: it goes from closed to open as a
-/// divider does, by R / (R + Rt).
-double ohmAt(double threshold, const SwitchLevels& l, double thevenin_ohm)
+/// The input over the resistance across the contact: it goes to the open contact's volts as a divider does, by
+/// Rt / (Rt + R).
+struct Divider
 {
-    const double way = (threshold - l.closed_v) / (l.open_v - l.closed_v);
-    return way >= 1 ? kNever : way <= 0 ? 0 : thevenin_ohm * way / (1 - way);
-}
+    double open_v = 0, closed_v = 0, closed_ohm = 0, thevenin_ohm = 0;
+
+    /// Of the closed contact, which has some resistance itself, and another one.
+    static Divider through(const SwitchLevels& l, double closed_ohm, double other_v, double other_ohm)
+    {
+        const double closed = l.closed_v - l.open_v, other = other_v - l.open_v;
+        return {l.open_v, l.closed_v, closed_ohm, (other * other_ohm - closed * closed_ohm) / (closed - other)};
+    }
+
+    /// The resistance at which the input stands at `threshold`.
+    [[nodiscard]] double ohmAt(double threshold) const
+    {
+        const double left = (threshold - open_v) / (closed_v - open_v);
+        return left <= 0 ? kNever : std::max(0.0, (thevenin_ohm + closed_ohm) / left - thevenin_ohm);
+    }
+};
 
 std::string wordsOf(const SwitchLevels& l, const parts::EcuInput& input)
 {
@@ -80,8 +93,8 @@ Result<SwitchLevels> switchLevels(const job::Job& job, const job::Circuit& circu
             return tl::make_unexpected(r->error());
     SwitchLevels out{.open_v = open->value,
                      .closed_v = closed->value,
-                     .openWorst_v = open->worst,
-                     .closedWorst_v = closed->worst,
+                     .openWithin_v = {open->low, open->high},
+                     .closedWithin_v = {closed->low, closed->high},
                      .low_v = 0,
                      .high_v = 0,
                      .contact_ohm = 0,
@@ -90,16 +103,16 @@ Result<SwitchLevels> switchLevels(const job::Job& job, const job::Circuit& circu
                      .closedIsLow = closed->value < open->value,
                      .words = {}};
     const auto& [low, high] = out.closedIsLow ? std::pair(*closed, *open) : std::pair(*open, *closed);
-    const double most = low.value + low.worst, least = high.value - high.worst;
+    const double most = low.high, least = high.low;
     out.low_v = std::lerp(most, least, 1 / 3.0);
     out.high_v = std::lerp(most, least, 2 / 3.0);
     out.apart = out.high_v - out.low_v >= kLeastGap_v;
-    const double toProbe = out.open_v - probed->value;
     if (out.apart && std::abs(probed->value - out.closed_v) > 1e-9) {
-        const double thevenin_ohm = kProbe_ohm * toProbe / (probed->value - out.closed_v);
+        const auto divider =
+            Divider::through(out, std::get<parts::Contact>(sensor->model).on_ohm, probed->value, kProbe_ohm);
         // It must come under the lower threshold to change when it pulls low, and over the upper one to change back.
-        out.contact_ohm = ohmAt(out.closedIsLow ? out.low_v : out.high_v, out, thevenin_ohm);
-        out.leak_ohm = ohmAt(out.closedIsLow ? out.high_v : out.low_v, out, thevenin_ohm);
+        out.contact_ohm = divider.ohmAt(out.closedIsLow ? out.low_v : out.high_v);
+        out.leak_ohm = divider.ohmAt(out.closedIsLow ? out.high_v : out.low_v);
     }
     out.words = wordsOf(out, *input);
     return out;

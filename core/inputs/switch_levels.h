@@ -1,6 +1,7 @@
 #pragma once
 
 #include "core/base/result.h"
+#include "core/circuit/bounds.h"
 #include "core/job/job.h"
 
 #include <string>
@@ -12,7 +13,7 @@ namespace vicegrip::inputs {
 struct SwitchLevels
 {
     double open_v = 0, closed_v = 0; ///< at the input, nominally
-    double openWorst_v = 0, closedWorst_v = 0; ///< how far each may be from that
+    circuit::Interval openWithin_v, closedWithin_v; ///< between which each may be
     double low_v = 0, high_v = 0; ///< thresholds: under the one it is low, over the other high, between as before
     double contact_ohm = 0; ///< the contact may grow to this before it is no longer seen closed
     double leak_ohm = 0; ///< a wet plug may leak this much before it is no longer seen open

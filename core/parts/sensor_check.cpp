@@ -5,7 +5,7 @@
 namespace vicegrip::parts {
 namespace {
 
-Result<void> bad(std::string pointer, std::string sentence)
+Result<void> outOfRange(std::string pointer, std::string sentence)
 {
     return fail(ErrorCode::Range, std::move(sentence), {{}, std::move(pointer), 0, 0});
 }
@@ -18,11 +18,11 @@ Result<void> checkCurve(const ResistanceCurve& curve)
     for (size_t i = 1; i < table->points.size(); ++i) {
         const std::string at = "/thermistor/table/points/" + std::to_string(i);
         if (table->points[i].kelvin <= table->points[i - 1].kelvin)
-            return bad(at, "temperatures must rise from point to point");
+            return outOfRange(at, "temperatures must rise from point to point");
         const bool falls = table->points[1].ohm < table->points[0].ohm;
         if (table->points[i].ohm == table->points[i - 1].ohm ||
             (table->points[i].ohm < table->points[i - 1].ohm) != falls)
-            return bad(at, "the resistance must keep falling, or keep rising, from point to point");
+            return outOfRange(at, "the resistance must keep falling, or keep rising, from point to point");
     }
     return {};
 }
@@ -32,9 +32,9 @@ Result<void> checkRising(const std::vector<double>& values, const std::vector<do
 {
     for (size_t i = 1; i < values.size(); ++i) {
         if (values[i] <= values[i - 1])
-            return bad(pointer + "/" + std::to_string(i), "values must rise from point to point");
+            return outOfRange(pointer + "/" + std::to_string(i), "values must rise from point to point");
         if (outputs[i] == outputs[i - 1] || (outputs[i] < outputs[i - 1]) != (outputs[1] < outputs[0]))
-            return bad(pointer + "/" + std::to_string(i),
+            return outOfRange(pointer + "/" + std::to_string(i),
                        "the " + output + " must keep falling, or keep rising, from point to point");
     }
     return {};
@@ -47,20 +47,20 @@ struct CheckModel
     Result<void> operator()(const Thermistor& t) const
     {
         if (s.measures != units::Dimension::Temperature)
-            return bad("/measures", "a thermistor measures temperature");
+            return outOfRange("/measures", "a thermistor measures temperature");
         return checkCurve(t.curve);
     }
     Result<void> operator()(const Potentiometer&) const { return {}; }
     Result<void> operator()(const RatiometricTransducer& r) const
     {
         if (r.low_v == r.high_v)
-            return bad("/ratiometric/high_v", "the output does not move: high_v equals low_v");
+            return outOfRange("/ratiometric/high_v", "the output does not move: high_v equals low_v");
         return {};
     }
     Result<void> operator()(const VoltageDevice& d) const
     {
         if (d.low_v == d.high_v)
-            return bad("/voltage/high_v", "the output does not move: high_v equals low_v");
+            return outOfRange("/voltage/high_v", "the output does not move: high_v equals low_v");
         std::vector<double> values, volts;
         for (const auto& p : d.points) {
             values.push_back(p.value);
@@ -80,9 +80,9 @@ struct CheckModel
     Result<void> operator()(const OpenCollector& o) const
     {
         if (!(o.low_hz < o.high_hz))
-            return bad("/open_collector/high_hz", "the frequency does not rise: high_hz must be above low_hz");
+            return outOfRange("/open_collector/high_hz", "the frequency does not rise: high_hz must be above low_hz");
         if (o.on_ohm >= o.off_ohm)
-            return bad("/open_collector/off_ohm", "the output does not switch: off_ohm must be above on_ohm");
+            return outOfRange("/open_collector/off_ohm", "the output does not switch: off_ohm must be above on_ohm");
         std::vector<double> values, hertz;
         for (const auto& p : o.points) {
             values.push_back(p.value);
@@ -93,7 +93,7 @@ struct CheckModel
     Result<void> operator()(const Reluctance&) const
     {
         if (s.measures != units::Dimension::Frequency)
-            return bad("/measures", "a variable-reluctance sensor measures frequency");
+            return outOfRange("/measures", "a variable-reluctance sensor measures frequency");
         return {};
     }
     Result<void> operator()(const Contact&) const { return {}; }
@@ -109,19 +109,19 @@ Result<void> checkModel(const Sensor& s)
 Result<void> checkSensor(const Sensor& s)
 {
     if (!units::fits(s.unit, s.measures))
-        return bad("/unit", "\"" + s.unit + "\" is not a unit of " + std::string(units::name(s.measures)));
+        return outOfRange("/unit", "\"" + s.unit + "\" is not a unit of " + std::string(units::name(s.measures)));
     if (!(s.low < s.high))
-        return bad("/high", "the range is empty: high must be above low");
+        return outOfRange("/high", "the range is empty: high must be above low");
     const bool contact = std::holds_alternative<Contact>(s.model);
     const bool supply = !cavityOf(s, PinRole::Supply).empty(), ground = !cavityOf(s, PinRole::Ground).empty();
     if (cavityOf(s, PinRole::Signal).empty() || (!ground && !contact))
-        return bad("/pins", "a signal pin and a ground pin are needed");
+        return outOfRange("/pins", "a signal pin and a ground pin are needed");
     if (contact && ground == supply)
-        return bad("/pins", "a switch joins its signal pin to either a ground pin or a supply pin");
+        return outOfRange("/pins", "a switch joins its signal pin to either a ground pin or a supply pin");
     const bool twoWires = std::holds_alternative<Thermistor>(s.model) || std::holds_alternative<Sender>(s.model) ||
                           std::holds_alternative<Reluctance>(s.model);
     if (!twoWires && !contact && !supply)
-        return bad("/pins", "this kind of sensor needs a supply pin");
+        return outOfRange("/pins", "this kind of sensor needs a supply pin");
     return checkModel(s);
 }
 

@@ -16,8 +16,6 @@ using job::Condition;
 using parts::PinRole;
 using units::Dimension;
 
-constexpr double kOpenOhms = 20e6; ///< a hand meter shows overload from about here (typical)
-
 std::string_view roleText(PinRole role)
 {
     switch (role) {
@@ -131,12 +129,12 @@ class CircuitPromises
             return std::nullopt;
         const auto felt = electrics::atRest(m_circuit, m_job.surroundings);
         const double hz = parts::hertzAt(m_sensor, felt.value);
-        const double off = output.tolerance * hz;
-        const double moved = std::abs(parts::hertzAt(m_sensor, felt.value + felt.tolerance) -
-                                      parts::hertzAt(m_sensor, felt.value - felt.tolerance)) /
-                             2;
+        const auto [least, most] = std::minmax({hz, parts::hertzAt(m_sensor, felt.value - felt.tolerance),
+                                                parts::hertzAt(m_sensor, felt.value + felt.tolerance)});
+        const double off = output.tolerance * hz, moved = (most - least) / 2;
         return Bounded{hz,
-                       off + moved,
+                       least * (1 - output.tolerance),
+                       most * (1 + output.tolerance),
                        std::hypot(circuit::Spread{off}.standardDeviation(), circuit::Spread{moved}.standardDeviation()),
                        {"sensor " + m_circuit.device.value}};
     }
@@ -182,12 +180,24 @@ class CircuitPromises
             e.trouble = "this place is not in the network";
             return;
         }
-        const double meter = meterShare * std::abs(reading->value) + meterFloor;
+        const auto meter = [&](double shown) { return meterShare * std::abs(shown) + meterFloor; };
         e.value = reading->value + leads;
-        e.low = e.value - reading->worst - meter;
-        e.high = e.value + reading->worst + meter;
+        e.low = reading->low + leads - meter(reading->low + leads);
+        e.high = reading->high + leads + meter(reading->high + leads);
         e.sigma = reading->sigma;
+        if (e.dimension == Dimension::Resistance)
+            allowOverload(e);
         e.subjects = restsOn(m_circuit, m_paths, m_condition, reading->subjects);
+    }
+
+    /// Open is open, however many leaks make it up: where a meter may show overload, what is recorded for it is allowed.
+    static void allowOverload(Expectation& e)
+    {
+        if (e.high >= kOverload_ohm)
+            e.high = std::max(e.high, kOpen_ohm);
+        if (e.value >= kOverload_ohm)
+            e.value = kOpen_ohm;
+        e.low = std::min(e.low, kOverload_ohm);
     }
 
     const job::Job& m_job;
@@ -216,8 +226,8 @@ Expectation CircuitPromises::fromEcu(StationKind kind, const scaling::Table* tab
     } else if (hertz && kind == StationKind::Counts) {
         e.trouble = "it is counted in Hz";
     } else if (seen) {
-        low = clamped(seen->value - seen->worst - step);
-        high = clamped(seen->value + seen->worst + step);
+        low = clamped(seen->low - step);
+        high = clamped(seen->high + step);
         e.value = clamped(seen->value);
         e.sigma = seen->sigma;
         e.subjects = restsOn(m_circuit, m_paths, m_condition, seen->subjects);
@@ -247,11 +257,11 @@ Expectation CircuitPromises::fromEcu(StationKind kind, const scaling::Table* tab
             break;
         }
         e.subjects.push_back("scaling " + m_circuit.id.value);
-        const double atLow = scaling::lookUp(*table, low), atHigh = scaling::lookUp(*table, high);
+        const auto [least, most] = scaling::valuesBetween(*table, low, high);
         e.value = scaling::lookUp(*table, e.value);
         const double outputStep = scaling::outputStep(m_sensor, m_circuit.scaling);
-        e.low = std::min(atLow, atHigh) - outputStep;
-        e.high = std::max(atLow, atHigh) + outputStep;
+        e.low = least - outputStep;
+        e.high = most + outputStep;
         break;
     }
     default:
@@ -309,7 +319,7 @@ std::vector<Expectation> expectations(const job::Job& job, const electrics::Elec
 std::string readingText(const Expectation& e, double value)
 {
     if (e.dimension == Dimension::Resistance) {
-        if (value >= kOpenOhms)
+        if (value >= kOverload_ohm)
             return "open";
         if (value >= 1000)
             return units::formatNumber(value / 1000, 3) + " kΩ";

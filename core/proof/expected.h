@@ -13,6 +13,9 @@
 /// What must be read at every place a probe can reach, before it is touched.
 namespace vicegrip::proof {
 
+/// From here on a hand meter shows overload (typical); what is recorded for it.
+inline constexpr double kOverload_ohm = 20e6, kOpen_ohm = 1e9;
+
 enum class StationKind {
     Probe, ///< a meter's red lead goes there
     Input, ///< volts the ECU reports
@@ -35,7 +38,7 @@ struct Expectation
     Station station;
     units::Dimension dimension = units::Dimension::Voltage;
     std::string unit;
-    double value = 0, low = 0, high = 0; ///< bounds: worst case of the circuit, and the meter's own error
+    double value = 0, low = 0, high = 0; ///< bounds: the circuit's worst corner, and the meter's own error there
     double sigma = 0; ///< standard deviation, the meter's not included
     job::PointRef blackPoint; ///< where the black lead goes; empty for what the ECU reports
     std::string black; ///< the same as people say it: "Battery –"

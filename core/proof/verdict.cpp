@@ -36,9 +36,8 @@ std::string_view stateName(State state)
 
 Result<double> parseReading(const Expectation& expectation, std::string_view typed)
 {
-    constexpr double kOpen = 1e9;
     if (expectation.dimension == units::Dimension::Resistance && (typed == "open" || typed == "OL"))
-        return kOpen;
+        return kOpen_ohm;
     return units::parse(typed, expectation.dimension, expectation.unit);
 }
 

@@ -1,6 +1,7 @@
 #include "core/scaling/budget.h"
 
 #include "core/fuel/blend.h"
+#include "core/scaling/reach.h"
 
 #include <algorithm>
 #include <cmath>
@@ -12,9 +13,8 @@ using electrics::Electrics;
 using electrics::Share;
 
 /// Whose share it is, by the fact subject it bears.
-BudgetPart partOf(const Share& share, const job::Circuit& circuit)
+BudgetPart partOf(const std::string& s, const job::Circuit& circuit)
 {
-    const std::string& s = share.subject;
     if (s == "sensor " + circuit.device.value || s == "track of " + circuit.device.value)
         return BudgetPart::Sensor;
     if (s == "battery" || s.starts_with("supply") || s.starts_with("expander-supply"))
@@ -40,19 +40,24 @@ double slopeAt(const Transfer& transfer, const job::ScalingSpec& spec, double va
     return (transfer.reading(high) - transfer.reading(low)) / (high - low);
 }
 
-/// The table's largest error where the other parts may have moved the reading to.
+/// The table's largest error where the parts ahead of it may have moved the reading to.
 double tableWithin(const Table& table, const Transfer& transfer, const job::ScalingSpec& spec, double value,
-                   const Budget& others)
+                   double ahead)
 {
-    double reach = 0, most = 0;
-    for (const BudgetLine& line : others.lines)
-        reach += line.worst;
+    double most = 0;
     constexpr int kPlaces = 8; // to each side
     for (int i = -kPlaces; i <= kPlaces; ++i) {
-        const double x = std::clamp(value + reach * i / kPlaces, spec.low, spec.high);
+        const double x = std::clamp(value + ahead * i / kPlaces, spec.low, spec.high);
         most = std::max(most, std::abs(lookUp(table, transfer.reading(x)) - x));
     }
     return most;
+}
+
+/// How far the table's values between these readings, a count more to either side, lie from `from`.
+double shownOff(const Table& table, const circuit::Interval& readings, double count, double from)
+{
+    const auto [least, most] = valuesBetween(table, readings.low - count, readings.high + count);
+    return std::max(std::abs(least - from), std::abs(most - from));
 }
 
 bool fuelsByDensity(const job::Job& job)
@@ -94,7 +99,11 @@ std::optional<MixtureCost> mixtureOf(const job::Job& job, const job::Circuit& ci
     case parts::SensorKind::AirTemperature:
         if (!fuelsByDensity(job))
             return std::nullopt;
-        return share("fuel goes against the temperature: dm/m = -dT/T, in kelvin");
+        if (b.worst >= b.value)
+            return std::nullopt;
+        // m = c / T: what is shown too low weighs more than what is shown too high.
+        return MixtureCost{b.worst / (b.value - b.worst), b.sigma / b.value,
+                           "fuel goes against the temperature: dm/m = -dT/T, in kelvin"};
     case parts::SensorKind::AirMass:
         return share("fuel follows the air: dm/m = dq/q");
     case parts::SensorKind::Wideband:
@@ -102,6 +111,46 @@ std::optional<MixtureCost> mixtureOf(const job::Job& job, const job::Circuit& ci
     default:
         return std::nullopt;
     }
+}
+
+} // namespace
+
+namespace {
+
+/// The parts that move the input's volts: each alone, and the range of all of them together, consumers running or not.
+template <class AddSigma>
+circuit::Interval addVolts(Budget& b, const job::Job& job, const job::Circuit& circuit, const Table& table,
+                           const Electrics& atRest, const AddSigma& addSigma)
+{
+    const auto running = carAt(job, circuit, b.value, true);
+    const auto all = running ? running->inputVolts(job, circuit) : std::nullopt;
+    const auto alone = [&](const Electrics& car, BudgetPart part) {
+        const auto range =
+            car.inputRange(job, circuit, [&](const std::string& label) { return partOf(label, circuit) == part; });
+        return range ? shownOff(table, *range, 0, b.shown) : 0;
+    };
+    std::array<double, kBudgetParts> heaviest{};
+    for (const Share& s : atRest.inputShares(job, circuit)) {
+        const BudgetPart part = partOf(s.subject, circuit);
+        addSigma(part, s.sigma);
+        if (s.worst > heaviest[static_cast<size_t>(part)]) {
+            heaviest[static_cast<size_t>(part)] = s.worst;
+            b.lines[static_cast<size_t>(part)].most = s.subject;
+        }
+    }
+    for (const BudgetPart part : {BudgetPart::Sensor, BudgetPart::Supply, BudgetPart::Wiring, BudgetPart::PullUp})
+        b.lines[static_cast<size_t>(part)].worst = alone(atRest, part);
+    if (!all) {
+        const auto still = atRest.inputVolts(job, circuit);
+        return still ? circuit::Interval{still->low, still->high} : circuit::Interval{b.reading, b.reading};
+    }
+    BudgetLine& wiring = b.lines[static_cast<size_t>(BudgetPart::Wiring)];
+    const double shared = alone(*running, BudgetPart::Wiring);
+    if (shared > 2 * wiring.worst)
+        wiring.most = "running consumers";
+    wiring.worst = std::max(wiring.worst, shared);
+    addSigma(BudgetPart::Wiring, circuit::Spread{std::abs(all->value - b.reading)}.standardDeviation());
+    return {std::min(all->low, b.reading), std::max(all->high, b.reading)};
 }
 
 } // namespace
@@ -140,46 +189,37 @@ Result<Budget> budgetAt(const job::Job& job, const job::Circuit& circuit, const 
     b.value = value;
     b.reading = transfer->reading(value);
     b.shown = lookUp(table, b.reading);
-    std::array<double, kBudgetParts> heaviest{};
-    const auto add = [&](BudgetPart part, double worst, double sigma, const std::string& subject) {
-        const auto i = static_cast<size_t>(part);
-        BudgetLine& line = b.lines[i];
-        line.part = part;
-        line.worst += worst;
-        line.sigma = std::hypot(line.sigma, sigma);
-        if (worst > heaviest[i]) {
-            heaviest[i] = worst;
-            line.most = subject;
-        }
-    };
     for (size_t i = 0; i < kBudgetParts; ++i)
         b.lines[i].part = static_cast<BudgetPart>(i);
-    const auto fromReading = [&](BudgetPart part, double worst, double sigma, const std::string& subject) {
-        add(part, worst / std::abs(slope), sigma / std::abs(slope), subject);
+    const auto lineOf = [&](BudgetPart part) -> BudgetLine& { return b.lines[static_cast<size_t>(part)]; };
+    const auto addSigma = [&](BudgetPart part, double sigma) {
+        lineOf(part).sigma = std::hypot(lineOf(part).sigma, sigma / std::abs(slope));
     };
+    circuit::Interval within{b.reading, b.reading}; // of the input, everything at its worst
     if (counts) {
         const double off = std::get<parts::OpenCollector>(sensor->model).tolerance * b.reading;
-        fromReading(BudgetPart::Sensor, off, circuit::Spread{off}.standardDeviation(),
-                    "sensor " + circuit.device.value);
+        within = {b.reading - off, b.reading + off};
+        lineOf(BudgetPart::Sensor).worst = shownOff(table, within, 0, b.shown);
+        lineOf(BudgetPart::Sensor).most = "sensor " + circuit.device.value;
+        addSigma(BudgetPart::Sensor, circuit::Spread{off}.standardDeviation());
     } else {
-        for (const Share& s : car->inputShares(job, circuit))
-            fromReading(partOf(s, circuit), s.worst, s.sigma, s.subject);
-        const auto running = carAt(job, circuit, value, true);
-        const auto at = running ? running->inputVolts(job, circuit) : std::nullopt;
-        const double shift = at ? std::abs(at->value - b.reading) : 0;
-        if (shift > 1e-6)
-            fromReading(BudgetPart::Wiring, shift, circuit::Spread{shift}.standardDeviation(), "running consumers");
+        within = addVolts(b, job, circuit, table, *car, addSigma);
     }
     const double count = readingStep(job, circuit);
-    fromReading(BudgetPart::Counts, count, count / std::sqrt(12.0), {}); // one step, evenly spread within it
+    lineOf(BudgetPart::Counts).worst = shownOff(table, {b.reading, b.reading}, count, b.shown);
+    addSigma(BudgetPart::Counts, count / std::sqrt(12.0)); // one step, evenly spread within it
+    const auto [low, high] = reachOf(*transfer, circuit.scaling);
+    for (const double reading : {within.low - count, within.high + count})
+        b.ahead = std::max(b.ahead, std::abs(transfer->value(reading, low, high) - value));
     // Taught limits are no error of the table: they say where 0 and 100 % are on this engine.
-    if (!circuit.stops)
-        add(BudgetPart::Table, tableWithin(table, *transfer, circuit.scaling, value, b), std::abs(b.shown - value), {});
-
-    for (const BudgetLine& line : b.lines) {
-        b.worst += line.worst;
-        b.sigma = std::hypot(b.sigma, line.sigma);
+    const double meant = circuit.stops ? b.shown : value;
+    if (!circuit.stops) {
+        lineOf(BudgetPart::Table).worst = tableWithin(table, *transfer, circuit.scaling, value, b.ahead);
+        lineOf(BudgetPart::Table).sigma = std::abs(b.shown - value);
     }
+    b.worst = shownOff(table, within, count, meant);
+    for (const BudgetLine& line : b.lines)
+        b.sigma = std::hypot(b.sigma, line.sigma);
     b.mixture = mixtureOf(job, circuit, *sensor, b);
     return b;
 }

@@ -26,7 +26,7 @@ inline constexpr size_t kBudgetParts = 6;
 struct BudgetLine
 {
     BudgetPart part = BudgetPart::Sensor;
-    double worst = 0; ///< SI of the value: not exceeded while every part is within its tolerance
+    double worst = 0; ///< SI of the value: how far this part alone moves what is shown, everything else as drawn
     double sigma = 0; ///< standard deviation; rectangular from the tolerance (JCGM 100:2008, 4.3.7)
     std::string most; ///< what weighs most in it, as a fact subject; empty: nothing does
 };
@@ -47,14 +47,17 @@ struct Budget
     double reading = 0; ///< what the input shows then, V or Hz
     double shown = 0; ///< what the table makes of it, nominally
     std::array<BudgetLine, kBudgetParts> lines;
-    double worst = 0; ///< all parts at their worst together
+    double worst = 0; ///< all parts at their worst together: no good car shows more. Not the lines' sum: what one part
+                      ///< does depends on where the others are
+    double ahead = 0; ///< the same of sensor, circuit and converter, whatever table there is
     double sigma = 0; ///< root of the squares
     std::optional<MixtureCost> mixture;
 };
 
-/// The budget while the sensor feels `value`. The network is solved there twice, at rest and with every consumer
-/// running: what differs is the ground's part. Readings become values by the transfer's slope at that
-/// place. A frequency forgives supply, wiring and pull-up: what is left is the sensor, the counter and the table.
+/// The budget while the sensor feels `value`. The network is solved there twice, at rest and with consumers that may run
+/// or not: what differs is the ground's part. Every worst case is the input's range at the worst corner of what moves
+/// it (circuit/bounds.h), one count more to either side, through the table. A frequency forgives supply, wiring and
+/// pull-up: what is left is the sensor, the counter and the table.
 /// Errors (Reference): the circuit has no seat or no sensor; (Range): the value is outside the table's range, the
 /// signal stands for no value, the input does not move there; those of electrics::build.
 [[nodiscard]] Result<Budget> budgetAt(const job::Job& job, const job::Circuit& circuit, const Table& table,

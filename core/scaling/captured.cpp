@@ -185,7 +185,7 @@ Result<CapturedVerdict> judgeCaptured(const job::Job& job, const job::Circuit& c
         view.off = view.said - c.value;
         const double inside = std::clamp(c.value, circuit.scaling.low, circuit.scaling.high);
         if (const auto budget = budgetAt(job, circuit, table, inside))
-            view.allowed = budget->worst - budget->lines[static_cast<size_t>(BudgetPart::Table)].worst + c.within;
+            view.allowed = budget->ahead + c.within;
         view.agrees = std::abs(view.off) <= view.allowed;
         out.pairs.push_back(view);
     }

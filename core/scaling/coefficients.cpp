@@ -2,6 +2,7 @@
 
 #include "core/fit/thermistor.h"
 #include "core/scaling/polynomial.h"
+#include "core/scaling/worst_error.h"
 
 #include <algorithm>
 #include <cmath>
@@ -44,18 +45,13 @@ Result<Table> makeFormula(const Transfer& transfer, const parts::Sensor& sensor,
         table.unit = unitOf(sensor, spec);
         table.formula =
             Formula{spec.takes, std::move(numbers), sensor.measures, table.unit, table.axis, pullUp.ohm, pullUp.volts};
-        constexpr int kPlaces = 256, kDrawn = 4; // every fourth place is a point
-        for (int i = 0; i <= kPlaces; ++i) {
-            const double value = std::lerp(spec.low, spec.high, static_cast<double>(i) / kPlaces);
-            const double reading = transfer.reading(value), made = valueOf(*table.formula, reading);
-            if (i % kDrawn == 0)
-                table.points.push_back({reading, made});
-            if (std::abs(made - value) >= table.worstError) {
-                table.worstError = std::abs(made - value);
-                table.worstAt = value;
-                table.worstAtReading = reading;
-            }
+        constexpr int kDrawn = 64;
+        for (int i = 0; i <= kDrawn; ++i) {
+            const double value = std::lerp(spec.low, spec.high, static_cast<double>(i) / kDrawn);
+            const double reading = transfer.reading(value);
+            table.points.push_back({reading, valueOf(*table.formula, reading)});
         }
+        findWorst(table, transfer, spec);
         std::ranges::sort(table.points, {}, &TablePoint::reading);
         table.evenError = table.worstError;
         return table;

@@ -132,14 +132,33 @@ Result<Polynomial> bestPolynomial(std::span<const Sample> curve, int degree)
 Result<Polynomial> polynomialOf(const Transfer& transfer, const parts::Sensor& sensor, const job::ScalingSpec& spec,
                                 int degree)
 {
-    constexpr int kPlaces = 120;
-    std::vector<Sample> curve;
-    for (int i = 0; i <= kPlaces; ++i) {
-        const double value = std::lerp(spec.low, spec.high, static_cast<double>(i) / kPlaces);
-        curve.push_back({transfer.reading(value), units::toUnit(value, sensor.measures, unitOf(sensor, spec))});
+    constexpr int kPlaces = 120, kFine = 4096, kRounds = 10;
+    const auto sampleAt = [&](double value) {
+        return Sample{transfer.reading(value), units::toUnit(value, sensor.measures, unitOf(sensor, spec))};
+    };
+    const auto along = [&](int places) {
+        std::vector<Sample> out;
+        for (int i = 0; i <= places; ++i)
+            out.push_back(sampleAt(std::lerp(spec.low, spec.high, static_cast<double>(i) / places)));
+        for (const double kink : transfer.kinks())
+            if (kink > spec.low && kink < spec.high)
+                out.push_back(sampleAt(kink));
+        std::ranges::sort(out, {}, &Sample::x);
+        return out;
+    };
+    std::vector<Sample> curve = along(kPlaces);
+    const std::vector<Sample> fine = along(kFine);
+    // Remez's exchange: where the answer over a few places is worst over many is one of the places next time.
+    auto best = bestPolynomial(curve, degree);
+    for (int round = 0; best && round < kRounds; ++round) {
+        const auto off = [&](const Sample& s) { return std::abs(best->at(s.x) - s.y); };
+        const Sample worst = *std::ranges::max_element(fine, {}, off);
+        if (off(worst) <= best->worst * (1 + 1e-4))
+            break;
+        curve.insert(std::ranges::lower_bound(curve, worst.x, {}, &Sample::x), worst);
+        best = bestPolynomial(curve, degree);
     }
-    std::ranges::sort(curve, {}, &Sample::x);
-    return bestPolynomial(curve, degree);
+    return best;
 }
 
 } // namespace vicegrip::scaling

@@ -31,11 +31,11 @@ struct Table
     std::optional<Formula> formula; ///< what the ECU works by; the points are then places along it, for the eye
 };
 
-/// Points over the input's readings between the ends of `spec`'s range, chosen as `spec.knots` says, on its input grid,
-/// each with the value that the loaded circuit puts there (beside it for Knots::Free), rounded to `spec`'s value grid.
-/// The table inverts the circuit, not the data sheet. The worst error is searched at 32 places of every segment,
-/// and from the outermost points to the range's ends, rounding included; chosen points are never worse than evenly
-/// spaced ones. Errors (Range): the reading does not move over the range, turns back, or the grid is too coarse for N
+/// Points over the input's readings between the ends of `spec`'s range, chosen as `spec.knots` says, on its input grid
+/// (whole counts for an ECU that takes those), each with the value that the loaded circuit puts there (beside it for
+/// Knots::Free), rounded to `spec`'s value grid. The table inverts the circuit, not the data sheet. The worst error is
+/// that of the rounded table over the whole range (worst_error.h); chosen points are never worse than evenly spaced
+/// ones (place_points.h). Errors (Range): the reading does not move over the range, turns back, or the grid is too coarse for N
 /// points; fixed points are fewer than two, do not rise, or all lie beyond the range. For an ECU that takes a formula:
 /// makeFormula.
 [[nodiscard]] Result<Table> makeTable(const Transfer& transfer, const parts::Sensor& sensor,
@@ -47,6 +47,13 @@ struct Table
 /// The ECU's own arithmetic: the value at this reading.
 [[nodiscard]] double lookUp(const Table& table, double reading);
 
+/// The least and the most it shows while the reading is anywhere between these.
+struct ValueRange
+{
+    double least = 0, most = 0;
+};
+[[nodiscard]] ValueRange valuesBetween(const Table& table, double low, double high);
+
 /// A reading with its unit: "2.520 V", "1840 Hz".
 [[nodiscard]] std::string readingText(double reading, units::Dimension axis);
 /// What its input reads: Voltage, or Frequency where pulses stand for the value.
@@ -55,6 +62,9 @@ struct Table
 [[nodiscard]] std::string unitOf(const parts::Sensor& sensor, const job::ScalingSpec& spec);
 /// One step of the ECU's values, SI.
 [[nodiscard]] double outputStep(const parts::Sensor& sensor, const job::ScalingSpec& spec);
+
+/// The grid the table's readings lie on: whole counts of the converter for an ECU that takes counts, else the spec's.
+[[nodiscard]] double gridStep(const Transfer& transfer, const job::ScalingSpec& spec);
 
 /// One step of what the input reads: volts of a converter's count, or the Hz it is counted in.
 [[nodiscard]] double readingStep(const job::Job& job, const job::Circuit& circuit);

@@ -3,10 +3,20 @@
 #include "core/electrics/sensor_model.h"
 #include "core/harness/drawing.h"
 
+#include <algorithm>
+#include <cmath>
 #include <limits>
-#include <numeric>
 
 namespace vicegrip::scaling {
+
+Transfer::Transfer(parts::Sensor sensor, std::optional<circuit::Sweep> sweep, double fullScale, bool ratiometric)
+    : m_sensor(std::move(sensor)),
+      m_sweep(std::move(sweep)),
+      m_fullScale(fullScale),
+      m_ratiometric(ratiometric),
+      m_kinks(electrics::kinksOf(m_sensor))
+{
+}
 
 std::optional<Transfer> Transfer::of(const job::Job& job, const electrics::Electrics& car, const job::Circuit& circuit)
 {
@@ -25,6 +35,7 @@ std::optional<Transfer> Transfer::of(const job::Job& job, const electrics::Elect
     circuit::Sweep sweep(car.solution, it->second.varied, {{nodes.converter, unit.ground}, {unit.supply, unit.ground}});
     Transfer out(*sensor, sweep, electrics::fullScaleVolts(job, *input),
                  input->reference == parts::Reference::Ratiometric);
+    out.m_countStep = electrics::countVolts(job, *input);
     const double supply_v = job::unitOf(job, input->id)->supply.volts;
     if (input->pull_up_ohm)
         out.m_pullUp = PullUp{*input->pull_up_ohm, supply_v};
@@ -41,18 +52,39 @@ double Transfer::reading(double value) const
     return m_ratiometric && out[1] > 0 ? m_fullScale * out[0] / out[1] : out[0];
 }
 
+/// By inverse quadratic interpolation where three places allow it, else by halves (Chandrupatla, "A new hybrid
+/// quadratic/bisection algorithm", Advances in Engineering Software 28, 1997).
 double Transfer::value(double reading, double low, double high) const
 {
-    const bool rises = this->reading(high) > this->reading(low);
-    constexpr int kHalvings = 52; // down to the last bit of a double
-    for (int i = 0; i < kHalvings; ++i) {
-        const double middle = std::midpoint(low, high);
-        if ((this->reading(middle) < reading) == rises)
-            low = middle;
-        else
-            high = middle;
+    const auto off = [&](double value) { return this->reading(value) - reading; };
+    double a = low, b = high, offA = off(a), offB = off(b);
+    if (offA * offB > 0)
+        return std::abs(offA) < std::abs(offB) ? low : high;
+    const double near = 1e-15 * (std::abs(low) + std::abs(high)) + 1e-300;
+    double share = 0.5;
+    constexpr int kMostSteps = 100;
+    for (int i = 0; i < kMostSteps; ++i) {
+        const double at = a + share * (b - a), offAt = off(at);
+        double c = a, offC = offA;
+        if ((offAt > 0) != (offA > 0)) {
+            c = b;
+            offC = offB;
+            b = a;
+            offB = offA;
+        }
+        a = at;
+        offA = offAt;
+        const double least = near / std::abs(b - a);
+        if (offA == 0 || !(least < 0.5))
+            return std::abs(offA) < std::abs(offB) ? a : b;
+        const double xi = (a - b) / (c - b), phi = (offA - offB) / (offC - offB);
+        const bool bent = phi * phi < xi && (1 - phi) * (1 - phi) < 1 - xi;
+        share = bent ? offA / (offB - offA) * offC / (offB - offC) +
+                           (c - a) / (b - a) * offA / (offC - offA) * offB / (offC - offB)
+                     : 0.5;
+        share = std::clamp(share, least, 1 - least);
     }
-    return std::midpoint(low, high);
+    return std::abs(offA) < std::abs(offB) ? a : b;
 }
 
 } // namespace vicegrip::scaling

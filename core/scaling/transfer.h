@@ -39,19 +39,24 @@ class Transfer
     /// The highest reading the input has.
     [[nodiscard]] double fullScale() const { return m_fullScale; }
 
+    /// Volts of one count; 0 for a frequency.
+    [[nodiscard]] double countStep() const { return m_countStep; }
+
+    /// The values at which the sensor's curve is bent.
+    [[nodiscard]] const std::vector<double>& kinks() const { return m_kinks; }
+
     /// The input's own pull-up, or the one in the loom.
     [[nodiscard]] const std::optional<PullUp>& pullUp() const { return m_pullUp; }
 
   private:
-    Transfer(parts::Sensor sensor, std::optional<circuit::Sweep> sweep, double fullScale, bool ratiometric)
-        : m_sensor(std::move(sensor)), m_sweep(std::move(sweep)), m_fullScale(fullScale), m_ratiometric(ratiometric)
-    {
-    }
+    Transfer(parts::Sensor sensor, std::optional<circuit::Sweep> sweep, double fullScale, bool ratiometric);
 
     parts::Sensor m_sensor;
     std::optional<circuit::Sweep> m_sweep; ///< none for a frequency
     double m_fullScale;
     bool m_ratiometric;
+    double m_countStep = 0;
+    std::vector<double> m_kinks;
     std::optional<PullUp> m_pullUp;
 };
 

@@ -14,7 +14,7 @@ using units::Dimension;
 /// A span is met within this share: 5 V into an input that reads to 5 V (typical tolerance of a supply).
 constexpr double kSpanSlack = 0.02;
 
-std::string volts(double v)
+std::string roundVolts(double v)
 {
     return units::formatNumber(v, v < 10 && v != static_cast<int>(v) ? 1 : 0) + " V";
 }
@@ -75,11 +75,11 @@ Misfit voltsMisfit(const job::Job& job, const job::Circuit& circuit, const parts
     const double most = voltsAtInput(job, circuit, sensor);
     if (most > input.withstands_v)
         return {MisfitKind::Damage,
-                "it withstands " + volts(input.withstands_v) + " and the sensor puts out up to " + volts(most)};
+                "it withstands " + roundVolts(input.withstands_v) + " and the sensor puts out up to " + roundVolts(most)};
     if (most > input.span_v * (1 + kSpanSlack) && !input.takes(InputMode::Frequency) &&
         !(parts::signalOf(sensor) == SignalKind::OnOff && input.takes(InputMode::Switch)))
         return {MisfitKind::Volts,
-                "it reads to " + volts(input.span_v) + " and the sensor puts out up to " + volts(most)};
+                "it reads to " + roundVolts(input.span_v) + " and the sensor puts out up to " + roundVolts(most)};
     return {};
 }
 
@@ -108,7 +108,7 @@ std::vector<std::string> capabilities(const parts::EcuInput& input)
 {
     std::vector<std::string> out;
     if (input.takes(InputMode::Analog))
-        out.push_back("0–" + volts(input.span_v));
+        out.push_back("0–" + roundVolts(input.span_v));
     if (input.takes(InputMode::Frequency))
         out.push_back("to " + hertz(input.most_hz));
     if (input.reluctance)
@@ -136,7 +136,7 @@ std::vector<std::string> demands(const parts::Sensor& sensor)
     else if (parts::signalOf(sensor) == SignalKind::OnOff)
         out.emplace_back("switch");
     else if (parts::mostVolts(sensor) > 0)
-        out.push_back("to " + volts(parts::mostVolts(sensor)));
+        out.push_back("to " + roundVolts(parts::mostVolts(sensor)));
     else
         out.emplace_back("resistance");
     if (parts::needsPullUp(sensor))

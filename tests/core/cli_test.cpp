@@ -250,8 +250,10 @@ TEST(Cli, BudgetSaysHowWrongAndWhatItCosts)
     double sum = 0;
     for (const auto& part : json["parts"])
         sum += part["worst"].get<double>();
-    EXPECT_NEAR(json["worst"].get<double>(), sum, 1e-9);
-    EXPECT_NEAR(json["mixture"]["worst"].get<double>(), sum / 100, 1e-9);
+    const double worst = json["worst"];
+    EXPECT_GT(worst, 3) << "the sensor alone is good to 3 kPa";
+    EXPECT_NEAR(worst, sum, 0.05 * sum) << "all together, not far from the parts one by one";
+    EXPECT_NEAR(json["mixture"]["worst"].get<double>(), worst / 100, 1e-9);
     EXPECT_THAT(run("budget " + job + " --circuit clt --at 80C").out, testing::HasSubstr("pull-up"));
     EXPECT_EQ(run("budget " + job + " --circuit map --at 9bar").code, 4);
     EXPECT_EQ(run("budget " + job + " --circuit map --at 9V").code, 2);

@@ -6,7 +6,9 @@
 
 namespace vicegrip::test {
 
-/// A car as it may be built: every part within its tolerance, at its limits as often as inside them.
+/// A car as it may be built: every part that a job describes within its tolerance, at its limits as often as inside them.
+/// Contacts and crimps are no part of a job: those are varied in the solved network (tolerance_test.cpp) and in decks for
+/// another program (tests/reference/netlist_test.cpp).
 class WithinTolerance
 {
   public:
@@ -30,9 +32,21 @@ class WithinTolerance
     {
         job.battery.volts += share() * job.battery.tolerance_v;
         job.ecu.supply.volts += share() * job.ecu.supply.tolerance_v;
-        for (parts::EcuInput& i : job.ecu.inputs)
+        for (parts::EcuInput& i : job.ecu.inputs) {
             if (i.pull_up_ohm)
                 *i.pull_up_ohm *= 1 + share() * i.pull_up_tolerance;
+            i.pull_down_ohm *= 1 + share() * 0.05;
+            i.series_ohm *= 1 + share() * 0.05;
+        }
+        job.battery.ohm *= 1 + share() * 0.5;
+        job.ecu.feed_ohm *= 1 + share() * 0.3;
+        job.ecu.supply.ohm *= 1 + share() * 0.5;
+        for (job::Resistor& r : job.resistors)
+            r.ohm *= 1 + share() * r.tolerance;
+        for (job::Switch& k : job.switches)
+            k.ohm *= 1 + share() * 0.5;
+        for (job::Load& l : job.loads)
+            l.current_a /= 1 + share() * 0.3;
         for (job::Wire& w : job.wires)
             w.length_m *= 1 + share() * 0.04;
         for (parts::Sensor& s : job.parts)
@@ -55,28 +69,38 @@ class WithinTolerance
             for (auto& p : table->points)
                 p.ohm *= factor;
     }
-    void vary(parts::Potentiometer& p) { p.track_ohm *= 1 + share() * p.tolerance; }
+    void vary(parts::Potentiometer& p)
+    {
+        p.track_ohm *= 1 + share() * p.tolerance;
+        p.wiper_ohm *= 1 + share() * 0.5;
+    }
+    /// A line may stand too high, lean, or both: each of its ends is somewhere within the tolerance.
     void vary(parts::RatiometricTransducer& r)
     {
-        const double shift = share() * r.tolerance * (r.high_v - r.low_v);
-        r.low_v += shift;
-        r.high_v += shift;
+        const double off = r.tolerance * (r.high_v - r.low_v);
+        r.low_v += share() * off;
+        r.high_v += share() * off;
+        r.supply_ohm *= 1 + share() * 0.3;
+        r.out_ohm *= 1 + share() * 0.2;
     }
+    /// And a bent one has every point of its own off.
     void vary(parts::VoltageDevice& d)
     {
-        const double shift = share() * d.tolerance_v;
-        d.low_v += shift;
-        d.high_v += shift;
+        d.low_v += share() * d.tolerance_v;
+        d.high_v += share() * d.tolerance_v;
+        for (auto& p : d.points)
+            p.volts += share() * d.tolerance_v;
+        d.supply_ohm *= 1 + share() * 0.15;
+        d.out_ohm *= 1 + share() * 0.2;
     }
     void vary(parts::Sender& s)
     {
-        const double factor = 1 + share() * s.tolerance;
         for (auto& p : s.points)
-            p.ohm *= factor;
+            p.ohm *= 1 + share() * s.tolerance;
     }
     void vary(parts::OpenCollector& o) { o.supply_ohm *= 1 + share() * 0.3; }
     void vary(parts::Reluctance& r) { r.coil_ohm *= 1 + share() * 0.1; }
-    void vary(parts::Contact&) {}
+    void vary(parts::Contact& c) { c.on_ohm *= 1 + share(); }
 
     std::mt19937 m_random;
 };

@@ -272,8 +272,7 @@ void ReadingsView::showPlot(const job::Circuit& circuit, const parts::Sensor& se
     const auto off = [&](double si) { return shown(si) - shown(0); };
     std::vector<OffPlot::Place> allowed, curve;
     for (const scaling::Budget& b : scaling::budgetOver(*job, circuit, *view.table, kAllowedPlaces))
-        allowed.push_back(
-            {shown(b.value), 0, off(b.worst - b.lines[static_cast<size_t>(scaling::BudgetPart::Table)].worst)});
+        allowed.push_back({shown(b.value), 0, off(b.ahead)});
     const auto car = electrics::build(*job, {.surroundings = job->surroundings});
     const auto transfer = car ? scaling::Transfer::of(*job, *car, circuit) : std::nullopt;
     if (transfer)

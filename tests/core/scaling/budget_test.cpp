@@ -6,6 +6,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <functional>
 #include <gmock/gmock.h>
 #include <random>
 
@@ -31,22 +32,91 @@ const BudgetLine& line(const Budget& b, BudgetPart part)
     return b.lines[static_cast<size_t>(part)];
 }
 
-TEST(Budget, PartsMakeUpTheWhole)
+/// What the ECU shows with some elements of the solved car at other values, solved anew: nothing of the bounds' search is
+/// in it. `at` tells of each element of a part whether it goes to its most.
+double shownWith(const Subject& s, const char* id, double value, bool running,
+                 const std::function<std::optional<bool>(const circuit::Element&)>& at)
+{
+    const job::Circuit& c = s.circuit(id);
+    const auto car = electrics::build(
+        s.job, {.surroundings = s.job.surroundings, .felt = {{c.id, value}}, .running = running});
+    circuit::Network net = car->solution.network();
+    for (size_t i = 0; i < net.elements().size(); ++i) {
+        const circuit::Element& e = net.elements()[i];
+        if (const auto most = at(e))
+            net.setValue(static_cast<circuit::ElementIndex>(i), *most ? e.most : e.least);
+    }
+    const auto solution = circuit::solve(net);
+    const auto& nodes = car->circuits.at(c.id);
+    const auto& unit = car->units[nodes.input->unit];
+    const double volts = solution->volts(nodes.input->converter, unit.ground);
+    const parts::EcuInput& input = *job::findInput(s.job, c.input);
+    const double full = electrics::fullScaleVolts(s.job, input);
+    const double seen = input.reference == parts::Reference::Ratiometric
+                            ? volts * full / solution->volts(unit.supply, unit.ground)
+                            : volts;
+    return lookUp(*analysis::find(s.a, {id})->table, seen);
+}
+
+TEST(Budget, NoCarIsFartherOffAndSomeCarIsNearlyAsFar)
 {
     const Subject s;
-    for (const auto& [id, value] : {std::pair("clt", 353.15), {"map", 100e3}, {"tps", 0.4}, {"gt", 353.15}}) {
+    for (const auto& [id, value] :
+         {std::pair("clt", 353.15), {"map", 100e3}, {"gt", 378.15}, {"wb", 0.9}, {"fp", 4e5}, {"ot", 380.0}}) {
         const auto b = s.at(id, value);
         ASSERT_TRUE(b) << id << b.error().text();
-        double worst = 0, squares = 0;
-        for (const BudgetLine& l : b->lines) {
-            EXPECT_GE(l.worst, 0);
-            EXPECT_LE(l.sigma, l.worst + 1e-12) << partName(l.part);
-            worst += l.worst;
-            squares += l.sigma * l.sigma;
+        std::mt19937 random(5); // NOLINT(bugprone-random-generator-seed)
+        double farthest = 0;
+        for (int car = 0; car < 300; ++car) {
+            // every element at an end; in half of the cars all of one kind lean the same way
+            const bool leans = car % 2 == 0;
+            std::map<std::string, bool> lean;
+            const double shown = shownWith(s, id, value, car % 4 != 3, [&](const circuit::Element& e) {
+                const bool end = random() % 2 == 0;
+                return std::optional(leans ? lean.try_emplace(e.label.substr(0, e.label.find(' ')), end).first->second
+                                           : end);
+            });
+            farthest = std::max(farthest, std::abs(shown - value));
         }
-        EXPECT_NEAR(b->worst, worst, 1e-9 * worst);
-        EXPECT_NEAR(b->sigma, std::sqrt(squares), 1e-9 * worst);
-        EXPECT_LT(std::abs(b->shown - value), b->worst);
+        EXPECT_LE(farthest, b->worst) << id;
+        EXPECT_GT(farthest, 0.5 * b->worst) << id << ": and the worst case is no exaggeration";
+    }
+}
+
+// 20,000 cars within tolerance with the consumer on reach 12.5 °C at the gearbox's 105 °C and 0.0175 at λ 0.918, with
+// all parts at their worst 14.5 to 18.5 °C and 0.028: worked out elsewhere, with a model of its own.
+TEST(Budget, WhatAConsumerOnTheGroundDoesIsInTheWorst)
+{
+    const Subject s;
+    const auto gt = s.at("gt", 378.15), wb = s.at("wb", 0.918);
+    ASSERT_TRUE(gt && wb);
+    EXPECT_GT(gt->worst, 14.5);
+    EXPECT_LT(gt->worst, 19);
+    EXPECT_GT(wb->worst, 0.0175);
+    EXPECT_LT(wb->worst, 0.030);
+}
+
+TEST(Budget, EveryLineIsThatPartAloneAtItsWorst)
+{
+    const Subject s;
+    for (const auto& [id, value] : {std::pair("clt", 353.15), {"map", 100e3}, {"gt", 353.15}}) {
+        const auto b = s.at(id, value);
+        ASSERT_TRUE(b);
+        const auto alone = [&](const std::string& label) {
+            double off = 0;
+            for (const bool most : {false, true})
+                off = std::max(off, std::abs(shownWith(s, id, value, false,
+                                                       [&](const circuit::Element& e) {
+                                                           return e.label == label ? std::optional(most) : std::nullopt;
+                                                       }) -
+                                             b->shown));
+            return off;
+        };
+        const double sensor = alone("sensor " + s.circuit(id).device.value);
+        EXPECT_GE(line(*b, BudgetPart::Sensor).worst, sensor * (1 - 1e-9)) << id;
+        EXPECT_LE(line(*b, BudgetPart::Sensor).worst, sensor * 1.1) << id << ": its own resistances may lean apart";
+        for (const BudgetLine& l : b->lines)
+            EXPECT_LE(l.sigma, l.worst * 1.2 + 1e-12) << id << ", " << partName(l.part);
     }
 }
 
@@ -54,7 +124,13 @@ TEST(Budget, PartsMakeUpTheWhole)
 // other way; in degrees both are (dR/R) / (d ln R / dT).
 TEST(Budget, ThermistorAndPullUpByHand)
 {
-    const Subject s;
+    Subject s;
+    job::ScalingSpec& spec = job::find(s.job, job::CircuitId{"clt"})->scaling; // a table as fine as the curve
+    spec.points = 200;
+    spec.knots = job::Knots::Best;
+    spec.inputStep = 1e-4;
+    spec.outputStep = 1e-4;
+    s.a = test::analysed(s.job);
     const double kelvin = 353.15, step = 0.01;
     const auto& thermistor = std::get<parts::Thermistor>(job::sensorOf(s.job, s.circuit("clt"))->model);
     const double perKelvin =
@@ -63,7 +139,7 @@ TEST(Budget, ThermistorAndPullUpByHand)
     const auto b = s.at("clt", kelvin);
     ASSERT_TRUE(b);
     EXPECT_NEAR(line(*b, BudgetPart::Sensor).worst, thermistor.tolerance / perKelvin,
-                0.01 * thermistor.tolerance / perKelvin);
+                0.02 * thermistor.tolerance / perKelvin);
     const double pullUp = job::findInput(s.job, s.circuit("clt").input)->pull_up_tolerance;
     EXPECT_NEAR(line(*b, BudgetPart::PullUp).worst, pullUp / perKelvin, 0.03 * pullUp / perKelvin);
     EXPECT_EQ(line(*b, BudgetPart::PullUp).most, "input AN3");
@@ -186,7 +262,7 @@ TEST(Budget, HoldsForEverySensorOfTheLibraryOnEveryUnit)
                     // the ECU reckons with the nominal supply: with the job as drawn
                     const double volts = std::clamp(car->inputVolts(drawn, c)->value, 0.0,
                                                     electrics::fullScaleVolts(drawn, *job::findInput(drawn, c.input)));
-                    EXPECT_LE(std::abs(lookUp(*table, volts) - value), 1.02 * b->worst)
+                    EXPECT_LE(std::abs(lookUp(*table, volts) - value), b->worst * (1 + 1e-9))
                         << sensor.id.value << " on " << unit.id.value << " at " << share << " seed " << seed;
                 }
             }

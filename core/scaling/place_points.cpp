@@ -1,0 +1,244 @@
+#include "core/scaling/place_points.h"
+
+#include "core/scaling/knots.h"
+#include "core/scaling/reach.h"
+#include "core/scaling/worst_error.h"
+
+#include <algorithm>
+#include <cmath>
+#include <tuple>
+
+namespace vicegrip::scaling {
+namespace {
+
+double onGrid(double value, double step)
+{
+    return step > 0 ? std::round(value / step) * step : value;
+}
+
+/// The grids of an ECU, and what truly stands at their places.
+class Placing
+{
+  public:
+    Placing(const Transfer& transfer, const parts::Sensor& sensor, const job::ScalingSpec& spec)
+        : m_transfer(transfer), m_sensor(sensor), m_spec(spec), m_unit(unitOf(sensor, spec)),
+          m_step(gridStep(transfer, spec)), m_reach(reachOf(transfer, spec))
+    {
+        // Beyond full scale there are no counts: the table ends where the converter does.
+        const auto readable = [&](double reading) { return std::clamp(reading, 0.0, transfer.fullScale()); };
+        std::tie(m_first, m_last) =
+            std::minmax({readable(transfer.reading(spec.low)), readable(transfer.reading(spec.high))});
+    }
+
+    [[nodiscard]] std::optional<Table> at(const std::vector<double>& readings) const
+    {
+        std::vector<TablePoint> points;
+        for (double reading : readings)
+            points.push_back({reading, held(onCurve(reading))});
+        return table(std::move(points));
+    }
+
+    [[nodiscard]] std::vector<double> even() const
+    {
+        std::vector<double> out;
+        for (int i = 0; i < m_spec.points; ++i)
+            out.push_back(onGrid(std::lerp(m_first, m_last, static_cast<double>(i) / (m_spec.points - 1)), m_step));
+        return out;
+    }
+
+    /// None when two points fall together.
+    [[nodiscard]] std::optional<Table> table(std::vector<TablePoint> points) const
+    {
+        for (size_t i = 1; i < points.size(); ++i)
+            if (points[i].reading <= points[i - 1].reading)
+                return std::nullopt;
+        Table out;
+        out.axis = m_transfer.axis();
+        out.unit = m_unit;
+        out.points = std::move(points);
+        findWorst(out, m_transfer, m_spec);
+        out.evenError = out.worstError;
+        return out;
+    }
+
+    /// The curve on the input's grid, between the range's ends: at most so many places, the sensor's kinks among them.
+    [[nodiscard]] std::vector<Sample> curve() const;
+
+    /// The best placing on the curve, and those with values beside it.
+    [[nodiscard]] std::vector<std::vector<TablePoint>> placings() const;
+
+    /// Moves one point at a time, by its reading or, where values may lie beside the curve, by its value, until no move
+    /// makes the worst error less.
+    [[nodiscard]] Table mended(Table table) const;
+
+  private:
+    /// A reading on the grid may lie a little beyond the range's end, and has its own value there where the output goes
+    /// on: the end's value would bend the first segment.
+    [[nodiscard]] double onCurve(double reading) const
+    {
+        constexpr double kSame = 1e-6;
+        const double value = m_transfer.value(reading, m_reach.first, m_reach.second);
+        if (std::abs(m_transfer.reading(value) - reading) > kSame * std::max(1.0, std::abs(reading)))
+            return std::clamp(value, m_spec.low, m_spec.high);
+        return value;
+    }
+
+    /// A value as the ECU holds it, SI.
+    [[nodiscard]] double held(double si) const
+    {
+        return units::fromUnit(onGrid(units::toUnit(si, m_sensor.measures, m_unit), m_spec.outputStep),
+                               m_sensor.measures, m_unit);
+    }
+
+    [[nodiscard]] bool rises() const { return m_transfer.reading(m_spec.high) > m_transfer.reading(m_spec.low); }
+    [[nodiscard]] bool beside() const { return m_spec.knots == job::Knots::Free; }
+
+    const Transfer& m_transfer;
+    const parts::Sensor& m_sensor;
+    const job::ScalingSpec& m_spec;
+    std::string m_unit;
+    double m_step; ///< of the readings
+    std::pair<double, double> m_reach; ///< values a reading may stand for
+    double m_first = 0, m_last = 0;
+};
+
+std::vector<Sample> Placing::curve() const
+{
+    // The inverse by straight lines between 1025 values and the kinks: nearer to it than a thousandth of any table's
+    // error.
+    constexpr int kValues = 1024;
+    constexpr size_t kPlaces = 4096;
+    const auto [low, high] = m_reach;
+    std::vector<double> values;
+    for (int i = 0; i <= kValues; ++i)
+        values.push_back(std::lerp(low, high, static_cast<double>(i) / kValues));
+    const double step = std::max(m_step, (m_last - m_first) / kPlaces);
+    std::vector<double> readings;
+    for (size_t i = 0; i <= kPlaces; ++i)
+        readings.push_back(std::min(onGrid(m_first + static_cast<double>(i) * step, m_step), onGrid(m_last, m_step)));
+    for (const double kink : m_transfer.kinks()) {
+        if (kink <= m_spec.low || kink >= m_spec.high)
+            continue;
+        values.push_back(kink);
+        readings.push_back(std::clamp(onGrid(m_transfer.reading(kink), m_step), m_first, m_last));
+    }
+    std::vector<TablePoint> inverse;
+    for (const double value : values)
+        inverse.push_back({m_transfer.reading(value), value});
+    std::ranges::sort(inverse, {}, &TablePoint::reading);
+    std::ranges::sort(readings);
+    std::vector<Sample> out;
+    size_t at = 1;
+    for (const double reading : readings) {
+        if (!out.empty() && reading - out.back().x < 0.5 * m_step)
+            continue;
+        while (at + 1 < inverse.size() && inverse[at].reading < reading)
+            ++at;
+        const TablePoint &a = inverse[at - 1], &b = inverse[at];
+        const double share = b.reading > a.reading ? (reading - a.reading) / (b.reading - a.reading) : 0;
+        const double value = std::lerp(a.value, b.value, std::clamp(share, 0.0, 1.0));
+        out.push_back({reading, value, held(value) - value});
+    }
+    return out;
+}
+
+std::vector<std::vector<TablePoint>> Placing::placings() const
+{
+    auto places = curve();
+    const auto count = static_cast<size_t>(m_spec.points);
+    if (places.size() < count)
+        return {};
+    std::vector<std::vector<TablePoint>> out(1);
+    for (size_t k : bestKnots(places, count))
+        out[0].push_back({places[k].x, held(onCurve(places[k].x))});
+    if (!beside())
+        return out;
+    for (Sample& s : places)
+        s.rounding = 0; // values are chosen beside the curve, and rounded then
+    for (const double endShare : {0.0, 0.5}) {
+        const auto knots = bestKnots(places, count, endShare);
+        const auto values = bestValues(places, knots);
+        auto& points = out.emplace_back();
+        for (size_t k = 0; k < knots.size(); ++k)
+            points.push_back({places[knots[k]].x, held(values[k])});
+    }
+    return out;
+}
+
+Table Placing::mended(Table best) const
+{
+    constexpr std::array kSteps = {1, -1, 2, -2, 4, -4, 8, -8, 16, -16, 32, -32};
+    constexpr int kRounds = 200;
+    const double valueStep = outputStep(m_sensor, m_spec);
+    for (int round = 0; round < kRounds; ++round) {
+        const double before = best.worstError;
+        // Only the points beside the worst place can make it less.
+        const auto right = std::ranges::lower_bound(best.points, best.worstAtReading, {}, &TablePoint::reading);
+        const auto upper = static_cast<size_t>(right - best.points.begin());
+        const auto tryPoint = [&](size_t k, TablePoint p) {
+            p.reading = onGrid(p.reading, m_step);
+            if (p.reading < 0 || p.reading > m_transfer.fullScale() || p == best.points[k])
+                return;
+            if ((k > 0 && p.reading <= best.points[k - 1].reading) ||
+                (k + 1 < best.points.size() && p.reading >= best.points[k + 1].reading))
+                return;
+            Table tried = best;
+            tried.points[k] = p;
+            // What changes lies between the point's neighbours: a look there is enough to turn most down.
+            double low = k > 0 ? onCurve(tried.points[k - 1].reading) : rises() ? m_spec.low : m_spec.high;
+            double high = k + 1 < tried.points.size() ? onCurve(tried.points[k + 1].reading)
+                          : rises()                   ? m_spec.high
+                                                      : m_spec.low;
+            std::tie(low, high) = std::minmax({std::clamp(low, m_spec.low, m_spec.high),
+                                               std::clamp(high, m_spec.low, m_spec.high)});
+            if (worstBetween(tried, m_transfer, m_spec, low, high) >= best.worstError)
+                return;
+            findWorst(tried, m_transfer, m_spec);
+            if (tried.worstError < best.worstError)
+                best = std::move(tried);
+        };
+        for (const size_t k : {upper - 1, upper}) {
+            if (k >= best.points.size())
+                continue;
+            for (const int steps : kSteps) {
+                const TablePoint now = best.points[k];
+                const double reading = now.reading + steps * m_step;
+                const double off = beside() ? now.value - onCurve(now.reading) : 0;
+                tryPoint(k, {reading, held(onCurve(reading) + off)});
+                if (beside() && valueStep > 0)
+                    tryPoint(k, {best.points[k].reading, held(best.points[k].value + steps * valueStep)});
+            }
+        }
+        if (!(best.worstError < before * (1 - 1e-9)))
+            break;
+    }
+    return best;
+}
+
+} // namespace
+
+std::optional<Table> evenTable(const Transfer& transfer, const parts::Sensor& sensor, const job::ScalingSpec& spec)
+{
+    const Placing placing(transfer, sensor, spec);
+    return placing.at(placing.even());
+}
+
+std::optional<Table> fixedTable(const Transfer& transfer, const parts::Sensor& sensor, const job::ScalingSpec& spec)
+{
+    return Placing(transfer, sensor, spec).at(spec.fixed);
+}
+
+std::optional<Table> bestTable(const Transfer& transfer, const parts::Sensor& sensor, const job::ScalingSpec& spec)
+{
+    const Placing placing(transfer, sensor, spec);
+    std::optional<Table> best;
+    for (auto& points : placing.placings())
+        if (auto table = placing.table(std::move(points))) {
+            Table mended = placing.mended(std::move(*table));
+            if (!best || mended.worstError < best->worstError)
+                best = std::move(mended);
+        }
+    return best;
+}
+
+} // namespace vicegrip::scaling

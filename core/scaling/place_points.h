@@ -1,0 +1,24 @@
+#pragma once
+
+#include "core/scaling/table.h"
+
+/// Where the points of a table go: on the grids of its ECU, rounding and the range's ends included in what is made
+/// least.
+namespace vicegrip::scaling {
+
+/// Evenly over the input's readings. None where the grid is too coarse for so many.
+[[nodiscard]] std::optional<Table> evenTable(const Transfer& transfer, const parts::Sensor& sensor,
+                                             const job::ScalingSpec& spec);
+
+/// At the readings the ECU has fixed. None where two fall together.
+[[nodiscard]] std::optional<Table> fixedTable(const Transfer& transfer, const parts::Sensor& sensor,
+                                              const job::ScalingSpec& spec);
+
+/// Where the worst error is least, for Knots::Best with values on the curve, for Knots::Free beside it as well. On the
+/// curve it is the least there is among the grid's places while these are 512 or fewer (knots.h); with more, and beside
+/// the curve, it is the best of several placings, each mended point by point until no single move helps: free is never
+/// worse than best. None where the grid is too coarse.
+[[nodiscard]] std::optional<Table> bestTable(const Transfer& transfer, const parts::Sensor& sensor,
+                                             const job::ScalingSpec& spec);
+
+} // namespace vicegrip::scaling
