@@ -68,7 +68,10 @@ int blend(const BlendOptions& options)
             return refuse(target ? Error{ErrorCode::Range, "--target needs an --add to reach it with", {}}
                                  : target.error(),
                           kUsage);
-        const auto here = fuel::blend(*in);
+        // The last fuel brings it there; those before it are in the tank already, as much as was said.
+        std::vector<fuel::Fill> before = *in;
+        before.insert(before.end(), add->begin(), add->end() - 1);
+        const auto here = fuel::blend(before);
         if (!here)
             return refuse(here.error(), kNoAnswer);
         const auto amount = fuel::amountToReach(*here, add->back().ethanol, *target, *capacity);

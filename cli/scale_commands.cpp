@@ -124,7 +124,7 @@ Json partsOf(const Scaled& s, const scaling::Budget& b)
 
 void printBudget(const Scaled& s, const scaling::Budget& b)
 {
-    std::cout << "at " << s.text(s.shown(b.value), 1) << " ("
+    std::cout << "at " << s.text(s.shown(b.value), s.sensor->measures == units::Dimension::Lambda ? 3 : 1) << " ("
               << scaling::readingText(b.reading, scaling::axisOf(*s.sensor)) << ")\n";
     for (const auto& line : b.lines)
         std::cout << "  " << padded(std::string(scaling::partName(line.part)), 20)

@@ -13,7 +13,7 @@
 namespace vicegrip::link {
 namespace {
 
-constexpr double kVoltStep = 1e-4;
+constexpr double kVoltStep = 2.5e-4; // to 16.4 V
 
 enum Command : char { Begin = 1, Point = 2, Close = 3 };
 

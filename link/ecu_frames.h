@@ -24,7 +24,7 @@ struct EcuSample
 {
     int input = 0; ///< index in the ECU's list of inputs
     int counts = 0;
-    double volts = 0; ///< 0.1 mV resolution
+    double volts = 0; ///< 0.25 mV resolution, to 16.38 V
     std::optional<double> value; ///< in the table's unit; none while the input has no table
     bool operator==(const EcuSample&) const = default;
 };

@@ -229,6 +229,10 @@ std::optional<double> Live::reading(const job::Job& job, const job::Circuit& cir
 
 void Live::sendTable(int input, const scaling::Table& table, units::Dimension measures, Sent sent)
 {
+    if (m_sent) { // who waits for the first one must hear of it
+        sent(tr("The ECU is still taking the last table: send this one again."));
+        return;
+    }
     m_sent = std::move(sent);
     m_ecu.sendTable(link::tableFor(input, table, measures));
 }

@@ -173,6 +173,15 @@ void MainWindow::connectDesk()
     });
 }
 
+bool MainWindow::openJob(const QString& path)
+{
+    if (m_store.isOpen(path)) { // its lock is ours, and what was edited stays
+        m_notices->say(tr("This job is open here already."));
+        return true;
+    }
+    return openJob(JobStore::read(path));
+}
+
 bool MainWindow::openJob(Result<OpenedJob> read)
 {
     if (!read) {

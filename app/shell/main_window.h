@@ -32,7 +32,7 @@ class MainWindow : public QWidget
     ~MainWindow() override;
 
     /// Opens a job; a failure is said in the window and what was open stays open.
-    bool openJob(const QString& path) { return openJob(JobStore::read(path)); }
+    bool openJob(const QString& path);
     bool openJob(Result<OpenedJob> read);
     void showStage(analysis::Stage stage);
     void setNight(bool night);

@@ -105,7 +105,9 @@ Result<void> JobFile::save(const job::Job& job) const
 {
     if (!m_readOnlyReason.isEmpty())
         return fail(ErrorCode::Io, m_readOnlyReason.toStdString());
-    return writeWhole(m_path, QByteArray::fromStdString(job::write(job))).map([&] { dropAutosave(); });
+    return job::checkWritten(job)
+        .and_then([&] { return writeWhole(m_path, QByteArray::fromStdString(job::write(job))); })
+        .map([&] { dropAutosave(); });
 }
 
 Result<void> JobFile::autosave(const job::Job& job) const

@@ -3,6 +3,7 @@
 #include "core/job/check.h"
 #include "core/job/json.h"
 
+#include <QFileInfo>
 #include <QUndoCommand>
 #include <QtConcurrentRun>
 
@@ -52,8 +53,7 @@ JobStore::JobStore(QObject* parent) : QObject(parent), m_job(std::make_shared<co
 JobStore::~JobStore()
 {
     m_worker.waitForFinished();
-    if (m_autosave.isActive())
-        autosaveNow(); // closing is no reason to lose the last half second
+    leave();
 }
 
 Result<OpenedJob> JobStore::read(const QString& path)
@@ -65,9 +65,18 @@ Result<OpenedJob> JobStore::read(const QString& path)
     });
 }
 
+/// What was edited in the last half second is kept beside the file that is left.
+void JobStore::leave()
+{
+    if (m_autosave.isActive()) {
+        m_autosave.stop();
+        autosaveNow();
+    }
+}
+
 void JobStore::open(OpenedJob opened)
 {
-    m_autosave.stop();
+    leave();
     m_file.emplace(std::move(opened.file));
     m_recovery = std::move(opened.recovery);
     start(std::move(opened.job), std::move(opened.analysis));
@@ -78,6 +87,12 @@ void JobStore::open(OpenedJob opened)
 Result<void> JobStore::open(const QString& path)
 {
     return read(path).map([&](OpenedJob&& opened) { open(std::move(opened)); });
+}
+
+bool JobStore::isOpen(const QString& path) const
+{
+    return m_file && QFileInfo(path).canonicalFilePath() == QFileInfo(m_file->path()).canonicalFilePath() &&
+           m_file->readOnlyReason().isEmpty();
 }
 
 void JobStore::setJob(job::Job job)
@@ -106,6 +121,8 @@ Result<void> JobStore::edit(const QString& description, const std::function<void
         return {};
     if (auto sound = job::check(*after); !sound)
         return sound;
+    if (auto kept = job::checkWritten(*after); !kept) // nothing that could be saved and not be opened
+        return kept;
     m_undo.push(new EditStep(*this, m_job, std::move(after), description)); // NOLINT: the stack owns it
     return {};
 }

@@ -49,7 +49,7 @@ class JobStore : public QObject
     void setJob(job::Job job);
 
     /// Changes the job under a name a person reads in the undo list. An edit that changes nothing leaves no step; one
-    /// that breaks the job is refused with its reason and changes nothing.
+    /// that breaks the job, or could not be read from its file again, is refused with its reason and changes nothing.
     Result<void> edit(const QString& description, const std::function<void(job::Job&)>& change);
 
     /// What a crash left behind, offered and not imposed.
@@ -61,6 +61,8 @@ class JobStore : public QObject
     [[nodiscard]] AnalysisPtr analysis() const { return m_analysis; }
     [[nodiscard]] bool isSaved() const { return m_undo.isClean(); }
     [[nodiscard]] QString path() const { return m_file ? m_file->path() : QString(); }
+    /// Whether this is the file that is open, by whatever name.
+    [[nodiscard]] bool isOpen(const QString& path) const;
     [[nodiscard]] QString readOnlyReason() const { return m_file ? m_file->readOnlyReason() : QString(); }
     [[nodiscard]] QUndoStack& undoStack() { return m_undo; }
 
@@ -73,6 +75,7 @@ class JobStore : public QObject
 
   private:
     friend class EditStep;
+    void leave();
     void start(JobPtr job, AnalysisPtr analysis);
     void replace(JobPtr job);
     void analyse();

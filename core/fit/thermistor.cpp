@@ -76,13 +76,18 @@ Result<ThermistorFit> fitThermistor(const std::vector<Reading>& readings, const 
         powers.row(i) = weight * powersOf(r.ohm, middle);
         inverse(i) = weight / r.kelvin;
     }
-    const Eigen::Vector3d k = powers.colPivHouseholderQr().solve(inverse);
-    // 1/T = k0 + k1 (y - m) + k2 (y³ - 3 m² y + 2 m³), multiplied out.
+    Eigen::Vector3d k = powers.colPivHouseholderQr().solve(inverse);
     ThermistorFit out;
+    out.straight = k(2) < 0;
+    const Eigen::Index terms = out.straight ? 2 : 3;
+    if (out.straight)
+        k << Eigen::Vector2d(powers.leftCols(2).colPivHouseholderQr().solve(inverse)), 0;
+    // 1/T = k0 + k1 (y - m) + k2 (y³ - 3 m² y + 2 m³), multiplied out.
     out.middle = middle;
-    const auto freedom = static_cast<double>(n) - 3;
+    const auto freedom = static_cast<double>(n - terms);
     const double scatter = stated ? 1 : freedom > 0 ? (powers * k - inverse).squaredNorm() / freedom : 0;
-    out.covariance = scatter * (powers.transpose() * powers).inverse();
+    const Eigen::MatrixXd used = powers.leftCols(terms);
+    out.covariance.topLeftCorner(terms, terms) = scatter * (used.transpose() * used).inverse();
     out.curve.c = k(2);
     out.curve.b = k(1) - 3 * middle * middle * k(2);
     out.curve.a = k(0) - k(1) * middle + 2 * middle * middle * middle * k(2);

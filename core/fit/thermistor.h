@@ -14,6 +14,7 @@ struct ThermistorFit
     parts::SteinhartHartCurve curve;
     std::vector<double> residuals_k; ///< temperature that was read less the curve's, in the order of the points
     double worst_k = 0; ///< largest of them
+    bool straight = false; ///< C would have been below 0: it is left out, and ln R is straight in 1/T (a beta curve)
     double middle = 0; ///< mean of ln R, about which the covariance is
     Eigen::Matrix3d covariance = Eigen::Matrix3d::Zero(); ///< of the terms in 1/T
 
@@ -21,7 +22,8 @@ struct ThermistorFit
     [[nodiscard]] double sigmaAt(double ohm) const;
 };
 
-/// Steinhart-Hart through readings, by least squares in 1/T (Steinhart, Hart 1968): exact through three. Where every
+/// Steinhart-Hart through readings, by least squares in 1/T (Steinhart, Hart 1968): exact through three. Readings that
+/// would want C below 0, which turns back somewhere and has no resistance at some temperatures, are fitted without it. Where every
 /// reading states how well its temperature is known (`sigma_k`, as many) these weigh them, and tell how well the curve
 /// is; else the scatter about it does. Errors
 /// (Range): fewer than three points, temperatures or resistances at or below 0, points closer than 2 K, two

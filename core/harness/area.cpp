@@ -19,12 +19,12 @@ using units::Dimension;
 
 /// ISO 6722 sizes from the mechanical minimum on, m².
 constexpr std::array kSizes = {0.5e-6, 0.75e-6, 1e-6,  1.5e-6, 2e-6,  2.5e-6, 4e-6,
-                               6e-6,   10e-6,   16e-6, 25e-6,  35e-6, 50e-6};
+                               6e-6,   10e-6,   16e-6, 25e-6,  35e-6, 50e-6,  70e-6, 95e-6, 120e-6};
 
 double sizeFor(double least_m2)
 {
     const auto it = std::ranges::find_if(kSizes, [&](double size) { return size >= least_m2 * (1 - 1e-9); });
-    return it == kSizes.end() ? kSizes.back() : *it;
+    return it == kSizes.end() ? least_m2 : *it; // no wire has it, and none passes for it
 }
 
 /// Wires that carry a signal, or a sensor's supply or ground from the unit.
@@ -57,9 +57,14 @@ double fuseBefore(const job::Job& job, const electrics::Wiring& wiring, const jo
 /// The first size that carries a current before it is as hot as that.
 double sizeToCarry(double amps, double wire_k)
 {
-    const auto it =
-        std::ranges::find_if(kSizes, [&](double size) { return mostAmps(size, kUnderBonnet_k, wire_k) >= amps; });
-    return it == kSizes.end() ? kSizes.back() : *it;
+    const auto carries = [&](double size) { return mostAmps(size, kUnderBonnet_k, wire_k) >= amps; };
+    const auto it = std::ranges::find_if(kSizes, carries);
+    if (it != kSizes.end())
+        return *it;
+    double size = kSizes.back(); // no wire has it, and none passes for it
+    while (!carries(size) && size < 1)
+        size *= 1.1;
+    return size;
 }
 
 std::string ampsText(double amps)

@@ -284,10 +284,12 @@ void setSensor(job::Job& job, const job::CircuitId& id, const parts::Sensor& sen
         return;
     const parts::Sensor* old = job::sensorOf(job, *circuit);
     const auto device = std::ranges::find(job.devices, circuit->device, &job::Device::id);
-    if (old == nullptr || device == job.devices.end() || old->id == sensor.id)
+    if (old == nullptr || device == job.devices.end() || *old == sensor)
         return;
     const parts::Sensor before = *old;
-    const bool samePlug = old->pins == sensor.pins && old->feed == sensor.feed;
+    if (old->id == sensor.id) // the same part, described anew: a curve that was measured a second time
+        *std::ranges::find(job.parts, sensor.id, &parts::Sensor::id) = sensor;
+    const bool samePlug = before.pins == sensor.pins && before.feed == sensor.feed;
     if (!samePlug)
         clearPlaces(job, ownPlaces(job, *circuit));
     hold(job, sensor);

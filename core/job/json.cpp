@@ -89,4 +89,14 @@ std::string write(const Job& job)
     return fields::toJson(copy).dump(2, ' ', false, nlohmann::json::error_handler_t::replace) + "\n";
 }
 
+Result<void> checkWritten(const Job& job)
+{
+    const std::string text = write(job);
+    return read(text).and_then([&](const Job& back) -> Result<void> {
+        if (write(back) == text) // the last bit of a number may go, a member may not
+            return {};
+        return fail(ErrorCode::Schema, "a value of the job does not come back from its file as it is", {{}, "/", 0, 0});
+    });
+}
+
 } // namespace vicegrip::job

@@ -278,8 +278,12 @@ bool needsPullUp(const Sensor& sensor)
 double mostVolts(const Sensor& sensor)
 {
     constexpr double kBattery_v = 14.4; // charging (typical)
-    if (const auto* d = std::get_if<VoltageDevice>(&sensor.model))
-        return std::max(d->low_v, d->high_v);
+    if (const auto* d = std::get_if<VoltageDevice>(&sensor.model)) {
+        double most = d->points.empty() ? std::max(d->low_v, d->high_v) : 0;
+        for (const auto& p : d->points) // a bent one puts out what its points say
+            most = std::max(most, p.volts);
+        return most;
+    }
     if (const auto* r = std::get_if<RatiometricTransducer>(&sensor.model))
         return std::max(r->low_v, r->high_v);
     if (const auto* p = std::get_if<Potentiometer>(&sensor.model); p != nullptr && p->track_ohm > 0)

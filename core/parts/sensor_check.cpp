@@ -2,6 +2,8 @@
 #include "core/base/schema_text.h"
 #include "core/parts/sensor.h"
 
+#include <cmath>
+
 namespace vicegrip::parts {
 namespace {
 
@@ -10,8 +12,32 @@ Result<void> outOfRange(std::string pointer, std::string sentence)
     return fail(ErrorCode::Range, std::move(sentence), {{}, std::move(pointer), 0, 0});
 }
 
+/// The curve has a resistance above 0 at every temperature of the range, and goes one way.
+Result<void> checkOver(const ResistanceCurve& curve, double low, double high)
+{
+    constexpr int kPlaces = 64;
+    double before = 0;
+    bool falls = false;
+    for (int i = 0; i <= kPlaces; ++i) {
+        const double at = std::lerp(low, high, static_cast<double>(i) / kPlaces);
+        const double ohm = at > 0 ? ohms(curve, at) : 1;
+        const std::string where = units::format(at, units::Dimension::Temperature, "°C", 0);
+        if (!std::isfinite(ohm) || !(ohm > 0))
+            return outOfRange("/thermistor", "the curve has no resistance at " + where);
+        if (i == 1)
+            falls = ohm < before;
+        if (i > 0 && (ohm == before || (ohm < before) != falls))
+            return outOfRange("/thermistor", "the curve turns back at " + where);
+        before = ohm;
+    }
+    return {};
+}
+
 Result<void> checkCurve(const ResistanceCurve& curve)
 {
+    const auto* steinhart = std::get_if<SteinhartHartCurve>(&curve);
+    if (steinhart != nullptr && (!(steinhart->b > 0) || !(steinhart->c >= 0)))
+        return outOfRange("/thermistor/steinhart_hart", "b must be above 0 and c not below it: else the curve turns back");
     const auto* table = std::get_if<TableCurve>(&curve);
     if (table == nullptr)
         return {};
@@ -48,7 +74,9 @@ struct CheckModel
     {
         if (s.measures != units::Dimension::Temperature)
             return outOfRange("/measures", "a thermistor measures temperature");
-        return checkCurve(t.curve);
+        if (auto sound = checkCurve(t.curve); !sound)
+            return sound;
+        return checkOver(t.curve, s.low, s.high);
     }
     Result<void> operator()(const Potentiometer&) const { return {}; }
     Result<void> operator()(const RatiometricTransducer& r) const

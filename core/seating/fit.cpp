@@ -76,8 +76,10 @@ Misfit voltsMisfit(const job::Job& job, const job::Circuit& circuit, const parts
     if (most > input.withstands_v)
         return {MisfitKind::Damage,
                 "it withstands " + roundVolts(input.withstands_v) + " and the sensor puts out up to " + roundVolts(most)};
-    if (most > input.span_v * (1 + kSpanSlack) && !input.takes(InputMode::Frequency) &&
-        !(parts::signalOf(sensor) == SignalKind::OnOff && input.takes(InputMode::Switch)))
+    // Pulses and a switch's states need not be told apart beyond the span; a voltage must be.
+    const SignalKind signal = parts::signalOf(sensor);
+    const bool measured = signal == SignalKind::Voltage || (signal == SignalKind::OnOff && !input.takes(InputMode::Switch));
+    if (most > input.span_v * (1 + kSpanSlack) && measured)
         return {MisfitKind::Volts,
                 "it reads to " + roundVolts(input.span_v) + " and the sensor puts out up to " + roundVolts(most)};
     return {};

@@ -98,12 +98,15 @@ Table tableOf(const job::Job& job)
                     t.problem.budgets[u] = std::max(0.0, t.problem.budgets[u] - supplyDraw(job, c, *units[u]));
             continue;
         }
-        Item item{static_cast<int>(c.want), supplyDraw(job, c, job.ecu), {}};
+        Item item{static_cast<int>(c.want), supplyDraw(job, c, job.ecu), {}}; // at the first unit's volts
         for (const AlikeInputs& inputs : t.classes)
             item.cost.push_back(costOf(job, c, inputs));
         t.circuits.push_back(&c);
         t.problem.items.push_back(std::move(item));
     }
+    // What a sensor draws goes with its supply: the others' budgets are counted at the first unit's volts as well.
+    for (size_t u = 0; u < units.size(); ++u)
+        t.problem.budgets[u] *= job.ecu.supply.volts / units[u]->supply.volts;
     return t;
 }
 

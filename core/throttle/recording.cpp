@@ -2,6 +2,9 @@
 
 #include "core/units/units.h"
 
+#include <algorithm>
+#include <cmath>
+
 namespace vicegrip::throttle {
 
 Result<Recording> recordingFrom(const NumberTable& table)
@@ -40,6 +43,30 @@ Result<Recording> recordingFrom(const NumberTable& table)
             out.second.push_back(row[2]);
     }
     return out;
+}
+
+void LivePair::second(Recording& recording, double time_s, double volts)
+{
+    const double from = m_heard ? m_time_s : time_s, before = m_heard ? m_volts : volts;
+    for (size_t i = recording.second.size(); i < recording.time_s.size() && recording.time_s[i] <= time_s; ++i) {
+        const double share = time_s > from ? std::clamp((recording.time_s[i] - from) / (time_s - from), 0.0, 1.0) : 1;
+        recording.second.push_back(std::lerp(before, volts, share));
+    }
+    m_time_s = time_s;
+    m_volts = volts;
+    m_heard = true;
+}
+
+void LivePair::close(Recording& recording) const
+{
+    constexpr double kMost = 0.2; // of the samples without a pair
+    const auto all = static_cast<double>(recording.volts.size()), paired = static_cast<double>(recording.second.size());
+    if (paired < (1 - kMost) * all) {
+        recording.second.clear();
+        return;
+    }
+    recording.time_s.resize(recording.second.size());
+    recording.volts.resize(recording.second.size());
 }
 
 } // namespace vicegrip::throttle

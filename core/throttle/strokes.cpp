@@ -11,7 +11,8 @@ namespace {
 
 constexpr double kNormal = 1.4826; ///< standard deviations in a median absolute deviation of normal noise
 constexpr double kShortestRest_s = 0.25;
-constexpr double kEndShare = 0.15; ///< of the travel: rests farther in are pauses of the hand
+constexpr double kEndShare = 0.15; ///< of the travel: there must be a rest no farther in
+constexpr double kStopShare = 0.05; ///< of the travel from the outermost rest: others farther in are pauses of the hand
 constexpr double kLeastTravel_v = 0.3; ///< less is no stroke
 
 double median(std::vector<double> values)
@@ -44,10 +45,43 @@ struct Span
     double low = 0, high = 0;
 };
 
-/// Where the signal is for all but one in a hundred samples, either side: a single wild sample is no stop.
-Span spanOf(std::span<const double> volts)
+/// Samples that jump far away and, before long, far back: a wiper that lifts, a touched wire. A hand that is quicker
+/// than the samples does the same, but not for so short a part of the recording.
+std::vector<bool> wildIn(std::span<const double> volts)
 {
-    auto values = some(volts.size(), [&](size_t i) { return volts[i]; });
+    constexpr double kJump = 0.2, kMost = 0.05; // of the whole span; of the samples
+    const auto [least, most] = std::ranges::minmax(volts);
+    const double jump = kJump * (most - least);
+    std::vector<bool> wild(volts.size());
+    for (const double way : {-1.0, 1.0}) { // away below, away above
+        std::vector<std::pair<size_t, size_t>> runs;
+        size_t count = 0;
+        for (size_t i = 1, from = 0; i < volts.size(); ++i) {
+            const double step = (volts[i] - volts[i - 1]) * way;
+            if (step > jump)
+                from = i;
+            if (step < -jump && from > 0) {
+                runs.emplace_back(from, i);
+                count += i - from;
+                from = 0;
+            }
+        }
+        if (static_cast<double>(count) > kMost * static_cast<double>(volts.size()))
+            continue;
+        for (const auto& [from, to] : runs)
+            std::fill(wild.begin() + static_cast<std::ptrdiff_t>(from), wild.begin() + static_cast<std::ptrdiff_t>(to), true);
+    }
+    return wild;
+}
+
+/// Where the signal is for all but one in a hundred samples, either side, wild ones apart: a single one is no stop.
+Span spanOf(std::span<const double> volts, const std::vector<bool>& wild)
+{
+    std::vector<double> tame;
+    for (size_t i = 0; i < volts.size(); ++i)
+        if (!wild[i])
+            tame.push_back(volts[i]);
+    auto values = some(tame.size(), [&](size_t i) { return tame[i]; });
     const auto at = [&](double share) {
         const auto place = values.begin() + static_cast<std::ptrdiff_t>(share * static_cast<double>(values.size() - 1));
         std::ranges::nth_element(values, place);
@@ -102,6 +136,17 @@ void joinCut(std::vector<Rest>& rests, double band)
     rests = std::move(out);
 }
 
+/// Only the rests at the stop: `outward` 1 where it is the higher one.
+std::vector<Rest> atStop(const std::vector<Rest>& rests, double outward, double near)
+{
+    const double outermost = std::ranges::max(rests, {}, [&](const Rest& r) { return outward * r.volts; }).volts;
+    std::vector<Rest> out;
+    for (const Rest& r : rests)
+        if (std::abs(r.volts - outermost) <= near)
+            out.push_back(r);
+    return out;
+}
+
 double medianVolts(const std::vector<Rest>& rests)
 {
     std::vector<double> volts;
@@ -140,7 +185,8 @@ Pair pairOf(const Recording& r, const Report& report)
 Result<Report> judge(const Recording& r, double volts_per_count)
 {
     const double noise = noiseOf(r.volts, volts_per_count);
-    const Span span = spanOf(r.volts);
+    const std::vector<bool> wild = wildIn(r.volts);
+    const Span span = spanOf(r.volts, wild);
     const double travel = span.high - span.low;
     if (travel < std::max(kLeastTravel_v, 10 * noise))
         return fail(ErrorCode::Range, "the signal never moves: was the throttle opened, and is this its input?");
@@ -149,6 +195,8 @@ Result<Report> judge(const Recording& r, double volts_per_count)
     joinCut(rests, band);
     std::vector<Rest> low, high;
     for (const Rest& rest : rests) {
+        if (wild[rest.from + (rest.to - rest.from) / 2])
+            continue;
         if (rest.volts < span.low + kEndShare * travel)
             low.push_back(rest);
         else if (rest.volts > span.high - kEndShare * travel)
@@ -159,6 +207,9 @@ Result<Report> judge(const Recording& r, double volts_per_count)
                                           " end: hold it still at each stop for half a second");
     Report out;
     out.falls = high.front().from < low.front().from; // the hand begins with it shut
+    const double near = std::max(kStopShare * travel, band);
+    low = atStop(low, -1, near);
+    high = atStop(high, 1, near);
     out.shut = out.falls ? high : low;
     out.open = out.falls ? low : high;
     out.shut_v = medianVolts(out.shut);
@@ -176,8 +227,11 @@ Result<Report> judge(const Recording& r, double volts_per_count)
     out.deadSpots = deadSpotsOf(r, strokes, std::max(6 * out.noise_v, 0.01 * travel), travel);
     out.margin_v = std::max(3 * out.noise_v, volts_per_count);
     const double inward = out.falls ? -1 : 1;
-    out.limits = {out.shut_v + inward * (out.margin_v + out.shutSpread_v / 2),
-                  out.open_v - inward * (out.margin_v + out.openSpread_v / 2)};
+    const auto innermost = [](const std::vector<Rest>& stop, double way) {
+        return std::ranges::max(stop, {}, [&](const Rest& rest) { return way * rest.volts; }).volts;
+    };
+    out.limits = {innermost(out.shut, inward) + inward * out.margin_v,
+                  innermost(out.open, -inward) - inward * out.margin_v};
     if (!r.second.empty())
         out.pair = pairOf(r, out);
     return out;

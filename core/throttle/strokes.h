@@ -19,6 +19,22 @@ struct Recording
     std::vector<double> second; ///< empty: one track
 };
 
+/// The second track of a recording that is heard live: its samples come between those of the first, and stand for the
+/// times of the first on the line from one of them to the next. A stale one beside a moving first would look like
+/// tracks that part.
+class LivePair
+{
+  public:
+    /// A sample of the second track at `time_s`: gives the first's samples up to there their pair.
+    void second(Recording& recording, double time_s, double volts);
+    /// At the end: the few last samples without a pair go; a track that was hardly heard is none.
+    void close(Recording& recording) const;
+
+  private:
+    double m_time_s = 0, m_volts = 0;
+    bool m_heard = false;
+};
+
 /// From columns time (s or ms, by the heading; s without one), volts, and perhaps the second track's volts. Errors
 /// (Range, with the line): time that does not rise, a gap of more than a second, volts beyond -1..30 V, fewer than 20
 /// rows.
@@ -64,7 +80,7 @@ struct Report
     double shutSpread_v = 0, openSpread_v = 0; ///< between the rests at one stop
     bool falls = false; ///< it reads less when open
     std::vector<DeadSpot> deadSpots;
-    Limits limits; ///< inward of the rests by the margin
+    Limits limits; ///< inward of every rest by the margin
     double margin_v = 0;
     std::optional<Pair> pair;
 
@@ -72,8 +88,10 @@ struct Report
 };
 
 /// Finds the rests (runs of samples within the noise, at either end of the travel), which stop the recording begins at
-/// being the shut one, and everything that follows from them. Limits lie inward of the rests by three standard
-/// deviations or one count, whichever is more, and by half of what the rests differ. `volts_per_count` of the input.
+/// being the shut one, and everything that follows from them. Samples that jump away and back again (a wiper that lifts)
+/// are no travel while they are fewer than one in twenty; rests more than a twentieth of the travel short of the
+/// outermost one are pauses of the hand. Limits lie inward of every rest of their stop by three standard deviations or
+/// one count, whichever is more: at each of them the ECU reads 0 or 100 %. `volts_per_count` of the input.
 /// Errors (Range): no movement, no rest at one of the stops.
 [[nodiscard]] Result<Report> judge(const Recording& recording, double volts_per_count);
 

@@ -372,6 +372,10 @@ void ReadingsView::fillTable(const job::Circuit& circuit, const parts::Sensor& s
 
 QString ReadingsView::fitText(const parts::Sensor& sensor, const scaling::CapturedVerdict& verdict) const
 {
+    if (verdict.thermistor && verdict.thermistor->straight)
+        return tr("A beta curve through them: %1 (K, Ω); worst %2 K off. With a third term it would turn back: look "
+                  "whether a reading is off.")
+            .arg(terms(verdict.thermistor->curve), text(units::formatNumber(verdict.thermistor->worst_k, 2)));
     if (verdict.thermistor)
         return tr("Steinhart-Hart through them: %1 (K, Ω); worst %2 K off.")
             .arg(terms(verdict.thermistor->curve), text(units::formatNumber(verdict.thermistor->worst_k, 2)));

@@ -131,26 +131,21 @@ void StrokeView::hear(const QList<link::EcuSample>& samples)
     const int mine = inputIndex(*m_desk.store.job(), m_shown);
     const int others = second == nullptr ? -1 : inputIndex(*m_desk.store.job(), second->id);
     for (const link::EcuSample& s : samples) {
-        if (s.input == others)
-            m_secondNow = s.volts;
-        if (s.input != mine)
-            continue;
         const double now = static_cast<double>(m_since.nsecsElapsed()) * 1e-9;
-        if (!m_strokes.time_s.empty() && now <= m_strokes.time_s.back())
+        if (s.input == others)
+            m_pair.second(m_strokes, now, s.volts);
+        if (s.input != mine || (!m_strokes.time_s.empty() && now <= m_strokes.time_s.back()))
             continue;
         m_strokes.time_s.push_back(now);
         m_strokes.volts.push_back(s.volts);
-        if (m_secondNow)
-            m_strokes.second.push_back(*m_secondNow);
     }
-    if (m_strokes.second.size() != m_strokes.volts.size())
-        m_strokes.second.clear(); // it began later: there is no pair yet
 }
 
 void StrokeView::record()
 {
     if (m_recording) {
         m_recording = false;
+        m_pair.close(m_strokes);
         take(judged(*m_desk.store.job(), m_shown, m_strokes));
         return;
     }
@@ -161,7 +156,7 @@ void StrokeView::record()
     m_reading = false;
     m_strokes = {};
     m_report.reset();
-    m_secondNow.reset();
+    m_pair = {};
     m_since.start();
     m_recording = true;
     say(tr("Shut, hold for a second; slowly to the stop, hold; back, hold. Twice. Then Space."));

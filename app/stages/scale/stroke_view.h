@@ -57,7 +57,7 @@ class StrokeView : public QWidget
     bool m_reading = false; ///< a file, beside the window's thread
     int m_files = 0; ///< opened so far
     QElapsedTimer m_since;
-    std::optional<double> m_secondNow;
+    throttle::LivePair m_pair;
     throttle::Recording m_strokes;
     std::optional<throttle::Report> m_report;
     StrokePlot* m_plot;

@@ -81,8 +81,8 @@ void LevelScale::paintEvent(QPaintEvent*)
     for (const auto& [v, within, name] :
          {std::tuple(l.open_v, l.openWithin_v, tr("open")), {l.closed_v, l.closedWithin_v, tr("closed")}}) {
         const double middle = std::clamp(y(v), bar.top() + 2, bar.bottom() - 2);
-        const double top = std::min(middle - 3, y(within.high)), bottom = std::max(middle + 3, y(within.low));
-        p.fillRect(QRectF(kLeft, top, kBar, bottom - top).intersected(bar.adjusted(0, -4, 0, 4)), c.ink);
+        const double from = std::min(middle - 3, y(within.high)), to = std::max(middle + 3, y(within.low));
+        p.fillRect(QRectF(kLeft, from, kBar, to - from).intersected(bar.adjusted(0, -4, 0, 4)), c.ink);
         p.setPen(c.ink);
         p.drawText(QRectF(kLeft + kBar + 12, middle - 11, 190, 22), Qt::AlignLeft | Qt::AlignVCenter,
                    QStringLiteral("%1 %2").arg(name, volts(v)));
