@@ -152,7 +152,7 @@ TEST(ScaleTable, AFormulaInPlaceOfPointsAndTheLimitsOfFaults)
     EXPECT_THAT(w.textOf("worst-error"), HasSubstr("pull-up"));
     as("as points, in counts");
     EXPECT_EQ(table->horizontalHeaderItem(0)->text(), QStringLiteral("input (counts)"));
-    EXPECT_EQ(table->item(0, 0)->text(), QStringLiteral("164")) << "0.20 V of 5 V, 12 bits";
+    EXPECT_EQ(table->item(0, 0)->text(), QStringLiteral("165")) << "0.201 V of 5 V, 12 bits";
     w.choose("map");
     EXPECT_LT(form->findText(QStringLiteral("as Steinhart-Hart")), 0) << "no thermistor";
     EXPECT_EQ(form->currentText(), QStringLiteral("as points")) << "each circuit has its own";

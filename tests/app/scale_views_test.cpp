@@ -74,7 +74,7 @@ TEST(ScaleBudget, SaysHowWrongWhatItIsMadeOfAndWhatItCosts)
     w.click("scale-budget");
     w.type(w.find<QLineEdit>("budget-at"), "1 bar");
     EXPECT_THAT(w.textOf("budget-worst"), HasSubstr("± 3.2"));
-    EXPECT_THAT(w.textOf("budget-mixture"), HasSubstr("± 3.2 % fuel"));
+    EXPECT_THAT(w.textOf("budget-mixture"), HasSubstr("± 3.3 % fuel"));
     EXPECT_THAT(w.textOf("budget-how"), HasSubstr("λ 0.9"));
     EXPECT_THAT(w.find<QWidget>("budget-bars")->accessibleDescription().toStdString(), HasSubstr("sensor ± 3.01 kPa"));
     auto* chart = w.find<QWidget>("budget-chart");

@@ -7,6 +7,7 @@
 #include <QTest>
 
 #include <csignal>
+#include <limits>
 #include <gmock/gmock.h>
 #include <random>
 #include <sys/resource.h>
@@ -74,6 +75,53 @@ TEST(JobStore, AnEditThatChangesNothingOrBreaksTheJobLeavesNoStep)
     ASSERT_FALSE(refused);
     EXPECT_THAT(refused.error().sentence, HasSubstr("both ends"));
     EXPECT_EQ(store.undoStack().count(), 0);
+}
+
+/// What could be saved and not opened again is no job: a number that no file holds, a value the schema forbids.
+TEST(JobStore, AnEditThatNoFileCouldHoldIsRefused)
+{
+    JobStore store;
+    store.setJob(test::petrel());
+    const auto before = store.job();
+    const auto refused = [&](const std::function<void(job::Job&)>& change) {
+        const auto kept = store.edit(QStringLiteral("Spoil"), change);
+        EXPECT_FALSE(kept);
+        EXPECT_EQ(store.job(), before);
+        return kept ? std::string() : kept.error().text();
+    };
+    constexpr double kNone = std::numeric_limits<double>::quiet_NaN();
+    EXPECT_THAT(refused([](job::Job& j) { j.circuits.front().rest.value = kNone; }), HasSubstr("circuits"));
+    EXPECT_THAT(refused([](job::Job& j) { j.battery.ohm = std::numeric_limits<double>::infinity(); }), HasSubstr("ohm"));
+    EXPECT_THAT(refused([](job::Job& j) {
+                    for (parts::Sensor& s : j.parts)
+                        if (auto* t = std::get_if<parts::Thermistor>(&s.model))
+                            t->curve = parts::SteinhartHartCurve{2e-3, 1e-4, -9.5e-8};
+                }),
+                HasSubstr("turns back"));
+    EXPECT_THAT(refused([](job::Job& j) { j.wires.front().length_m = -1; }), HasSubstr("wires/0"));
+    ASSERT_TRUE(store.edit(QStringLiteral("Sound"), [](job::Job& j) { j.battery.volts = 12.1; }));
+}
+
+/// Who opens another job within half a second of an edit finds it offered when he comes back.
+TEST(JobStore, LeavingAJobKeepsTheLastHalfSecond)
+{
+    const Folder folder;
+    {
+        JobStore store;
+        ASSERT_TRUE(store.open(folder.path()));
+        EXPECT_TRUE(store.isOpen(folder.path()));
+        EXPECT_TRUE(store.isOpen(folder.dir() + QStringLiteral("/./petrel.vicegrip")));
+        ASSERT_TRUE(store.edit(QStringLiteral("Rename"), [](job::Job& j) { j.title = "other"; }));
+        const QString other = folder.dir() + QStringLiteral("/other.vicegrip");
+        QFile::copy(QString::fromStdString(test::petrelPath()), other);
+        ASSERT_TRUE(store.open(other));
+        EXPECT_FALSE(store.isOpen(folder.path()));
+    }
+    JobStore again;
+    ASSERT_TRUE(again.open(folder.path()));
+    ASSERT_TRUE(again.hasRecovery());
+    again.takeRecovery();
+    EXPECT_EQ(again.job()->title, "other");
 }
 
 TEST(JobStore, TheLastEditIsWhatGetsAnalysed)

@@ -330,5 +330,14 @@ TEST(Contrast, BothSheetsReachAa)
     app::look::apply(*qApp, false);
 }
 
+TEST(Window, TheOpenJobOpenedAgainStaysAsItIs)
+{
+    test::Window w;
+    ASSERT_TRUE(w.window.desk().store.edit(QStringLiteral("Rename"), [](job::Job& j) { j.title = "other"; }));
+    EXPECT_TRUE(w.window.openJob(w.job()));
+    EXPECT_EQ(w.window.desk().store.job()->title, "other") << "what was edited is still there";
+    EXPECT_TRUE(w.window.desk().store.readOnlyReason().isEmpty()) << "its lock is our own";
+}
+
 } // namespace
 } // namespace vicegrip

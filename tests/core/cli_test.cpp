@@ -255,6 +255,7 @@ TEST(Cli, BudgetSaysHowWrongAndWhatItCosts)
     EXPECT_NEAR(worst, sum, 0.05 * sum) << "all together, not far from the parts one by one";
     EXPECT_NEAR(json["mixture"]["worst"].get<double>(), worst / 100, 1e-9);
     EXPECT_THAT(run("budget " + job + " --circuit clt --at 80C").out, testing::HasSubstr("pull-up"));
+    EXPECT_THAT(run("budget " + job + " --circuit wb --at 0.918").out, testing::HasSubstr("at 0.918 λ"));
     EXPECT_EQ(run("budget " + job + " --circuit map --at 9bar").code, 4);
     EXPECT_EQ(run("budget " + job + " --circuit map --at 9V").code, 2);
     EXPECT_EQ(run("budget " + job + " --circuit nothing").code, 4);
@@ -268,6 +269,9 @@ TEST(Cli, BlendPlansATank)
     EXPECT_NEAR(json["ethanol"].get<double>(), 23.25 / 45, 1e-9);
     EXPECT_NEAR(json["hz"].get<double>(), 50 + 100 * 23.25 / 45, 1e-9);
     EXPECT_THAT(run("blend --in 20L@E10 --add 1L@E85 --target E40").out, testing::HasSubstr("add 13.3 l of E85"));
+    const Ran several = run("blend --in 20L@E9 --add 14.3L@E30 --add 9L@E85 --target E49");
+    EXPECT_THAT(several.out, testing::HasSubstr("add 29.8 l of E85")) << "34.3 l at E17.8 first, by hand: 29.77 l";
+    EXPECT_THAT(several.out, testing::HasSubstr("of E49.0"));
     const Ran over = run("blend --in 20L@E10 --add 40L@E85 --tank 55L");
     EXPECT_EQ(over.code, 4);
     EXPECT_THAT(over.out, testing::HasSubstr("5.0 l too much"));

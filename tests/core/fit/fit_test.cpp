@@ -5,6 +5,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 #include <gmock/gmock.h>
 #include <random>
 
@@ -92,6 +93,48 @@ TEST(FitLine, OneBadPointHasTheLargestPull)
     EXPECT_GT(line->sigmaAt(9), line->sigmaAt(4.5)) << "the band is narrowest in the middle";
 }
 
+double chiSquaredOf(const std::vector<Point>& points, double slope, double intercept)
+{
+    double sum = 0;
+    for (const Point& p : points)
+        sum += std::pow(p.y - intercept - slope * p.x, 2) /
+               (p.sigmaY * p.sigmaY + slope * slope * p.sigmaX * p.sigmaX);
+    return sum;
+}
+
+/// No line anywhere has a chi squared below the fit's, sigmas as wide as the points lie apart included.
+TEST(FitLine, NoOtherLineHasLess)
+{
+    std::mt19937 random(12); // NOLINT(bugprone-random-generator-seed)
+    std::normal_distribution<double> normal;
+    for (int run = 0; run < 300; ++run) {
+        std::vector<Point> points;
+        const double wide = run % 3 == 0 ? 5 : 0.3;
+        for (int i = 0; i < 6; ++i) {
+            const double x = i + wide * normal(random);
+            points.push_back({x, 3 + 2 * i + wide * normal(random), wide * std::abs(normal(random)) + 0.01,
+                              wide * std::abs(normal(random)) + 0.01});
+        }
+        const auto line = fitLine(points);
+        if (!line)
+            continue; // upright
+        EXPECT_NEAR(line->chiSquared, chiSquaredOf(points, line->slope, line->intercept), 1e-6 * line->chiSquared);
+        for (int angle = 1; angle < 180; ++angle) {
+            const double slope = 2 * std::tan((angle - 90) * 3.14159265358979 / 180);
+            double weights = 0, meanX = 0, meanY = 0;
+            for (const Point& p : points) {
+                const double w = 1 / (p.sigmaY * p.sigmaY + slope * slope * p.sigmaX * p.sigmaX);
+                weights += w;
+                meanX += w * p.x;
+                meanY += w * p.y;
+            }
+            EXPECT_GE(chiSquaredOf(points, slope, meanY / weights - slope * meanX / weights),
+                      line->chiSquared * (1 - 1e-6))
+                << "run " << run << ", slope " << slope << " against " << line->slope;
+        }
+    }
+}
+
 // NIST/SEMATECH e-Handbook of Statistical Methods, 1.3.6.7.4, upper critical values at 0.01 (from memory).
 TEST(FitLine, ChiSquaredsLimitIsTheTables)
 {
@@ -127,9 +170,40 @@ TEST(FitThermistor, TheBandIsTheScatterOfManyFits)
     EXPECT_NEAR(mean, 0, 4 * scatter / std::sqrt(kDraws));
     EXPECT_NEAR(stated / scatter, 1, 0.06);
     EXPECT_NEAR(std::sqrt(found) / scatter, 1, 0.12) << "without sigmas, by the scatter about the curve";
-    EXPECT_EQ(fitThermistor({{273, 9000}, {300, 3000}, {320, 1500}})->sigmaAt(3000), 0) << "three tell none";
+    std::vector<parts::TableCurve::Point> three;
+    for (const double kelvin : {273.15, 298.15, 323.15})
+        three.push_back({kelvin, parts::ohms(curve, kelvin)});
+    EXPECT_EQ(fitThermistor(three)->sigmaAt(3000), 0) << "three tell none";
     EXPECT_THAT(fitThermistor({{273, 9000}, {300, 3000}, {320, 1500}}, {1, 0, 1}).error().sentence,
                 HasSubstr("or none"));
+}
+
+// Three good readings of a 2k2 thermistor, one of them 0.3 K off, would want C below 0: such a curve has no resistance
+// at some temperatures, and everything that rests on it would be no number.
+TEST(FitThermistor, ACurveThatCannotBeUsedIsNotMade)
+{
+    const parts::BetaCurve truth{2200, 3500};
+    int straight = 0;
+    for (const double off : {-0.6, -0.3, 0.0, 0.3, 0.6})
+        for (const size_t which : {0U, 1U, 2U}) {
+            std::vector<parts::TableCurve::Point> readings;
+            for (const double kelvin : {273.15, 303.15, 353.15})
+                readings.push_back({kelvin, parts::ohms(truth, kelvin)});
+            readings[which].kelvin += off;
+            const auto fit = fitThermistor(readings);
+            ASSERT_TRUE(fit) << fit.error().text();
+            EXPECT_GE(fit->curve.c, 0);
+            EXPECT_EQ(fit->straight, fit->curve.c == 0);
+            straight += fit->straight ? 1 : 0;
+            EXPECT_LT(fit->worst_k, 0.7);
+            double before = std::numeric_limits<double>::infinity();
+            for (double kelvin = 233; kelvin < 430; kelvin += 1) {
+                const double ohm = parts::ohms(fit->curve, kelvin);
+                EXPECT_TRUE(std::isfinite(ohm) && ohm > 0 && ohm < before) << kelvin << " K: " << ohm;
+                before = ohm;
+            }
+        }
+    EXPECT_GT(straight, 3);
 }
 
 TEST(FitThermistor, ReadingsThatCannotBeAreSaid)

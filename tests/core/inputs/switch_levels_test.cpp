@@ -1,5 +1,8 @@
 #include "core/inputs/switch_levels.h"
+#include "core/electrics/electrics.h"
 #include "tests/support/petrel.h"
+
+#include <algorithm>
 
 #include <gmock/gmock.h>
 
@@ -39,6 +42,28 @@ TEST(SwitchLevels, ASwitchToGroundOnAPullUp)
     EXPECT_NEAR(l->contact_ohm, 2350, 200);
     EXPECT_NEAR(l->leak_ohm, 9400, 900);
     EXPECT_THAT(l->words, HasSubstr("Closed pulls it low"));
+}
+
+/// With the contact at what the limits say, the network stands at the threshold: whatever the closed one has itself.
+TEST(SwitchLevels, LimitsAreWhereTheNetworkStandsAtTheThreshold)
+{
+    for (const double closed_ohm : {0.05, 5.0, 40.0, 200.0}) {
+        job::Job job = curlewWith("CLU", 4700);
+        const auto part = circuit(job, "clutch").device;
+        parts::Sensor& sensor = *std::ranges::find(
+            job.parts, std::ranges::find(job.devices, part, &job::Device::id)->part, &parts::Sensor::id);
+        auto& contact = std::get<parts::Contact>(sensor.model);
+        contact.on_ohm = closed_ohm;
+        const auto l = switchLevels(job, circuit(job, "clutch"));
+        ASSERT_TRUE(l) << l.error().text();
+        for (const auto& [ohm, threshold] : {std::pair(l->contact_ohm, l->low_v), {l->leak_ohm, l->high_v}}) {
+            contact.on_ohm = ohm;
+            contact.closedAtRest = true;
+            const auto car = electrics::build(job, {.surroundings = job.surroundings});
+            ASSERT_TRUE(car);
+            EXPECT_NEAR(car->inputVolts(job, circuit(job, "clutch"))->value, threshold, 1e-6) << closed_ohm;
+        }
+    }
 }
 
 TEST(SwitchLevels, WithoutAPullUpNothingLiftsIt)

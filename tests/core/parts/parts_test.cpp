@@ -112,6 +112,19 @@ nlohmann::json profile()
                 "pins": [{"at": "A.1", "role": "input", "input": "IN1"}, {"at": "A.2", "role": "input", "input": "IN2"}]}})");
 }
 
+TEST(SensorFile, TheMostVoltsAreThoseOfItsPoints)
+{
+    Sensor s;
+    VoltageDevice device;
+    device.low_v = 0.5;
+    device.high_v = 4.5;
+    s.model = device;
+    EXPECT_EQ(mostVolts(s), 4.5);
+    device.points = {{0, 0.2}, {1, 4}, {2, 9.8}};
+    s.model = device;
+    EXPECT_EQ(mostVolts(s), 9.8);
+}
+
 TEST(EcuFile, NonsenseIsRefusedWithItsPlace)
 {
     ASSERT_TRUE(readEcu(profile())) << readEcu(profile()).error().text();

@@ -57,6 +57,19 @@ TEST(Captured, AGoodSensorAgreesWithItsSheet)
     EXPECT_NEAR(line.line->slope, 75e3, 400) << "300 kPa over 4 V";
 }
 
+TEST(Captured, ACurveThatIsMadeASecondTimeIsTaken)
+{
+    Taken first("clt", {283.15, 313.15, 343.15, 363.15}, 3);
+    const auto once = asMeasured(*first.circuit, *job::sensorOf(first.job, *first.circuit), first.verdict());
+    ASSERT_TRUE(once) << once.error().text();
+    harness::setSensor(first.job, first.circuit->id, *once);
+    EXPECT_EQ(*job::sensorOf(first.job, *first.circuit), *once);
+    parts::Sensor twice = *once;
+    std::get<parts::Thermistor>(twice.model).tolerance = 0.034;
+    harness::setSensor(first.job, first.circuit->id, twice);
+    EXPECT_EQ(*job::sensorOf(first.job, *first.circuit), twice) << "the same part, measured anew";
+}
+
 TEST(Captured, AThermometersOwnErrorIsAllowedAndWeighs)
 {
     const std::vector<double> bath = {273.15, 293.15, 313.15, 333.15, 353.15};

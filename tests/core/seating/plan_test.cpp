@@ -78,6 +78,21 @@ TEST(Fit, SaysWhyNotInTheTradesTerms)
     EXPECT_EQ(whyNot(job, "flex", "F1"), "") << "its pull-up can be switched on";
 }
 
+// An input that can count besides is none that reads farther: a throttle's 5 V are too much for 3.3 V.
+TEST(Fit, WhatAnInputCanCountDoesNotWidenItsSpan)
+{
+    job::Job job = test::petrel();
+    const job::Circuit& tps = circuit(job, "tps");
+    parts::EcuInput& input = *job::findInput(job, tps.input);
+    input.span_v = 3.3;
+    for (const auto& modes : {std::vector{parts::InputMode::Analog},
+                              std::vector{parts::InputMode::Analog, parts::InputMode::Frequency}}) {
+        input.modes = modes;
+        input.most_hz = modes.size() > 1 ? 5000 : 0;
+        EXPECT_THAT(misfit(job, tps, input).reason, HasSubstr("reads to 3.3 V"));
+    }
+}
+
 TEST(Fit, AnOpenCollectorWithoutAPullUpIsRefused)
 {
     job::Job job = small();

@@ -253,5 +253,76 @@ TEST(Strokes, AFastRecordingGivesTheSame)
     EXPECT_TRUE(report->deadSpots.empty());
 }
 
+// 24 of 1,600 samples at 0 V: the wiper lifts, here and there and once for a quarter of a second.
+TEST(Strokes, ALiftedWiperIsNoStop)
+{
+    for (unsigned seed = 1; seed <= 20; ++seed) {
+        Recording r = Hands(0.003, seed).stroke(0.7, 4.3).stroke(0.7, 4.3).stroke(0.7, 4.3).rest(0.7, 1.8).r;
+        std::mt19937 random(seed);
+        for (int i = 0; i < 24; ++i)
+            r.volts[random() % r.volts.size()] = 0;
+        const size_t at = 100 + random() % (r.volts.size() - 200);
+        std::fill_n(r.volts.begin() + static_cast<std::ptrdiff_t>(at), 26, 0.0);
+        const auto found = judge(r, kCount_v);
+        ASSERT_TRUE(found) << found.error().text() << " seed " << seed;
+        EXPECT_NEAR(found->shut_v, 0.7, 0.004) << seed;
+        EXPECT_NEAR(found->open_v, 4.3, 0.004) << seed;
+        EXPECT_EQ(found->strokes, 6) << seed;
+    }
+}
+
+/// At every rest the ECU reads shut, or open: whatever their number and skew, and whichever way it goes.
+TEST(Strokes, LimitsAreInsideEveryRest)
+{
+    const auto two = judge(Hands(0.001).stroke(0.7, 4.44).stroke(0.7, 4.50).rest(0.7).r, kCount_v);
+    ASSERT_TRUE(two);
+    EXPECT_LT(two->limits.open_v, 4.44) << "4.44 V is open as well";
+    std::mt19937 random(8);
+    for (int run = 0; run < 60; ++run) {
+        const bool falls = run % 2 == 1;
+        const auto volts = [&](double v) { return falls ? 5 - v : v; };
+        Hands hands(0.002, static_cast<unsigned>(run + 1));
+        const int strokes = 1 + static_cast<int>(random() % 4);
+        for (int i = 0; i < strokes; ++i) {
+            const double shut = 0.6 + static_cast<double>(random() % 100) * 1e-3,
+                         open = 4.3 - static_cast<double>(random() % 100) * 1e-3;
+            hands.stroke(volts(shut), volts(open));
+        }
+        hands.rest(volts(0.65));
+        const auto r = judge(hands.r, kCount_v);
+        ASSERT_TRUE(r) << r.error().text();
+        const double inward = falls ? -1 : 1;
+        for (const Rest& rest : r->shut)
+            EXPECT_GT(inward * (r->limits.shut_v - rest.volts), 0) << run;
+        for (const Rest& rest : r->open)
+            EXPECT_LT(inward * (r->limits.open_v - rest.volts), 0) << run;
+    }
+}
+
+/// Two tracks heard one after the other, a hand that is quick: samples of the second fall between those of the first.
+TEST(LivePair, AQuickHandMakesNoTracksPart)
+{
+    Recording r;
+    LivePair pair;
+    const auto at = [](double t) { return t < 1 ? 0.5 : t < 1.4 ? 0.5 + (t - 1) * 10 : t < 2.4 ? 4.5 : t < 2.8 ? 4.5 - (t - 2.4) * 10 : 0.5; };
+    for (int i = 0; i < 50; ++i) {
+        const double t = i * 0.1;
+        r.time_s.push_back(t);
+        r.volts.push_back(at(t));
+        if (i > 2) // it is heard a little later, and late
+            pair.second(r, t + 0.05, 5 - at(t + 0.05));
+    }
+    pair.close(r);
+    ASSERT_EQ(r.second.size(), r.volts.size());
+    const auto report = judge(r, kCount_v);
+    ASSERT_TRUE(report && report->pair) << report.error().text();
+    EXPECT_TRUE(report->pair->crossed);
+    EXPECT_LT(report->pair->worst_v, 0.6) << "kinks between two samples, not a stale one: that would be 0.5 V a sample";
+    Recording alone = r;
+    alone.second.resize(5);
+    pair.close(alone);
+    EXPECT_TRUE(alone.second.empty()) << "hardly heard is none";
+}
+
 } // namespace
 } // namespace vicegrip::throttle
