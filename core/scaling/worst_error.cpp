@@ -29,10 +29,18 @@ class ErrorAlong
         std::vector<Place> places;
         for (int i = 0; i <= kPlaces; ++i)
             places.push_back(at(std::lerp(low, high, static_cast<double>(i) / kPlaces)));
-        const auto top = std::ranges::max_element(places, {}, &Place::error);
-        if (top == places.begin() || top == places.end() - 1)
-            return *top;
-        return climbed((top - 1)->value, *top, (top + 1)->value);
+        constexpr double kNear = 0.7; // of the highest: a lobe that may be higher between two places
+        Place worst = *std::ranges::max_element(places, {}, &Place::error);
+        const double worthIt = kNear * worst.error;
+        for (size_t i = 1; i + 1 < places.size(); ++i) {
+            const bool lobe = places[i].error >= places[i - 1].error && places[i].error >= places[i + 1].error;
+            if (!lobe || places[i].error < worthIt)
+                continue;
+            const Place top = climbed(places[i - 1].value, places[i], places[i + 1].value);
+            if (top.error > worst.error)
+                worst = top;
+        }
+        return worst;
     }
 
   private:

@@ -7,7 +7,7 @@ namespace vicegrip::scaling {
 
 /// Sets Table::worstError and where it lies: the largest |table - truth| over the whole range. The range is cut where
 /// either side is bent (the table's points, the sensor's kinks, where the input's full scale ends); what lies between
-/// is smooth, is looked at in 16 places, and the highest of them is climbed from.
+/// is smooth, is looked at in 16 places, and every lobe that is nearly the highest is climbed.
 void findWorst(Table& table, const Transfer& transfer, const job::ScalingSpec& spec);
 
 /// The same between two values only, as a number.

@@ -49,7 +49,7 @@ struct Span
 /// than the samples does the same, but not for so short a part of the recording.
 std::vector<bool> wildIn(std::span<const double> volts)
 {
-    constexpr double kJump = 0.2, kMost = 0.05; // of the whole span; of the samples
+    constexpr double kJump = 0.12, kMost = 0.05; // of the whole span, less than kEndShare; of the samples
     const auto [least, most] = std::ranges::minmax(volts);
     const double jump = kJump * (most - least);
     std::vector<bool> wild(volts.size());
@@ -90,8 +90,8 @@ Span spanOf(std::span<const double> volts, const std::vector<bool>& wild)
     return {at(0.01), at(0.99)};
 }
 
-/// Runs in which every sample stays within `band` of the run's middle so far.
-std::vector<Rest> restsIn(const Recording& r, double band)
+/// Runs in which every sample stays within `band` of the run's middle so far, whatever wild ones there are between.
+std::vector<Rest> restsIn(const Recording& r, const std::vector<bool>& wild, double band)
 {
     std::vector<Rest> out;
     size_t from = 0;
@@ -102,6 +102,8 @@ std::vector<Rest> restsIn(const Recording& r, double band)
             out.push_back({from, to});
     };
     for (size_t i = 1; i < r.volts.size(); ++i) {
+        if (wild[i])
+            continue;
         if (std::abs(r.volts[i] - middle) <= band) {
             outside = 0;
             middle += (r.volts[i] - middle) / static_cast<double>(i - from + 1);
@@ -191,12 +193,10 @@ Result<Report> judge(const Recording& r, double volts_per_count)
     if (travel < std::max(kLeastTravel_v, 10 * noise))
         return fail(ErrorCode::Range, "the signal never moves: was the throttle opened, and is this its input?");
     const double band = std::max(4 * noise, 0.004 * travel);
-    auto rests = restsIn(r, band);
+    auto rests = restsIn(r, wild, band);
     joinCut(rests, band);
     std::vector<Rest> low, high;
     for (const Rest& rest : rests) {
-        if (wild[rest.from + (rest.to - rest.from) / 2])
-            continue;
         if (rest.volts < span.low + kEndShare * travel)
             low.push_back(rest);
         else if (rest.volts > span.high - kEndShare * travel)

@@ -90,7 +90,7 @@ TEST(JobStore, AnEditThatNoFileCouldHoldIsRefused)
         return kept ? std::string() : kept.error().text();
     };
     constexpr double kNone = std::numeric_limits<double>::quiet_NaN();
-    EXPECT_THAT(refused([](job::Job& j) { j.circuits.front().rest.value = kNone; }), HasSubstr("circuits"));
+    EXPECT_THAT(refused([](job::Job& j) { job::find(j, job::CircuitId{"tps"})->rest.value = kNone; }), HasSubstr("circuits"));
     EXPECT_THAT(refused([](job::Job& j) { j.battery.ohm = std::numeric_limits<double>::infinity(); }), HasSubstr("ohm"));
     EXPECT_THAT(refused([](job::Job& j) {
                     for (parts::Sensor& s : j.parts)
