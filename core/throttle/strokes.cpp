@@ -117,6 +117,11 @@ std::vector<Rest> restsIn(const Recording& r, const std::vector<bool>& wild, dou
         outside = 0;
     }
     close(r.volts.size());
+    std::erase_if(out, [&](const Rest& rest) { // nothing but a place where the wiper was off
+        const auto begin = wild.begin() + static_cast<std::ptrdiff_t>(rest.from);
+        const auto off = std::count(begin, wild.begin() + static_cast<std::ptrdiff_t>(rest.to), true);
+        return 2 * static_cast<size_t>(off) > rest.to - rest.from;
+    });
     for (Rest& rest : out) {
         const auto values = some(rest.to - rest.from, [&](size_t i) { return r.volts[rest.from + i]; });
         rest.volts = median(values);
