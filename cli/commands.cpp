@@ -2,6 +2,7 @@
 #include "cli/printing.h"
 
 #include "core/analysis/analysis.h"
+#include "core/electrics/netlist.h"
 #include "core/job/json.h"
 #include "core/units/pressure.h"
 
@@ -122,6 +123,25 @@ int expect(const ExpectOptions& options)
     if (options.json)
         std::cout << Json{{"job", analysis.job->name}, {"condition", options.condition}, {"circuits", circuits}}.dump(2)
                   << '\n';
+    return kFine;
+}
+
+int netlist(const NetlistOptions& options)
+{
+    const auto job = job::readFile(options.job);
+    if (!job)
+        return refuse(job.error(), kUnreadable);
+    electrics::Situation situation{
+        .condition = options.condition == "key-on" ? job::Condition::KeyOn : job::Condition::BatteryOff,
+        .surroundings = job->surroundings,
+        .running = options.running};
+    if (!options.faults.empty()) {
+        auto sheet = electrics::readFaultsFile(options.faults, *job);
+        if (!sheet)
+            return refuse(sheet.error(), kUnreadable);
+        situation.faults = std::move(*sheet);
+    }
+    std::cout << electrics::netlist(*job, situation).deck(job->name + ", " + options.condition);
     return kFine;
 }
 

@@ -30,6 +30,14 @@ struct ExpectOptions
     bool json = false;
 };
 
+struct NetlistOptions
+{
+    std::string job;
+    std::string condition = "key-on"; ///< "battery-off" or "key-on"
+    std::string faults; ///< a fault sheet; empty: none
+    bool running = false; ///< every load draws
+};
+
 struct ScaleOptions
 {
     std::string job;
@@ -119,6 +127,7 @@ struct BundleOptions
 
 int check(const CheckOptions& options);
 int expect(const ExpectOptions& options);
+int netlist(const NetlistOptions& options);
 int scale(const ScaleOptions& options);
 int budget(const BudgetOptions& options);
 int throttle(const ThrottleOptions& options);

@@ -32,6 +32,16 @@ int main(int argc, char** argv)
     expectCommand->add_flag("--json", expectOptions.json, "Print JSON");
     expectCommand->callback([&] { code = expect(expectOptions); });
 
+    NetlistOptions netlistOptions;
+    auto* netlistCommand =
+        app.add_subcommand("netlist", "Print the job as a SPICE deck, to be solved by another program.");
+    netlistCommand->add_option("JOB", netlistOptions.job, "A .vicegrip file")->required();
+    netlistCommand->add_option("--condition", netlistOptions.condition, "battery-off or key-on")
+        ->check(CLI::IsMember({"battery-off", "key-on"}));
+    netlistCommand->add_option("--faults", netlistOptions.faults, "A fault sheet");
+    netlistCommand->add_flag("--running", netlistOptions.running, "Every load draws");
+    netlistCommand->callback([&] { code = netlist(netlistOptions); });
+
     ScaleOptions scaleOptions;
     auto* scaleCommand = app.add_subcommand("scale", "Print the table the ECU needs for a circuit.");
     scaleCommand->add_option("JOB", scaleOptions.job, "A .vicegrip file")->required();

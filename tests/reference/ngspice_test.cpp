@@ -1,14 +1,10 @@
 #include "core/circuit/solution.h"
+#include "tests/support/ngspice.h"
 
 #include <cmath>
-#include <cstdio>
-#include <cstdlib>
-#include <filesystem>
-#include <fstream>
 #include <gtest/gtest.h>
 #include <random>
 #include <sstream>
-#include <unistd.h>
 
 /// Reference: ngspice (Debian's package, run as a program) on the same random sensor networks.
 namespace vicegrip::circuit {
@@ -115,30 +111,14 @@ class RandomSensorNetwork
     Network m_net;
 };
 
-std::vector<double> askNgspice(const std::string& deck, const std::filesystem::path& folder)
-{
-    const auto in = folder / "deck.cir", out = folder / "out.txt";
-    std::ofstream(in) << deck;
-    const std::string command = "ngspice -b '" + in.string() + "' > '" + out.string() + "' 2>/dev/null";
-    (void)std::system(command.c_str()); // NOLINT(cert-env33-c, concurrency-mt-unsafe)
-    std::ifstream answer(out);
-    std::vector<double> volts;
-    for (std::string line; std::getline(answer, line);)
-        if (line.starts_with("v(") && line.find('=') != std::string::npos)
-            volts.push_back(std::strtod(line.c_str() + line.find('=') + 1, nullptr));
-    return volts;
-}
-
 TEST(Ngspice, AgreesOnTwoHundredRandomSensorNetworks)
 {
-    const auto folder = std::filesystem::temp_directory_path() / ("vicegrip-ngspice-" + std::to_string(getpid()));
-    std::filesystem::create_directories(folder);
     double worst = 0;
     for (unsigned seed = 1; seed <= 200; ++seed) {
         const RandomSensorNetwork random(seed);
         const auto ours = solve(random.network());
         ASSERT_TRUE(ours) << ours.error().text();
-        const std::vector<double> theirs = askNgspice(random.spice(), folder);
+        const std::vector<double> theirs = test::askNgspice(random.spice());
         ASSERT_EQ(theirs.size(), static_cast<size_t>(random.network().nodeCount() - 1)) << "is ngspice installed?";
         for (size_t i = 0; i < theirs.size(); ++i) {
             const double volts = ours->volts(static_cast<Node>(i) + 1);
@@ -148,7 +128,6 @@ TEST(Ngspice, AgreesOnTwoHundredRandomSensorNetworks)
         }
     }
     RecordProperty("worst_relative_difference", std::to_string(worst));
-    std::filesystem::remove_all(folder);
 }
 
 } // namespace

@@ -1,0 +1,164 @@
+#include "core/electrics/netlist.h"
+#include "core/seating/plan.h"
+#include "tests/support/library.h"
+#include "tests/support/ngspice.h"
+#include "tests/support/petrel.h"
+
+#include <cmath>
+#include <gtest/gtest.h>
+#include <random>
+
+/// Reference: ngspice solves whole jobs, from a deck that shares no code with the network all promises come from. Bench
+/// and promise share one builder: that those two agree proves nothing, this does.
+namespace vicegrip::electrics {
+namespace {
+
+job::Job demo(const char* name)
+{
+    return *job::readFile(std::string(VICEGRIP_SOURCE_DIR) + "/data/jobs/" + name);
+}
+
+constexpr const char* kExact = ".options reltol=1e-10 abstol=1e-16 vntol=1e-13 gmin=1e-18\n";
+
+/// Every place, and every input, with the key on: volts against the battery's negative post. How many were compared.
+int compareVolts(const job::Job& job, const Situation& situation, const std::string& what)
+{
+    const auto ours = build(job, situation);
+    EXPECT_TRUE(ours) << what;
+    const Netlist deck = netlist(job, situation);
+    std::string text = "* " + what + "\n" + kExact + deck.elements + ".control\nset numdgt=15\nop\n";
+    std::vector<double> expected;
+    const auto ask = [&](const std::string& node, double volts) {
+        if (node == "0")
+            return;
+        text += "print v(" + node + ")\n";
+        expected.push_back(volts);
+    };
+    for (const auto& [place, node] : deck.places)
+        ask(node, ours->solution.volts(*ours->node(place)));
+    for (const auto& [id, input] : deck.inputs) {
+        const InputNodes& nodes = ours->inputs.at(id);
+        ask(input.converter, ours->solution.volts(nodes.converter));
+        ask(input.supply, ours->solution.volts(ours->units[nodes.unit].supply));
+    }
+    const auto answers = test::askNgspice(text + "quit\n.endc\n.end\n");
+    EXPECT_EQ(answers.size(), expected.size()) << what;
+    for (size_t i = 0; i < std::min(answers.size(), expected.size()); ++i)
+        EXPECT_NEAR(answers[i], expected[i], 2e-6 + 1e-6 * std::abs(expected[i])) << what << ", number " << i;
+    return static_cast<int>(answers.size());
+}
+
+/// Ohm between the leads of every promise with the battery off: a test current of 1 A, switched on pair by pair.
+int compareOhms(const job::Job& job, const FaultSheet& faults, const std::string& what)
+{
+    const Situation situation{
+        .condition = job::Condition::BatteryOff, .surroundings = job.surroundings, .faults = faults};
+    const auto ours = build(job, situation);
+    EXPECT_TRUE(ours) << what;
+    const Netlist deck = netlist(job, situation);
+    std::string sources, control;
+    std::vector<double> expected;
+    const auto analysis = test::analysed(job);
+    for (const auto& view : analysis.circuits)
+        for (const proof::Judged& j : analysis::stations(view, job::Condition::BatteryOff)) {
+            const auto& e = j.expectation;
+            const auto red = deck.places.find(e.station.point), black = deck.places.find(e.blackPoint);
+            if (e.station.kind != proof::StationKind::Probe || !e.promises() || red == deck.places.end() ||
+                black == deck.places.end() || red->second == black->second)
+                continue;
+            const auto ohms = ours->ohmmeter(e.station.point, e.blackPoint);
+            if (!ohms || ohms->value > 1e6)
+                continue; // open: what is shown then is a leak
+            const std::string source = "itest" + std::to_string(expected.size());
+            sources += source + " " + black->second + " " + red->second + " DC 0\n";
+            control += "alter " + source + " = 1\nop\nprint v(" + red->second +
+                       (black->second == "0" ? ")" : ")-v(" + black->second + ")") + "\nalter " + source + " = 0\n";
+            expected.push_back(ohms->value);
+        }
+    const auto answers = test::askNgspice("* " + what + "\n" + kExact + deck.elements + sources +
+                                          ".control\nset numdgt=15\n" + control + "quit\n.endc\n.end\n");
+    EXPECT_EQ(answers.size(), expected.size()) << what;
+    for (size_t i = 0; i < std::min(answers.size(), expected.size()); ++i)
+        EXPECT_NEAR(answers[i], expected[i], 1e-6 + 1e-6 * expected[i]) << what << ", number " << i;
+    return static_cast<int>(answers.size());
+}
+
+TEST(NgspiceOnJobs, AgreesOnBothDemoJobs)
+{
+    int compared = 0;
+    for (const char* name : {"petrel.vicegrip", "curlew.vicegrip"}) {
+        const job::Job job = demo(name);
+        for (const bool running : {false, true})
+            compared += compareVolts(
+                job, {.surroundings = job.surroundings, .running = running}, std::string(name) + (running ? ", running" : ""));
+        compared += compareOhms(job, {}, name);
+    }
+    EXPECT_GT(compared, 400);
+}
+
+TEST(NgspiceOnJobs, AgreesOnEverySensorOfTheLibrary)
+{
+    int compared = 0;
+    for (const parts::Sensor& sensor : test::library().sensors) {
+        for (const parts::EcuProfile& unit : test::library().ecus) {
+            job::Job drawn = harness::startJob("Deck", unit);
+            harness::addCircuit(drawn, {"map"}, "Circuit", job::Want::Required, sensor);
+            seating::take(drawn, seating::bestPlan(drawn));
+            if (unit.ecu.expander || drawn.circuits.front().input.empty())
+                continue;
+            for (const double share : {0.0, 0.37, 1.0})
+                compared += compareVolts(
+                    drawn,
+                    {.surroundings = drawn.surroundings,
+                     .felt = {{drawn.circuits.front().id, std::lerp(sensor.low, sensor.high, share)}}},
+                    sensor.id.value + " on " + unit.id.value);
+            break;
+        }
+    }
+    EXPECT_GT(compared, 2000);
+}
+
+/// Several sensors on a unit, lengths of any size, and something wrong with it.
+TEST(NgspiceOnJobs, AgreesOnRandomJobsWithFaults)
+{
+    const auto& library = test::library();
+    int compared = 0;
+    for (unsigned seed = 1; seed <= 100; ++seed) {
+        std::mt19937 random(seed);
+        const parts::EcuProfile& unit = library.ecus[random() % library.ecus.size()];
+        if (unit.ecu.expander)
+            continue;
+        job::Job drawn = harness::startJob("Deck", unit);
+        for (int i = 0; i < 5; ++i)
+            harness::addCircuit(drawn, {"map"}, "Circuit " + std::to_string(i), job::Want::Wanted,
+                                library.sensors[random() % library.sensors.size()]);
+        seating::take(drawn, seating::bestPlan(drawn));
+        for (job::Wire& w : drawn.wires)
+            w.length_m = 0.2 + static_cast<double>(random() % 80) / 10;
+        FaultSheet faults;
+        const auto wire = [&]() -> const job::Wire& { return drawn.wires[random() % drawn.wires.size()]; };
+        if (seed % 3 == 0)
+            faults.emplace_back(AddedResistance{wire().id, static_cast<double>(1 + random() % 1000)});
+        if (seed % 3 == 1)
+            faults.emplace_back(OpenWire{wire().id});
+        if (seed % 4 == 0)
+            faults.emplace_back(Short{wire().from, wire().to, 0.1});
+        const std::string what = "seed " + std::to_string(seed) + " on " + unit.id.value;
+        compared += compareVolts(drawn, {.surroundings = drawn.surroundings, .faults = faults}, what);
+        compared += compareOhms(drawn, faults, what);
+    }
+    EXPECT_GT(compared, 5000);
+}
+
+TEST(Netlist, SaysWhatIsWhat)
+{
+    const job::Job job = test::petrel();
+    const std::string deck = netlist(job, {.surroundings = job.surroundings}).deck("Petrel");
+    EXPECT_NE(deck.find("* A.7 is n"), std::string::npos);
+    EXPECT_NE(deck.find("; sensor clt"), std::string::npos);
+    EXPECT_NE(deck.find("; input AN3"), std::string::npos);
+    EXPECT_GT(test::askNgspice(deck).size(), 100U) << "it runs as it is printed";
+}
+
+} // namespace
+} // namespace vicegrip::electrics
