@@ -221,7 +221,7 @@ void Builder::addUnits()
 void Builder::addUnit(const parts::Ecu& unit)
 {
     const size_t index = m_units.size();
-    const std::string name = job::unitSubject(index), supplyName = job::supplySubject(index);
+    const std::string name = job::feedSubject(index), supplyName = job::supplySubject(index);
     UnitNodes& nodes = m_units.emplace_back(UnitNodes{m_net.addNode(), m_net.addNode()});
     const Node feed = m_net.addNode(), outlet = m_net.addNode();
     m_net.addResistor(feed, nodes.ground, unit.feed_ohm, {unit.feed_ohm * 0.3}, name);

@@ -107,6 +107,11 @@ std::string supplySubject(size_t unit)
     return unit == 0 ? "supply" : "expander-supply " + std::to_string(unit);
 }
 
+std::string feedSubject(size_t unit)
+{
+    return unit == 0 ? "feed" : "expander-feed " + std::to_string(unit);
+}
+
 Facts facts(const Job& job)
 {
     Facts out;
@@ -114,6 +119,18 @@ Facts facts(const Job& job)
         out["wire " + w.id.value] = wireText(w);
     for (const Switch& s : job.switches)
         out["switch " + s.id] = s.from.text() + " to " + s.to.text() + (s.needsKey ? ", with the key" : "");
+    for (const Switch& s : job.switches) // a name of its own: what was proved earlier did not know it
+        out["switch " + s.id + " resistance"] = units::formatExact(s.ohm, Dimension::Resistance);
+    flatten(without(fields::toJson(job.battery), {"tolerance_v"}), "battery", out);
+    for (const Joint& j : job.joints)
+        if (j.kind == JointKind::Stud)
+            out["stud " + j.id] = j.body.empty() ? "on no body" : "on " + j.body;
+    for (const Connector& c : job.connectors)
+        for (const std::string& cavity : c.cavities)
+            if (c.kind == ConnectorKind::Inline && c.id < c.mates)
+                out["contact " + c.id + "." + cavity] = "to " + c.mates;
+    for (const Load& l : job.loads)
+        out["load " + l.id] = units::formatExact(l.current_a, Dimension::Current) + ", " + l.from.text() + " to " + l.to.text();
     for (const Device& d : job.devices)
         if (const parts::Sensor* part = findPart(job, d.part))
             addSensor(*part, "sensor " + d.id.value, out);
@@ -131,6 +148,7 @@ Facts facts(const Job& job)
     }
     for (size_t u = 0; const parts::Ecu* unit : units(job)) {
         flatten(fields::toJson(unit->supply), supplySubject(u), out);
+        out[feedSubject(u)] = units::formatExact(unit->feed_ohm, Dimension::Resistance);
         out[unitSubject(u++) + " firmware"] = unit->firmware.empty() ? "not noted" : unit->firmware;
     }
     for (const Circuit& c : job.circuits) {

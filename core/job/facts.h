@@ -14,13 +14,15 @@ namespace vicegrip::job {
 
 using Facts = std::map<std::string, std::string>;
 
-/// The subjects of a unit (its place in job::units) and of its sensor supply: "ECU" and "supply", or "expander 1" and
-/// "expander-supply 1".
+/// The subjects of a unit (its place in job::units), of its sensor supply, and of what it draws itself: "ECU", "supply"
+/// and "feed", or "expander 1", "expander-supply 1" and "expander-feed 1".
 [[nodiscard]] std::string unitSubject(size_t unit);
 [[nodiscard]] std::string supplySubject(size_t unit);
+[[nodiscard]] std::string feedSubject(size_t unit);
 
 /// Every fact of the job a reading could rest on. Subjects: "wire ID", "sensor DEVICE", "input ID", "switch ID",
-/// "resistor ID", "scaling CIRCUIT", and those of the units.
+/// "resistor ID", "stud JOINT", "contact CONNECTOR.CAVITY", "load ID", "battery", "scaling CIRCUIT", and those of the
+/// units: every label an element of the network bears, but for contacts and crimps of a size that no job says.
 [[nodiscard]] Facts facts(const Job& job);
 
 /// The facts of these subjects ("wire w12" also takes "wire w12 ..."); a subject without facts is left out.

@@ -4,6 +4,7 @@
 
 #include <gmock/gmock.h>
 #include <gtest/gtest.h>
+#include <set>
 
 namespace vicegrip::proof {
 namespace {
@@ -178,6 +179,67 @@ TEST(Reading, IsUnderstoodAsTyped)
     EXPECT_GT(*parseReading(at(a, "clt", "A.7", Condition::BatteryOff).expectation, "open"), 1e8);
     EXPECT_FALSE(parseReading(at(a, "clt", "A.7").expectation, "2.52 bar"));
     EXPECT_EQ(readingText(at(a, "clt", "A.7", Condition::BatteryOff).expectation, 1e9), "open");
+}
+
+/// Every number of a job's file, by its pointer, but for what moves no element: faces, records of the work, where it is
+/// read, and how.
+void numbersOf(const nlohmann::json& json, const std::string& at, std::vector<std::string>& out)
+{
+    static const std::set<std::string> kElsewhere = {
+        "layout", "terminals", "pinned", "log", "hands", "brief", "branches", "proofs", "meter", "surroundings",
+        "scaling", "rest", "captured", "stops", "vicegrip", "tolerance_v", "tolerance", "pull_up_tolerance",
+        "pull_up_choices_ohm", "withstands_v", "most_hz", "limit_a", "bits", "span_v"};
+    if (json.is_number())
+        out.push_back(at);
+    for (const auto& [name, value] : json.items())
+        if ((json.is_object() && !kElsewhere.contains(name)) || json.is_array())
+            numbersOf(value, at + "/" + name, out);
+}
+
+/// Whatever number of a job is changed: a reading it moves noticeably was proved before, and is stale now.
+TEST(Staleness, WhatMovesAReadingIsAmongItsFacts)
+{
+    for (const char* name : {"petrel", "curlew"}) {
+        job::Job job = *job::readFile(std::string(VICEGRIP_SOURCE_DIR) + "/data/jobs/" + name + ".vicegrip");
+        job.proofs.clear();
+        const auto before = analysed(job);
+        for (const auto& view : before.circuits)
+            for (const Condition condition : {Condition::KeyOn, Condition::BatteryOff})
+                for (const Judged& j : analysis::stations(view, condition))
+                    if (j.expectation.promises() && j.expectation.station.kind == StationKind::Probe)
+                        job.proofs.push_back(record(before.facts, view.id, condition, j.expectation,
+                                                    j.expectation.value, job::ReadingSource::Typed, "2026-01-02T03:04:05Z"));
+        const auto json = nlohmann::json::parse(job::write(job));
+        std::vector<std::string> pointers;
+        numbersOf(json, "", pointers);
+        int moved = 0;
+        for (size_t n = 0; n < pointers.size(); n += 3) { // every third: a job has hundreds
+            auto changed = json;
+            auto& number = changed[nlohmann::json::json_pointer(pointers[n])];
+            number = number.get<double>() * 1.2 + (number.get<double>() == 0 ? 0.1 : 0);
+            const auto other = job::read(changed.dump());
+            if (!other)
+                continue; // it cannot be changed alone
+            const auto after = analysed(*other);
+            for (size_t c = 0; c < before.circuits.size(); ++c)
+                for (const Condition condition : {Condition::KeyOn, Condition::BatteryOff}) {
+                    const auto& was = analysis::stations(before.circuits[c], condition);
+                    const auto& is = analysis::stations(after.circuits[c], condition);
+                    for (size_t i = 0; i < was.size() && i < is.size(); ++i) {
+                        const Expectation& e = was[i].expectation;
+                        const double least = condition == Condition::KeyOn ? 1e-3 : 0.1;
+                        if (e.station.kind != StationKind::Probe || !e.promises() || !is[i].expectation.promises() ||
+                            std::abs(is[i].expectation.value - e.value) < std::max(least, 1e-3 * std::abs(e.value)))
+                            continue;
+                        ++moved;
+                        EXPECT_EQ(is[i].state, State::Stale)
+                            << name << ": " << pointers[n] << " moves " << before.circuits[c].id.value << " "
+                            << e.station.label << " from " << e.value << " to " << is[i].expectation.value;
+                    }
+                }
+        }
+        EXPECT_GT(moved, 50) << name;
+    }
 }
 
 } // namespace
