@@ -131,10 +131,10 @@ int netlist(const NetlistOptions& options)
     const auto job = job::readFile(options.job);
     if (!job)
         return refuse(job.error(), kUnreadable);
-    electrics::Situation situation{
-        .condition = options.condition == "key-on" ? job::Condition::KeyOn : job::Condition::BatteryOff,
-        .surroundings = job->surroundings,
-        .running = options.running};
+    electrics::Situation situation{.condition = options.condition == "key-on" ? job::Condition::KeyOn
+                                                                              : job::Condition::BatteryOff,
+                                   .surroundings = job->surroundings,
+                                   .running = options.running};
     if (!options.faults.empty()) {
         auto sheet = electrics::readFaultsFile(options.faults, *job);
         if (!sheet)

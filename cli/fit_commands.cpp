@@ -86,23 +86,23 @@ int fitANtc(const NumberTable& table, const FitOptions& options)
         band.push_back(found->sigmaAt(r.ohm));
         widest = std::max(widest, found->sigmaAt(r.ohm));
     }
-    return printed({{"kind", "ntc"},
-                    {"a", found->curve.a},
-                    {"b", found->curve.b},
-                    {"c", found->curve.c},
-                    {"straight", found->straight},
-                    {"residuals_k", found->residuals_k},
-                    {"band_sigma_k", band},
-                    {"worst_k", found->worst_k}},
-                   options,
-                   {"1/T = A + B ln R + C (ln R)^3, K and Ohm", "A " + digits(found->curve.a),
-                    "B " + digits(found->curve.b),
-                    "C " + digits(found->curve.c) +
-                        (found->straight ? ": the readings would want it below 0, where no curve is; look whether one is off"
-                                         : ""),
-                    "worst reading " + units::formatNumber(found->worst_k, 3) + " K off",
-                    widest > 0 ? "the curve itself within " + units::formatNumber(widest, 3) + " K (one sigma)"
-                               : std::string("three readings tell nothing of the curve's own error")});
+    return printed(
+        {{"kind", "ntc"},
+         {"a", found->curve.a},
+         {"b", found->curve.b},
+         {"c", found->curve.c},
+         {"straight", found->straight},
+         {"residuals_k", found->residuals_k},
+         {"band_sigma_k", band},
+         {"worst_k", found->worst_k}},
+        options,
+        {"1/T = A + B ln R + C (ln R)^3, K and Ohm", "A " + digits(found->curve.a), "B " + digits(found->curve.b),
+         "C " + digits(found->curve.c) +
+             (found->straight ? ": the readings would want it below 0, where no curve is; look whether one is off"
+                              : ""),
+         "worst reading " + units::formatNumber(found->worst_k, 3) + " K off",
+         widest > 0 ? "the curve itself within " + units::formatNumber(widest, 3) + " K (one sigma)"
+                    : std::string("three readings tell nothing of the curve's own error")});
 }
 
 int fitMonotone(const NumberTable& table, const FitOptions& options)

@@ -19,8 +19,8 @@ class JobFile
     /// version is read without a lock; `readOnlyReason` then says why. Errors as job::readFile.
     [[nodiscard]] static Result<std::pair<JobFile, job::Job>> open(const QString& path);
 
-    /// Writes atomically and drops the autosave; what could not be read again does not take the old file's place. Errors
-    /// (Io) say what the system refused; else those of job::checkWritten.
+    /// Writes atomically and drops the autosave; what could not be read again does not take the old file's place.
+    /// Errors (Io) say what the system refused; else those of job::checkWritten.
     [[nodiscard]] Result<void> save(const job::Job& job) const;
 
     /// Writes the autosave. The saved file is not touched.

@@ -69,16 +69,17 @@ void judge(Candidate& c, const std::vector<PressureMark>& marks, bool absolute)
     if (!c.reads) {
         const bool above = blind->pa > c.sensor.high;
         const PressureMark& worst = above ? marks.back() : *blind;
-        c.verdict = above ? "Too short: tops out " + kilopascals(worst.pa - c.sensor.high) + " below " + worst.name + "."
-                          : "Does not reach down to " + worst.name + ", by " + kilopascals(c.sensor.low - worst.pa) + ".";
+        c.verdict = above
+                        ? "Too short: tops out " + kilopascals(worst.pa - c.sensor.high) + " below " + worst.name + "."
+                        : "Does not reach down to " + worst.name + ", by " + kilopascals(c.sensor.low - worst.pa) + ".";
         return;
     }
     const double span = c.sensor.high - c.sensor.low;
     if (c.overVolts)
         c.verdict = "Its output goes beyond what the input reads: it would need a divider.";
     else if (c.headroom_pa < kLeastHeadroom * span)
-        c.verdict =
-            "Reads it all, with " + kilopascals(c.headroom_pa) + " to spare: nothing is left for a later turn of the screw.";
+        c.verdict = "Reads it all, with " + kilopascals(c.headroom_pa) +
+                    " to spare: nothing is left for a later turn of the screw.";
     else if (absolute)
         c.verdict = "Reads it all; " + kilopascals(c.headroom_pa) + " of headroom, and at " + lowest->name +
                     " its tolerance is worth " + units::formatNumber(100 * c.errorAtLowest, 1) + " % of the pressure.";

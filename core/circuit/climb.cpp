@@ -51,7 +51,8 @@ std::vector<double> Movers::reaches(const std::vector<double>& slopes) const
     for (const Single& s : m_singles)
         out.push_back(std::abs(slopes[static_cast<size_t>(s.element)]) * s.way);
     for (size_t i = m_singles.size(); i < m_all.size(); ++i)
-        out.push_back(std::max(m_all[i].farthest(listed(slopes), 1).second, m_all[i].farthest(listed(slopes), -1).second));
+        out.push_back(
+            std::max(m_all[i].farthest(listed(slopes), 1).second, m_all[i].farthest(listed(slopes), -1).second));
     return out;
 }
 

@@ -73,7 +73,8 @@ class Climb
     double value(const Settings& at);
     double climbed(Settings& at);
     /// Single elements, but for one that is held, at the ends that the signs of a state point to.
-    [[nodiscard]] Settings turned(const Settings& at, const Corner::State& state, std::optional<size_t> held = {}) const;
+    [[nodiscard]] Settings turned(const Settings& at, const Corner::State& state,
+                                  std::optional<size_t> held = {}) const;
     void turnBack(Settings& at, double& best);
     void trySettings(Settings& at, double& best);
     /// Takes `there` where it leads farther.

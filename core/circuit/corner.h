@@ -8,10 +8,10 @@
 
 /// A network with some elements at other values, as changes of rank one of the factored one. Inside circuit/.
 ///
-/// With U the elements' incidence columns and W what each element's current or gain follows, S = W' A^-1 U, y = W' x and
-/// t = e' A^-1 U are all that is needed of the network for k elements. An element that goes from one conductance or gain
-/// to another, by d, makes S - S_j d / (1 + d S_jj) S^j of S, and likewise of y and t (Sherman, Morrison 1950): a corner
-/// costs k^3, and one more turn of an element k^2.
+/// With U the elements' incidence columns and W what each element's current or gain follows, S = W' A^-1 U, y = W' x
+/// and t = e' A^-1 U are all that is needed of the network for k elements. An element that goes from one conductance or
+/// gain to another, by d, makes S - S_j d / (1 + d S_jj) S^j of S, and likewise of y and t (Sherman, Morrison 1950): a
+/// corner costs k^3, and one more turn of an element k^2.
 namespace vicegrip::circuit {
 
 inline constexpr int kMostInACorner = 31; ///< elements; the meter is one more
@@ -34,7 +34,10 @@ class Columns
     [[nodiscard]] const Vector& of(ElementIndex element) const { return m_elements.at(element).forward; }
     /// A'^-1 w: what the element follows, through the transposed network.
     [[nodiscard]] const Vector& adjointOf(ElementIndex element) const { return m_elements.at(element).adjoint; }
-    [[nodiscard]] const Vector& of(const Probes& probes) const { return m_probes.at({probes.red, probes.black}).forward; }
+    [[nodiscard]] const Vector& of(const Probes& probes) const
+    {
+        return m_probes.at({probes.red, probes.black}).forward;
+    }
     [[nodiscard]] const Vector& adjointOf(const Probes& probes) const
     {
         return m_probes.at({probes.red, probes.black}).adjoint;

@@ -403,8 +403,8 @@ Result<circuit::Solution> Builder::solvePowered()
     }
 }
 
-/// A source that some good car leaves without enough supply, or another one has enough for, may be off or on: its bounds
-/// are wide enough for both.
+/// A source that some good car leaves without enough supply, or another one has enough for, may be off or on: its
+/// bounds are wide enough for both.
 Result<circuit::Solution> Builder::orElseOff(circuit::Solution solution)
 {
     std::vector<circuit::Probes> probes;

@@ -185,9 +185,8 @@ std::optional<Bounded> Electrics::inputVolts(const job::Job& job, const job::Cir
     return seen ? std::optional(bounded(*this, seen->reading, seen->within(bounds), kNoticeableVolts)) : std::nullopt;
 }
 
-std::optional<circuit::Interval>
-Electrics::inputRange(const job::Job& job, const job::Circuit& circuit,
-                      const std::function<bool(const std::string& label)>& moves) const
+std::optional<circuit::Interval> Electrics::inputRange(const job::Job& job, const job::Circuit& circuit,
+                                                       const std::function<bool(const std::string& label)>& moves) const
 {
     const auto seen = seenAt(*this, job, circuit);
     if (!seen)

@@ -149,7 +149,8 @@ void Deck::drawing()
     for (const job::Connector& c : m_job.connectors)
         for (const std::string& cavity : c.cavities)
             if (c.kind == job::ConnectorKind::Inline && c.id < c.mates && m_out.places.contains({c.mates, cavity}))
-                resistor(place({c.id, cavity}), place({c.mates, cavity}), parts::kMatedPairOhms, "contact " + c.id + "." + cavity);
+                resistor(place({c.id, cavity}), place({c.mates, cavity}), parts::kMatedPairOhms,
+                         "contact " + c.id + "." + cavity);
     wires();
     for (const job::Switch& s : m_job.switches)
         if (keyOn() || !s.needsKey)
@@ -170,7 +171,8 @@ void Deck::unitLines(const parts::Ecu& unit)
     const std::string ground = fresh(), supply = fresh(), outlet = fresh(), feed = fresh();
     resistor(feed, ground, unit.feed_ohm, "unit");
     line('B', supply, ground,
-         "V = V(" + feed + "," + ground + ") >= " + plain(unit.least_supply_v) + " ? " + plain(unit.supply.volts) + " : 0",
+         "V = V(" + feed + "," + ground + ") >= " + plain(unit.least_supply_v) + " ? " + plain(unit.supply.volts) +
+             " : 0",
          "sensor supply");
     resistor(supply, outlet, unit.supply.ohm, "sensor supply");
     std::map<parts::InputId, std::string> pins;
@@ -182,7 +184,8 @@ void Deck::unitLines(const parts::Ecu& unit)
         if (pin.role == parts::EcuPinRole::Input)
             pins.try_emplace(pin.input, node);
         else
-            resistor(node, to, pin.role == parts::EcuPinRole::KeyFeed ? kKeySense_ohm : parts::kCrimpOhms, "unit " + pin.at);
+            resistor(node, to, pin.role == parts::EcuPinRole::KeyFeed ? kKeySense_ohm : parts::kCrimpOhms,
+                     "unit " + pin.at);
     }
     for (const parts::EcuInput& input : unit.inputs) {
         const std::string what = "input " + input.id.value;
@@ -241,16 +244,15 @@ void Deck::deviceLines(const job::Device& device, const parts::Sensor& sensor)
         resistor(supply, ground, r->supply_ohm, what);
         const double low = std::min({r->low_v, r->high_v, 0.02 * r->at_supply_v}),
                      high = std::max({r->low_v, r->high_v, 0.98 * r->at_supply_v});
-        const double volts = std::clamp(r->low_v + (r->high_v - r->low_v) * share, std::max(low, 0.0),
-                                        std::min(high, r->at_supply_v));
+        const double volts =
+            std::clamp(r->low_v + (r->high_v - r->low_v) * share, std::max(low, 0.0), std::min(high, r->at_supply_v));
         if (keyOn())
             output(plain(volts / r->at_supply_v) + " * V(" + supply + "," + ground + ")", r->out_ohm);
     } else if (const auto* d = std::get_if<parts::VoltageDevice>(&sensor.model)) {
         resistor(supply, ground, d->supply_ohm, what);
         const auto [least, most] = std::minmax(d->low_v, d->high_v);
-        const double volts = d->points.empty()
-                                 ? std::clamp(d->low_v + (d->high_v - d->low_v) * share, least, most)
-                                 : parts::alongPoints(d->points, &parts::VoltageDevice::Point::volts, x);
+        const double volts = d->points.empty() ? std::clamp(d->low_v + (d->high_v - d->low_v) * share, least, most)
+                                               : parts::alongPoints(d->points, &parts::VoltageDevice::Point::volts, x);
         if (keyOn())
             output("V(" + supply + "," + ground + ") >= " + plain(d->least_supply_v) + " ? " + plain(volts) + " : 0",
                    d->out_ohm);

@@ -33,8 +33,8 @@ struct Line
 [[nodiscard]] double chiSquaredLimit(int freedom);
 
 /// York's line (York, "Least-squares fitting of a straight line", Canadian Journal of Physics 44, 1966; standard
-/// deviations by York, Evensen, Lopez Martinez, De Basabe Delgado, American Journal of Physics 72, 2004). His iteration is
-/// held against the least chi squared over all directions, which is taken where he has not found it. Where no point
+/// deviations by York, Evensen, Lopez Martinez, De Basabe Delgado, American Journal of Physics 72, 2004). His iteration
+/// is held against the least chi squared over all directions, which is taken where he has not found it. Where no point
 /// states a sigma all weigh alike, and sigmas come from the scatter. Errors (Range): fewer than three points, a
 /// sigma below 0, some points with sigmas and some without, all x in one place.
 [[nodiscard]] Result<Line> fitLine(const std::vector<Point>& points);

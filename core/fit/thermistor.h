@@ -23,12 +23,11 @@ struct ThermistorFit
 };
 
 /// Steinhart-Hart through readings, by least squares in 1/T (Steinhart, Hart 1968): exact through three. Readings that
-/// would want C below 0, which turns back somewhere and has no resistance at some temperatures, are fitted without it. Where every
-/// reading states how well its temperature is known (`sigma_k`, as many) these weigh them, and tell how well the curve
-/// is; else the scatter about it does. Errors
-/// (Range): fewer than three points, temperatures or resistances at or below 0, points closer than 2 K, two
-/// temperatures of one resistance, readings whose resistance does not fall with temperature, and a curve that turns
-/// back within them.
+/// would want C below 0, which turns back somewhere and has no resistance at some temperatures, are fitted without it.
+/// Where every reading states how well its temperature is known (`sigma_k`, as many) these weigh them, and tell how
+/// well the curve is; else the scatter about it does. Errors (Range): fewer than three points, temperatures or
+/// resistances at or below 0, points closer than 2 K, two temperatures of one resistance, readings whose resistance
+/// does not fall with temperature, and a curve that turns back within them.
 [[nodiscard]] Result<ThermistorFit> fitThermistor(const std::vector<parts::TableCurve::Point>& readings,
                                                   const std::vector<double>& sigma_k = {});
 

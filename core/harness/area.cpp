@@ -18,8 +18,8 @@ namespace {
 using units::Dimension;
 
 /// ISO 6722 sizes from the mechanical minimum on, m².
-constexpr std::array kSizes = {0.5e-6, 0.75e-6, 1e-6,  1.5e-6, 2e-6,  2.5e-6, 4e-6,
-                               6e-6,   10e-6,   16e-6, 25e-6,  35e-6, 50e-6,  70e-6, 95e-6, 120e-6};
+constexpr std::array kSizes = {0.5e-6, 0.75e-6, 1e-6,  1.5e-6, 2e-6,  2.5e-6, 4e-6,  6e-6,
+                               10e-6,  16e-6,   25e-6, 35e-6,  50e-6, 70e-6,  95e-6, 120e-6};
 
 double sizeFor(double least_m2)
 {

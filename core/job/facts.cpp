@@ -130,7 +130,8 @@ Facts facts(const Job& job)
             if (c.kind == ConnectorKind::Inline && c.id < c.mates)
                 out["contact " + c.id + "." + cavity] = "to " + c.mates;
     for (const Load& l : job.loads)
-        out["load " + l.id] = units::formatExact(l.current_a, Dimension::Current) + ", " + l.from.text() + " to " + l.to.text();
+        out["load " + l.id] =
+            units::formatExact(l.current_a, Dimension::Current) + ", " + l.from.text() + " to " + l.to.text();
     for (const Device& d : job.devices)
         if (const parts::Sensor* part = findPart(job, d.part))
             addSensor(*part, "sensor " + d.id.value, out);

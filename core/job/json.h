@@ -16,8 +16,8 @@ namespace vicegrip::job {
 [[nodiscard]] Result<Job> read(std::string_view text);
 [[nodiscard]] Result<Job> readFile(const std::filesystem::path& file);
 
-/// Whether what would be written is read again as it is: what is wrong, with its place. A job that was edited follows the
-/// schema too, and holds no number that a file cannot.
+/// Whether what would be written is read again as it is: what is wrong, with its place. A job that was edited follows
+/// the schema too, and holds no number that a file cannot.
 [[nodiscard]] Result<void> checkWritten(const Job& job);
 
 /// The whole job as text, ending in a newline. `read(write(job))` equals `job`, unknown members included.

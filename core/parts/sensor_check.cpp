@@ -37,7 +37,8 @@ Result<void> checkCurve(const ResistanceCurve& curve)
 {
     const auto* steinhart = std::get_if<SteinhartHartCurve>(&curve);
     if (steinhart != nullptr && (!(steinhart->b > 0) || !(steinhart->c >= 0)))
-        return outOfRange("/thermistor/steinhart_hart", "b must be above 0 and c not below it: else the curve turns back");
+        return outOfRange("/thermistor/steinhart_hart",
+                          "b must be above 0 and c not below it: else the curve turns back");
     const auto* table = std::get_if<TableCurve>(&curve);
     if (table == nullptr)
         return {};
@@ -61,7 +62,7 @@ Result<void> checkRising(const std::vector<double>& values, const std::vector<do
             return outOfRange(pointer + "/" + std::to_string(i), "values must rise from point to point");
         if (outputs[i] == outputs[i - 1] || (outputs[i] < outputs[i - 1]) != (outputs[1] < outputs[0]))
             return outOfRange(pointer + "/" + std::to_string(i),
-                       "the " + output + " must keep falling, or keep rising, from point to point");
+                              "the " + output + " must keep falling, or keep rising, from point to point");
     }
     return {};
 }

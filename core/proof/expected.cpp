@@ -190,7 +190,8 @@ class CircuitPromises
         e.subjects = restsOn(m_circuit, m_paths, m_condition, reading->subjects);
     }
 
-    /// Open is open, however many leaks make it up: where a meter may show overload, what is recorded for it is allowed.
+    /// Open is open, however many leaks make it up: where a meter may show overload, what is recorded for it is
+    /// allowed.
     static void allowOverload(Expectation& e)
     {
         if (e.high >= kOverload_ohm)

@@ -20,7 +20,7 @@ tl::unexpected<Error> refused(std::string sentence)
 struct SaidLine
 {
     double slope = 1, offset = 0;
-    double worst = 0; ///< of the readings beside it, SI
+    double worst = 0; ///< of the readings beside it, the other instrument's error with it, SI
 
     [[nodiscard]] double at(double value) const { return offset + slope * value; }
 };
@@ -30,10 +30,10 @@ Result<SaidLine> saidLine(const job::Circuit& circuit, const CapturedVerdict& ve
     std::vector<fit::Point> points;
     for (size_t i : in)
         points.push_back({circuit.captured[i].value, verdict.pairs[i].said});
-    return fit::fitLine(points).map([](const fit::Line& line) {
+    return fit::fitLine(points).map([&](const fit::Line& line) {
         SaidLine out{line.slope, line.intercept, 0};
-        for (double r : line.residuals)
-            out.worst = std::max(out.worst, std::abs(r));
+        for (size_t k = 0; k < in.size(); ++k)
+            out.worst = std::max(out.worst, std::abs(line.residuals[k]) + circuit.captured[in[k]].within);
         return out;
     });
 }
@@ -88,13 +88,22 @@ Result<void> bend(parts::Sensor& s, parts::Sender& sender, const job::Circuit& c
             sender.points.push_back({value, curve->at(value)});
         }
     sender.points.push_back({at.back().x, at.back().y});
-    sender.tolerance = std::max(kLeastTolerance, std::min(sender.tolerance, 0.02));
+    double instrument = 0; // what the other instrument may be off by, as a share of the resistance
+    for (size_t i : in) {
+        const job::Captured& c = circuit.captured[i];
+        const double ohm = curve->at(c.value);
+        for (const double value : {c.value - c.within, c.value + c.within})
+            instrument =
+                std::max(instrument, std::abs(curve->at(std::clamp(value, at.front().x, at.back().x)) - ohm) / ohm);
+    }
+    sender.tolerance = std::max({kLeastTolerance, std::min(sender.tolerance, 0.02), instrument});
     s.low = at.front().x;
     s.high = at.back().x;
     return {};
 }
 
-/// A thermistor's residuals as shares of its resistance.
+/// A thermistor's residuals, and what the other instrument may be off by, as shares of its resistance: a curve is known
+/// no better than what it was measured with.
 double tolerance(const fit::ThermistorFit& fit, const job::Circuit& circuit, const std::vector<size_t>& in)
 {
     double worst = kLeastTolerance;
@@ -102,7 +111,9 @@ double tolerance(const fit::ThermistorFit& fit, const job::Circuit& circuit, con
         const double kelvin = circuit.captured[in[i]].value;
         const parts::ResistanceCurve curve = fit.curve;
         const double ohm = parts::ohms(curve, kelvin);
-        worst = std::max(worst, std::abs(parts::ohms(curve, kelvin + fit.residuals_k[i]) - ohm) / ohm);
+        const double off = std::abs(fit.residuals_k[i]) + circuit.captured[in[i]].within;
+        for (const double at : {kelvin - off, kelvin + off})
+            worst = std::max(worst, std::abs(parts::ohms(curve, at) - ohm) / ohm);
     }
     return worst;
 }

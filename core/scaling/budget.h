@@ -54,12 +54,12 @@ struct Budget
     std::optional<MixtureCost> mixture;
 };
 
-/// The budget while the sensor feels `value`. The network is solved there twice, at rest and with consumers that may run
-/// or not: what differs is the ground's part. Every worst case is the input's range at the worst corner of what moves
-/// it (circuit/bounds.h), one count more to either side, through the table. A frequency forgives supply, wiring and
-/// pull-up: what is left is the sensor, the counter and the table.
-/// Errors (Reference): the circuit has no seat or no sensor; (Range): the value is outside the table's range, the
-/// signal stands for no value, the input does not move there; those of electrics::build.
+/// The budget while the sensor feels `value`. The network is solved there twice, at rest and with consumers that may
+/// run or not: what differs is the ground's part. Every worst case is the input's range at the worst corner of what
+/// moves it (circuit/bounds.h), one count more to either side, through the table. A frequency forgives supply, wiring
+/// and pull-up: what is left is the sensor, the counter and the table. Errors (Reference): the circuit has no seat or
+/// no sensor; (Range): the value is outside the table's range, the signal stands for no value, the input does not move
+/// there; those of electrics::build.
 [[nodiscard]] Result<Budget> budgetAt(const job::Job& job, const job::Circuit& circuit, const Table& table,
                                       double value);
 

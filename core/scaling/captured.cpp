@@ -5,6 +5,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <map>
 
 namespace vicegrip::scaling {
 namespace {
@@ -167,6 +168,48 @@ std::vector<size_t> partakers(const job::Circuit& circuit)
     return out;
 }
 
+namespace {
+
+/// What is allowed along the range. A thousand readings need no thousand networks: a few dozen places, and between two
+/// of them the larger.
+class Allowed
+{
+  public:
+    Allowed(const job::Job& job, const job::Circuit& circuit, const Table& table)
+        : m_job(job), m_circuit(circuit), m_table(table)
+    {
+    }
+
+    [[nodiscard]] double at(double value)
+    {
+        constexpr int kPlaces = 32;
+        const job::ScalingSpec& spec = m_circuit.scaling;
+        const double inside = std::clamp(value, spec.low, spec.high);
+        if (m_circuit.captured.size() <= kPlaces)
+            return aheadAt(inside);
+        const double place = (inside - spec.low) / (spec.high - spec.low) * kPlaces;
+        const auto grid = [&](double k) { return aheadAt(std::lerp(spec.low, spec.high, k / kPlaces)); };
+        return std::max(grid(std::floor(place)), grid(std::ceil(place)));
+    }
+
+  private:
+    double aheadAt(double value)
+    {
+        const auto [it, added] = m_known.try_emplace(value, 0);
+        if (added)
+            if (const auto budget = budgetAt(m_job, m_circuit, m_table, value))
+                it->second = budget->ahead;
+        return it->second;
+    }
+
+    const job::Job& m_job;
+    const job::Circuit& m_circuit;
+    const Table& m_table;
+    std::map<double, double> m_known;
+};
+
+} // namespace
+
 Result<CapturedVerdict> judgeCaptured(const job::Job& job, const job::Circuit& circuit, const Table& table)
 {
     const parts::Sensor* sensor = job::sensorOf(job, circuit);
@@ -178,14 +221,13 @@ Result<CapturedVerdict> judgeCaptured(const job::Job& job, const job::Circuit& c
         return fail(ErrorCode::Range, circuit.name + " has no volts that stand for a value");
     const auto [low, high] = reachOf(*transfer, circuit.scaling);
     CapturedVerdict out;
+    Allowed allowed(job, circuit, table);
     for (const job::Captured& c : circuit.captured) {
         CapturedView view;
         view.expected_v = transfer->reading(c.value);
         view.said = transfer->value(c.volts, low, high);
         view.off = view.said - c.value;
-        const double inside = std::clamp(c.value, circuit.scaling.low, circuit.scaling.high);
-        if (const auto budget = budgetAt(job, circuit, table, inside))
-            view.allowed = budget->ahead + c.within;
+        view.allowed = allowed.at(c.value) + c.within;
         view.agrees = std::abs(view.off) <= view.allowed;
         out.pairs.push_back(view);
     }

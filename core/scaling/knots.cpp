@@ -315,7 +315,9 @@ std::vector<double> bestValues(Curve curve, const std::vector<size_t>& knots)
     std::vector<double> best;
     for (const size_t k : knots) // an unsolved program leaves the knots on the curve
         best.push_back(curve[k].y);
-    const auto worstOf = [](const auto& places) { return std::ranges::max(places, {}, &std::pair<size_t, double>::second).second; };
+    const auto worstOf = [](const auto& places) {
+        return std::ranges::max(places, {}, &std::pair<size_t, double>::second).second;
+    };
     double least = worstOf(missed(curve, knots, best));
     constexpr int kRounds = 8;
     for (int round = 0; round < kRounds; ++round) {

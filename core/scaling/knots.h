@@ -14,12 +14,12 @@ struct Sample
 };
 
 /// Indices of `count` knots on the curve whose straight lines, flat beyond the outermost, have the least worst error,
-/// the rounding at the knots included. Exact for up to 512 samples (ways of so many chords within a tolerance by dynamic programming, after
-/// Imai and Iri, "Computational-geometric methods for polygonal approximations of a curve", Computer Vision, Graphics
-/// and Image Processing 36, 1986; the tolerance halved down to). With more, no worse than taking the farthest chord
-/// each time over all samples, nor than the exact answer over every n-th. Needs 2 <= count <= curve.size(). Errors
-/// beyond the outermost knots weigh 1 / `endShare`: with 0 the first and the last sample are knots; with 1/2, what suits
-/// values beside the curve, which halve what a chord leaves but not what a flat end does.
+/// the rounding at the knots included. Exact for up to 512 samples (ways of so many chords within a tolerance by
+/// dynamic programming, after Imai and Iri, "Computational-geometric methods for polygonal approximations of a curve",
+/// Computer Vision, Graphics and Image Processing 36, 1986; the tolerance halved down to). With more, no worse than
+/// taking the farthest chord each time over all samples, nor than the exact answer over every n-th. Needs 2 <= count <=
+/// curve.size(). Errors beyond the outermost knots weigh 1 / `endShare`: with 0 the first and the last sample are
+/// knots; with 1/2, what suits values beside the curve, which halve what a chord leaves but not what a flat end does.
 [[nodiscard]] std::vector<size_t> bestKnots(std::span<const Sample> curve, size_t count, double endShare = 1);
 
 /// The largest distance in y between the curve and straight lines through these knots, as rounded, flat beyond them.

@@ -21,8 +21,12 @@ class Placing
 {
   public:
     Placing(const Transfer& transfer, const parts::Sensor& sensor, const job::ScalingSpec& spec)
-        : m_transfer(transfer), m_sensor(sensor), m_spec(spec), m_unit(unitOf(sensor, spec)),
-          m_step(gridStep(transfer, spec)), m_reach(reachOf(transfer, spec))
+        : m_transfer(transfer),
+          m_sensor(sensor),
+          m_spec(spec),
+          m_unit(unitOf(sensor, spec)),
+          m_step(gridStep(transfer, spec)),
+          m_reach(reachOf(transfer, spec))
     {
         // Beyond full scale there are no counts: the table ends where the converter does.
         const auto readable = [&](double reading) { return std::clamp(reading, 0.0, transfer.fullScale()); };
@@ -189,8 +193,8 @@ Table Placing::mended(Table best) const
             double high = k + 1 < tried.points.size() ? onCurve(tried.points[k + 1].reading)
                           : rises()                   ? m_spec.high
                                                       : m_spec.low;
-            std::tie(low, high) = std::minmax({std::clamp(low, m_spec.low, m_spec.high),
-                                               std::clamp(high, m_spec.low, m_spec.high)});
+            std::tie(low, high) =
+                std::minmax({std::clamp(low, m_spec.low, m_spec.high), std::clamp(high, m_spec.low, m_spec.high)});
             if (worstBetween(tried, m_transfer, m_spec, low, high) >= best.worstError)
                 return;
             findWorst(tried, m_transfer, m_spec);

@@ -21,8 +21,8 @@ struct Polynomial
 /// fewer samples than the degree needs, all x in one place.
 [[nodiscard]] Result<Polynomial> bestPolynomial(std::span<const Sample> curve, int degree);
 
-/// The same of a circuit's transfer, between the ends of its range, kinks included: value in the ECU's unit over V or Hz
-/// (places are exchanged until none is worse; Remez 1934).
+/// The same of a circuit's transfer, between the ends of its range, kinks included: value in the ECU's unit over V or
+/// Hz (places are exchanged until none is worse; Remez 1934).
 [[nodiscard]] Result<Polynomial> polynomialOf(const Transfer& transfer, const parts::Sensor& sensor,
                                               const job::ScalingSpec& spec, int degree);
 

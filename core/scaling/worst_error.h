@@ -11,7 +11,7 @@ namespace vicegrip::scaling {
 void findWorst(Table& table, const Transfer& transfer, const job::ScalingSpec& spec);
 
 /// The same between two values only, as a number.
-[[nodiscard]] double worstBetween(const Table& table, const Transfer& transfer, const job::ScalingSpec& spec, double low,
-                                  double high);
+[[nodiscard]] double worstBetween(const Table& table, const Transfer& transfer, const job::ScalingSpec& spec,
+                                  double low, double high);
 
 } // namespace vicegrip::scaling

@@ -74,11 +74,12 @@ Misfit voltsMisfit(const job::Job& job, const job::Circuit& circuit, const parts
         return {}; // the coil's own input clamps it
     const double most = voltsAtInput(job, circuit, sensor);
     if (most > input.withstands_v)
-        return {MisfitKind::Damage,
-                "it withstands " + roundVolts(input.withstands_v) + " and the sensor puts out up to " + roundVolts(most)};
+        return {MisfitKind::Damage, "it withstands " + roundVolts(input.withstands_v) +
+                                        " and the sensor puts out up to " + roundVolts(most)};
     // Pulses and a switch's states need not be told apart beyond the span; a voltage must be.
     const SignalKind signal = parts::signalOf(sensor);
-    const bool measured = signal == SignalKind::Voltage || (signal == SignalKind::OnOff && !input.takes(InputMode::Switch));
+    const bool measured =
+        signal == SignalKind::Voltage || (signal == SignalKind::OnOff && !input.takes(InputMode::Switch));
     if (most > input.span_v * (1 + kSpanSlack) && measured)
         return {MisfitKind::Volts,
                 "it reads to " + roundVolts(input.span_v) + " and the sensor puts out up to " + roundVolts(most)};

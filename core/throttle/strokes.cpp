@@ -69,7 +69,8 @@ std::vector<bool> wildIn(std::span<const double> volts)
         if (static_cast<double>(count) > kMost * static_cast<double>(volts.size()))
             continue;
         for (const auto& [from, to] : runs)
-            std::fill(wild.begin() + static_cast<std::ptrdiff_t>(from), wild.begin() + static_cast<std::ptrdiff_t>(to), true);
+            std::fill(wild.begin() + static_cast<std::ptrdiff_t>(from), wild.begin() + static_cast<std::ptrdiff_t>(to),
+                      true);
     }
     return wild;
 }

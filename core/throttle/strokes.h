@@ -88,8 +88,8 @@ struct Report
 };
 
 /// Finds the rests (runs of samples within the noise, at either end of the travel), which stop the recording begins at
-/// being the shut one, and everything that follows from them. Samples that jump away and back again (a wiper that lifts)
-/// are no travel while they are fewer than one in twenty; rests more than a twentieth of the travel short of the
+/// being the shut one, and everything that follows from them. Samples that jump away and back again (a wiper that
+/// lifts) are no travel while they are fewer than one in twenty; rests more than a twentieth of the travel short of the
 /// outermost one are pauses of the hand. Limits lie inward of every rest of their stop by three standard deviations or
 /// one count, whichever is more: at each of them the ECU reads 0 or 100 %. `volts_per_count` of the input.
 /// Errors (Range): no movement, no rest at one of the stops.

@@ -7,8 +7,8 @@
 #include <QTest>
 
 #include <csignal>
-#include <limits>
 #include <gmock/gmock.h>
+#include <limits>
 #include <random>
 #include <sys/resource.h>
 #include <sys/wait.h>
@@ -90,8 +90,10 @@ TEST(JobStore, AnEditThatNoFileCouldHoldIsRefused)
         return kept ? std::string() : kept.error().text();
     };
     constexpr double kNone = std::numeric_limits<double>::quiet_NaN();
-    EXPECT_THAT(refused([](job::Job& j) { job::find(j, job::CircuitId{"tps"})->rest.value = kNone; }), HasSubstr("circuits"));
-    EXPECT_THAT(refused([](job::Job& j) { j.battery.ohm = std::numeric_limits<double>::infinity(); }), HasSubstr("ohm"));
+    EXPECT_THAT(refused([](job::Job& j) { job::find(j, job::CircuitId{"tps"})->rest.value = kNone; }),
+                HasSubstr("circuits"));
+    EXPECT_THAT(refused([](job::Job& j) { j.battery.ohm = std::numeric_limits<double>::infinity(); }),
+                HasSubstr("ohm"));
     EXPECT_THAT(refused([](job::Job& j) {
                     for (parts::Sensor& s : j.parts)
                         if (auto* t = std::get_if<parts::Thermistor>(&s.model))

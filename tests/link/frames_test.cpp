@@ -24,8 +24,8 @@ std::optional<TableReceiver::Outcome> send(const QList<QCanBusFrame>& frames, in
 
 TEST(EcuFrames, SampleGoesThere)
 {
-    for (const EcuSample& s :
-         {EcuSample{0, 0, 0, {}}, EcuSample{7, 4095, 5.0, 130.5}, EcuSample{63, 2064, 2.52025, -40.0}, EcuSample{5, 3500, 14.5, {}}}) {
+    for (const EcuSample& s : {EcuSample{0, 0, 0, {}}, EcuSample{7, 4095, 5.0, 130.5},
+                               EcuSample{63, 2064, 2.52025, -40.0}, EcuSample{5, 3500, 14.5, {}}}) {
         const auto back = sampleOf(frameOf(s));
         ASSERT_TRUE(back);
         EXPECT_EQ(back->input, s.input);

@@ -89,8 +89,8 @@ TEST(NgspiceOnJobs, AgreesOnBothDemoJobs)
     for (const char* name : {"petrel.vicegrip", "curlew.vicegrip"}) {
         const job::Job job = demo(name);
         for (const bool running : {false, true})
-            compared += compareVolts(
-                job, {.surroundings = job.surroundings, .running = running}, std::string(name) + (running ? ", running" : ""));
+            compared += compareVolts(job, {.surroundings = job.surroundings, .running = running},
+                                     std::string(name) + (running ? ", running" : ""));
         compared += compareOhms(job, {}, name);
     }
     EXPECT_GT(compared, 400);
@@ -107,11 +107,11 @@ TEST(NgspiceOnJobs, AgreesOnEverySensorOfTheLibrary)
             if (unit.ecu.expander || drawn.circuits.front().input.empty())
                 continue;
             for (const double share : {0.0, 0.37, 1.0})
-                compared += compareVolts(
-                    drawn,
-                    {.surroundings = drawn.surroundings,
-                     .felt = {{drawn.circuits.front().id, std::lerp(sensor.low, sensor.high, share)}}},
-                    sensor.id.value + " on " + unit.id.value);
+                compared +=
+                    compareVolts(drawn,
+                                 {.surroundings = drawn.surroundings,
+                                  .felt = {{drawn.circuits.front().id, std::lerp(sensor.low, sensor.high, share)}}},
+                                 sensor.id.value + " on " + unit.id.value);
             break;
         }
     }

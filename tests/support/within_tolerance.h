@@ -6,9 +6,9 @@
 
 namespace vicegrip::test {
 
-/// A car as it may be built: every part that a job describes within its tolerance, at its limits as often as inside them.
-/// Contacts and crimps are no part of a job: those are varied in the solved network (tolerance_test.cpp) and in decks for
-/// another program (tests/reference/netlist_test.cpp).
+/// A car as it may be built: every part that a job describes within its tolerance, at its limits as often as inside
+/// them. Contacts and crimps are no part of a job: those are varied in the solved network (tolerance_test.cpp) and in
+/// decks for another program (tests/reference/netlist_test.cpp).
 class WithinTolerance
 {
   public:

@@ -277,21 +277,20 @@ void MeterPage::take()
     const bool volts = condition == job::Condition::KeyOn;
     m_take->setEnabled(false);
     m_verdict->setText(tr("Taking a reading"));
-    m_desk.live.takeReading(text(at->expectation.station.point.text()), text(at->expectation.blackPoint.text()),
-                            volts ? link::ScpiMeter::Quantity::DcVolts : link::ScpiMeter::Quantity::Ohms,
-                            [this, circuit, station, condition](std::optional<double> value, const QString& sentence) {
-                                m_take->setEnabled(true);
-                                const Selection& now = m_desk.selection; // volts with the key on are none without it
-                                const bool still = now.circuit() == circuit && now.station() == station &&
-                                                   now.condition() == condition;
-                                if (value && still) {
-                                    record(*value, job::ReadingSource::Meter);
-                                    return;
-                                }
-                                m_verdict->setText(value ? tr("Another place, or the key was turned: read it again.")
-                                                         : sentence);
-                                setInk(m_verdict, look::colours().failing);
-                            });
+    m_desk.live.takeReading(
+        text(at->expectation.station.point.text()), text(at->expectation.blackPoint.text()),
+        volts ? link::ScpiMeter::Quantity::DcVolts : link::ScpiMeter::Quantity::Ohms,
+        [this, circuit, station, condition](std::optional<double> value, const QString& sentence) {
+            m_take->setEnabled(true);
+            const Selection& now = m_desk.selection; // volts with the key on are none without it
+            const bool still = now.circuit() == circuit && now.station() == station && now.condition() == condition;
+            if (value && still) {
+                record(*value, job::ReadingSource::Meter);
+                return;
+            }
+            m_verdict->setText(value ? tr("Another place, or the key was turned: read it again.") : sentence);
+            setInk(m_verdict, look::colours().failing);
+        });
 }
 
 void MeterPage::goOn()

@@ -71,8 +71,8 @@ class RandomNetworks
     double wide(double low, double high) { return std::exp(between(std::log(low), std::log(high))); }
     Node node(int nodes) { return static_cast<Node>(m_random() % static_cast<unsigned>(nodes)); }
 
-    /// A supply behind a resistance, a sensor on it and an input, a shared ground with a consumer that may be off, and a
-    /// few resistors anywhere, all with tolerances, some wide.
+    /// A supply behind a resistance, a sensor on it and an input, a shared ground with a consumer that may be off, and
+    /// a few resistors anywhere, all with tolerances, some wide.
     Network network()
     {
         Network net;
@@ -92,8 +92,8 @@ class RandomNetworks
         } else {
             const double track = wide(1e3, 1e4), at = between(0.1, 0.9);
             const Node wiper = net.addNode();
-            Together halves{{net.addResistor(rail, wiper, track * (1 - at)), net.addResistor(wiper, ground, track * at)},
-                            {}};
+            Together halves{
+                {net.addResistor(rail, wiper, track * (1 - at)), net.addResistor(wiper, ground, track * at)}, {}};
             for (const double t : {0.8 * track, 1.2 * track})
                 for (const double a : {at - 0.05, at + 0.05})
                     halves.settings.push_back({t * (1 - a), t * a});
@@ -136,11 +136,13 @@ TEST(Bounds, AreThoseOfEveryCornerTried)
         if (full.value < 0.5)
             continue; // no unit works there, and a quotient has a pole
         for (size_t i = 0; i < ratio.sensitivity.size(); ++i)
-            ratio.sensitivity[i] = 5 * (ratio.sensitivity[i] - ratio.value / full.value * full.sensitivity[i]) / full.value;
+            ratio.sensitivity[i] =
+                5 * (ratio.sensitivity[i] - ratio.value / full.value * full.sensitivity[i]) / full.value;
         ratio.value *= 5 / full.value;
-        expectSame(bounds.ratio({signal, ground}, {rail, ground}, 5, ratio),
-                   everyCorner(net, [&](const Solution& s) { return 5 * s.volts(signal, ground) / s.volts(rail, ground); }),
-                   what + ", ratio");
+        expectSame(
+            bounds.ratio({signal, ground}, {rail, ground}, 5, ratio),
+            everyCorner(net, [&](const Solution& s) { return 5 * s.volts(signal, ground) / s.volts(rail, ground); }),
+            what + ", ratio");
         Moving some;
         for (size_t i = 0; i < net.elements().size(); ++i)
             some.push_back(i % 2 == 0);
@@ -148,7 +150,8 @@ TEST(Bounds, AreThoseOfEveryCornerTried)
             for (ElementIndex i : t.elements)
                 some[static_cast<size_t>(i)] = true;
         expectSame(bounds.voltmeter({signal, ground}, 0, solution->voltmeter(signal, ground, kNoLoad), some),
-                   everyCorner(net, [&](const Solution& s) { return s.volts(signal, ground); }, some),
+                   everyCorner(
+                       net, [&](const Solution& s) { return s.volts(signal, ground); }, some),
                    what + ", some of it");
     }
 }

@@ -5,8 +5,8 @@
 
 #include <algorithm>
 #include <cmath>
-#include <limits>
 #include <gmock/gmock.h>
+#include <limits>
 #include <random>
 
 /// Curves through readings: what they must do, and what they refuse.
@@ -97,8 +97,7 @@ double chiSquaredOf(const std::vector<Point>& points, double slope, double inter
 {
     double sum = 0;
     for (const Point& p : points)
-        sum += std::pow(p.y - intercept - slope * p.x, 2) /
-               (p.sigmaY * p.sigmaY + slope * slope * p.sigmaX * p.sigmaX);
+        sum += std::pow(p.y - intercept - slope * p.x, 2) / (p.sigmaY * p.sigmaY + slope * slope * p.sigmaX * p.sigmaX);
     return sum;
 }
 

@@ -1,5 +1,5 @@
-#include "core/inputs/switch_levels.h"
 #include "core/electrics/electrics.h"
+#include "core/inputs/switch_levels.h"
 #include "tests/support/petrel.h"
 
 #include <algorithm>

@@ -185,10 +185,30 @@ TEST(Reading, IsUnderstoodAsTyped)
 /// read, and how.
 void numbersOf(const nlohmann::json& json, const std::string& at, std::vector<std::string>& out)
 {
-    static const std::set<std::string> kElsewhere = {
-        "layout", "terminals", "pinned", "log", "hands", "brief", "branches", "proofs", "meter", "surroundings",
-        "scaling", "rest", "captured", "stops", "vicegrip", "tolerance_v", "tolerance", "pull_up_tolerance",
-        "pull_up_choices_ohm", "withstands_v", "most_hz", "limit_a", "bits", "span_v"};
+    static const std::set<std::string> kElsewhere = {"layout",
+                                                     "terminals",
+                                                     "pinned",
+                                                     "log",
+                                                     "hands",
+                                                     "brief",
+                                                     "branches",
+                                                     "proofs",
+                                                     "meter",
+                                                     "surroundings",
+                                                     "scaling",
+                                                     "rest",
+                                                     "captured",
+                                                     "stops",
+                                                     "vicegrip",
+                                                     "tolerance_v",
+                                                     "tolerance",
+                                                     "pull_up_tolerance",
+                                                     "pull_up_choices_ohm",
+                                                     "withstands_v",
+                                                     "most_hz",
+                                                     "limit_a",
+                                                     "bits",
+                                                     "span_v"};
     if (json.is_number())
         out.push_back(at);
     for (const auto& [name, value] : json.items())
@@ -208,12 +228,16 @@ TEST(Staleness, WhatMovesAReadingIsAmongItsFacts)
                 for (const Judged& j : analysis::stations(view, condition))
                     if (j.expectation.promises() && j.expectation.station.kind == StationKind::Probe)
                         job.proofs.push_back(record(before.facts, view.id, condition, j.expectation,
-                                                    j.expectation.value, job::ReadingSource::Typed, "2026-01-02T03:04:05Z"));
+                                                    j.expectation.value, job::ReadingSource::Typed,
+                                                    "2026-01-02T03:04:05Z"));
         const auto json = nlohmann::json::parse(job::write(job));
         std::vector<std::string> pointers;
         numbersOf(json, "", pointers);
         int moved = 0;
-        for (size_t n = 0; n < pointers.size(); n += 3) { // every third: a job has hundreds
+        for (size_t n = 0; n < pointers.size(); ++n) {
+            const bool oneOfMany = pointers[n].starts_with("/wires/") || pointers[n].starts_with("/ecu/inputs/");
+            if (oneOfMany && n % 10 != 0)
+                continue;
             auto changed = json;
             auto& number = changed[nlohmann::json::json_pointer(pointers[n])];
             number = number.get<double>() * 1.2 + (number.get<double>() == 0 ? 0.1 : 0);
@@ -238,7 +262,7 @@ TEST(Staleness, WhatMovesAReadingIsAmongItsFacts)
                     }
                 }
         }
-        EXPECT_GT(moved, 50) << name;
+        EXPECT_GT(moved, 40) << name;
     }
 }
 

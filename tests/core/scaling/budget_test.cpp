@@ -32,14 +32,14 @@ const BudgetLine& line(const Budget& b, BudgetPart part)
     return b.lines[static_cast<size_t>(part)];
 }
 
-/// What the ECU shows with some elements of the solved car at other values, solved anew: nothing of the bounds' search is
-/// in it. `at` tells of each element of a part whether it goes to its most.
+/// What the ECU shows with some elements of the solved car at other values, solved anew: nothing of the bounds' search
+/// is in it. `at` tells of each element of a part whether it goes to its most.
 double shownWith(const Subject& s, const char* id, double value, bool running,
                  const std::function<std::optional<bool>(const circuit::Element&)>& at)
 {
     const job::Circuit& c = s.circuit(id);
-    const auto car = electrics::build(
-        s.job, {.surroundings = s.job.surroundings, .felt = {{c.id, value}}, .running = running});
+    const auto car =
+        electrics::build(s.job, {.surroundings = s.job.surroundings, .felt = {{c.id, value}}, .running = running});
     circuit::Network net = car->solution.network();
     for (size_t i = 0; i < net.elements().size(); ++i) {
         const circuit::Element& e = net.elements()[i];

@@ -57,6 +57,37 @@ TEST(Captured, AGoodSensorAgreesWithItsSheet)
     EXPECT_NEAR(line.line->slope, 75e3, 400) << "300 kPa over 4 V";
 }
 
+/// A curve is known no better than the thermometer beside it, and a thousand readings take no thousand networks.
+TEST(Captured, TheOtherInstrumentsErrorIsInTheCurvesTolerance)
+{
+    const std::vector<double> values = {283.15, 313.15, 343.15, 363.15};
+    const auto toleranceWith = [&](double within) {
+        const Taken taken("clt", values, 3, {}, within);
+        const auto part = asMeasured(*taken.circuit, *job::sensorOf(taken.job, *taken.circuit), taken.verdict());
+        EXPECT_TRUE(part);
+        return std::get<parts::Thermistor>(part->model).tolerance;
+    };
+    // one kelvin is about 3 % of a thermistor's resistance (its beta over the square of the temperature)
+    EXPECT_GT(toleranceWith(1.0), 0.025);
+    EXPECT_GT(toleranceWith(1.0), toleranceWith(0.2));
+}
+
+TEST(Captured, BetweenManyReadingsWhatIsAllowedIsNoLess)
+{
+    std::vector<double> many;
+    for (int i = 0; i < 400; ++i)
+        many.push_back(std::lerp(253.0, 390.0, i / 399.0));
+    const Taken all("clt", many, 0.2);
+    const auto verdict = all.verdict();
+    ASSERT_EQ(verdict.pairs.size(), many.size());
+    for (const size_t i : {0U, 57U, 200U, 333U, 399U}) {
+        const auto budget = budgetAt(all.job, *all.circuit, *analysis::find(all.a, all.circuit->id)->table, many[i]);
+        ASSERT_TRUE(budget);
+        EXPECT_GE(verdict.pairs[i].allowed, budget->ahead * 0.98) << many[i];
+        EXPECT_LE(verdict.pairs[i].allowed, budget->ahead * 1.35) << many[i];
+    }
+}
+
 TEST(Captured, ACurveThatIsMadeASecondTimeIsTaken)
 {
     Taken first("clt", {283.15, 313.15, 343.15, 363.15}, 3);

@@ -110,7 +110,8 @@ struct Shaped
         as(job::find(job, job::CircuitId{id})->scaling);
         circuit = job::find(job, job::CircuitId{id});
         const auto car = electrics::build(job, {.surroundings = job.surroundings});
-        const auto made = makeTable(*Transfer::of(job, *car, *circuit), *job::sensorOf(job, *circuit), circuit->scaling);
+        const auto made =
+            makeTable(*Transfer::of(job, *car, *circuit), *job::sensorOf(job, *circuit), circuit->scaling);
         EXPECT_TRUE(made) << made.error().text();
         table = made.value_or(Table{});
     }
@@ -146,8 +147,10 @@ struct Shaped
 TEST(WorstError, IsThatOfTheTableAsPrintedAtKinksToo)
 {
     for (const job::Knots knots : {job::Knots::Even, job::Knots::Best, job::Knots::Free})
-        for (const auto& [file, id, points] : {std::tuple("curlew.vicegrip", "maf", 8), {"curlew.vicegrip", "maf", 16},
-                                               {"curlew.vicegrip", "clt", 32}, {"petrel.vicegrip", "clt", 4},
+        for (const auto& [file, id, points] : {std::tuple("curlew.vicegrip", "maf", 8),
+                                               {"curlew.vicegrip", "maf", 16},
+                                               {"curlew.vicegrip", "clt", 32},
+                                               {"petrel.vicegrip", "clt", 4},
                                                {"petrel.vicegrip", "ot", 20}})
             for (const bool counts : {false, true}) {
                 const Shaped s(file, id, [&, n = points](job::ScalingSpec& spec) {
@@ -163,8 +166,11 @@ TEST(WorstError, IsThatOfTheTableAsPrintedAtKinksToo)
 
 TEST(PlacePoints, FreeIsNeverWorseThanBestNorBestThanEven)
 {
-    for (const auto& [file, id] : {std::pair("petrel.vicegrip", "clt"), {"petrel.vicegrip", "iat"},
-                                   {"petrel.vicegrip", "ot"}, {"curlew.vicegrip", "maf"}, {"curlew.vicegrip", "clt"}})
+    for (const auto& [file, id] : {std::pair("petrel.vicegrip", "clt"),
+                                   {"petrel.vicegrip", "iat"},
+                                   {"petrel.vicegrip", "ot"},
+                                   {"curlew.vicegrip", "maf"},
+                                   {"curlew.vicegrip", "clt"}})
         for (const int points : {4, 8, 20}) {
             double before = std::numeric_limits<double>::infinity();
             for (const job::Knots knots : {job::Knots::Even, job::Knots::Best, job::Knots::Free}) {
@@ -191,8 +197,8 @@ TEST(PlacePoints, EndsArePlacedToo)
     }
 }
 
-// The least of all polynomials of degree 6 through this curve with kinks leaves 1.93 kg/h (Remez's exchange over 200,000
-// places, worked out elsewhere: 1.948 over a coarser set).
+// The least of all polynomials of degree 6 through this curve with kinks leaves 1.93 kg/h (Remez's exchange over
+// 200,000 places, worked out elsewhere: 1.948 over a coarser set).
 TEST(Polynomial, IsTheLeastOnABentCurveToo)
 {
     const Shaped s("curlew.vicegrip", "maf", [](job::ScalingSpec& spec) {

@@ -85,8 +85,8 @@ TEST(Fit, WhatAnInputCanCountDoesNotWidenItsSpan)
     const job::Circuit& tps = circuit(job, "tps");
     parts::EcuInput& input = *job::findInput(job, tps.input);
     input.span_v = 3.3;
-    for (const auto& modes : {std::vector{parts::InputMode::Analog},
-                              std::vector{parts::InputMode::Analog, parts::InputMode::Frequency}}) {
+    for (const auto& modes :
+         {std::vector{parts::InputMode::Analog}, std::vector{parts::InputMode::Analog, parts::InputMode::Frequency}}) {
         input.modes = modes;
         input.most_hz = modes.size() > 1 ? 5000 : 0;
         EXPECT_THAT(misfit(job, tps, input).reason, HasSubstr("reads to 3.3 V"));

@@ -304,7 +304,9 @@ TEST(LivePair, AQuickHandMakesNoTracksPart)
 {
     Recording r;
     LivePair pair;
-    const auto at = [](double t) { return t < 1 ? 0.5 : t < 1.4 ? 0.5 + (t - 1) * 10 : t < 2.4 ? 4.5 : t < 2.8 ? 4.5 - (t - 2.4) * 10 : 0.5; };
+    const auto at = [](double t) {
+        return t < 1 ? 0.5 : t < 1.4 ? 0.5 + (t - 1) * 10 : t < 2.4 ? 4.5 : t < 2.8 ? 4.5 - (t - 2.4) * 10 : 0.5;
+    };
     for (int i = 0; i < 50; ++i) {
         const double t = i * 0.1;
         r.time_s.push_back(t);
