@@ -14,7 +14,7 @@ constexpr double kLeastShare = 0.02, kMostShare = 0.98;
 
 std::pair<double, double> railsOf(const parts::RatiometricTransducer& r)
 {
-    const auto [low, high] = std::minmax(r.low_v / r.at_supply_v, r.high_v / r.at_supply_v);
+    const auto [low, high] = std::minmax({r.low_v / r.at_supply_v, r.high_v / r.at_supply_v});
     return {std::clamp(low, 0.0, kLeastShare), std::clamp(high, kMostShare, 1.0)};
 }
 
