@@ -162,6 +162,10 @@ int scale(const ScaleOptions& options)
     if (options.json) {
         Json out{{"circuit", s.circuit->id.value}, {"input", s.circuit->input.value}};
         out.update(Json(scaling::toJson(table, *s.sensor)));
+        const scaling::Table taken = scaling::asTaken(table, *s.analysis.job, *s.circuit);
+        if (taken.axis == units::Dimension::Counts)
+            for (size_t i = 0; i < taken.points.size(); ++i)
+                out["points"][i]["counts"] = std::lround(taken.points[i].reading);
         out["worst_error"] = s.difference(table.worstError);
         out["worst_at"] = s.shown(table.worstAt);
         out["worst_at_reading"] = table.worstAtReading;

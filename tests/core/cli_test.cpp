@@ -241,6 +241,14 @@ TEST(Cli, ScalePlacesPointsAndComparesWithWhatTheEcuHolds)
     EXPECT_THAT(bad.out, testing::HasSubstr("old-scaling.csv:2"));
 }
 
+TEST(Cli, CountsAreInTheJsonToo)
+{
+    const Ran ran = run("scale " + test::petrelPath() + " --circuit clt --counts --json");
+    ASSERT_EQ(ran.code, 0) << ran.out;
+    for (const auto& p : nlohmann::json::parse(ran.out)["points"])
+        EXPECT_NEAR(p["counts"].get<double>() * 5 / 4095, p["volts"].get<double>(), 1e-6) << "12 bits of 5 V";
+}
+
 TEST(Cli, BudgetSaysHowWrongAndWhatItCosts)
 {
     const std::string job = test::petrelPath();

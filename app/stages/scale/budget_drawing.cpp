@@ -143,7 +143,14 @@ void BudgetChart::paintEvent(QPaintEvent*)
     QPainter painter(this);
     const auto& c = look::colours();
     const QRect f = field();
-    const double most = std::ranges::max_element(m_budgets, {}, &scaling::Budget::worst)->worst;
+    // The parts one by one may stand higher than all of them at once, or lower.
+    double most = 0;
+    for (const scaling::Budget& b : m_budgets) {
+        double stacked = 0;
+        for (const scaling::BudgetLine& line : b.lines)
+            stacked += line.worst;
+        most = std::max({most, b.worst, stacked});
+    }
     painter.setFont(look::numbers(look::Size::Small));
     for (const double share : {0.0, 0.5, 1.0}) {
         const int y = f.bottom() - qRound(f.height() * share * 0.96);
@@ -169,6 +176,9 @@ void BudgetChart::paintEvent(QPaintEvent*)
             drawSwatch(painter, QRect(QPoint(left, to), QPoint(right, from - 1)), part);
             below += worst;
         }
+        const int together = f.bottom() - qRound(f.height() * 0.96 * m_budgets[i].worst / most);
+        painter.setPen(QPen(c.ink, 2));
+        painter.drawLine(left, together, right, together);
         if (static_cast<int>(i) == m_chosen) {
             painter.setPen(QPen(c.accent, 2));
             painter.setBrush(Qt::NoBrush);

@@ -71,7 +71,7 @@ BudgetView::BudgetView(Desk& desk, QWidget* parent)
     column->setContentsMargins(0, look::kGap, 0, 0);
     column->addLayout(upper);
     column->addWidget(
-        label(tr("worst case over the range, the same parts on top of each other"), look::Size::Small, false, true));
+        label(tr("over the range: each part alone, stacked; the line is all of them at once"), look::Size::Small, false, true));
     column->addWidget(m_chart, 1);
     setFocusProxy(m_chart);
     connect(m_chart, &BudgetChart::chosen, this, &BudgetView::showAt);
