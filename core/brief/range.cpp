@@ -1,5 +1,6 @@
 #include "core/brief/range.h"
 
+#include "core/brief/atmosphere.h"
 #include "core/electrics/electrics.h"
 
 #include <algorithm>

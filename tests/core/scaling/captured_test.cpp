@@ -3,6 +3,7 @@
 #include "core/electrics/sensor_model.h"
 #include "core/harness/drawing.h"
 #include "core/scaling/as_measured.h"
+#include "core/scaling/budget.h"
 #include "core/scaling/pairs.h"
 #include "tests/support/library.h"
 #include "tests/support/petrel.h"
