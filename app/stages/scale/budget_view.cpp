@@ -70,8 +70,8 @@ BudgetView::BudgetView(Desk& desk, QWidget* parent)
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, look::kGap, 0, 0);
     column->addLayout(upper);
-    column->addWidget(
-        label(tr("over the range: each part alone, stacked; the line is all of them at once"), look::Size::Small, false, true));
+    column->addWidget(label(tr("over the range: each part alone, stacked; the line is all of them at once"),
+                            look::Size::Small, false, true));
     column->addWidget(m_chart, 1);
     setFocusProxy(m_chart);
     connect(m_chart, &BudgetChart::chosen, this, &BudgetView::showAt);
