@@ -245,7 +245,8 @@ TEST(Cli, CountsAreInTheJsonToo)
 {
     const Ran ran = run("scale " + test::petrelPath() + " --circuit clt --counts --json");
     ASSERT_EQ(ran.code, 0) << ran.out;
-    for (const auto& p : nlohmann::json::parse(ran.out)["points"])
+    const auto json = nlohmann::json::parse(ran.out);
+    for (const auto& p : json["points"])
         EXPECT_NEAR(p["counts"].get<double>() * 5 / 4095, p["volts"].get<double>(), 1e-6) << "12 bits of 5 V";
 }
 
