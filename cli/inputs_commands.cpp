@@ -23,6 +23,25 @@ std::string kpa(double pa)
     return units::formatNumber(pa / 1e3, 1) + " kPa";
 }
 
+/// The values a pull-up was weighed against, in the sensor's unit.
+Json weighed(const seating::FittedPullUp& fitted, const parts::Sensor& sensor)
+{
+    const auto inUnit = [&](double si) {
+        return units::toUnit(si, sensor.measures, sensor.unit) - units::toUnit(0, sensor.measures, sensor.unit);
+    };
+    Json out = Json::array();
+    for (const seating::PullUpChoice& c : fitted.weighed)
+        out.push_back({{"ohm", c.ohm},
+                       {"unit", sensor.unit},
+                       {"per_count_low", inUnit(c.lowPerCount)},
+                       {"per_count_high", inUnit(c.highPerCount)},
+                       {"warming_still_k", c.still_k},
+                       {"warming_working_k", c.moving_k},
+                       {"too_warm", c.tooWarm()},
+                       {"tables", c.expectedBy}});
+    return out;
+}
+
 } // namespace
 
 int seat(const SeatOptions& options)
@@ -42,8 +61,11 @@ int seat(const SeatOptions& options)
         Json refusals = Json::array(), ways = Json::array();
         for (const auto& r : seating::refusals(seated, circuit))
             refusals.push_back({{"input", r.input.value}, {"reason", r.reason}});
-        for (const auto& w : seating::waysOut(seated, circuit, parts))
+        for (const auto& w : seating::waysOut(seated, circuit, parts)) {
             ways.push_back({{"do", w.title}, {"detail", w.detail}});
+            if (const auto* fitted = seating::fittedBy(w); fitted != nullptr && !fitted->weighed.empty())
+                ways.back()["pull_ups"] = weighed(*fitted, *job::sensorOf(seated, circuit));
+        }
         without.push_back({{"circuit", id.value},
                            {"name", circuit.name},
                            {"want", fields::enumName(circuit.want)},

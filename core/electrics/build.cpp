@@ -1,5 +1,5 @@
 #include "core/electrics/electrics.h"
-#include "core/electrics/sensor_model.h"
+#include "core/electrics/sensor_elements.h"
 #include "core/job/facts.h"
 #include "core/parts/conductor.h"
 
@@ -16,7 +16,6 @@ using circuit::Node;
 using job::Condition;
 using parts::EcuPinRole;
 
-constexpr double kCoilTolerance = 0.1; ///< of a coil's resistance (typical)
 constexpr double kLoadTolerance = 0.3; ///< of what a load draws (typical)
 constexpr double kOff_ohm = 1e9;
 constexpr double kKeyFeedOhms = 10e3; ///< what senses the key (typical)
@@ -288,7 +287,6 @@ void Builder::causeOf(const job::Circuit* circuit, const parts::Sensor& sensor,
 
 void Builder::addSensor(const job::Device& device, const parts::Sensor& sensor, const job::Circuit* circuit)
 {
-    const std::string label = "sensor " + device.id.value;
     std::map<std::string, Node> pins;
     for (const auto& [cavity, role] : sensor.pins)
         pins.try_emplace(role, behind({device.connector, cavity}));
@@ -300,71 +298,23 @@ void Builder::addSensor(const job::Device& device, const parts::Sensor& sensor, 
     if (circuit != nullptr)
         if (const auto it = m_situation.felt.find(circuit->id); it != m_situation.felt.end())
             felt = {it->second, 0};
-    const double x = felt.value;
-    const ElementValues values = elementValues(sensor, x);
-
+    SensorElements added =
+        addSensorElements(m_net, sensor, device.id.value, {signal, ground, supply, toGround}, felt, m_keyOn);
+    if (added.track)
+        m_causes.push_back(std::move(*added.track));
+    if (added.least_supply_v && (added.source || circuit != nullptr))
+        m_powered.push_back({supply, ground, *added.least_supply_v, added.source,
+                             circuit != nullptr ? circuit->id : job::CircuitId{device.id.value}, 0, true});
+    causeOf(circuit, sensor, added.varied, felt.value);
+    if (circuit == nullptr)
+        return;
     CircuitElements elements;
+    elements.varied = std::move(added.varied);
     if (toGround)
         elements.sensorGround = ground;
-    if (const auto* t = std::get_if<parts::Thermistor>(&sensor.model)) {
-        elements.varied = {m_net.addResistor(signal, ground, values[0], {values[0] * t->tolerance}, label)};
-    } else if (const auto* p = std::get_if<parts::Potentiometer>(&sensor.model)) {
-        const Node wiper = m_net.addNode();
-        elements.varied = {m_net.addResistor(supply, wiper, values[0], {}, label),
-                           m_net.addResistor(wiper, ground, values[1], {}, label)};
-        m_net.addResistor(wiper, signal, p->wiper_ohm, {p->wiper_ohm * 0.5}, label);
-        m_causes.push_back(
-            {"track of " + device.id.value,
-             p->tolerance * p->track_ohm,
-             {{elements.varied[0], values[0] / p->track_ohm}, {elements.varied[1], values[1] / p->track_ohm}}});
-        circuit::Together halves{elements.varied, {}};
-        for (const double track : {1 - p->tolerance, 1 + p->tolerance})
-            for (const double at : {x - felt.tolerance, x + felt.tolerance}) {
-                const ElementValues there = elementValues(sensor, at);
-                halves.settings.push_back({track * there[0], track * there[1]});
-            }
-        m_net.moveTogether(std::move(halves));
-    } else if (const auto* r = std::get_if<parts::RatiometricTransducer>(&sensor.model)) {
-        m_net.addResistor(supply, ground, r->supply_ohm, {r->supply_ohm * 0.3}, label);
-        if (m_keyOn) { // unpowered, its output has no resistance to promise
-            const Node out = m_net.addNode();
-            const double span = std::abs(r->high_v - r->low_v) / r->at_supply_v;
-            elements.varied = {m_net.addVoltageControlledVoltage(out, ground, supply, ground, values[0],
-                                                                 {r->tolerance * span}, label)};
-            m_net.addResistor(out, signal, r->out_ohm, {r->out_ohm * 0.2}, label);
-        }
-    } else if (const auto* d = std::get_if<parts::VoltageDevice>(&sensor.model)) {
-        m_net.addResistor(supply, ground, d->supply_ohm, {d->supply_ohm * 0.15}, label);
-        if (m_keyOn) {
-            const Node out = m_net.addNode();
-            elements.varied = {m_net.addVoltageSource(out, ground, values[0], {d->tolerance_v}, label)};
-            m_net.addResistor(out, signal, d->out_ohm, {d->out_ohm * 0.2}, label);
-            m_powered.push_back({supply, ground, d->least_supply_v, elements.varied[0],
-                                 circuit != nullptr ? circuit->id : job::CircuitId{device.id.value}, 0, true});
-        }
-    } else if (const auto* sender = std::get_if<parts::Sender>(&sensor.model)) {
-        elements.varied = {m_net.addResistor(signal, ground, values[0], {values[0] * sender->tolerance}, label)};
-    } else if (const auto* o = std::get_if<parts::OpenCollector>(&sensor.model)) {
-        m_net.addResistor(supply, ground, o->supply_ohm, {o->supply_ohm * 0.3}, label);
-        elements.varied = {m_net.addResistor(signal, ground, o->off_ohm, {}, label)}; // at rest, off
-        if (m_keyOn && circuit != nullptr)
-            m_powered.push_back({supply, ground, o->least_supply_v, std::nullopt, circuit->id, 0, true});
-    } else if (const auto* coil = std::get_if<parts::Reluctance>(&sensor.model)) {
-        m_net.addResistor(signal, ground, coil->coil_ohm, {coil->coil_ohm * kCoilTolerance}, label);
-    } else if (const auto* contact = std::get_if<parts::Contact>(&sensor.model)) {
-        if (contact->closedAtRest)
-            m_net.addResistor(signal, toGround ? ground : supply, contact->on_ohm, {contact->on_ohm}, label);
-    }
-    if (elements.varied.size() == 1) {
-        const auto [least, most] = elementRange(sensor, x - felt.tolerance, x + felt.tolerance);
-        m_net.setBounds(elements.varied[0], values[0], least, most);
-    }
-    causeOf(circuit, sensor, elements.varied, x);
-    if (circuit != nullptr) {
-        if (const auto it = m_inputs.find(circuit->input); it != m_inputs.end())
-            elements.input = it->second;
-        m_circuits[circuit->id] = std::move(elements);
-    }
+    if (const auto it = m_inputs.find(circuit->input); it != m_inputs.end())
+        elements.input = it->second;
+    m_circuits[circuit->id] = std::move(elements);
 }
 
 void Builder::addDevices()

@@ -143,7 +143,7 @@ std::vector<Item> shoppingList(const job::Job& job)
             if (!pin.wires.empty()) {
                 terminals[name] += 1;
                 seals[name] += f->sealed ? static_cast<double>(pin.wires.size()) : 0;
-            } else if (f->sealed) {
+            } else if (!pin.steps.empty()) {
                 blanks[name] += 1;
             }
         }

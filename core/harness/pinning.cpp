@@ -82,6 +82,7 @@ std::vector<Pin> pinsOf(const job::Job& job, const job::Connector& connector)
                 const auto [known, first] = thinnest.emplace(end->cavity, w.area_m2);
                 known->second = first ? w.area_m2 : std::min(known->second, w.area_m2);
             }
+    const bool wired = !wires.empty(); // what is left open of a plug is known once it has wires
     std::vector<Pin> out;
     for (const std::string& cavity : connector.cavities) {
         Pin pin;
@@ -92,7 +93,7 @@ std::vector<Pin> pinsOf(const job::Job& job, const job::Connector& connector)
             place != nullptr && place->terminal != nullptr ? place->terminal : &face.terminals.front();
         if (!pin.wires.empty())
             pin.steps = handSteps(*family, thinnest[cavity]);
-        else if (family->sealed)
+        else if (family->sealed && (wired || record(job, pin.at) != nullptr))
             pin.steps = blankSteps();
         pin.state = stateOf(pin, record(job, pin.at));
         out.push_back(std::move(pin));

@@ -13,7 +13,7 @@ namespace vicegrip::harness {
 
 enum class PinState {
     Open, ///< nothing belongs there, and nothing need be done
-    BlankDue, ///< unused, in a sealed plug: a blank plug belongs there
+    BlankDue, ///< unused, in a sealed plug that has wires: a blank plug belongs there
     BlankIn,
     Planned, ///< a wire belongs there
     InHand, ///< some steps are ticked

@@ -174,8 +174,6 @@ void seat(job::Job& job, const job::CircuitId& id, const parts::InputId& to)
                                          job::unitOf(job, to)->supply.volts);
     if (const auto best = finest(choices))
         input->pull_up_ohm = best->ohm;
-    else if (!choices.empty()) // all warm the sensor too much: the one that does least
-        input->pull_up_ohm = std::ranges::min(choices, {}, &PullUpChoice::selfHeating_k).ohm;
 }
 
 void take(job::Job& job, const Plan& plan)

@@ -39,9 +39,7 @@ struct Plan
 /// the fewest circuits and keep the most versatile inputs free. Respects each unit's sensor supply limit.
 [[nodiscard]] Plan bestPlan(const job::Job& job);
 
-/// Seats one circuit as harness::seat does, and of the input's pull-ups switches on the one that resolves the circuit's
-/// range finest
-/// without warming the sensor; the one that warms it least where all do.
+/// Seats one circuit as harness::seat does, and of the input's pull-ups switches on the one that `finest` says.
 void seat(job::Job& job, const job::CircuitId& circuit, const parts::InputId& input);
 
 /// Makes the plan the job's seating.

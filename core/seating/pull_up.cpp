@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <map>
 
 namespace vicegrip::seating {
 namespace {
@@ -16,15 +17,20 @@ double volts(double sensorOhm, double pullUpOhm, double pullDownOhm, double supp
     return supply_v * below / (below + pullUpOhm);
 }
 
-double toleranceOf(parts::ESeries series)
-{
-    return series == parts::ESeries::E24 ? 0.05 : 0.01; // as the series are sold (IEC 60063)
-}
-
 std::string size(double si, const parts::Sensor& s, int decimals)
 {
     const double shown = units::toUnit(si, s.measures, s.unit) - units::toUnit(0, s.measures, s.unit);
     return units::formatNumber(std::abs(shown), decimals) + " " + s.unit;
+}
+
+/// How far the sensor's own tolerance puts its resistance off, as a value.
+double sensorError(const parts::Sensor& sensor, double value, double step)
+{
+    const auto* thermistor = std::get_if<parts::Thermistor>(&sensor.model);
+    const double tolerance =
+        thermistor != nullptr ? thermistor->tolerance : std::get<parts::Sender>(sensor.model).tolerance;
+    const double slope = std::abs(*ohmsAt(sensor, value + step / 2) - *ohmsAt(sensor, value - step / 2)) / step;
+    return slope > 0 ? tolerance * *ohmsAt(sensor, value) / slope : 0;
 }
 
 std::string spoken(double v)
@@ -64,28 +70,58 @@ PullUpChoice withPullUp(const parts::Sensor& sensor, double low, double high, co
             out.worstPerCount = perCount;
             out.worstAt = value;
         }
+        (i == 0 ? out.lowPerCount : out.highPerCount) = perCount;
         const double moved = std::abs(at(value, ohm * (1 + tolerance)) - at(value, ohm));
-        out.toleranceError = std::max(out.toleranceError, slope > 0 ? moved / slope : high - low);
-        if (thermistor != nullptr) {
-            const double across = at(value, ohm);
-            out.selfHeating_k =
-                std::max(out.selfHeating_k, across * across / *ohmsAt(sensor, value) / thermistor->dissipation_w_per_k);
-        }
+        const double resistorError = slope > 0 ? moved / slope : high - low;
+        out.toleranceError = std::max(out.toleranceError, resistorError);
+        if (thermistor == nullptr)
+            continue;
+        const double across = at(value, ohm);
+        const double still_k = across * across / *ohmsAt(sensor, value) / thermistor->dissipation_w_per_k;
+        const double moving_k = still_k / (sensor.kind == parts::SensorKind::AirTemperature ? kMovingAir : 1);
+        const double inDoubt = sensorError(sensor, value, step) + resistorError + perCount / 2;
+        out.still_k = std::max(out.still_k, still_k);
+        out.moving_k = std::max(out.moving_k, moving_k);
+        out.heatShare = std::max(out.heatShare, moving_k / inDoubt);
     }
     return out;
 }
 
 std::optional<PullUpChoice> bestPullUp(const parts::Sensor& sensor, double low, double high,
-                                       const parts::EcuInput& input, double supply_v, parts::ESeries series)
+                                       const parts::EcuInput& input, double supply_v, double tolerance)
 {
     const auto first = ohmsAt(sensor, low), last = ohmsAt(sensor, high);
     if (!first || !last)
         return std::nullopt;
     const auto [least, most] = std::minmax({*first, *last});
     std::vector<PullUpChoice> all;
-    for (double ohm : parts::preferredValues(series, std::max(least / 10, 10.0), std::max(most * 10, 100.0)))
-        all.push_back(withPullUp(sensor, low, high, input, supply_v, ohm, toleranceOf(series)));
+    for (double ohm :
+         parts::preferredValues(parts::ESeries::E24, std::max(least / 10, 10.0), std::max(most * 10, 100.0)))
+        all.push_back(withPullUp(sensor, low, high, input, supply_v, ohm, tolerance));
     return finest(all);
+}
+
+std::vector<PullUpChoice> pullUpTable(const parts::Sensor& sensor, double low, double high,
+                                      const parts::EcuInput& input, const parts::Ecu& unit, double tolerance)
+{
+    std::vector<PullUpChoice> out;
+    const auto best = bestPullUp(sensor, low, high, input, unit.supply.volts, tolerance);
+    if (!best)
+        return out;
+    std::map<double, std::string> values;
+    for (double times : {0.5, 1.0, 2.0})
+        values.emplace(parts::nearestValue(parts::ESeries::E24, times * best->ohm), std::string());
+    if (std::holds_alternative<parts::Thermistor>(sensor.model))
+        for (double usual : kUsualPullUps_ohm)
+            values[usual] = "usual";
+    for (const parts::EcuInput& other : unit.inputs)
+        if (other.pull_up_ohm && other.takes(parts::InputMode::Analog))
+            values[*other.pull_up_ohm] = "this ECU's";
+    for (const auto& [ohm, expectedBy] : values) {
+        out.push_back(withPullUp(sensor, low, high, input, unit.supply.volts, ohm, tolerance));
+        out.back().expectedBy = expectedBy;
+    }
+    return out;
 }
 
 std::vector<PullUpChoice> switchedPullUps(const parts::Sensor& sensor, double low, double high,
@@ -102,17 +138,19 @@ std::vector<PullUpChoice> switchedPullUps(const parts::Sensor& sensor, double lo
 std::optional<PullUpChoice> finest(const std::vector<PullUpChoice>& choices)
 {
     std::optional<PullUpChoice> best;
-    double finestTooHot = 0;
-    for (const PullUpChoice& choice : choices) {
-        if (choice.selfHeating_k > kMostSelfHeating_k) {
-            finestTooHot = finestTooHot == 0 ? choice.worstPerCount : std::min(finestTooHot, choice.worstPerCount);
-            continue;
-        }
-        if (!best || choice.worstPerCount < best->worstPerCount)
+    bool finerIsTooWarm = false;
+    const auto before = [](const PullUpChoice& a, const PullUpChoice& b) {
+        return a.tooWarm() != b.tooWarm() ? b.tooWarm()
+               : a.tooWarm()              ? a.heatShare < b.heatShare
+                                          : a.worstPerCount < b.worstPerCount;
+    };
+    for (const PullUpChoice& choice : choices)
+        if (!best || before(choice, *best))
             best = choice;
-    }
+    for (const PullUpChoice& choice : choices)
+        finerIsTooWarm |= choice.tooWarm() && choice.worstPerCount < best->worstPerCount;
     if (best)
-        best->limitedByHeat = finestTooHot > 0 && finestTooHot < best->worstPerCount;
+        best->limitedByHeat = finerIsTooWarm;
     return best;
 }
 
@@ -126,9 +164,13 @@ std::string described(const PullUpChoice& c, const parts::Sensor& s)
     std::string out = "Spans " + spoken(c.low_v) + " to " + spoken(c.high_v) + "; at worst " + fineness(c, s) +
                       ", at " + units::format(c.worstAt, s.measures, s.unit, 0) +
                       "; its tolerance moves the value by " + size(c.toleranceError, s, 1) + " at most";
-    if (c.selfHeating_k > 0)
-        out += "; warms the sensor by " + units::formatNumber(c.selfHeating_k, 2) + " K at most";
-    if (c.limitedByHeat)
+    if (c.still_k > 0)
+        out += c.moving_k < c.still_k ? "; warms the sensor by up to " + units::formatNumber(c.moving_k, 2) +
+                                            " K in moving air, " + units::formatNumber(c.still_k, 1) + " K in still air"
+                                      : "; warms the sensor by up to " + units::formatNumber(c.still_k, 2) + " K";
+    if (c.tooWarm())
+        out += ", which is more than its reading is in doubt by anyway";
+    else if (c.limitedByHeat)
         out += ", and a smaller one would warm it too much";
     return out + ".";
 }

@@ -40,28 +40,49 @@ bool wouldFitWithPullUp(const job::Job& job, const job::Circuit& circuit, const 
     return !misfit(job, circuit, input).none() && misfit(job, circuit, with).none();
 }
 
-struct FittedPullUp
-{
-    PullUpChoice choice;
-    double tolerance = 0.01;
-    std::string detail;
-};
-
 /// The pull-up this input would want in the harness: the best there is for a sensor with a resistance to read, any
 /// clean level for a switch or an open collector.
 FittedPullUp pullUpFor(const job::Job& job, const job::Circuit& circuit, const parts::Sensor& sensor,
                        const parts::EcuInput& input)
 {
-    const double supply_v = job::unitOf(job, input.id)->supply.volts;
-    if (const auto best =
-            bestPullUp(sensor, circuit.scaling.low, circuit.scaling.high, input, supply_v, parts::ESeries::E96))
-        return {*best, 0.01, described(*best, sensor)};
+    constexpr double kTolerance = 0.01, kSwitching = 0.05;
+    const parts::Ecu& unit = *job::unitOf(job, input.id);
+    const double low = circuit.scaling.low, high = circuit.scaling.high;
+    if (const auto best = bestPullUp(sensor, low, high, input, unit.supply.volts, kTolerance))
+        return {*best, kTolerance, pullUpTable(sensor, low, high, input, unit, kTolerance)};
     PullUpChoice plain;
     plain.ohm = 2200;
-    plain.high_v = supply_v;
-    return {plain, 0.05,
-            "Rises to " + volts(supply_v) + " and carries " +
-                units::format(supply_v / plain.ohm, Dimension::Current, "mA", 1) + " while it is pulled down."};
+    plain.high_v = unit.supply.volts;
+    return {plain, kSwitching, {}};
+}
+
+std::string detailOf(const FittedPullUp& fitted, const parts::Sensor& sensor)
+{
+    const PullUpChoice& c = fitted.choice;
+    return !fitted.weighed.empty()
+               ? described(c, sensor)
+               : "Rises to " + volts(c.high_v) + " and carries " +
+                     units::format(c.high_v / c.ohm, Dimension::Current, "mA", 1) + " while it is pulled down.";
+}
+
+/// Title and detail of a way out that fits a pull-up, for the value it has now.
+void describe(WayOut& way, const job::Job& job)
+{
+    const parts::Sensor& sensor = *job::sensorOf(job, *job::find(job, way.circuit));
+    if (const auto* m = std::get_if<ExternalPullUp>(&way.measure)) {
+        way.title = "Fit a " + units::formatOhms(m->fitted.choice.ohm) + " pull-up at " + m->input.value;
+        way.detail = detailOf(m->fitted, sensor);
+    } else if (const auto* g = std::get_if<GiveWay>(&way.measure)) {
+        const job::Circuit& other = *job::find(job, g->other);
+        way.title = other.name + " gives up " + g->input.value;
+        way.detail = !g->otherTo.empty() ? other.name + " moves to " + g->otherTo.value + "."
+                                         : other.name + " is " + std::string(fields::enumName(other.want)) +
+                                               " only, and is left without an input.";
+        if (g->fitted) {
+            way.title += ", with a " + units::formatOhms(g->fitted->choice.ohm) + " pull-up";
+            way.detail += " " + detailOf(*g->fitted, sensor);
+        }
+    }
 }
 
 void pullUps(std::vector<WayOut>& out, const job::Job& job, const job::Circuit& circuit, const parts::Sensor& sensor)
@@ -69,9 +90,9 @@ void pullUps(std::vector<WayOut>& out, const job::Job& job, const job::Circuit& 
     for (const parts::EcuInput* input : job::inputs(job)) {
         if (!isFree(job, *input) || !wouldFitWithPullUp(job, circuit, *input))
             continue;
-        const FittedPullUp fit = pullUpFor(job, circuit, sensor, *input);
-        out.push_back({circuit.id, ExternalPullUp{input->id, fit.choice, fit.tolerance},
-                       "Fit a " + units::formatOhms(fit.choice.ohm) + " pull-up at " + input->id.value, fit.detail});
+        WayOut way{circuit.id, ExternalPullUp{input->id, pullUpFor(job, circuit, sensor, *input)}, {}, {}};
+        describe(way, job);
+        out.push_back(std::move(way));
         return;
     }
 }
@@ -168,18 +189,11 @@ void giveWays(std::vector<WayOut>& out, const job::Job& job, const job::Circuit&
         const auto refuge = std::ranges::find_if(
             all, [&](const parts::EcuInput* i) { return isFree(job, *i) && misfit(job, other, *i).none(); });
         GiveWay measure{other.id, input->id, refuge != all.end() ? (*refuge)->id : parts::InputId{}, std::nullopt};
-        std::string title = other.name + " gives up " + input->id.value;
-        std::string detail = !measure.otherTo.empty()
-                                 ? other.name + " moves to " + measure.otherTo.value + "."
-                                 : other.name + " is " + std::string(fields::enumName(other.want)) +
-                                       " only, and is left without an input.";
-        if (withPullUp) {
-            const FittedPullUp fit = pullUpFor(job, circuit, sensor, *input);
-            measure.pullUp = fit.choice;
-            title += ", with a " + units::formatOhms(fit.choice.ohm) + " pull-up";
-            detail += " " + fit.detail;
-        }
-        out.push_back({circuit.id, measure, title, detail});
+        if (withPullUp)
+            measure.fitted = pullUpFor(job, circuit, sensor, *input);
+        WayOut way{circuit.id, std::move(measure), {}, {}};
+        describe(way, job);
+        out.push_back(std::move(way));
         return;
     }
 }
@@ -192,7 +206,7 @@ struct Apply
     void operator()(const ExternalPullUp& m) const
     {
         seat(job, id, m.input);
-        harness::fitPullUp(job, id, m.choice.ohm, m.tolerance);
+        harness::fitPullUp(job, id, m.fitted.choice.ohm, m.fitted.tolerance);
     }
     void operator()(const OtherSensor& m) const
     {
@@ -219,8 +233,8 @@ struct Apply
         else
             seat(job, m.other, m.otherTo);
         seat(job, id, m.input);
-        if (m.pullUp)
-            harness::fitPullUp(job, id, m.pullUp->ohm, 0.01);
+        if (m.fitted)
+            harness::fitPullUp(job, id, m.fitted->choice.ohm, m.fitted->tolerance);
     }
 };
 
@@ -238,6 +252,24 @@ std::vector<WayOut> waysOut(const job::Job& job, const job::Circuit& circuit, co
     otherSensors(out, job, circuit, *sensor, library);
     expanders(out, job, circuit, library);
     return out;
+}
+
+const FittedPullUp* fittedBy(const WayOut& way)
+{
+    if (const auto* m = std::get_if<ExternalPullUp>(&way.measure))
+        return &m->fitted;
+    const auto* g = std::get_if<GiveWay>(&way.measure);
+    return g != nullptr && g->fitted ? &*g->fitted : nullptr;
+}
+
+WayOut withAnother(const job::Job& job, WayOut way, const PullUpChoice& choice)
+{
+    if (auto* m = std::get_if<ExternalPullUp>(&way.measure))
+        m->fitted.choice = choice;
+    else if (auto* g = std::get_if<GiveWay>(&way.measure); g != nullptr && g->fitted)
+        g->fitted->choice = choice;
+    describe(way, job);
+    return way;
 }
 
 void apply(job::Job& job, const WayOut& way)

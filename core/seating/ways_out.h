@@ -7,11 +7,18 @@
 /// What would get a circuit a seat that has none. Each is worked out, and can be applied as it stands.
 namespace vicegrip::seating {
 
+/// A pull-up in the harness, and the values it was weighed against; empty where the value does not matter.
+struct FittedPullUp
+{
+    PullUpChoice choice;
+    double tolerance = 0.01;
+    std::vector<PullUpChoice> weighed;
+};
+
 struct ExternalPullUp
 {
     parts::InputId input;
-    PullUpChoice choice;
-    double tolerance = 0.01;
+    FittedPullUp fitted;
 };
 
 struct OtherSensor
@@ -38,7 +45,7 @@ struct GiveWay
     job::CircuitId other;
     parts::InputId input;
     parts::InputId otherTo; ///< empty: it is left without
-    std::optional<PullUpChoice> pullUp; ///< fitted there for the circuit that comes
+    std::optional<FittedPullUp> fitted; ///< there, for the circuit that comes
 };
 
 using Measure = std::variant<ExternalPullUp, OtherSensor, Divider, Expander, GiveWay>;
@@ -54,6 +61,12 @@ struct WayOut
 /// The ways out for a circuit without a seat, least trouble first; empty for one that is seated.
 [[nodiscard]] std::vector<WayOut> waysOut(const job::Job& job, const job::Circuit& circuit,
                                           const parts::Library& library);
+
+/// The pull-up a way out fits; null when it fits none.
+[[nodiscard]] const FittedPullUp* fittedBy(const WayOut& way);
+
+/// The same way out with another of the values its pull-up was weighed against.
+[[nodiscard]] WayOut withAnother(const job::Job& job, WayOut way, const PullUpChoice& choice);
 
 /// Does what the way out says: the electrical model, and so every expected reading and table, follows.
 void apply(job::Job& job, const WayOut& way);

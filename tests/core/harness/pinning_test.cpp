@@ -1,4 +1,5 @@
 #include "core/harness/colour.h"
+#include "core/harness/cut_list.h"
 #include "core/harness/pin_use.h"
 #include "core/harness/pinning.h"
 #include "core/job/check.h"
@@ -140,6 +141,24 @@ TEST(Pinning, UnusedCavitiesOfASealedPlugWantABlank)
     EXPECT_THAT(pin(job, blank->at).trouble, HasSubstr("blank plug sits where a wire belongs"));
     for (const Pin& p : pinsOf(test::jobOn("plug-in-60"), *job::findConnector(test::jobOn("plug-in-60"), "V")))
         EXPECT_NE(p.state, PinState::BlankDue) << "an unsealed plug has none";
+}
+
+TEST(Pinning, APlugWithoutWiresWantsNoBlanksYet)
+{
+    job::Job job = bare();
+    for (const job::Connector& c : job.connectors) {
+        job::Job unwired = job;
+        std::erase_if(unwired.wires, [&](const job::Wire& w) { return w.from.owner == c.id || w.to.owner == c.id; });
+        for (const Pin& p : pinsOf(unwired, c))
+            EXPECT_EQ(p.state, PinState::Open) << p.at.text() << ": what is left open is known once it is wired";
+        const auto blanks = [](const job::Job& j) {
+            double n = 0;
+            for (const Item& i : shoppingList(j))
+                n += i.what.starts_with("Blank") ? i.needed : 0;
+            return n;
+        };
+        EXPECT_LE(blanks(unwired), blanks(job)) << c.id;
+    }
 }
 
 TEST(Pinning, TheWholeConnectorComesToAnEnd)

@@ -151,10 +151,9 @@ TEST(Seating, OfAnInputsPullUpsTheFinestIsSwitchedOn)
         };
         ASSERT_TRUE(input->pull_up_ohm);
         const PullUpChoice on = tried(*input->pull_up_ohm);
-        EXPECT_LE(on.selfHeating_k, kMostSelfHeating_k);
+        EXPECT_FALSE(on.tooWarm());
         for (double ohm : input->pullUpChoices_ohm)
-            EXPECT_TRUE(tried(ohm).selfHeating_k > kMostSelfHeating_k || tried(ohm).worstPerCount >= on.worstPerCount)
-                << id.value << " " << ohm;
+            EXPECT_TRUE(tried(ohm).tooWarm() || tried(ohm).worstPerCount >= on.worstPerCount) << id.value << " " << ohm;
     }
     seat(job, test::add(job, "map", "map-3bar"), input->id);
     EXPECT_FALSE(input->pull_up_ohm) << "it drives its own volts";
@@ -236,7 +235,7 @@ TEST(WaysOut, AnExternalPullUpMakesTheThermistorReadable)
     EXPECT_THAT(fit->detail, HasSubstr("a count"));
     apply(job, *fit);
     ASSERT_TRUE(job::check(job)) << job::check(job).error().text();
-    const auto& choice = std::get<ExternalPullUp>(fit->measure).choice;
+    const auto& choice = fittedBy(*fit)->choice;
     ASSERT_NE(harness::pullUpOf(job, circuit(job, "clt")), nullptr);
     EXPECT_EQ(harness::pullUpOf(job, circuit(job, "clt"))->ohm, choice.ohm);
     // The meter's promise follows: 2.2 kOhm at 25 °C, beta 3500 K, at the job's ambient, under that pull-up (by hand).
@@ -249,6 +248,28 @@ TEST(WaysOut, AnExternalPullUpMakesTheThermistorReadable)
     EXPECT_NEAR(e.value, 5 * below / (below + choice.ohm), 0.02);
     EXPECT_TRUE(analysis::find(analysis, CircuitId{"clt"})->table) << "and so does the table";
     EXPECT_EQ(std::ranges::count(analysis.findings, "pull-up-missing", &findings::Finding::rule), 0);
+}
+
+TEST(WaysOut, AnotherPullUpOfTheTableIsTakenWithItsFigures)
+{
+    job::Job job = small();
+    std::erase_if(job.circuits, [](const job::Circuit& c) { return c.id.value == "wideband"; });
+    std::erase_if(job.devices, [](const job::Device& d) { return d.id.value == "wideband"; });
+    take(job, bestPlan(job));
+    const auto ways = waysOut(job, circuit(job, "clt"), test::library());
+    const FittedPullUp* fitted = fittedBy(ways.front());
+    ASSERT_NE(fitted, nullptr);
+    ASSERT_GE(fitted->weighed.size(), 4u);
+    EXPECT_EQ(std::ranges::count(fitted->weighed, fitted->choice.ohm, &PullUpChoice::ohm), 1)
+        << "what is proposed is there";
+    for (const PullUpChoice& choice : fitted->weighed) {
+        const WayOut other = withAnother(job, ways.front(), choice);
+        EXPECT_THAT(other.title, HasSubstr("Fit a " + units::formatOhms(choice.ohm) + " pull-up"));
+        job::Job taken = job;
+        apply(taken, other);
+        ASSERT_TRUE(job::check(taken));
+        EXPECT_EQ(harness::pullUpOf(taken, circuit(taken, "clt"))->ohm, choice.ohm);
+    }
 }
 
 TEST(WaysOut, AnExpanderBringsInputsAndTheReadingsFollow)
