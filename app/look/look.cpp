@@ -1,10 +1,11 @@
 #include "app/look/look.h"
 
+#include "app/look/flat_style.h"
+
 #include <QApplication>
 #include <QFontDatabase>
 #include <QHash>
 #include <QPalette>
-#include <QStyleFactory>
 
 namespace vicegrip::app::look {
 namespace {
@@ -76,7 +77,7 @@ QLineEdit:focus { border: 2px solid %accent; padding: 3px 5px; }
 QLineEdit:disabled { background: transparent; color: %inkSoft; border: 1px solid %line; }
 QComboBox:disabled { color: %inkSoft; }
 QLineEdit[wrong="true"] { border: 2px solid %failing; padding: 3px 5px; }
-QComboBox QAbstractItemView { background: %card; color: %ink; selection-background-color: %selected; selection-color: %ink; }
+QComboBox QAbstractItemView { background: %card; color: %ink; border: 1px solid %inkSoft; selection-background-color: %selected; selection-color: %ink; }
 QAbstractItemView { background: transparent; border: none; color: %ink; outline: 0; selection-background-color: %selected;
     selection-color: %ink; }
 QHeaderView::section { background: %paper; color: %inkSoft; border: none; border-bottom: 1px solid %line; padding: 4px; font-size: 12px; }
@@ -159,7 +160,7 @@ void apply(QApplication& app, bool night)
 {
     loadTypefaces();
     g_night = night;
-    QApplication::setStyle(QStyleFactory::create(QStringLiteral("Fusion")));
+    QApplication::setStyle(new FlatStyle);
     QApplication::setFont(words(Size::Body));
     QApplication::setPalette(paletteOf(colours()));
     app.setStyleSheet(styleSheet(colours()));

@@ -54,5 +54,6 @@ inline constexpr int kNarrow = 1200; ///< below this width rail and list give wa
 inline constexpr int kThread = 178;
 inline constexpr int kRow = 34; ///< a row a gloved finger can hit
 inline constexpr int kButton = 44;
+inline constexpr int kField = 30; ///< what is typed or chosen
 
 } // namespace vicegrip::app::look

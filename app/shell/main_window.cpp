@@ -7,6 +7,7 @@
 #include "app/shell/findings_drawer.h"
 #include "app/shell/header.h"
 #include "app/shell/notices.h"
+#include "app/shell/opening_size.h"
 #include "app/shell/stage_rail.h"
 #include "app/stages/ahead/ahead_page.h"
 #include "app/stages/board/board_page.h"
@@ -27,9 +28,12 @@
 #include <QDir>
 #include <QFileDialog>
 #include <QHBoxLayout>
+#include <QScreen>
 #include <QStackedWidget>
 #include <QStandardPaths>
 #include <QVBoxLayout>
+
+#include <algorithm>
 
 namespace vicegrip::app {
 namespace {
@@ -63,7 +67,7 @@ StagePage* makePage(Desk& desk, Stage stage)
 MainWindow::MainWindow(QWidget* parent) : QWidget(parent)
 {
     setObjectName(QStringLiteral("vicegrip"));
-    resize(1280, 800);
+    resize(openingSize(screen()->availableGeometry().size()));
     setMinimumSize(1024, 700);
     readLibraryAgain(); // the user's own parts may have changed since the last window
     buildLayout();
@@ -160,6 +164,7 @@ void MainWindow::connectDesk()
             [this](const QString& key) { m_selection.setStation(key.toStdString()); });
     connect(&m_store, &JobStore::analysed, this, &MainWindow::refresh);
     connect(&m_store, &JobStore::savedChanged, m_header, &Header::refresh);
+    connect(&m_store, &JobStore::refused, this, [this](const QString& sentence) { m_notices->say(sentence); });
     connect(&m_store, &JobStore::recoveryOffered, this, &MainWindow::offerRecovery);
     connect(&m_store, &JobStore::autosaveFailed, this, [this](const QString& sentence) {
         m_notices->say(tr("Your changes are not being kept on disk: %1").arg(sentence));
@@ -290,14 +295,15 @@ void MainWindow::refreshLive()
 void MainWindow::moveCircuit(int step)
 {
     const auto& circuits = m_store.job()->circuits;
-    for (size_t i = 0; i < circuits.size(); ++i) {
-        if (circuits[i].id != m_selection.circuit())
-            continue;
-        const auto to = static_cast<long>(i) + step;
-        if (to >= 0 && to < static_cast<long>(circuits.size()))
-            m_selection.setCircuit(circuits[static_cast<size_t>(to)].id);
+    const auto now = std::ranges::find(circuits, m_selection.circuit(), &job::Circuit::id);
+    if (now == circuits.end()) { // nothing is selected: from either end
+        if (!circuits.empty())
+            m_selection.setCircuit(step > 0 ? circuits.front().id : circuits.back().id);
         return;
     }
+    const auto to = now - circuits.begin() + step;
+    if (to >= 0 && to < std::ssize(circuits))
+        m_selection.setCircuit(circuits[static_cast<size_t>(to)].id);
 }
 
 void MainWindow::toggleFindings()

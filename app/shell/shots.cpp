@@ -145,6 +145,7 @@ void step(MainWindow& window, const std::shared_ptr<std::vector<Shot>>& all, siz
 void takeShots(MainWindow& window, const QString& folder)
 {
     QDir().mkpath(folder);
+    window.resize(1280, 800); // whatever the desk is
     step(window, std::make_shared<std::vector<Shot>>(shots(window)), 0, folder);
 }
 

@@ -127,6 +127,14 @@ Result<void> JobStore::edit(const QString& description, const std::function<void
     return {};
 }
 
+bool JobStore::editOrSay(const QString& description, const std::function<void(job::Job&)>& change)
+{
+    const auto done = edit(description, change);
+    if (!done)
+        emit refused(tr("%1: %2").arg(description, QString::fromStdString(done.error().sentence)));
+    return done.has_value();
+}
+
 void JobStore::replace(JobPtr job)
 {
     m_job = std::move(job);

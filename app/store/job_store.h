@@ -50,7 +50,9 @@ class JobStore : public QObject
 
     /// Changes the job under a name a person reads in the undo list. An edit that changes nothing leaves no step; one
     /// that breaks the job, or could not be read from its file again, is refused with its reason and changes nothing.
-    Result<void> edit(const QString& description, const std::function<void(job::Job&)>& change);
+    [[nodiscard]] Result<void> edit(const QString& description, const std::function<void(job::Job&)>& change);
+    /// The same where no field stands beside the edit: a refusal is said by `refused`. Whether it was taken.
+    bool editOrSay(const QString& description, const std::function<void(job::Job&)>& change);
 
     /// What a crash left behind, offered and not imposed.
     [[nodiscard]] bool hasRecovery() const { return m_recovery.has_value(); }
@@ -70,6 +72,7 @@ class JobStore : public QObject
     void jobChanged(); ///< the job is another; its analysis follows
     void analysed(); ///< job() and analysis() belong together again
     void savedChanged();
+    void refused(const QString& sentence); ///< an edit, with its reason
     void recoveryOffered();
     void autosaveFailed(const QString& sentence);
 

@@ -40,7 +40,7 @@ QString signalText(const job::Job& job, const job::Circuit& circuit)
     else if (std::holds_alternative<parts::Contact>(sensor->model))
         out = QStringLiteral("switch");
     if (const job::Resistor* fitted = harness::pullUpOf(job, circuit))
-        out += QStringLiteral(" on a fitted ") + text(units::formatOhms(fitted->ohm)) + QStringLiteral(" pull-up");
+        out += QStringLiteral(", ") + text(units::formatOhms(fitted->ohm)) + QStringLiteral(" fitted");
     else if (input != nullptr && input->pull_up_ohm)
         out += QStringLiteral(" on ") + text(units::formatOhms(*input->pull_up_ohm)) + QStringLiteral(" pull-up");
     return out;

@@ -75,6 +75,7 @@ void Thread::refresh()
     m_subtitle.clear();
     m_footer.clear();
     if (circuit == nullptr || view == nullptr) {
+        m_footer = tr("Alt+Down goes to the first.");
         update();
         return;
     }

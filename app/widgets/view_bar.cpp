@@ -55,12 +55,13 @@ void ViewBar::choose(int view)
     emit changed(view);
 }
 
-void ViewBar::offer(int view, bool offered)
+void ViewBar::offer(const std::vector<bool>& offered)
 {
-    m_buttons[static_cast<size_t>(view)]->setVisible(offered);
+    for (size_t i = 0; i < m_buttons.size(); ++i)
+        m_buttons[i]->setVisible(offered[i]);
     tellKeys();
-    if (!offered && m_chosen == view)
-        choose(0);
+    if (!offered[static_cast<size_t>(m_chosen)])
+        chooseNth(0);
 }
 
 void ViewBar::addAtEnd(QWidget* widget)

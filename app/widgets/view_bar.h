@@ -24,8 +24,9 @@ class ViewBar : public QWidget
 
     void choose(int view);
     [[nodiscard]] int chosen() const { return m_chosen; }
-    /// A view that has nothing to show here is taken away; the first is always there.
-    void offer(int view, bool offered);
+    /// Which views have something to show here, as they were listed; the others are taken away. Where the one that is
+    /// shown is among those, the first that is offered is chosen.
+    void offer(const std::vector<bool>& offered);
     /// Puts something at the right end.
     void addAtEnd(QWidget* widget);
 

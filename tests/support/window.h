@@ -45,6 +45,7 @@ class Window
         QFile::copy(QString::fromStdString(petrelPath()), job());
         setFaults("[]");
         EXPECT_TRUE(window.openJob(job()));
+        window.resize(1280, 800); // whatever the desk is
         window.show();
         settle();
     }

@@ -79,9 +79,9 @@ QVariant BoardModel::data(const QModelIndex& index, int role) const
     if (role == Qt::AccessibleTextRole && isStage)
         return text(proof::stateName(state));
     if (role == Qt::FontRole)
-        return column == Name     ? look::words(look::Size::Body)
-               : column == Signal ? look::words(look::Size::Small)
-                                  : look::numbers(look::Size::Small);
+        return column == Name                                                    ? look::words(look::Size::Body)
+               : column == Signal || (column == Input && circuit->input.empty()) ? look::words(look::Size::Small)
+                                                                                 : look::numbers(look::Size::Small);
     if (role == Qt::TextAlignmentRole && (column == Volts || column == Value))
         return static_cast<int>(Qt::AlignRight | Qt::AlignVCenter);
     if (role == Qt::ForegroundRole && column == Input && circuit->input.empty())
@@ -92,6 +92,8 @@ QVariant BoardModel::data(const QModelIndex& index, int role) const
             return live.verdict;
         return live.off ? QVariant(look::colours().failing) : QVariant();
     }
+    if (role == Qt::ToolTipRole && column == Signal)
+        return signalText(*m_analysis->job, *circuit);
     if (role == Qt::ForegroundRole && column == Signal)
         return look::colours().inkSoft;
     if (role != Qt::DisplayRole)

@@ -215,7 +215,7 @@ void BoardPage::resizeEvent(QResizeEvent* event)
     m_table->horizontalHeader()->setSectionResizeMode(BoardModel::Name,
                                                       narrow ? QHeaderView::Stretch : QHeaderView::Interactive);
     for (const auto& [column, width] : {std::pair(BoardModel::Name, 160),
-                                        {BoardModel::Input, narrow ? 50 : 60},
+                                        {BoardModel::Input, 60},
                                         {BoardModel::Volts, narrow ? 80 : 96},
                                         {BoardModel::Value, narrow ? 86 : 104},
                                         {BoardModel::Pins, narrow ? 46 : 54},

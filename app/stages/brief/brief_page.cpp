@@ -17,6 +17,7 @@
 #include <QHBoxLayout>
 #include <QPushButton>
 #include <QScrollArea>
+#include <QScrollBar>
 #include <QShortcut>
 #include <QVBoxLayout>
 
@@ -93,6 +94,8 @@ BriefPage::BriefPage(Desk& desk, QWidget* parent)
     row->addWidget(facts);
     row->addLayout(right, 1);
 
+    m_sections.front().link->setChecked(true);
+    connect(m_scroll->verticalScrollBar(), &QScrollBar::valueChanged, this, &BriefPage::markWhere);
     connect(m_facts, &FactsForm::describeEcuAsked, this, [this] { emit describePart(PartKind::Ecu); });
     connect(m_consequences, &ConsequenceList::selectionMoved, this, [this] {
         refreshRange();
@@ -111,17 +114,35 @@ QWidget* BriefPage::addSection(const QString& name, const char* objectName)
     column->setContentsMargins(0, 0, 0, look::kGap);
     column->addWidget(label(name, look::Size::Title, true));
     m_sheet->addWidget(section);
-    auto* jump = new QPushButton(name);
-    jump->setFlat(true);
-    jump->setStyleSheet(QStringLiteral("text-align: left; padding: 4px 14px 4px 0"));
-    jump->setFont(look::words(look::Size::Small));
-    jump->setObjectName(QLatin1String("go-") + QLatin1String(objectName));
-    m_index->layout()->addWidget(jump);
-    connect(jump, &QPushButton::clicked, this, [this, section] {
-        m_scroll->ensureVisible(0, section->y() + m_scroll->viewport()->height(), 0, 0);
-        m_scroll->ensureVisible(0, section->y(), 0, 0);
-    });
+    auto* link = new QPushButton(name);
+    link->setProperty("view", true);
+    link->setCheckable(true);
+    link->setAutoExclusive(true);
+    link->setFont(look::words(look::Size::Small));
+    link->setObjectName(QLatin1String("go-") + QLatin1String(objectName));
+    m_index->layout()->addWidget(link);
+    m_sections.push_back({section, link});
+    connect(link, &QPushButton::clicked, this, [this, at = m_sections.back()] { goToSection(at); });
     return section;
+}
+
+/// The section to the top, as far as the sheet goes; its link stays marked where others end up above it.
+void BriefPage::goToSection(const Section& section)
+{
+    m_scroll->verticalScrollBar()->setValue(section.part->y());
+    section.link->setChecked(true);
+}
+
+/// Marks the link of what is being read: the line where one reads goes from the top of the view to its foot as the
+/// sheet goes from its beginning to its end, so that every section has its turn.
+void BriefPage::markWhere()
+{
+    const QScrollBar* bar = m_scroll->verticalScrollBar();
+    const double along = bar->maximum() > 0 ? double(bar->value()) / bar->maximum() : 0;
+    const double reading = bar->value() + along * m_scroll->viewport()->height();
+    for (const Section& s : m_sections)
+        if (&s == &m_sections.front() || s.part->y() <= reading)
+            s.link->setChecked(true);
 }
 
 void BriefPage::buildRange(QVBoxLayout* column)
@@ -196,7 +217,7 @@ void BriefPage::fitChosen()
     if (chosen == nullptr)
         return;
     const parts::Sensor sensor = *chosen;
-    const auto done = m_desk.store.edit(tr("Fit %1").arg(text(sensor.name)), [&](job::Job& job) {
+    m_desk.store.editOrSay(tr("Fit %1").arg(text(sensor.name)), [&](job::Job& job) {
         for (const job::Circuit& c : job.circuits)
             if (c.function == function) {
                 harness::setSensor(job, job::CircuitId(c.id), sensor);
@@ -204,8 +225,6 @@ void BriefPage::fitChosen()
                 return;
             }
     });
-    if (!done)
-        emit notice(QString::fromStdString(done.error().sentence));
 }
 
 void BriefPage::refreshHarness()

@@ -3,7 +3,10 @@
 #include "app/stages/stage_page.h"
 #include "core/brief/range.h"
 
+#include <vector>
+
 class QLabel;
+class QPushButton;
 class QScrollArea;
 class QVBoxLayout;
 
@@ -31,11 +34,19 @@ class BriefPage : public StagePage
     [[nodiscard]] bool wantsList() const override { return false; }
 
   private:
+    /// A part of the sheet, and the link above that goes to it.
+    struct Section
+    {
+        QWidget* part;
+        QPushButton* link;
+    };
     QWidget* addSection(const QString& name, const char* objectName);
     void buildRange(QVBoxLayout* column);
     void refreshRange();
     void refreshHarness();
     void refreshSiting();
+    void goToSection(const Section& section);
+    void markWhere();
     void fitChosen();
     [[nodiscard]] job::FunctionId rangeFunction() const;
 
@@ -43,6 +54,7 @@ class BriefPage : public StagePage
     QScrollArea* m_scroll;
     QVBoxLayout* m_sheet;
     QWidget* m_index;
+    std::vector<Section> m_sections;
     ConsequenceList* m_consequences;
     AirSheet* m_air;
     RangeChart* m_range;

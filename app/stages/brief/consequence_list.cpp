@@ -27,7 +27,7 @@ QString markOf(Standing s)
 {
     switch (s) {
     case Standing::Added:
-        return ConsequenceList::tr("+  added");
+        return ConsequenceList::tr("+  to add");
     case Standing::Leaving:
         return ConsequenceList::tr("–  no longer needed");
     case Standing::Declined:
@@ -113,8 +113,7 @@ ConsequenceList::ConsequenceList(Desk& desk, QWidget* parent)
         if (row == before)
             return;
         sayWhatChanges();
-        if (const auto* c = current(); c != nullptr && !c->circuits.empty())
-            m_desk.selection.setCircuit(c->circuits.front());
+        select();
         emit selectionMoved();
     });
     const auto key = [this](const QKeySequence& keys, void (ConsequenceList::*what)()) {
@@ -125,6 +124,13 @@ ConsequenceList::ConsequenceList(Desk& desk, QWidget* parent)
     key(QKeySequence(Qt::Key_Delete), &ConsequenceList::takeOut);
     key(QKeySequence(Qt::Key_K), &ConsequenceList::keep);
     key(QKeySequence(Qt::Key_B), &ConsequenceList::bringBack);
+}
+
+/// The row's circuit is the one that is selected everywhere; a row that has none yet leaves nothing selected.
+void ConsequenceList::select()
+{
+    if (const auto* c = current())
+        m_desk.selection.setCircuit(c->circuits.empty() ? job::CircuitId{} : c->circuits.front());
 }
 
 const brief::Consequence* ConsequenceList::current() const
@@ -158,6 +164,19 @@ void ConsequenceList::fill(int row, const brief::Consequence& c)
     }
 }
 
+/// The row of the circuit that is selected; while none is, the row that was shown.
+int ConsequenceList::rowToShow(const job::FunctionId& before) const
+{
+    int row = -1;
+    for (size_t i = 0; i < m_all.size(); ++i) {
+        if (std::ranges::find(m_all[i].circuits, m_desk.selection.circuit()) != m_all[i].circuits.end())
+            return static_cast<int>(i);
+        if (m_all[i].function == before)
+            row = static_cast<int>(i);
+    }
+    return row;
+}
+
 void ConsequenceList::refresh()
 {
     const auto job = m_desk.store.job();
@@ -167,11 +186,7 @@ void ConsequenceList::refresh()
     m_table->setRowCount(static_cast<int>(m_all.size()));
     for (size_t i = 0; i < m_all.size(); ++i)
         fill(static_cast<int>(i), m_all[i]);
-    int row = m_all.empty() ? -1 : 0;
-    for (size_t i = 0; i < m_all.size(); ++i)
-        if (m_all[i].function == before)
-            row = static_cast<int>(i);
-    m_table->setCurrentCell(row, 0);
+    m_table->setCurrentCell(rowToShow(before), 0);
     m_table->setFixedHeight(m_table->horizontalHeader()->sizeHint().height() + 4 +
                             kRowHeight * static_cast<int>(std::max<size_t>(m_all.size(), 1)));
     sayWhatChanges();
@@ -207,7 +222,7 @@ void ConsequenceList::sayWhatChanges()
 
 void ConsequenceList::change(const QString& description, const std::function<void(job::Job&)>& change)
 {
-    (void)m_desk.store.edit(description, [&](job::Job& job) {
+    m_desk.store.editOrSay(description, [&](job::Job& job) {
         if (!job.brief)
             job.brief.emplace();
         change(job);
@@ -217,9 +232,8 @@ void ConsequenceList::change(const QString& description, const std::function<voi
 void ConsequenceList::applyBrief()
 {
     change(tr("Bring the circuits in line with the brief"), [](job::Job& job) { brief::apply(job, library()); });
-    const auto job = m_desk.store.job();
-    if (job::find(*job, m_desk.selection.circuit()) == nullptr && !job->circuits.empty())
-        m_desk.selection.setCircuit(job->circuits.front().id);
+    refresh();
+    select(); // what was to be added is a circuit now
 }
 
 void ConsequenceList::takeOut()

@@ -32,6 +32,8 @@ class ConsequenceList : public QWidget
     void selectionMoved();
 
   private:
+    void select();
+    [[nodiscard]] int rowToShow(const job::FunctionId& before) const;
     void fill(int row, const brief::Consequence& c);
     void sayWhatChanges();
     void takeOut();

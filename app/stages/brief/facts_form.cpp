@@ -1,17 +1,15 @@
 #include "app/stages/brief/facts_form.h"
 
-#include "app/desk/library.h"
+#include "app/widgets/ecu_chooser.h"
 #include "app/widgets/labels.h"
 #include "app/widgets/typed_field.h"
 #include "core/brief/needs.h"
-#include "core/harness/drawing.h"
 
 #include <QCheckBox>
 #include <QComboBox>
+#include <QEvent>
 #include <QGridLayout>
-#include <QKeyEvent>
 #include <QLineEdit>
-#include <QPushButton>
 #include <QSignalBlocker>
 #include <QVBoxLayout>
 
@@ -22,8 +20,6 @@ namespace vicegrip::app {
 namespace {
 
 using units::Dimension;
-
-constexpr int kFieldHeight = 30; ///< as a typed field
 
 constexpr const char* kWatchable[] = {"oil-pressure", "oil-temp", "fuel-pressure", "fuel-temp",     "fuel-level",
                                       "gearbox-temp", "egt",      "turbo-speed",   "charge-coolant"};
@@ -41,7 +37,8 @@ Result<double> sensible(job::Brief brief, const char* field, double value,
 
 } // namespace
 
-FactsForm::FactsForm(Desk& desk, QWidget* parent) : QWidget(parent), m_desk(desk), m_grid(new QGridLayout(this))
+FactsForm::FactsForm(Desk& desk, QWidget* parent)
+    : QWidget(parent), m_desk(desk), m_grid(new QGridLayout(this)), m_ecu(new EcuChooser(desk))
 {
     using B = job::Brief;
     m_grid->setContentsMargins(0, 0, look::kGap, look::kGap);
@@ -98,7 +95,8 @@ FactsForm::FactsForm(Desk& desk, QWidget* parent) : QWidget(parent), m_desk(desk
     addHeading(tr("To be watched"));
     addWatched();
     addHeading(tr("ECU and harness"));
-    addEcu();
+    addRow(tr("ECU"), m_ecu);
+    connect(m_ecu, &EcuChooser::describeAsked, this, &FactsForm::describeEcuAsked);
     addChoice<job::HarnessKind>("harness", tr("Harness"), &B::harness,
                                 {{job::HarnessKind::Adapter, tr("Adapter lead")},
                                  {job::HarnessKind::Tap, tr("Tap or re-pin")},
@@ -128,7 +126,7 @@ void FactsForm::addHeading(const QString& text)
 void FactsForm::addRow(const QString& name, QWidget* widget)
 {
     if (qobject_cast<QComboBox*>(widget) != nullptr) {
-        widget->setMinimumHeight(kFieldHeight);
+        widget->setMinimumHeight(look::kField);
         widget->installEventFilter(this);
     }
     const int row = m_grid->rowCount();
@@ -230,42 +228,12 @@ void FactsForm::addText(const char* field, const QString& name, std::string job:
     });
 }
 
-void FactsForm::addEcu()
-{
-    m_ecu = new QComboBox;
-    m_ecu->setObjectName(QStringLiteral("ecu"));
-    m_ecu->setAccessibleName(tr("ECU"));
-    m_ecu->setFont(look::words(look::Size::Small));
-    m_ecu->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-    addRow(tr("ECU"), m_ecu);
-    auto* own = new QPushButton(tr("Describe your own ECU"));
-    own->setObjectName(QStringLiteral("describe-ecu"));
-    own->setFont(look::words(look::Size::Small));
-    addRow({}, own);
-    connect(own, &QPushButton::clicked, this, &FactsForm::describeEcuAsked);
-    connect(m_ecu, &QComboBox::activated, this, [this](int index) {
-        const auto* profile = parts::find(library(), parts::EcuId{m_ecu->itemData(index).toString().toStdString()});
-        if (profile != nullptr && profile->ecu.name != m_desk.store.job()->ecu.name)
-            edit(nullptr, tr("ECU to %1").arg(text(profile->name)),
-                 [&](job::Job& job) { harness::setEcu(job, *profile); });
-    });
-}
-
-/// The wheel scrolls the form and changes no fact. The ECU is chosen from its open list only: walking through it with
-/// the arrows would unseat every circuit on the way.
+/// The wheel scrolls the form and changes no fact.
 bool FactsForm::eventFilter(QObject* watched, QEvent* event)
 {
     if (event->type() == QEvent::Wheel) {
         event->ignore();
         return true;
-    }
-    if (watched == m_ecu && event->type() == QEvent::KeyPress) {
-        const int key = static_cast<QKeyEvent*>(event)->key();
-        if (key == Qt::Key_Down || key == Qt::Key_Up || key == Qt::Key_Return || key == Qt::Key_Space) {
-            m_ecu->showPopup();
-            return true;
-        }
-        return key != Qt::Key_Tab && key != Qt::Key_Backtab;
     }
     return QWidget::eventFilter(watched, event);
 }
@@ -311,23 +279,19 @@ void FactsForm::refresh()
         const QSignalBlocker quiet(box);
         box->setChecked(std::ranges::find(facts.watch, id) != facts.watch.end());
     }
-    const QSignalBlocker quiet(m_ecu);
-    m_ecu->clear();
-    m_ecu->addItem(text(job->ecu.name), QString());
-    for (const parts::EcuProfile& p : library().ecus)
-        if (!p.ecu.expander && p.ecu.name != job->ecu.name)
-            m_ecu->addItem(text(p.name), text(p.id.value));
-    m_ecu->setToolTip(text(job->ecu.name));
+    m_ecu->refresh();
 }
 
 void FactsForm::edit(TypedField* field, const QString& description, const std::function<void(job::Job&)>& change)
 {
-    const auto done = m_desk.store.edit(description, [&](job::Job& job) {
+    const auto inBrief = [&](job::Job& job) {
         if (!job.brief)
             job.brief.emplace();
         change(job);
-    });
-    if (!done && field != nullptr)
+    };
+    if (field == nullptr)
+        m_desk.store.editOrSay(description, inBrief);
+    else if (const auto done = m_desk.store.edit(description, inBrief); !done)
         field->refuse(QString::fromStdString(done.error().sentence));
 }
 

@@ -9,12 +9,12 @@
 #include <vector>
 
 class QCheckBox;
-class QComboBox;
 class QGridLayout;
 class QLineEdit;
 
 namespace vicegrip::app {
 
+class EcuChooser;
 class TypedField;
 
 /// The facts of the engine, each typed or chosen and put into the job at once. What a fact would change in the circuits
@@ -50,7 +50,6 @@ class FactsForm : public QWidget
                    const std::vector<std::pair<E, QString>>& choices);
     void addText(const char* field, const QString& name, std::string job::Brief::*member);
     void addPrice(const char* field, const QString& name, double job::Prices::*member);
-    void addEcu();
     void addWatched();
     void addRow(const QString& name, QWidget* widget);
     void edit(TypedField* field, const QString& description, const std::function<void(job::Job&)>& change);
@@ -60,7 +59,7 @@ class FactsForm : public QWidget
     QGridLayout* m_grid;
     std::vector<std::function<void(const job::Brief&)>> m_showers; ///< put the brief's facts into the fields
     std::map<std::string, TypedField*> m_typed; ///< by the fact's name in the file
-    QComboBox* m_ecu = nullptr;
+    EcuChooser* m_ecu;
     std::map<std::string, QCheckBox*> m_watch;
 };
 

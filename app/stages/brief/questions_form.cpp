@@ -36,7 +36,7 @@ void QuestionsForm::build(const std::vector<std::string>& ids)
         m_column->addSpacing(8);
         connect(answer, &QLineEdit::editingFinished, this, [this, id, answer] {
             const std::string said = answer->text().trimmed().toStdString();
-            (void)m_desk.store.edit(tr("Answer from the tuner"), [&](job::Job& job) {
+            m_desk.store.editOrSay(tr("Answer from the tuner"), [&](job::Job& job) {
                 if (!job.brief)
                     job.brief.emplace();
                 if (said.empty())

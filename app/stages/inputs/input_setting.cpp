@@ -139,7 +139,7 @@ void InputSetting::edit(const QString& description, const std::function<void(par
     const job::Circuit* c = job::find(*job, m_desk.selection.circuit());
     if (c == nullptr)
         return;
-    (void)m_desk.store.edit(tr("Input %1 to %2").arg(text(c->input.value), description), [&](job::Job& changed) {
+    m_desk.store.editOrSay(tr("Input %1 to %2").arg(text(c->input.value), description), [&](job::Job& changed) {
         if (parts::EcuInput* input = job::findInput(changed, c->input))
             change(*input);
     });

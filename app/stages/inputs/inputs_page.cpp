@@ -1,8 +1,9 @@
 #include "app/stages/inputs/inputs_page.h"
 
-#include "app/desk/library.h"
 #include "app/stages/inputs/input_setting.h"
 #include "app/stages/inputs/seating_view.h"
+#include "app/stages/inputs/ways_list.h"
+#include "app/widgets/ecu_chooser.h"
 #include "app/widgets/key_button.h"
 #include "app/widgets/labels.h"
 #include "core/harness/drawing.h"
@@ -41,12 +42,14 @@ InputsPage::InputsPage(Desk& desk, QWidget* parent)
       m_sensor(label({}, look::Size::Small, false, true)),
       m_seat(label({}, look::Size::Body)),
       m_pointed(label({}, look::Size::Small)),
-      m_waysTitle(label(tr("Ways out"), look::Size::Body, true)),
       m_budgets(label({}, look::Size::Small)),
       m_seatAll(new KeyButton(tr("Seat all"), QStringLiteral("S"), true)),
       m_unseat(new KeyButton(tr("Unseat"), QStringLiteral("Del"), false)),
       m_lock(new KeyButton(tr("Lock"), QStringLiteral("L"), false)),
-      m_waysColumn(new QVBoxLayout)
+      m_ways(new WaysList(desk)),
+      m_side(new QScrollArea),
+      m_noEcu(new QWidget),
+      m_ecu(new EcuChooser(desk))
 {
     m_scroll->setWidget(m_view);
     m_scroll->setWidgetResizable(true);
@@ -81,24 +84,24 @@ InputsPage::InputsPage(Desk& desk, QWidget* parent)
     column->addLayout(buttons);
     column->addWidget(m_setting);
     column->addSpacing(look::kGap);
-    column->addWidget(m_waysTitle);
-    column->addLayout(m_waysColumn);
+    column->addWidget(m_ways);
     column->addSpacing(look::kGap);
     column->addWidget(label(tr("Sensor supply and ground"), look::Size::Body, true));
     column->addWidget(m_budgets);
     column->addStretch();
-    auto* sideScroll = new QScrollArea;
-    sideScroll->setWidget(side);
-    sideScroll->setWidgetResizable(true);
-    sideScroll->setFrameShape(QFrame::NoFrame);
-    sideScroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    sideScroll->setFixedWidth(kSide);
+    m_side->setWidget(side);
+    m_side->setWidgetResizable(true);
+    m_side->setFrameShape(QFrame::NoFrame);
+    m_side->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    m_side->setFixedWidth(kSide);
 
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(look::kMargin, look::kMargin, look::kMargin, look::kGap);
     row->setSpacing(24);
     row->addWidget(m_scroll, 1);
-    row->addWidget(sideScroll);
+    row->addWidget(m_side);
+    buildNoEcu();
+    row->addWidget(m_noEcu, 1);
 
     connect(m_seatAll, &KeyButton::clicked, this, &InputsPage::seatAll);
     connect(m_unseat, &KeyButton::clicked, this, &InputsPage::unseat);
@@ -115,8 +118,26 @@ InputsPage::InputsPage(Desk& desk, QWidget* parent)
     connect(new QShortcut(QKeySequence(Qt::Key_S), this), &QShortcut::activated, this, &InputsPage::seatAll);
     for (int n = 1; n <= 9; ++n)
         connect(new QShortcut(QKeySequence(tr("Alt+%1").arg(n)), this), &QShortcut::activated, this,
-                [this, n] { takeWay(static_cast<size_t>(n - 1)); });
+                [this, n] { m_ways->take(static_cast<size_t>(n - 1)); });
     setFocusProxy(m_view);
+}
+
+/// In the place of everything about inputs, while there are none.
+void InputsPage::buildNoEcu()
+{
+    auto* column = new QVBoxLayout(m_noEcu);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(look::kGap);
+    auto* what = label(tr("Which ECU is it?"), look::Size::Title, true);
+    what->setObjectName(QStringLiteral("no-ecu"));
+    column->addWidget(what);
+    column->addWidget(
+        label(tr("Circuits are seated on its inputs, and wired to its cavities. Choose it from the library, "
+                 "or describe it from its pinout."),
+              look::Size::Body, false, true));
+    column->addWidget(m_ecu);
+    column->addStretch();
+    connect(m_ecu, &EcuChooser::describeAsked, this, [this] { emit describePart(PartKind::Ecu); });
 }
 
 const job::Circuit* InputsPage::circuit() const
@@ -126,15 +147,18 @@ const job::Circuit* InputsPage::circuit() const
 
 void InputsPage::edit(const QString& description, const std::function<void(job::Job&)>& change)
 {
-    if (const auto done = m_desk.store.edit(description, change); !done)
-        emit notice(QString::fromStdString(done.error().sentence));
+    m_desk.store.editOrSay(description, change);
 }
 
 void InputsPage::refresh()
 {
+    const bool none = job::inputs(*m_desk.store.job()).empty();
+    m_noEcu->setVisible(none);
+    m_side->setVisible(!none);
+    m_ecu->refresh();
     m_view->refresh();
     refreshSelected();
-    refreshWays();
+    m_ways->refresh();
     refreshBudgets();
     m_outcome->setText(m_said.isEmpty() ? tr("Seats every sensor as well as can be, and says whether that is proved. "
                                              "Locked ones stay.")
@@ -199,17 +223,6 @@ void InputsPage::toggleLock()
          });
 }
 
-void InputsPage::takeWay(size_t index)
-{
-    if (index >= m_ways.size())
-        return;
-    const seating::WayOut way = m_ways[index];
-    edit(text(way.title), [&](job::Job& job) {
-        seating::apply(job, way);
-        harness::proposeFaces(job, library().layouts);
-    });
-}
-
 void InputsPage::refreshSelected()
 {
     const auto job = m_desk.store.job();
@@ -227,30 +240,6 @@ void InputsPage::refreshSelected()
     m_setting->refresh();
     m_unseat->setEnabled(seated);
     m_lock->setEnabled(seated);
-}
-
-void InputsPage::refreshWays()
-{
-    while (QLayoutItem* item = m_waysColumn->takeAt(0)) {
-        if (item->widget() != nullptr)
-            item->widget()->deleteLater();
-        delete item;
-    }
-    const job::Circuit* c = circuit();
-    m_ways = c == nullptr ? std::vector<seating::WayOut>{} : seating::waysOut(*m_desk.store.job(), *c, library());
-    m_waysTitle->setVisible(!m_ways.empty());
-    for (size_t i = 0; i < m_ways.size(); ++i) {
-        auto* title = label(text(m_ways[i].title), look::Size::Small, true);
-        title->setObjectName(QStringLiteral("way-title-%1").arg(i));
-        auto* take = new KeyButton(tr("Do this"), tr("Alt+%1").arg(i + 1), false);
-        take->setObjectName(QStringLiteral("way-%1").arg(i));
-        take->setAccessibleName(text(m_ways[i].title));
-        take->setAccessibleDescription(text(m_ways[i].detail));
-        m_waysColumn->addWidget(title);
-        m_waysColumn->addWidget(label(text(m_ways[i].detail), look::Size::Small, false, true));
-        m_waysColumn->addWidget(take, 0, Qt::AlignLeft);
-        connect(take, &KeyButton::clicked, this, [this, i] { takeWay(i); });
-    }
 }
 
 void InputsPage::refreshBudgets()

@@ -1,19 +1,19 @@
 #pragma once
 
 #include "app/stages/stage_page.h"
-#include "core/seating/ways_out.h"
 
-#include <vector>
+#include <functional>
 
 class QLabel;
 class QScrollArea;
-class QVBoxLayout;
 
 namespace vicegrip::app {
 
-class KeyButton;
+class EcuChooser;
 class InputSetting;
+class KeyButton;
 class SeatingView;
+class WaysList;
 
 /// Inputs: the seating plan, and beside it the selected circuit with its ways out and the units' budgets.
 class InputsPage : public StagePage
@@ -27,13 +27,12 @@ class InputsPage : public StagePage
     [[nodiscard]] bool wantsList() const override { return false; }
 
   private:
+    void buildNoEcu();
     void seatAll();
     void seatOn(const QString& input);
     void unseat();
     void toggleLock();
-    void takeWay(size_t index);
     void refreshSelected();
-    void refreshWays();
     void refreshBudgets();
     void edit(const QString& description, const std::function<void(job::Job&)>& change);
     [[nodiscard]] const job::Circuit* circuit() const;
@@ -41,10 +40,12 @@ class InputsPage : public StagePage
     SeatingView* m_view;
     InputSetting* m_setting;
     QScrollArea* m_scroll;
-    QLabel *m_outcome, *m_name, *m_sensor, *m_seat, *m_pointed, *m_waysTitle, *m_budgets;
+    QLabel *m_outcome, *m_name, *m_sensor, *m_seat, *m_pointed, *m_budgets;
     KeyButton *m_seatAll, *m_unseat, *m_lock;
-    QVBoxLayout* m_waysColumn;
-    std::vector<seating::WayOut> m_ways;
+    WaysList* m_ways;
+    QScrollArea* m_side; ///< of the selected circuit
+    QWidget* m_noEcu;
+    EcuChooser* m_ecu;
     QString m_said; ///< the outcome of the last seating
 };
 

@@ -330,10 +330,8 @@ void MeterPage::record(double value, job::ReadingSource source)
         return;
     const job::Proof proof = proof::record(m_analysis->facts, m_desk.selection.circuit(), m_desk.selection.condition(),
                                            at->expectation, value, source, nowText());
-    const auto kept = m_desk.store.edit(tr("Reading at %1").arg(text(at->expectation.station.label)),
-                                        [&](job::Job& job) { job.proofs.push_back(proof); });
-    if (!kept)
-        emit notice(QString::fromStdString(kept.error().sentence));
+    m_desk.store.editOrSay(tr("Reading at %1").arg(text(at->expectation.station.label)),
+                           [&](job::Job& job) { job.proofs.push_back(proof); });
 }
 
 } // namespace vicegrip::app

@@ -57,13 +57,11 @@ void FaceChooser::show(const job::Connector* connector)
 
 void FaceChooser::edit(const QString& description, const std::function<void(job::Connector&)>& change)
 {
-    const auto done = m_desk.store.edit(description, [&](job::Job& job) {
+    m_desk.store.editOrSay(description, [&](job::Job& job) {
         for (job::Connector& c : job.connectors)
             if (c.id == m_connector)
                 change(c);
     });
-    if (!done)
-        emit notice(QString::fromStdString(done.error().sentence));
 }
 
 void FaceChooser::choose(int index)

@@ -23,7 +23,6 @@ class FaceChooser : public QWidget
     void show(const job::Connector* connector);
 
   signals:
-    void notice(const QString& sentence);
     void describeAsked(); ///< a connector of one's own
 
   private:

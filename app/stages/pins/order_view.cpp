@@ -149,8 +149,7 @@ void OrderView::setPlace()
 
 void OrderView::edit(const QString& description, const std::function<void(job::Job&)>& change)
 {
-    if (const auto done = m_desk.store.edit(description, change); !done)
-        emit notice(QString::fromStdString(done.error().sentence));
+    m_desk.store.editOrSay(description, change);
     refresh();
 }
 

@@ -26,7 +26,6 @@ class OrderView : public QWidget
     void refresh();
 
   signals:
-    void notice(const QString& sentence);
     void plugAsked(const std::string& connector); ///< its chore is done there
 
   private:

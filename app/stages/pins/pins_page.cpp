@@ -57,7 +57,6 @@ PinsPage::PinsPage(Desk& desk, QWidget* parent)
     column->addWidget(m_stack, 1);
     connect(m_plug, &PlugView::notice, this, &StagePage::notice);
     connect(m_plug, &PlugView::describeAsked, this, [this] { emit describePart(PartKind::Connector); });
-    connect(m_order, &OrderView::notice, this, &StagePage::notice);
     connect(m_order, &OrderView::plugAsked, this, [this](const std::string& connector) {
         m_plug->chooseConnector(connector);
         m_bar->choose(Plug);

@@ -86,7 +86,6 @@ void PlugView::buildFace(QVBoxLayout* column)
 
     connect(m_connectors, &QComboBox::activated, this,
             [this](int index) { chooseConnector(m_connectors->itemData(index).toString().toStdString()); });
-    connect(m_chooser, &FaceChooser::notice, this, &PlugView::notice);
     connect(m_chooser, &FaceChooser::describeAsked, this, &PlugView::describeAsked);
     connect(m_flip, &KeyButton::clicked, this, &PlugView::flip);
     connect(m_drawing, &ConnectorFace::picked, this, &PlugView::pick);
@@ -144,8 +143,7 @@ bool PlugView::proved(const Pin& pin) const
 
 void PlugView::edit(const QString& description, const std::function<void(job::Job&)>& change)
 {
-    if (const auto done = m_desk.store.edit(description, change); !done)
-        emit notice(QString::fromStdString(done.error().sentence));
+    m_desk.store.editOrSay(description, change);
 }
 
 void PlugView::flip()

@@ -100,7 +100,7 @@ void WireAdvice::show(const job::Wire* wire, const harness::AreaChoice& area, co
 void WireAdvice::setMethod(int index)
 {
     const auto method = static_cast<job::JointMethod>(m_method->itemData(index).toInt());
-    (void)m_desk.store.edit(tr("Splice %1: %2").arg(text(m_splice), m_method->itemText(index)), [&](job::Job& job) {
+    m_desk.store.editOrSay(tr("Splice %1: %2").arg(text(m_splice), m_method->itemText(index)), [&](job::Job& job) {
         for (job::Joint& j : job.joints)
             if (j.id == m_splice)
                 j.method = method;

@@ -299,14 +299,10 @@ void CircuitForm::chooseSensor(int index)
 
 void CircuitForm::edit(TypedField* field, const QString& description, const std::function<void(job::Job&)>& change)
 {
-    const auto done = m_desk.store.edit(description, change);
-    if (done)
-        return;
-    const QString sentence = QString::fromStdString(done.error().sentence);
-    if (field != nullptr)
-        field->refuse(sentence);
-    else
-        emit notice(sentence);
+    if (field == nullptr)
+        m_desk.store.editOrSay(description, change);
+    else if (const auto done = m_desk.store.edit(description, change); !done)
+        field->refuse(QString::fromStdString(done.error().sentence));
 }
 
 } // namespace vicegrip::app

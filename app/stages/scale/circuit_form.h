@@ -22,9 +22,6 @@ class CircuitForm : public QWidget
     explicit CircuitForm(Desk& desk, QWidget* parent = nullptr);
     void refresh();
 
-  signals:
-    void notice(const QString& sentence);
-
   private:
     [[nodiscard]] units::Dimension axisOfSelected() const;
     using Change = std::function<void(job::Job&, double)>;

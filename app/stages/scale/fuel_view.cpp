@@ -189,7 +189,7 @@ job::Tank FuelView::tank() const
 
 void FuelView::change(const QString& what, const std::function<void(job::Tank&)>& change)
 {
-    (void)m_desk.store.edit(what, [&](job::Job& job) {
+    m_desk.store.editOrSay(what, [&](job::Job& job) {
         if (!job.tank)
             job.tank.emplace();
         change(*job.tank);
@@ -266,7 +266,7 @@ void FuelView::setBaseline()
         return;
     const double content = *m_content;
     const std::string when = nowText();
-    (void)m_desk.store.edit(tr("Flex baseline %1").arg(percent(content)), [&](job::Job& job) {
+    m_desk.store.editOrSay(tr("Flex baseline %1").arg(percent(content)), [&](job::Job& job) {
         if (!job.tank)
             job.tank.emplace();
         job.tank->baseline = content;

@@ -142,7 +142,7 @@ void PointsPanel::change(const QString& what,
     if (c == nullptr)
         return;
     const job::CircuitId id = c->id;
-    (void)m_desk.store.edit(what, [&](job::Job& job) {
+    m_desk.store.editOrSay(what, [&](job::Job& job) {
         job::Circuit& circuit = *job::find(job, id);
         change(circuit.scaling, *job::sensorOf(job, circuit));
     });

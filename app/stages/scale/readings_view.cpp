@@ -216,8 +216,8 @@ void ReadingsView::change(const QString& what, const std::function<void(std::vec
     if (c == nullptr || row < 0 || static_cast<size_t>(row) >= c->captured.size())
         return;
     const job::CircuitId id = c->id;
-    (void)m_desk.store.edit(what,
-                            [&](job::Job& job) { change(job::find(job, id)->captured, static_cast<size_t>(row)); });
+    m_desk.store.editOrSay(what,
+                           [&](job::Job& job) { change(job::find(job, id)->captured, static_cast<size_t>(row)); });
 }
 
 void ReadingsView::refresh()
@@ -340,8 +340,8 @@ void ReadingsView::makeCurve()
         return;
     const job::CircuitId id = selectedCircuit(m_desk)->id;
     const parts::Sensor measured = *m_measured;
-    (void)m_desk.store.edit(tr("%1 as measured").arg(text(selectedCircuit(m_desk)->name)),
-                            [&](job::Job& job) { harness::setSensor(job, id, measured); });
+    m_desk.store.editOrSay(tr("%1 as measured").arg(text(selectedCircuit(m_desk)->name)),
+                           [&](job::Job& job) { harness::setSensor(job, id, measured); });
 }
 
 void ReadingsView::fillTable(const job::Circuit& circuit, const parts::Sensor& sensor,

@@ -10,6 +10,7 @@
 #include "app/stages/scale/switch_view.h"
 #include "app/stages/scale/table_view.h"
 #include "app/widgets/selected.h"
+#include "app/widgets/signpost.h"
 #include "app/widgets/view_bar.h"
 
 #include <QStackedWidget>
@@ -29,10 +30,10 @@ ScalePage::ScalePage(Desk& desk, QWidget* parent)
                          {"scale-switch", tr("Switch")},
                          {"scale-speed", tr("Road speed")},
                          {"scale-probe", tr("Thermocouple")}})),
-      m_stack(new QStackedWidget)
+      m_stack(new QStackedWidget),
+      m_nothing(new Signpost)
 {
-    auto* table = add<TableView>();
-    connect(table, &TableView::notice, this, &StagePage::notice);
+    add<TableView>();
     add<ReadingsView>();
     add<BudgetView>();
     add<StrokeView>();
@@ -40,11 +41,15 @@ ScalePage::ScalePage(Desk& desk, QWidget* parent)
     add<SwitchView>();
     add<SpeedView>();
     add<ProbeView>();
+    m_stack->addWidget(m_nothing);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(look::kMargin, look::kGap, look::kMargin, look::kGap);
     column->addWidget(m_bar);
     column->addWidget(m_stack, 1);
     connect(m_bar, &ViewBar::changed, this, &ScalePage::show);
+    connect(m_nothing, &Signpost::taken, this, [this] {
+        emit goTo(selectedCircuit(m_desk) == nullptr ? analysis::Stage::Brief : analysis::Stage::Trigger);
+    });
     setFocusProxy(m_stack);
     fitStack();
 }
@@ -64,7 +69,7 @@ void ScalePage::show(int view)
 {
     m_stack->setCurrentIndex(view);
     fitStack();
-    refresh();
+    m_views[static_cast<size_t>(view)].refresh();
     refreshLive();
 }
 
@@ -78,32 +83,65 @@ void ScalePage::fitStack()
     m_stack->updateGeometry(); // a page that is not shown does not say so itself
 }
 
-void ScalePage::offer()
+/// What the selected circuit has something to show of. Teeth of a crank or cam carry no value: they have nothing here.
+std::vector<bool> ScalePage::offered() const
 {
+    std::vector<bool> out(kViews);
     const parts::Sensor* sensor = selectedSensor(m_desk);
+    if (sensor == nullptr)
+        return out;
     const auto is = [&](std::initializer_list<parts::SensorKind> kinds) {
-        return sensor != nullptr && std::ranges::find(kinds, sensor->kind) != kinds.end();
+        return std::ranges::find(kinds, sensor->kind) != kinds.end();
     };
-    const bool counts = sensor != nullptr && parts::countsValue(*sensor);
-    const bool hasVolts = sensor != nullptr && parts::signalOf(*sensor) == parts::SignalKind::Voltage;
-    m_bar->offer(Readings, hasVolts);
-    m_bar->offer(Budget, hasVolts || counts);
-    m_bar->offer(Strokes, is({parts::SensorKind::Throttle, parts::SensorKind::Pedal}));
-    m_bar->offer(Fuel, is({parts::SensorKind::FlexFuel}));
-    m_bar->offer(Switch, sensor != nullptr && parts::signalOf(*sensor) == parts::SignalKind::OnOff);
-    m_bar->offer(Speed, counts && sensor->measures == units::Dimension::Speed);
-    m_bar->offer(Probe, hasVolts && is({parts::SensorKind::ExhaustTemperature}));
+    const bool counts = parts::countsValue(*sensor);
+    const bool hasVolts = parts::signalOf(*sensor) == parts::SignalKind::Voltage;
+    out[Table] = out[Budget] = hasVolts || counts;
+    out[Readings] = hasVolts;
+    out[Strokes] = is({parts::SensorKind::Throttle, parts::SensorKind::Pedal});
+    out[Fuel] = is({parts::SensorKind::FlexFuel});
+    out[Switch] = parts::signalOf(*sensor) == parts::SignalKind::OnOff;
+    out[Speed] = counts && sensor->measures == units::Dimension::Speed;
+    out[Probe] = hasVolts && is({parts::SensorKind::ExhaustTemperature});
+    return out;
+}
+
+void ScalePage::showNothing()
+{
+    const job::Circuit* c = selectedCircuit(m_desk);
+    if (c != nullptr)
+        m_nothing->show(tr("%1 has nothing to scale").arg(text(c->name)),
+                        tr("The ECU takes its position from the teeth: there is no table of it. Whether it decodes is "
+                           "settled at Trigger."),
+                        tr("Go to Trigger"));
+    else if (m_desk.store.job()->circuits.empty())
+        m_nothing->show(tr("There is no circuit yet"), tr("The brief says which circuits this engine needs."),
+                        tr("Go to Brief"));
+    else
+        m_nothing->show(tr("No circuit is selected"), tr("Choose one on the left; Alt+Down takes the first."), {});
+    m_stack->setCurrentWidget(m_nothing);
+    fitStack();
 }
 
 void ScalePage::refresh()
 {
-    offer();
-    m_views[static_cast<size_t>(m_stack->currentIndex())].refresh();
+    const std::vector<bool> views = offered();
+    m_bar->offer(views);
+    if (std::ranges::find(views, true) == views.end()) {
+        showNothing();
+        return;
+    }
+    if (m_stack->currentIndex() != m_bar->chosen()) {
+        m_stack->setCurrentIndex(m_bar->chosen());
+        fitStack();
+    }
+    m_views[static_cast<size_t>(m_bar->chosen())].refresh();
 }
 
 void ScalePage::refreshLive()
 {
-    if (const auto& live = m_views[static_cast<size_t>(m_stack->currentIndex())].refreshLive)
+    if (m_stack->currentWidget() == m_nothing)
+        return;
+    if (const auto& live = m_views[static_cast<size_t>(m_bar->chosen())].refreshLive)
         live();
 }
 

@@ -9,6 +9,7 @@ class QStackedWidget;
 
 namespace vicegrip::app {
 
+class Signpost;
 class ViewBar;
 
 /// Scale: the table of an input, readings beside another instrument, how wrong its value can be, and what a throttle, a
@@ -25,7 +26,7 @@ class ScalePage : public StagePage
     void refreshLive() override;
 
   private:
-    enum View { Table, Readings, Budget, Strokes, Fuel, Switch, Speed, Probe };
+    enum View { Table, Readings, Budget, Strokes, Fuel, Switch, Speed, Probe, kViews };
 
     /// A view as the page deals with it; what it does not need live is empty.
     struct Shown
@@ -36,10 +37,12 @@ class ScalePage : public StagePage
     template <class V> V* add();
     void show(int view);
     void fitStack();
-    void offer();
+    [[nodiscard]] std::vector<bool> offered() const;
+    void showNothing();
 
     ViewBar* m_bar;
-    QStackedWidget* m_stack;
+    QStackedWidget* m_stack; ///< the views, then the signpost
+    Signpost* m_nothing;
     std::vector<Shown> m_views; ///< as View counts them
 };
 

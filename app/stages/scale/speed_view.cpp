@@ -149,7 +149,7 @@ void SpeedView::change(const QString& what, const std::function<void(job::RoadSp
     if (c == nullptr)
         return;
     const job::CircuitId id = c->id;
-    (void)m_desk.store.edit(what, [&](job::Job& job) {
+    m_desk.store.editOrSay(what, [&](job::Job& job) {
         auto& speed = job::find(job, id)->roadSpeed;
         if (!speed)
             speed.emplace();
@@ -209,8 +209,8 @@ void SpeedView::take(double pulsesPerMetre, const QString& from)
     output.low_hz = pulsesPerMetre * sensor.low;
     output.high_hz = pulsesPerMetre * sensor.high;
     sensor.id = parts::PartId{id.value + "-as-counted"};
-    (void)m_desk.store.edit(tr("%1: line by %2").arg(text(c->name), from),
-                            [&](job::Job& job) { harness::setSensor(job, id, sensor); });
+    m_desk.store.editOrSay(tr("%1: line by %2").arg(text(c->name), from),
+                           [&](job::Job& job) { harness::setSensor(job, id, sensor); });
 }
 
 void SpeedView::toggleCount()

@@ -80,7 +80,6 @@ TableView::TableView(Desk& desk, QWidget* parent)
     connect(m_round, &VerifyRound::ended, this, [this] { m_verifyAll->setText(allText()); });
     column->addSpacing(look::kGap);
     buildVerify(column);
-    connect(m_form, &CircuitForm::notice, this, &TableView::notice);
     connect(m_points, &PointsPanel::copied, this, [this](const QString& sentence) { say(sentence); });
 }
 

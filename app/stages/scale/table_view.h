@@ -34,9 +34,6 @@ class TableView : public QWidget
     /// Writes what the ECU takes: JSON where the name ends so, else CSV. Errors (Io) with the file.
     [[nodiscard]] Result<void> exportTable(const QString& path) const;
 
-  signals:
-    void notice(const QString& sentence);
-
   private:
     void buildHands(QVBoxLayout* column);
     void buildVerify(QVBoxLayout* column);

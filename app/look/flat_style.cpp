@@ -1,0 +1,77 @@
+#include "app/look/flat_style.h"
+
+#include "app/look/look.h"
+
+#include <QPainter>
+#include <QStyleOptionComboBox>
+
+namespace vicegrip::app::look {
+namespace {
+
+constexpr qreal kRound = 2;
+
+/// The edge of what can be put in or pressed: soft at rest, heavy where the keys go.
+void drawField(QPainter& p, const QStyleOption& option, const QColor& fill)
+{
+    const auto& c = colours();
+    const bool enabled = option.state.testFlag(QStyle::State_Enabled);
+    const bool focused = option.state.testFlag(QStyle::State_HasFocus);
+    const qreal width = focused ? 2 : 1;
+    p.save();
+    p.setRenderHint(QPainter::Antialiasing);
+    p.setPen(QPen(!enabled ? c.line : focused ? c.accent : c.inkSoft, width));
+    p.setBrush(enabled ? QBrush(fill) : Qt::NoBrush);
+    p.drawRoundedRect(QRectF(option.rect).adjusted(width / 2, width / 2, -width / 2, -width / 2), kRound, kRound);
+    p.restore();
+}
+
+void drawChevron(QPainter& p, const QPointF& middle, const QColor& ink)
+{
+    p.save();
+    p.setRenderHint(QPainter::Antialiasing);
+    p.setPen(QPen(ink, 1.5, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
+    p.drawPolyline(QPolygonF({middle + QPointF(-4, -2), middle + QPointF(0, 2), middle + QPointF(4, -2)}));
+    p.restore();
+}
+
+} // namespace
+
+FlatStyle::FlatStyle() : QProxyStyle(QStringLiteral("Fusion"))
+{
+    setObjectName(QStringLiteral("flat"));
+}
+
+void FlatStyle::drawComplexControl(ComplexControl control, const QStyleOptionComplex* option, QPainter* painter,
+                                   const QWidget* widget) const
+{
+    const auto* box = qstyleoption_cast<const QStyleOptionComboBox*>(option);
+    if (control != CC_ComboBox || box == nullptr || box->editable) {
+        QProxyStyle::drawComplexControl(control, option, painter, widget);
+        return;
+    }
+    const auto& c = colours();
+    drawField(*painter, *box, c.card);
+    const QRect arrow = proxy()->subControlRect(CC_ComboBox, box, SC_ComboBoxArrow, widget);
+    drawChevron(*painter, QRectF(arrow).center(), box->state.testFlag(State_Enabled) ? c.ink : c.inkSoft);
+}
+
+void FlatStyle::drawPrimitive(PrimitiveElement element, const QStyleOption* option, QPainter* painter,
+                              const QWidget* widget) const
+{
+    if (element != PE_PanelButtonCommand) {
+        QProxyStyle::drawPrimitive(element, option, painter, widget);
+        return;
+    }
+    const auto& c = colours();
+    const bool pressed = option->state.testFlag(State_Sunken) || option->state.testFlag(State_On);
+    drawField(*painter, *option, pressed ? c.selected : option->state.testFlag(State_MouseOver) ? c.list : c.paper);
+}
+
+int FlatStyle::styleHint(StyleHint hint, const QStyleOption* option, const QWidget* widget,
+                         QStyleHintReturn* data) const
+{
+    return hint == SH_ComboBox_Popup ? 0 // the list drops beneath its field instead of covering it
+                                     : QProxyStyle::styleHint(hint, option, widget, data);
+}
+
+} // namespace vicegrip::app::look

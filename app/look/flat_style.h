@@ -1,0 +1,23 @@
+#pragma once
+
+#include <QProxyStyle>
+
+namespace vicegrip::app::look {
+
+/// Combo boxes and plain buttons as flat as the typed fields beside them, in the sheet's colours.
+class FlatStyle : public QProxyStyle
+{
+    Q_OBJECT
+
+  public:
+    FlatStyle();
+
+    void drawComplexControl(ComplexControl control, const QStyleOptionComplex* option, QPainter* painter,
+                            const QWidget* widget) const override;
+    void drawPrimitive(PrimitiveElement element, const QStyleOption* option, QPainter* painter,
+                       const QWidget* widget) const override;
+    int styleHint(StyleHint hint, const QStyleOption* option, const QWidget* widget,
+                  QStyleHintReturn* data) const override;
+};
+
+} // namespace vicegrip::app::look
