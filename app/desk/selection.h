@@ -18,11 +18,15 @@ class Selection : public QObject
     [[nodiscard]] const std::string& station() const { return m_station; }
     [[nodiscard]] job::Condition condition() const { return m_condition; }
 
-    void setCircuit(const job::CircuitId& circuit)
+    /// The name of what is selected in the brief while it is not a circuit of the job; then no circuit is.
+    [[nodiscard]] const std::string& wish() const { return m_wish; }
+
+    void setCircuit(const job::CircuitId& circuit, const std::string& wish = {})
     {
-        if (circuit == m_circuit)
+        if (circuit == m_circuit && wish == m_wish)
             return;
         m_circuit = circuit;
+        m_wish = wish;
         m_station.clear();
         emit changed();
     }
@@ -48,7 +52,7 @@ class Selection : public QObject
 
   private:
     job::CircuitId m_circuit;
-    std::string m_station;
+    std::string m_station, m_wish;
     job::Condition m_condition = job::Condition::KeyOn;
 };
 

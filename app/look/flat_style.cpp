@@ -9,6 +9,7 @@ namespace vicegrip::app::look {
 namespace {
 
 constexpr qreal kRound = 2;
+constexpr int kInset = 4; ///< more room at the sides than the style beneath leaves
 
 /// The edge of what can be put in or pressed: soft at rest, heavy where the keys go.
 void drawField(QPainter& p, const QStyleOption& option, const QColor& fill)
@@ -55,6 +56,21 @@ void FlatStyle::drawComplexControl(ComplexControl control, const QStyleOptionCom
     drawChevron(*painter, QRectF(arrow).center(), box->state.testFlag(State_Enabled) ? c.ink : c.inkSoft);
 }
 
+/// What does not fit ends in an ellipsis, not under the chevron.
+void FlatStyle::drawControl(ControlElement element, const QStyleOption* option, QPainter* painter,
+                            const QWidget* widget) const
+{
+    const auto* box = qstyleoption_cast<const QStyleOptionComboBox*>(option);
+    if (element != CE_ComboBoxLabel || box == nullptr || box->editable) {
+        QProxyStyle::drawControl(element, option, painter, widget);
+        return;
+    }
+    QStyleOptionComboBox fitting = *box;
+    const int room = proxy()->subControlRect(CC_ComboBox, box, SC_ComboBoxEditField, widget).width();
+    fitting.currentText = painter->fontMetrics().elidedText(box->currentText, Qt::ElideRight, room);
+    QProxyStyle::drawControl(element, &fitting, painter, widget);
+}
+
 void FlatStyle::drawPrimitive(PrimitiveElement element, const QStyleOption* option, QPainter* painter,
                               const QWidget* widget) const
 {
@@ -65,6 +81,28 @@ void FlatStyle::drawPrimitive(PrimitiveElement element, const QStyleOption* opti
     const auto& c = colours();
     const bool pressed = option->state.testFlag(State_Sunken) || option->state.testFlag(State_On);
     drawField(*painter, *option, pressed ? c.selected : option->state.testFlag(State_MouseOver) ? c.list : c.paper);
+}
+
+/// Words begin where they begin in a typed field.
+QRect FlatStyle::subControlRect(ComplexControl control, const QStyleOptionComplex* option, SubControl part,
+                                const QWidget* widget) const
+{
+    const QRect rect = QProxyStyle::subControlRect(control, option, part, widget);
+    return control == CC_ComboBox && part == SC_ComboBoxEditField ? rect.adjusted(kInset, 0, 0, 0) : rect;
+}
+
+QSize FlatStyle::sizeFromContents(ContentsType type, const QStyleOption* option, const QSize& size,
+                                  const QWidget* widget) const
+{
+    const QSize plain = QProxyStyle::sizeFromContents(type, option, size, widget);
+    switch (type) {
+    case CT_ComboBox:
+        return plain + QSize(kInset, 0);
+    case CT_PushButton:
+        return plain + QSize(2 * kInset, 2);
+    default:
+        return plain;
+    }
 }
 
 int FlatStyle::styleHint(StyleHint hint, const QStyleOption* option, const QWidget* widget,

@@ -6,6 +6,7 @@
 #include "app/shell/command_finder.h"
 #include "app/shell/findings_drawer.h"
 #include "app/shell/header.h"
+#include "app/shell/missing.h"
 #include "app/shell/notices.h"
 #include "app/shell/opening_size.h"
 #include "app/shell/stage_rail.h"
@@ -18,6 +19,7 @@
 #include "app/stages/meter/meter_page.h"
 #include "app/stages/pins/pins_page.h"
 #include "app/stages/scale/scale_page.h"
+#include "app/widgets/signpost.h"
 #include "app/widgets/thread.h"
 #include "core/harness/drawing.h"
 #include "core/job/json.h"
@@ -88,6 +90,9 @@ void MainWindow::buildLayout()
     m_rail = new StageRail;
     m_list = new CircuitList(m_desk);
     m_stages = new QStackedWidget;
+    m_signpost = new Signpost;
+    m_signpost->setContentsMargins(look::kMargin, 0, look::kMargin, 0);
+    m_stages->addWidget(m_signpost);
     m_thread = new Thread(m_desk);
 
     auto* right = new QVBoxLayout;
@@ -160,6 +165,10 @@ void MainWindow::connectDesk()
     connect(m_rail, &StageRail::chosen, this, &MainWindow::showStage);
     connect(m_header, &Header::findingsAsked, this, &MainWindow::toggleFindings);
     connect(m_header, &Header::finderAsked, this, [this] { openFinder(); });
+    connect(m_signpost, &Signpost::taken, this, [this] {
+        if (const auto missing = missingFor(m_stage, *m_store.job()))
+            showStage(missing->leadsTo);
+    });
     connect(m_thread, &Thread::stationChosen, this,
             [this](const QString& key) { m_selection.setStation(key.toStdString()); });
     connect(&m_store, &JobStore::analysed, this, &MainWindow::refresh);
@@ -264,8 +273,24 @@ void MainWindow::showStage(Stage stage)
     }
     m_stage = stage;
     m_stages->setCurrentWidget(page);
-    m_list->setVisible(page->wantsList());
     refresh();
+}
+
+/// The stage, or what leads to what it lacks; a part that is being described stays.
+void MainWindow::showPage()
+{
+    if (m_part != nullptr && m_stages->currentWidget() == m_part)
+        return;
+    StagePage* page = m_pages[static_cast<size_t>(m_stage)];
+    if (const auto missing = missingFor(m_stage, *m_store.job())) {
+        m_signpost->show(missing->why, missing->detail, missing->step);
+        m_stages->setCurrentWidget(m_signpost);
+        m_list->hide();
+        return;
+    }
+    m_stages->setCurrentWidget(page);
+    page->refresh();
+    makeRoom();
 }
 
 /// The circuit list stands beside a stage that has room for it.
@@ -281,7 +306,7 @@ void MainWindow::refresh()
     m_header->refresh();
     m_rail->show(m_stage, *m_store.analysis());
     m_list->refresh();
-    m_pages[static_cast<size_t>(m_stage)]->refresh();
+    showPage();
     m_thread->refresh();
     m_drawer->refresh();
 }

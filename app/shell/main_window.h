@@ -19,6 +19,7 @@ class Notices;
 class PartPage;
 class StagePage;
 enum class PartKind;
+class Signpost;
 class StageRail;
 class Thread;
 
@@ -51,6 +52,7 @@ class MainWindow : public QWidget
     void connectDesk();
     QAction* act(const QString& name, const QKeySequence& key, const std::function<void()>& what);
     void refresh();
+    void showPage();
     void makeRoom();
     void refreshLive();
     void moveCircuit(int step);
@@ -74,6 +76,7 @@ class MainWindow : public QWidget
     StageRail* m_rail;
     CircuitList* m_list;
     QStackedWidget* m_stages;
+    Signpost* m_signpost; ///< in the place of a stage that lacks what it begins with
     std::array<StagePage*, analysis::kStageCount> m_pages{};
     Thread* m_thread;
     FindingsDrawer* m_drawer;

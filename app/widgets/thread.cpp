@@ -71,11 +71,14 @@ void Thread::refresh()
     const job::Job& job = *m_analysis->job;
     const job::Circuit* circuit = job::find(job, m_desk.selection.circuit());
     const auto* view = analysis::find(*m_analysis, m_desk.selection.circuit());
-    m_title = circuit == nullptr ? tr("No circuit selected") : text(circuit->name);
+    const std::string& wish = m_desk.selection.wish();
+    m_title = circuit != nullptr ? text(circuit->name) : wish.empty() ? tr("No circuit selected") : text(wish);
     m_subtitle.clear();
     m_footer.clear();
     if (circuit == nullptr || view == nullptr) {
-        m_footer = tr("Alt+Down goes to the first.");
+        m_footer = !wish.empty()          ? tr("It is not among the circuits of this job.")
+                   : job.circuits.empty() ? tr("The brief brings circuits in: Ctrl+1.")
+                                          : tr("Alt+Down goes to the first.");
         update();
         return;
     }

@@ -116,7 +116,7 @@ std::vector<PullUpChoice> pullUpTable(const parts::Sensor& sensor, double low, d
             values[usual] = "usual";
     for (const parts::EcuInput& other : unit.inputs)
         if (other.pull_up_ohm && other.takes(parts::InputMode::Analog))
-            values[*other.pull_up_ohm] = "this ECU's";
+            values[*other.pull_up_ohm] = "as here";
     for (const auto& [ohm, expectedBy] : values) {
         out.push_back(withPullUp(sensor, low, high, input, unit.supply.volts, ohm, tolerance));
         out.back().expectedBy = expectedBy;

@@ -30,7 +30,8 @@ struct PullUpChoice
     double toleranceError = 0; ///< what the resistor's own tolerance moves the value, at worst, SI
     double heatShare = 0; ///< warming as it works over what the reading may be wrong by there, where that is most
     bool limitedByHeat = false; ///< a smaller value would resolve more, and warm the sensor too much
-    std::string expectedBy; ///< whose table is written for it: "this ECU's", "usual"; empty: nobody's
+    std::string
+        expectedBy; ///< whose tables are written for it: "as here" of this ECU, "usual" of many; empty: nobody's
 
     /// Warms the sensor by more than its tolerance, the resistor's and half a count leave in doubt anyway.
     [[nodiscard]] bool tooWarm() const { return heatShare > 1; }

@@ -98,6 +98,9 @@ BriefPage::BriefPage(Desk& desk, QWidget* parent)
     connect(m_scroll->verticalScrollBar(), &QScrollBar::valueChanged, this, &BriefPage::markWhere);
     connect(m_facts, &FactsForm::describeEcuAsked, this, [this] { emit describePart(PartKind::Ecu); });
     connect(m_consequences, &ConsequenceList::selectionMoved, this, [this] {
+        const QRect chosen = m_consequences->selectedRect();
+        const int top = m_consequences->mapTo(m_scroll->widget(), chosen.topLeft()).y();
+        m_scroll->ensureVisible(0, top + chosen.height() / 2, 0, chosen.height());
         refreshRange();
         refreshSiting();
     });

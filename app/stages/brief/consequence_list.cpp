@@ -126,11 +126,12 @@ ConsequenceList::ConsequenceList(Desk& desk, QWidget* parent)
     key(QKeySequence(Qt::Key_B), &ConsequenceList::bringBack);
 }
 
-/// The row's circuit is the one that is selected everywhere; a row that has none yet leaves nothing selected.
+/// The row's circuit is the one that is selected everywhere; of a row that has none yet, its name is.
 void ConsequenceList::select()
 {
     if (const auto* c = current())
-        m_desk.selection.setCircuit(c->circuits.empty() ? job::CircuitId{} : c->circuits.front());
+        c->circuits.empty() ? m_desk.selection.setCircuit({}, c->name)
+                            : m_desk.selection.setCircuit(c->circuits.front());
 }
 
 const brief::Consequence* ConsequenceList::current() const
@@ -143,6 +144,12 @@ job::FunctionId ConsequenceList::selected() const
 {
     const auto* c = current();
     return c == nullptr ? job::FunctionId{} : c->function;
+}
+
+QRect ConsequenceList::selectedRect() const
+{
+    const QRect row = m_table->visualItemRect(m_table->item(std::max(m_table->currentRow(), 0), 0));
+    return {m_table->viewport()->mapTo(this, row.topLeft()), row.size()};
 }
 
 void ConsequenceList::fill(int row, const brief::Consequence& c)

@@ -27,6 +27,8 @@ class ConsequenceList : public QWidget
 
     /// The function of the selected row; empty when nothing is.
     [[nodiscard]] job::FunctionId selected() const;
+    /// Where its row is in this widget.
+    [[nodiscard]] QRect selectedRect() const;
 
   signals:
     void selectionMoved();

@@ -17,7 +17,7 @@
 namespace vicegrip::app {
 namespace {
 
-constexpr int kSide = 316;
+constexpr int kSide = 316, kChooser = 420;
 
 QString milliamps(double a)
 {
@@ -135,6 +135,7 @@ void InputsPage::buildNoEcu()
         label(tr("Circuits are seated on its inputs, and wired to its cavities. Choose it from the library, "
                  "or describe it from its pinout."),
               look::Size::Body, false, true));
+    m_ecu->setMaximumWidth(kChooser);
     column->addWidget(m_ecu);
     column->addStretch();
     connect(m_ecu, &EcuChooser::describeAsked, this, [this] { emit describePart(PartKind::Ecu); });
@@ -155,6 +156,7 @@ void InputsPage::refresh()
     const bool none = job::inputs(*m_desk.store.job()).empty();
     m_noEcu->setVisible(none);
     m_side->setVisible(!none);
+    m_scroll->setVisible(!none);
     m_ecu->refresh();
     m_view->refresh();
     refreshSelected();

@@ -93,9 +93,9 @@ void WaysList::addTable(size_t index, const seating::FittedPullUp& fitted)
     const bool heats = fitted.choice.still_k > 0;
     const bool air = heats && fitted.choice.moving_k < fitted.choice.still_k;
     std::vector<ListTable::Column> columns = {
-        {tr("Pull-up"), 0}, {at(circuit.scaling.low), 62, true}, {at(circuit.scaling.high), 62, true}};
+        {tr("Pull-up"), 0}, {at(circuit.scaling.low), 58, true}, {at(circuit.scaling.high), 58, true}};
     if (air)
-        columns.insert(columns.end(), {{tr("still"), 50, true}, {tr("moving"), 58, true}});
+        columns.insert(columns.end(), {{tr("still"), 46, true}, {tr("moving"), 58, true}});
     else if (heats)
         columns.push_back({tr("warms by"), 62, true});
     auto* table = new ListTable("pull-ups", tr("Pull-ups to choose from"), columns);
@@ -118,13 +118,12 @@ void WaysList::addTable(size_t index, const seating::FittedPullUp& fitted)
     table->setFixedHeight(table->horizontalHeader()->sizeHint().height() + kRowHeight * static_cast<int>(rows.size()) +
                           4);
     table->setVerticalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    const QString heat =
+        air ? tr(" What it warms the sensor by, in still and in moving air") : tr(" What it warms the sensor by");
     m_column->addWidget(
-        label(air     ? tr("Per count at both ends, and how much it warms the sensor in still and in moving "
-                               "air; ✗ more than its reading is in doubt by. Tables in ECUs are written for the "
-                               "marked ones.")
-              : heats ? tr("Per count at both ends, and how much it warms the sensor; ✗ more than its "
-                           "reading is in doubt by. Tables in ECUs are written for the marked ones.")
-                      : tr("Per count at both ends."),
+        label(tr("Per count at both ends.") +
+                  (heats ? heat + tr("; ✗: more than its reading is in doubt by. Tables in ECUs expect the usual ones.")
+                         : QString()),
               look::Size::Small, false, true));
     m_column->addWidget(table);
     connect(table, &QTableWidget::currentCellChanged, this, [this, index, weighed = fitted.weighed](int row) {

@@ -47,9 +47,7 @@ ScalePage::ScalePage(Desk& desk, QWidget* parent)
     column->addWidget(m_bar);
     column->addWidget(m_stack, 1);
     connect(m_bar, &ViewBar::changed, this, &ScalePage::show);
-    connect(m_nothing, &Signpost::taken, this, [this] {
-        emit goTo(selectedCircuit(m_desk) == nullptr ? analysis::Stage::Brief : analysis::Stage::Trigger);
-    });
+    connect(m_nothing, &Signpost::taken, this, [this] { emit goTo(analysis::Stage::Trigger); });
     setFocusProxy(m_stack);
     fitStack();
 }
@@ -113,9 +111,6 @@ void ScalePage::showNothing()
                         tr("The ECU takes its position from the teeth: there is no table of it. Whether it decodes is "
                            "settled at Trigger."),
                         tr("Go to Trigger"));
-    else if (m_desk.store.job()->circuits.empty())
-        m_nothing->show(tr("There is no circuit yet"), tr("The brief says which circuits this engine needs."),
-                        tr("Go to Brief"));
     else
         m_nothing->show(tr("No circuit is selected"), tr("Choose one on the left; Alt+Down takes the first."), {});
     m_stack->setCurrentWidget(m_nothing);

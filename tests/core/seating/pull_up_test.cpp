@@ -138,7 +138,7 @@ TEST(PullUp, TheTableHoldsTheBestTheUsualOnesAndThoseOfItsEcu)
     for (const parts::EcuInput& i : unit.inputs)
         if (i.pull_up_ohm && i.takes(parts::InputMode::Analog)) {
             ASSERT_NE(row(*i.pull_up_ohm), table.end());
-            EXPECT_EQ(row(*i.pull_up_ohm)->expectedBy, "this ECU's");
+            EXPECT_EQ(row(*i.pull_up_ohm)->expectedBy, "as here");
         }
     EXPECT_TRUE(pullUpTable(test::sensor("map-3bar"), 0, 300e3, unit.inputs.front(), unit, 0.01).empty());
 }
