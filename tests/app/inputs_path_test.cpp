@@ -16,7 +16,7 @@ namespace {
 using analysis::Stage;
 using testing::HasSubstr;
 
-const job::Circuit* circuit(test::Window& w, const char* id)
+const job::Circuit* circuitOf(test::Window& w, const char* id)
 {
     return job::find(*w.window.desk().store.job(), job::CircuitId{id});
 }
@@ -83,8 +83,8 @@ TEST(InputsPath, FromAnEmptyJobToReadingsWithTheKeyboardOnly)
     EXPECT_EQ(w.window.desk().store.job()->ecu.inputs.size(), 7U);
     w.key(Qt::Key_Return, Qt::ControlModifier);
     w.settle();
-    ASSERT_NE(circuit(w, "flex"), nullptr);
-    ASSERT_NE(circuit(w, "map"), nullptr);
+    ASSERT_NE(circuitOf(w, "flex"), nullptr);
+    ASSERT_NE(circuitOf(w, "map"), nullptr);
     EXPECT_FALSE(w.find<QAbstractButton>("apply-brief")->isEnabled()) << "nothing is left to do";
 
     // What is taken out stays out.
@@ -95,10 +95,10 @@ TEST(InputsPath, FromAnEmptyJobToReadingsWithTheKeyboardOnly)
             table->setCurrentCell(row, 0);
     QTest::keyClick(table, Qt::Key_Delete);
     w.settle();
-    EXPECT_EQ(circuit(w, "oil-pressure"), nullptr);
+    EXPECT_EQ(circuitOf(w, "oil-pressure"), nullptr);
     w.key(Qt::Key_Return, Qt::ControlModifier);
     w.settle();
-    EXPECT_EQ(circuit(w, "oil-pressure"), nullptr);
+    EXPECT_EQ(circuitOf(w, "oil-pressure"), nullptr);
 
     // Seats.
     w.key(Qt::Key_2, Qt::ControlModifier);
@@ -107,23 +107,23 @@ TEST(InputsPath, FromAnEmptyJobToReadingsWithTheKeyboardOnly)
     w.key(Qt::Key_S);
     w.settle();
     EXPECT_THAT(w.textOf("seating-outcome"), HasSubstr("Proved"));
-    ASSERT_FALSE(circuit(w, "map")->input.empty());
-    ASSERT_TRUE(circuit(w, "clt")->input.empty()) << "no pull-up anywhere on this ECU";
-    ASSERT_TRUE(circuit(w, "iat")->input.empty());
+    ASSERT_FALSE(circuitOf(w, "map")->input.empty());
+    ASSERT_TRUE(circuitOf(w, "clt")->input.empty()) << "no pull-up anywhere on this ECU";
+    ASSERT_TRUE(circuitOf(w, "iat")->input.empty());
     EXPECT_TRUE(w.window.desk().selection.circuit() == job::CircuitId{"clt"} ||
                 w.window.desk().selection.circuit() == job::CircuitId{"iat"})
         << "who is left over is selected";
     w.choose("clt");
     EXPECT_THAT(w.textOf("seat"), HasSubstr("no seat"));
-    const auto refused = seating::refusals(*w.window.desk().store.job(), *circuit(w, "clt"));
+    const auto refused = seating::refusals(*w.window.desk().store.job(), *circuitOf(w, "clt"));
     EXPECT_EQ(refused.size(), 7U) << "each input has its reason";
 
     // An external pull-up: no input is free for it, so what is only wanted gives up its own.
     EXPECT_THAT(w.textOf("way-title-0"), testing::AllOf(HasSubstr("gives up U"), HasSubstr("pull-up")));
     w.key(Qt::Key_1, Qt::AltModifier);
     w.settle();
-    ASSERT_FALSE(circuit(w, "clt")->input.empty());
-    const auto* pullUp = harness::pullUpOf(*w.window.desk().store.job(), *circuit(w, "clt"));
+    ASSERT_FALSE(circuitOf(w, "clt")->input.empty());
+    const auto* pullUp = harness::pullUpOf(*w.window.desk().store.job(), *circuitOf(w, "clt"));
     ASSERT_NE(pullUp, nullptr);
 
     // An expander for the air temperature.
@@ -137,7 +137,7 @@ TEST(InputsPath, FromAnEmptyJobToReadingsWithTheKeyboardOnly)
     w.key(static_cast<Qt::Key>(Qt::Key_1 + way), Qt::AltModifier);
     w.settle();
     ASSERT_EQ(w.window.desk().store.job()->expanders.size(), 1U);
-    EXPECT_EQ(circuit(w, "iat")->input.value.substr(0, 2), "EX");
+    EXPECT_EQ(circuitOf(w, "iat")->input.value.substr(0, 2), "EX");
 
     // The meter's promises follow both.
     for (const char* id : {"clt", "iat"}) {
@@ -172,16 +172,16 @@ TEST(Inputs, KeysWalkSeatLockAndUnseat)
     seating->setFocus();
     QTest::keyClick(seating, Qt::Key_L);
     w.settle();
-    EXPECT_TRUE(circuit(w, "map")->locked);
+    EXPECT_TRUE(circuitOf(w, "map")->locked);
     QTest::keyClick(seating, Qt::Key_L);
     QTest::keyClick(seating, Qt::Key_Delete);
     w.settle();
-    EXPECT_TRUE(circuit(w, "map")->input.empty());
+    EXPECT_TRUE(circuitOf(w, "map")->input.empty());
     EXPECT_THAT(w.textOf("seat"), HasSubstr("no seat"));
     QTest::keyClick(seating, Qt::Key_Right); // to the first input that would take it: the one it left
     QTest::keyClick(seating, Qt::Key_Return);
     w.settle();
-    EXPECT_EQ(circuit(w, "map")->input, parts::InputId{"AN1"});
+    EXPECT_EQ(circuitOf(w, "map")->input, parts::InputId{"AN1"});
     QTest::keyClick(seating, Qt::Key_Down);
     QTest::keyClick(seating, Qt::Key_Left);
     QTest::keyClick(seating, Qt::Key_Down);
@@ -217,7 +217,7 @@ TEST(Inputs, HowTheEcuIsSetIsSaidAndJudged)
         return std::ranges::count(w.window.desk().store.analysis()->findings, "mode-set-otherwise",
                                   &findings::Finding::rule);
     };
-    const auto input = [&] { return *job::findInput(*w.window.desk().store.job(), circuit(w, "clt")->input); };
+    const auto input = [&] { return *job::findInput(*w.window.desk().store.job(), circuitOf(w, "clt")->input); };
     ASSERT_EQ(judged(), 0);
     pick(w, "input-mode", "switch");
     EXPECT_EQ(input().setTo, parts::InputMode::Switch);
@@ -251,7 +251,7 @@ TEST(Inputs, DraggingACircuitOntoAnInputSeatsIt)
     QTest::mouseMove(seating, to);
     QTest::mouseRelease(seating, Qt::LeftButton, {}, to);
     w.settle();
-    EXPECT_EQ(circuit(w, "oil-pressure")->input, parts::InputId{"AN10"});
+    EXPECT_EQ(circuitOf(w, "oil-pressure")->input, parts::InputId{"AN10"});
 }
 
 TEST(Brief, AFactsConsequencesAreShownBeforeTheyAreDone)
@@ -298,7 +298,7 @@ TEST(Brief, ABetterSensorIsFittedFromTheChart)
     EXPECT_THAT(chart->accessibleDescription().toStdString(), HasSubstr("2.5 bar"));
     QTest::keyClick(chart, Qt::Key_Return);
     w.settle();
-    EXPECT_EQ(job::sensorOf(*w.window.desk().store.job(), *circuit(w, "map"))->id, parts::PartId{"map-2b5"});
+    EXPECT_EQ(job::sensorOf(*w.window.desk().store.job(), *circuitOf(w, "map"))->id, parts::PartId{"map-2b5"});
     w.type(w.find<QLineEdit>("target_kpa"), "1.8 bar");
     const auto& findings = w.window.desk().store.analysis()->findings;
     EXPECT_NE(std::ranges::count(findings, "range-short", &findings::Finding::rule), 0) << "and too short is said";

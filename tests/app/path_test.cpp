@@ -35,7 +35,7 @@ TEST(Path, ProveBreakChangeScaleExportUndo)
 
     // Break its signal wire in the fault sheet: the reading fails at the ECU's end and not at the ground.
     w.setFaults(R"([{"kind": "open", "wire": "w12"}])");
-    QTest::qWait(400);
+    ASSERT_TRUE(w.ecuReads("ot", false));
     w.window.desk().selection.setStation("A.12");
     w.key(Qt::Key_M);
     ASSERT_TRUE(w.becomes("ot", "A.12", State::Failing));
@@ -48,7 +48,7 @@ TEST(Path, ProveBreakChangeScaleExportUndo)
 
     // Mend it and prove again.
     w.setFaults("[]");
-    QTest::qWait(400);
+    ASSERT_TRUE(w.ecuReads("ot"));
     for (const char* place : {"A.12", "BE.7"}) {
         w.window.desk().selection.setStation(place);
         w.key(Qt::Key_M);

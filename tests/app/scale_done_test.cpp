@@ -23,7 +23,7 @@ void stroke(Window& w, const char* id)
     auto& bench = w.window.desk().live.bench();
     const auto hold = [&](double share, int ms) {
         bench.setFelt(QString::fromLatin1(id), share);
-        QTest::qWait(ms);
+        QTest::qWait(ms); // time is what is meant: a hand rests or moves for so long
     };
     for (int n = 0; n < 2; ++n) {
         hold(0, 700);
@@ -73,7 +73,7 @@ TEST(ScaleDone, PetrelsInputsComeBackTrueAtTenPlacesEach)
 
     w.click("scale-table");
     ASSERT_TRUE(w.window.desk().store.save()); // the bench builds what the job says
-    QTest::qWait(800);
+    ASSERT_TRUE(w.ecuReads("iat"));
     w.key(Qt::Key_V, Qt::ShiftModifier);
     EXPECT_TRUE(becomesText(w, "said", "each returns true values at ten places", 60000)) << w.textOf("said");
     goTo(w, "map");
@@ -174,7 +174,7 @@ TEST(ScaleTable, TheEcuWorksByTheFormulaItWasGiven)
         ASSERT_TRUE(QTest::qWaitFor([&] { return w.find<QAbstractButton>("send")->isEnabled(); }, 3000));
         w.key(Qt::Key_E);
         ASSERT_TRUE(becomesText(w, "said", "The ECU took")) << w.textOf("said");
-        QTest::qWait(200); // until samples come with the new value
+        ASSERT_TRUE(becomesText(w, "returned-value", "✓")) << w.textOf("returned-value");
         w.key(Qt::Key_V);
         EXPECT_TRUE(becomesText(w, "said", "10 of 10 within")) << name << ": " << w.textOf("said");
     }

@@ -1,10 +1,12 @@
 #include "app/stages/scale/stroke_view.h"
+#include "app/stages/scale/verifier.h"
 #include "core/scaling/transfer.h"
 #include "tests/support/scale.h"
 
 #include <QClipboard>
 #include <QComboBox>
 #include <QPlainTextEdit>
+#include <QThreadPool>
 
 #include <gmock/gmock.h>
 
@@ -161,17 +163,18 @@ TEST(ScalePath, VerifyingSaysWhyNotAndCanBeGivenUp)
     EXPECT_FALSE(w.find<QLineEdit>("felt")->isVisible());
     w.startBench();
     goTo(w, "clt");
-    QTest::qWait(200);
+    ASSERT_TRUE(QTest::qWaitFor([&] { return w.textOf("returned-value") == "no table"; }, 5000));
     EXPECT_FALSE(w.find<QAbstractButton>("verify")->isEnabled()) << "the ECU has no table for it yet";
     goTo(w, "map");
     EXPECT_TRUE(QTest::qWaitFor([&] { return w.find<QAbstractButton>("verify")->isEnabled(); }, 3000));
     w.click("verify");
-    QTest::qWait(400);
+    const auto* verifier = w.window.findChild<app::Verifier*>();
+    ASSERT_TRUE(QTest::qWaitFor([&] { return !verifier->places().empty(); }, 5000));
     w.click("verify");
     EXPECT_THAT(w.textOf("said"), HasSubstr("Given up after"));
     w.type(w.find<QLineEdit>("felt"), "150 kPa");
     EXPECT_TRUE(QTest::qWaitFor(
-        [&] { return w.textOf("returned-value").starts_with("15") || w.textOf("returned-value").starts_with("149"); },
+        [&] { return w.textOf("returned-value").starts_with("150") || w.textOf("returned-value").starts_with("149"); },
         3000))
         << w.textOf("returned-value");
     EXPECT_THAT(w.textOf("returned-value"), HasSubstr("✓")) << "what must come back follows the hands";
@@ -191,7 +194,7 @@ TEST(ScalePath, AThermistorOnAnExternalPullUpComesBackTrueAtTenPlaces)
     w.type(w.find<QLineEdit>("input-step"), "1 mV");
     place(w, static_cast<int>(job::Knots::Best));
     ASSERT_TRUE(w.window.desk().store.save()); // the bench builds what the job says
-    QTest::qWait(800);
+    ASSERT_TRUE(w.ecuReads("iat"));
     w.key(Qt::Key_E);
     EXPECT_TRUE(QTest::qWaitFor([&] { return w.textOf("returned-value").find("°C") != std::string::npos; }, 5000));
     w.key(Qt::Key_V);
@@ -301,7 +304,8 @@ TEST(ScaleStrokes, OfTwoFilesTheLastOneIsSpokenOf)
     auto* view = w.window.findChild<app::StrokeView*>();
     view->readFile(QString::fromStdString(strokesFile()));
     openStrokes(w, QStringLiteral("/nowhere/strokes.csv"));
-    QTest::qWait(500);
+    QThreadPool::globalInstance()->waitForDone(); // both are read, whichever was first
+    QCoreApplication::processEvents();
     EXPECT_THAT(w.textOf("stroke-said"), HasSubstr("strokes.csv: the file cannot be opened"));
 }
 
@@ -315,7 +319,7 @@ TEST(ScaleStrokes, RecordedFromTheEcuWhileHandsMoveIt)
     auto& bench = w.window.desk().live.bench();
     const auto hold = [&](double share, int ms) {
         bench.setFelt(QStringLiteral("tps"), share);
-        QTest::qWait(ms);
+        QTest::qWait(ms); // time is what is meant: a hand rests or moves for so long
     };
     for (int stroke = 0; stroke < 2; ++stroke) {
         hold(0.02, 700);

@@ -73,7 +73,8 @@ TEST(BenchLink, EveryRequestIsAnsweredEvenWhenItDies)
     QStringList answers;
     for (int i = 0; i < 3; ++i)
         bench.setFelt(QStringLiteral("clt"), 300, [&](const QString& e) { answers << e; });
-    QTest::qWait(50);
+    QByteArray asked;
+    ASSERT_TRUE(QTest::qWaitFor([&] { return (asked += peer->readAll()).count('\n') == 3; }, 3000));
     peer->write("{\"ok\":true}\nnonsense\n");
     ASSERT_TRUE(QTest::qWaitFor([&] { return answers.size() == 2; }, 3000));
     EXPECT_EQ(answers[0], QString());

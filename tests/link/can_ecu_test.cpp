@@ -36,6 +36,17 @@ class FakeEcu
     std::unique_ptr<QCanBusDevice> m_bus;
 };
 
+/// Until a sample of somebody on the bus has come through.
+bool becomesLive(FakeEcu& fake, const CanEcu& ecu)
+{
+    return QTest::qWaitFor(
+        [&] {
+            fake.bus().writeFrame(frameOf(EcuSample{1, 2048, 2.5, {}}));
+            return ecu.state() == CanEcu::State::Live;
+        },
+        5000);
+}
+
 EcuTable table()
 {
     return {2, {0.5F, 4.5F}, {0.0F, 300.0F}};
@@ -51,12 +62,7 @@ TEST(CanEcu, SamplesMakeItLiveAndSilenceIsSaid)
     QObject::connect(&ecu, &CanEcu::stateChanged, [&](CanEcu::State, const QString& s) { said = s; });
     ecu.open(QStringLiteral("virtualcan"), fake.interface());
     EXPECT_EQ(ecu.state(), CanEcu::State::Connecting);
-    ASSERT_TRUE(QTest::qWaitFor(
-        [&] {
-            fake.bus().writeFrame(frameOf(EcuSample{1, 2048, 2.5, {}}));
-            return ecu.state() == CanEcu::State::Live;
-        },
-        5000));
+    ASSERT_TRUE(becomesLive(fake, ecu));
     EXPECT_EQ(seen.first().counts, 2048);
     ASSERT_TRUE(QTest::qWaitFor([&] { return ecu.state() == CanEcu::State::Silent; }, 5000));
     EXPECT_THAT(said.toStdString(), testing::HasSubstr("sends nothing"));
@@ -68,15 +74,21 @@ TEST(CanEcu, GarbageOnTheBusIsNotASample)
 {
     FakeEcu fake;
     CanEcu ecu;
+    QList<EcuSample> seen;
+    QObject::connect(&ecu, &CanEcu::sampled, [&](const QList<EcuSample>& samples) { seen += samples; });
     ecu.open(QStringLiteral("virtualcan"), fake.interface());
-    QTest::qWait(200);
+    ASSERT_TRUE(becomesLive(fake, ecu)); // from here on every frame arrives, in its order
+    ASSERT_TRUE(QTest::qWaitFor([&] { return ecu.state() == CanEcu::State::Silent; }, 5000));
+    seen.clear();
     for (int i = 0; i < 50; ++i) {
         fake.bus().writeFrame(QCanBusFrame(kSampleBase, QByteArray(i % 8, 'x'))); // too short
         fake.bus().writeFrame(QCanBusFrame(0x123, QByteArray(8, 'x'))); // somebody else's
         fake.bus().writeFrame(QCanBusFrame(kTableAnswer, QByteArray(8, '\x7f'))); // no such answer
     }
-    QTest::qWait(300);
-    EXPECT_NE(ecu.state(), CanEcu::State::Live);
+    fake.bus().writeFrame(frameOf(EcuSample{3, 77, 0.1, {}}));
+    ASSERT_TRUE(QTest::qWaitFor([&] { return !seen.isEmpty(); }, 5000));
+    EXPECT_EQ(seen.size(), 1) << "the garbage before it made none";
+    EXPECT_EQ(seen.first().counts, 77);
 }
 
 TEST(CanEcu, ATableIsAnsweredOrGivenUp)
@@ -91,7 +103,7 @@ TEST(CanEcu, ATableIsAnsweredOrGivenUp)
     EXPECT_THAT(failed.toStdString(), testing::HasSubstr("no link"));
 
     ecu.open(QStringLiteral("virtualcan"), fake.interface());
-    QTest::qWait(200);
+    ASSERT_TRUE(becomesLive(fake, ecu));
     failed.clear();
     ecu.sendTable(table());
     ASSERT_TRUE(QTest::qWaitFor([&] { return !failed.isEmpty(); }, 5000)) << "nobody answers";

@@ -123,6 +123,21 @@ class Window
             5000);
     }
 
+    /// Waits until the ECU reads what a station must read, or does no longer: the bench follows a saved job and its
+    /// fault sheet in its own time.
+    [[nodiscard]] bool ecuReads(const char* circuit, bool asPromised = true)
+    {
+        return QTest::qWaitFor(
+            [&] {
+                settle();
+                const auto& e = at(circuit, "input").expectation;
+                const auto job = window.desk().store.job();
+                const auto now = window.desk().live.now(*job, *job::find(*job, job::CircuitId{circuit}), e);
+                return now && e.promises() && e.allows(*now) == asPromised;
+            },
+            10000);
+    }
+
     QTemporaryDir folder;
     app::MainWindow window;
 };
