@@ -169,6 +169,7 @@ int scale(const ScaleOptions& options)
         out["worst_error"] = s.difference(table.worstError);
         out["worst_at"] = s.shown(table.worstAt);
         out["worst_at_reading"] = table.worstAtReading;
+        out["least_there_is"] = table.leastThereIs;
         out["even_error"] = s.difference(table.evenError);
         std::cout << out.dump(2) << '\n';
         return kFine;
@@ -181,6 +182,8 @@ int scale(const ScaleOptions& options)
     std::cout << (table.formula ? "worst error over the range " : "worst error between points ")
               << s.text(s.difference(table.worstError), 3) << " at " << s.text(s.shown(table.worstAt), 2) << " ("
               << scaling::readingText(table.worstAtReading, table.axis) << ")\n";
+    if (table.leastThereIs)
+        std::cout << "proved: no placing on the curve is better by more than 2 %\n";
     if (table.evenError > table.worstError)
         std::cout << "evenly spaced points would leave " << s.text(s.difference(table.evenError), 3) << '\n';
     if (table.formula && !scaling::needsOf(*table.formula).empty())

@@ -13,7 +13,6 @@ namespace {
 
 using Curve = std::span<const Sample>;
 
-constexpr size_t kExactSamples = 512; ///< beyond this the exact answer would be felt while typing
 constexpr size_t kPlacesPerSegment = 8; ///< of a linear program's first rows
 constexpr double kNear = 1e-4; ///< of a tolerance: it is not halved further
 
@@ -31,7 +30,7 @@ template <class Tell> void reach(Curve curve, size_t start, double off, Tell tel
     for (size_t j = start + 1; j < curve.size(); ++j) {
         const double run = 1 / (curve[j].x - x0);
         const double slope = (heldAt(curve[j]) - y0) * run;
-        if (slope >= least && slope <= most && std::abs(curve[j].rounding) <= off)
+        if (curve[j].knot && slope >= least && slope <= most && std::abs(curve[j].rounding) <= off)
             tell(j);
         const double rise = curve[j].y - y0;
         least = std::max(least, (rise - off) * run);
@@ -45,8 +44,9 @@ template <class Tell> void reach(Curve curve, size_t start, double off, Tell tel
 /// `off` up to there. The curve goes one way, so the end is the worst of it.
 bool flatTo(const Sample& end, const Sample& knot, double off, double endShare)
 {
-    return &end == &knot ? std::abs(knot.rounding) <= off
-                         : std::abs(heldAt(knot) - end.y) <= endShare * off && std::abs(knot.rounding) <= off;
+    if (!knot.knot || std::abs(knot.rounding) > off)
+        return false;
+    return &end == &knot || std::abs(heldAt(knot) - end.y) <= endShare * off;
 }
 
 /// The farthest chord each time, from the farthest begin; empty when more than `segments` of them are needed.
@@ -77,7 +77,8 @@ std::vector<size_t> exactly(Curve curve, size_t segments, double off, double end
     using Places = std::bitset<kExactSamples>;
     std::vector<Places> chords(curve.size()); // of each place, where a chord may go
     for (size_t i = 0; i + 1 < curve.size(); ++i)
-        reach(curve, i, off, [&](size_t j) { chords[i].set(j); });
+        if (curve[i].knot)
+            reach(curve, i, off, [&](size_t j) { chords[i].set(j); });
     std::vector<Places> after(segments + 1); // so many chords, the places that are reached
     Places ends;
     for (size_t i = 0; i < curve.size(); ++i) {
@@ -113,17 +114,45 @@ std::vector<size_t> evenKnots(size_t samples, size_t count)
     return knots;
 }
 
-/// An ECU that has so many points gets so many: those left over go into the middle of the widest gaps.
-void fillUp(std::vector<size_t>& knots, size_t count)
+/// Of so many places as can be placed exactly, each the n-th.
+std::vector<size_t> everyNth(const std::vector<size_t>& of)
 {
-    while (knots.size() < count) {
-        size_t widest = 1;
-        for (size_t i = 1; i < knots.size(); ++i)
-            if (knots[i] - knots[i - 1] > knots[widest] - knots[widest - 1])
-                widest = i;
-        knots.insert(knots.begin() + static_cast<std::ptrdiff_t>(widest),
-                     std::midpoint(knots[widest - 1], knots[widest]));
+    std::vector<size_t> out;
+    for (size_t k : evenKnots(of.size(), std::min(of.size(), kExactSamples)))
+        out.push_back(of[k]);
+    return out;
+}
+
+std::vector<size_t> mayBeKnots(Curve curve)
+{
+    std::vector<size_t> out;
+    for (size_t i = 0; i < curve.size(); ++i)
+        if (curve[i].knot)
+            out.push_back(i);
+    return out;
+}
+
+/// An ECU that has so many points gets so many: those left over go into the middle of the widest gaps. `may` are the
+/// samples they may go to, the knots among them.
+void fillUp(std::vector<size_t>& knots, size_t count, const std::vector<size_t>& may)
+{
+    std::vector<size_t> at; // their places in `may`
+    for (size_t k : knots)
+        at.push_back(static_cast<size_t>(std::ranges::lower_bound(may, k) - may.begin()));
+    while (at.size() < count) {
+        size_t from = 0, widest = 0;
+        for (size_t i = 0; i <= at.size(); ++i) {
+            const size_t first = i == 0 ? 0 : at[i - 1] + 1, end = i == at.size() ? may.size() : at[i];
+            if (end - first > widest) {
+                from = first;
+                widest = end - first;
+            }
+        }
+        at.insert(std::ranges::upper_bound(at, from), from + widest / 2);
     }
+    knots.clear();
+    for (size_t i : at)
+        knots.push_back(may[i]);
 }
 
 } // namespace
@@ -177,11 +206,15 @@ double worstOff(Curve curve, const std::vector<size_t>& knots)
 
 std::vector<size_t> bestKnots(Curve curve, size_t count, double endShare)
 {
-    auto knots = evenKnots(curve.size(), count);
+    const auto may = mayBeKnots(curve);
+    std::vector<size_t> knots;
+    for (size_t k : evenKnots(may.size(), count))
+        knots.push_back(may[k]);
     tighten(curve, knots, endShare, [&](double off) { return farthest(curve, count - 1, off, endShare); });
-    fillUp(knots, count);
+    fillUp(knots, count, may);
 
-    const auto places = evenKnots(curve.size(), std::min(curve.size(), kExactSamples)); // every n-th
+    const auto places = curve.size() <= kExactSamples ? evenKnots(curve.size(), curve.size())
+                                                      : everyNth(may); // of those that may be knots
     std::vector<Sample> fewer;
     for (size_t p : places)
         fewer.push_back(curve[p]);

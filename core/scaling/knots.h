@@ -7,10 +7,14 @@
 namespace vicegrip::scaling {
 
 /// A place of the curve, by rising x.
+/// Curves of no more samples are placed exactly: beyond it the exact answer would be felt while typing.
+inline constexpr size_t kExactSamples = 512;
+
 struct Sample
 {
     double x = 0, y = 0;
     double rounding = 0; ///< what a table would hold there, less y
+    bool knot = true; ///< it may be one; else it is only looked at
 };
 
 /// Indices of `count` knots on the curve whose straight lines, flat beyond the outermost, have the least worst error,
@@ -18,8 +22,9 @@ struct Sample
 /// dynamic programming, after Imai and Iri, "Computational-geometric methods for polygonal approximations of a curve",
 /// Computer Vision, Graphics and Image Processing 36, 1986; the tolerance halved down to). With more, no worse than
 /// taking the farthest chord each time over all samples, nor than the exact answer over every n-th. Needs 2 <= count <=
-/// curve.size(). Errors beyond the outermost knots weigh 1 / `endShare`: with 0 the first and the last sample are
-/// knots; with 1/2, what suits values beside the curve, which halve what a chord leaves but not what a flat end does.
+/// the samples that may be knots. Errors beyond the outermost knots weigh 1 / `endShare`: with 0 the first and the last
+/// sample are knots; with 1/2, what suits values beside the curve, which halve what a chord leaves but not what a flat
+/// end does.
 [[nodiscard]] std::vector<size_t> bestKnots(std::span<const Sample> curve, size_t count, double endShare = 1);
 
 /// The largest distance in y between the curve and straight lines through these knots, as rounded, flat beyond them.

@@ -6,6 +6,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 #include <tuple>
 
 namespace vicegrip::scaling {
@@ -65,11 +66,17 @@ class Placing
         return out;
     }
 
-    /// The curve on the input's grid, between the range's ends: at most so many places, the sensor's kinks among them.
+    /// The curve on the input's grid, between the range's ends: at most so many places, the sensor's kinks among them;
+    /// where the grid has few, places between them too, which are only looked at.
     [[nodiscard]] std::vector<Sample> curve() const;
 
     /// The best placing on the curve, and those with values beside it.
-    [[nodiscard]] std::vector<std::vector<TablePoint>> placings() const;
+    struct Placings
+    {
+        std::vector<std::vector<TablePoint>> all;
+        bool exact = false; ///< the first two are the least there is among the places looked at, and these are all
+    };
+    [[nodiscard]] Placings placings() const;
 
     /// Moves one point at a time, by its reading or, where values may lie beside the curve, by its value, until no move
     /// makes the worst error less.
@@ -116,45 +123,84 @@ std::vector<Sample> Placing::curve() const
     std::vector<double> values;
     for (int i = 0; i <= kValues; ++i)
         values.push_back(std::lerp(low, high, static_cast<double>(i) / kValues));
+    struct Place
+    {
+        double reading;
+        bool knot;
+    };
+    // Where points may lie, and between few of those as many places that are looked at as can be placed exactly.
     const double step = std::max(m_step, (m_last - m_first) / kPlaces);
-    std::vector<double> readings;
-    for (size_t i = 0; i <= kPlaces; ++i)
-        readings.push_back(std::min(onGrid(m_first + static_cast<double>(i) * step, m_step), onGrid(m_last, m_step)));
+    const auto steps = static_cast<size_t>(std::ceil((m_last - m_first) / step - 1e-9));
+    const size_t between = std::max<size_t>(kExactSamples / 2 / (steps + 1), 1);
+    std::vector<Place> places;
+    for (size_t i = 0; i <= steps * between; ++i) {
+        const double reading = m_first + static_cast<double>(i) * step / static_cast<double>(between);
+        places.push_back(i % between == 0 ? Place{std::min(onGrid(reading, m_step), onGrid(m_last, m_step)), true}
+                                          : Place{reading, false});
+    }
     for (const double kink : m_transfer.kinks()) {
         if (kink <= m_spec.low || kink >= m_spec.high)
             continue;
         values.push_back(kink);
-        readings.push_back(std::clamp(onGrid(m_transfer.reading(kink), m_step), m_first, m_last));
+        const double reading = m_transfer.reading(kink);
+        places.push_back({std::clamp(onGrid(reading, m_step), m_first, m_last), true});
+        if (between > 1)
+            places.push_back({reading, false});
     }
     std::vector<TablePoint> inverse;
     for (const double value : values)
         inverse.push_back({m_transfer.reading(value), value});
     std::ranges::sort(inverse, {}, &TablePoint::reading);
-    std::ranges::sort(readings);
+    std::ranges::sort(places, {}, [](const Place& p) { return std::pair(p.reading, !p.knot); });
     std::vector<Sample> out;
     size_t at = 1;
-    for (const double reading : readings) {
-        if (!out.empty() && reading - out.back().x < 0.5 * m_step)
+    double lastKnot = -std::numeric_limits<double>::infinity();
+    const double same = 0.1 * step / static_cast<double>(between);
+    for (const Place& place : places) {
+        const bool inRange = place.reading >= m_first && place.reading <= m_last;
+        if (place.knot ? place.reading - lastKnot < 0.5 * m_step : !inRange)
             continue;
-        while (at + 1 < inverse.size() && inverse[at].reading < reading)
+        if (!out.empty() && place.reading - out.back().x < same) {
+            if (!place.knot)
+                continue;
+            if (!out.back().knot)
+                out.pop_back(); // what is only looked at gives way
+        }
+        if (place.knot)
+            lastKnot = place.reading;
+        while (at + 1 < inverse.size() && inverse[at].reading < place.reading)
             ++at;
         const TablePoint &a = inverse[at - 1], &b = inverse[at];
-        const double share = b.reading > a.reading ? (reading - a.reading) / (b.reading - a.reading) : 0;
-        const double value = std::lerp(a.value, b.value, std::clamp(share, 0.0, 1.0));
-        out.push_back({reading, value, held(value) - value});
+        const double share = b.reading > a.reading ? (place.reading - a.reading) / (b.reading - a.reading) : 0;
+        const double value =
+            inRange ? std::lerp(a.value, b.value, std::clamp(share, 0.0, 1.0)) : onCurve(place.reading);
+        out.push_back({place.reading, value, held(value) - value, place.knot});
     }
     return out;
 }
 
-std::vector<std::vector<TablePoint>> Placing::placings() const
+Placing::Placings Placing::placings() const
 {
     auto places = curve();
     const auto count = static_cast<size_t>(m_spec.points);
-    if (places.size() < count)
+    if (std::cmp_less(std::ranges::count(places, true, &Sample::knot), count))
         return {};
-    std::vector<std::vector<TablePoint>> out(1);
-    for (size_t k : bestKnots(places, count))
-        out[0].push_back({places[k].x, held(onCurve(places[k].x))});
+    Placings out{{}, places.size() <= kExactSamples};
+    const auto onTheCurve = [&] {
+        auto& points = out.all.emplace_back();
+        for (size_t k : bestKnots(places, count))
+            points.push_back({places[k].x, places[k].y + places[k].rounding});
+    };
+    onTheCurve();
+    if (out.exact) { // on few steps a point beyond the range does better, now and then, with the value of its end
+        for (Sample& s : places)
+            if (s.x < m_first || s.x > m_last) {
+                s.y = std::clamp(s.y, m_spec.low, m_spec.high);
+                s.rounding = held(s.y) - s.y;
+            }
+        onTheCurve();
+        places = curve();
+    }
     if (!beside())
         return out;
     for (Sample& s : places)
@@ -162,7 +208,7 @@ std::vector<std::vector<TablePoint>> Placing::placings() const
     for (const double endShare : {0.0, 0.5}) {
         const auto knots = bestKnots(places, count, endShare);
         const auto values = bestValues(places, knots);
-        auto& points = out.emplace_back();
+        auto& points = out.all.emplace_back();
         for (size_t k = 0; k < knots.size(); ++k)
             points.push_back({places[knots[k]].x, held(values[k])});
     }
@@ -236,12 +282,15 @@ std::optional<Table> bestTable(const Transfer& transfer, const parts::Sensor& se
 {
     const Placing placing(transfer, sensor, spec);
     std::optional<Table> best;
-    for (auto& points : placing.placings())
+    Placing::Placings placings = placing.placings();
+    for (auto& points : placings.all)
         if (auto table = placing.table(std::move(points))) {
             Table mended = placing.mended(std::move(*table));
             if (!best || mended.worstError < best->worstError)
                 best = std::move(mended);
         }
+    if (best)
+        best->leastThereIs = placings.exact && spec.knots == job::Knots::Best;
     return best;
 }
 

@@ -27,6 +27,7 @@ struct Table
     double worstError = 0; ///< largest |table - truth| over the whole range, in the value's SI unit
     double worstAt = 0; ///< the value (SI) where it lies
     double worstAtReading = 0;
+    bool leastThereIs = false; ///< proved: no other placing on the curve and the input's steps is better by over 2 %
     double evenError = 0; ///< what as many evenly spaced points would leave, for comparison; equal where they are
     std::optional<Formula> formula; ///< what the ECU works by; the points are then places along it, for the eye
 };

@@ -183,7 +183,7 @@ Pair pairOf(const Recording& r, const Report& report)
     pair.slope = (open - shut) / report.travel_v();
     pair.offset_v = shut - pair.slope * report.shut_v;
     pair.crossed = pair.slope < 0;
-    for (size_t i = 1; i < r.volts.size(); ++i)
+    for (size_t i = 0; i < r.volts.size(); ++i)
         pair.worst_v = std::max(pair.worst_v, std::abs(r.second[i] - pair.offset_v - pair.slope * r.volts[i]));
     return pair;
 }

@@ -67,7 +67,7 @@ struct Limits
 struct Pair
 {
     double slope = 0, offset_v = 0; ///< second = offset + slope * first
-    double worst_v = 0; ///< farthest from that line, while moving slowly or at rest
+    double worst_v = 0; ///< farthest from that line, of any sample
     bool crossed = false; ///< one rises while the other falls: their sum is constant
 };
 

@@ -48,22 +48,23 @@ TEST(SteinhartHart, PublishedTenKiloohmCurve)
     EXPECT_NEAR(ohms(curve, kZero + 50), 3603, 3603 * 0.002);
 }
 
-/// IEC 60352-2, table 1: pull that a crimped connection withstands (from memory).
-TEST(Iec60352, CrimpsHoldWhatTheStandardAsks)
+// Annealed copper breaks at 200 to 250 N/mm² (handbook figure, from memory). A crimp may ask a good part of that of
+// thin wire and ever less of thick wire, and never more than the wire itself would hold; the table of IEC 60352-2 in
+// the code is from memory, and this is what is known of it from elsewhere.
+TEST(Iec60352, ACrimpHoldsAGoodPartOfWhatItsWireHolds)
 {
-    for (const auto& [mm2, newton] : {std::pair(0.22, 28.0),
-                                      {0.5, 60.0},
-                                      {0.75, 85.0},
-                                      {1.0, 108.0},
-                                      {1.5, 150.0},
-                                      {2.5, 230.0},
-                                      {4.0, 310.0},
-                                      {6.0, 360.0},
-                                      {10.0, 380.0}})
-        EXPECT_NEAR(crimpHolds(mm2 * 1e-6), newton, 1e-9) << mm2;
-    EXPECT_GT(crimpHolds(0.6e-6), 60);
-    EXPECT_LT(crimpHolds(0.6e-6), 85);
-    EXPECT_EQ(crimpHolds(100e-6), 380) << "beyond the table nothing more is promised";
+    constexpr double kBreaks_n_per_m2 = 200e6;
+    double before_n = 0, shareBefore = 1;
+    for (double mm2 = 0.14; mm2 <= 10; mm2 *= 1.05) {
+        const double holds_n = crimpHolds(mm2 * 1e-6), share = holds_n / (mm2 * 1e-6 * kBreaks_n_per_m2);
+        EXPECT_GT(holds_n, before_n) << mm2;
+        EXPECT_LE(share, shareBefore * 1.03) << mm2;
+        EXPECT_LT(share, 0.7) << mm2;
+        EXPECT_GT(share, mm2 <= 2.5 ? 0.4 : 0.15) << mm2;
+        before_n = holds_n;
+        shareBefore = share;
+    }
+    EXPECT_EQ(crimpHolds(100e-6), crimpHolds(10e-6)) << "beyond the table nothing more is promised";
 }
 
 } // namespace

@@ -244,10 +244,15 @@ void PointsPanel::sayWorst(const scaling::Table& table, const parts::Sensor& sen
         return;
     }
     m_gain->show(table, sensor, spec.knots != job::Knots::Even);
+    const QString placed = table.leastThereIs ? tr("\nProved: no placing on the curve is better by more than 2 %.")
+                           : spec.knots == job::Knots::Best || spec.knots == job::Knots::Free
+                               ? tr("\nThe best found, not proved.")
+                               : QString();
     m_worst->setText(tr("Worst at %1 (%2)")
                          .arg(text(units::format(table.worstAt, sensor.measures, sensor.unit,
                                                  std::min(3, scaling::decimalsOf(spec.outputStep)))),
-                              text(scaling::readingText(table.worstAtReading, table.axis))));
+                              text(scaling::readingText(table.worstAtReading, table.axis))) +
+                     placed);
 }
 
 void PointsPanel::copy()

@@ -89,6 +89,23 @@ TEST(Knots, ParabolaReachesItsBound)
     }
 }
 
+TEST(Knots, WhatIsOnlyLookedAtIsNeverAKnotAndCounts)
+{
+    // Four places for three knots of x^2, and what lies between them to tell which are best.
+    auto curve = sampled(301, [](double x) { return x * x; });
+    for (size_t i = 0; i < curve.size(); ++i)
+        curve[i].knot = i % 100 == 0;
+    const auto knots = bestKnots(curve, 3);
+    double best = 1;
+    for (const auto& three : {std::vector<size_t>{0, 100, 200}, {0, 100, 300}, {0, 200, 300}, {100, 200, 300}})
+        best = std::min(best, worstOff(curve, three));
+    ASSERT_EQ(knots.size(), 3U);
+    for (size_t k : knots)
+        EXPECT_TRUE(curve[k].knot) << k;
+    EXPECT_NEAR(worstOff(curve, knots), best, 1e-4 * best);
+    EXPECT_EQ(bestKnots(curve, 4), (std::vector<size_t>{0, 100, 200, 300})) << "as many as there may be";
+}
+
 TEST(Knots, AStraightLineFillsUpItsPoints)
 {
     const auto line = sampled(100, [](double x) { return 3 - 2 * x; });

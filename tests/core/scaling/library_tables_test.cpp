@@ -54,6 +54,76 @@ double beyondClaim(const job::Job& job, const Table& table)
     return worst;
 }
 
+/// The worst error of points on these readings, by a dense look: the ECU's arithmetic written out again.
+double worstOf(const std::vector<TablePoint>& points, const std::vector<std::pair<double, double>>& truth)
+{
+    double worst = 0;
+    for (const auto& [reading, value] : truth) {
+        double shown = reading <= points.front().reading ? points.front().value : points.back().value;
+        for (size_t k = 1; k < points.size(); ++k)
+            if (reading >= points[k - 1].reading && reading <= points[k].reading)
+                shown = points[k - 1].value + (points[k].value - points[k - 1].value) *
+                                                  (reading - points[k - 1].reading) /
+                                                  (points[k].reading - points[k - 1].reading);
+        worst = std::max(worst, std::abs(shown - value));
+    }
+    return worst;
+}
+
+TEST(LibraryTables, WhatIsProvedIsTheLeastOfEveryChoiceTried)
+{
+    for (const auto& [id, count, step_v] : {std::tuple("ntc-2k2", 4, 0.25),
+                                            {"ntc-2k2", 5, 0.3},
+                                            {"ntc-10k", 4, 0.25},
+                                            {"ntc-10k", 3, 0.2},
+                                            {"ntc-oil", 4, 0.22},
+                                            {"airflow-0-5v", 4, 0.25},
+                                            {"airflow-0-5v", 3, 0.16}}) {
+        const parts::Sensor fitted = test::sensor(id);
+        const parts::Sensor* sensor = &fitted;
+        auto job = seatedOn(test::ecu("large-free"), *sensor);
+        ASSERT_TRUE(job) << id;
+        job::Circuit& c = job->circuits.front();
+        c.scaling.knots = job::Knots::Best;
+        c.scaling.points = count;
+        c.scaling.inputStep = step_v;
+        const auto car = electrics::build(*job, {.surroundings = job->surroundings});
+        const auto transfer = Transfer::of(*job, *car, c);
+        const auto table = makeTable(*transfer, *sensor, c.scaling);
+        ASSERT_TRUE(table) << id;
+        ASSERT_TRUE(table->leastThereIs) << id << " " << count;
+        std::vector<std::pair<double, double>> truth;
+        for (int i = 0; i <= 2000; ++i) {
+            const double value = std::lerp(c.scaling.low, c.scaling.high, i / 2000.0);
+            truth.emplace_back(transfer->reading(value), value);
+        }
+        const auto [first, last] = std::minmax(truth.front().first, truth.back().first);
+        std::vector<TablePoint> grid;
+        for (double n = std::round(first / step_v); n * step_v < last + step_v / 2; ++n) {
+            const double reading = n * step_v;
+            double value = transfer->value(reading, sensor->low, sensor->high);
+            if (reading < first || reading > last) // beyond the range: the value of its end
+                value = std::clamp(value, c.scaling.low, c.scaling.high);
+            const double step = c.scaling.outputStep;
+            const double shown = units::toUnit(value, sensor->measures, table->unit);
+            grid.push_back({reading, units::fromUnit(step > 0 ? std::round(shown / step) * step : shown,
+                                                     sensor->measures, table->unit)});
+        }
+        double best = std::numeric_limits<double>::infinity();
+        std::vector<bool> taken(grid.size(), false);
+        std::fill(taken.begin(), taken.begin() + count, true);
+        do {
+            std::vector<TablePoint> points;
+            for (size_t i = 0; i < taken.size(); ++i)
+                if (taken[i])
+                    points.push_back(grid[i]);
+            best = std::min(best, worstOf(points, truth));
+        } while (std::prev_permutation(taken.begin(), taken.end()));
+        EXPECT_LE(table->worstError, best * 1.02) << id;
+        EXPECT_GE(table->worstError, best * 0.98) << id << ": better than every choice?";
+    }
+}
+
 TEST(LibraryTables, EachIsAsWrongAsItSaysAndNoMore)
 {
     int tables = 0, thermistors = 0;
