@@ -79,6 +79,24 @@ std::optional<double> Tree::length_m(const job::Wire& wire) const
     return sum;
 }
 
+namespace {
+
+/// The smallest circle round wires of these diameters, which are sorted. Packing takes some ten milliseconds, stretches
+/// of a trunk often hold the same wires, and an edit changes few of them: each is packed once.
+double packedDiameter(const std::vector<double>& diameters_m)
+{
+    constexpr size_t kMostKept = 500;
+    thread_local std::map<std::vector<double>, double> kept;
+    if (kept.size() >= kMostKept)
+        kept.clear();
+    const auto [it, added] = kept.try_emplace(diameters_m, 0);
+    if (added)
+        it->second = pack(diameters_m).diameter_m;
+    return it->second;
+}
+
+} // namespace
+
 std::vector<Stretch> stretches(const job::Job& job)
 {
     const Tree tree(job);
@@ -89,16 +107,12 @@ std::vector<Stretch> stretches(const job::Job& job)
             out[b].wires.push_back(w.id);
             diameters[b].push_back(parts::outerDiameter(w.area_m2));
         }
-    std::map<std::vector<double>, double> packed; // a trunk's stretches often hold the same wires
     for (size_t b = 0; b < out.size(); ++b) {
         if (diameters[b].empty())
             continue;
         std::ranges::sort(diameters[b]);
-        const auto [it, added] = packed.try_emplace(diameters[b], 0);
-        if (added)
-            it->second = pack(diameters[b]).diameter_m;
-        out[b].packed_m = it->second;
-        out[b].dressing = dress(it->second);
+        out[b].packed_m = packedDiameter(diameters[b]);
+        out[b].dressing = dress(out[b].packed_m);
     }
     return out;
 }

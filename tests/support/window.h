@@ -12,6 +12,7 @@
 #include <QTableWidget>
 #include <QTemporaryDir>
 #include <QTest>
+#include <QThreadPool>
 
 /// The real window on a copy of the demo job, driven by keys and clicks, read by what a person sees.
 namespace vicegrip::test {
@@ -67,11 +68,13 @@ class Window
             QTest::qWaitFor([&] { return window.desk().live.meterReady() && window.desk().live.ecuLive(); }, 10000));
     }
 
-    /// Lets the analysis catch up with the job.
+    /// Lets the analysis catch up with the job, and the views with what they work out beside the window.
     void settle()
     {
         EXPECT_TRUE(
             QTest::qWaitFor([&] { return window.desk().store.analysis()->job == window.desk().store.job(); }, 10000));
+        QCoreApplication::processEvents();
+        QThreadPool::globalInstance()->waitForDone();
         QCoreApplication::processEvents();
     }
 

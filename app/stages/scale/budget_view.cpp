@@ -95,6 +95,7 @@ void BudgetView::nothing(const QString& why)
 {
     m_bars->clear();
     m_chart->clear();
+    m_charted = {};
     for (QLabel* l : {m_worst, m_sigma, m_mixture})
         l->clear();
     m_how->setText(why);
@@ -114,8 +115,23 @@ void BudgetView::refresh()
     const auto& spec = circuit->scaling;
     const auto [it, added] = m_at.try_emplace(circuit->id, std::midpoint(spec.low, spec.high));
     it->second = std::clamp(it->second, spec.low, spec.high);
-    m_chart->show(scaling::budgetOver(*m_analysis->job, *circuit, *view->table, kPlaces), *sensor, it->second);
+    if (m_charted != circuit->id)
+        m_chart->clear();
+    m_range.ask([analysis = m_analysis, id = circuit->id] {
+        const auto& table = *analysis::find(*analysis, id)->table;
+        return OverRange{analysis, id,
+                         scaling::budgetOver(*analysis->job, *job::find(*analysis->job, id), table, kPlaces)};
+    });
     showAt(it->second);
+}
+
+void BudgetView::showRange(const OverRange& over)
+{
+    if (over.analysis != m_analysis || over.circuit != m_desk.selection.circuit())
+        return; // another is on its way
+    const job::Circuit& circuit = *job::find(*over.analysis->job, over.circuit);
+    m_charted = over.circuit;
+    m_chart->show(over.budgets, *job::sensorOf(*over.analysis->job, circuit), m_at.at(over.circuit));
 }
 
 void BudgetView::showAt(double value)

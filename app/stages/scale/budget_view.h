@@ -1,10 +1,13 @@
 #pragma once
 
 #include "app/desk/desk.h"
+#include "app/desk/worked.h"
+#include "core/scaling/budget.h"
 
 #include <QWidget>
 
 #include <map>
+#include <vector>
 
 class QLabel;
 
@@ -24,6 +27,14 @@ class BudgetView : public QWidget
     void refresh();
 
   private:
+    /// Of a circuit of an analysis, over its range.
+    struct OverRange
+    {
+        AnalysisPtr analysis;
+        job::CircuitId circuit;
+        std::vector<scaling::Budget> budgets;
+    };
+    void showRange(const OverRange& over);
     void showAt(double value);
     void nothing(const QString& why);
 
@@ -34,6 +45,8 @@ class BudgetView : public QWidget
     QLabel *m_worst, *m_sigma, *m_mixture, *m_how;
     BudgetBars* m_bars;
     BudgetChart* m_chart;
+    job::CircuitId m_charted; ///< whose budgets the chart shows
+    Worked<OverRange> m_range{[this](const OverRange& over) { showRange(over); }};
 };
 
 } // namespace vicegrip::app

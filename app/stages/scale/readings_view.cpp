@@ -10,8 +10,6 @@
 #include "app/widgets/selected.h"
 #include "app/widgets/typed_field.h"
 #include "core/harness/drawing.h"
-#include "core/scaling/as_measured.h"
-#include "core/scaling/budget.h"
 #include "core/scaling/pairs.h"
 
 #include <QHBoxLayout>
@@ -222,67 +220,98 @@ void ReadingsView::change(const QString& what, const std::function<void(std::vec
 
 void ReadingsView::refresh()
 {
-    const job::Circuit* c = selectedCircuit(m_desk);
-    const parts::Sensor* s = selectedSensor(m_desk);
     const auto analysis = m_desk.store.analysis();
     const auto* view = analysis::find(*analysis, m_desk.selection.circuit());
-    if (m_shown != m_desk.selection.circuit()) {
+    const bool another = m_shown != m_desk.selection.circuit();
+    if (another) {
         showPaste(false);
         m_within->setText({}); // another circuit, another instrument
     }
     m_shown = m_desk.selection.circuit();
-    m_fit->clear();
-    m_measured.reset();
+    m_measured.reset(); // what the readings made of it may be different now
     m_curve->setEnabled(false);
+    if (view == nullptr || !view->table) {
+        showNothing(tr("There is no table to compare with."));
+        return;
+    }
+    if (another)
+        showNothing({});
+    m_judge.ask([analysis, id = m_shown] { return judge(analysis, id); });
+    refreshLive();
+}
+
+ReadingsView::Verdict ReadingsView::judge(const AnalysisPtr& analysis, const job::CircuitId& id)
+{
+    const job::Job& job = *analysis->job;
+    const job::Circuit& circuit = *job::find(job, id);
+    const parts::Sensor& sensor = *job::sensorOf(job, circuit);
+    const scaling::Table& table = *analysis::find(*analysis, id)->table;
+    const auto words = scaling::judgeCaptured(job, circuit, table);
+    Verdict out{analysis,
+                id,
+                words,
+                words.and_then([&](const auto& v) { return scaling::asMeasured(circuit, sensor, v); }),
+                scaling::budgetOver(job, circuit, table, kAllowedPlaces),
+                {}};
+    const auto car = electrics::build(job, {.surroundings = job.surroundings});
+    const auto transfer = car ? scaling::Transfer::of(job, *car, circuit) : std::nullopt;
+    if (words && transfer)
+        out.curve = scaling::fitAlong(*words, *transfer, sensor, circuit.scaling);
+    return out;
+}
+
+void ReadingsView::showNothing(const QString& why)
+{
+    m_fit->clear();
     m_plot->clear();
-    if (c == nullptr || s == nullptr || view == nullptr || !view->table) {
-        m_table->fill({});
-        m_verdict->setText(tr("There is no table to compare with."));
+    m_table->fill({});
+    m_verdict->setText(why);
+}
+
+void ReadingsView::showVerdict(const Verdict& verdict)
+{
+    if (verdict.analysis != m_desk.store.analysis() || verdict.circuit != m_desk.selection.circuit())
+        return; // another is on its way
+    if (!verdict.words) {
+        showNothing(text(verdict.words.error().sentence));
         return;
     }
-    const auto verdict = scaling::judgeCaptured(*m_desk.store.job(), *c, *view->table);
-    if (!verdict) {
-        m_table->fill({});
-        m_verdict->setText(text(verdict.error().sentence));
-        return;
-    }
-    fillTable(*c, *s, *verdict);
-    showPlot(*c, *s, *view, *verdict);
-    const auto measured = scaling::asMeasured(*c, *s, *verdict);
-    const bool already = measured && measured->id == s->id && verdict->agrees;
+    const job::Job& job = *verdict.analysis->job;
+    const job::Circuit& c = *job::find(job, verdict.circuit);
+    const parts::Sensor& s = *job::sensorOf(job, c);
+    const scaling::CapturedVerdict& words = *verdict.words;
+    const auto& measured = verdict.measured;
+    fillTable(c, s, words);
+    showPlot(c, s, verdict);
+    const bool already = measured && measured->id == s.id && words.agrees;
     m_measured = measured && !already ? std::optional(*measured) : std::nullopt;
     m_curve->setEnabled(m_measured.has_value());
     m_curve->setToolTip(measured ? tr("Tables, promises and budgets then follow it in place of the sheet.")
                                  : text(measured.error().sentence));
-    m_verdict->setText(text(verdict->words));
-    setInk(m_verdict, !verdict->enough   ? look::colours().inkSoft
-                      : verdict->suspect ? look::colours().stale
-                      : verdict->agrees  ? look::colours().done
-                                         : look::colours().failing);
-    m_fit->setText(fitText(*s, *verdict));
-    refreshLive();
+    m_verdict->setText(text(words.words));
+    setInk(m_verdict, !words.enough   ? look::colours().inkSoft
+                      : words.suspect ? look::colours().stale
+                      : words.agrees  ? look::colours().done
+                                      : look::colours().failing);
+    m_fit->setText(fitText(s, words));
 }
 
 /// What is off, with what is allowed, and the curve through the readings with its band of two standard deviations.
-void ReadingsView::showPlot(const job::Circuit& circuit, const parts::Sensor& sensor, const analysis::CircuitView& view,
-                            const scaling::CapturedVerdict& verdict)
+void ReadingsView::showPlot(const job::Circuit& circuit, const parts::Sensor& sensor, const Verdict& verdict)
 {
-    const auto job = m_desk.store.job();
     const auto shown = [&](double si) { return units::toUnit(si, sensor.measures, sensor.unit); };
     const auto off = [&](double si) { return shown(si) - shown(0); };
     std::vector<OffPlot::Place> allowed, curve;
-    for (const scaling::Budget& b : scaling::budgetOver(*job, circuit, *view.table, kAllowedPlaces))
+    for (const scaling::Budget& b : verdict.allowed)
         allowed.push_back({shown(b.value), 0, off(b.ahead)});
-    const auto car = electrics::build(*job, {.surroundings = job->surroundings});
-    const auto transfer = car ? scaling::Transfer::of(*job, *car, circuit) : std::nullopt;
-    if (transfer)
-        for (const scaling::FitPlace& p : scaling::fitAlong(verdict, *transfer, sensor, circuit.scaling))
-            curve.push_back({shown(p.value + p.off), -off(p.off), off(2 * p.sigma)});
+    for (const scaling::FitPlace& p : verdict.curve)
+        curve.push_back({shown(p.value + p.off), -off(p.off), off(2 * p.sigma)});
     std::vector<OffPlot::Point> points;
+    const auto& pairs = verdict.words->pairs;
     for (size_t i = 0; i < circuit.captured.size(); ++i)
-        points.push_back({shown(circuit.captured[i].value), off(verdict.pairs[i].off),
+        points.push_back({shown(circuit.captured[i].value), off(pairs[i].off),
                           circuit.captured[i].setAside ? OffPlot::Mark::Aside
-                          : verdict.pairs[i].agrees    ? OffPlot::Mark::Good
+                          : pairs[i].agrees            ? OffPlot::Mark::Good
                                                        : OffPlot::Mark::Bad});
     m_plot->setAxes(tr("other instrument (%1)").arg(text(sensor.unit)), tr("off (%1)").arg(text(sensor.unit)));
     m_plot->show(curve, allowed, points);

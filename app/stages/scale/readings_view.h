@@ -1,11 +1,14 @@
 #pragma once
 
 #include "app/desk/desk.h"
-#include "core/scaling/captured.h"
+#include "app/desk/worked.h"
+#include "core/scaling/as_measured.h"
+#include "core/scaling/budget.h"
 
 #include <QWidget>
 
 #include <optional>
+#include <vector>
 
 class QLabel;
 class QPushButton;
@@ -38,8 +41,20 @@ class ReadingsView : public QWidget
     void readPasted();
     void takePasted();
     void makeCurve();
-    void showPlot(const job::Circuit& circuit, const parts::Sensor& sensor, const analysis::CircuitView& view,
-                  const scaling::CapturedVerdict& verdict);
+    /// What is worked out of a circuit's readings beside the window.
+    struct Verdict
+    {
+        AnalysisPtr analysis;
+        job::CircuitId circuit;
+        Result<scaling::CapturedVerdict> words;
+        Result<parts::Sensor> measured;
+        std::vector<scaling::Budget> allowed;
+        std::vector<scaling::FitPlace> curve;
+    };
+    [[nodiscard]] static Verdict judge(const AnalysisPtr& analysis, const job::CircuitId& id);
+    void showNothing(const QString& why);
+    void showVerdict(const Verdict& verdict);
+    void showPlot(const job::Circuit& circuit, const parts::Sensor& sensor, const Verdict& verdict);
     void change(const QString& what, const std::function<void(std::vector<job::Captured>&, size_t)>& change);
     void fillTable(const job::Circuit& circuit, const parts::Sensor& sensor, const scaling::CapturedVerdict& verdict);
     [[nodiscard]] QString fitText(const parts::Sensor& sensor, const scaling::CapturedVerdict& verdict) const;
@@ -55,6 +70,7 @@ class ReadingsView : public QWidget
     QLabel *m_verdict, *m_fit;
     job::CircuitId m_shown;
     std::optional<parts::Sensor> m_measured; ///< what the readings make of the sensor
+    Worked<Verdict> m_judge{[this](const Verdict& verdict) { showVerdict(verdict); }};
 };
 
 } // namespace vicegrip::app
