@@ -74,8 +74,11 @@ class Window
         EXPECT_TRUE(
             QTest::qWaitFor([&] { return window.desk().store.analysis()->job == window.desk().store.job(); }, 10000));
         QCoreApplication::processEvents();
-        QThreadPool::globalInstance()->waitForDone();
-        QCoreApplication::processEvents();
+        do { // an answer may begin what was asked for meanwhile
+            QThreadPool::globalInstance()->waitForDone();
+            QCoreApplication::processEvents();
+        } while (QThreadPool::globalInstance()->activeThreadCount() > 0);
+        QCoreApplication::processEvents(); // what they changed is laid out
     }
 
     template <class W> W* find(const char* name)
