@@ -84,12 +84,13 @@ struct Bounds::Work
             if (!corner || corner->varied() != varied || corner->sought() != sought)
                 corner.emplace(columns, sought, std::move(varied));
             const double found = Climb(*corner, active, nominal.sensitivity, sign).extreme(kicked);
+            const Corner::Others others(*corner);
             double rest = leftOut;
             bool grown = false;
             for (Candidate& c : candidates) {
                 if (c.solvedFor)
                     continue;
-                const auto slopes = [&](ElementIndex e) { return corner->slopeOfOther(e); };
+                const auto slopes = [&](ElementIndex e) { return others.slope(e); };
                 const double more = std::max(0.0, c.mover->farthest(slopes, sign).second);
                 rest += more;
                 if (more > kLittle * total && active.size() < kMostInACorner)

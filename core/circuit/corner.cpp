@@ -29,6 +29,32 @@ double shiftOf(const Element& e, double value)
 
 } // namespace
 
+Columns::Columns(const Solution& solution) : m_factors(*solution.m_factors), m_followsSources(follows(m_factors.x)) {}
+
+std::vector<double> Columns::follows(const VectorView& answer) const
+{
+    std::vector<double> out(m_factors.packed.size());
+    for (size_t i = 0; i < out.size(); ++i) {
+        const Packed& e = m_factors.packed[i];
+        if (e.kind == Element::Kind::Resistor)
+            out[i] = Solution::Factors::across(answer, e.a, e.b);
+        else if (e.kind == Element::Kind::VoltageControlledVoltage)
+            out[i] = Solution::Factors::across(answer, e.c, e.d);
+    }
+    return out;
+}
+
+Column Columns::column(const VectorView& answer, const VectorView& adjoint) const
+{
+    Column out{answer, follows(answer), {}};
+    out.gives.reserve(out.follows.size());
+    for (const Packed& e : m_factors.packed)
+        out.gives.push_back(e.kind == Element::Kind::Resistor        ? Solution::Factors::across(adjoint, e.a, e.b)
+                            : e.kind == Element::Kind::CurrentSource ? -Solution::Factors::across(adjoint, e.a, e.b)
+                                                                     : adjoint[e.branch]);
+    return out;
+}
+
 void Columns::prepare(const std::vector<ElementIndex>& elements)
 {
     std::vector<ElementIndex> missing;
@@ -60,7 +86,7 @@ void Columns::prepare(const std::vector<ElementIndex>& elements)
                  adjoints = m_factors.symmetric ? answers : m_factors.lu.transposed(std::move(follows));
     for (size_t k = 0; k < missing.size(); ++k) {
         const auto column = static_cast<Eigen::Index>(k);
-        m_elements[missing[k]] = {answers.col(column), adjoints.col(column)};
+        m_elements[missing[k]] = this->column(answers.col(column), adjoints.col(column));
     }
 }
 
@@ -77,45 +103,38 @@ void Columns::prepare(const std::vector<Probes>& probes)
                  adjoints = m_factors.symmetric ? answers : m_factors.lu.transposed(between);
     for (size_t k = 0; k < missing.size(); ++k) {
         const auto column = static_cast<Eigen::Index>(k);
-        m_probes[{missing[k].red, missing[k].black}] = {answers.col(column), adjoints.col(column)};
+        m_probes[{missing[k].red, missing[k].black}] = this->column(answers.col(column), adjoints.col(column));
     }
 }
 
 Corner::Corner(Columns& columns, const Sought& sought, std::vector<ElementIndex> varied)
-    : m_columns(columns), m_factors(columns.factors()), m_sought(sought), m_varied(std::move(varied))
+    : m_factors(columns.factors()), m_sought(sought), m_varied(std::move(varied))
 {
     columns.prepare(m_varied);
     columns.prepare(sought.over ? std::vector{sought.probes, *sought.over} : std::vector{sought.probes});
     const bool meter = sought.meter_ohm > 0;
     const bool probed = meter || sought.inOhm;
     const auto count = static_cast<Eigen::Index>(m_varied.size()), size = count + (meter ? 1 : 0);
-    const Vector* probes = probed ? &columns.of(sought.probes) : nullptr;
-    for (ElementIndex e : m_varied) {
-        m_answers.push_back(&columns.of(e));
-        m_adjoints.push_back(&columns.adjointOf(e));
-    }
-    std::vector<const Vector*> answers = m_answers;
+    const Column* probes = probed ? &columns.of(sought.probes) : nullptr;
+    for (ElementIndex e : m_varied)
+        m_of.push_back(&columns.of(e));
     if (meter)
-        answers.push_back(probes);
-    const Vector& x = sought.inOhm ? *probes : m_factors.x; // a test current of 1 A, or the sources
+        m_of.push_back(probes);
+    // A test current of 1 A, or the sources.
+    const Vector& x = sought.inOhm ? probes->answer : m_factors.x;
+    m_follows = sought.inOhm ? &probes->follows : &columns.followsSources();
 
     // What follows the solution in row i: an element's volts, a gain's controlling volts, nothing for a source.
-    const auto along = [&](Eigen::Index i, const Vector& v) {
-        if (i == count)
-            return Solution::Factors::across(v, sought.probes.red, sought.probes.black);
-        const Packed& e = m_factors.packed[static_cast<size_t>(m_varied[static_cast<size_t>(i)])];
-        if (e.kind == Element::Kind::Resistor)
-            return Solution::Factors::across(v, e.a, e.b);
-        if (e.kind == Element::Kind::VoltageControlledVoltage)
-            return Solution::Factors::across(v, e.c, e.d);
-        return 0.0;
-    };
     m_coupling.resize(size, size);
     m_state.along.resize(size);
     for (Eigen::Index i = 0; i < size; ++i) {
-        m_state.along[i] = along(i, x);
+        const auto along = [&](const Vector& answer, const std::vector<double>& follows) {
+            return i == count ? Solution::Factors::across(answer, sought.probes.red, sought.probes.black)
+                              : follows[static_cast<size_t>(m_varied[static_cast<size_t>(i)])];
+        };
+        m_state.along[i] = along(x, *m_follows);
         for (Eigen::Index j = 0; j < size; ++j)
-            m_coupling(i, j) = along(i, *answers[static_cast<size_t>(j)]);
+            m_coupling(i, j) = along(m_of[static_cast<size_t>(j)]->answer, m_of[static_cast<size_t>(j)]->follows);
     }
     m_change = m_shift = SmallVector::Zero(size);
     m_outputs.push_back(sought.probes);
@@ -123,10 +142,11 @@ Corner::Corner(Columns& columns, const Sought& sought, std::vector<ElementIndex>
         m_outputs.push_back(*sought.over);
     for (size_t o = 0; o < m_outputs.size(); ++o) {
         const auto [red, black] = m_outputs[o];
+        m_outputColumns[o] = &columns.of(m_outputs[o]);
         m_state.output[o] = Solution::Factors::across(x, red, black);
         m_state.adjoint[o].resize(size);
         for (Eigen::Index j = 0; j < size; ++j)
-            m_state.adjoint[o][j] = Solution::Factors::across(*answers[static_cast<size_t>(j)], red, black);
+            m_state.adjoint[o][j] = Solution::Factors::across(m_of[static_cast<size_t>(j)]->answer, red, black);
     }
     for (ElementIndex e : m_varied)
         m_state.values.push_back(m_factors.network.element(e).value);
@@ -229,48 +249,37 @@ double Corner::slope(const State& state, size_t varied) const
     return m_sought.times * (of(0) - state.output[0] / state.output[1] * of(1)) / state.output[1];
 }
 
-double Corner::slopeOfOther(ElementIndex index) const
+/// x' = x + A^-1 U (shift - D y); the adjoint l' = l - A'^-1 W D t.
+Corner::Others::Others(const Corner& corner) : m_corner(corner)
 {
-    const Packed& e = m_factors.packed[static_cast<size_t>(index)];
-    const auto count = static_cast<Eigen::Index>(m_varied.size());
-    const bool meter = m_change.size() > count;
-    const auto column = [&](Eigen::Index j, bool adjoint) -> const Vector& {
-        if (j == count)
-            return adjoint ? m_columns.adjointOf(m_sought.probes) : m_columns.of(m_sought.probes);
-        return adjoint ? *m_adjoints[static_cast<size_t>(j)] : *m_answers[static_cast<size_t>(j)];
+    for (Eigen::Index j = 0; j < corner.m_change.size(); ++j) {
+        m_flow.push_back(corner.m_shift[j] - corner.m_change[j] * corner.m_state.along[j]);
+        for (size_t o = 0; o < corner.m_outputs.size(); ++o)
+            m_felt[o].push_back(corner.m_change[j] * corner.m_state.adjoint[o][j]);
+    }
+}
+
+double Corner::Others::slope(ElementIndex index) const
+{
+    const auto at = static_cast<size_t>(index);
+    const Packed& e = m_corner.m_factors.packed[at];
+    const bool source = e.kind == Element::Kind::VoltageSource || e.kind == Element::Kind::CurrentSource;
+    if (source && m_corner.m_sought.inOhm)
+        return 0;
+    double solution = source ? 1 : (*m_corner.m_follows)[at];
+    for (size_t j = 0; !source && j < m_flow.size(); ++j)
+        solution += m_flow[j] * m_corner.m_of[j]->follows[at];
+    if (e.kind == Element::Kind::Resistor)
+        solution *= e.g2;
+    const auto of = [&](size_t o) {
+        double adjoint = m_corner.m_outputColumns[o]->gives[at];
+        for (size_t j = 0; j < m_flow.size(); ++j)
+            adjoint -= m_felt[o][j] * m_corner.m_of[j]->gives[at];
+        return adjoint * solution;
     };
-    const Eigen::Index size = count + (meter ? 1 : 0);
-    // x' = x + A^-1 U (shift - D y); the adjoint l' = l - A'^-1 W D t.
-    const auto solution = [&](Node a, Node b) {
-        double sum = Solution::Factors::across(m_sought.inOhm ? m_columns.of(m_sought.probes) : m_factors.x, a, b);
-        for (Eigen::Index j = 0; j < size; ++j)
-            sum += (m_shift[j] - m_change[j] * m_state.along[j]) * Solution::Factors::across(column(j, false), a, b);
-        return sum;
-    };
-    const auto slopeOf = [&](size_t o) {
-        const auto adjoint = [&](auto take) {
-            double sum = take(m_columns.adjointOf(m_outputs[o]));
-            for (Eigen::Index j = 0; j < size; ++j)
-                sum -= m_change[j] * m_state.adjoint[o][j] * take(column(j, true));
-            return sum;
-        };
-        const auto across = [&](const Vector& v) { return Solution::Factors::across(v, e.a, e.b); };
-        const auto branch = [&](const Vector& v) { return v[e.branch]; };
-        switch (e.kind) {
-        case Element::Kind::Resistor:
-            return adjoint(across) * solution(e.a, e.b) * e.g2;
-        case Element::Kind::VoltageControlledVoltage:
-            return adjoint(branch) * solution(e.c, e.d);
-        case Element::Kind::VoltageSource:
-            return m_sought.inOhm ? 0 : adjoint(branch);
-        case Element::Kind::CurrentSource:
-            return m_sought.inOhm ? 0 : -adjoint(across);
-        }
-        return 0.0;
-    };
-    if (!m_sought.over)
-        return slopeOf(0);
-    return m_sought.times * (slopeOf(0) - m_state.output[0] / m_state.output[1] * slopeOf(1)) / m_state.output[1];
+    const Sought& sought = m_corner.m_sought;
+    const auto& output = m_corner.m_state.output;
+    return sought.over ? sought.times * (of(0) - output[0] / output[1] * of(1)) / output[1] : of(0);
 }
 
 } // namespace vicegrip::circuit

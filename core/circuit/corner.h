@@ -19,38 +19,39 @@ inline constexpr int kMostInACorner = 31; ///< elements; the meter is one more
 using Small = Eigen::Matrix<double, Eigen::Dynamic, Eigen::Dynamic, 0, kMostInACorner + 1, kMostInACorner + 1>;
 using SmallVector = Eigen::Matrix<double, Eigen::Dynamic, 1, 0, kMostInACorner + 1, 1>;
 
-/// A^-1 u of elements and probes, each solved for once.
+/// A^-1 u of an element or of probes, and what every element makes of it.
+struct Column
+{
+    Vector answer; ///< A^-1 u
+    std::vector<double> follows; ///< per element: the volts across it in `answer`, or those it is controlled by
+    std::vector<double> gives; ///< per element: what its own change weighs in A'^-1 w, by the same w
+};
+
+/// Those of elements and probes, each solved for once.
 class Columns
 {
   public:
-    explicit Columns(const Solution& solution) : m_factors(*solution.m_factors) {}
+    explicit Columns(const Solution& solution);
 
     [[nodiscard]] Solution::Factors& factors() const { return m_factors; }
 
     /// Solves together for those that are not there yet.
     void prepare(const std::vector<ElementIndex>& elements);
     void prepare(const std::vector<Probes>& probes);
-    /// Of an element that was prepared; stays where it is.
-    [[nodiscard]] const Vector& of(ElementIndex element) const { return m_elements.at(element).forward; }
-    /// A'^-1 w: what the element follows, through the transposed network.
-    [[nodiscard]] const Vector& adjointOf(ElementIndex element) const { return m_elements.at(element).adjoint; }
-    [[nodiscard]] const Vector& of(const Probes& probes) const
-    {
-        return m_probes.at({probes.red, probes.black}).forward;
-    }
-    [[nodiscard]] const Vector& adjointOf(const Probes& probes) const
-    {
-        return m_probes.at({probes.red, probes.black}).adjoint;
-    }
+    /// Of one that was prepared; stays where it is.
+    [[nodiscard]] const Column& of(ElementIndex element) const { return m_elements.at(element); }
+    [[nodiscard]] const Column& of(const Probes& probes) const { return m_probes.at({probes.red, probes.black}); }
+    /// Column::follows in the answer to the network's own sources.
+    [[nodiscard]] const std::vector<double>& followsSources() const { return m_followsSources; }
 
   private:
-    struct Both
-    {
-        Vector forward, adjoint;
-    };
+    [[nodiscard]] std::vector<double> follows(const VectorView& answer) const;
+    [[nodiscard]] Column column(const VectorView& answer, const VectorView& adjoint) const;
+
     Solution::Factors& m_factors;
-    std::map<ElementIndex, Both> m_elements;
-    std::map<std::pair<Node, Node>, Both> m_probes;
+    std::vector<double> m_followsSources;
+    std::map<ElementIndex, Column> m_elements;
+    std::map<std::pair<Node, Node>, Column> m_probes;
 };
 
 /// What is read.
@@ -92,8 +93,18 @@ class Corner
     /// d reading / d value of a varied element in a state.
     [[nodiscard]] double slope(const State& state, size_t varied) const;
 
-    /// The same of an element that is not varied.
-    [[nodiscard]] double slopeOfOther(ElementIndex element) const;
+    /// The same of elements that are not varied, at the corner as it is now.
+    class Others
+    {
+      public:
+        explicit Others(const Corner& corner);
+        [[nodiscard]] double slope(ElementIndex element) const;
+
+      private:
+        const Corner& m_corner;
+        std::vector<double> m_flow; ///< of each column, what of it is in the solution here
+        std::array<std::vector<double>, 2> m_felt; ///< and in the adjoint of each output
+    };
 
   private:
     [[nodiscard]] double readingOf(const State& state) const;
@@ -104,12 +115,13 @@ class Corner
     void anew();
     [[nodiscard]] const Element& element(size_t varied) const { return m_factors.network.element(m_varied[varied]); }
 
-    Columns& m_columns;
     const Solution::Factors& m_factors;
     Sought m_sought;
     std::vector<ElementIndex> m_varied;
-    std::vector<const Vector*> m_answers, m_adjoints; ///< the varied elements' columns
+    std::vector<const Column*> m_of; ///< the varied elements' columns, then the meter's
     std::vector<Probes> m_outputs; ///< one, or the two of a ratio
+    std::array<const Column*, 2> m_outputColumns{};
+    const std::vector<double>* m_follows = nullptr; ///< in the nominal solution
     State m_state, m_start; ///< now, and with nominal values
     Small m_coupling, m_startCoupling; ///< w_i' A^-1 u_j
     SmallVector m_change; ///< of conductance or gain, from the nominal one
