@@ -314,7 +314,8 @@ void MainWindow::refresh()
 void MainWindow::refreshLive()
 {
     m_thread->refreshLive();
-    m_pages[static_cast<size_t>(m_stage)]->refreshLive();
+    if (StagePage* page = m_pages[static_cast<size_t>(m_stage)]; m_stages->currentWidget() == page)
+        page->refreshLive();
 }
 
 void MainWindow::moveCircuit(int step)

@@ -23,14 +23,49 @@ std::string size(double si, const parts::Sensor& s, int decimals)
     return units::formatNumber(std::abs(shown), decimals) + " " + s.unit;
 }
 
-/// How far the sensor's own tolerance puts its resistance off, as a value.
-double sensorError(const parts::Sensor& sensor, double value, double step)
+/// A sensor along a range, looked at once for all the pull-ups that are tried on it.
+struct Along
 {
+    double low = 0, high = 0, step = 0;
+    double atLow_ohm = 0, atHigh_ohm = 0;
+    double dissipation_w_per_k = 0; ///< as it works; 0: it is no thermistor
+    double stillOverMoving = 1;
+    struct Place
+    {
+        double value = 0;
+        double ohm = 0, before_ohm = 0, after_ohm = 0; ///< there, and half a step to either side
+        double sensorError = 0; ///< how far the sensor's own tolerance puts it off, as a value
+    };
+    std::vector<Place> places;
+};
+
+/// None for a sensor without a resistance to read.
+std::optional<Along> along(const parts::Sensor& sensor, double low, double high)
+{
+    if (!ohmsAt(sensor, low))
+        return std::nullopt;
+    Along out;
+    out.low = low;
+    out.high = high;
+    out.step = (high - low) / kSteps;
+    out.atLow_ohm = *ohmsAt(sensor, low);
+    out.atHigh_ohm = *ohmsAt(sensor, high);
     const auto* thermistor = std::get_if<parts::Thermistor>(&sensor.model);
     const double tolerance =
         thermistor != nullptr ? thermistor->tolerance : std::get<parts::Sender>(sensor.model).tolerance;
-    const double slope = std::abs(*ohmsAt(sensor, value + step / 2) - *ohmsAt(sensor, value - step / 2)) / step;
-    return slope > 0 ? tolerance * *ohmsAt(sensor, value) / slope : 0;
+    if (thermistor != nullptr) {
+        out.stillOverMoving = sensor.kind == parts::SensorKind::AirTemperature ? kMovingAir : 1;
+        out.dissipation_w_per_k = thermistor->dissipation_w_per_k * out.stillOverMoving;
+    }
+    double before = out.atLow_ohm;
+    for (int i = 0; i < kSteps; ++i) {
+        const double value = low + (i + 0.5) * out.step, ohm = *ohmsAt(sensor, value);
+        const double after = *ohmsAt(sensor, value + out.step / 2);
+        const double slope = std::abs(after - before) / out.step;
+        out.places.push_back({value, ohm, before, after, slope > 0 ? tolerance * ohm / slope : 0});
+        before = after;
+    }
+    return out;
 }
 
 std::string spoken(double v)
@@ -48,77 +83,86 @@ std::optional<double> ohmsAt(const parts::Sensor& sensor, double value)
     return electrics::elementValues(sensor, value)[0];
 }
 
-PullUpChoice withPullUp(const parts::Sensor& sensor, double low, double high, const parts::EcuInput& input,
-                        double supply_v, double ohm, double tolerance)
+namespace {
+
+PullUpChoice weighed(const Along& range, const parts::EcuInput& input, double supply_v, double ohm, double tolerance)
 {
     const bool ratiometric = input.reference == parts::Reference::Ratiometric;
     const double count_v = (ratiometric ? supply_v : input.span_v) / input.fullScale();
-    const auto at = [&](double value, double pullUp) {
-        return volts(*ohmsAt(sensor, value), pullUp, input.pull_down_ohm, supply_v);
+    const double all = range.high - range.low;
+    const auto at = [&](double sensorOhm, double pullUp) {
+        return volts(sensorOhm, pullUp, input.pull_down_ohm, supply_v);
     };
-    const auto* thermistor = std::get_if<parts::Thermistor>(&sensor.model);
     PullUpChoice out;
     out.ohm = ohm;
-    out.low_v = at(low, ohm);
-    out.high_v = at(high, ohm);
-    const double step = (high - low) / kSteps;
-    for (int i = 0; i < kSteps; ++i) {
-        const double value = low + (i + 0.5) * step;
-        const double slope = std::abs(at(value + step / 2, ohm) - at(value - step / 2, ohm)) / step;
-        const double perCount = slope > 0 ? count_v / slope : high - low;
+    out.low_v = at(range.atLow_ohm, ohm);
+    out.high_v = at(range.atHigh_ohm, ohm);
+    for (const Along::Place& place : range.places) {
+        const double across = at(place.ohm, ohm);
+        const double slope = std::abs(at(place.after_ohm, ohm) - at(place.before_ohm, ohm)) / range.step;
+        const double perCount = slope > 0 ? count_v / slope : all;
         if (perCount > out.worstPerCount) {
             out.worstPerCount = perCount;
-            out.worstAt = value;
+            out.worstAt = place.value;
         }
-        (i == 0 ? out.lowPerCount : out.highPerCount) = perCount;
-        const double moved = std::abs(at(value, ohm * (1 + tolerance)) - at(value, ohm));
-        const double resistorError = slope > 0 ? moved / slope : high - low;
+        (&place == &range.places.front() ? out.lowPerCount : out.highPerCount) = perCount;
+        const double moved = std::abs(at(place.ohm, ohm * (1 + tolerance)) - across);
+        const double resistorError = slope > 0 ? moved / slope : all;
         out.toleranceError = std::max(out.toleranceError, resistorError);
-        if (thermistor == nullptr)
+        if (range.dissipation_w_per_k == 0)
             continue;
-        const double across = at(value, ohm);
-        const double still_k = across * across / *ohmsAt(sensor, value) / thermistor->dissipation_w_per_k;
-        const double moving_k = still_k / (sensor.kind == parts::SensorKind::AirTemperature ? kMovingAir : 1);
-        const double inDoubt = sensorError(sensor, value, step) + resistorError + perCount / 2;
-        out.still_k = std::max(out.still_k, still_k);
+        const double moving_k = across * across / place.ohm / range.dissipation_w_per_k;
         out.moving_k = std::max(out.moving_k, moving_k);
-        out.heatShare = std::max(out.heatShare, moving_k / inDoubt);
+        out.heatShare = std::max(out.heatShare, moving_k / (place.sensorError + resistorError + perCount / 2));
     }
+    out.still_k = out.moving_k * range.stillOverMoving;
     return out;
+}
+
+PullUpChoice bestOf(const Along& range, const parts::EcuInput& input, double supply_v, double tolerance)
+{
+    const auto [least, most] = std::minmax(range.atLow_ohm, range.atHigh_ohm);
+    std::vector<PullUpChoice> all;
+    for (double ohm :
+         parts::preferredValues(parts::ESeries::E24, std::max(least / 10, 10.0), std::max(most * 10, 100.0)))
+        all.push_back(weighed(range, input, supply_v, ohm, tolerance));
+    return *finest(all); // a decade at least
+}
+
+} // namespace
+
+PullUpChoice withPullUp(const parts::Sensor& sensor, double low, double high, const parts::EcuInput& input,
+                        double supply_v, double ohm, double tolerance)
+{
+    return weighed(*along(sensor, low, high), input, supply_v, ohm, tolerance);
 }
 
 std::optional<PullUpChoice> bestPullUp(const parts::Sensor& sensor, double low, double high,
                                        const parts::EcuInput& input, double supply_v, double tolerance)
 {
-    const auto first = ohmsAt(sensor, low), last = ohmsAt(sensor, high);
-    if (!first || !last)
-        return std::nullopt;
-    const auto [least, most] = std::minmax({*first, *last});
-    std::vector<PullUpChoice> all;
-    for (double ohm :
-         parts::preferredValues(parts::ESeries::E24, std::max(least / 10, 10.0), std::max(most * 10, 100.0)))
-        all.push_back(withPullUp(sensor, low, high, input, supply_v, ohm, tolerance));
-    return finest(all);
+    const auto range = along(sensor, low, high);
+    return range ? std::optional(bestOf(*range, input, supply_v, tolerance)) : std::nullopt;
 }
 
 std::vector<PullUpChoice> pullUpTable(const parts::Sensor& sensor, double low, double high,
                                       const parts::EcuInput& input, const parts::Ecu& unit, double tolerance)
 {
     std::vector<PullUpChoice> out;
-    const auto best = bestPullUp(sensor, low, high, input, unit.supply.volts, tolerance);
-    if (!best)
+    const auto range = along(sensor, low, high);
+    if (!range)
         return out;
+    const double best = bestOf(*range, input, unit.supply.volts, tolerance).ohm;
     std::map<double, std::string> values;
     for (double times : {0.5, 1.0, 2.0})
-        values.emplace(parts::nearestValue(parts::ESeries::E24, times * best->ohm), std::string());
-    if (std::holds_alternative<parts::Thermistor>(sensor.model))
+        values.emplace(parts::nearestValue(parts::ESeries::E24, times * best), std::string());
+    if (range->dissipation_w_per_k > 0)
         for (double usual : kUsualPullUps_ohm)
             values[usual] = "usual";
     for (const parts::EcuInput& other : unit.inputs)
         if (other.pull_up_ohm && other.takes(parts::InputMode::Analog))
             values[*other.pull_up_ohm] = "as here";
     for (const auto& [ohm, expectedBy] : values) {
-        out.push_back(withPullUp(sensor, low, high, input, unit.supply.volts, ohm, tolerance));
+        out.push_back(weighed(*range, input, unit.supply.volts, ohm, tolerance));
         out.back().expectedBy = expectedBy;
     }
     return out;
@@ -128,10 +172,9 @@ std::vector<PullUpChoice> switchedPullUps(const parts::Sensor& sensor, double lo
                                           const parts::EcuInput& input, double supply_v)
 {
     std::vector<PullUpChoice> out;
-    if (input.pullUpFixed || !ohmsAt(sensor, low))
-        return out;
-    for (double ohm : input.pullUpChoices_ohm)
-        out.push_back(withPullUp(sensor, low, high, input, supply_v, ohm, input.pull_up_tolerance));
+    const auto range = input.pullUpFixed || input.pullUpChoices_ohm.empty() ? std::nullopt : along(sensor, low, high);
+    for (double ohm : range ? input.pullUpChoices_ohm : std::vector<double>{})
+        out.push_back(weighed(*range, input, supply_v, ohm, input.pull_up_tolerance));
     return out;
 }
 

@@ -1,10 +1,13 @@
+#include "app/look/look.h"
 #include "app/shell/opening_size.h"
+#include "app/stages/board/board_model.h"
 #include "tests/support/scale.h"
 
+#include <QAbstractItemView>
 #include <QComboBox>
 #include <QScrollArea>
 #include <QScrollBar>
-#include <QStackedWidget>
+#include <QTableView>
 
 #include <gmock/gmock.h>
 
@@ -26,6 +29,9 @@ TEST(LeadsOn, ATriggerHasNothingToScaleAndLeadsToItsStage)
         w.key(Qt::Key_Return);
         EXPECT_EQ(w.window.stage(), Stage::Trigger);
     }
+    goTo(w, fitSensor(w, "vr-speed", "DG3").value.c_str());
+    EXPECT_THAT(w.textOf("signpost"), HasSubstr("nothing to scale"));
+    EXPECT_FALSE(w.find<QAbstractButton>("signpost-step")->isVisible()) << "the wheels' coil is no matter of Trigger";
     goTo(w, "clt");
     EXPECT_TRUE(w.find<QTableWidget>("points-table")->isVisible()) << "and a thermistor has its table again";
     EXPECT_TRUE(w.find<QAbstractButton>("scale-table")->isChecked());
@@ -153,6 +159,50 @@ TEST(LeadsOn, TheWindowOpensWithinTheFreeDesk)
     const QSize small = app::openingSize({1280, 760}); // a desk of 1280 x 800 with a bar
     EXPECT_LE(small.width(), 1280);
     EXPECT_LT(small.height(), 760) << "its own frame has room too";
+}
+
+TEST(LeadsOn, TheBoardCutsNeitherSignalsNorSeatsShort)
+{
+    Window w;
+    ASSERT_TRUE(w.window.desk().store.editOrSay(QStringLiteral("Odd wiring"), [](job::Job& job) {
+        harness::unseat(job, job::CircuitId{"clt"});
+        for (parts::EcuInput& i : job.ecu.inputs)
+            i.pull_up_ohm.reset();
+        harness::fitPullUp(job, job::CircuitId{"iat"}, 12400, 0.01);
+        harness::fitPullUp(job, job::CircuitId{"crank"}, 12400, 0.01);
+    }));
+    w.settle();
+    w.window.showStage(Stage::Board);
+    QCoreApplication::processEvents();
+    auto* board = w.find<QTableView>("board");
+    std::string all;
+    for (int row = 0; row < board->model()->rowCount(); ++row)
+        for (const int column : {app::BoardModel::Signal, app::BoardModel::Input}) {
+            const QModelIndex cell = board->model()->index(row, column);
+            const QString words = cell.data().toString();
+            const QFontMetrics metrics(cell.data(Qt::FontRole).value<QFont>());
+            EXPECT_LE(metrics.horizontalAdvance(words), board->columnWidth(column) - 12) << words.toStdString();
+            all += words.toStdString() + "\n";
+        }
+    EXPECT_THAT(all, testing::AllOf(HasSubstr("no seat"), HasSubstr("thermistor, 12k4 fitted"),
+                                    HasSubstr("open collector, 12k4 fitted")));
+}
+
+TEST(LeadsOn, AChoiceIsAsFlatAsAFieldAndItsListHasAnEdge)
+{
+    Window w;
+    goTo(w, "clt");
+    auto* box = w.find<QComboBox>("knots");
+    const QImage drawn = box->grab().toImage();
+    for (int y = 3; y < drawn.height() - 3; ++y)
+        EXPECT_EQ(drawn.pixelColor(3, y), app::look::colours().card) << y << ": no gradient";
+    box->showPopup();
+    QCoreApplication::processEvents();
+    const QImage list = box->view()->grab().toImage();
+    EXPECT_EQ(list.pixelColor(0, list.height() / 2), app::look::colours().inkSoft);
+    EXPECT_GE(box->view()->mapToGlobal(QPoint()).y(), box->mapToGlobal(QPoint(0, box->height())).y() - 2)
+        << "beneath it, not over it";
+    box->hidePopup();
 }
 
 TEST(LeadsOn, ARefusedEditIsSaid)

@@ -106,11 +106,19 @@ std::vector<bool> ScalePage::offered() const
 void ScalePage::showNothing()
 {
     const job::Circuit* c = selectedCircuit(m_desk);
-    if (c != nullptr)
-        m_nothing->show(tr("%1 has nothing to scale").arg(text(c->name)),
+    const parts::Sensor* sensor = selectedSensor(m_desk);
+    const QString nothing = c == nullptr ? QString() : tr("%1 has nothing to scale").arg(text(c->name));
+    if (sensor != nullptr &&
+        (sensor->kind == parts::SensorKind::CrankTrigger || sensor->kind == parts::SensorKind::CamTrigger))
+        m_nothing->show(nothing,
                         tr("The ECU takes its position from the teeth: there is no table of it. Whether it decodes is "
                            "settled at Trigger."),
                         tr("Go to Trigger"));
+    else if (c != nullptr)
+        m_nothing->show(nothing,
+                        tr("Its pulses stand for no value of their own: what they mean is set in the ECU, as teeth or "
+                           "pulses to a turn."),
+                        {});
     else
         m_nothing->show(tr("No circuit is selected"), tr("Choose one on the left; Alt+Down takes the first."), {});
     m_stack->setCurrentWidget(m_nothing);
