@@ -1,6 +1,7 @@
 #include "core/base/document.h"
 
 #include "core/base/fields.h"
+#include "core/base/pattern.h"
 
 #include <algorithm>
 #include <array>
@@ -91,19 +92,27 @@ std::string sentenceOf(const std::string& description)
     return out;
 }
 
+struct Prepared
+{
+    explicit Prepared(Json parsed) : patterns(parsed)
+    {
+        valijson::SchemaParser parser;
+        parser.populateSchema(valijson::adapters::NlohmannJsonAdapter(parsed), schema);
+    }
+
+    Patterns patterns;
+    valijson::Schema schema; ///< without its patterns
+};
+
 /// Schemas are few and compiled in; each is prepared once.
-const valijson::Schema& prepared(std::string_view schema)
+const Prepared& prepared(std::string_view schema)
 {
     static std::mutex mutex;
-    static std::map<const char*, std::unique_ptr<valijson::Schema>> known;
+    static std::map<const char*, std::unique_ptr<Prepared>> known;
     const std::lock_guard lock(mutex);
     auto& entry = known[schema.data()];
-    if (!entry) {
-        entry = std::make_unique<valijson::Schema>();
-        const Json parsed = Json::parse(schema);
-        valijson::SchemaParser parser;
-        parser.populateSchema(valijson::adapters::NlohmannJsonAdapter(parsed), *entry);
-    }
+    if (!entry)
+        entry = std::make_unique<Prepared>(Json::parse(schema));
     return *entry;
 }
 
@@ -163,8 +172,13 @@ Result<void> validate(const Json& document, std::string_view schema)
         valijson::Validator validator;
         valijson::ValidationResults results;
         const valijson::adapters::NlohmannJsonAdapter target(document);
-        if (validator.validate(prepared(schema), target, &results))
-            return {};
+        const Prepared& wanted = prepared(schema);
+        if (validator.validate(wanted.schema, target, &results)) { // lengths before patterns
+            const auto misfit = wanted.patterns.misfit(document);
+            if (!misfit)
+                return {};
+            return fail(ErrorCode::Schema, misfit->sentence, Place{{}, misfit->pointer, 0, 0});
+        }
         // The validator walks inwards: the deepest place is the one to look at.
         Place place{{}, "/", 0, 0};
         std::string sentence = "the document does not follow its schema";
