@@ -142,6 +142,7 @@ void MainWindow::buildActions()
     act(tr("Describe your own ECU"), {}, [this] { describePart(PartKind::Ecu); });
     act(tr("Describe your own connector"), {}, [this] { describePart(PartKind::Connector); });
     act(tr("Save the job"), QKeySequence::Save, [this] { saveJob(); });
+    act(tr("Save a copy elsewhere"), QKeySequence(tr("Ctrl+Shift+S")), [this] { askForCopy(); });
     act(tr("Show findings"), QKeySequence(tr("Ctrl+F")), [this] { toggleFindings(); });
     act(tr("Battery off"), QKeySequence(tr("Ctrl+B")),
         [this] { m_selection.setCondition(job::Condition::BatteryOff); });
@@ -176,7 +177,7 @@ void MainWindow::connectDesk()
     connect(&m_store, &JobStore::refused, this, [this](const QString& sentence) { m_notices->say(sentence); });
     connect(&m_store, &JobStore::recoveryOffered, this, &MainWindow::offerRecovery);
     connect(&m_store, &JobStore::autosaveFailed, this, [this](const QString& sentence) {
-        m_notices->say(tr("Your changes are not being kept on disk: %1").arg(sentence));
+        sayNotKept(tr("Your changes are not being kept on disk: %1").arg(sentence));
     });
     connect(&m_selection, &Selection::changed, this, &MainWindow::refresh);
     connect(&m_selection, &Selection::conditionChanged, &m_live, &Live::setCondition);
@@ -193,6 +194,8 @@ bool MainWindow::openJob(const QString& path)
         m_notices->say(tr("This job is open here already."));
         return true;
     }
+    if (!mayLeave(tr("Open without it"), [this, path] { openJob(path); }))
+        return false;
     return openJob(JobStore::read(path));
 }
 
@@ -207,13 +210,15 @@ bool MainWindow::openJob(Result<OpenedJob> read)
     m_selection.setCircuit(job->circuits.empty() ? job::CircuitId{} : job->circuits.front().id);
     setWindowTitle(text(job->name) + QStringLiteral(" – Vicegrip"));
     if (!m_store.readOnlyReason().isEmpty())
-        m_notices->say(m_store.readOnlyReason());
+        sayNotKept(m_store.readOnlyReason());
     return true;
 }
 
 /// A job in a file of its own from the first minute, so that nothing is lost; no dialog to fill in with gloves on.
 void MainWindow::newJob()
 {
+    if (!mayLeave(tr("Begin without it"), [this] { newJob(); }))
+        return;
     const QDir folder(QStandardPaths::writableLocation(QStandardPaths::DocumentsLocation));
     QString path;
     for (int n = 1; path.isEmpty() || QFile::exists(path); ++n)
@@ -359,7 +364,53 @@ void MainWindow::offerRecovery()
 void MainWindow::saveJob()
 {
     if (const auto saved = m_store.save(); !saved)
-        m_notices->say(QString::fromStdString(saved.error().sentence));
+        sayNotKept(QString::fromStdString(saved.error().sentence));
+}
+
+/// Beside the other documents, under the job's own name: Enter takes it.
+void MainWindow::askForCopy()
+{
+    const QDir folder(QStandardPaths::writableLocation(QStandardPaths::DocumentsLocation));
+    const QString name = QFileInfo(m_store.path()).completeBaseName();
+    QString proposed = folder.filePath(name + QStringLiteral(".vicegrip"));
+    for (int n = 2; QFile::exists(proposed); ++n)
+        proposed = folder.filePath(tr("%1, copy %2.vicegrip").arg(name).arg(n));
+    folder.mkpath(QStringLiteral("."));
+    const QString path =
+        QFileDialog::getSaveFileName(this, tr("Save a copy"), proposed, tr("Vicegrip jobs (*.vicegrip)"));
+    if (!path.isEmpty())
+        saveCopy(path.endsWith(QLatin1String(".vicegrip")) ? path : path + QStringLiteral(".vicegrip"));
+}
+
+void MainWindow::saveCopy(const QString& path)
+{
+    const QString before = m_store.path();
+    if (const auto saved = m_store.saveCopy(path); !saved)
+        sayNotKept(QString::fromStdString(saved.error().text()));
+    else
+        m_notices->say(tr("Saved as %1, which is what is open now. %2 stays as it was saved last.")
+                           .arg(QDir::toNativeSeparators(path), QDir::toNativeSeparators(before)));
+    m_header->refresh();
+}
+
+/// With the way to keep it.
+void MainWindow::sayNotKept(const QString& sentence)
+{
+    m_notices->say(sentence, {{tr("Save a copy"), [this] { askForCopy(); }}});
+}
+
+/// What was changed and can be kept nowhere is not dropped in silence: he saves a copy, or says that he goes without.
+bool MainWindow::mayLeave(const QString& without, const std::function<void()>& leave)
+{
+    const auto kept = m_leaving ? Result<void>{} : m_store.keep();
+    if (!kept)
+        m_notices->say(tr("What you changed is kept nowhere: %1").arg(QString::fromStdString(kept.error().sentence)),
+                       {{tr("Save a copy"), [this] { askForCopy(); }}, {without, [this, leave] {
+                                                                            m_leaving = true;
+                                                                            leave();
+                                                                            m_leaving = false;
+                                                                        }}});
+    return kept.has_value();
 }
 
 void MainWindow::askToOpen()
@@ -389,9 +440,14 @@ void MainWindow::resizeEvent(QResizeEvent* event)
         m_drawer->place();
 }
 
-/// What is not saved stays in the autosave and is offered next time: closing never loses work and never asks.
+/// What is not saved stays in the autosave and is offered next time: closing never loses work, and asks only where it
+/// can be kept nowhere.
 void MainWindow::closeEvent(QCloseEvent* event)
 {
+    if (!mayLeave(tr("Close without it"), [this] { close(); })) {
+        event->ignore();
+        return;
+    }
     m_live.stopBench();
     event->accept();
 }

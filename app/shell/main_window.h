@@ -60,6 +60,10 @@ class MainWindow : public QWidget
     void openFinder();
     void offerRecovery();
     void saveJob();
+    void askForCopy();
+    void saveCopy(const QString& path);
+    bool mayLeave(const QString& without, const std::function<void()>& leave);
+    void sayNotKept(const QString& sentence);
     void askToOpen();
     void newJob();
     void describePart(PartKind what);
@@ -81,6 +85,7 @@ class MainWindow : public QWidget
     Thread* m_thread;
     FindingsDrawer* m_drawer;
     PartPage* m_part = nullptr; ///< made when first asked for
+    bool m_leaving = false; ///< without what can be kept nowhere: he said so
     bool m_librarySaid = false; ///< what was left out of the library was said
     CommandFinder* m_finder = nullptr; ///< made when first asked for
 };

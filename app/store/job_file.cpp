@@ -27,6 +27,20 @@ QString beside(const QString& path, const char* ending)
     return file.dir().filePath(QLatin1Char('.') + file.fileName() + QLatin1String(ending));
 }
 
+constexpr const char* kRecovered = ".recovered";
+
+/// An autosave that a crash left goes under a name of its own: the next one would take its place.
+void setAside(const QString& path)
+{
+    const QString autosave = beside(path, ".autosave");
+    if (!QFile::exists(autosave))
+        return;
+    QString name = beside(path, kRecovered);
+    for (int n = 2; QFile::exists(name); ++n)
+        name = beside(path, kRecovered) + QLatin1Char('-') + QString::number(n);
+    QFile::rename(autosave, name);
+}
+
 /// Whether a lock names a process of this machine that is gone.
 bool isDead(qint64 process, const QString& host)
 {
@@ -56,6 +70,16 @@ bool take(QLockFile& lock)
     return lock.removeStaleLockFile() && lock.tryLock(0);
 }
 
+/// Why a job is not written: empty for one of this version.
+QString newer(const job::Job& job)
+{
+    return job.version > job::kVersion
+               ? tr("The job was written by a newer Vicegrip (version %1): it can be looked at, and a copy kept, but "
+                    "not changed on disk.")
+                     .arg(job.version)
+               : QString();
+}
+
 } // namespace
 
 Result<void> writeWhole(const QString& path, const QByteArray& text)
@@ -79,10 +103,7 @@ Result<std::pair<JobFile, job::Job>> JobFile::open(const QString& path)
     auto lock = std::make_unique<QLockFile>(beside(path, ".lock"));
     QString reason;
     if (job->version > job::kVersion) {
-        reason =
-            tr("The job was written by a newer Vicegrip (version %1): it can be looked at, and a copy kept, but not "
-               "changed on disk.")
-                .arg(job->version);
+        reason = newer(*job);
         lock.reset();
     } else if (!take(*lock)) {
         qint64 process = 0;
@@ -93,7 +114,23 @@ Result<std::pair<JobFile, job::Job>> JobFile::open(const QString& path)
             reason = tr("The folder cannot be written: save a copy elsewhere.");
         lock.reset();
     }
+    if (lock)
+        setAside(path);
     return std::pair(JobFile(path, std::move(lock), reason), std::move(*job));
+}
+
+Result<JobFile> JobFile::create(const QString& path, const job::Job& job)
+{
+    auto lock = std::make_unique<QLockFile>(beside(path, ".lock"));
+    if (!take(*lock))
+        return fail(ErrorCode::Io,
+                    (lock->error() == QLockFile::LockFailedError ? tr("not saved: it is open in another window")
+                                                                 : tr("not saved: the folder cannot be written"))
+                        .toStdString(),
+                    {path.toStdString(), {}, 0, 0});
+    return job::checkWritten(job)
+        .and_then([&] { return writeWhole(path, QByteArray::fromStdString(job::write(job))); })
+        .map([&] { return JobFile(path, std::move(lock), newer(job)); });
 }
 
 QString JobFile::autosavePath() const
@@ -122,16 +159,26 @@ void JobFile::dropAutosave() const
     QFile::remove(autosavePath());
 }
 
-std::optional<job::Job> JobFile::recoverable(const job::Job& saved) const
+std::optional<JobFile::Recovered> JobFile::recoverable(const job::Job& saved) const
 {
-    const QFileInfo autosaved(autosavePath());
-    if (!m_readOnlyReason.isEmpty() || !autosaved.exists() ||
-        autosaved.lastModified() < QFileInfo(m_path).lastModified())
+    if (!m_readOnlyReason.isEmpty()) // another window's autosave is its own
         return std::nullopt;
-    auto job = job::readFile(autosavePath().toStdString());
-    if (!job || *job == saved)
-        return std::nullopt;
-    return std::move(*job);
+    const QDir folder = QFileInfo(m_path).dir();
+    const QString names = QFileInfo(beside(m_path, kRecovered)).fileName() + QLatin1Char('*');
+    for (const QFileInfo& left :
+         folder.entryInfoList({names}, QDir::Files | QDir::Hidden, QDir::Time)) { // the latest first
+        auto job = job::readFile(left.filePath().toStdString());
+        if (job && *job == saved)
+            QFile::remove(left.filePath());
+        else if (job)
+            return Recovered{left.filePath(), std::move(*job)};
+    }
+    return std::nullopt;
+}
+
+void JobFile::drop(const Recovered& recovered)
+{
+    QFile::remove(recovered.path);
 }
 
 } // namespace vicegrip::app

@@ -19,6 +19,10 @@ class JobFile
     /// version is read without a lock; `readOnlyReason` then says why. Errors as job::readFile.
     [[nodiscard]] static Result<std::pair<JobFile, job::Job>> open(const QString& path);
 
+    /// Writes the job to a path and locks it there; `job` is then what is on disk. Errors: as save, and one that
+    /// somebody else has open is not overwritten.
+    [[nodiscard]] static Result<JobFile> create(const QString& path, const job::Job& job);
+
     /// Writes atomically and drops the autosave; what could not be read again does not take the old file's place.
     /// Errors (Io) say what the system refused; else those of job::checkWritten.
     [[nodiscard]] Result<void> save(const job::Job& job) const;
@@ -27,8 +31,16 @@ class JobFile
     [[nodiscard]] Result<void> autosave(const job::Job& job) const;
     void dropAutosave() const;
 
-    /// What was autosaved and never saved, when it reads, differs from `saved`, and is not older than the file.
-    [[nodiscard]] std::optional<job::Job> recoverable(const job::Job& saved) const;
+    /// What was autosaved and never saved.
+    struct Recovered
+    {
+        QString path;
+        job::Job job;
+    };
+    /// The latest that a crash left, when it reads and is not `saved`: what it holds decides, not its date. `open` puts
+    /// an autosave that it finds under a name of its own, where it stays until it is dropped.
+    [[nodiscard]] std::optional<Recovered> recoverable(const job::Job& saved) const;
+    static void drop(const Recovered& recovered);
 
     [[nodiscard]] const QString& path() const { return m_path; }
     [[nodiscard]] QString autosavePath() const;

@@ -171,9 +171,26 @@ Result<void> JobStore::save()
     return saved;
 }
 
-Result<void> JobStore::saveCopy(const QString& path) const
+Result<void> JobStore::saveCopy(const QString& path)
 {
-    return writeWhole(path, QByteArray::fromStdString(job::write(*m_job)));
+    if (isOpen(path))
+        return save();
+    return JobFile::create(path, *m_job).map([&](JobFile&& copy) {
+        m_autosave.stop();
+        if (m_file && m_file->readOnlyReason().isEmpty())
+            m_file->dropAutosave(); // the copy holds it
+        m_file.emplace(std::move(copy));
+        m_undo.setClean();
+        emit savedChanged();
+    });
+}
+
+Result<void> JobStore::keep()
+{
+    if (!m_file || m_undo.isClean())
+        return {};
+    m_autosave.stop();
+    return m_file->autosave(*m_job);
 }
 
 void JobStore::autosaveNow()
@@ -192,17 +209,31 @@ void JobStore::takeRecovery()
 {
     if (!m_recovery)
         return;
-    const job::Job newer = std::move(*m_recovery);
-    m_recovery.reset();
-    m_undo.push(
-        new EditStep(*this, m_job, std::make_shared<const job::Job>(newer), tr("Take what was not saved"))); // NOLINT
+    const JobFile::Recovered taken = *std::exchange(m_recovery, std::nullopt);
+    m_undo.push(new EditStep(*this, m_job, std::make_shared<const job::Job>(taken.job),
+                             tr("Take what was not saved"))); // NOLINT: the stack owns it
+    if (const auto kept = keep(); !kept) // it stays where it is, then
+        emit autosaveFailed(QString::fromStdString(kept.error().sentence));
+    else
+        JobFile::drop(taken);
+    offerNextRecovery();
 }
 
 void JobStore::dismissRecovery()
 {
-    m_recovery.reset();
-    if (m_file)
-        m_file->dropAutosave();
+    if (m_recovery)
+        JobFile::drop(*std::exchange(m_recovery, std::nullopt));
+    offerNextRecovery();
+}
+
+/// Crash after crash may have left several.
+void JobStore::offerNextRecovery()
+{
+    const auto others = m_file ? m_file->recoverable(*m_job) : std::nullopt;
+    if (!others)
+        return;
+    m_recovery = others;
+    emit recoveryOffered();
 }
 
 } // namespace vicegrip::app

@@ -26,7 +26,7 @@ struct OpenedJob
     JobFile file;
     JobPtr job;
     AnalysisPtr analysis;
-    std::optional<job::Job> recovery;
+    std::optional<JobFile::Recovered> recovery;
 };
 
 class JobStore : public QObject
@@ -43,7 +43,11 @@ class JobStore : public QObject
     /// Both at once. On failure the job that was open stays open.
     [[nodiscard]] Result<void> open(const QString& path);
     [[nodiscard]] Result<void> save();
-    [[nodiscard]] Result<void> saveCopy(const QString& path) const;
+    /// Writes the job as it is to another place and goes on there; the file that was open stays as it was saved. On
+    /// failure it stays open.
+    [[nodiscard]] Result<void> saveCopy(const QString& path);
+    /// Puts what is not saved beside the file at once. Errors: it can be kept nowhere.
+    [[nodiscard]] Result<void> keep();
 
     /// A job that is nowhere on disk (tests).
     void setJob(job::Job job);
@@ -58,6 +62,7 @@ class JobStore : public QObject
     [[nodiscard]] bool hasRecovery() const { return m_recovery.has_value(); }
     void takeRecovery();
     void dismissRecovery();
+    [[nodiscard]] QString recoveryPath() const { return m_recovery ? m_recovery->path : QString(); }
 
     [[nodiscard]] JobPtr job() const { return m_job; }
     [[nodiscard]] AnalysisPtr analysis() const { return m_analysis; }
@@ -84,11 +89,12 @@ class JobStore : public QObject
     void analyse();
     void adopt(AnalysisPtr analysis);
     void autosaveNow();
+    void offerNextRecovery();
 
     JobPtr m_job;
     AnalysisPtr m_analysis;
     std::optional<JobFile> m_file;
-    std::optional<job::Job> m_recovery;
+    std::optional<JobFile::Recovered> m_recovery;
     QUndoStack m_undo;
     QTimer m_autosave;
     QFutureWatcher<AnalysisPtr> m_worker;

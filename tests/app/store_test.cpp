@@ -169,8 +169,89 @@ TEST(JobStore, ASecondWriterReadsOnly)
     ASSERT_TRUE(second.open(folder.path()));
     EXPECT_THAT(second.readOnlyReason().toStdString(), HasSubstr("open in another window"));
     EXPECT_FALSE(second.save());
-    EXPECT_TRUE(second.saveCopy(folder.dir() + QStringLiteral("/copy.vicegrip")));
-    EXPECT_TRUE(job::readFile((folder.dir() + QStringLiteral("/copy.vicegrip")).toStdString()));
+    EXPECT_FALSE(second.saveCopy(folder.path())) << "a copy does not take the place of what is open elsewhere";
+    EXPECT_EQ(*job::readFile(folder.path().toStdString()), test::petrel());
+    EXPECT_THAT(second.saveCopy(QStringLiteral("/nowhere/copy.vicegrip")).error().text(), HasSubstr("not saved"));
+    EXPECT_EQ(second.path(), folder.path()) << "and what was open stays open";
+
+    ASSERT_TRUE(second.edit(QStringLiteral("Rename"), [](job::Job& j) { j.title = "mine"; }));
+    EXPECT_FALSE(second.keep()) << "kept nowhere";
+    const QString copy = folder.dir() + QStringLiteral("/copy.vicegrip");
+    ASSERT_TRUE(second.saveCopy(copy));
+    EXPECT_EQ(second.path(), copy) << "it goes on there";
+    EXPECT_EQ(second.readOnlyReason(), QString());
+    EXPECT_TRUE(second.isSaved());
+    ASSERT_TRUE(second.edit(QStringLiteral("Rename"), [](job::Job& j) { j.title = "later"; }));
+    ASSERT_TRUE(second.save());
+    EXPECT_EQ(job::readFile(copy.toStdString())->title, "later");
+    EXPECT_EQ(*job::readFile(folder.path().toStdString()), test::petrel());
+    JobStore third;
+    ASSERT_TRUE(third.open(copy));
+    EXPECT_FALSE(third.readOnlyReason().isEmpty()) << "the copy is locked by who went on there";
+}
+
+/// As after a crash: a saved job, and an autosave beside it that says more.
+QString leaveBehind(const Folder& folder, const char* title)
+{
+    job::Job more = *job::readFile(folder.path().toStdString());
+    more.title = title;
+    const QString autosave = folder.dir() + QStringLiteral("/.petrel.vicegrip.autosave");
+    EXPECT_TRUE(writeWhole(autosave, QByteArray::fromStdString(job::write(more))));
+    return autosave;
+}
+
+TEST(JobStore, AnUnansweredRecoveryOutlivesEditsSavesAndAnotherCrash)
+{
+    const Folder folder;
+    const QString autosave = leaveBehind(folder, "lost once");
+    {
+        JobStore store;
+        ASSERT_TRUE(store.open(folder.path()));
+        ASSERT_TRUE(store.hasRecovery());
+        ASSERT_TRUE(store.edit(QStringLiteral("Rename"), [](job::Job& j) { j.title = "went on"; }));
+        ASSERT_TRUE(QTest::qWaitFor([&] { return QFile::exists(autosave); }, 5000));
+        ASSERT_TRUE(store.save());
+    }
+    QTest::qSleep(20); // its date tells the later one from the earlier
+    leaveBehind(folder, "lost twice");
+    JobStore store;
+    ASSERT_TRUE(store.open(folder.path()));
+    ASSERT_TRUE(store.hasRecovery());
+    int offers = 0;
+    QObject::connect(&store, &JobStore::recoveryOffered, [&] { ++offers; });
+    store.takeRecovery();
+    EXPECT_EQ(store.job()->title, "lost twice") << "the latest first";
+    EXPECT_EQ(offers, 1) << "and then the other";
+    store.dismissRecovery();
+    EXPECT_FALSE(store.hasRecovery());
+    EXPECT_EQ(store.job()->title, "lost twice");
+    EXPECT_EQ(QDir(folder.dir()).entryList({QStringLiteral(".petrel.vicegrip.recovered*")}, QDir::Files | QDir::Hidden),
+              QStringList());
+    EXPECT_TRUE(QFile::exists(autosave)) << "what was taken is kept at once";
+}
+
+TEST(JobStore, ANewerDateOnTheJobDoesNotHideWhatACrashLeft)
+{
+    const Folder folder;
+    leaveBehind(folder, "lost");
+    QFile file(folder.path());
+    ASSERT_TRUE(file.open(QIODevice::ReadWrite));
+    ASSERT_TRUE(file.setFileTime(QDateTime::currentDateTime().addSecs(3600), QFileDevice::FileModificationTime));
+    file.close();
+    JobStore store;
+    ASSERT_TRUE(store.open(folder.path()));
+    EXPECT_TRUE(store.hasRecovery());
+}
+
+TEST(JobStore, WhatIsSavedAlreadyIsNotOffered)
+{
+    const Folder folder;
+    leaveBehind(folder, test::petrel().title.c_str());
+    JobStore store;
+    ASSERT_TRUE(store.open(folder.path()));
+    EXPECT_FALSE(store.hasRecovery());
+    EXPECT_EQ(QDir(folder.dir()).entryList({QStringLiteral(".petrel*recovered*")}, QDir::Files | QDir::Hidden),
+              QStringList());
 }
 
 TEST(JobStore, AFullDiskIsSaidAndTheSavedJobStays)
