@@ -396,7 +396,15 @@ void MainWindow::saveCopy(const QString& path)
 /// With the way to keep it.
 void MainWindow::sayNotKept(const QString& sentence)
 {
-    m_notices->say(sentence, {{tr("Save a copy"), [this] { askForCopy(); }}});
+    std::vector<Notices::Choice> choices = {{tr("Save a copy"), [this] { askForCopy(); }}};
+    if (m_store.canTakeOver())
+        choices.push_back({tr("Take it over"), [this] {
+                               if (const auto taken = m_store.takeOver(); !taken)
+                                   sayNotKept(QString::fromStdString(taken.error().sentence));
+                               else
+                                   m_notices->say(tr("The job is yours now: what you change is kept."));
+                           }});
+    m_notices->say(sentence, choices);
 }
 
 /// What was changed and can be kept nowhere is not dropped in silence: he saves a copy, or says that he goes without.

@@ -3,9 +3,11 @@
 #include "core/job/json.h"
 
 #include <QCoreApplication>
+#include <QDateTime>
 #include <QDir>
 #include <QFile>
 #include <QFileInfo>
+#include <QLocale>
 #include <QSaveFile>
 #include <QSysInfo>
 #include <QThread>
@@ -47,13 +49,23 @@ bool isDead(qint64 process, const QString& host)
     return host == QSysInfo::machineHostName() && kill(static_cast<pid_t>(process), 0) != 0 && errno == ESRCH;
 }
 
+/// Who takes a dead one's lock away holds a mark (QLockFile's ".rmlock") for a moment. One that is older was left by
+/// somebody who died with it; a younger one is somebody's at work, and taking it would make two owners.
+void dropOldMark(const QString& lock)
+{
+    constexpr qint64 kHeld_ms = 500;
+    const QString mark = lock + QLatin1String(".rmlock");
+    const QFileInfo info(mark);
+    if (info.exists() && info.lastModified().msecsTo(QDateTime::currentDateTime()) > kHeld_ms)
+        QFile::remove(mark);
+}
+
 /// A lock is stale when its process is gone, however old it is. One that names no process was cut off while it was
-/// being written: nobody is that slow, so after a moment it is taken away. Who died while he took such a lock away has
-/// left the mark that others wait for (QLockFile's ".rmlock"), half written at worst: it goes too.
+/// being written: nobody is that slow, so after a moment it is taken away.
 bool take(QLockFile& lock)
 {
     lock.setStaleLockTime(0);
-    for (int patience = 0; patience < 20; ++patience) {
+    for (int patience = 0; patience < 80; ++patience) {
         if (lock.tryLock(0))
             return true;
         qint64 process = 0;
@@ -63,7 +75,7 @@ bool take(QLockFile& lock)
         if (lock.getLockInfo(&process, &host, &program)) {
             if (!isDead(process, host))
                 return false;
-            QFile::remove(lock.fileName() + QLatin1String(".rmlock"));
+            dropOldMark(lock.fileName());
         }
         QThread::msleep(10);
     }
@@ -102,21 +114,33 @@ Result<std::pair<JobFile, job::Job>> JobFile::open(const QString& path)
         return tl::make_unexpected(job.error());
     auto lock = std::make_unique<QLockFile>(beside(path, ".lock"));
     QString reason;
+    bool foreign = false; // locked from where nobody can be asked
     if (job->version > job::kVersion) {
         reason = newer(*job);
         lock.reset();
     } else if (!take(*lock)) {
         qint64 process = 0;
         QString host, program;
-        if (lock->error() == QLockFile::LockFailedError && lock->getLockInfo(&process, &host, &program))
-            reason = tr("The job is open in another window (process %1): save a copy elsewhere.").arg(process);
-        else
+        if (lock->error() == QLockFile::LockFailedError && lock->getLockInfo(&process, &host, &program)) {
+            const QString since = QLocale().toString(QFileInfo(lock->fileName()).lastModified(), QLocale::ShortFormat);
+            foreign = host != QSysInfo::machineHostName();
+            reason = foreign
+                         ? tr("The job is locked from another machine, %1, since %2 (process %3). Where nobody works "
+                              "on it there any more, take it over; else save a copy elsewhere.")
+                               .arg(host, since)
+                               .arg(process)
+                         : tr("The job is open in another window (process %1, since %2): save a copy elsewhere.")
+                               .arg(process)
+                               .arg(since);
+        } else
             reason = tr("The folder cannot be written: save a copy elsewhere.");
         lock.reset();
     }
     if (lock)
         setAside(path);
-    return std::pair(JobFile(path, std::move(lock), reason), std::move(*job));
+    JobFile file(path, std::move(lock), reason);
+    file.m_foreign = foreign;
+    return std::pair(std::move(file), std::move(*job));
 }
 
 Result<JobFile> JobFile::create(const QString& path, const job::Job& job)
@@ -131,6 +155,17 @@ Result<JobFile> JobFile::create(const QString& path, const job::Job& job)
     return job::checkWritten(job)
         .and_then([&] { return writeWhole(path, QByteArray::fromStdString(job::write(job))); })
         .map([&] { return JobFile(path, std::move(lock), newer(job)); });
+}
+
+Result<void> JobFile::takeOver()
+{
+    auto lock = std::make_unique<QLockFile>(beside(m_path, ".lock"));
+    if (!m_foreign || !QFile::remove(lock->fileName()) || !take(*lock))
+        return fail(ErrorCode::Io, tr("The lock cannot be taken over: save a copy elsewhere.").toStdString());
+    m_lock = std::move(lock);
+    m_foreign = false;
+    m_readOnlyReason.clear();
+    return {};
 }
 
 QString JobFile::autosavePath() const

@@ -46,6 +46,11 @@ class JobFile
     [[nodiscard]] QString autosavePath() const;
     [[nodiscard]] const QString& readOnlyReason() const { return m_readOnlyReason; }
 
+    /// Whether another machine's lock is all that stands in the way: its process cannot be asked whether it lives.
+    [[nodiscard]] bool canTakeOver() const { return m_foreign; }
+    /// Takes that lock away and locks; what was read may have been changed since.
+    [[nodiscard]] Result<void> takeOver();
+
   private:
     JobFile(QString path, std::unique_ptr<QLockFile> lock, QString readOnlyReason)
         : m_path(std::move(path)), m_lock(std::move(lock)), m_readOnlyReason(std::move(readOnlyReason))
@@ -55,6 +60,7 @@ class JobFile
     QString m_path;
     std::unique_ptr<QLockFile> m_lock;
     QString m_readOnlyReason;
+    bool m_foreign = false;
 };
 
 /// Writes text whole or not at all. Errors (Io) carry the file's name.

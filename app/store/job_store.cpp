@@ -78,6 +78,7 @@ void JobStore::open(OpenedJob opened)
 {
     leave();
     m_file.emplace(std::move(opened.file));
+    m_onDisk = opened.job;
     m_recovery = std::move(opened.recovery);
     start(std::move(opened.job), std::move(opened.analysis));
     if (m_recovery)
@@ -164,6 +165,7 @@ Result<void> JobStore::save()
         return fail(ErrorCode::Io, tr("The job has no file yet: save a copy first.").toStdString());
     auto saved = m_file->save(*m_job);
     if (saved) {
+        m_onDisk = m_job;
         m_autosave.stop();
         m_undo.setClean();
         emit savedChanged();
@@ -180,9 +182,25 @@ Result<void> JobStore::saveCopy(const QString& path)
         if (m_file && m_file->readOnlyReason().isEmpty())
             m_file->dropAutosave(); // the copy holds it
         m_file.emplace(std::move(copy));
+        m_onDisk = m_job;
         m_undo.setClean();
         emit savedChanged();
     });
+}
+
+Result<void> JobStore::takeOver()
+{
+    if (!canTakeOver())
+        return fail(ErrorCode::Io, tr("There is no lock to take over.").toStdString());
+    const auto now = job::readFile(m_file->path().toStdString());
+    if (!now || *now != *m_onDisk)
+        return fail(ErrorCode::Io,
+                    tr("The job was changed on disk since it was read here: save a copy elsewhere, or open it again.")
+                        .toStdString());
+    auto taken = m_file->takeOver();
+    if (taken)
+        emit savedChanged();
+    return taken;
 }
 
 Result<void> JobStore::keep()

@@ -46,6 +46,9 @@ class JobStore : public QObject
     /// Writes the job as it is to another place and goes on there; the file that was open stays as it was saved. On
     /// failure it stays open.
     [[nodiscard]] Result<void> saveCopy(const QString& path);
+    /// Takes over a lock from another machine, where the file is still what was read. Errors say what is in the way.
+    [[nodiscard]] bool canTakeOver() const { return m_file && m_file->canTakeOver(); }
+    [[nodiscard]] Result<void> takeOver();
     /// Puts what is not saved beside the file at once. Errors: it can be kept nowhere.
     [[nodiscard]] Result<void> keep();
 
@@ -91,7 +94,7 @@ class JobStore : public QObject
     void autosaveNow();
     void offerNextRecovery();
 
-    JobPtr m_job;
+    JobPtr m_job, m_onDisk; ///< as it is here, and as it was read or saved last
     AnalysisPtr m_analysis;
     std::optional<JobFile> m_file;
     std::optional<JobFile::Recovered> m_recovery;

@@ -329,6 +329,76 @@ TEST(JobFile, ALockThatWasBeingTakenAwayIsRecovered)
     EXPECT_EQ(opened->first.readOnlyReason().toStdString(), "");
 }
 
+/// Several start at once where somebody died: one of them has the job, the others may look.
+TEST(JobFile, OfManyStartsOnADeadLockOneOwnsTheJob)
+{
+    for (int round = 0; round < 4; ++round) {
+        const Folder folder;
+        const pid_t gone = fork();
+        if (gone == 0)
+            _exit(0);
+        int status = 0;
+        waitpid(gone, &status, 0);
+        QFile file(folder.dir() + QStringLiteral("/.petrel.vicegrip.lock"));
+        ASSERT_TRUE(file.open(QIODevice::WriteOnly));
+        file.write(QStringLiteral("%1\nvicegrip\n%2\n").arg(gone).arg(QSysInfo::machineHostName()).toUtf8());
+        file.close();
+        std::vector<pid_t> children;
+        for (int i = 0; i < 8; ++i) {
+            const pid_t child = fork();
+            ASSERT_GE(child, 0);
+            if (child == 0) {
+                const auto opened = JobFile::open(folder.path());
+                const bool owns = opened && opened->first.readOnlyReason().isEmpty();
+                usleep(1500000); // until the others have tried
+                _exit(owns ? 1 : 0);
+            }
+            children.push_back(child);
+        }
+        int owners = 0;
+        for (const pid_t child : children) {
+            waitpid(child, &status, 0);
+            owners += WIFEXITED(status) ? WEXITSTATUS(status) : 100;
+        }
+        EXPECT_EQ(owners, 1) << "round " << round;
+    }
+}
+
+TEST(JobStore, ALockFromAnotherMachineIsToldAndTakenOverKnowingly)
+{
+    const Folder folder;
+    const QString lock = folder.dir() + QStringLiteral("/.petrel.vicegrip.lock");
+    const auto lockElsewhere = [&] {
+        QFile file(lock);
+        EXPECT_TRUE(file.open(QIODevice::WriteOnly));
+        file.write("4711\nvicegrip\nworkshop-pc\n");
+    };
+    lockElsewhere();
+    JobStore store;
+    ASSERT_TRUE(store.open(folder.path()));
+    EXPECT_THAT(store.readOnlyReason().toStdString(), testing::AllOf(HasSubstr("workshop-pc"), HasSubstr("since")));
+    ASSERT_TRUE(store.canTakeOver());
+    ASSERT_TRUE(store.edit(QStringLiteral("Rename"), [](job::Job& j) { j.title = "typed"; }));
+    EXPECT_FALSE(store.save());
+
+    // Somebody did work on it there: then it is not taken.
+    job::Job theirs = test::petrel();
+    theirs.title = "theirs";
+    ASSERT_TRUE(writeWhole(folder.path(), QByteArray::fromStdString(job::write(theirs))));
+    EXPECT_THAT(store.takeOver().error().sentence, HasSubstr("changed on disk"));
+    ASSERT_TRUE(writeWhole(folder.path(), QByteArray::fromStdString(job::write(test::petrel()))));
+
+    ASSERT_TRUE(store.takeOver());
+    EXPECT_EQ(store.readOnlyReason(), QString());
+    EXPECT_FALSE(store.canTakeOver());
+    ASSERT_TRUE(store.save());
+    EXPECT_EQ(job::readFile(folder.path().toStdString())->title, "typed");
+    JobStore other;
+    ASSERT_TRUE(other.open(folder.path()));
+    EXPECT_FALSE(other.readOnlyReason().isEmpty()) << "locked from here now";
+    EXPECT_FALSE(other.canTakeOver()) << "a living window is asked, not robbed";
+}
+
 TEST(JobFile, KilledWhileSavingLosesNothing)
 {
     const Folder folder;
