@@ -6,6 +6,7 @@
 #include <QTemporaryDir>
 #include <QTest>
 
+#include <array>
 #include <csignal>
 #include <gmock/gmock.h>
 #include <limits>
@@ -343,23 +344,32 @@ TEST(JobFile, OfManyStartsOnADeadLockOneOwnsTheJob)
         ASSERT_TRUE(file.open(QIODevice::WriteOnly));
         file.write(QStringLiteral("%1\nvicegrip\n%2\n").arg(gone).arg(QSysInfo::machineHostName()).toUtf8());
         file.close();
-        std::vector<pid_t> children;
-        for (int i = 0; i < 8; ++i) {
+        std::array<int, 2> tried{}, over{}; // each says what he got, and stays until all have said it
+        ASSERT_EQ(pipe(tried.data()), 0);
+        ASSERT_EQ(pipe(over.data()), 0);
+        constexpr int kStarts = 8;
+        for (int i = 0; i < kStarts; ++i) {
             const pid_t child = fork();
             ASSERT_GE(child, 0);
-            if (child == 0) {
-                const auto opened = JobFile::open(folder.path());
-                const bool owns = opened && opened->first.readOnlyReason().isEmpty();
-                usleep(1500000); // until the others have tried
-                _exit(owns ? 1 : 0);
-            }
-            children.push_back(child);
+            if (child > 0)
+                continue;
+            close(over[1]);
+            const auto opened = JobFile::open(folder.path());
+            char said = opened && opened->first.readOnlyReason().isEmpty() ? 'o' : 'r';
+            const bool told = write(tried[1], &said, 1) == 1 && read(over[0], &said, 1) == 0;
+            _exit(told ? 0 : 1);
         }
         int owners = 0;
-        for (const pid_t child : children) {
-            waitpid(child, &status, 0);
-            owners += WIFEXITED(status) ? WEXITSTATUS(status) : 100;
+        for (int i = 0; i < kStarts; ++i) {
+            char said = 0;
+            ASSERT_EQ(read(tried[0], &said, 1), 1);
+            owners += said == 'o' ? 1 : 0;
         }
+        close(over[1]);
+        while (wait(&status) > 0)
+            EXPECT_TRUE(WIFEXITED(status) && WEXITSTATUS(status) == 0);
+        for (const int end : {tried[0], tried[1], over[0]})
+            close(end);
         EXPECT_EQ(owners, 1) << "round " << round;
     }
 }
