@@ -363,8 +363,30 @@ void MainWindow::offerRecovery()
 
 void MainWindow::saveJob()
 {
-    if (const auto saved = m_store.save(); !saved)
-        sayNotKept(QString::fromStdString(saved.error().sentence));
+    const auto saved = m_store.save();
+    if (saved)
+        return;
+    const QString sentence = QString::fromStdString(saved.error().sentence);
+    if (m_store.readOnlyReason().isEmpty() && m_store.changedElsewhere())
+        m_notices->say(sentence, {{tr("Save a copy"), [this] { askForCopy(); }},
+                                  {tr("Open theirs"), [this] { openTheirs(); }},
+                                  {tr("Write mine over it"), [this] {
+                                       if (const auto over = m_store.saveOver(); !over)
+                                           sayNotKept(QString::fromStdString(over.error().sentence));
+                                   }}});
+    else
+        sayNotKept(sentence);
+}
+
+/// What was changed here stays beside it and is offered, as after a crash.
+void MainWindow::openTheirs()
+{
+    const QString path = m_store.path();
+    if (m_store.keep())
+        openJob(m_store.readAgain());
+    else
+        mayLeave(tr("Open without it"), [this] { openJob(m_store.readAgain()); });
+    m_header->refresh();
 }
 
 /// Beside the other documents, under the job's own name: Enter takes it.

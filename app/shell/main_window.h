@@ -60,6 +60,7 @@ class MainWindow : public QWidget
     void openFinder();
     void offerRecovery();
     void saveJob();
+    void openTheirs();
     void askForCopy();
     void saveCopy(const QString& path);
     bool mayLeave(const QString& without, const std::function<void()>& leave);

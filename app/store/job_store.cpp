@@ -35,7 +35,7 @@ class EditStep : public QUndoCommand
     JobPtr m_before, m_after;
 };
 
-JobStore::JobStore(QObject* parent) : QObject(parent), m_job(std::make_shared<const job::Job>())
+JobStore::JobStore(QObject* parent) : QObject(parent), m_job(std::make_shared<const job::Job>()), m_onDisk(m_job)
 {
     m_autosave.setSingleShot(true);
     m_autosave.setInterval(kAutosaveAfter_ms);
@@ -159,7 +159,28 @@ void JobStore::adopt(AnalysisPtr analysis)
     emit analysed();
 }
 
+Result<OpenedJob> JobStore::readAgain()
+{
+    const QString file = path();
+    m_file.reset();
+    return read(file);
+}
+
+bool JobStore::changedElsewhere() const
+{
+    const auto now = m_file ? job::readFile(m_file->path().toStdString()) : Result<job::Job>(*m_onDisk);
+    return now && *now != *m_onDisk; // one that is gone, or cannot be read, has nothing to lose
+}
+
 Result<void> JobStore::save()
+{
+    if (m_file && m_file->readOnlyReason().isEmpty() && changedElsewhere())
+        return fail(ErrorCode::Io,
+                    tr("not saved: another program has written this job since it was read here.").toStdString());
+    return saveOver();
+}
+
+Result<void> JobStore::saveOver()
 {
     if (!m_file)
         return fail(ErrorCode::Io, tr("The job has no file yet: save a copy first.").toStdString());
@@ -192,8 +213,7 @@ Result<void> JobStore::takeOver()
 {
     if (!canTakeOver())
         return fail(ErrorCode::Io, tr("There is no lock to take over.").toStdString());
-    const auto now = job::readFile(m_file->path().toStdString());
-    if (!now || *now != *m_onDisk)
+    if (changedElsewhere())
         return fail(ErrorCode::Io,
                     tr("The job was changed on disk since it was read here: save a copy elsewhere, or open it again.")
                         .toStdString());

@@ -42,7 +42,14 @@ class JobStore : public QObject
     void open(OpenedJob opened);
     /// Both at once. On failure the job that was open stays open.
     [[nodiscard]] Result<void> open(const QString& path);
+    /// Refused while `changedElsewhere`: what others wrote is not overwritten unasked.
     [[nodiscard]] Result<void> save();
+    /// Over whatever stands there now.
+    [[nodiscard]] Result<void> saveOver();
+    /// The open file as it is now; the lock is given back for that. What was kept beside it is its recovery then.
+    [[nodiscard]] Result<OpenedJob> readAgain();
+    /// Whether another program wrote the file since it was read or saved here.
+    [[nodiscard]] bool changedElsewhere() const;
     /// Writes the job as it is to another place and goes on there; the file that was open stays as it was saved. On
     /// failure it stays open.
     [[nodiscard]] Result<void> saveCopy(const QString& path);

@@ -92,6 +92,51 @@ TEST(Leaving, AnotherJobIsNotOpenedOverWhatCanBeKeptNowhere)
     EXPECT_EQ(second.window.desk().store.path(), other);
 }
 
+/// What another program writes into the open job's file meanwhile.
+void writeElsewhere(const Window& w, const char* title)
+{
+    job::Job theirs = petrel();
+    theirs.title = title;
+    ASSERT_TRUE(app::writeWhole(w.job(), QByteArray::fromStdString(job::write(theirs))));
+}
+
+TEST(Leaving, WhatOthersWroteIsNotOverwrittenUnasked)
+{
+    Window w;
+    auto& store = w.window.desk().store;
+    ASSERT_TRUE(store.editOrSay(QStringLiteral("Rename"), [](job::Job& j) { j.title = "mine"; }));
+    writeElsewhere(w, "theirs");
+    w.key(Qt::Key_S, Qt::ControlModifier);
+    EXPECT_THAT(w.notice(), HasSubstr("another program has written"));
+    EXPECT_EQ(job::readFile(w.job().toStdString())->title, "theirs");
+    EXPECT_FALSE(store.isSaved());
+
+    take(w.window, "Open theirs");
+    EXPECT_EQ(store.job()->title, "theirs");
+    EXPECT_EQ(store.readOnlyReason(), QString());
+    ASSERT_TRUE(store.hasRecovery()) << "mine is kept and offered";
+    take(w.window, "Take them");
+    EXPECT_EQ(store.job()->title, "mine");
+    w.key(Qt::Key_S, Qt::ControlModifier);
+    EXPECT_EQ(job::readFile(w.job().toStdString())->title, "mine") << "nothing has been written since";
+
+    ASSERT_TRUE(store.editOrSay(QStringLiteral("Rename"), [](job::Job& j) { j.title = "mine again"; }));
+    writeElsewhere(w, "theirs again");
+    w.key(Qt::Key_S, Qt::ControlModifier);
+    take(w.window, "Write mine over it");
+    EXPECT_EQ(job::readFile(w.job().toStdString())->title, "mine again") << "he said so";
+    EXPECT_TRUE(store.isSaved());
+}
+
+TEST(Leaving, AFileThatIsGoneIsWrittenAgain)
+{
+    Window w;
+    ASSERT_TRUE(w.window.desk().store.editOrSay(QStringLiteral("Rename"), [](job::Job& j) { j.title = "mine"; }));
+    QFile::remove(w.job());
+    w.key(Qt::Key_S, Qt::ControlModifier);
+    EXPECT_EQ(job::readFile(w.job().toStdString())->title, "mine");
+}
+
 TEST(Leaving, ACopyIsOneKeyAwayAndGoneOnIn)
 {
     const UserFolder user;
