@@ -6,6 +6,7 @@
 #include "app/shell/command_finder.h"
 #include "app/shell/findings_drawer.h"
 #include "app/shell/header.h"
+#include "app/shell/keeping.h"
 #include "app/shell/missing.h"
 #include "app/shell/notices.h"
 #include "app/shell/opening_size.h"
@@ -87,6 +88,7 @@ void MainWindow::buildLayout()
 {
     m_header = new Header(m_desk);
     m_notices = new Notices;
+    m_keeping = new Keeping(m_store, *m_notices, this);
     m_rail = new StageRail;
     m_list = new CircuitList(m_desk);
     m_stages = new QStackedWidget;
@@ -141,8 +143,8 @@ void MainWindow::buildActions()
     act(tr("Describe your own sensor"), {}, [this] { describePart(PartKind::Sensor); });
     act(tr("Describe your own ECU"), {}, [this] { describePart(PartKind::Ecu); });
     act(tr("Describe your own connector"), {}, [this] { describePart(PartKind::Connector); });
-    act(tr("Save the job"), QKeySequence::Save, [this] { saveJob(); });
-    act(tr("Save a copy elsewhere"), QKeySequence(tr("Ctrl+Shift+S")), [this] { askForCopy(); });
+    act(tr("Save the job"), QKeySequence::Save, [this] { m_keeping->save(); });
+    act(tr("Save a copy elsewhere"), QKeySequence(tr("Ctrl+Shift+S")), [this] { m_keeping->askForCopy(); });
     act(tr("Show findings"), QKeySequence(tr("Ctrl+F")), [this] { toggleFindings(); });
     act(tr("Battery off"), QKeySequence(tr("Ctrl+B")),
         [this] { m_selection.setCondition(job::Condition::BatteryOff); });
@@ -174,10 +176,11 @@ void MainWindow::connectDesk()
             [this](const QString& key) { m_selection.setStation(key.toStdString()); });
     connect(&m_store, &JobStore::analysed, this, &MainWindow::refresh);
     connect(&m_store, &JobStore::savedChanged, m_header, &Header::refresh);
+    connect(m_keeping, &Keeping::theirsAsked, this, [this] { openJob(m_store.readAgain()); });
     connect(&m_store, &JobStore::refused, this, [this](const QString& sentence) { m_notices->say(sentence); });
     connect(&m_store, &JobStore::recoveryOffered, this, &MainWindow::offerRecovery);
     connect(&m_store, &JobStore::autosaveFailed, this, [this](const QString& sentence) {
-        sayNotKept(tr("Your changes are not being kept on disk: %1").arg(sentence));
+        m_keeping->sayNotKept(tr("Your changes are not being kept on disk: %1").arg(sentence));
     });
     connect(&m_selection, &Selection::changed, this, &MainWindow::refresh);
     connect(&m_selection, &Selection::conditionChanged, &m_live, &Live::setCondition);
@@ -194,7 +197,7 @@ bool MainWindow::openJob(const QString& path)
         m_notices->say(tr("This job is open here already."));
         return true;
     }
-    if (!mayLeave(tr("Open without it"), [this, path] { openJob(path); }))
+    if (!m_keeping->mayLeave(tr("Open without it"), [this, path] { openJob(path); }))
         return false;
     return openJob(JobStore::read(path));
 }
@@ -210,14 +213,14 @@ bool MainWindow::openJob(Result<OpenedJob> read)
     m_selection.setCircuit(job->circuits.empty() ? job::CircuitId{} : job->circuits.front().id);
     setWindowTitle(text(job->name) + QStringLiteral(" – Vicegrip"));
     if (!m_store.readOnlyReason().isEmpty())
-        sayNotKept(m_store.readOnlyReason());
+        m_keeping->sayNotKept(m_store.readOnlyReason());
     return true;
 }
 
 /// A job in a file of its own from the first minute, so that nothing is lost; no dialog to fill in with gloves on.
 void MainWindow::newJob()
 {
-    if (!mayLeave(tr("Begin without it"), [this] { newJob(); }))
+    if (!m_keeping->mayLeave(tr("Begin without it"), [this] { newJob(); }))
         return;
     const QDir folder(QStandardPaths::writableLocation(QStandardPaths::DocumentsLocation));
     QString path;
@@ -361,88 +364,6 @@ void MainWindow::offerRecovery()
                     {tr("Drop them"), [this] { m_store.dismissRecovery(); }}});
 }
 
-void MainWindow::saveJob()
-{
-    const auto saved = m_store.save();
-    if (saved)
-        return;
-    const QString sentence = QString::fromStdString(saved.error().sentence);
-    if (m_store.readOnlyReason().isEmpty() && m_store.changedElsewhere())
-        m_notices->say(sentence, {{tr("Save a copy"), [this] { askForCopy(); }},
-                                  {tr("Open theirs"), [this] { openTheirs(); }},
-                                  {tr("Write mine over it"), [this] {
-                                       if (const auto over = m_store.saveOver(); !over)
-                                           sayNotKept(QString::fromStdString(over.error().sentence));
-                                   }}});
-    else
-        sayNotKept(sentence);
-}
-
-/// What was changed here stays beside it and is offered, as after a crash.
-void MainWindow::openTheirs()
-{
-    const QString path = m_store.path();
-    if (m_store.keep())
-        openJob(m_store.readAgain());
-    else
-        mayLeave(tr("Open without it"), [this] { openJob(m_store.readAgain()); });
-    m_header->refresh();
-}
-
-/// Beside the other documents, under the job's own name: Enter takes it.
-void MainWindow::askForCopy()
-{
-    const QDir folder(QStandardPaths::writableLocation(QStandardPaths::DocumentsLocation));
-    const QString name = QFileInfo(m_store.path()).completeBaseName();
-    QString proposed = folder.filePath(name + QStringLiteral(".vicegrip"));
-    for (int n = 2; QFile::exists(proposed); ++n)
-        proposed = folder.filePath(tr("%1, copy %2.vicegrip").arg(name).arg(n));
-    folder.mkpath(QStringLiteral("."));
-    const QString path =
-        QFileDialog::getSaveFileName(this, tr("Save a copy"), proposed, tr("Vicegrip jobs (*.vicegrip)"));
-    if (!path.isEmpty())
-        saveCopy(path.endsWith(QLatin1String(".vicegrip")) ? path : path + QStringLiteral(".vicegrip"));
-}
-
-void MainWindow::saveCopy(const QString& path)
-{
-    const QString before = m_store.path();
-    if (const auto saved = m_store.saveCopy(path); !saved)
-        sayNotKept(QString::fromStdString(saved.error().text()));
-    else
-        m_notices->say(tr("Saved as %1, which is what is open now. %2 stays as it was saved last.")
-                           .arg(QDir::toNativeSeparators(path), QDir::toNativeSeparators(before)));
-    m_header->refresh();
-}
-
-/// With the way to keep it.
-void MainWindow::sayNotKept(const QString& sentence)
-{
-    std::vector<Notices::Choice> choices = {{tr("Save a copy"), [this] { askForCopy(); }}};
-    if (m_store.canTakeOver())
-        choices.push_back({tr("Take it over"), [this] {
-                               if (const auto taken = m_store.takeOver(); !taken)
-                                   sayNotKept(QString::fromStdString(taken.error().sentence));
-                               else
-                                   m_notices->say(tr("The job is yours now: what you change is kept."));
-                           }});
-    m_notices->say(sentence, choices);
-}
-
-/// What was changed and can be kept nowhere is not dropped in silence: he saves a copy, or says that he goes without.
-bool MainWindow::mayLeave(const QString& without, const std::function<void()>& leave)
-{
-    const auto kept = m_leaving ? Result<void>{} : m_store.keep();
-    if (!kept)
-        m_notices->say(tr("What you changed is kept nowhere: %1").arg(QString::fromStdString(kept.error().sentence)),
-                       {{tr("Save a copy"), [this] { askForCopy(); }}, {without, [this, leave] {
-                                                                            m_leaving = true;
-                                                                            leave();
-                                                                            m_leaving = false;
-                                                                        }}});
-    return kept.has_value();
-}
-
 void MainWindow::askToOpen()
 {
     const QString path =
@@ -474,7 +395,7 @@ void MainWindow::resizeEvent(QResizeEvent* event)
 /// can be kept nowhere.
 void MainWindow::closeEvent(QCloseEvent* event)
 {
-    if (!mayLeave(tr("Close without it"), [this] { close(); })) {
+    if (!m_keeping->mayLeave(tr("Close without it"), [this] { close(); })) {
         event->ignore();
         return;
     }

@@ -15,6 +15,7 @@ class CircuitList;
 class CommandFinder;
 class FindingsDrawer;
 class Header;
+class Keeping;
 class Notices;
 class PartPage;
 class StagePage;
@@ -59,12 +60,6 @@ class MainWindow : public QWidget
     void toggleFindings();
     void openFinder();
     void offerRecovery();
-    void saveJob();
-    void openTheirs();
-    void askForCopy();
-    void saveCopy(const QString& path);
-    bool mayLeave(const QString& without, const std::function<void()>& leave);
-    void sayNotKept(const QString& sentence);
     void askToOpen();
     void newJob();
     void describePart(PartKind what);
@@ -78,6 +73,7 @@ class MainWindow : public QWidget
 
     Header* m_header;
     Notices* m_notices;
+    Keeping* m_keeping;
     StageRail* m_rail;
     CircuitList* m_list;
     QStackedWidget* m_stages;
@@ -86,7 +82,6 @@ class MainWindow : public QWidget
     Thread* m_thread;
     FindingsDrawer* m_drawer;
     PartPage* m_part = nullptr; ///< made when first asked for
-    bool m_leaving = false; ///< without what can be kept nowhere: he said so
     bool m_librarySaid = false; ///< what was left out of the library was said
     CommandFinder* m_finder = nullptr; ///< made when first asked for
 };

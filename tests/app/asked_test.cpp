@@ -8,14 +8,20 @@ namespace {
 
 using proof::State;
 
-TEST(Asked, AReadingThatComesAfterTheKeyWasTurnedIsNotFiled)
+/// At the oil temperature's first place, with a meter; how many readings the job has.
+size_t atTheMeter(Window& w)
 {
-    Window w;
     w.startBench();
     w.choose("ot");
     w.key(Qt::Key_4, Qt::ControlModifier);
     w.settle();
-    const size_t before = w.window.desk().store.job()->proofs.size();
+    return w.window.desk().store.job()->proofs.size();
+}
+
+TEST(Asked, AReadingThatComesAfterTheKeyWasTurnedIsNotFiled)
+{
+    Window w;
+    const size_t before = atTheMeter(w);
     w.key(Qt::Key_M); // asked with the key on
     w.key(Qt::Key_B, Qt::ControlModifier); // off before the meter has answered
     ASSERT_EQ(w.window.desk().selection.condition(), job::Condition::BatteryOff);
@@ -33,11 +39,7 @@ TEST(Asked, AReadingThatComesAfterTheKeyWasTurnedIsNotFiled)
 TEST(Asked, AReadingOfAPlaceThatWasLeftIsNotFiledAtTheNext)
 {
     Window w;
-    w.startBench();
-    w.choose("ot");
-    w.key(Qt::Key_4, Qt::ControlModifier);
-    w.settle();
-    const size_t before = w.window.desk().store.job()->proofs.size();
+    const size_t before = atTheMeter(w);
     w.key(Qt::Key_M);
     w.window.desk().selection.setStation("OT.2");
     ASSERT_TRUE(QTest::qWaitFor([&] { return w.textOf("verdict").find("read it again") != std::string::npos; }, 5000));

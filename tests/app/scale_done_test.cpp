@@ -17,25 +17,6 @@ bool becomesText(Window& w, const char* label, const char* part, int ms = 8000)
     return QTest::qWaitFor([&] { return w.textOf(label).find(part) != std::string::npos; }, ms);
 }
 
-/// A slow hand at a throttle: two strokes with rests.
-void stroke(Window& w, const char* id)
-{
-    auto& bench = w.window.desk().live.bench();
-    const auto hold = [&](double share, int ms) {
-        bench.setFelt(QString::fromLatin1(id), share);
-        QTest::qWait(ms); // time is what is meant: a hand rests or moves for so long
-    };
-    for (int n = 0; n < 2; ++n) {
-        hold(0, 700);
-        for (int i = 1; i < 10; ++i)
-            hold(i * 0.1, 40);
-        hold(1, 700);
-        for (int i = 9; i > 0; --i)
-            hold(i * 0.1, 40);
-    }
-    hold(0, 700);
-}
-
 /// A thermistor on an outside pull-up, a pressure sensor whose ECU line is a gauge one, and the throttle; then every
 /// table in the ECU, true at ten places each.
 TEST(ScaleDone, PetrelsInputsComeBackTrueAtTenPlacesEach)
@@ -64,7 +45,7 @@ TEST(ScaleDone, PetrelsInputsComeBackTrueAtTenPlacesEach)
     goTo(w, "tps");
     w.click("scale-strokes");
     w.key(Qt::Key_Space);
-    stroke(w, "tps");
+    strokeTwice(w, "tps", 0, 1);
     w.key(Qt::Key_Space);
     EXPECT_THAT(w.textOf("stroke-verdict"), HasSubstr("Good: 4 strokes")) << w.textOf("stroke-troubles");
     w.key(Qt::Key_T);

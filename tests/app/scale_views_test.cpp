@@ -317,19 +317,7 @@ TEST(ScaleStrokes, RecordedFromTheEcuWhileHandsMoveIt)
     w.click("scale-strokes");
     w.key(Qt::Key_Space);
     auto& bench = w.window.desk().live.bench();
-    const auto hold = [&](double share, int ms) {
-        bench.setFelt(QStringLiteral("tps"), share);
-        QTest::qWait(ms); // time is what is meant: a hand rests or moves for so long
-    };
-    for (int stroke = 0; stroke < 2; ++stroke) {
-        hold(0.02, 700);
-        for (int i = 1; i < 12; ++i)
-            hold(0.02 + i * 0.08, 40);
-        hold(0.98, 700);
-        for (int i = 11; i > 0; --i)
-            hold(0.02 + i * 0.08, 40);
-    }
-    hold(0.02, 700);
+    strokeTwice(w, "tps", 0.02, 0.98);
     w.key(Qt::Key_Space);
     EXPECT_THAT(w.textOf("stroke-verdict"), HasSubstr("Good: 4 strokes"))
         << w.textOf("stroke-troubles") << w.textOf("stroke-said");

@@ -308,22 +308,26 @@ TEST(JobFile, OfANewerVersionIsLookedAtAndNotWritten)
     EXPECT_NE(job::readFile(folder.path().toStdString())->title, "changed");
 }
 
-/// kill -9 while saving, over and over: what is on disk is always a whole job.
-/// What is left when somebody dies while he takes a dead one's lock away: the lock, and a mark that names nobody.
-TEST(JobFile, ALockThatWasBeingTakenAwayIsRecovered)
+/// The lock of a process of this machine that is gone; where it lies.
+QString lockOfTheDead(const Folder& folder)
 {
-    const Folder folder;
     const pid_t gone = fork();
     if (gone == 0)
         _exit(0);
     int status = 0;
     waitpid(gone, &status, 0);
-    const QFileInfo job(folder.path());
-    const QString lock = job.dir().filePath(QLatin1Char('.') + job.fileName() + QStringLiteral(".lock"));
-    QFile file(lock), mark(lock + QStringLiteral(".rmlock"));
-    ASSERT_TRUE(file.open(QIODevice::WriteOnly) && mark.open(QIODevice::WriteOnly));
+    QFile file(folder.dir() + QStringLiteral("/.petrel.vicegrip.lock"));
+    EXPECT_TRUE(file.open(QIODevice::WriteOnly));
     file.write(QStringLiteral("%1\nvicegrip\n%2\n").arg(gone).arg(QSysInfo::machineHostName()).toUtf8());
-    file.close();
+    return file.fileName();
+}
+
+/// What is left when somebody dies while he takes a dead one's lock away: the lock, and a mark that names nobody.
+TEST(JobFile, ALockThatWasBeingTakenAwayIsRecovered)
+{
+    const Folder folder;
+    QFile mark(lockOfTheDead(folder) + QStringLiteral(".rmlock"));
+    ASSERT_TRUE(mark.open(QIODevice::WriteOnly));
     mark.close();
     const auto opened = JobFile::open(folder.path());
     ASSERT_TRUE(opened);
@@ -335,15 +339,8 @@ TEST(JobFile, OfManyStartsOnADeadLockOneOwnsTheJob)
 {
     for (int round = 0; round < 4; ++round) {
         const Folder folder;
-        const pid_t gone = fork();
-        if (gone == 0)
-            _exit(0);
+        lockOfTheDead(folder);
         int status = 0;
-        waitpid(gone, &status, 0);
-        QFile file(folder.dir() + QStringLiteral("/.petrel.vicegrip.lock"));
-        ASSERT_TRUE(file.open(QIODevice::WriteOnly));
-        file.write(QStringLiteral("%1\nvicegrip\n%2\n").arg(gone).arg(QSysInfo::machineHostName()).toUtf8());
-        file.close();
         std::array<int, 2> tried{}, over{}; // each says what he got, and stays until all have said it
         ASSERT_EQ(pipe(tried.data()), 0);
         ASSERT_EQ(pipe(over.data()), 0);
@@ -409,6 +406,7 @@ TEST(JobStore, ALockFromAnotherMachineIsToldAndTakenOverKnowingly)
     EXPECT_FALSE(other.canTakeOver()) << "a living window is asked, not robbed";
 }
 
+/// kill -9 while saving, over and over: what is on disk is always a whole job.
 TEST(JobFile, KilledWhileSavingLosesNothing)
 {
     const Folder folder;

@@ -3,6 +3,8 @@
 #include "tests/support/library.h"
 #include "tests/support/window.h"
 
+#include <cmath>
+
 namespace vicegrip::test {
 
 /// At a circuit on the Scale stage.
@@ -26,6 +28,37 @@ inline QString openCurlew(Window& w)
     EXPECT_TRUE(w.window.openJob(van));
     w.settle();
     return van;
+}
+
+/// Lets a sensor feel a share of its travel until the ECU has sent so many samples of it.
+inline void hold(Window& w, const char* id, double share, int samples)
+{
+    auto& live = w.window.desk().live;
+    const auto job = w.window.desk().store.job();
+    const int input = job::inputIndex(*job, circuit(w, id).input).value_or(-1);
+    int heard = 0;
+    const auto counting = QObject::connect(&live, &app::Live::heard, [&](const QList<link::EcuSample>& list) {
+        for (const link::EcuSample& s : list)
+            heard += s.input == input ? 1 : 0;
+    });
+    live.bench().setFelt(QString::fromLatin1(id), share);
+    EXPECT_TRUE(QTest::qWaitFor([&] { return heard >= samples; }, 10000));
+    QObject::disconnect(counting);
+}
+
+/// A slow hand at a throttle: two strokes with rests, at the ECU's 50 samples a second.
+inline void strokeTwice(Window& w, const char* id, double shut, double open)
+{
+    constexpr int kRest = 35, kOnTheWay = 2, kSteps = 12;
+    for (int stroke = 0; stroke < 2; ++stroke) {
+        hold(w, id, shut, kRest);
+        for (int i = 1; i < kSteps; ++i)
+            hold(w, id, std::lerp(shut, open, double(i) / kSteps), kOnTheWay);
+        hold(w, id, open, kRest);
+        for (int i = kSteps - 1; i > 0; --i)
+            hold(w, id, std::lerp(shut, open, double(i) / kSteps), kOnTheWay);
+    }
+    hold(w, id, shut, kRest);
 }
 
 /// One more sensor of the library on an input of the open job, named as its part is.
