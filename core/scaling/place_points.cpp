@@ -74,7 +74,9 @@ class Placing
     struct Placings
     {
         std::vector<std::vector<TablePoint>> all;
-        bool exact = false; ///< the first two are the least there is among the places looked at, and these are all
+        /// No placing on the curve leaves less: the least there is by the places that are looked at, and a table is
+        /// wrong by that much at one of them. 0 where there are too many to tell.
+        double least = 0;
     };
     [[nodiscard]] Placings placings() const;
 
@@ -185,20 +187,23 @@ Placing::Placings Placing::placings() const
     const auto count = static_cast<size_t>(m_spec.points);
     if (std::cmp_less(std::ranges::count(places, true, &Sample::knot), count))
         return {};
-    Placings out{{}, places.size() <= kExactSamples};
+    Placings out;
     const auto onTheCurve = [&] {
         auto& points = out.all.emplace_back();
-        for (size_t k : bestKnots(places, count))
+        const auto knots = bestKnots(places, count);
+        for (size_t k : knots)
             points.push_back({places[k].x, places[k].y + places[k].rounding});
+        return worstOff(places, knots);
     };
-    onTheCurve();
-    if (out.exact) { // on few steps a point beyond the range does better, now and then, with the value of its end
+    const double least = onTheCurve();
+    if (places.size() <=
+        kExactSamples) { // on few steps a point beyond the range does better, now and then, with the value of its end
         for (Sample& s : places)
             if (s.x < m_first || s.x > m_last) {
                 s.y = std::clamp(s.y, m_spec.low, m_spec.high);
                 s.rounding = held(s.y) - s.y;
             }
-        onTheCurve();
+        out.least = std::min(least, onTheCurve());
         places = curve();
     }
     if (!beside())
@@ -289,8 +294,9 @@ std::optional<Table> bestTable(const Transfer& transfer, const parts::Sensor& se
             if (!best || mended.worstError < best->worstError)
                 best = std::move(mended);
         }
+    constexpr double kGap = 1.02; // where what lies between the places is worse than they tell, nothing is proved
     if (best)
-        best->leastThereIs = placings.exact && spec.knots == job::Knots::Best;
+        best->leastThereIs = spec.knots == job::Knots::Best && best->worstError <= kGap * placings.least;
     return best;
 }
 
