@@ -2,6 +2,8 @@
 
 #include <QCommandLineParser>
 #include <QCoreApplication>
+#include <QJsonDocument>
+#include <QJsonObject>
 #include <QSocketNotifier>
 #include <QTextStream>
 
@@ -21,14 +23,23 @@ static void endWithParent(QCoreApplication& app)
     });
 }
 
+/// What is wrong with its files, for who started it: as JSON for a program, as a sentence for a person.
+static void say(const QString& sentence)
+{
+    QTextStream(stdout)
+        << QJsonDocument(QJsonObject{{QStringLiteral("trouble"), sentence}}).toJson(QJsonDocument::Compact) << Qt::endl;
+    if (!sentence.isEmpty())
+        QTextStream(stderr) << sentence << Qt::endl;
+}
+
 int main(int argc, char** argv)
 {
     QCoreApplication app(argc, argv);
     QCoreApplication::setApplicationName(QStringLiteral("vicegrip-bench"));
     QCommandLineParser parser;
-    parser.setApplicationDescription(QStringLiteral("Simulates the car of a job, its ECU and a multimeter, on "
-                                                    "loopback. Says where on standard output, and ends when "
-                                                    "standard input closes."));
+    parser.setApplicationDescription(QStringLiteral("Simulates the car of a job, its ECU and a multimeter. "
+                                                    "Says on standard output where it listens and what lets in, "
+                                                    "and ends when standard input closes."));
     parser.addHelpOption();
     parser.addPositionalArgument(QStringLiteral("JOB"), QStringLiteral("A .vicegrip file; read again when it changes"));
     const QCommandLineOption faults(
@@ -40,8 +51,9 @@ int main(int argc, char** argv)
 
     vicegrip::bench::Server server(parser.positionalArguments().constFirst().toStdString(),
                                    parser.value(faults).toStdString());
+    QObject::connect(&server, &vicegrip::bench::Server::troubled, say);
     if (const auto started = server.start(); !started) {
-        QTextStream(stderr) << QString::fromStdString(started.error().text()) << Qt::endl;
+        say(QString::fromStdString(started.error().text()));
         return 3;
     }
     endWithParent(app);

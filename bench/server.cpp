@@ -3,33 +3,13 @@
 #include "bench/control.h"
 #include "bench/scpi.h"
 #include "core/job/json.h"
-#include "link/line_socket.h"
-
-#include <QCanBus>
-#include <QCanBusDevice>
-#include <QJsonDocument>
-#include <QJsonObject>
-#include <QTcpSocket>
-#include <QTextStream>
+#include "link/bench_bus.h"
 
 namespace vicegrip::bench {
 namespace {
 
 constexpr int kSamplePeriod_ms = 20; // 50 Hz
 constexpr int kSettle_ms = 50; // editors write a file in several goes
-constexpr int kMostClients = 8;
-
-/// A port nobody has: asked of the system, then given back for the bus's server to take.
-quint16 freePort()
-{
-    QTcpServer probe;
-    return probe.listen(QHostAddress::LocalHost, 0) ? probe.serverPort() : 0;
-}
-
-tl::unexpected<Error> cannot(const QString& sentence)
-{
-    return fail(ErrorCode::Io, sentence.toStdString());
-}
 
 } // namespace
 
@@ -66,45 +46,30 @@ Result<void> Server::start()
         return tl::make_unexpected(car.error());
     m_car = std::make_unique<Car>(std::move(*car));
     m_car->takeUpTables();
-    return listen().and_then([&] { return openBus(); }).map([&] {
+    connect(&m_door, &Door::entered, this, &Server::welcome);
+    return m_door.open().map([&] {
         watch();
         m_tick.start();
     });
 }
 
-Result<void> Server::listen()
+void Server::welcome(link::LineSocket* line, const QByteArray& channel)
 {
-    if (!m_meter.listen(QHostAddress::LocalHost, 0) || !m_control.listen(QHostAddress::LocalHost, 0))
-        return cannot(tr("the bench cannot listen on loopback: %1").arg(m_meter.errorString()));
-    m_meter.setMaxPendingConnections(kMostClients);
-    m_control.setMaxPendingConnections(kMostClients);
-    connect(&m_meter, &QTcpServer::newConnection, this, [this] {
-        auto* line = new link::LineSocket(m_meter.nextPendingConnection(), this);
+    using Link = link::LineSocket;
+    if (channel == "meter") {
         const auto scpi = std::make_shared<ScpiInterpreter>(*m_car);
-        connect(line, &link::LineSocket::received, line, [line, scpi](const QByteArray& text) {
+        connect(line, &Link::received, line, [line, scpi](const QByteArray& text) {
             for (const QByteArray& answer : scpi->execute(text))
                 line->writeLine(answer);
         });
-        connect(line, &link::LineSocket::closed, line, &QObject::deleteLater);
-    });
-    connect(&m_control, &QTcpServer::newConnection, this, [this] {
-        auto* line = new link::LineSocket(m_control.nextPendingConnection(), this);
-        connect(line, &link::LineSocket::received, line,
+    } else if (channel == "control") {
+        connect(line, &Link::received, line,
                 [this, line](const QByteArray& text) { line->writeLine(control(*m_car, text)); });
-        connect(line, &link::LineSocket::closed, line, &QObject::deleteLater);
-    });
-    return {};
-}
-
-Result<void> Server::openBus()
-{
-    m_interface = QStringLiteral("tcp://127.0.0.1:%1/can0").arg(freePort());
-    QString error;
-    m_bus.reset(QCanBus::instance()->createDevice(QStringLiteral("virtualcan"), m_interface, &error));
-    if (!m_bus || !m_bus->connectDevice())
-        return cannot(tr("the virtual CAN bus cannot be opened: %1").arg(error));
-    connect(m_bus.get(), &QCanBusDevice::framesReceived, this, &Server::readFrames);
-    return {};
+    } else {
+        m_bus.append(line);
+        connect(line, &Link::received, this, &Server::takeFrame);
+        connect(line, &Link::closed, this, [this, line] { m_bus.removeOne(line); });
+    }
 }
 
 /// The sheet and the job are read again when they change on disk; a file that cannot be used is said and left.
@@ -132,40 +97,40 @@ void Server::reload()
         }
         return m_car->rewire(job, std::move(faults));
     });
-    if (!fresh)
-        QTextStream(stderr) << QString::fromStdString(fresh.error().text()) << Qt::endl;
-}
-
-QByteArray Server::announcement() const
-{
-    return QJsonDocument(QJsonObject{{QStringLiteral("can"), m_interface},
-                                     {QStringLiteral("meter"), m_meter.serverPort()},
-                                     {QStringLiteral("control"), m_control.serverPort()}})
-        .toJson(QJsonDocument::Compact);
+    if (fresh && !m_isTroubled)
+        return;
+    m_isTroubled = !fresh;
+    emit troubled(fresh ? QString() : QString::fromStdString(fresh.error().text()));
 }
 
 void Server::sendSamples()
 {
-    if (m_bus->state() != QCanBusDevice::ConnectedState)
+    if (m_bus.isEmpty())
         return;
     for (const link::EcuSample& sample : m_car->samples())
-        m_bus->writeFrame(link::frameOf(sample));
+        send(link::frameOf(sample));
     for (const link::EcuPulses& pulses : m_car->pulses())
-        m_bus->writeFrame(link::frameOf(pulses));
+        send(link::frameOf(pulses));
 }
 
-void Server::readFrames()
+void Server::takeFrame(const QByteArray& text)
 {
-    for (const QCanBusFrame& frame : m_bus->readAllFrames()) {
-        const auto outcome = m_tables.take(frame, static_cast<int>(job::inputs(m_car->job()).size()));
-        if (!outcome)
-            continue;
-        if (m_car->samples().empty())
-            continue; // without power it does not answer
-        if (outcome->answer == link::TableAnswer::Accepted)
-            m_car->accept(outcome->table);
-        m_bus->writeFrame(link::frameOf(outcome->input, outcome->answer));
-    }
+    const auto frame = link::frameOf(text);
+    const auto outcome =
+        frame ? m_tables.take(*frame, static_cast<int>(job::inputs(m_car->job()).size())) : std::nullopt;
+    if (!outcome || m_car->samples().empty())
+        return; // without power it does not answer
+    if (outcome->answer == link::TableAnswer::Accepted)
+        m_car->accept(outcome->table);
+    send(link::frameOf(outcome->input, outcome->answer));
+}
+
+void Server::send(const QCanBusFrame& frame)
+{
+    const QByteArray line = link::lineOf(frame);
+    const auto listeners = m_bus; // one that does not read leaves meanwhile
+    for (link::LineSocket* listener : listeners)
+        listener->writeLine(line);
 }
 
 } // namespace vicegrip::bench

@@ -1,19 +1,17 @@
 #pragma once
 
 #include "bench/car.h"
+#include "bench/door.h"
 #include "link/ecu_frames.h"
 
 #include <QFileSystemWatcher>
 #include <QObject>
-#include <QTcpServer>
 #include <QTimer>
 
 #include <filesystem>
 #include <memory>
 
-class QCanBusDevice;
-
-/// The bench on its wires: CAN for the ECU, SCPI for the meter, lines of JSON for the hands. Loopback only, free ports.
+/// The bench on its wires: CAN for the ECU, SCPI for the meter, lines of JSON for the hands.
 namespace vicegrip::bench {
 
 class Server : public QObject
@@ -24,29 +22,33 @@ class Server : public QObject
     Server(std::filesystem::path jobFile, std::filesystem::path faultsFile, QObject* parent = nullptr);
     ~Server() override;
 
-    /// Reads the files and starts to listen. The error is a sentence for the terminal.
+    /// Reads the files and starts to listen.
     Result<void> start();
 
-    /// One line of JSON that says where everything listens.
-    [[nodiscard]] QByteArray announcement() const;
+    /// One line of JSON that says where it listens and what lets in.
+    [[nodiscard]] QByteArray announcement() const { return m_door.announcement(); }
+
+  signals:
+    /// A file that changed cannot be used, and what was there goes on; or (empty) all is well again.
+    void troubled(const QString& sentence);
 
   private:
     Result<Car> readCar() const;
-    Result<void> listen();
-    Result<void> openBus();
+    void welcome(link::LineSocket* line, const QByteArray& channel);
     void reload();
     void watch();
     void sendSamples();
-    void readFrames();
+    void takeFrame(const QByteArray& text);
+    void send(const QCanBusFrame& frame);
 
     std::filesystem::path m_jobFile, m_faultsFile;
     std::unique_ptr<Car> m_car;
-    QTcpServer m_meter, m_control;
+    Door m_door;
     QFileSystemWatcher m_watcher;
     QTimer m_tick, m_settle;
-    std::unique_ptr<QCanBusDevice> m_bus;
-    QString m_interface;
+    QList<link::LineSocket*> m_bus; ///< who listens to the ECU
     link::TableReceiver m_tables;
+    bool m_isTroubled = false;
 };
 
 } // namespace vicegrip::bench

@@ -1,25 +1,36 @@
 #include "link/bench_link.h"
 
+#include <QCoreApplication>
 #include <QJsonDocument>
-#include <QTcpSocket>
 
 namespace vicegrip::link {
+namespace {
 
-BenchLink::BenchLink(QObject* parent) : QObject(parent), m_control(new QTcpSocket)
+constexpr int kAnnouncementPatience_ms = 15000; // it reads the job and solves its network first
+constexpr int kReplyPatience_ms = 2000;
+constexpr int kBetweenSentences_ms = 200;
+constexpr int kFarewell_ms = 1000;
+constexpr qsizetype kLongestSentence = 400;
+
+} // namespace
+
+BenchLink::BenchLink(QObject* parent) : QObject(parent)
 {
-    connect(&m_process, &QProcess::readyReadStandardOutput, this, &BenchLink::readAnnouncement);
-    connect(&m_process, &QProcess::errorOccurred, this, [this](QProcess::ProcessError error) {
-        if (error == QProcess::FailedToStart)
-            fail(tr("The bench cannot be started: %1").arg(m_process.errorString()));
+    m_patience.setSingleShot(true);
+    connect(&m_patience, &QTimer::timeout, this, [this] {
+        fail(m_ready ? tr("The bench does not answer.") : tr("The bench does not say where it listens."));
     });
-    connect(&m_process, &QProcess::finished, this, [this] {
-        const QString said = QString::fromUtf8(m_process.readAllStandardError()).trimmed();
-        fail(said.isEmpty() ? tr("The bench has stopped.") : tr("The bench has stopped: %1").arg(said));
+    m_say.setSingleShot(true);
+    m_say.setInterval(kBetweenSentences_ms);
+    connect(&m_say, &QTimer::timeout, this, [this] {
+        emit said(m_trouble.isEmpty() ? tr("The bench has taken up what was changed.")
+                                      : tr("The bench goes on with what it had: %1").arg(m_trouble));
     });
     connect(&m_control, &LineSocket::connected, this, [this] {
+        m_patience.stop();
         m_ready = true;
         m_felt.clear(); // a new car
-        emit ready(m_ports);
+        emit ready(m_door);
     });
     connect(&m_control, &LineSocket::received, this, &BenchLink::takeReply);
     connect(&m_control, &LineSocket::closed, this,
@@ -28,51 +39,120 @@ BenchLink::BenchLink(QObject* parent) : QObject(parent), m_control(new QTcpSocke
 
 BenchLink::~BenchLink()
 {
-    stop();
+    if (!m_process)
+        return;
+    m_process->disconnect(this);
+    m_process->closeWriteChannel();
+    if (!m_process->waitForFinished(kFarewell_ms))
+        m_process->kill();
+    m_process->waitForFinished(kFarewell_ms);
 }
 
+/// Its standard error is for whoever starts it by hand: libraries talk there, as much and as they like.
 void BenchLink::start(const QString& program, const QString& jobFile, const QString& faultsFile)
 {
+    stop();
     QStringList arguments{jobFile};
     if (!faultsFile.isEmpty())
         arguments << QStringLiteral("--faults") << faultsFile;
-    m_process.start(program, arguments);
+    m_heard.clear();
+    m_nonsense = 0;
+    m_trouble.clear();
+    m_process = std::make_unique<QProcess>();
+    m_process->setStandardErrorFile(QProcess::nullDevice());
+    connect(m_process.get(), &QProcess::readyReadStandardOutput, this, &BenchLink::hear);
+    connect(m_process.get(), &QProcess::errorOccurred, this, [this](QProcess::ProcessError error) {
+        if (error == QProcess::FailedToStart)
+            fail(tr("The bench cannot be started: %1").arg(m_process->errorString()));
+    });
+    connect(m_process.get(), &QProcess::finished, this, [this] {
+        hear();
+        if (m_process) // what it said was not the end of it
+            fail(m_trouble.isEmpty() ? tr("The bench has stopped.") : tr("The bench has stopped: %1").arg(m_trouble));
+    });
+    m_patience.start(kAnnouncementPatience_ms);
+    m_process->start(program, arguments);
 }
 
-/// The bench ends by itself when its standard input closes, so that it never outlives us, whatever ends us.
 void BenchLink::stop()
 {
-    if (m_process.state() == QProcess::NotRunning)
-        return;
-    m_stopping = true; // what now ends, ends because we want it to
-    m_ready = false;
-    m_control.close();
-    m_process.closeWriteChannel();
-    if (!m_process.waitForFinished(1000))
-        m_process.kill();
-    m_process.waitForFinished(1000);
-    m_stopping = false;
+    end(tr("The bench was stopped."));
 }
 
-void BenchLink::readAnnouncement()
+/// Nothing more comes; who waits is told why.
+void BenchLink::end(const QString& sentence)
 {
-    m_heard += m_process.readAllStandardOutput();
-    if (m_ready || !m_heard.contains('\n')) {
-        if (m_heard.size() > kLongestLine)
-            fail(tr("The bench does not say where it listens."));
+    m_ready = false;
+    m_patience.stop();
+    m_say.stop();
+    m_control.close();
+    letGo();
+    for (const Done& done : std::exchange(m_waiting, {}))
+        if (done)
+            done(sentence);
+}
+
+/// The bench ends by itself when its standard input closes, so that it never outlives us, whatever ends us; one that
+/// does not is killed. Nobody waits for it.
+void BenchLink::letGo()
+{
+    if (!m_process)
+        return;
+    QProcess* const gone = m_process.release();
+    gone->disconnect(this);
+    if (gone->state() == QProcess::NotRunning) {
+        gone->deleteLater(); // it may be the sender of what called us
         return;
     }
-    const QJsonObject said = QJsonDocument::fromJson(m_heard.left(m_heard.indexOf('\n'))).object();
-    m_ports.canInterface = said.value(QStringLiteral("can")).toString();
-    m_ports.meterHost = QStringLiteral("127.0.0.1");
-    m_ports.meterPort = static_cast<quint16>(said.value(QStringLiteral("meter")).toInt());
-    m_ports.controlPort = static_cast<quint16>(said.value(QStringLiteral("control")).toInt());
-    m_heard.clear();
-    if (m_ports.canInterface.isEmpty() || m_ports.meterPort == 0 || m_ports.controlPort == 0) {
+    gone->setParent(QCoreApplication::instance());
+    gone->closeReadChannel(QProcess::StandardOutput);
+    gone->closeWriteChannel();
+    connect(gone, &QProcess::finished, gone, &QObject::deleteLater);
+    QTimer::singleShot(kFarewell_ms, gone, &QProcess::kill);
+}
+
+/// A line of JSON each: where it listens, then what it cannot use of its files.
+void BenchLink::hear()
+{
+    m_heard += m_process->readAllStandardOutput();
+    qsizetype begin = 0;
+    for (qsizetype end = 0; m_process && (end = m_heard.indexOf('\n', begin)) >= 0; begin = end + 1)
+        takeSaid(m_heard.mid(begin, end - begin));
+    m_heard.remove(0, begin);
+    if (m_process && m_heard.size() > kLongestLine)
+        understoodNothing(m_heard.size());
+}
+
+void BenchLink::takeSaid(const QByteArray& line)
+{
+    const QJsonObject said = QJsonDocument::fromJson(line).object();
+    if (const QJsonValue trouble = said.value(QStringLiteral("trouble")); trouble.isString()) {
+        const QString sentence = trouble.toString().left(kLongestSentence);
+        if (sentence == m_trouble)
+            return;
+        m_trouble = sentence;
+        if (m_ready && !m_say.isActive())
+            m_say.start();
+        return;
+    }
+    const QString socket = said.value(QStringLiteral("socket")).toString();
+    const QByteArray nonce = said.value(QStringLiteral("nonce")).toString().toLatin1();
+    if (m_ready || socket.isEmpty() || nonce.isEmpty()) {
+        understoodNothing(line.size() + 1);
+        return;
+    }
+    m_door = {socket, nonce};
+    m_control.connectTo(m_door.channel("control"));
+}
+
+/// What begins with nonsense is not a bench; what lapses into it for long is no longer one.
+void BenchLink::understoodNothing(qsizetype bytes)
+{
+    m_nonsense += bytes;
+    if (!m_ready)
         fail(tr("The bench does not say where it listens."));
-        return;
-    }
-    m_control.connectTo(m_ports.meterHost, m_ports.controlPort);
+    else if (m_nonsense > kLongestLine)
+        fail(tr("The bench says what nobody understands."));
 }
 
 void BenchLink::setCondition(const QString& condition, const Done& done)
@@ -105,31 +185,32 @@ void BenchLink::ask(const QJsonObject& request, const Done& done)
             done(tr("There is no bench."));
         return;
     }
+    if (m_waiting.isEmpty())
+        m_patience.start(kReplyPatience_ms);
     m_waiting.enqueue(done);
     m_control.writeLine(QJsonDocument(request).toJson(QJsonDocument::Compact));
 }
 
 void BenchLink::takeReply(const QByteArray& line)
 {
-    if (m_waiting.isEmpty())
+    if (m_waiting.isEmpty()) {
+        understoodNothing(line.size() + 1);
         return;
+    }
     const Done done = m_waiting.dequeue();
+    m_waiting.isEmpty() ? m_patience.stop() : m_patience.start(kReplyPatience_ms);
     if (!done)
         return;
-    const QJsonDocument reply = QJsonDocument::fromJson(line);
-    done(reply.isObject() ? reply.object().value(QStringLiteral("error")).toString()
-                          : tr("The bench answered nonsense."));
+    const QJsonObject reply = QJsonDocument::fromJson(line).object();
+    if (reply.value(QStringLiteral("ok")).toBool())
+        done({});
+    else
+        done(reply.value(QStringLiteral("error")).toString(tr("The bench answered nonsense.")).left(kLongestSentence));
 }
 
 void BenchLink::fail(const QString& sentence)
 {
-    if (m_stopping)
-        return;
-    m_ready = false;
-    const QQueue<Done> abandoned = std::exchange(m_waiting, {});
-    for (const Done& done : abandoned)
-        if (done)
-            done(sentence);
+    end(sentence);
     emit failed(sentence);
 }
 

@@ -6,18 +6,22 @@
 #include <QJsonObject>
 #include <QProcess>
 #include <QQueue>
+#include <QTimer>
 
 #include <functional>
+#include <memory>
 
 /// The simulated bench: starts `vicegrip-bench`, learns where its instruments listen, and does what hands do on it.
 namespace vicegrip::link {
 
-struct BenchPorts
+/// The bench's one socket, and the nonce that lets in.
+struct BenchDoor
 {
-    QString canInterface; ///< for the "virtualcan" plugin
-    QString meterHost;
-    quint16 meterPort = 0;
-    quint16 controlPort = 0;
+    QString socket;
+    QByteArray nonce;
+
+    /// "can", "meter" or "control".
+    [[nodiscard]] BenchAddress channel(const char* name) const { return {socket, nonce + ' ' + name}; }
 };
 
 class BenchLink : public QObject
@@ -28,12 +32,13 @@ class BenchLink : public QObject
     explicit BenchLink(QObject* parent = nullptr);
     ~BenchLink() override;
 
-    /// Starts the program; `ready` or `failed` follows.
+    /// Starts the program; `ready` or `failed` follows, within fifteen seconds.
     void start(const QString& program, const QString& jobFile, const QString& faultsFile);
     void stop();
     [[nodiscard]] bool isReady() const { return m_ready; }
-    [[nodiscard]] qint64 processId() const { return m_process.processId(); }
+    [[nodiscard]] qint64 processId() const { return m_process ? m_process->processId() : 0; }
 
+    /// Every request is answered, within two seconds: a bench that says nothing is given up.
     using Done = std::function<void(const QString& error)>; ///< empty: it was done
 
     /// Hands: key and battery lead, the probes, and what a sensor feels (SI; keyed by circuit).
@@ -44,22 +49,31 @@ class BenchLink : public QObject
     [[nodiscard]] std::optional<double> felt(const QString& circuit) const;
 
   signals:
-    void ready(const vicegrip::link::BenchPorts& ports);
+    void ready(const vicegrip::link::BenchDoor& door);
     void failed(const QString& sentence);
+    void said(const QString& sentence); ///< by the bench, which goes on
 
   private:
     void ask(const QJsonObject& request, const Done& done);
-    void readAnnouncement();
+    void hear();
+    void takeSaid(const QByteArray& line);
     void takeReply(const QByteArray& line);
     void fail(const QString& sentence);
+    void end(const QString& sentence);
+    void letGo();
+    void understoodNothing(qsizetype bytes);
 
-    QProcess m_process;
+    std::unique_ptr<QProcess> m_process;
     LineSocket m_control;
     QQueue<Done> m_waiting;
     QHash<QString, double> m_felt;
+    QTimer m_patience; ///< for the announcement, then for each reply
     QByteArray m_heard;
-    BenchPorts m_ports;
-    bool m_ready = false, m_stopping = false;
+    qsizetype m_nonsense = 0; ///< bytes on its standard output that mean nothing
+    QTimer m_say; ///< what it says is passed on so often and no oftener
+    QString m_trouble; ///< what it said last; empty: nothing, or that all is well again
+    BenchDoor m_door;
+    bool m_ready = false;
 };
 
 } // namespace vicegrip::link

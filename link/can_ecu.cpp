@@ -32,20 +32,26 @@ CanEcu::~CanEcu()
 
 void CanEcu::open(const QString& plugin, const QString& interface)
 {
-    close();
     QString error;
-    m_bus.reset(QCanBus::instance()->createDevice(plugin, interface, &error));
-    if (!m_bus) {
-        setState(State::Failed, tr("The CAN bus cannot be opened: %1").arg(error));
+    if (std::unique_ptr<QCanBusDevice> bus(QCanBus::instance()->createDevice(plugin, interface, &error)); bus) {
+        open(std::move(bus));
         return;
     }
+    close();
+    setState(State::Failed, tr("The CAN bus cannot be opened: %1").arg(error));
+}
+
+void CanEcu::open(std::unique_ptr<QCanBusDevice> bus)
+{
+    close();
+    m_bus = std::move(bus);
     connect(m_bus.get(), &QCanBusDevice::framesReceived, this, &CanEcu::readFrames);
     connect(m_bus.get(), &QCanBusDevice::errorOccurred, this, [this](QCanBusDevice::CanBusError code) {
         if (code != QCanBusDevice::NoError)
             setState(State::Failed, tr("The CAN bus broke: %1").arg(m_bus->errorString()));
     });
-    connect(m_bus.get(), &QCanBusDevice::stateChanged, this, [this](QCanBusDevice::CanBusDeviceState bus) {
-        if (bus == QCanBusDevice::UnconnectedState && m_state != State::Off)
+    connect(m_bus.get(), &QCanBusDevice::stateChanged, this, [this](QCanBusDevice::CanBusDeviceState now) {
+        if (now == QCanBusDevice::UnconnectedState && m_state != State::Off)
             setState(State::Failed, tr("The CAN bus is gone."));
     });
     setState(State::Connecting);

@@ -28,7 +28,9 @@ class CanEcu : public QObject
     explicit CanEcu(QObject* parent = nullptr);
     ~CanEcu() override;
 
-    /// Opens the bus, such as "virtualcan" and "tcp://127.0.0.1:40001/can0", or "socketcan" and "can0".
+    /// Opens the bus.
+    void open(std::unique_ptr<QCanBusDevice> bus);
+    /// One of Qt's plugins, such as "socketcan" and "can0".
     void open(const QString& plugin, const QString& interface);
     void close();
 

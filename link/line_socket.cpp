@@ -1,48 +1,84 @@
 #include "link/line_socket.h"
 
+#include <QLocalSocket>
 #include <QTcpSocket>
 
 namespace vicegrip::link {
 
-LineSocket::LineSocket(QTcpSocket* socket, QObject* parent) : QObject(parent), m_socket(socket)
+LineSocket::LineSocket(QLocalSocket* socket, QObject* parent) : QObject(parent)
 {
-    m_socket->setParent(this);
-    m_socket->setReadBufferSize(2 * kLongestLine);
-    connect(m_socket, &QTcpSocket::connected, this, &LineSocket::connected);
-    connect(m_socket, &QTcpSocket::readyRead, this, &LineSocket::read);
-    connect(m_socket, &QTcpSocket::errorOccurred, this, [this] { emit closed(m_socket->errorString()); });
+    adopt(socket);
+    if (socket->canReadLine()) // it came before anybody listened
+        QMetaObject::invokeMethod(this, &LineSocket::read, Qt::QueuedConnection);
 }
 
-void LineSocket::connectTo(const QString& host, quint16 port)
+/// Sockets of the network and of this machine say the same things and share no ancestor that says them.
+template <class Socket> void LineSocket::adopt(Socket* socket)
 {
-    m_socket->abort();
-    m_socket->connectToHost(host, port);
+    socket->setParent(this);
+    socket->setReadBufferSize(2 * kLongestLine);
+    connect(socket, &Socket::connected, this, &LineSocket::connected);
+    connect(socket, &Socket::readyRead, this, &LineSocket::read);
+    connect(socket, &Socket::errorOccurred, this, [this, socket] { emit closed(socket->errorString()); });
+    m_socket = socket;
+    m_abort = [socket] { socket->abort(); };
+    m_isConnected = [socket] { return socket->state() == decltype(socket->state())::ConnectedState; };
+}
+
+void LineSocket::connectTo(const Address& address)
+{
+    close();
+    if (m_socket != nullptr) {
+        m_socket->disconnect(this);
+        m_socket->deleteLater(); // it may be the sender of what called us
+    }
+    if (const auto* network = std::get_if<NetworkAddress>(&address)) {
+        auto* socket = new QTcpSocket;
+        adopt(socket);
+        socket->connectToHost(network->host, network->port);
+        return;
+    }
+    const auto& bench = std::get<BenchAddress>(address);
+    auto* socket = new QLocalSocket;
+    connect(socket, &QLocalSocket::connected, this, [this, greeting = bench.greeting] { writeLine(greeting); });
+    adopt(socket);
+    socket->connectToServer(bench.socket);
 }
 
 void LineSocket::writeLine(const QByteArray& line)
 {
+    if (!isConnected())
+        return;
     m_socket->write(line);
     m_socket->write("\n");
+    if (m_socket->bytesToWrite() > kMostUnread)
+        breakOff(tr("it does not read what it is sent"));
 }
 
 void LineSocket::close()
 {
-    m_socket->abort();
+    if (m_socket != nullptr)
+        m_abort();
 }
 
 bool LineSocket::isConnected() const
 {
-    return m_socket->state() == QAbstractSocket::ConnectedState;
+    return m_socket != nullptr && m_isConnected();
 }
 
 void LineSocket::read()
 {
-    while (m_socket->canReadLine())
-        emit received(m_socket->readLine().trimmed());
-    if (m_socket->bytesAvailable() > kLongestLine) {
-        m_socket->abort();
-        emit closed(tr("it sent a line without an end"));
-    }
+    QIODevice* const from = m_socket; // who receives a line may lead us elsewhere
+    while (from == m_socket && from->canReadLine())
+        emit received(from->readLine().trimmed());
+    if (from == m_socket && from->bytesAvailable() > kLongestLine)
+        breakOff(tr("it sent a line without an end"));
+}
+
+void LineSocket::breakOff(const QString& sentence)
+{
+    m_abort();
+    emit closed(sentence);
 }
 
 } // namespace vicegrip::link

@@ -1,24 +1,32 @@
 #pragma once
 
-#include <QByteArray>
+#include "link/address.h"
+
 #include <QObject>
 
-class QTcpSocket;
+#include <functional>
 
-/// Lines over TCP, with a bound on their length: what SCPI instruments and the bench's control channel speak.
+class QIODevice;
+class QLocalSocket;
+
+/// Lines of text to and from an instrument or the bench, bounded in length and in what may wait to be read.
 namespace vicegrip::link {
 
 inline constexpr qsizetype kLongestLine = 65536;
+inline constexpr qint64 kMostUnread = 1 << 20; ///< bytes that the other side may leave unread
 
 class LineSocket : public QObject
 {
     Q_OBJECT
 
   public:
-    /// Takes over the socket, connected or not.
-    explicit LineSocket(QTcpSocket* socket, QObject* parent = nullptr);
+    /// Leads nowhere yet.
+    explicit LineSocket(QObject* parent = nullptr) : QObject(parent) {}
+    /// Takes over one that came in.
+    explicit LineSocket(QLocalSocket* socket, QObject* parent = nullptr);
 
-    void connectTo(const QString& host, quint16 port);
+    /// Takes down what is there and leads to another place; `connected` or `closed` follows.
+    void connectTo(const Address& address);
     void writeLine(const QByteArray& line);
     void close();
     [[nodiscard]] bool isConnected() const;
@@ -26,12 +34,16 @@ class LineSocket : public QObject
   signals:
     void connected();
     void received(const QByteArray& line); ///< without the line's end
-    void closed(const QString& sentence); ///< by the other side, by an error, or because a line was too long
+    void closed(const QString& sentence); ///< by the other side, by an error, or because a bound was passed
 
   private:
+    template <class Socket> void adopt(Socket* socket);
     void read();
+    void breakOff(const QString& sentence);
 
-    QTcpSocket* m_socket;
+    QIODevice* m_socket = nullptr;
+    std::function<void()> m_abort;
+    std::function<bool()> m_isConnected;
 };
 
 } // namespace vicegrip::link

@@ -1,7 +1,5 @@
 #include "link/scpi_meter.h"
 
-#include <QTcpSocket>
-
 #include <cmath>
 
 namespace vicegrip::link {
@@ -12,38 +10,31 @@ constexpr qsizetype kShown = 40; // of an answer that is quoted
 
 } // namespace
 
-ScpiMeter::ScpiMeter(QObject* parent) : QObject(parent), m_line(new QTcpSocket)
+ScpiMeter::ScpiMeter(QObject* parent) : QObject(parent)
 {
     m_patience.setSingleShot(true);
     m_patience.setInterval(kMeterPatience_ms);
     connect(&m_patience, &QTimer::timeout, this, [this] { giveUp(tr("The meter did not answer.")); });
     connect(&m_line, &LineSocket::connected, this, [this] {
         m_named = false;
-        m_patience.start();
         m_line.writeLine("*IDN?");
     });
     connect(&m_line, &LineSocket::received, this, &ScpiMeter::takeAnswer);
-    connect(&m_line, &LineSocket::closed, this, [this](const QString& why) {
-        const bool wasBusy = m_state == State::Busy;
-        m_patience.stop();
-        const QString sentence = tr("The meter is gone: %1").arg(why);
-        setState(State::Failed, sentence);
-        if (wasBusy)
-            emit failed(sentence);
-    });
+    connect(&m_line, &LineSocket::closed, this,
+            [this](const QString& why) { leave(State::Failed, tr("The meter is gone: %1").arg(why)); });
 }
 
-void ScpiMeter::open(const QString& host, quint16 port)
+void ScpiMeter::open(const Address& address)
 {
-    setState(State::Connecting);
-    m_line.connectTo(host, port);
+    leave(State::Connecting, tr("The meter was connected anew."));
+    m_patience.start(); // one that takes the line and stays mute is given up as well
+    m_line.connectTo(address);
 }
 
 void ScpiMeter::close()
 {
-    m_patience.stop();
     m_line.close();
-    setState(State::Off);
+    leave(State::Off, tr("The meter was disconnected."));
 }
 
 void ScpiMeter::measure(Quantity quantity)
@@ -82,8 +73,15 @@ void ScpiMeter::takeAnswer(const QByteArray& line)
 void ScpiMeter::giveUp(const QString& sentence)
 {
     m_line.close();
+    leave(State::Failed, sentence);
+}
+
+/// Whatever ends the line, a reading that was asked for is answered.
+void ScpiMeter::leave(State state, const QString& sentence)
+{
     const bool wasBusy = m_state == State::Busy;
-    setState(State::Failed, sentence);
+    m_patience.stop();
+    setState(state, sentence);
     if (wasBusy)
         emit failed(sentence);
 }

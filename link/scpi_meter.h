@@ -4,7 +4,7 @@
 
 #include <QTimer>
 
-/// A multimeter that answers SCPI (IEEE 488.2 common commands, SCPI-99 measurement commands) over TCP.
+/// A multimeter that answers SCPI (IEEE 488.2 common commands, SCPI-99 measurement commands), a line each.
 namespace vicegrip::link {
 
 class ScpiMeter : public QObject
@@ -17,7 +17,7 @@ class ScpiMeter : public QObject
 
     explicit ScpiMeter(QObject* parent = nullptr);
 
-    void open(const QString& host, quint16 port);
+    void open(const Address& address);
     void close();
 
     /// Asks for one reading; `measured` or `failed` follows, within two seconds. One at a time.
@@ -33,6 +33,7 @@ class ScpiMeter : public QObject
   private:
     void setState(State state, const QString& sentence = {});
     void takeAnswer(const QByteArray& line);
+    void leave(State state, const QString& sentence);
     void giveUp(const QString& sentence);
 
     LineSocket m_line;

@@ -1,6 +1,7 @@
 #include "app/live/live.h"
 
 #include "core/electrics/sensor_model.h"
+#include "link/bench_bus.h"
 
 namespace vicegrip::app {
 namespace {
@@ -34,15 +35,17 @@ Live::Live(QObject* parent) : QObject(parent)
     m_refresh.setSingleShot(true);
     m_refresh.setInterval(kRefresh_ms);
     connect(&m_refresh, &QTimer::timeout, this, &Live::sampled);
-    connect(&m_bench, &link::BenchLink::ready, this, [this](const link::BenchPorts& ports) {
-        m_ports = ports;
+    connect(&m_bench, &link::BenchLink::ready, this, [this](const link::BenchDoor& door) {
+        m_door = door;
         openLinks();
     });
     connect(&m_bench, &link::BenchLink::failed, this, [this](const QString& sentence) {
         m_ecu.close();
         m_meter.close();
+        finishTable(sentence);
         tell(sentence);
     });
+    connect(&m_bench, &link::BenchLink::said, this, &Live::benchSaid);
     connect(&m_ecu, &link::CanEcu::sampled, this, [this](const QList<link::EcuSample>& samples) {
         if (m_condition != QLatin1String("key-on"))
             return;
@@ -91,8 +94,8 @@ void Live::startBench(const QString& program, const QString& jobFile, const QStr
 
 void Live::openLinks()
 {
-    m_ecu.open(QStringLiteral("virtualcan"), m_ports.canInterface);
-    m_meter.open(m_ports.meterHost, m_ports.meterPort);
+    m_ecu.open(std::make_unique<link::BenchBus>(m_door.channel("can")));
+    m_meter.open(m_door.channel("meter"));
     m_bench.setCondition(m_condition);
 }
 
@@ -101,7 +104,6 @@ void Live::connectAgain()
     if (m_bench.isReady())
         openLinks();
     else if (m_benchCall.size() == 3) {
-        m_bench.stop();
         startBench(m_benchCall[0], m_benchCall[1], m_benchCall[2]);
     }
 }

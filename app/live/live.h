@@ -69,6 +69,7 @@ class Live : public QObject
     void heard(const QList<vicegrip::link::EcuSample>& samples); ///< every one of them, as they come
     void linksChanged();
     void troubled(const QString& sentence);
+    void benchSaid(const QString& sentence); ///< the links are as they were
 
   private:
     void tell(const QString& sentence);
@@ -79,7 +80,7 @@ class Live : public QObject
     void clearSamples();
 
     link::BenchLink m_bench;
-    link::BenchPorts m_ports;
+    link::BenchDoor m_door;
     QStringList m_benchCall; ///< program, job file, fault sheet
     link::CanEcu m_ecu;
     link::ScpiMeter m_meter;

@@ -189,6 +189,7 @@ void MainWindow::connectDesk()
     connect(&m_live, &Live::troubled, this, [this](const QString& sentence) {
         m_notices->say(sentence, {{tr("Connect again"), [this] { m_live.connectAgain(); }}});
     });
+    connect(&m_live, &Live::benchSaid, this, [this](const QString& sentence) { m_notices->say(sentence); });
 }
 
 bool MainWindow::openJob(const QString& path)

@@ -13,17 +13,6 @@ namespace {
 
 using testing::HasSubstr;
 
-/// Takes one of the notice's choices.
-void take(app::MainWindow& window, const char* choice)
-{
-    for (QPushButton* b : window.notices().findChildren<QPushButton*>())
-        if (b->text() == QLatin1String(choice)) {
-            b->click();
-            return;
-        }
-    ADD_FAILURE() << "no choice " << choice << " in: " << window.notices().said().toStdString();
-}
-
 /// The dialog that opens next is answered with this name.
 void answer(const QString& path)
 {

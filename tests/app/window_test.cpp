@@ -239,14 +239,44 @@ TEST(Bench, KilledIsSaidAndTheJobStaysOpen)
     EXPECT_FALSE(w.textOf("verdict").empty());
     ASSERT_TRUE(w.window.desk().store.save());
     EXPECT_TRUE(job::readFile(w.job().toStdString()));
-    for (QPushButton* b : w.find<QWidget>("notices")->findChildren<QPushButton*>())
-        if (b->text() == QLatin1String("Connect again"))
-            b->click();
+    test::take(w.window, "Connect again");
     EXPECT_TRUE(
         QTest::qWaitFor([&] { return w.window.desk().live.meterReady() && w.window.desk().live.ecuLive(); }, 10000))
         << "one press brings it back";
     w.key(Qt::Key_M);
     EXPECT_TRUE(w.becomes("ot", "A.12", State::Done));
+}
+
+TEST(Bench, StoppedDeadDuringAReadingIsSaidAndBroughtBack)
+{
+    test::Window w;
+    w.startBench();
+    w.choose("ot");
+    w.key(Qt::Key_4, Qt::ControlModifier);
+    w.settle();
+    kill(static_cast<pid_t>(w.window.desk().live.bench().processId()), SIGSTOP);
+    w.click("take");
+    ASSERT_TRUE(QTest::qWaitFor([&] { return w.notice().find("does not answer") != std::string::npos; }, 5000));
+    EXPECT_EQ(w.textOf("chip-meter"), "no meter");
+    EXPECT_EQ(w.textOf("chip-ecu"), "no ECU");
+    EXPECT_EQ(w.textOf("verdict").find("Taking"), std::string::npos) << w.textOf("verdict");
+    test::take(w.window, "Connect again");
+    EXPECT_TRUE(
+        QTest::qWaitFor([&] { return w.window.desk().live.meterReady() && w.window.desk().live.ecuLive(); }, 10000));
+    w.key(Qt::Key_M);
+    EXPECT_TRUE(w.becomes("ot", "A.12", State::Done));
+}
+
+TEST(Bench, ASheetThatGoesBadIsSaidWhereItIsSeen)
+{
+    test::Window w;
+    w.startBench();
+    w.setFaults(R"([{"kind": "open", "wire": "no-such"}])");
+    ASSERT_TRUE(QTest::qWaitFor([&] { return w.notice().find("no-such") != std::string::npos; }, 5000));
+    EXPECT_THAT(w.notice(), HasSubstr("The bench goes on with what it had"));
+    EXPECT_THAT(w.notice(), HasSubstr("faults.json"));
+    w.setFaults("[]");
+    EXPECT_TRUE(QTest::qWaitFor([&] { return w.notice().find("taken up") != std::string::npos; }, 5000));
 }
 
 TEST(Bench, AMissingProgramOrBadJobIsSaid)

@@ -4,10 +4,14 @@
 #include "core/scaling/budget.h"
 #include "tests/support/petrel.h"
 
+#include <QDir>
 #include <QFile>
+#include <QFileInfo>
 #include <QJsonDocument>
 #include <QJsonObject>
+#include <QLocalSocket>
 #include <QProcess>
+#include <QSet>
 
 #include <cmath>
 #include <gmock/gmock.h>
@@ -200,34 +204,96 @@ class Process : public QProcess
     }
 };
 
-TEST(BenchProcess, ListensOnLoopbackOnly)
+/// Another process of the same user, who has found the socket and does not know the nonce.
+class Stranger : public QLocalSocket
+{
+  public:
+    explicit Stranger(const QJsonObject& announcement)
+    {
+        connectToServer(announcement.value(QStringLiteral("socket")).toString());
+        EXPECT_TRUE(waitForConnected(2000));
+    }
+    /// Says something; whether the bench has hung up, without a byte, within two seconds.
+    bool isShownOut(const QByteArray& says)
+    {
+        write(says);
+        flush();
+        const bool gone = state() == UnconnectedState || waitForDisconnected(2000);
+        return gone && bytesAvailable() == 0;
+    }
+};
+
+QByteArray asked(Stranger& line, const QByteArray& text)
+{
+    line.write(text + '\n');
+    while (!line.canReadLine())
+        if (!line.waitForReadyRead(3000))
+            return {};
+    return line.readLine().trimmed();
+}
+
+TEST(BenchProcess, NobodySpeaksToItWithoutTheNonce)
 {
     Process bench;
     const QJsonObject said = bench.announcement();
-    QList<int> ports{said.value(QStringLiteral("meter")).toInt(), said.value(QStringLiteral("control")).toInt(),
-                     said.value(QStringLiteral("can"))
-                         .toString()
-                         .section(QLatin1Char(':'), 2)
-                         .section(QLatin1Char('/'), 0, 0)
-                         .toInt()};
-    QFile table(QStringLiteral("/proc/net/tcp"));
-    ASSERT_TRUE(table.open(QIODevice::ReadOnly));
-    const QByteArray sockets = table.readAll();
-    for (int port : ports) {
-        const QByteArray hex = QByteArray::number(port, 16).rightJustified(4, '0').toUpper();
-        EXPECT_TRUE(sockets.contains("0100007F:" + hex)) << port;
-        EXPECT_FALSE(sockets.contains("00000000:" + hex + " 00000000:0000 0A")) << port << " listens on every address";
+    const QByteArray nonce = said.value(QStringLiteral("nonce")).toString().toLatin1();
+    EXPECT_EQ(nonce.size(), 32);
+    const QFileInfo folder(QFileInfo(said.value(QStringLiteral("socket")).toString()).path());
+    EXPECT_EQ(folder.permissions() & (QFile::ReadGroup | QFile::ExeGroup | QFile::ReadOther | QFile::ExeOther), 0);
+
+    for (const QByteArray& greeting :
+         {QByteArray("can0:\n"), QByteArray("can0:x\n"), QByteArray("\n").repeated(1 << 20), QByteArray(200000, 'x'),
+          QByteArray("*IDN?\n"), QByteArray("{\"condition\": \"battery-off\"}\n"), nonce + '\n',
+          QByteArray(32, '0') + " control\n", nonce + " door\n", QByteArray("\xff\x00\n", 3), QByteArray()}) {
+        Stranger stranger(said);
+        EXPECT_TRUE(stranger.isShownOut(greeting)) << greeting.left(40).toStdString();
     }
-    QFile six(QStringLiteral("/proc/net/tcp6"));
-    if (six.open(QIODevice::ReadOnly)) {
-        const QByteArray sockets6 = six.readAll();
-        for (int port : ports)
-            EXPECT_FALSE(sockets6.contains("00000000000000000000000000000000:" +
-                                           QByteArray::number(port, 16).rightJustified(4, '0').toUpper()));
+    std::vector<std::unique_ptr<Stranger>> crowd; // more than it keeps waiting
+    for (int i = 0; i < 100; ++i)
+        crowd.push_back(std::make_unique<Stranger>(said));
+    EXPECT_TRUE(crowd.back()->isShownOut({}));
+    EXPECT_TRUE(crowd.front()->isShownOut({}));
+
+    Stranger hands(said), meter(said);
+    EXPECT_EQ(asked(hands, nonce + " control\n{\"condition\": \"key-on\"}"), R"({"ok":true})");
+    EXPECT_EQ(asked(meter, nonce + " meter\n*IDN?").count(','), 3);
+}
+
+TEST(BenchProcess, DoesNotListenOnTheNetworkAndEndsWithItsStarter)
+{
+    Process bench;
+    ASSERT_FALSE(bench.announcement().isEmpty());
+    const QDir own(QStringLiteral("/proc/%1/fd").arg(bench.processId()));
+    QSet<QString> inodes;
+    for (const QFileInfo& entry : own.entryInfoList(QDir::AllEntries | QDir::System | QDir::NoDotAndDotDot))
+        if (const QString target = entry.symLinkTarget().section(QLatin1Char('/'), -1);
+            target.startsWith(QLatin1String("socket:")))
+            inodes.insert(target.mid(8).chopped(1));
+    for (const char* table : {"/proc/net/tcp", "/proc/net/tcp6", "/proc/net/udp", "/proc/net/udp6"}) {
+        QFile file(QString::fromLatin1(table));
+        if (!file.open(QIODevice::ReadOnly))
+            continue;
+        for (const QByteArray& line : file.readAll().split('\n'))
+            EXPECT_FALSE(inodes.contains(QString::fromLatin1(line.simplified().split(' ').value(9)))) << table;
     }
     bench.closeWriteChannel();
     EXPECT_TRUE(bench.waitForFinished(5000)) << "it ends when its standard input closes";
     EXPECT_EQ(bench.exitCode(), 0);
+}
+
+TEST(BenchProcess, WhoDoesNotReadTheAnswersIsShownOut)
+{
+    Process bench;
+    const QJsonObject said = bench.announcement();
+    Stranger deaf(said);
+    deaf.setReadBufferSize(1);
+    deaf.write(said.value(QStringLiteral("nonce")).toString().toLatin1() + " meter\n");
+    const QByteArray questions = QByteArray("*IDN?;").repeated(2000) + '\n';
+    for (int i = 0; i < 200 && deaf.state() == QLocalSocket::ConnectedState; ++i) {
+        deaf.write(questions);
+        deaf.waitForBytesWritten(200);
+    }
+    EXPECT_TRUE(deaf.state() == QLocalSocket::UnconnectedState || deaf.waitForDisconnected(5000));
 }
 
 TEST(BenchProcess, SaysWhatIsWrongWithItsFiles)
@@ -236,8 +302,14 @@ TEST(BenchProcess, SaysWhatIsWrongWithItsFiles)
     bench.start(QStringLiteral(VICEGRIP_BENCH), {QStringLiteral("/nowhere.vicegrip")});
     ASSERT_TRUE(bench.waitForFinished(5000));
     EXPECT_EQ(bench.exitCode(), 3);
-    EXPECT_THAT(bench.readAllStandardError().toStdString(),
-                testing::HasSubstr("/nowhere.vicegrip: the file cannot be opened"));
+    const char* const cannot = "/nowhere.vicegrip: the file cannot be opened";
+    EXPECT_THAT(bench.readAllStandardError().toStdString(), testing::HasSubstr(cannot));
+    EXPECT_THAT(QJsonDocument::fromJson(bench.readAllStandardOutput())
+                    .object()
+                    .value(QStringLiteral("trouble"))
+                    .toString()
+                    .toStdString(),
+                testing::HasSubstr(cannot));
 }
 
 } // namespace

@@ -1,8 +1,8 @@
 #include "link/bench_link.h"
 
 #include <QFile>
-#include <QTcpServer>
-#include <QTcpSocket>
+#include <QLocalServer>
+#include <QLocalSocket>
 #include <QTemporaryDir>
 #include <QTest>
 
@@ -45,10 +45,12 @@ TEST(BenchLink, NonsenseAnnouncementsAreSaid)
 {
     EXPECT_THAT(troubleWith("echo hello"), testing::HasSubstr("where it listens"));
     EXPECT_THAT(troubleWith("echo '{}'"), testing::HasSubstr("where it listens"));
-    EXPECT_THAT(troubleWith("echo '{\"can\": \"tcp://127.0.0.1:1/can0\", \"meter\": 1, \"control\": -7}'"),
-                testing::Not(testing::IsEmpty()));
+    EXPECT_THAT(troubleWith("echo '{\"socket\": \"/nowhere/door\", \"nonce\": \"1\"}'"), testing::HasSubstr("gone"));
+    EXPECT_THAT(troubleWith("echo '{\"socket\": 7, \"nonce\": [1]}'"), testing::HasSubstr("where it listens"));
     EXPECT_THAT(troubleWith("head -c 300000 /dev/zero | tr '\\0' x"), testing::HasSubstr("where it listens"));
-    EXPECT_THAT(troubleWith("echo broken >&2; exit 3"), testing::HasSubstr("broken"));
+    EXPECT_THAT(troubleWith("echo '{\"trouble\": \"x.vicegrip:1: broken\"}'; exit 3"), testing::HasSubstr("broken"));
+    EXPECT_EQ(troubleWith("yes 'a library complains' | head -n 200000 >&2; exit 1"), "The bench has stopped.")
+        << "what libraries say on standard error is not for the user";
 }
 
 TEST(BenchLink, HandsWithoutABenchAreAnswered)
@@ -59,30 +61,94 @@ TEST(BenchLink, HandsWithoutABenchAreAnswered)
     EXPECT_THAT(error.toStdString(), testing::HasSubstr("no bench"));
 }
 
+/// A bench whose control channel the test holds in its hands.
+class HeldBench
+{
+  public:
+    explicit HeldBench(const QByteArray& saysBesides = {})
+    {
+        EXPECT_TRUE(m_server.listen(m_folder.filePath(QStringLiteral("door"))));
+        m_fake.emplace("echo '{\"socket\": \"" + m_server.fullServerName().toUtf8() + "\", \"nonce\": \"n\"}'\n" +
+                       saysBesides);
+        QObject::connect(&link, &BenchLink::failed, [this](const QString& s) { failed = s; });
+        QObject::connect(&link, &BenchLink::said, [this](const QString& s) { said << s; });
+        link.start(m_fake->program(), QStringLiteral("job"), {});
+        EXPECT_TRUE(QTest::qWaitFor([&] { return link.isReady(); }, 5000));
+        EXPECT_TRUE(QTest::qWaitFor([&] { return (peer = m_server.nextPendingConnection()) != nullptr; }, 3000));
+        EXPECT_TRUE(QTest::qWaitFor([&] { return peer->canReadLine(); }, 3000));
+        EXPECT_EQ(peer->readLine(), "n control\n");
+    }
+
+    BenchLink link;
+    QString failed;
+    QStringList said;
+    QLocalSocket* peer = nullptr;
+
+  private:
+    QTemporaryDir m_folder;
+    QLocalServer m_server;
+    std::optional<FakeBench> m_fake;
+};
+
 TEST(BenchLink, EveryRequestIsAnsweredEvenWhenItDies)
 {
-    QTcpServer control;
-    ASSERT_TRUE(control.listen(QHostAddress::LocalHost));
-    const FakeBench fake("echo '{\"can\": \"tcp://127.0.0.1:1/can0\", \"meter\": 1, \"control\": " +
-                         QByteArray::number(control.serverPort()) + "}'");
-    BenchLink bench;
-    bench.start(fake.program(), QStringLiteral("job"), {});
-    ASSERT_TRUE(QTest::qWaitFor([&] { return bench.isReady(); }, 5000));
-    QTcpSocket* peer = nullptr;
-    ASSERT_TRUE(QTest::qWaitFor([&] { return (peer = control.nextPendingConnection()) != nullptr; }, 3000));
+    HeldBench bench;
     QStringList answers;
     for (int i = 0; i < 3; ++i)
-        bench.setFelt(QStringLiteral("clt"), 300, [&](const QString& e) { answers << e; });
+        bench.link.setFelt(QStringLiteral("clt"), 300, [&](const QString& e) { answers << e; });
     QByteArray asked;
-    ASSERT_TRUE(QTest::qWaitFor([&] { return (asked += peer->readAll()).count('\n') == 3; }, 3000));
-    peer->write("{\"ok\":true}\nnonsense\n");
+    ASSERT_TRUE(QTest::qWaitFor([&] { return (asked += bench.peer->readAll()).count('\n') == 3; }, 3000));
+    bench.peer->write("{\"ok\":true}\nnonsense\n");
     ASSERT_TRUE(QTest::qWaitFor([&] { return answers.size() == 2; }, 3000));
     EXPECT_EQ(answers[0], QString());
     EXPECT_THAT(answers[1].toStdString(), testing::HasSubstr("nonsense"));
-    peer->abort();
+    bench.peer->abort();
     ASSERT_TRUE(QTest::qWaitFor([&] { return answers.size() == 3; }, 3000));
     EXPECT_FALSE(answers[2].isEmpty());
-    EXPECT_FALSE(bench.isReady());
+    EXPECT_FALSE(bench.link.isReady());
+}
+
+TEST(BenchLink, AMuteOneIsGivenUp)
+{
+    HeldBench bench;
+    QString answer;
+    bench.link.putProbes(QStringLiteral("A.7"), QStringLiteral("BAT-"), [&](const QString& e) { answer = e; });
+    ASSERT_TRUE(QTest::qWaitFor([&] { return !answer.isEmpty(); }, 5000));
+    EXPECT_THAT(answer.toStdString(), testing::HasSubstr("does not answer"));
+    EXPECT_EQ(bench.failed, answer);
+    EXPECT_FALSE(bench.link.isReady());
+    EXPECT_EQ(bench.link.processId(), 0) << "it was let go";
+}
+
+TEST(BenchLink, StoppingAnswersWhoWaits)
+{
+    HeldBench bench;
+    QString answer;
+    bench.link.putProbes(QStringLiteral("A.7"), QStringLiteral("BAT-"), [&](const QString& e) { answer = e; });
+    bench.link.stop();
+    EXPECT_FALSE(answer.isEmpty());
+    EXPECT_TRUE(bench.failed.isEmpty()) << "it was wanted";
+}
+
+TEST(BenchLink, OneThatLapsesIntoNonsenseIsGivenUp)
+{
+    for (const bool onItsSocket : {false, true}) {
+        HeldBench bench(onItsSocket ? "" : "sleep 0.3; yes nonsense | head -n 100000");
+        if (onItsSocket)
+            bench.peer->write(QByteArray("unasked\n").repeated(20000));
+        ASSERT_TRUE(QTest::qWaitFor([&] { return !bench.failed.isEmpty(); }, 5000)) << onItsSocket;
+        EXPECT_THAT(bench.failed.toStdString(), testing::HasSubstr("nobody understands"));
+    }
+}
+
+TEST(BenchLink, WhatItCannotUseIsPassedOnAndItsCureToo)
+{
+    HeldBench bench("sleep 0.3; yes '{\"trouble\": \"f.json:3: no such wire\"}' | head -n 5000; sleep 0.5\n"
+                    "echo '{\"trouble\": \"\"}'");
+    ASSERT_TRUE(QTest::qWaitFor([&] { return bench.said.size() == 2; }, 5000)) << bench.said.size();
+    EXPECT_THAT(bench.said[0].toStdString(), testing::HasSubstr("goes on with what it had: f.json:3: no such wire"));
+    EXPECT_THAT(bench.said[1].toStdString(), testing::HasSubstr("taken up what was changed"));
+    EXPECT_TRUE(bench.link.isReady());
 }
 
 } // namespace

@@ -1,8 +1,9 @@
+#include "link/bench_bus.h"
 #include "link/can_ecu.h"
 
-#include <QCanBus>
-#include <QCanBusDevice>
-#include <QTcpServer>
+#include <QLocalServer>
+#include <QLocalSocket>
+#include <QTemporaryDir>
 #include <QTest>
 
 #include <gmock/gmock.h>
@@ -11,29 +12,41 @@
 namespace vicegrip::link {
 namespace {
 
-/// Somebody on the other end of the virtual bus.
+/// Somebody in the bench's place, who sends what it is told to.
 class FakeEcu
 {
   public:
     FakeEcu()
     {
-        // One server a process: every test of this file meets on the same port.
-        static const QString interface = [] {
-            QTcpServer probe;
-            EXPECT_TRUE(probe.listen(QHostAddress::LocalHost));
-            return QStringLiteral("tcp://127.0.0.1:%1/can0").arg(probe.serverPort());
-        }();
-        m_interface = interface;
-        m_bus.reset(QCanBus::instance()->createDevice(QStringLiteral("virtualcan"), m_interface));
-        EXPECT_TRUE(m_bus && m_bus->connectDevice());
-        EXPECT_TRUE(QTest::qWaitFor([&] { return m_bus->state() == QCanBusDevice::ConnectedState; }, 3000));
+        EXPECT_TRUE(m_server.listen(m_folder.filePath(QStringLiteral("door"))));
+        QObject::connect(&m_server, &QLocalServer::newConnection, [this] {
+            m_socket = m_server.nextPendingConnection();
+            QObject::connect(m_socket, &QLocalSocket::readyRead, [this] {
+                while (m_socket->canReadLine()) {
+                    const QByteArray line = m_socket->readLine().trimmed();
+                    if (const auto frame = frameOf(line); frame && onFrame)
+                        onFrame(*frame);
+                }
+            });
+        });
     }
-    [[nodiscard]] const QString& interface() const { return m_interface; }
-    QCanBusDevice& bus() { return *m_bus; }
+    [[nodiscard]] std::unique_ptr<QCanBusDevice> bus() const
+    {
+        return std::make_unique<BenchBus>(BenchAddress{m_server.fullServerName(), "hello"});
+    }
+    void send(const QCanBusFrame& frame) { write(lineOf(frame) + '\n'); }
+    void write(const QByteArray& bytes)
+    {
+        if (m_socket != nullptr)
+            m_socket->write(bytes);
+    }
+
+    std::function<void(const QCanBusFrame&)> onFrame;
 
   private:
-    QString m_interface;
-    std::unique_ptr<QCanBusDevice> m_bus;
+    QTemporaryDir m_folder;
+    QLocalServer m_server;
+    QLocalSocket* m_socket = nullptr;
 };
 
 /// Until a sample of somebody on the bus has come through.
@@ -41,7 +54,7 @@ bool becomesLive(FakeEcu& fake, const CanEcu& ecu)
 {
     return QTest::qWaitFor(
         [&] {
-            fake.bus().writeFrame(frameOf(EcuSample{1, 2048, 2.5, {}}));
+            fake.send(frameOf(EcuSample{1, 2048, 2.5, {}}));
             return ecu.state() == CanEcu::State::Live;
         },
         5000);
@@ -60,13 +73,13 @@ TEST(CanEcu, SamplesMakeItLiveAndSilenceIsSaid)
     QObject::connect(&ecu, &CanEcu::sampled, [&](const QList<EcuSample>& s) { seen += s; });
     QString said;
     QObject::connect(&ecu, &CanEcu::stateChanged, [&](CanEcu::State, const QString& s) { said = s; });
-    ecu.open(QStringLiteral("virtualcan"), fake.interface());
+    ecu.open(fake.bus());
     EXPECT_EQ(ecu.state(), CanEcu::State::Connecting);
     ASSERT_TRUE(becomesLive(fake, ecu));
     EXPECT_EQ(seen.first().counts, 2048);
     ASSERT_TRUE(QTest::qWaitFor([&] { return ecu.state() == CanEcu::State::Silent; }, 5000));
     EXPECT_THAT(said.toStdString(), testing::HasSubstr("sends nothing"));
-    fake.bus().writeFrame(frameOf(EcuSample{1, 2049, 2.5, {}}));
+    fake.send(frameOf(EcuSample{1, 2049, 2.5, {}}));
     EXPECT_TRUE(QTest::qWaitFor([&] { return ecu.state() == CanEcu::State::Live; }, 3000)) << "and it comes back";
 }
 
@@ -76,19 +89,81 @@ TEST(CanEcu, GarbageOnTheBusIsNotASample)
     CanEcu ecu;
     QList<EcuSample> seen;
     QObject::connect(&ecu, &CanEcu::sampled, [&](const QList<EcuSample>& samples) { seen += samples; });
-    ecu.open(QStringLiteral("virtualcan"), fake.interface());
+    ecu.open(fake.bus());
     ASSERT_TRUE(becomesLive(fake, ecu)); // from here on every frame arrives, in its order
     ASSERT_TRUE(QTest::qWaitFor([&] { return ecu.state() == CanEcu::State::Silent; }, 5000));
     seen.clear();
     for (int i = 0; i < 50; ++i) {
-        fake.bus().writeFrame(QCanBusFrame(kSampleBase, QByteArray(i % 8, 'x'))); // too short
-        fake.bus().writeFrame(QCanBusFrame(0x123, QByteArray(8, 'x'))); // somebody else's
-        fake.bus().writeFrame(QCanBusFrame(kTableAnswer, QByteArray(8, '\x7f'))); // no such answer
+        fake.send(QCanBusFrame(kSampleBase, QByteArray(i % 8, 'x'))); // too short
+        fake.send(QCanBusFrame(0x123, QByteArray(8, 'x'))); // somebody else's
+        fake.send(QCanBusFrame(kTableAnswer, QByteArray(8, '\x7f'))); // no such answer
     }
-    fake.bus().writeFrame(frameOf(EcuSample{3, 77, 0.1, {}}));
+    fake.send(frameOf(EcuSample{3, 77, 0.1, {}}));
     ASSERT_TRUE(QTest::qWaitFor([&] { return !seen.isEmpty(); }, 5000));
     EXPECT_EQ(seen.size(), 1) << "the garbage before it made none";
     EXPECT_EQ(seen.first().counts, 77);
+}
+
+TEST(BenchBus, AFrameIsALineAndBack)
+{
+    for (const QCanBusFrame& f : {QCanBusFrame(0x500, QByteArray(8, '\x9a')), QCanBusFrame(0, {}),
+                                  QCanBusFrame(0x7ff, QByteArray("\x00\xff", 2))}) {
+        const auto again = frameOf(lineOf(f));
+        ASSERT_TRUE(again) << lineOf(f).toStdString();
+        EXPECT_EQ(again->frameId(), f.frameId());
+        EXPECT_EQ(again->payload(), f.payload());
+    }
+}
+
+/// Every broken form, the two that used to end both programs first.
+TEST(BenchBus, WhatIsNotAFrameEndsTheLineAndNothingElse)
+{
+    const QByteArray broken[] = {"can0:",
+                                 "can0:x",
+                                 "",
+                                 " ",
+
+                                 "500 0",
+                                 "500 xx",
+                                 "800 00",
+                                 "ffffffff1 00",
+                                 "-1 00",
+                                 "500 001122334455667788",
+                                 "500  00",
+                                 "0x5 00",
+                                 "500 00 ",
+                                 QByteArray("5\0000 00", 7),
+                                 QByteArray(70000, '5'),
+                                 "\xff\xfe",
+                                 "500 00\r00"};
+    for (const QByteArray& line : broken) {
+        EXPECT_FALSE(frameOf(line)) << line.left(30).toStdString();
+        if (line == "500 00 ")
+            continue; // a blank at the end of a line is no more than that
+        FakeEcu fake;
+        CanEcu ecu;
+        QString said;
+        QObject::connect(&ecu, &CanEcu::stateChanged, [&](CanEcu::State state, const QString& s) {
+            if (state == CanEcu::State::Failed)
+                said = s;
+        });
+        ecu.open(fake.bus());
+        ASSERT_TRUE(becomesLive(fake, ecu));
+        fake.write(line + '\n');
+        ASSERT_TRUE(QTest::qWaitFor([&] { return !said.isEmpty(); }, 3000)) << line.left(30).toStdString();
+        EXPECT_THAT(said.toStdString(),
+                    testing::AnyOf(testing::HasSubstr("not a frame"), testing::HasSubstr("without an end")));
+    }
+}
+
+TEST(BenchBus, AnEmptyFloodEndsAtOnce)
+{
+    FakeEcu fake;
+    CanEcu ecu;
+    ecu.open(fake.bus());
+    ASSERT_TRUE(becomesLive(fake, ecu));
+    fake.write(QByteArray(1 << 20, '\n'));
+    EXPECT_TRUE(QTest::qWaitFor([&] { return ecu.state() == CanEcu::State::Failed; }, 3000));
 }
 
 TEST(CanEcu, ATableIsAnsweredOrGivenUp)
@@ -102,7 +177,7 @@ TEST(CanEcu, ATableIsAnsweredOrGivenUp)
     ecu.sendTable(table());
     EXPECT_THAT(failed.toStdString(), testing::HasSubstr("no link"));
 
-    ecu.open(QStringLiteral("virtualcan"), fake.interface());
+    ecu.open(fake.bus());
     ASSERT_TRUE(becomesLive(fake, ecu));
     failed.clear();
     ecu.sendTable(table());
@@ -110,11 +185,10 @@ TEST(CanEcu, ATableIsAnsweredOrGivenUp)
     EXPECT_THAT(failed.toStdString(), testing::HasSubstr("did not answer"));
 
     TableReceiver receiver;
-    QObject::connect(&fake.bus(), &QCanBusDevice::framesReceived, [&] {
-        for (const QCanBusFrame& f : fake.bus().readAllFrames())
-            if (const auto outcome = receiver.take(f, 8))
-                fake.bus().writeFrame(frameOf(outcome->input, outcome->answer));
-    });
+    fake.onFrame = [&](const QCanBusFrame& f) {
+        if (const auto outcome = receiver.take(f, 8))
+            fake.send(frameOf(outcome->input, outcome->answer));
+    };
     ecu.sendTable(table());
     ASSERT_TRUE(QTest::qWaitFor([&] { return answer.has_value(); }, 5000));
     EXPECT_EQ(*answer, TableAnswer::Accepted);

@@ -26,7 +26,7 @@ class FakeMeter
             });
         });
     }
-    [[nodiscard]] quint16 port() const { return m_server.serverPort(); }
+    [[nodiscard]] Address address() const { return NetworkAddress{QStringLiteral("127.0.0.1"), m_server.serverPort()}; }
     void hangUp() { m_socket->abort(); }
 
   private:
@@ -48,7 +48,7 @@ Asked ask(const QByteArray& answer)
     Asked asked;
     QObject::connect(&meter, &ScpiMeter::measured, [&](double v) { asked.value = v; });
     QObject::connect(&meter, &ScpiMeter::failed, [&](const QString& s) { asked.sentence = s.toStdString(); });
-    meter.open(QStringLiteral("127.0.0.1"), fake.port());
+    meter.open(fake.address());
     EXPECT_TRUE(QTest::qWaitFor([&] { return meter.state() == ScpiMeter::State::Ready; }, 3000));
     meter.measure(ScpiMeter::Quantity::DcVolts);
     EXPECT_TRUE(QTest::qWaitFor([&] { return asked.value || !asked.sentence.empty(); }, 5000));
@@ -70,11 +70,35 @@ TEST(ScpiMeter, GarbageSilenceAndFloodAreSentences)
     EXPECT_FALSE(ask(QByteArray(200000, 'x')).sentence.empty());
 }
 
+TEST(ScpiMeter, OneThatTakesTheLineAndStaysMuteIsGivenUp)
+{
+    QTcpServer mute;
+    ASSERT_TRUE(mute.listen(QHostAddress::LocalHost));
+    ScpiMeter meter;
+    meter.open(NetworkAddress{QStringLiteral("127.0.0.1"), mute.serverPort()});
+    EXPECT_TRUE(QTest::qWaitFor([&] { return meter.state() == ScpiMeter::State::Failed; }, 5000));
+}
+
+TEST(ScpiMeter, AReadingIsAnsweredWhateverEndsTheLine)
+{
+    for (const bool anew : {false, true}) {
+        FakeMeter fake("");
+        ScpiMeter meter;
+        QString said;
+        QObject::connect(&meter, &ScpiMeter::failed, [&](const QString& s) { said = s; });
+        meter.open(fake.address());
+        ASSERT_TRUE(QTest::qWaitFor([&] { return meter.state() == ScpiMeter::State::Ready; }, 3000));
+        meter.measure(ScpiMeter::Quantity::Ohms);
+        anew ? meter.open(fake.address()) : meter.close();
+        EXPECT_FALSE(said.isEmpty());
+    }
+}
+
 TEST(ScpiMeter, HangingUpIsSaid)
 {
     FakeMeter fake("1\n");
     ScpiMeter meter;
-    meter.open(QStringLiteral("127.0.0.1"), fake.port());
+    meter.open(fake.address());
     ASSERT_TRUE(QTest::qWaitFor([&] { return meter.state() == ScpiMeter::State::Ready; }, 3000));
     fake.hangUp();
     EXPECT_TRUE(QTest::qWaitFor([&] { return meter.state() == ScpiMeter::State::Failed; }, 3000));
@@ -85,7 +109,7 @@ TEST(ScpiMeter, NobodyThereIsSaid)
     ScpiMeter meter;
     QString said;
     QObject::connect(&meter, &ScpiMeter::stateChanged, [&](ScpiMeter::State, const QString& s) { said = s; });
-    meter.open(QStringLiteral("127.0.0.1"), 1);
+    meter.open(NetworkAddress{QStringLiteral("127.0.0.1"), 1});
     EXPECT_TRUE(QTest::qWaitFor([&] { return meter.state() == ScpiMeter::State::Failed; }, 3000));
     EXPECT_FALSE(said.isEmpty());
 }

@@ -9,6 +9,7 @@
 #include <QFile>
 #include <QLabel>
 #include <QLineEdit>
+#include <QPushButton>
 #include <QTableWidget>
 #include <QTemporaryDir>
 #include <QTest>
@@ -37,6 +38,17 @@ class UserFolder
   private:
     QByteArray m_data, m_home;
 };
+
+/// Takes one of the notice's choices.
+inline void take(app::MainWindow& window, const char* choice)
+{
+    for (QPushButton* b : window.notices().findChildren<QPushButton*>())
+        if (b->text() == QLatin1String(choice)) {
+            b->click();
+            return;
+        }
+    ADD_FAILURE() << "no choice " << choice << " in: " << window.notices().said().toStdString();
+}
 
 class Window
 {
