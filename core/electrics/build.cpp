@@ -36,7 +36,8 @@ class Builder
 {
   public:
     Builder(const job::Job& job, const Situation& situation)
-        : m_job(asWired(job, situation.faults)),
+        : m_faulted(situation.faults.empty() ? std::nullopt : std::optional(asWired(job, situation.faults))),
+          m_job(m_faulted ? *m_faulted : job),
           m_situation(situation),
           m_keyOn(situation.condition == Condition::KeyOn)
     {
@@ -66,7 +67,8 @@ class Builder
     Result<circuit::Solution> solvePowered();
     Result<circuit::Solution> orElseOff(circuit::Solution solution);
 
-    job::Job m_job; ///< as wired, faults included
+    std::optional<job::Job> m_faulted; ///< a copy only where something differs: jobs can be large
+    const job::Job& m_job; ///< as wired, faults included
     const Situation& m_situation;
     bool m_keyOn;
     Network m_net;

@@ -22,6 +22,8 @@ Wiring::Wiring(const job::Job& job) : m_job(job)
     for (const parts::Ecu* unit : job::units(job))
         for (const parts::EcuPin& pin : unit->pins)
             m_ecuPins[job::PointRef::fromText(pin.at)] = &pin;
+    for (const job::Joint& j : job.joints)
+        m_joints.try_emplace(j.id, &j);
 }
 
 int Wiring::nodeOf(const job::PointRef& point)
@@ -41,6 +43,12 @@ void Wiring::connect(const job::PointRef& a, const job::PointRef& b, const std::
     m_edges[static_cast<size_t>(to)].push_back({from, subject});
 }
 
+const job::Joint* Wiring::joint(const job::PointRef& place) const
+{
+    const auto it = m_joints.find(place.owner);
+    return it == m_joints.end() ? nullptr : it->second;
+}
+
 const parts::EcuPin* Wiring::ecuPin(const job::PointRef& place) const
 {
     const auto it = m_ecuPins.find(place);
@@ -51,17 +59,16 @@ bool Wiring::ends(const job::PointRef& place, parts::PinRole role, const job::Ci
 {
     using parts::EcuPinRole;
     const parts::EcuPin* pin = ecuPin(place);
-    const job::Joint* joint = job::findJoint(m_job, place.owner);
+    const job::Joint* at = joint(place);
     switch (role) {
     case parts::PinRole::Signal:
         return pin != nullptr && pin->role == EcuPinRole::Input && pin->input == circuit.input;
     case parts::PinRole::Supply:
         return (pin != nullptr && pin->role == EcuPinRole::SensorSupply) ||
-               (joint != nullptr && joint->kind == job::JointKind::BatteryPositive);
+               (at != nullptr && at->kind == job::JointKind::BatteryPositive);
     case parts::PinRole::Ground:
         return (pin != nullptr && pin->role == EcuPinRole::SensorGround) ||
-               (joint != nullptr &&
-                (joint->kind == job::JointKind::Stud || joint->kind == job::JointKind::BatteryNegative));
+               (at != nullptr && (at->kind == job::JointKind::Stud || at->kind == job::JointKind::BatteryNegative));
     }
     return false;
 }
@@ -129,6 +136,28 @@ Path Wiring::way(const job::PointRef& from, const std::function<bool(const job::
     std::ranges::reverse(path.points);
     std::ranges::reverse(path.subjects);
     return path;
+}
+
+std::vector<Wiring::Leg> Wiring::legs(const std::function<bool(const job::PointRef&)>& ends) const
+{
+    std::vector<Leg> out;
+    std::vector<bool> seen(m_points.size(), false);
+    std::queue<size_t> open;
+    for (size_t node = 0; node < m_points.size(); ++node)
+        if (ends(m_points[node])) {
+            seen[node] = true;
+            open.push(node);
+        }
+    for (; !open.empty(); open.pop())
+        for (const Edge& edge : m_edges[open.front()]) {
+            const auto next = static_cast<size_t>(edge.to);
+            if (seen[next])
+                continue;
+            seen[next] = true;
+            out.push_back({&m_points[next], &m_points[open.front()], &edge.subject});
+            open.push(next);
+        }
+    return out;
 }
 
 std::vector<Path> Wiring::paths(const job::Circuit& circuit) const

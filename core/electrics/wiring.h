@@ -33,6 +33,20 @@ class Wiring
     /// The shortest way from a place to the first other one that `ends` accepts; not complete when there is none.
     [[nodiscard]] Path way(const job::PointRef& from, const std::function<bool(const job::PointRef&)>& ends) const;
 
+    /// One edge of a shortest way: from a place to the next one nearer to the end of it.
+    struct Leg
+    {
+        const job::PointRef* from = nullptr;
+        const job::PointRef* to = nullptr;
+        const std::string* subject = nullptr; ///< empty for a mated pair
+    };
+    /// The legs of the shortest ways from every place that one leads from to the nearest that `ends` accepts, the
+    /// nearest places first: what is asked of every wire is answered by one search.
+    [[nodiscard]] std::vector<Leg> legs(const std::function<bool(const job::PointRef&)>& ends) const;
+
+    /// The joint at this place; null when it is not one.
+    [[nodiscard]] const job::Joint* joint(const job::PointRef& place) const;
+
     /// The unit's pin at this cavity; null when none is.
     [[nodiscard]] const parts::EcuPin* ecuPin(const job::PointRef& place) const;
 
@@ -52,6 +66,7 @@ class Wiring
     std::vector<job::PointRef> m_points;
     std::vector<std::vector<Edge>> m_edges;
     std::map<job::PointRef, const parts::EcuPin*> m_ecuPins;
+    std::map<std::string_view, const job::Joint*> m_joints;
 };
 
 /// The studs and posts that the ECU's own ground wires end at.

@@ -11,7 +11,7 @@ using parts::EcuPinRole;
 using parts::PinRole;
 
 /// What the place at the far end of a conductor is; none where it is nothing of the kind.
-std::optional<PinRole> purposeOf(const job::Job& job, const electrics::Wiring& wiring, const job::PointRef& place)
+std::optional<PinRole> purposeOf(const electrics::Wiring& wiring, const job::PointRef& place)
 {
     if (const parts::EcuPin* pin = wiring.ecuPin(place); pin != nullptr)
         switch (pin->role) {
@@ -24,7 +24,7 @@ std::optional<PinRole> purposeOf(const job::Job& job, const electrics::Wiring& w
         default:
             return std::nullopt;
         }
-    const job::Joint* joint = job::findJoint(job, place.owner);
+    const job::Joint* joint = wiring.joint(place);
     if (joint == nullptr || joint->kind == job::JointKind::Splice)
         return std::nullopt;
     return joint->kind == job::JointKind::BatteryPositive ? PinRole::Supply : PinRole::Ground;
@@ -52,9 +52,9 @@ class Ends
             if (!path.complete)
                 if (const Path way =
                         wiring.way(path.points.front(),
-                                   [&](const job::PointRef& p) { return purposeOf(job, wiring, p).has_value(); });
+                                   [&](const job::PointRef& p) { return purposeOf(wiring, p).has_value(); });
                     way.complete)
-                    m_reaches[path.role] = {way.points.back(), *purposeOf(job, wiring, way.points.back())};
+                    m_reaches[path.role] = {way.points.back(), *purposeOf(wiring, way.points.back())};
     }
 
     void judge()

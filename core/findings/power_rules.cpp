@@ -62,7 +62,7 @@ class Power
 
     [[nodiscard]] bool isJoint(const PointRef& place, std::initializer_list<job::JointKind> kinds) const
     {
-        const job::Joint* j = job::findJoint(m_job, place.owner);
+        const job::Joint* j = m_wiring.joint(place);
         return j != nullptr && std::ranges::find(kinds, j->kind) != kinds.end();
     }
     [[nodiscard]] Path toBattery(const PointRef& from) const

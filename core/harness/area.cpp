@@ -40,18 +40,25 @@ std::set<std::string> sensorWires(const job::Job& job, const electrics::Wiring& 
     return out;
 }
 
-/// The rating of the fuse that is nearest on the way to the battery; 0 when none is, or nobody has said.
-double fuseBefore(const job::Job& job, const electrics::Wiring& wiring, const job::Wire& wire)
+/// The rating of the fuse that is nearest on the way from a place to the battery; none when none is, or nobody has said.
+std::map<job::PointRef, double> fusesBefore(const job::Job& job, const electrics::Wiring& wiring)
 {
-    const electrics::Path way = wiring.way(wire.from, [&](const job::PointRef& place) {
-        const job::Joint* j = job::findJoint(job, place.owner);
+    std::map<std::string, double> ratings;
+    for (const job::Switch& s : job.switches)
+        if (s.kind == job::SwitchKind::Fuse && s.rating_a > 0)
+            ratings.try_emplace("switch " + s.id, s.rating_a);
+    std::map<job::PointRef, double> out;
+    const auto isBattery = [&](const job::PointRef& place) {
+        const job::Joint* j = wiring.joint(place);
         return j != nullptr && j->kind == job::JointKind::BatteryPositive;
-    });
-    for (const std::string& subject : way.subjects)
-        for (const job::Switch& s : job.switches)
-            if (way.complete && s.kind == job::SwitchKind::Fuse && subject == "switch " + s.id && s.rating_a > 0)
-                return s.rating_a;
-    return 0;
+    };
+    for (const electrics::Wiring::Leg& leg : wiring.legs(isBattery)) {
+        if (const auto fuse = ratings.find(*leg.subject); fuse != ratings.end())
+            out[*leg.from] = fuse->second;
+        else if (const auto beyond = out.find(*leg.to); beyond != out.end())
+            out[*leg.from] = beyond->second;
+    }
+    return out;
 }
 
 /// The first size that carries a current before it is as hot as that.
@@ -104,19 +111,21 @@ std::map<job::WireId, AreaChoice> chooseAreas(const job::Job& job)
         return {};
     const electrics::Wiring wiring(job);
     const std::set<std::string> sensors = sensorWires(job, wiring);
+    const std::map<job::PointRef, double> fuses = fusesBefore(job, wiring);
     std::map<job::WireId, AreaChoice> out;
     for (const job::Wire& w : job.wires) {
         AreaChoice& c = out[w.id];
         c.current_a = std::abs(car->wireCurrent(w.id));
         const double kelvin = job.surroundings.ambient_k;
         c.drop_v = c.current_a * parts::wireOhms(w.length_m, w.area_m2, kelvin);
-        if (isFixture(job, w.from) && isFixture(job, w.to)) {
+        if (isFixture(wiring.joint(w.from)) && isFixture(wiring.joint(w.to))) {
             c.why = "not judged: starter and charge currents are not in the drawing";
             continue;
         }
         const bool sensor = sensors.contains("wire " + w.id.value);
         const double allowed_v = sensor ? kSensorDrop_v : kFeedDrop_v;
-        c.fuse_a = sensor ? 0 : fuseBefore(job, wiring, w);
+        const auto fuse = fuses.find(w.from);
+        c.fuse_a = sensor || fuse == fuses.end() ? 0 : fuse->second;
         c.byDrop_m2 = c.current_a * parts::wireOhms(w.length_m, 1, kelvin) / allowed_v;
         c.byHeat_m2 = sizeToCarry(c.current_a / kInLoom, kInsulation_k);
         c.byFuse_m2 = sizeToCarry(c.fuse_a * kFuseBlows, kOverload_k);

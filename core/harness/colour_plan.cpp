@@ -25,10 +25,13 @@ class Conductors
     explicit Conductors(const job::Job& job)
     {
         std::map<PointRef, PointRef> towards;
-        const auto root = [&](PointRef place) {
-            while (towards.try_emplace(place, place).first->second != place)
-                place = towards[place];
-            return place;
+        const auto root = [&](const PointRef& place) {
+            PointRef top = place;
+            for (auto it = towards.try_emplace(top, top).first; it->second != top; it = towards.find(top))
+                top = it->second;
+            for (PointRef step = place; step != top;) // the next one asks the root at once
+                step = std::exchange(towards[step], top);
+            return top;
         };
         const auto join = [&](const PointRef& a, const PointRef& b) { towards[root(a)] = root(b); };
         for (const job::Wire& w : job.wires)

@@ -92,10 +92,9 @@ job::PointRef powerGround(const job::Job& job, const parts::Ecu& unit)
     return {};
 }
 
-bool isFixture(const job::Job& job, const job::PointRef& place)
+bool isFixture(const job::Joint* joint)
 {
-    const job::Joint* j = job::findJoint(job, place.owner);
-    return j != nullptr && j->kind != job::JointKind::Splice;
+    return joint != nullptr && joint->kind != job::JointKind::Splice;
 }
 
 void draw(job::Job& job, const job::PointRef& from, const job::PointRef& to, double length_m, double area_m2,

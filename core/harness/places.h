@@ -14,8 +14,8 @@ namespace vicegrip::harness {
 /// Where the unit's own ground wire ends: heaters return there and not through the sensor ground.
 [[nodiscard]] job::PointRef powerGround(const job::Job& job, const parts::Ecu& unit);
 
-/// Whether a wire ends there for good: at a stud or a battery post.
-[[nodiscard]] bool isFixture(const job::Job& job, const job::PointRef& place);
+/// Whether a wire ends there for good: at a stud or a battery post. Null is no joint.
+[[nodiscard]] bool isFixture(const job::Joint* joint);
 
 /// Draws a wire with the next free number.
 void draw(job::Job& job, const job::PointRef& from, const job::PointRef& to, double length_m, double area_m2,

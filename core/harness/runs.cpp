@@ -63,9 +63,8 @@ class Endings
 };
 
 /// What every conductor with a purpose is made of: "wire w3".
-std::set<std::string> usedSubjects(const job::Job& job)
+std::set<std::string> usedSubjects(const job::Job& job, const electrics::Wiring& wiring)
 {
-    const electrics::Wiring wiring(job);
     std::set<std::string> out;
     const auto use = [&](const electrics::Path& path) {
         if (path.complete)
@@ -75,7 +74,7 @@ std::set<std::string> usedSubjects(const job::Job& job)
         for (const electrics::Path& path : wiring.paths(c))
             use(path);
     const auto toFixture = [&](const PointRef& from) {
-        use(wiring.way(from, [&](const PointRef& place) { return isFixture(job, place); }));
+        use(wiring.way(from, [&](const PointRef& place) { return isFixture(wiring.joint(place)); }));
     };
     for (const parts::Ecu* unit : job::units(job))
         for (const parts::EcuPin& pin : unit->pins)
@@ -152,12 +151,13 @@ JointAdvice adviceOnRun(bool throughPair)
 
 std::vector<job::WireId> unusedWires(const job::Job& job)
 {
-    const std::set<std::string> used = usedSubjects(job);
+    const electrics::Wiring wiring(job);
+    const std::set<std::string> used = usedSubjects(job, wiring);
     const std::set<PointRef> cavities = usedCavities(job);
     std::vector<job::WireId> out;
     for (const job::Wire& w : job.wires)
         if (!used.contains("wire " + w.id.value) && !cavities.contains(w.from) && !cavities.contains(w.to) &&
-            !(isFixture(job, w.from) && isFixture(job, w.to)))
+            !(isFixture(wiring.joint(w.from)) && isFixture(wiring.joint(w.to))))
             out.push_back(w.id);
     return out;
 }

@@ -1,5 +1,6 @@
 #pragma once
 
+#include <functional>
 #include <optional>
 #include <vector>
 
@@ -37,9 +38,19 @@ struct Assignment
     bool optimal = false; ///< proved; otherwise the best found in the time allowed
 };
 
-/// The assignment that seats the most items of rank 0, then of rank 1, then of rank 2, then costs least. Solved by
-/// branch and cut (GLPK), one stage a rank, each fixing what the one before has won. With no time left the best found
-/// stands and `optimal` is false.
-[[nodiscard]] Assignment assign(const Problem& problem, int allowed_ms = 2000);
+/// How far it has come, told while it is solved.
+struct Progress
+{
+    int step = 0, steps = kRanks + 1; ///< a step a rank, and one for the cost
+    int seated = 0; ///< in the best found so far
+};
+/// Asked a few times a second; false ends it with the best found so far.
+using Watch = std::function<bool(const Progress&)>;
+
+/// The assignment that seats the most items of rank 0, then of rank 1, then of rank 2, then costs least. Items and
+/// classes that are alike are counted together; a first seating is then bettered by branch and cut (GLPK), one step a
+/// rank, each fixing what the one before has won. With no time left, or when `watch` says so, the best found stands and
+/// `optimal` is false.
+[[nodiscard]] Assignment assign(const Problem& problem, int allowed_ms = 2000, const Watch& watch = {});
 
 } // namespace vicegrip::seating

@@ -13,6 +13,7 @@ namespace {
 
 constexpr double kMoving = 10; ///< what it costs to move a circuit, against one more thing an input could have done
 constexpr double kUnwantedPullUp = 5;
+constexpr int kAllowed_ms = 10000;
 
 /// Inputs that are alike in everything that matters to a seat.
 struct AlikeInputs
@@ -136,10 +137,10 @@ double supplyDraw(const job::Job& job, const job::Circuit& circuit, const parts:
     return parts::supplyAmps(*sensor, unit.supply.volts);
 }
 
-Plan bestPlan(const job::Job& job)
+Plan bestPlan(const job::Job& job, const Watch& watch)
 {
     const Table table = tableOf(job);
-    const Assignment found = assign(table.problem);
+    const Assignment found = assign(table.problem, kAllowed_ms, watch);
     Plan plan;
     plan.optimal = found.optimal;
     plan.cost = found.cost;

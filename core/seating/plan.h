@@ -2,6 +2,7 @@
 
 #include "core/job/job.h"
 #include "core/parts/library.h"
+#include "core/seating/assignment.h"
 #include "core/seating/pull_up.h"
 
 #include <string>
@@ -36,8 +37,9 @@ struct Plan
 };
 
 /// Seats the most required, then wanted, then preferred circuits. Locked circuits stay. Among equals, those that move
-/// the fewest circuits and keep the most versatile inputs free. Respects each unit's sensor supply limit.
-[[nodiscard]] Plan bestPlan(const job::Job& job);
+/// the fewest circuits and keep the most versatile inputs free. Respects each unit's sensor supply limit. Ten seconds
+/// at most, or until `watch` says no: then with the best found.
+[[nodiscard]] Plan bestPlan(const job::Job& job, const Watch& watch = {});
 
 /// Seats one circuit as harness::seat does, and of the input's pull-ups switches on the one that `finest` says.
 void seat(job::Job& job, const job::CircuitId& circuit, const parts::InputId& input);

@@ -355,5 +355,19 @@ TEST(OwnPart, ASensorStartsFromOneOfTheLibrary)
     EXPECT_FALSE(w.find<QAbstractButton>("part-keep")->isEnabled());
 }
 
+TEST(SeatAll, WhatIsEditedMeanwhileIsKeptAndSeatedToo)
+{
+    test::Window w;
+    w.key(Qt::Key_2, Qt::ControlModifier);
+    w.settle();
+    w.key(Qt::Key_S); // the answer cannot be here before the next event
+    ASSERT_TRUE(w.window.desk().store.edit(QStringLiteral("Rename"), [](job::Job& j) { j.title = "meanwhile"; }));
+    w.settle();
+    EXPECT_THAT(w.textOf("seating-outcome"), HasSubstr("Proved"));
+    EXPECT_EQ(w.window.desk().store.job()->title, "meanwhile");
+    w.window.desk().store.undoStack().undo();
+    EXPECT_EQ(w.window.desk().store.job()->title, "meanwhile") << "the seating is a step of its own";
+}
+
 } // namespace
 } // namespace vicegrip

@@ -223,6 +223,7 @@ TEST(LeadsOn, ThePullUpThatIsChosenInTheTableIsTheOneThatIsFitted)
     w.settle();
     w.window.showStage(Stage::Inputs);
     w.key(Qt::Key_S);
+    w.settle();
     w.choose("clt");
     auto* table = w.find<QTableWidget>("pull-ups");
     ASSERT_GT(table->rowCount(), 3);

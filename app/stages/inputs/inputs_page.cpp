@@ -1,6 +1,7 @@
 #include "app/stages/inputs/inputs_page.h"
 
 #include "app/stages/inputs/input_setting.h"
+#include "app/stages/inputs/seat_all.h"
 #include "app/stages/inputs/seating_view.h"
 #include "app/stages/inputs/ways_list.h"
 #include "app/widgets/ecu_chooser.h"
@@ -47,6 +48,7 @@ InputsPage::InputsPage(Desk& desk, QWidget* parent)
       m_unseat(new KeyButton(tr("Unseat"), QStringLiteral("Del"), false)),
       m_lock(new KeyButton(tr("Lock"), QStringLiteral("L"), false)),
       m_ways(new WaysList(desk)),
+      m_seating(new SeatAll(desk, this)),
       m_side(new QScrollArea),
       m_noEcu(new QWidget),
       m_ecu(new EcuChooser(desk))
@@ -104,6 +106,8 @@ InputsPage::InputsPage(Desk& desk, QWidget* parent)
     row->addWidget(m_noEcu, 1);
 
     connect(m_seatAll, &KeyButton::clicked, this, &InputsPage::seatAll);
+    connect(m_seating, &SeatAll::came, this, &InputsPage::sayProgress);
+    connect(m_seating, &SeatAll::found, this, &InputsPage::saySeated);
     connect(m_unseat, &KeyButton::clicked, this, &InputsPage::unseat);
     connect(m_lock, &KeyButton::clicked, this, &InputsPage::toggleLock);
     connect(m_view, &SeatingView::seatAsked, this, &InputsPage::seatOn);
@@ -169,15 +173,35 @@ void InputsPage::refresh()
 
 void InputsPage::seatAll()
 {
-    const seating::Plan plan = seating::bestPlan(*m_desk.store.job());
+    if (m_seating->isAtWork())
+        m_seating->end();
+    else
+        m_seating->start();
+}
+
+/// Only what takes long comes here.
+void InputsPage::sayProgress(const seating::Progress& progress)
+{
+    if (!m_seating->isAtWork())
+        return;
+    m_seatAll->setText(tr("Enough: take the best so far"));
+    m_outcome->setText(tr("Step %1 of %2: %3 seated in the best plan so far.")
+                           .arg(progress.step)
+                           .arg(progress.steps)
+                           .arg(progress.seated));
+}
+
+void InputsPage::saySeated(const seating::Plan& plan)
+{
+    m_seatAll->setText(tr("Seat all"));
     m_said = tr("Seated %1 required, %2 wanted, %3 preferred; %4 without a seat; %5 moved. %6")
                  .arg(plan.required)
                  .arg(plan.wanted)
                  .arg(plan.preferred)
                  .arg(plan.unseated.size())
                  .arg(plan.moved)
-                 .arg(plan.optimal ? tr("Proved: no other plan seats more.") : tr("Not proved to be the best."));
-    edit(tr("Seat all"), [&](job::Job& job) { seating::take(job, plan); });
+                 .arg(plan.optimal ? tr("Proved: no other plan seats more.")
+                                   : tr("The best found; that no other seats more is not proved."));
     // What is left without a seat is what to look at next.
     if (!plan.unseated.empty())
         m_desk.selection.setCircuit(plan.unseated.front());

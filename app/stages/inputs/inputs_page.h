@@ -1,6 +1,7 @@
 #pragma once
 
 #include "app/stages/stage_page.h"
+#include "core/seating/plan.h"
 
 #include <functional>
 
@@ -12,6 +13,7 @@ namespace vicegrip::app {
 class EcuChooser;
 class InputSetting;
 class KeyButton;
+class SeatAll;
 class SeatingView;
 class WaysList;
 
@@ -29,6 +31,8 @@ class InputsPage : public StagePage
   private:
     void buildNoEcu();
     void seatAll();
+    void sayProgress(const seating::Progress& progress);
+    void saySeated(const seating::Plan& plan);
     void seatOn(const QString& input);
     void unseat();
     void toggleLock();
@@ -43,6 +47,7 @@ class InputsPage : public StagePage
     QLabel *m_outcome, *m_name, *m_sensor, *m_seat, *m_pointed, *m_budgets;
     KeyButton *m_seatAll, *m_unseat, *m_lock;
     WaysList* m_ways;
+    SeatAll* m_seating;
     QScrollArea* m_side; ///< of the selected circuit
     QWidget* m_noEcu;
     EcuChooser* m_ecu;

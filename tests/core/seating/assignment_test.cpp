@@ -1,4 +1,5 @@
 #include "core/seating/assignment.h"
+#include "core/seating/grouped.h"
 
 #include <algorithm>
 #include <cstdio>
@@ -108,6 +109,76 @@ TEST(Assignment, IsTheBestOfEveryAssignmentThereIs)
         ASSERT_NEAR(mine.cost, best.cost, 1e-9) << round;
         ASSERT_NEAR(found.cost, mine.cost, 1e-9);
     }
+}
+
+/// Without budgets, chains of moves rank by rank seat as many as can be (the assignment is a matroid's: Edmonds 1970,
+/// from memory); only what it costs is left to better.
+TEST(Assignment, TheFirstSeatingSeatsAsManyAsTheBestWhereSupplyIsAmple)
+{
+    std::mt19937 engine(11); // NOLINT(bugprone-random-generator-seed)
+    for (int round = 0; round < 200; ++round) {
+        Problem p = random(engine, 5 + round % 30, 3 + round % 8);
+        p.budgets = {1e6, 1e6};
+        const Grouped grouped = group(p);
+        const std::vector<int> first = ungroup(grouped, p, firstSeating(grouped));
+        ASSERT_TRUE(allowed(p, first)) << round;
+        const Assignment best = assign(p, kAmple_ms);
+        ASSERT_TRUE(best.optimal);
+        EXPECT_EQ(worthOf(p, first).seated, worthOf(p, best.classOf).seated) << round;
+        EXPECT_LE(best.cost, worthOf(p, first).cost + 1e-9);
+    }
+}
+
+TEST(Assignment, TheFirstSeatingKeepsTheBudgets)
+{
+    std::mt19937 engine(12); // NOLINT(bugprone-random-generator-seed)
+    for (int round = 0; round < 300; ++round) {
+        const Problem p = random(engine, 5 + round % 30, 3 + round % 8);
+        const Grouped grouped = group(p);
+        EXPECT_TRUE(allowed(p, ungroup(grouped, p, firstSeating(grouped)))) << round;
+    }
+}
+
+/// Every cost its own: nothing is alike, and the programme is as large as it looks.
+Problem large(int items)
+{
+    std::mt19937 engine(13); // NOLINT(bugprone-random-generator-seed)
+    Problem p;
+    p.budgets = {items * 3.0};
+    p.classes.assign(static_cast<size_t>(items), {1, 0});
+    for (int i = 0; i < items; ++i) {
+        Item item{i % kRanks, 1.0 + static_cast<double>(engine() % 1000) / 100, {}};
+        for (int k = 0; k < items; ++k)
+            item.cost.push_back(engine() % 4 == 0 ? std::nullopt : std::optional<double>(engine() % 100000));
+        p.items.push_back(std::move(item));
+    }
+    return p;
+}
+
+TEST(Assignment, EndedEarlyTheBestFoundStands)
+{
+    const Problem p = large(120);
+    int asked = 0;
+    Progress last;
+    const Assignment found = assign(p, kAmple_ms, [&](const Progress& progress) {
+        last = progress;
+        return ++asked < 2;
+    });
+    EXPECT_FALSE(found.optimal);
+    EXPECT_EQ(asked, 2) << "it is not asked again once it has said no";
+    EXPECT_TRUE(allowed(p, found.classOf));
+    EXPECT_GT(last.seated, 30);
+    const Worth worth = worthOf(p, found.classOf);
+    EXPECT_GE(worth.seated[0] + worth.seated[1] + worth.seated[2], last.seated);
+}
+
+TEST(Assignment, WithoutTimeAFirstSeatingStands)
+{
+    const Problem p = large(300);
+    const Assignment found = assign(p, 0);
+    EXPECT_FALSE(found.optimal);
+    EXPECT_TRUE(allowed(p, found.classOf));
+    EXPECT_EQ(worthOf(p, found.classOf).seated[0], 100) << "all that are required";
 }
 
 TEST(Assignment, NothingToSeatAndNowhereToSitAreAnswers)
