@@ -361,12 +361,16 @@ TEST(SeatAll, WhatIsEditedMeanwhileIsKeptAndSeatedToo)
     w.key(Qt::Key_2, Qt::ControlModifier);
     w.settle();
     w.key(Qt::Key_S); // the answer cannot be here before the next event
-    ASSERT_TRUE(w.window.desk().store.edit(QStringLiteral("Rename"), [](job::Job& j) { j.title = "meanwhile"; }));
+    ASSERT_TRUE(w.window.desk().store.edit(QStringLiteral("Unseat"), [](job::Job& job) {
+        job.title = "meanwhile";
+        harness::unseat(job, {"iat"});
+    }));
     w.settle();
     EXPECT_THAT(w.textOf("seating-outcome"), HasSubstr("Proved"));
     EXPECT_EQ(w.window.desk().store.job()->title, "meanwhile");
+    EXPECT_FALSE(circuitOf(w, "iat")->input.empty());
     w.window.desk().store.undoStack().undo();
-    EXPECT_EQ(w.window.desk().store.job()->title, "meanwhile") << "the seating is a step of its own";
+    EXPECT_TRUE(circuitOf(w, "iat")->input.empty()) << "the seating is a step of its own";
 }
 
 } // namespace
