@@ -12,11 +12,13 @@ int main(int argc, char** argv)
 {
     QApplication app(argc, argv);
     QApplication::setApplicationName(QStringLiteral("Vicegrip"));
+    QApplication::setApplicationVersion(QStringLiteral(VICEGRIP_VERSION));
     QApplication::setDesktopFileName(QStringLiteral("vicegrip"));
 
     QCommandLineParser parser;
     parser.setApplicationDescription(QStringLiteral("Wires, proves and scales an engine-management installation."));
     parser.addHelpOption();
+    parser.addVersionOption();
     parser.addPositionalArgument(QStringLiteral("JOB"), QStringLiteral("A .vicegrip file"), QStringLiteral("[JOB]"));
     const QCommandLineOption bench(QStringLiteral("bench"), QStringLiteral("Connect to a simulated bench of the job"));
     const QCommandLineOption faults(QStringLiteral("faults"), QStringLiteral("Fault sheet for the bench"),

@@ -36,11 +36,13 @@ int main(int argc, char** argv)
 {
     QCoreApplication app(argc, argv);
     QCoreApplication::setApplicationName(QStringLiteral("vicegrip-bench"));
+    QCoreApplication::setApplicationVersion(QStringLiteral(VICEGRIP_VERSION));
     QCommandLineParser parser;
     parser.setApplicationDescription(QStringLiteral("Simulates the car of a job, its ECU and a multimeter. "
                                                     "Says on standard output where it listens and what lets in, "
                                                     "and ends when standard input closes."));
     parser.addHelpOption();
+    parser.addVersionOption();
     parser.addPositionalArgument(QStringLiteral("JOB"), QStringLiteral("A .vicegrip file; read again when it changes"));
     const QCommandLineOption faults(
         QStringLiteral("faults"), QStringLiteral("A fault sheet; read again when it changes"), QStringLiteral("FILE"));

@@ -4,6 +4,7 @@
 #include "core/analysis/analysis.h"
 #include "core/electrics/netlist.h"
 #include "core/job/json.h"
+#include "core/job/surroundings.h"
 #include "core/units/pressure.h"
 
 #include <iostream>
@@ -42,12 +43,12 @@ Json asJson(const proof::Judged& j)
     return out;
 }
 
-/// "22C" typed after an option; the job's own stands when nothing was typed.
-Result<void> setFrom(const std::string& typed, Dimension dimension, std::string_view unit, double& si)
+/// What was typed after an option; the job's own stands when nothing was.
+Result<void> setFrom(const std::string& typed, Result<double> (*parse)(std::string_view), double& si)
 {
     if (typed.empty())
         return {};
-    return units::parse(typed, dimension, unit).map([&](double value) { si = value; });
+    return parse(typed).map([&](double value) { si = value; });
 }
 
 void print(const job::Circuit& circuit, const std::vector<proof::Judged>& stations)
@@ -94,9 +95,8 @@ int expect(const ExpectOptions& options)
     auto job = job::readFile(options.job);
     if (!job)
         return refuse(job.error(), kUnreadable);
-    const auto ambient = setFrom(options.ambient, Dimension::Temperature, "°C", job->surroundings.ambient_k);
-    const auto barometer =
-        setFrom(options.barometer, Dimension::AbsolutePressure, "kPa", job->surroundings.barometer_pa);
+    const auto ambient = setFrom(options.ambient, job::parseAmbient, job->surroundings.ambient_k);
+    const auto barometer = setFrom(options.barometer, job::parseBarometer, job->surroundings.barometer_pa);
     if (!ambient)
         return refuse("--ambient: " + ambient.error().sentence, kUsage);
     if (!barometer)

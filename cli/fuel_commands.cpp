@@ -1,4 +1,5 @@
 #include "cli/printing.h"
+#include "core/base/document.h"
 #include "core/base/typed_text.h"
 #include "core/fuel/blend.h"
 #include "core/fuel/flex.h"
@@ -116,11 +117,11 @@ int throttle(const ThrottleOptions& options)
     const auto table = readNumberFile(options.strokes, 2);
     if (!table)
         return refuse(table.error(), kUnreadable);
-    const auto recording = throttle::recordingFrom(*table);
+    const auto recording = document::inFile(throttle::recordingFrom(*table), options.strokes);
     if (!recording)
         return refuse(recording.error(), kUnreadable);
     const double count_v = options.span_v / ((1 << options.bits) - 1);
-    const auto report = throttle::judge(*recording, count_v);
+    const auto report = document::inFile(throttle::judge(*recording, count_v), options.strokes);
     if (!report)
         return refuse(report.error(), kNoAnswer);
     const auto& r = *report;

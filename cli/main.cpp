@@ -1,8 +1,26 @@
 #include "cli/commands.h"
+#include "core/units/units.h"
 
 #include <CLI/CLI.hpp>
 #include <exception>
 #include <iostream>
+
+namespace {
+
+/// Numbers as the library's own range check has them let "nan" through.
+CLI::Validator between(double low, double high)
+{
+    const std::string range = vicegrip::units::shortest(low) + " to " + vicegrip::units::shortest(high);
+    return {[=](std::string& typed) {
+                double value = 0;
+                return CLI::detail::lexical_cast(typed, value) && value >= low && value <= high
+                           ? std::string()
+                           : "\"" + typed + "\" is not a number from " + range;
+            },
+            range};
+}
+
+} // namespace
 
 int main(int argc, char** argv)
 {
@@ -11,6 +29,7 @@ int main(int argc, char** argv)
     app.footer("Exit codes: 0 fine; 1 check found something to stop for or to fix; 2 the command line is wrong;\n"
                "3 a file cannot be read or is not what it claims to be; 4 what was asked for is not in the job or\n"
                "cannot be worked out.");
+    app.set_version_flag("--version", "vicegrip-cli " VICEGRIP_VERSION);
     app.require_subcommand(1);
     int code = kFine;
 
@@ -81,8 +100,7 @@ int main(int argc, char** argv)
                      "Columns: time (s, or ms by its heading), V, and V of a second track")
         ->required();
     throttleCommand->add_option("--bits", throttleOptions.bits, "Of the ECU's converter")->check(CLI::Range(6, 24));
-    throttleCommand->add_option("--span", throttleOptions.span_v, "Volts of its full scale")
-        ->check(CLI::Range(0.1, 50.0));
+    throttleCommand->add_option("--span", throttleOptions.span_v, "Volts of its full scale")->check(between(0.1, 50));
     throttleCommand->add_flag("--json", throttleOptions.json, "Print JSON");
     throttleCommand->callback([&] { code = throttle(throttleOptions); });
 
@@ -171,10 +189,9 @@ int main(int argc, char** argv)
     speedCommand->add_option("--tyre", speedOptions.tyre, "As its side says, such as \"205/55 R16\"")->required();
     speedCommand->add_option("--teeth", speedOptions.pulsesPerTurn, "Pulses in a turn of what is counted")
         ->required()
-        ->check(CLI::Range(0.5, 1000.0));
-    speedCommand->add_option("--ratio", speedOptions.ratio, "Its turns to one of the wheel")
-        ->check(CLI::Range(0.01, 100.0));
-    speedCommand->add_option("--pulses", speedOptions.runPulses, "Pulses counted on a run");
+        ->check(between(0.5, 1000));
+    speedCommand->add_option("--ratio", speedOptions.ratio, "Its turns to one of the wheel")->check(between(0.01, 100));
+    speedCommand->add_option("--pulses", speedOptions.runPulses, "Pulses counted on a run")->check(between(1, 1e9));
     speedCommand->add_option("--distance", speedOptions.distance, "Of the run, such as 1km");
     speedCommand->add_option("--within", speedOptions.distanceError, "How well that is known, such as 5m");
     speedCommand->add_flag("--json", speedOptions.json, "Print JSON");

@@ -6,6 +6,7 @@
 #include "core/job/json.h"
 #include "core/sheet/hands.h"
 
+#include <cmath>
 #include <iostream>
 
 /// The commands of the stage Pins.
@@ -72,9 +73,10 @@ Result<void> readWires(const std::string& typed, std::vector<double>& diameters)
     const auto size = units::parse(typed.substr(0, times), Dimension::Length, "mm");
     const auto many =
         times == std::string::npos ? Result<double>(1) : units::parse(typed.substr(times + 1), Dimension::Counts);
-    if (!size || !many || !(*size > 0) || !(*many >= 1) || *many > static_cast<double>(kMostWires))
+    if (!size || !many || !(*size > 0) || !(*many >= 1) || *many != std::floor(*many) ||
+        *many > static_cast<double>(kMostWires))
         return fail(ErrorCode::Range,
-                    "\"" + typed + "\" is not understood: expected a diameter in mm and a number, such as 1.6x7");
+                    "\"" + typed + "\" is not understood: expected a diameter in mm and how many, such as 1.6x7");
     diameters.insert(diameters.end(), static_cast<size_t>(*many), *size);
     if (diameters.size() > kMostWires)
         return fail(ErrorCode::TooBig, "a bundle has at most " + std::to_string(kMostWires) + " wires");

@@ -66,7 +66,8 @@ void CanEcu::close()
     setState(State::Off);
     if (m_bus) {
         m_bus->disconnect(this);
-        m_bus->disconnectDevice();
+        if (m_bus->state() != QCanBusDevice::UnconnectedState)
+            m_bus->disconnectDevice();
         m_bus.release()->deleteLater(); // it may be the sender of what called us
     }
 }

@@ -99,9 +99,10 @@ void Header::refresh()
     const job::Job& job = *m_desk.store.job();
     m_job->setText(text(job.name));
     m_title->setText(text(job.title));
-    m_saved->setText(!m_desk.store.readOnlyReason().isEmpty() ? tr("read only")
-                     : m_desk.store.isSaved()                 ? tr("saved")
-                                                              : tr("not saved"));
+    m_saved->setText(m_desk.store.path().isEmpty()              ? QString()
+                     : !m_desk.store.readOnlyReason().isEmpty() ? tr("read only")
+                     : m_desk.store.isSaved()                   ? tr("saved")
+                                                                : tr("not saved"));
     m_saved->setToolTip(m_desk.store.readOnlyReason());
     m_condition->button(static_cast<int>(m_desk.selection.condition()))->setChecked(true);
 

@@ -13,6 +13,16 @@ namespace vicegrip::app {
 Keeping::Keeping(JobStore& store, Notices& notices, QWidget* window)
     : QObject(window), m_store(store), m_notices(notices), m_window(window)
 {
+    connect(&store, &JobStore::writtenElsewhere, this,
+            [this] { sayTheirs(tr("Another program has written this job since it was read here.")); });
+    connect(&store, &JobStore::goneFromDisk, this, [this] {
+        m_notices.say(tr("The job's file is gone from its folder: what is here is nowhere on disk."),
+                      {{tr("Save it again"), [this] { save(); }}, {tr("Save a copy"), [this] { askForCopy(); }}});
+    });
+    connect(&store, &JobStore::savedChanged, this, [this] { // what is kept now is not "not kept" any more
+        if (m_store.isSaved() && !m_notKept.isEmpty() && m_notices.said() == m_notKept)
+            m_notices.hide();
+    });
 }
 
 void Keeping::save()
@@ -22,14 +32,21 @@ void Keeping::save()
         return;
     const QString sentence = QString::fromStdString(saved.error().sentence);
     if (m_store.readOnlyReason().isEmpty() && m_store.changedElsewhere())
-        m_notices.say(sentence, {{tr("Save a copy"), [this] { askForCopy(); }},
-                                 {tr("Open theirs"), [this] { openTheirs(); }},
-                                 {tr("Write mine over it"), [this] {
-                                      if (const auto over = m_store.saveOver(); !over)
-                                          sayNotKept(QString::fromStdString(over.error().sentence));
-                                  }}});
+        sayTheirs(sentence);
     else
         sayNotKept(sentence);
+}
+
+/// Keep mine, take theirs, or mine beside theirs.
+void Keeping::sayTheirs(const QString& sentence)
+{
+    m_notKept = sentence;
+    m_notices.say(sentence, {{tr("Save a copy"), [this] { askForCopy(); }},
+                             {tr("Open theirs"), [this] { openTheirs(); }},
+                             {tr("Write mine over it"), [this] {
+                                  if (const auto over = m_store.saveOver(); !over)
+                                      sayNotKept(QString::fromStdString(over.error().sentence));
+                              }}});
 }
 
 /// What was changed here stays beside it and is offered, as after a crash.
@@ -75,6 +92,7 @@ void Keeping::sayNotKept(const QString& sentence)
                                else
                                    m_notices.say(tr("The job is yours now: what you change is kept."));
                            }});
+    m_notKept = sentence;
     m_notices.say(sentence, choices);
 }
 

@@ -34,11 +34,13 @@ class Keeping : public QObject
 
   private:
     void openTheirs();
+    void sayTheirs(const QString& sentence);
     void saveCopy(const QString& path);
 
     JobStore& m_store;
     Notices& m_notices;
     QWidget* m_window;
+    QString m_notKept; ///< what was said last of what could not be kept
     bool m_leaving = false; ///< without what can be kept nowhere: he said so
 };
 

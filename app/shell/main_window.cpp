@@ -20,6 +20,7 @@
 #include "app/stages/meter/meter_page.h"
 #include "app/stages/pins/pins_page.h"
 #include "app/stages/scale/scale_page.h"
+#include "app/store/whole_file.h"
 #include "app/widgets/signpost.h"
 #include "app/widgets/thread.h"
 #include "core/harness/drawing.h"
@@ -32,6 +33,7 @@
 #include <QFileDialog>
 #include <QHBoxLayout>
 #include <QScreen>
+#include <QScrollArea>
 #include <QStackedWidget>
 #include <QStandardPaths>
 #include <QVBoxLayout>
@@ -71,7 +73,6 @@ MainWindow::MainWindow(QWidget* parent) : QWidget(parent)
 {
     setObjectName(QStringLiteral("vicegrip"));
     resize(openingSize(screen()->availableGeometry().size()));
-    setMinimumSize(1024, 700);
     readLibraryAgain(); // the user's own parts may have changed since the last window
     buildLayout();
     buildActions();
@@ -111,7 +112,21 @@ void MainWindow::buildLayout()
     body->addWidget(m_rail);
     body->addLayout(right, 1);
 
-    auto* column = new QVBoxLayout(this);
+    // On a desk that is smaller than the sheet (twice the scale on a small screen) the sheet is moved under the window.
+    auto* sheet = new QWidget;
+    sheet->setObjectName(QStringLiteral("sheet"));
+    sheet->setMinimumSize(1024, 700);
+    auto* desk = new QScrollArea;
+    desk->setFrameShape(QFrame::NoFrame);
+    desk->setWidgetResizable(true);
+    desk->setWidget(sheet);
+    desk->setFocusPolicy(Qt::NoFocus);
+    auto* whole = new QVBoxLayout(this);
+    whole->setContentsMargins(0, 0, 0, 0);
+    whole->addWidget(desk);
+    setMinimumSize(openingSize(screen()->availableGeometry().size()).boundedTo(sheet->minimumSize()));
+
+    auto* column = new QVBoxLayout(sheet);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(0);
     column->addWidget(m_header);

@@ -1,5 +1,6 @@
 #include "app/store/job_file.h"
 
+#include "app/store/whole_file.h"
 #include "core/job/json.h"
 
 #include <QCoreApplication>
@@ -8,7 +9,6 @@
 #include <QFile>
 #include <QFileInfo>
 #include <QLocale>
-#include <QSaveFile>
 #include <QSysInfo>
 #include <QThread>
 
@@ -82,6 +82,25 @@ bool take(QLockFile& lock)
     return lock.removeStaleLockFile() && lock.tryLock(0);
 }
 
+/// What a path leads to: a job that is opened through a link is locked, kept and saved where it lies.
+QString behind(const QString& path)
+{
+    const QFileInfo file(path);
+    return file.exists() ? file.canonicalFilePath() : file.absoluteFilePath();
+}
+
+/// Lock, autosave and the file that is being written have longer names than the job's own; the system allows 255 bytes.
+bool isTooLong(const QString& path)
+{
+    constexpr qsizetype kMost = 230;
+    return QFileInfo(path).fileName().toUtf8().size() > kMost;
+}
+
+QString tooLong()
+{
+    return tr("the file's name is too long for what is kept beside it: save a copy under a shorter name.");
+}
+
 /// Why a job is not written: empty for one of this version.
 QString newer(const job::Job& job)
 {
@@ -94,29 +113,17 @@ QString newer(const job::Job& job)
 
 } // namespace
 
-Result<void> writeWhole(const QString& path, const QByteArray& text)
+Result<std::pair<JobFile, job::Job>> JobFile::open(const QString& name)
 {
-    const auto refuse = [&](const QString& why) {
-        return fail(ErrorCode::Io, tr("not saved: %1").arg(why).toStdString(), {path.toStdString(), {}, 0, 0});
-    };
-    QSaveFile file(path);
-    if (!file.open(QIODevice::WriteOnly))
-        return refuse(file.errorString());
-    if (file.write(text) != text.size() || !file.commit())
-        return refuse(file.errorString());
-    return {};
-}
-
-Result<std::pair<JobFile, job::Job>> JobFile::open(const QString& path)
-{
+    const QString path = behind(name);
     auto job = job::readFile(path.toStdString());
     if (!job)
         return tl::make_unexpected(job.error());
     auto lock = std::make_unique<QLockFile>(beside(path, ".lock"));
     QString reason;
     bool foreign = false; // locked from where nobody can be asked
-    if (job->version > job::kVersion) {
-        reason = newer(*job);
+    if (job->version > job::kVersion || isTooLong(path)) {
+        reason = job->version > job::kVersion ? newer(*job) : tooLong();
         lock.reset();
     } else if (!take(*lock)) {
         qint64 process = 0;
@@ -143,8 +150,11 @@ Result<std::pair<JobFile, job::Job>> JobFile::open(const QString& path)
     return std::pair(std::move(file), std::move(*job));
 }
 
-Result<JobFile> JobFile::create(const QString& path, const job::Job& job)
+Result<JobFile> JobFile::create(const QString& name, const job::Job& job)
 {
+    const QString path = behind(name);
+    if (isTooLong(path))
+        return fail(ErrorCode::Io, tr("not saved: %1").arg(tooLong()).toStdString());
     auto lock = std::make_unique<QLockFile>(beside(path, ".lock"));
     if (!take(*lock))
         return fail(ErrorCode::Io,

@@ -15,8 +15,8 @@ namespace vicegrip::app {
 class JobFile
 {
   public:
-    /// Reads and locks. A file somebody else has open, one in a folder that cannot be written, or one of a newer
-    /// version is read without a lock; `readOnlyReason` then says why. Errors as job::readFile.
+    /// Reads and locks what the path leads to. A file somebody else has open, one in a folder that cannot be written,
+    /// or one of a newer version is read without a lock; `readOnlyReason` then says why. Errors as job::readFile.
     [[nodiscard]] static Result<std::pair<JobFile, job::Job>> open(const QString& path);
 
     /// Writes the job to a path and locks it there; `job` is then what is on disk. Errors: as save, and one that
@@ -62,8 +62,5 @@ class JobFile
     QString m_readOnlyReason;
     bool m_foreign = false;
 };
-
-/// Writes text whole or not at all. Errors (Io) carry the file's name.
-[[nodiscard]] Result<void> writeWhole(const QString& path, const QByteArray& text);
 
 } // namespace vicegrip::app

@@ -11,6 +11,7 @@ namespace vicegrip::app {
 namespace {
 
 constexpr int kAutosaveAfter_ms = 500;
+constexpr int kLookAfter_ms = 200;
 
 AnalysisPtr analysisOf(JobPtr job)
 {
@@ -40,6 +41,11 @@ JobStore::JobStore(QObject* parent) : QObject(parent), m_job(std::make_shared<co
     m_autosave.setSingleShot(true);
     m_autosave.setInterval(kAutosaveAfter_ms);
     connect(&m_autosave, &QTimer::timeout, this, &JobStore::autosaveNow);
+    m_look.setSingleShot(true);
+    m_look.setInterval(kLookAfter_ms);
+    connect(&m_look, &QTimer::timeout, this, &JobStore::look);
+    connect(&m_watcher, &QFileSystemWatcher::fileChanged, &m_look, qOverload<>(&QTimer::start));
+    connect(&m_watcher, &QFileSystemWatcher::directoryChanged, &m_look, qOverload<>(&QTimer::start));
     connect(&m_undo, &QUndoStack::cleanChanged, this, &JobStore::savedChanged);
     connect(&m_worker, &QFutureWatcherBase::finished, this, [this] {
         if (std::exchange(m_again, false))
@@ -80,6 +86,7 @@ void JobStore::open(OpenedJob opened)
     m_file.emplace(std::move(opened.file));
     m_onDisk = opened.job;
     m_recovery = std::move(opened.recovery);
+    watch();
     start(std::move(opened.job), std::move(opened.analysis));
     if (m_recovery)
         emit recoveryOffered();
@@ -189,6 +196,7 @@ Result<void> JobStore::saveOver()
         m_onDisk = m_job;
         m_autosave.stop();
         m_undo.setClean();
+        watch();
         emit savedChanged();
     }
     return saved;
@@ -205,8 +213,40 @@ Result<void> JobStore::saveCopy(const QString& path)
         m_file.emplace(std::move(copy));
         m_onDisk = m_job;
         m_undo.setClean();
+        watch();
         emit savedChanged();
     });
+}
+
+/// The file as it is now is the one that is known.
+void JobStore::watch()
+{
+    const QFileInfo file(path());
+    m_written = file.lastModified();
+    const QStringList watched = m_watcher.files() + m_watcher.directories();
+    if (!watched.isEmpty())
+        m_watcher.removePaths(watched);
+    m_watcher.addPaths({file.filePath(), file.path()});
+}
+
+void JobStore::look()
+{
+    const QDateTime before = m_written;
+    if (!m_file)
+        return;
+    watch();
+    if (m_written == before)
+        return;
+    if (isGone()) {
+        m_undo.resetClean();
+        emit goneFromDisk();
+    } else if (changedElsewhere())
+        emit writtenElsewhere();
+}
+
+bool JobStore::isGone() const
+{
+    return m_file && !QFileInfo::exists(m_file->path());
 }
 
 Result<void> JobStore::takeOver()
@@ -227,6 +267,8 @@ Result<void> JobStore::keep()
 {
     if (!m_file || m_undo.isClean())
         return {};
+    if (isGone()) // what is kept beside it would not be found again
+        return fail(ErrorCode::Io, tr("the job's file is gone from its folder").toStdString());
     m_autosave.stop();
     return m_file->autosave(*m_job);
 }

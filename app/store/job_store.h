@@ -3,6 +3,8 @@
 #include "app/store/job_file.h"
 #include "core/analysis/analysis.h"
 
+#include <QDateTime>
+#include <QFileSystemWatcher>
 #include <QFutureWatcher>
 #include <QObject>
 #include <QTimer>
@@ -90,6 +92,8 @@ class JobStore : public QObject
     void refused(const QString& sentence); ///< an edit, with its reason
     void recoveryOffered();
     void autosaveFailed(const QString& sentence);
+    void writtenElsewhere(); ///< another program wrote the open file
+    void goneFromDisk(); ///< it was removed, renamed or moved
 
   private:
     friend class EditStep;
@@ -100,6 +104,9 @@ class JobStore : public QObject
     void adopt(AnalysisPtr analysis);
     void autosaveNow();
     void offerNextRecovery();
+    void watch();
+    void look();
+    [[nodiscard]] bool isGone() const;
 
     JobPtr m_job, m_onDisk; ///< as it is here, and as it was read or saved last
     AnalysisPtr m_analysis;
@@ -107,6 +114,9 @@ class JobStore : public QObject
     std::optional<JobFile::Recovered> m_recovery;
     QUndoStack m_undo;
     QTimer m_autosave;
+    QFileSystemWatcher m_watcher; ///< of the file, and of its folder: most programs write a file by replacing it
+    QTimer m_look; ///< a file is written in several goes
+    QDateTime m_written; ///< the file's own, when it was read, saved or looked at last
     QFutureWatcher<AnalysisPtr> m_worker;
     bool m_again = false; ///< the job changed while the worker was at an older one
 };

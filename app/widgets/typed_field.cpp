@@ -1,10 +1,12 @@
 #include "app/widgets/typed_field.h"
 
 #include "app/look/look.h"
+#include "core/base/typed_text.h"
 
 #include <QKeyEvent>
 #include <QLabel>
 #include <QLineEdit>
+#include <QLocale>
 #include <QStyle>
 #include <QVBoxLayout>
 
@@ -81,13 +83,22 @@ void TypedField::leaveLettersWhileEmpty()
     m_leaveLetters = true;
 }
 
+/// Where people write a decimal comma, "1,234" is one and a bit: read so where it is not understood otherwise.
+QString TypedField::inPoints(const QString& typed) const
+{
+    if (QLocale().decimalPoint() != QLatin1String(",") || m_understand(typed))
+        return typed;
+    const QString other = QString::fromStdString(typed::withPoints(typed.toStdString()));
+    return m_understand(other) ? other : typed;
+}
+
 void TypedField::tryUnderstand()
 {
     if (m_edit->text().trimmed().isEmpty()) {
         refuse({});
         return;
     }
-    const auto understood = m_understand(m_edit->text());
+    const auto understood = m_understand(inPoints(m_edit->text()));
     if (!understood) {
         refuse(QString::fromStdString(understood.error().sentence));
         return;
@@ -106,7 +117,7 @@ void TypedField::enter()
     if (m_edit->property("wrong").toBool())
         return;
     m_edit->setModified(false);
-    emit entered(typed);
+    emit entered(inPoints(typed));
 }
 
 bool TypedField::eventFilter(QObject* watched, QEvent* event)

@@ -38,6 +38,7 @@ class TypedField : public QWidget
     bool eventFilter(QObject* watched, QEvent* event) override;
 
   private:
+    [[nodiscard]] QString inPoints(const QString& typed) const;
     void tryUnderstand();
     void enter();
 

@@ -40,15 +40,6 @@ namespace {
 
 using Json = nlohmann::json;
 
-Place placeOfByte(std::string_view text, size_t byte)
-{
-    const std::string_view before = text.substr(0, std::min(byte == 0 ? 0 : byte - 1, text.size()));
-    const auto line = 1 + std::count(before.begin(), before.end(), '\n');
-    const size_t start = before.rfind('\n');
-    const size_t column = start == std::string_view::npos ? before.size() + 1 : before.size() - start;
-    return {{}, {}, static_cast<int>(line), static_cast<int>(column)};
-}
-
 /// valijson names a place as "<root>", "[circuits]", "[0]": RFC 6901 wants "/circuits/0".
 std::string pointerOf(const std::vector<std::string>& context)
 {
@@ -69,6 +60,35 @@ std::string pointerOf(const std::vector<std::string>& context)
     return out.empty() ? "/" : out;
 }
 
+struct Bound
+{
+    std::string_view theirs, ours, after;
+};
+constexpr std::array kBounds = {
+    Bound{"Expected number greater than or equal to ", "the number must not be below ", ""},
+    Bound{"Expected number less than or equal to ", "the number must not be above ", ""},
+    Bound{"Expected number greater than ", "the number must be above ", ""},
+    Bound{"Expected number less than ", "the number must be below ", ""},
+    Bound{"String should be no fewer than ", "the text must have at least ", " letters"},
+    Bound{"String should be no more than ", "the text must have at most ", " letters"},
+    Bound{"Array should contain no fewer than ", "the list must have at least ", " entries"},
+    Bound{"Array should contain no more than ", "the list must have at most ", " entries"},
+    Bound{"Object should have no more than ", "there must be at most ", " members"},
+};
+
+/// The number a wording begins with, without the zeros it is padded with.
+std::string boundIn(const std::string& text)
+{
+    std::string number = text.substr(0, text.find_first_not_of("+-.0123456789"));
+    while (!number.empty() && number.back() == '.')
+        number.pop_back(); // the sentence's own
+    if (number.find('.') != std::string::npos)
+        number.erase(number.find_last_not_of('0') + 1);
+    while (!number.empty() && number.back() == '.')
+        number.pop_back();
+    return number;
+}
+
 /// The validator's wording, turned into a sentence about the document.
 std::string sentenceOf(const std::string& description)
 {
@@ -86,6 +106,9 @@ std::string sentenceOf(const std::string& description)
             return std::string(ours);
         return std::string(ours) + ": \"" + description.substr(quote + 1, end - quote - 1) + "\"";
     }
+    for (const auto& [theirs, ours, after] : kBounds)
+        if (description.starts_with(theirs))
+            return std::string(ours) + boundIn(description.substr(theirs.size())) + std::string(after);
     std::string out = description.substr(0, 300);
     while (!out.empty() && (out.back() == '.' || out.back() == ' '))
         out.pop_back();
@@ -116,55 +139,7 @@ const Prepared& prepared(std::string_view schema)
     return *entry;
 }
 
-/// Bracket depth outside strings, before anything recursive touches the text.
-bool tooDeep(std::string_view text)
-{
-    int depth = 0;
-    bool inString = false;
-    for (size_t i = 0; i < text.size(); ++i) {
-        const char c = text[i];
-        if (inString) {
-            if (c == '\\')
-                ++i;
-            else if (c == '"')
-                inString = false;
-        } else if (c == '"') {
-            inString = true;
-        } else if (c == '{' || c == '[') {
-            if (++depth > kDeepest)
-                return true;
-        } else if (c == '}' || c == ']') {
-            --depth;
-        }
-    }
-    return false;
-}
-
-std::string megabytes(size_t bytes)
-{
-    return std::to_string(bytes >> 20U) + " MB";
-}
-
 } // namespace
-
-Result<Json> parse(std::string_view text)
-{
-    if (text.size() > kLargestBytes)
-        return fail(ErrorCode::TooBig, "the file is larger than " + megabytes(kLargestBytes) + ", which no job needs");
-    if (tooDeep(text))
-        return fail(ErrorCode::TooBig, "the file nests deeper than " + std::to_string(kDeepest) + " levels");
-    try {
-        return Json::parse(text);
-    } catch (const Json::parse_error& e) {
-        const Place place = placeOfByte(text, e.byte);
-        if (e.byte > text.size())
-            return fail(ErrorCode::Malformed,
-                        text.empty() ? "the file is empty" : "the file ends too early: it was cut off", place);
-        return fail(ErrorCode::Malformed, "this is not valid JSON here", place);
-    } catch (const std::exception&) {
-        return fail(ErrorCode::Malformed, "the file holds a number or text that JSON does not allow");
-    }
-}
 
 Result<void> validate(const Json& document, std::string_view schema)
 {
@@ -212,9 +187,11 @@ Result<std::string> readFile(const std::filesystem::path& file, size_t most)
     std::array<char, 65536> block{};
     while (in.read(block.data(), block.size()) || in.gcount() > 0) {
         text.append(block.data(), static_cast<size_t>(in.gcount()));
-        if (text.size() > most)
-            return fail(ErrorCode::TooBig, "the file is larger than " + megabytes(most) + ", which no job needs",
-                        place);
+        if (text.size() > most) {
+            Error large = tooLarge(most);
+            large.place = place;
+            return tl::make_unexpected(std::move(large));
+        }
     }
     if (in.bad())
         return fail(ErrorCode::Io, "the file cannot be read to its end", place);

@@ -12,8 +12,12 @@ namespace vicegrip::document {
 inline constexpr size_t kLargestBytes = 32U << 20U; ///< a job of a thousand circuits is under 2 MB
 inline constexpr int kDeepest = 64; ///< nesting; our own documents need 8
 
-/// Parses UTF-8 JSON (RFC 8259). Errors: Malformed with line and column, TooBig for size or nesting.
+/// Parses UTF-8 JSON (RFC 8259), each member once. Errors: Malformed with line and column, or with the pointer of a
+/// second member of the same name; TooBig for size, nesting or the number of values.
 [[nodiscard]] Result<nlohmann::json> parse(std::string_view text);
+
+/// The refusal of what is larger than `most` bytes.
+[[nodiscard]] Error tooLarge(size_t most);
 
 /// Checks against a JSON Schema (draft 7). The error carries the JSON pointer of the offending value and one sentence.
 [[nodiscard]] Result<void> validate(const nlohmann::json& document, std::string_view schema);

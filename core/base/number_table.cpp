@@ -1,6 +1,7 @@
 #include "core/base/number_table.h"
 
 #include "core/base/document.h"
+#include "core/base/measurable.h"
 
 #include <algorithm>
 #include <cmath>
@@ -12,6 +13,7 @@ namespace {
 
 constexpr size_t kMostBytes = size_t{512} << 20;
 constexpr size_t kForeseen = size_t{1} << 24; ///< rows that room is made for at once
+constexpr size_t kQuoted = 40; ///< of a cell that is wrong
 constexpr std::string_view kBlank = " \t\r\"";
 
 char separatorOf(std::string_view line)
@@ -45,12 +47,12 @@ bool readNumber(std::string_view cell, char decimalMark, double& value)
     if (answer.ptr != end && *answer.ptr == ',' && decimalMark == ',') // a sheet may mix both marks
         answer = fast_float::from_chars_advanced(begin, end, value,
                                                  fast_float::parse_options(fast_float::chars_format::general, ','));
-    return answer.ec == std::errc() && answer.ptr == end && std::isfinite(value);
+    return answer.ec == std::errc() && answer.ptr == end && isMeasurable(value); // and so finite
 }
 
 tl::unexpected<Error> atLine(ErrorCode code, int line, std::string sentence)
 {
-    return fail(code, "line " + std::to_string(line) + ": " + std::move(sentence), {{}, {}, line, 0});
+    return fail(code, std::move(sentence), {{}, {}, line, 0});
 }
 
 /// Walks over the lines that hold something.
@@ -92,6 +94,13 @@ template <class Take> void eachCell(std::string_view line, char separator, Take 
     }
 }
 
+/// "0x10", "1e999" and "--5" are numbers gone wrong and name no column.
+bool beginsLikeANumber(std::string_view cell)
+{
+    const size_t first = cell.find_first_not_of("+-.,");
+    return first != std::string_view::npos && cell[first] >= '0' && cell[first] <= '9';
+}
+
 /// Columns and their names from the first line; whether it names them.
 bool isHeading(std::string_view line, char separator, NumberTable& out)
 {
@@ -99,7 +108,7 @@ bool isHeading(std::string_view line, char separator, NumberTable& out)
     eachCell(line, separator, [&](std::string_view cell) {
         double value = 0;
         if (out.columns == 0)
-            heading = !readNumber(cell, separator == ',' ? '.' : ',', value);
+            heading = !beginsLikeANumber(cell) && !readNumber(cell, separator == ',' ? '.' : ',', value);
         ++out.columns;
         out.names.emplace_back(cell);
         return true;
@@ -156,7 +165,7 @@ Result<NumberTable> readNumbers(std::string_view text, size_t leastColumns)
                           std::to_string(cells) + " columns, and " + std::to_string(out.columns) + " before");
         if (wrong.data() != nullptr)
             return atLine(ErrorCode::Malformed, lines.number(),
-                          "\"" + std::string(wrong) + "\" is not a finite number");
+                          "\"" + std::string(wrong.substr(0, kQuoted)) + "\" is not a finite number of a size that is measured");
         out.lines.push_back(lines.number());
     }
     if (out.lines.empty())

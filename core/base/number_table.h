@@ -28,7 +28,8 @@ struct NumberTable
 
 /// Reads a text whose cells stand between tabs, semicolons or commas: the first of these that the first line has.
 /// Between tabs and semicolons a comma is a decimal mark. A byte-order mark, empty lines and lines that begin with #
-/// are passed over. Errors (Malformed, with the line): a cell that is no finite number, a row of another length;
+/// are passed over. A first line whose first cell is no number, and does not begin like one, names the columns. Errors
+/// (Malformed, with the line): a cell that is no number, or none that is measured, a row of another length;
 /// (TooBig) above 512 MB; (Range) no row at all, or fewer columns than `leastColumns`.
 [[nodiscard]] Result<NumberTable> readNumbers(std::string_view text, size_t leastColumns);
 

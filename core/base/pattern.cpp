@@ -1,5 +1,6 @@
 #include "core/base/pattern.h"
 
+#include <algorithm>
 #include <array>
 #include <map>
 #include <re2/re2.h>
@@ -36,9 +37,11 @@ std::string escaped(const std::string& member)
     return out;
 }
 
-/// As much of a text as is worth repeating, cut between letters.
-std::string shown(const std::string& text)
+/// As much of a text as is worth repeating, cut between letters; what would break the line it is said in is not.
+std::string shown(std::string text)
 {
+    std::ranges::replace_if(
+        text, [](unsigned char c) { return c < 0x20 || c == 0x7F; }, '?');
     if (text.size() <= kShown)
         return text;
     size_t end = kShown;

@@ -6,7 +6,9 @@ std::string Error::text() const
 {
     std::string out = place.file;
     if (place.line > 0)
-        out += ":" + std::to_string(place.line) + ":" + std::to_string(place.column);
+        out += (out.empty() ? "line " : ":") + std::to_string(place.line);
+    if (place.column > 0)
+        out += ":" + std::to_string(place.column);
     if (!out.empty())
         out += ": ";
     if (!place.pointer.empty())

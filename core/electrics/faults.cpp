@@ -2,6 +2,7 @@
 
 #include "core/base/document.h"
 #include "core/base/schema_text.h"
+#include "core/units/document_range.h"
 
 #include <algorithm>
 #include <functional>
@@ -84,7 +85,7 @@ Result<FaultSheet> readFaults(std::string_view text, const job::Job& job)
     const auto parsed = document::parse(text);
     if (!parsed)
         return tl::make_unexpected(parsed.error());
-    if (auto valid = document::validate(*parsed, kFaultsSchema); !valid)
+    if (auto valid = units::validate(*parsed, kFaultsSchema); !valid)
         return tl::make_unexpected(valid.error());
     FaultSheet sheet;
     for (const json& j : (*parsed)["faults"]) {

@@ -70,11 +70,7 @@ Result<Fill> parseFill(std::string_view text)
     const auto content = units::parse(typed.substr(at + 1) + " %", Dimension::Ratio);
     if (!content || *content < 0 || *content > 1)
         return expected();
-    return units::parse(volume, Dimension::Volume, "l").and_then([&](double m3) -> Result<Fill> {
-        if (m3 < 0)
-            return fail(ErrorCode::Range, "a volume must not be below 0");
-        return Fill{m3, *content};
-    });
+    return units::parse(volume, Dimension::Volume, "l").map([&](double m3) { return Fill{m3, *content}; });
 }
 
 double density(double ethanol)

@@ -53,21 +53,32 @@ Result<void> checkEnds(const Job& job, const PointRef& from, const PointRef& to,
     });
 }
 
+/// A place is named by its owner: a joint cannot be called like a connector.
+Result<void> checkOwners(const Job& job)
+{
+    std::set<std::string_view> connectors;
+    for (const Connector& c : job.connectors)
+        connectors.insert(c.id);
+    for (size_t i = 0; i < job.joints.size(); ++i)
+        if (connectors.contains(job.joints[i].id))
+            return bad(ErrorCode::Reference, at("joints", i), "a connector is named \"" + job.joints[i].id + "\" too");
+    return {};
+}
+
 Result<void> checkNames(const Job& job)
 {
-    std::vector<std::string> owners;
-    for (const auto& c : job.connectors)
-        owners.push_back(c.id);
-    for (const auto& j : job.joints)
-        owners.push_back(j.id);
     const auto own = [](const auto& item) -> std::string { return item.id.value; };
-    return distinct("connectors", owners, [](const std::string& s) { return s; })
+    const auto plain = [](const auto& item) -> std::string { return item.id; };
+    return distinct("connectors", job.connectors, plain)
+        .and_then([&] { return distinct("joints", job.joints, plain); })
+        .and_then([&] { return checkOwners(job); })
         .and_then([&] { return distinct("parts", job.parts, own); })
         .and_then([&] { return distinct("wires", job.wires, own); })
         .and_then([&] { return distinct("devices", job.devices, own); })
         .and_then([&] { return distinct("circuits", job.circuits, own); })
-        .and_then([&] { return distinct("resistors", job.resistors, [](const Resistor& r) { return r.id; }); })
-        .and_then([&] { return distinct("loads", job.loads, [](const Load& l) { return l.id; }); });
+        .and_then([&] { return distinct("switches", job.switches, plain); })
+        .and_then([&] { return distinct("resistors", job.resistors, plain); })
+        .and_then([&] { return distinct("loads", job.loads, plain); });
 }
 
 Result<void> checkParts(const Job& job)
@@ -236,6 +247,9 @@ Result<void> checkCircuits(const Job& job)
         if (c.stops && c.stops->shut_v == c.stops->open_v)
             return bad(ErrorCode::Range, at("circuits", i, "stops/open_v"), "shut and open are at the same voltage");
         const parts::Sensor& sensor = *sensorOf(job, c);
+        for (const auto& [value, member] : {std::pair(c.scaling.low, "scaling/low"), {c.scaling.high, "scaling/high"}})
+            if (auto sound = units::inRange(value, sensor.measures, sensor.unit); !sound)
+                return bad(ErrorCode::Range, at("circuits", i, member), sound.error().sentence);
         if (!c.scaling.unit.empty() && !units::fits(c.scaling.unit, sensor.measures))
             return bad(ErrorCode::Range, at("circuits", i, "scaling/unit"),
                        "\"" + c.scaling.unit + "\" is not a unit of " + std::string(units::name(sensor.measures)));

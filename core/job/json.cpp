@@ -4,6 +4,7 @@
 #include "core/base/schema_text.h"
 #include "core/job/check.h"
 #include "core/job/listing.h"
+#include "core/units/document_range.h"
 
 namespace vicegrip::job {
 namespace {
@@ -41,7 +42,7 @@ Result<void> checkVersion(const nlohmann::json& json)
 
 Result<Job> understood(const nlohmann::json& json)
 {
-    if (auto valid = document::validate(json, kJobSchema); !valid)
+    if (auto valid = units::validate(json, kJobSchema); !valid)
         return tl::make_unexpected(valid.error());
     try {
         auto job = fields::fromJson<Job>(json);

@@ -2,6 +2,7 @@
 
 #include "core/base/document.h"
 #include "core/base/schema_text.h"
+#include "core/units/document_range.h"
 #include "core/units/units.h"
 
 #include <set>
@@ -64,7 +65,7 @@ Result<void> checkEcu(const Ecu& ecu)
 
 Result<EcuProfile> readEcu(const nlohmann::json& json)
 {
-    if (auto valid = document::validate(json, kEcuSchema); !valid)
+    if (auto valid = units::validate(json, kEcuSchema); !valid)
         return tl::make_unexpected(valid.error());
     auto profile = fields::fromJson<EcuProfile>(json);
     if (auto sense = checkEcu(profile.ecu); !sense) {

@@ -1,6 +1,7 @@
 #include "core/base/document.h"
 #include "core/base/schema_text.h"
 #include "core/parts/layout.h"
+#include "core/units/document_range.h"
 #include "core/units/units.h"
 
 #include <algorithm>
@@ -96,7 +97,7 @@ Result<void> checkFits(const Layout& layout, const std::vector<std::string>& nam
 
 Result<Layout> readLayout(const nlohmann::json& json)
 {
-    if (auto valid = document::validate(json, kConnectorSchema); !valid)
+    if (auto valid = units::validate(json, kConnectorSchema); !valid)
         return tl::make_unexpected(valid.error());
     auto layout = fields::fromJson<Layout>(json);
     if (auto sense = checkLayout(layout); !sense)

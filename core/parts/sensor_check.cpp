@@ -1,6 +1,7 @@
 #include "core/base/document.h"
 #include "core/base/schema_text.h"
 #include "core/parts/sensor.h"
+#include "core/units/document_range.h"
 
 #include <cmath>
 
@@ -141,6 +142,9 @@ Result<void> checkSensor(const Sensor& s)
         return outOfRange("/unit", "\"" + s.unit + "\" is not a unit of " + std::string(units::name(s.measures)));
     if (!(s.low < s.high))
         return outOfRange("/high", "the range is empty: high must be above low");
+    for (const auto& [value, member] : {std::pair(s.low, "/low"), {s.high, "/high"}})
+        if (auto sound = units::inRange(value, s.measures, s.unit); !sound)
+            return outOfRange(member, sound.error().sentence);
     const bool contact = std::holds_alternative<Contact>(s.model);
     const bool supply = !cavityOf(s, PinRole::Supply).empty(), ground = !cavityOf(s, PinRole::Ground).empty();
     if (cavityOf(s, PinRole::Signal).empty() || (!ground && !contact))
@@ -156,7 +160,7 @@ Result<void> checkSensor(const Sensor& s)
 
 Result<Sensor> readSensor(const nlohmann::json& json)
 {
-    if (auto valid = document::validate(json, kPartSchema); !valid)
+    if (auto valid = units::validate(json, kPartSchema); !valid)
         return tl::make_unexpected(valid.error());
     auto sensor = fields::fromJson<Sensor>(json);
     if (auto sense = checkSensor(sensor); !sense)

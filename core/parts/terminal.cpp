@@ -2,6 +2,7 @@
 
 #include "core/base/document.h"
 #include "core/base/schema_text.h"
+#include "core/units/document_range.h"
 
 namespace vicegrip::parts {
 
@@ -20,7 +21,7 @@ Result<void> checkTerminal(const TerminalFamily& t)
 
 Result<TerminalFamily> readTerminal(const nlohmann::json& json)
 {
-    if (auto valid = document::validate(json, kTerminalSchema); !valid)
+    if (auto valid = units::validate(json, kTerminalSchema); !valid)
         return tl::make_unexpected(valid.error());
     auto family = fields::fromJson<TerminalFamily>(json);
     if (auto sense = checkTerminal(family); !sense)

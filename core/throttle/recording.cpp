@@ -23,8 +23,7 @@ Result<Recording> recordingFrom(const NumberTable& table)
     if (table.columns > 2)
         out.second.reserve(table.size());
     const auto refused = [&](size_t i, std::string sentence) {
-        return fail(ErrorCode::Range, "line " + std::to_string(table.lines[i]) + ": " + std::move(sentence),
-                    {{}, {}, table.lines[i], 0});
+        return fail(ErrorCode::Range, std::move(sentence), {{}, {}, table.lines[i], 0});
     };
     for (size_t i = 0; i < table.size(); ++i) {
         const auto row = table.row(i);

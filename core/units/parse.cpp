@@ -37,6 +37,24 @@ std::string plain(std::string_view text)
     return out.substr(first, out.find_last_not_of(' ') - first + 1);
 }
 
+/// "1,83" is 1.83: one comma, no point, and not the three digits after it that a thousands mark would have.
+std::string withClearComma(std::string text)
+{
+    const size_t comma = text.find(',');
+    if (comma == std::string::npos || comma == 0 || text.find_first_of(",.", comma + 1) != std::string::npos ||
+        text.find('.') != std::string::npos)
+        return text;
+    size_t after = comma + 1;
+    while (after < text.size() && std::isdigit(static_cast<unsigned char>(text[after])))
+        ++after;
+    const size_t digits = after - comma - 1;
+    const bool zeroBefore =
+        text[comma - 1] == '0' && (comma == 1 || !std::isdigit(static_cast<unsigned char>(text[comma - 2])));
+    if (digits > 0 && (digits != 3 || zeroBefore) && std::isdigit(static_cast<unsigned char>(text[comma - 1])))
+        text[comma] = '.';
+    return text;
+}
+
 struct NumberAndRest
 {
     double number = 0;
@@ -61,7 +79,7 @@ Result<NumberAndRest> leadingNumber(std::string_view text, const DimensionFacts&
     if (rest.starts_with(','))
         return fail(ErrorCode::Malformed,
                     "\"" + std::string(text) +
-                        "\" has a comma: write the decimal mark as a point, and no thousands mark");
+                        "\" can be read two ways: write the decimal mark as a point, and no thousands mark");
     return NumberAndRest{number, rest};
 }
 
@@ -140,19 +158,15 @@ Zero takeZero(std::string& unit, const DimensionFacts& dimension)
     return Zero::Unsaid;
 }
 
-Result<double> belowZeroChecked(double si, Dimension dimension, std::string_view typed)
+/// What was typed, if it is in range: the sentence quotes it as it stands.
+Result<double> sound(double si, Dimension dimension, std::string_view typed)
 {
-    const bool cannotBeNegative = dimension == Dimension::Resistance || dimension == Dimension::Length ||
-                                  dimension == Dimension::Area || dimension == Dimension::Temperature ||
-                                  dimension == Dimension::AbsolutePressure || dimension == Dimension::Frequency ||
-                                  dimension == Dimension::Lambda || dimension == Dimension::Counts;
-    if (!std::isfinite(si))
-        return fail(ErrorCode::Range, "\"" + std::string(typed) + "\" is too large a number");
-    if (cannotBeNegative && si < 0)
+    const DimensionFacts& dim = facts(dimension);
+    if (dim.range.low == 0 && si < 0)
         return fail(ErrorCode::Range, "\"" + std::string(typed) + "\" is below zero" +
                                           (dimension == Dimension::Temperature ? " kelvin" : "") + ": expected " +
-                                          std::string(facts(dimension).expected));
-    return si;
+                                          std::string(dim.expected));
+    return inRange(si, dimension, dim.everyday);
 }
 
 } // namespace
@@ -168,19 +182,19 @@ Result<double> parse(std::string_view typed, Dimension dimension, std::string_vi
     const DimensionFacts& dim = facts(dimension);
     if (typed.size() > kLongestText)
         return fail(ErrorCode::Malformed, "that is too long for one number: expected " + std::string(dim.expected));
-    const std::string text = plain(typed);
+    const std::string text = withClearComma(plain(typed));
     if (text.empty())
         return fail(ErrorCode::Malformed, "nothing is typed: expected " + std::string(dim.expected));
 
     double si = 0;
     if (dimension == Dimension::Area && readWireGauge(text, si))
-        return si;
+        return sound(si, dimension, text);
     if (dimension == Dimension::Resistance) {
         std::string marked = fold(text);
         if (marked.ends_with("ohm"))
             marked.resize(marked.size() - 3);
         if (readMarkedResistance(marked, si))
-            return si;
+            return sound(si, dimension, text);
     }
 
     const auto number = leadingNumber(text, dim);
@@ -204,7 +218,7 @@ Result<double> parse(std::string_view typed, Dimension dimension, std::string_vi
     const Unit* known = findUnit(dim, unit);
     if (known == nullptr)
         return fail(ErrorCode::Malformed, expected(text, dim));
-    return belowZeroChecked(number->number * known->factor + known->offset, dimension, text);
+    return sound(number->number * known->factor + known->offset, dimension, text);
 }
 
 } // namespace vicegrip::units

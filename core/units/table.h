@@ -22,6 +22,7 @@ struct DimensionFacts
     std::string_view name; ///< in files
     std::string_view everyday; ///< shown first
     std::string_view expected; ///< ends the sentence "expected ..."
+    Range range; ///< wider than any car, narrower than nonsense
     std::span<const Unit> units;
     bool bareNumber = false; ///< a number without a unit is complete
 };

@@ -13,7 +13,7 @@
 ///     units::parse("20 psig", Dimension::AbsolutePressure)     -> error: that is a gauge pressure
 ///     units::format(358.15, Dimension::Temperature, "°C", 1)   -> "85.0 °C"
 ///
-/// Nothing depends on the locale: the decimal mark is a point. Factors are exact by definition (NIST SP 811,
+/// Nothing depends on the locale: the decimal mark is a point, or a comma where it can be nothing else ("1,83"). Factors are exact by definition (NIST SP 811,
 /// appendix B.8; the pound-force, the inch and the conventional millimetre of mercury are defined numbers).
 namespace vicegrip::units {
 
@@ -37,8 +37,20 @@ enum class Dimension {
     Counts, ///< 1, converter counts
 };
 
-/// Reads one quantity. `assumedUnit` is used when the text has none; without it a bare number is an error (except
-/// for Ratio, Lambda and Counts). On failure the sentence says what was expected, with an example.
+/// What a quantity of this trade can be, SI: a voltage up to an ignition's, a temperature up to a flame's, a conductor
+/// from a hair to a battery lead. What lies outside is a slip of the hand or a broken file.
+struct Range
+{
+    double low = 0, high = 0;
+    double least = 0; ///< magnitude, where it is not 0: less is a number that only breaks arithmetic
+};
+
+/// The number itself, or a Range error that says the range and the number in `unit`.
+[[nodiscard]] Result<double> inRange(double si, Dimension dimension, std::string_view unit);
+
+/// Reads one quantity, and refuses one that is out of its range. `assumedUnit` is used when the text has none; without
+/// it a bare number is an error (except for Ratio, Lambda and Counts). On failure the sentence says what was expected,
+/// with an example.
 [[nodiscard]] Result<double> parse(std::string_view text, Dimension dimension, std::string_view assumedUnit = {});
 
 /// `si` in `unit` with a fixed number of decimals: "2.520 V". A unit that does not fit the dimension falls back to SI.

@@ -81,14 +81,6 @@ TEST(Leaving, AnotherJobIsNotOpenedOverWhatCanBeKeptNowhere)
     EXPECT_EQ(second.window.desk().store.path(), other);
 }
 
-/// What another program writes into the open job's file meanwhile.
-void writeElsewhere(const Window& w, const char* title)
-{
-    job::Job theirs = petrel();
-    theirs.title = title;
-    ASSERT_TRUE(app::writeWhole(w.job(), QByteArray::fromStdString(job::write(theirs))));
-}
-
 TEST(Leaving, WhatOthersWroteIsNotOverwrittenUnasked)
 {
     Window w;

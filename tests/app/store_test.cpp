@@ -1,4 +1,5 @@
 #include "app/store/job_store.h"
+#include "app/store/whole_file.h"
 #include "tests/support/petrel.h"
 
 #include <QFile>

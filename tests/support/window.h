@@ -2,6 +2,8 @@
 
 #include "app/shell/main_window.h"
 #include "app/shell/notices.h"
+#include "app/store/whole_file.h"
+#include "core/job/json.h"
 #include "tests/support/petrel.h"
 
 #include <QAbstractButton>
@@ -159,5 +161,13 @@ class Window
     QTemporaryDir folder;
     app::MainWindow window;
 };
+
+/// As another program writes: whole, in the file's place.
+inline void writeElsewhere(const Window& w, const char* title)
+{
+    job::Job theirs = petrel();
+    theirs.title = title;
+    EXPECT_TRUE(app::writeWhole(w.job(), QByteArray::fromStdString(job::write(theirs))));
+}
 
 } // namespace vicegrip::test

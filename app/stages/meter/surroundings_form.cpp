@@ -2,6 +2,7 @@
 
 #include "app/widgets/labels.h"
 #include "app/widgets/typed_field.h"
+#include "core/job/surroundings.h"
 
 #include <QHBoxLayout>
 #include <QLineEdit>
@@ -13,14 +14,10 @@ using units::Dimension;
 
 constexpr int kFieldWidth = 150;
 
-/// What a garage can be: the job's schema says the same.
-Result<double> sensible(Dimension dimension, double si)
+Result<double> parsed(const QString& typed, Dimension dimension)
 {
-    if (dimension == Dimension::Temperature && (si < 213.15 || si > 343.15))
-        return fail(ErrorCode::Range, "an ambient lies between -60 °C and 70 °C");
-    if (dimension == Dimension::AbsolutePressure && (si < 40e3 || si > 110e3))
-        return fail(ErrorCode::Range, "a barometer reads between 40 kPa and 110 kPa");
-    return si;
+    return dimension == Dimension::Temperature ? job::parseAmbient(typed.toStdString())
+                                               : job::parseBarometer(typed.toStdString());
 }
 
 } // namespace
@@ -44,18 +41,13 @@ QString SurroundingsForm::shown(Dimension dimension, std::string_view unit, Memb
 TypedField* SurroundingsForm::add(const QString& name, const char* objectName, Dimension dimension,
                                   std::string_view unit, Member member)
 {
-    const auto read = [dimension, unit](const QString& typed) {
-        return units::parse(typed.toStdString(), dimension, unit).and_then([dimension](double si) {
-            return sensible(dimension, si);
-        });
-    };
     auto* field = new TypedField(name, [=](const QString& typed) {
-        return read(typed).map([&](double si) { return text(units::format(si, dimension, unit, 1)); });
+        return parsed(typed, dimension).map([&](double si) { return text(units::format(si, dimension, unit, 1)); });
     });
     field->edit()->setObjectName(QLatin1String(objectName));
     field->setFixedWidth(kFieldWidth);
     connect(field, &TypedField::entered, this, [=, this](const QString& typed) {
-        const auto si = read(typed);
+        const auto si = parsed(typed, dimension);
         if (!si)
             return;
         const QString step = tr("%1 to %2").arg(name, text(units::format(*si, dimension, unit, 1)));

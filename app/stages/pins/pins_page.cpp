@@ -6,7 +6,7 @@
 #include "app/stages/pins/plug_view.h"
 #include "app/stages/pins/remap_view.h"
 #include "app/stages/pins/wires_view.h"
-#include "app/store/job_file.h"
+#include "app/store/whole_file.h"
 #include "app/widgets/list_table.h"
 #include "app/widgets/view_bar.h"
 #include "core/harness/cut_list.h"

@@ -206,7 +206,9 @@ void StrokeView::readFile(const QString& path)
             return; // another file was opened since, or another circuit chosen
         m_reading = false;
         if (!opened) { // what was there stays
-            say(QFileInfo(path).fileName() + QStringLiteral(": ") + text(opened.error().sentence), true);
+            Error error = opened.error();
+            error.place.file = QFileInfo(path).fileName().toStdString(); // of the folder is no room to tell
+            say(text(error.text()), true);
             return;
         }
         m_strokes = std::move(opened->strokes);

@@ -7,6 +7,7 @@
 #include "app/stages/scale/points_panel.h"
 #include "app/stages/scale/verifier.h"
 #include "app/stages/scale/verify_round.h"
+#include "app/store/whole_file.h"
 #include "app/widgets/circuit_text.h"
 #include "app/widgets/key_button.h"
 #include "app/widgets/labels.h"

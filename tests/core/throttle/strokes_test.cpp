@@ -215,7 +215,7 @@ TEST(Recording, BadRowsAreSaidWithTheirLine)
         EXPECT_THAT(recording.error().sentence, HasSubstr(said));
         EXPECT_EQ(recording.error().place.line, 12);
     }
-    EXPECT_THAT(readNumbers(rows(40, "0.1,nan", 10), 2).error().sentence, HasSubstr("line 12"));
+    EXPECT_THAT(readNumbers(rows(40, "0.1,nan", 10), 2).error().text(), HasSubstr("line 12: "));
     EXPECT_THAT(recordingFrom(*readNumbers(rows(5), 2)).error().sentence, HasSubstr("5 rows are no stroke"));
     EXPECT_THAT(recordingFrom(*readNumbers("1\n2\n3\n", 1)).error().sentence, HasSubstr("column of time"));
 }

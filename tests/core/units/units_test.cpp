@@ -60,10 +60,10 @@ TEST(Units, APlainNumberTakesTheFieldsUnit)
 TEST(Units, RefusalSaysWhatWasExpected)
 {
     for (const char* text :
-         {"", "   ", "volts", "5 apples", "V", "5 V V", "--5 V", "inf V", "nan V", "0x10 V", "5,0 V", "1e999 V"})
+         {"", "   ", "volts", "5 apples", "V", "5 V V", "--5 V", "inf V", "nan V", "0x10 V", "5,000 V", "1e999 V"})
         EXPECT_FALSE(parse(text, Voltage)) << text;
     EXPECT_THAT(parse("5 bar", Voltage).error().sentence, testing::HasSubstr("expected a voltage such as 2.52 V"));
-    EXPECT_THAT(parse("5,0 V", Voltage).error().sentence, testing::HasSubstr("point"));
+    EXPECT_THAT(parse("5,000 V", Voltage).error().sentence, testing::HasSubstr("point"));
     EXPECT_THAT(parse("-300 °C", Temperature).error().sentence, testing::HasSubstr("below zero kelvin"));
     EXPECT_THAT(parse("-1 ohm", Resistance).error().sentence, testing::HasSubstr("below zero"));
     EXPECT_FALSE(parse(std::string(100000, '9'), Voltage));
@@ -109,7 +109,8 @@ TEST(Units, EveryFormattedValueReadsBack)
     for (Dimension d :
          {Resistance, Voltage, Current, Length, Area, Temperature, Frequency, AbsolutePressure, GaugePressure, Ratio}) {
         for (int i = 0; i < 50; ++i) {
-            const double si = fromUnit(spread(random), d, everydayUnit(d));
+            const double number = d == Area ? spread(random) / 2 : spread(random); // no conductor has 900 mm²
+            const double si = fromUnit(number, d, everydayUnit(d));
             const auto back = parse(formatExact(si, d), d);
             ASSERT_TRUE(back) << formatExact(si, d);
             EXPECT_NEAR(*back, si, si * 1e-9);
