@@ -143,7 +143,30 @@ void seatAll(benchmark::State& state)
     for (auto _ : state)
         benchmark::DoNotOptimize(seating::bestPlan(job));
 }
-BENCHMARK(seatAll)->Args({60, 80})->Unit(benchmark::kMillisecond);
+BENCHMARK(seatAll)->Args({60, 80})->Args({400, 400})->Unit(benchmark::kMillisecond);
+
+/// What the schema allows and no car has: it must grow with the size, and no faster.
+void analyseSplices(benchmark::State& state)
+{
+    job::Job job = jobOf(8);
+    const job::PointRef from = job.wires.front().from;
+    for (int i = 0; i < state.range(0); ++i) {
+        const std::string name = "Z" + std::to_string(i);
+        job::Joint& joint = job.joints.emplace_back();
+        joint.id = joint.label = name;
+        joint.kind = job::JointKind::Splice;
+        job::Wire wire = job.wires.front();
+        wire.id.value = "z" + std::to_string(i);
+        wire.from = from;
+        wire.to = {name, {}};
+        job.wires.push_back(std::move(wire));
+    }
+    const auto shared = std::make_shared<const job::Job>(std::move(job));
+    for (auto _ : state)
+        benchmark::DoNotOptimize(analysis::analyse(shared));
+    state.SetComplexityN(state.range(0));
+}
+BENCHMARK(analyseSplices)->Arg(1000)->Arg(2000)->Arg(4000)->Unit(benchmark::kMillisecond)->Complexity();
 
 /// A keystroke in the Brief: what the facts ask for, against the job.
 void consequences(benchmark::State& state)

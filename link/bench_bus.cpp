@@ -30,7 +30,8 @@ std::optional<QCanBusFrame> frameOf(const QByteArray& line)
         return std::nullopt;
     bool isNumber = false;
     const quint32 id = name.toUInt(&isNumber, 16);
-    return isNumber && id <= kHighestStandardId ? std::optional(QCanBusFrame(id, QByteArray::fromHex(bytes))) : std::nullopt;
+    return isNumber && id <= kHighestStandardId ? std::optional(QCanBusFrame(id, QByteArray::fromHex(bytes)))
+                                                : std::nullopt;
 }
 
 BenchBus::BenchBus(BenchAddress address) : m_address(std::move(address))

@@ -90,7 +90,8 @@ QPushButton[view="true"]:focus { background: %selected; }
 QPushButton#foot:disabled { color: %inkSoft; }
 QPushButton#foot:hover { background: %selected; } QPushButton#foot:focus { background: %selected; }
 QScrollBar:vertical { background: transparent; width: 10px; } QScrollBar::handle:vertical { background: %line; min-height: 30px; }
-QScrollBar::add-line, QScrollBar::sub-line { height: 0; }
+QScrollBar:horizontal { background: transparent; height: 10px; } QScrollBar::handle:horizontal { background: %line; min-width: 30px; }
+QScrollBar::add-line, QScrollBar::sub-line { width: 0; height: 0; }
 QScrollArea, QScrollArea > QWidget > QWidget { background: transparent; border: none; }
 )")
         .replace(QLatin1String("%card"), c.card.name())

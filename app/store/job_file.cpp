@@ -82,13 +82,6 @@ bool take(QLockFile& lock)
     return lock.removeStaleLockFile() && lock.tryLock(0);
 }
 
-/// What a path leads to: a job that is opened through a link is locked, kept and saved where it lies.
-QString behind(const QString& path)
-{
-    const QFileInfo file(path);
-    return file.exists() ? file.canonicalFilePath() : file.absoluteFilePath();
-}
-
 /// Lock, autosave and the file that is being written have longer names than the job's own; the system allows 255 bytes.
 bool isTooLong(const QString& path)
 {
@@ -113,9 +106,15 @@ QString newer(const job::Job& job)
 
 } // namespace
 
+QString JobFile::whereItLies(const QString& path)
+{
+    const QFileInfo file(path);
+    return file.exists() ? file.canonicalFilePath() : file.absoluteFilePath();
+}
+
 Result<std::pair<JobFile, job::Job>> JobFile::open(const QString& name)
 {
-    const QString path = behind(name);
+    const QString path = whereItLies(name);
     auto job = job::readFile(path.toStdString());
     if (!job)
         return tl::make_unexpected(job.error());
@@ -152,7 +151,7 @@ Result<std::pair<JobFile, job::Job>> JobFile::open(const QString& name)
 
 Result<JobFile> JobFile::create(const QString& name, const job::Job& job)
 {
-    const QString path = behind(name);
+    const QString path = whereItLies(name);
     if (isTooLong(path))
         return fail(ErrorCode::Io, tr("not saved: %1").arg(tooLong()).toStdString());
     auto lock = std::make_unique<QLockFile>(beside(path, ".lock"));
@@ -164,7 +163,7 @@ Result<JobFile> JobFile::create(const QString& name, const job::Job& job)
                     {path.toStdString(), {}, 0, 0});
     return job::checkWritten(job)
         .and_then([&] { return writeWhole(path, QByteArray::fromStdString(job::write(job))); })
-        .map([&] { return JobFile(path, std::move(lock), newer(job)); });
+        .map([&] { return JobFile(whereItLies(path), std::move(lock), newer(job)); });
 }
 
 Result<void> JobFile::takeOver()

@@ -15,6 +15,9 @@ namespace vicegrip::app {
 class JobFile
 {
   public:
+    /// What a path leads to: a job that is opened through a link is locked, kept and saved where it lies.
+    [[nodiscard]] static QString whereItLies(const QString& path);
+
     /// Reads and locks what the path leads to. A file somebody else has open, one in a folder that cannot be written,
     /// or one of a newer version is read without a lock; `readOnlyReason` then says why. Errors as job::readFile.
     [[nodiscard]] static Result<std::pair<JobFile, job::Job>> open(const QString& path);

@@ -99,8 +99,7 @@ Result<void> JobStore::open(const QString& path)
 
 bool JobStore::isOpen(const QString& path) const
 {
-    return m_file && QFileInfo(path).canonicalFilePath() == QFileInfo(m_file->path()).canonicalFilePath() &&
-           m_file->readOnlyReason().isEmpty();
+    return m_file && JobFile::whereItLies(path) == m_file->path() && m_file->readOnlyReason().isEmpty();
 }
 
 void JobStore::setJob(job::Job job)

@@ -165,7 +165,8 @@ Result<NumberTable> readNumbers(std::string_view text, size_t leastColumns)
                           std::to_string(cells) + " columns, and " + std::to_string(out.columns) + " before");
         if (wrong.data() != nullptr)
             return atLine(ErrorCode::Malformed, lines.number(),
-                          "\"" + std::string(wrong.substr(0, kQuoted)) + "\" is not a finite number of a size that is measured");
+                          "\"" + std::string(wrong.substr(0, kQuoted)) +
+                              "\" is not a finite number of a size that is measured");
         out.lines.push_back(lines.number());
     }
     if (out.lines.empty())

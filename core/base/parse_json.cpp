@@ -88,7 +88,8 @@ class Reader : public Json::json_sax_t
     {
         nlohmann::json_pointer<std::string> out;
         for (const Level& level : m_levels)
-            level.value->is_object() ? out.push_back(level.key) : out.push_back(std::to_string(level.value->size() - 1));
+            level.value->is_object() ? out.push_back(level.key)
+                                     : out.push_back(std::to_string(level.value->size() - 1));
         return out.to_string();
     }
 

@@ -50,9 +50,8 @@ class Ends
     {
         for (const Path& path : paths)
             if (!path.complete)
-                if (const Path way =
-                        wiring.way(path.points.front(),
-                                   [&](const job::PointRef& p) { return purposeOf(wiring, p).has_value(); });
+                if (const Path way = wiring.way(
+                        path.points.front(), [&](const job::PointRef& p) { return purposeOf(wiring, p).has_value(); });
                     way.complete)
                     m_reaches[path.role] = {way.points.back(), *purposeOf(wiring, way.points.back())};
     }

@@ -40,7 +40,8 @@ std::set<std::string> sensorWires(const job::Job& job, const electrics::Wiring& 
     return out;
 }
 
-/// The rating of the fuse that is nearest on the way from a place to the battery; none when none is, or nobody has said.
+/// The rating of the fuse that is nearest on the way from a place to the battery; none when none is, or nobody has
+/// said.
 std::map<job::PointRef, double> fusesBefore(const job::Job& job, const electrics::Wiring& wiring)
 {
     std::map<std::string, double> ratings;

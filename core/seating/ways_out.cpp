@@ -5,15 +5,21 @@
 
 #include <algorithm>
 #include <cmath>
+#include <set>
 
 namespace vicegrip::seating {
 namespace {
 
 using units::Dimension;
 
-bool isFree(const job::Job& job, const parts::EcuInput& input)
+std::vector<const parts::EcuInput*> freeInputs(const job::Job& job)
 {
-    return job::seatedOn(job, input.id) == nullptr;
+    std::set<parts::InputId> taken;
+    for (const job::Circuit& c : job.circuits)
+        taken.insert(c.input);
+    auto out = job::inputs(job);
+    std::erase_if(out, [&](const parts::EcuInput* i) { return taken.contains(i->id); });
+    return out;
 }
 
 bool hasSupplyFor(const job::Job& job, const job::Circuit& circuit, const parts::EcuInput& input)
@@ -87,8 +93,8 @@ void describe(WayOut& way, const job::Job& job)
 
 void pullUps(std::vector<WayOut>& out, const job::Job& job, const job::Circuit& circuit, const parts::Sensor& sensor)
 {
-    for (const parts::EcuInput* input : job::inputs(job)) {
-        if (!isFree(job, *input) || !wouldFitWithPullUp(job, circuit, *input))
+    for (const parts::EcuInput* input : freeInputs(job)) {
+        if (!wouldFitWithPullUp(job, circuit, *input))
             continue;
         WayOut way{circuit.id, ExternalPullUp{input->id, pullUpFor(job, circuit, sensor, *input)}, {}, {}};
         describe(way, job);
@@ -100,8 +106,8 @@ void pullUps(std::vector<WayOut>& out, const job::Job& job, const job::Circuit& 
 void dividers(std::vector<WayOut>& out, const job::Job& job, const job::Circuit& circuit, const parts::Sensor& sensor)
 {
     const double most = parts::mostVolts(sensor);
-    for (const parts::EcuInput* input : job::inputs(job)) {
-        if (!isFree(job, *input) || most <= input->span_v || std::holds_alternative<parts::Reluctance>(sensor.model))
+    for (const parts::EcuInput* input : freeInputs(job)) {
+        if (most <= input->span_v || std::holds_alternative<parts::Reluctance>(sensor.model))
             continue;
         parts::EcuInput wide = *input;
         wide.span_v = wide.withstands_v = 2 * most;
@@ -129,6 +135,8 @@ void otherSensors(std::vector<WayOut>& out, const job::Job& job, const job::Circ
 {
     constexpr size_t kMost = 2;
     const bool bare = std::holds_alternative<parts::Reluctance>(sensor.model);
+    if (freeInputs(job).empty())
+        return;
     std::vector<WayOut> found;
     for (const parts::Sensor& candidate : library.sensors) {
         if (candidate.id == sensor.id || candidate.kind != sensor.kind || candidate.measures != sensor.measures ||
@@ -138,12 +146,11 @@ void otherSensors(std::vector<WayOut>& out, const job::Job& job, const job::Circ
         job::Job other = job;
         harness::setSensor(other, circuit.id, candidate);
         const job::Circuit& changed = *job::find(other, circuit.id);
-        const auto all = job::inputs(other);
-        const auto taker = std::ranges::find_if(all, [&](const parts::EcuInput* input) {
-            return isFree(other, *input) && misfit(other, changed, *input).none() &&
-                   hasSupplyFor(other, changed, *input);
+        const auto free = freeInputs(other);
+        const auto taker = std::ranges::find_if(free, [&](const parts::EcuInput* input) {
+            return misfit(other, changed, *input).none() && hasSupplyFor(other, changed, *input);
         });
-        if (taker == all.end())
+        if (taker == free.end())
             continue;
         const bool box = bare && candidate.conditioned;
         WayOut way{circuit.id, OtherSensor{candidate, (*taker)->id},
@@ -185,10 +192,10 @@ void giveWays(std::vector<WayOut>& out, const job::Job& job, const job::Circuit&
         const bool withPullUp = wouldFitWithPullUp(job, circuit, *input);
         if (!withPullUp && !misfit(job, circuit, *input).none())
             continue;
-        const auto all = job::inputs(job);
-        const auto refuge = std::ranges::find_if(
-            all, [&](const parts::EcuInput* i) { return isFree(job, *i) && misfit(job, other, *i).none(); });
-        GiveWay measure{other.id, input->id, refuge != all.end() ? (*refuge)->id : parts::InputId{}, std::nullopt};
+        const auto free = freeInputs(job);
+        const auto refuge =
+            std::ranges::find_if(free, [&](const parts::EcuInput* i) { return misfit(job, other, *i).none(); });
+        GiveWay measure{other.id, input->id, refuge != free.end() ? (*refuge)->id : parts::InputId{}, std::nullopt};
         if (withPullUp)
             measure.fitted = pullUpFor(job, circuit, sensor, *input);
         WayOut way{circuit.id, std::move(measure), {}, {}};

@@ -13,8 +13,9 @@
 ///     units::parse("20 psig", Dimension::AbsolutePressure)     -> error: that is a gauge pressure
 ///     units::format(358.15, Dimension::Temperature, "°C", 1)   -> "85.0 °C"
 ///
-/// Nothing depends on the locale: the decimal mark is a point, or a comma where it can be nothing else ("1,83"). Factors are exact by definition (NIST SP 811,
-/// appendix B.8; the pound-force, the inch and the conventional millimetre of mercury are defined numbers).
+/// Nothing depends on the locale: the decimal mark is a point, or a comma where it can be nothing else ("1,83").
+/// Factors are exact by definition (NIST SP 811, appendix B.8; the pound-force, the inch and the conventional
+/// millimetre of mercury are defined numbers).
 namespace vicegrip::units {
 
 /// What a number measures, and so which units fit. SI unit in brackets.

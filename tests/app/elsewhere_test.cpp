@@ -55,8 +55,14 @@ TEST(Elsewhere, AFileThatIsGoneIsSaidAndSavedAgain)
     EXPECT_FALSE(w.window.desk().store.isSaved());
     EXPECT_FALSE(w.window.close()) << "it would be nowhere";
     EXPECT_THAT(w.notice(), HasSubstr("kept nowhere"));
+    const QString copy = w.folder.filePath(QStringLiteral("copy.vicegrip"));
+    ASSERT_TRUE(w.window.desk().store.saveCopy(copy));
+    EXPECT_TRUE(QFile::exists(copy));
+    EXPECT_FALSE(QFile::exists(w.job())) << "a copy goes where it is wanted";
+    ASSERT_TRUE(QFile::rename(copy, w.job()));
+    ASSERT_TRUE(QTest::qWaitFor([&] { return !w.window.desk().store.isSaved(); }, 5000));
     w.key(Qt::Key_S, Qt::ControlModifier);
-    EXPECT_TRUE(job::readFile(w.job().toStdString()));
+    EXPECT_TRUE(job::readFile(copy.toStdString()));
     EXPECT_TRUE(w.window.close());
 }
 

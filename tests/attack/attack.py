@@ -14,6 +14,7 @@ from concurrent.futures import ProcessPoolExecutor
 
 sys.path.insert(0, os.path.dirname(os.path.abspath(__file__)))
 import kills  # noqa: E402
+import large  # noqa: E402
 import mutations  # noqa: E402
 
 
@@ -36,6 +37,7 @@ def main():
                             options.seed * 1000 + i) for i in range(workers)]
         wrong += sum(job.result() for job in jobs)
     wrong += kills.faults(options.source, options.build)
+    wrong += large.attack(options.source, options.build)
     print("nothing lost, nothing knocked over" if wrong == 0 else f"{wrong} wrong")
     return 1 if wrong else 0
 

@@ -8,31 +8,36 @@ TEXTS = ["", " ", "\u0000", "a" * 300, "\u202e", "../../x", "<b>x</b>", "%s%n", 
          "BAT-", "A.7", "null"]
 
 
-def somewhere(rng, node):
-    """A container of the document and one of its keys, at any depth."""
-    places = []
+def places(node):
+    """Every container of the document with each of its keys, at any depth."""
+    found = []
 
     def walk(n):
         keys = n.keys() if isinstance(n, dict) else range(len(n))
         for k in keys:
-            places.append((n, k))
+            found.append((n, k))
             if isinstance(n[k], (dict, list)) and n[k]:
                 walk(n[k])
 
     walk(node)
-    return rng.choice(places) if places else None
+    return found
+
+
+def somewhere(rng, node):
+    found = places(node)
+    return rng.choice(found) if found else None
 
 
 def in_document(rng, text):
-    """One to three changes of what the JSON means."""
+    """One to three changes of what the JSON means; half of them leave it a document that is understood."""
     document = json.loads(text)
     marks = {}
-    for _ in range(rng.randint(1, 3)):
+    for _ in range(rng.choice([1, 1, 1, 2, 3])):
         place = somewhere(rng, document)
         if place is None:
             break
         at, key = place
-        kind = rng.randrange(9)
+        kind = rng.choice([0, 1, 2, 3, 4, 5, 6, 7, 7, 7, 7, 7, 7, 8, 8])
         if kind == 0:
             mark = f"@@{len(marks)}@@"
             marks[f'"{mark}"'] = rng.choice(NUMBERS)
@@ -50,8 +55,10 @@ def in_document(rng, text):
             at[key] = rng.choice([None, True, [], {}, [[]], {"": {}}])
         elif kind == 6 and isinstance(at, dict):
             at[rng.choice(TEXTS)] = at[key]
-        elif kind == 7 and isinstance(at[key], (int, float)) and not isinstance(at[key], bool):
-            at[key] = at[key] * rng.choice([-1, 1e-6, 1e6, 1.0000001, 0])
+        elif kind == 7:
+            numbers = [(a, k) for a, k in places(document) if isinstance(a[k], (int, float)) and not isinstance(a[k], bool)]
+            for a, k in rng.sample(numbers, min(len(numbers), rng.choice([1, 1, 3, 20]))):
+                a[k] = a[k] * rng.choice([-1, 0, 0.1, 0.5, 1.0000001, 2, 10, 1e-6, 1e6])
         elif kind == 8 and isinstance(at, list):
             rng.shuffle(at)
     out = json.dumps(document, ensure_ascii=False)

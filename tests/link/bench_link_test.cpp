@@ -53,6 +53,18 @@ TEST(BenchLink, NonsenseAnnouncementsAreSaid)
         << "what libraries say on standard error is not for the user";
 }
 
+TEST(BenchLink, OneThatNeverSaysWhereItListensIsGivenUp)
+{
+    const FakeBench fake("true");
+    BenchLink bench;
+    QString trouble;
+    QObject::connect(&bench, &BenchLink::failed, [&](const QString& s) { trouble = s; });
+    bench.start(fake.program(), QStringLiteral("job"), {});
+    ASSERT_TRUE(QTest::qWaitFor([&] { return !trouble.isEmpty(); }, 20000));
+    EXPECT_THAT(trouble.toStdString(), testing::HasSubstr("where it listens"));
+    EXPECT_EQ(bench.processId(), 0) << "it was let go";
+}
+
 TEST(BenchLink, HandsWithoutABenchAreAnswered)
 {
     BenchLink bench;
