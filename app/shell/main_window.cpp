@@ -67,6 +67,25 @@ StagePage* makePage(Desk& desk, Stage stage)
     }
 }
 
+/// What the window shows. Its content fills it and has no say in its size: texts that wrap would ask for more height
+/// than they need.
+class Sheet : public QWidget
+{
+  public:
+    Sheet() : m_content(new QWidget(this))
+    {
+        setObjectName(QStringLiteral("sheet"));
+        setMinimumSize(1024, 700);
+    }
+    [[nodiscard]] QWidget* content() const { return m_content; }
+
+  protected:
+    void resizeEvent(QResizeEvent*) override { m_content->resize(size()); }
+
+  private:
+    QWidget* m_content;
+};
+
 } // namespace
 
 MainWindow::MainWindow(QWidget* parent) : QWidget(parent)
@@ -113,9 +132,7 @@ void MainWindow::buildLayout()
     body->addLayout(right, 1);
 
     // On a desk that is smaller than the sheet (twice the scale on a small screen) the sheet is moved under the window.
-    auto* sheet = new QWidget;
-    sheet->setObjectName(QStringLiteral("sheet"));
-    sheet->setMinimumSize(1024, 700);
+    auto* sheet = new Sheet;
     auto* desk = new QScrollArea;
     desk->setFrameShape(QFrame::NoFrame);
     desk->setWidgetResizable(true);
@@ -126,7 +143,7 @@ void MainWindow::buildLayout()
     whole->addWidget(desk);
     setMinimumSize(openingSize(screen()->availableGeometry().size()).boundedTo(sheet->minimumSize()));
 
-    auto* column = new QVBoxLayout(sheet);
+    auto* column = new QVBoxLayout(sheet->content());
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(0);
     column->addWidget(m_header);

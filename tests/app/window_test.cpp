@@ -84,7 +84,7 @@ TEST(Meter, NonsenseIsRefusedBesideTheFieldAndNothingIsKept)
     w.settle();
     const size_t proofs = w.window.desk().store.job()->proofs.size();
     auto* field = w.find<QWidget>("reading");
-    for (const char* typed : {"3.2 bar", "lots", "3,2", "--"}) {
+    for (const char* typed : {"3.2 bar", "lots", "3,200", "--"}) {
         w.type(field->findChild<QLineEdit*>(), typed);
         EXPECT_TRUE(field->findChild<QLineEdit*>()->property("wrong").toBool()) << typed;
         EXPECT_FALSE(field->findChild<QLabel*>()->text().isEmpty()) << typed;
