@@ -12,7 +12,6 @@
 namespace vicegrip::cli {
 namespace {
 
-using units::Dimension;
 
 Json asJson(const findings::Finding& f)
 {
