@@ -12,7 +12,6 @@
 namespace vicegrip::cli {
 namespace {
 
-
 Json asJson(const findings::Finding& f)
 {
     return {{"rule", f.rule},

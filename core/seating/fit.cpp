@@ -88,16 +88,21 @@ Misfit voltsMisfit(const job::Job& job, const job::Circuit& circuit, const parts
 
 } // namespace
 
+Misfit kindMisfit(const job::Circuit& circuit, const parts::Sensor& sensor, const parts::EcuInput& input)
+{
+    if (!input.functions.empty() && std::ranges::find(input.functions, circuit.function.value) == input.functions.end())
+        return {MisfitKind::Function,
+                "the firmware uses it for " + (input.name.empty() ? input.functions.front() : input.name) + " only"};
+    return modeMisfit(sensor, input);
+}
+
 Misfit misfit(const job::Job& job, const job::Circuit& circuit, const parts::EcuInput& input)
 {
     const parts::Sensor* sensor = job::sensorOf(job, circuit);
     if (sensor == nullptr)
         return {MisfitKind::Function, "the circuit has no sensor"};
-    if (!input.functions.empty() && std::ranges::find(input.functions, circuit.function.value) == input.functions.end())
-        return {MisfitKind::Function,
-                "the firmware uses it for " + (input.name.empty() ? input.functions.front() : input.name) + " only"};
-    if (Misfit mode = modeMisfit(*sensor, input); !mode.none())
-        return mode;
+    if (Misfit kind = kindMisfit(circuit, *sensor, input); !kind.none())
+        return kind;
     if (parts::needsPullUp(*sensor) && !harness::suitingPullUp(input, true) &&
         harness::pullUpOf(job, circuit) == nullptr)
         return {MisfitKind::PullUp,

@@ -24,6 +24,9 @@ struct Misfit
 /// who sits there already.
 [[nodiscard]] Misfit misfit(const job::Job& job, const job::Circuit& circuit, const parts::EcuInput& input);
 
+/// The part of it that no wiring changes: what the firmware keeps the input for, and the kind of signal. Cheap.
+[[nodiscard]] Misfit kindMisfit(const job::Circuit& circuit, const parts::Sensor& sensor, const parts::EcuInput& input);
+
 /// What an input can do, for the plan: "0–5 V", "pull-up 1k, 2k49", "to 15 kHz", "coil".
 [[nodiscard]] std::vector<std::string> capabilities(const parts::EcuInput& input);
 

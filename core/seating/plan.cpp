@@ -207,12 +207,13 @@ std::vector<Refusal> refusals(const job::Job& job, const job::Circuit& circuit)
     std::vector<Refusal> out;
     const auto budgets = supplyBudgets(job);
     const auto units = job::units(job);
-    for (const parts::EcuInput* input : job::inputs(job)) {
+    std::map<parts::InputId, const job::Circuit*> seated;
+    for (const job::Circuit& c : job.circuits)
+        seated.try_emplace(c.input, &c);
+    const auto judge = [&](const parts::EcuInput* input, double draw, const SupplyBudget& budget) {
         std::string reason = misfit(job, circuit, *input).reason;
-        const job::Circuit* there = job::seatedOn(job, input->id);
-        const parts::Ecu& unit = *job::unitOf(job, input->id);
-        const double draw = supplyDraw(job, circuit, unit);
-        const SupplyBudget& budget = budgets[static_cast<size_t>(std::ranges::find(units, &unit) - units.begin())];
+        const auto it = seated.find(input->id);
+        const job::Circuit* there = it == seated.end() ? nullptr : it->second;
         if (reason.empty() && there != nullptr && there->id != circuit.id)
             reason = "it is taken by " + there->name + (there->locked ? ", locked" : "");
         if (reason.empty() && circuit.input.empty() && draw > 0 && budget.drawn_a + draw > budget.limit_a)
@@ -221,6 +222,11 @@ std::vector<Refusal> refusals(const job::Job& job, const job::Circuit& circuit)
                      units::format(budget.limit_a, units::Dimension::Current, "mA", 0);
         if (!reason.empty())
             out.push_back({input->id, std::move(reason)});
+    };
+    for (size_t u = 0; u < units.size(); ++u) {
+        const double draw = supplyDraw(job, circuit, *units[u]);
+        for (const parts::EcuInput& input : units[u]->inputs)
+            judge(&input, draw, budgets[u]);
     }
     return out;
 }

@@ -135,13 +135,16 @@ void otherSensors(std::vector<WayOut>& out, const job::Job& job, const job::Circ
 {
     constexpr size_t kMost = 2;
     const bool bare = std::holds_alternative<parts::Reluctance>(sensor.model);
-    if (freeInputs(job).empty())
-        return;
+    const auto freeNow = freeInputs(job);
+    const auto mayTake = [&](const parts::Sensor& candidate) {
+        return std::ranges::any_of(freeNow,
+                                   [&](const parts::EcuInput* i) { return kindMisfit(circuit, candidate, *i).none(); });
+    };
     std::vector<WayOut> found;
     for (const parts::Sensor& candidate : library.sensors) {
         if (candidate.id == sensor.id || candidate.kind != sensor.kind || candidate.measures != sensor.measures ||
             candidate.low > circuit.scaling.low + 0.3 * (circuit.scaling.high - circuit.scaling.low) ||
-            candidate.high < circuit.scaling.high * 0.98)
+            candidate.high < circuit.scaling.high * 0.98 || !mayTake(candidate))
             continue;
         job::Job other = job;
         harness::setSensor(other, circuit.id, candidate);

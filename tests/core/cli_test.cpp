@@ -357,5 +357,37 @@ TEST(Cli, SwitchesSpeedAndProbes)
     EXPECT_EQ(run("probe --tip warm --joint 1C --box 1C").code, 2);
 }
 
+TEST(Cli, NonsenseIsACommandLineThatIsWrong)
+{
+    const std::string speed = "speed --tyre '205/55 R16' --teeth ";
+    for (const std::string& wrong :
+         {speed + "nan", speed + "8 --pulses -5", speed + "8 --ratio inf",
+          std::string("probe --tip 5000C --joint 20C --box 20C"), std::string("blend --in 20L@E10 --tank=-10L"),
+          std::string("bundle 1.6x2.5"), "expect " + test::petrelPath() + " --ambient 300C"}) {
+        const Ran ran = run(wrong);
+        EXPECT_EQ(ran.code, 2) << wrong << ran.out;
+        EXPECT_FALSE(ran.out.empty()) << wrong;
+    }
+    EXPECT_THAT(run("--version").out, testing::ContainsRegex("vicegrip-cli [0-9]+"));
+    EXPECT_EQ(run("--version").code, 0);
+}
+
+TEST(Cli, ColumnsThatAreRefusedAreNamedWithTheirFile)
+{
+    const std::string file =
+        (std::filesystem::temp_directory_path() / ("columns" + std::to_string(getpid()) + ".csv")).string();
+    for (const auto& [text, command] : {std::pair("1e200,1\n2e200,2\n3e200,3\n", "fit "),
+                                        {"0x10,1\n2,2\n3,3\n", "fit "},
+                                        {"0,1\n", "throttle "},
+                                        {"0,1\n0.1,500\n", "throttle "}}) {
+        std::ofstream(file) << text;
+        const Ran ran = run(command + file);
+        EXPECT_NE(ran.code, 0) << text;
+        EXPECT_THAT(ran.out, testing::HasSubstr(file)) << text;
+        EXPECT_THAT(ran.out, testing::Not(testing::HasSubstr("nan")));
+    }
+    std::filesystem::remove(file);
+}
+
 } // namespace
 } // namespace vicegrip
