@@ -1,6 +1,5 @@
 #include "app/shell/keeping.h"
 
-#include "app/shell/notices.h"
 #include "app/store/job_store.h"
 
 #include <QDir>
@@ -16,13 +15,19 @@ Keeping::Keeping(JobStore& store, Notices& notices, QWidget* window)
     connect(&store, &JobStore::writtenElsewhere, this,
             [this] { sayTheirs(tr("Another program has written this job since it was read here.")); });
     connect(&store, &JobStore::goneFromDisk, this, [this] {
-        m_notices.say(tr("The job's file is gone from its folder: what is here is nowhere on disk."),
-                      {{tr("Save it again"), [this] { save(); }}, {tr("Save a copy"), [this] { askForCopy(); }}});
+        say(tr("The job's file is gone from its folder: what is here is nowhere on disk."),
+            {{tr("Save it again"), [this] { save(); }}, {tr("Save a copy"), [this] { askForCopy(); }}});
     });
     connect(&store, &JobStore::savedChanged, this, [this] { // what is kept now is not "not kept" any more
         if (m_store.isSaved() && !m_notKept.isEmpty() && m_notices.said() == m_notKept)
             m_notices.hide();
     });
+}
+
+void Keeping::say(const QString& sentence, const std::vector<Notices::Choice>& choices)
+{
+    m_notKept = sentence;
+    m_notices.say(sentence, choices);
 }
 
 void Keeping::save()
@@ -40,13 +45,12 @@ void Keeping::save()
 /// Keep mine, take theirs, or mine beside theirs.
 void Keeping::sayTheirs(const QString& sentence)
 {
-    m_notKept = sentence;
-    m_notices.say(sentence, {{tr("Save a copy"), [this] { askForCopy(); }},
-                             {tr("Open theirs"), [this] { openTheirs(); }},
-                             {tr("Write mine over it"), [this] {
-                                  if (const auto over = m_store.saveOver(); !over)
-                                      sayNotKept(QString::fromStdString(over.error().sentence));
-                              }}});
+    say(sentence, {{tr("Save a copy"), [this] { askForCopy(); }},
+                   {tr("Open theirs"), [this] { openTheirs(); }},
+                   {tr("Write mine over it"), [this] {
+                        if (const auto over = m_store.saveOver(); !over)
+                            sayNotKept(QString::fromStdString(over.error().sentence));
+                    }}});
 }
 
 /// What was changed here stays beside it and is offered, as after a crash.
@@ -92,8 +96,7 @@ void Keeping::sayNotKept(const QString& sentence)
                                else
                                    m_notices.say(tr("The job is yours now: what you change is kept."));
                            }});
-    m_notKept = sentence;
-    m_notices.say(sentence, choices);
+    say(sentence, choices);
 }
 
 /// What was changed and can be kept nowhere is not dropped in silence: he saves a copy, or says that he goes without.
@@ -101,12 +104,12 @@ bool Keeping::mayLeave(const QString& without, const std::function<void()>& leav
 {
     const auto kept = m_leaving ? Result<void>{} : m_store.keep();
     if (!kept)
-        m_notices.say(tr("What you changed is kept nowhere: %1").arg(QString::fromStdString(kept.error().sentence)),
-                      {{tr("Save a copy"), [this] { askForCopy(); }}, {without, [this, leave] {
-                                                                           m_leaving = true;
-                                                                           leave();
-                                                                           m_leaving = false;
-                                                                       }}});
+        say(tr("What you changed is kept nowhere: %1").arg(QString::fromStdString(kept.error().sentence)),
+            {{tr("Save a copy"), [this] { askForCopy(); }}, {without, [this, leave] {
+                                                                 m_leaving = true;
+                                                                 leave();
+                                                                 m_leaving = false;
+                                                             }}});
     return kept.has_value();
 }
 

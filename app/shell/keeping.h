@@ -1,5 +1,7 @@
 #pragma once
 
+#include "app/shell/notices.h"
+
 #include <QObject>
 
 #include <functional>
@@ -9,7 +11,6 @@ class QWidget;
 namespace vicegrip::app {
 
 class JobStore;
-class Notices;
 
 /// Where what was changed is kept: saving, a copy elsewhere, and what is asked before it would be left behind. Said and
 /// chosen in the window's notices.
@@ -33,6 +34,8 @@ class Keeping : public QObject
     void theirsAsked(); ///< what another program wrote into the open file is to be opened
 
   private:
+    /// Until the job is kept again.
+    void say(const QString& sentence, const std::vector<Notices::Choice>& choices);
     void openTheirs();
     void sayTheirs(const QString& sentence);
     void saveCopy(const QString& path);

@@ -168,6 +168,8 @@ void JobStore::adopt(AnalysisPtr analysis)
 Result<OpenedJob> JobStore::readAgain()
 {
     const QString file = path();
+    if (const auto theirs = job::readFile(file.toStdString()); !theirs)
+        return tl::make_unexpected(theirs.error()); // the lock is not given back for what cannot be opened
     m_file.reset();
     return read(file);
 }

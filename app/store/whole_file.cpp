@@ -27,7 +27,9 @@ void syncFolder(const QString& folder)
 
 Result<void> writeWhole(const QString& path, const QByteArray& text)
 {
-    const QFileInfo info(path);
+    const QFileInfo named(path);
+    const QFileInfo info(named.exists() ? named.canonicalFilePath()
+                                        : path); // what a link leads to is written, not the link
     QFile file(info.path() + QLatin1String("/.") + info.fileName() + QLatin1String(".saving"));
     const auto refuse = [&](const QString& why) {
         file.close();
@@ -35,7 +37,10 @@ Result<void> writeWhole(const QString& path, const QByteArray& text)
         return fail(ErrorCode::Io, QCoreApplication::translate("JobFile", "not saved: %1").arg(why).toStdString(),
                     {path.toStdString(), {}, 0, 0});
     };
-    if (!file.open(QIODevice::WriteOnly | QIODevice::Truncate | QIODevice::Unbuffered))
+    if (info.exists() && !info.isWritable())
+        return refuse(QCoreApplication::translate("JobFile", "the file is write-protected"));
+    file.remove(); // what a kill left; and never through a link that somebody laid there
+    if (!file.open(QIODevice::WriteOnly | QIODevice::NewOnly | QIODevice::Unbuffered))
         return refuse(file.errorString());
     if (info.exists())
         file.setPermissions(info.permissions());
@@ -45,7 +50,8 @@ Result<void> writeWhole(const QString& path, const QByteArray& text)
         if (errno != EINTR)
             return refuse(QString::fromLocal8Bit(std::strerror(errno))); // NOLINT(concurrency-mt-unsafe)
     file.close();
-    if (std::rename(QFile::encodeName(file.fileName()).constData(), QFile::encodeName(path).constData()) != 0)
+    if (std::rename(QFile::encodeName(file.fileName()).constData(), QFile::encodeName(info.filePath()).constData()) !=
+        0)
         return refuse(QString::fromLocal8Bit(std::strerror(errno))); // NOLINT(concurrency-mt-unsafe)
     syncFolder(info.path());
     return {};

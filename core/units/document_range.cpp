@@ -45,33 +45,35 @@ std::optional<Named> namedBy(std::string_view member)
     return std::nullopt;
 }
 
-Result<void> numberIn(double value, std::string_view member, const std::string& pointer)
+Result<void> numberIn(double value, std::string_view member)
 {
-    if (const auto named = namedBy(member)) {
-        auto sound = inRange(fromUnit(value, named->dimension, named->unit), named->dimension, named->unit);
-        if (sound)
-            return {};
-        sound.error().place.pointer = pointer;
-        return tl::make_unexpected(std::move(sound.error()));
-    }
+    if (const auto named = namedBy(member))
+        return inRange(fromUnit(value, named->dimension, named->unit), named->dimension, named->unit).map([](double) {
+        });
     if (isMeasurable(value))
         return {};
-    return fail(ErrorCode::Range, "the number is larger or smaller than anything that is measured",
-                {{}, pointer, 0, 0});
+    return fail(ErrorCode::Range, "the number is larger or smaller than anything that is measured");
 }
 
-Result<void> numbersIn(const Json& value, std::string_view member, const std::string& pointer)
+/// The place is put together on the way back out, where something is wrong. `key`: a member, or an index.
+template <class Key> Result<void> at(const Key& key, Result<void> sound)
+{
+    if (!sound)
+        sound.error().place.pointer = (Json::json_pointer() / key).to_string() + sound.error().place.pointer;
+    return sound;
+}
+
+Result<void> numbersIn(const Json& value, std::string_view member)
 {
     if (value.is_number())
-        return numberIn(value.get<double>(), member, pointer);
+        return numberIn(value.get<double>(), member);
     if (value.is_object()) {
         for (const auto& [name, inner] : value.items())
-            if (inner.is_structured() || inner.is_number())
-                if (auto sound = numbersIn(inner, name, pointer + "/" + name); !sound)
-                    return sound;
+            if (auto sound = at(name, numbersIn(inner, name)); !sound)
+                return sound;
     } else if (value.is_array()) {
         for (size_t i = 0; i < value.size(); ++i)
-            if (auto sound = numbersIn(value[i], member, pointer + "/" + std::to_string(i)); !sound)
+            if (auto sound = at(i, numbersIn(value[i], member)); !sound)
                 return sound;
     }
     return {};
@@ -81,7 +83,7 @@ Result<void> numbersIn(const Json& value, std::string_view member, const std::st
 
 Result<void> validate(const Json& document, std::string_view schema)
 {
-    return document::validate(document, schema).and_then([&] { return numbersIn(document, {}, {}); });
+    return document::validate(document, schema).and_then([&] { return numbersIn(document, {}); });
 }
 
 } // namespace vicegrip::units

@@ -6,6 +6,7 @@
 
 #include <QDir>
 #include <QFileInfo>
+#include <QFileSystemWatcher>
 #include <QLocale>
 #include <QScreen>
 
@@ -41,10 +42,18 @@ TEST(Elsewhere, OnesOwnWritingIsNobodyElses)
 {
     Window w;
     ASSERT_TRUE(w.window.desk().store.edit(QStringLiteral("Mine"), [](job::Job& j) { j.title = "mine"; }));
+    int others = 0;
+    QObject::connect(&w.window.desk().store, &app::JobStore::writtenElsewhere, [&] { ++others; });
+    QFileSystemWatcher sees({w.folder.path()});
+    bool isSeen = false;
+    QObject::connect(&sees, &QFileSystemWatcher::directoryChanged, [&] { isSeen = true; });
     w.key(Qt::Key_S, Qt::ControlModifier);
-    QTest::qWait(600); // longer than a look takes to come
-    EXPECT_EQ(w.notice(), "");
+    ASSERT_TRUE(QTest::qWaitFor([&] { return isSeen; }, 5000)) << "the store's own watcher has seen it as well";
+    EXPECT_FALSE(w.window.desk().store.changedElsewhere());
     EXPECT_TRUE(w.window.desk().store.isSaved());
+    writeElsewhere(w, "theirs");
+    ASSERT_TRUE(QTest::qWaitFor([&] { return others > 0; }, 5000));
+    EXPECT_EQ(others, 1) << "theirs only";
 }
 
 TEST(Elsewhere, AFileThatIsGoneIsSaidAndSavedAgain)
@@ -62,6 +71,7 @@ TEST(Elsewhere, AFileThatIsGoneIsSaidAndSavedAgain)
     ASSERT_TRUE(QFile::rename(copy, w.job()));
     ASSERT_TRUE(QTest::qWaitFor([&] { return !w.window.desk().store.isSaved(); }, 5000));
     w.key(Qt::Key_S, Qt::ControlModifier);
+    EXPECT_EQ(w.notice(), "") << "it is kept now";
     EXPECT_TRUE(job::readFile(copy.toStdString()));
     EXPECT_TRUE(w.window.close());
 }
@@ -133,6 +143,19 @@ TEST(WholeFile, KeepsWhoMayReadItAndLeavesNothingBehind)
     ASSERT_TRUE(read.open(QIODevice::ReadOnly));
     EXPECT_EQ(read.readAll(), "two");
     EXPECT_EQ(read.permissions() & (QFileDevice::ReadGroup | QFileDevice::ReadOther), QFileDevice::ReadGroup);
+    const QString link = folder.filePath(QStringLiteral("link.csv")), other = folder.filePath(QStringLiteral("other"));
+    ASSERT_TRUE(QFile::link(file, link));
+    ASSERT_TRUE(app::writeWhole(link, "three"));
+    EXPECT_TRUE(QFileInfo(link).isSymLink());
+    ASSERT_TRUE(QFile::remove(link));
+    // Somebody lays a link where the next writing would go.
+    ASSERT_TRUE(app::writeWhole(other, "not theirs"));
+    ASSERT_TRUE(QFile::link(other, folder.filePath(QStringLiteral(".list.csv.saving"))));
+    ASSERT_TRUE(app::writeWhole(file, "four"));
+    QFile untouched(other);
+    ASSERT_TRUE(untouched.open(QIODevice::ReadOnly));
+    EXPECT_EQ(untouched.readAll(), "not theirs");
+    ASSERT_TRUE(untouched.remove());
     EXPECT_FALSE(app::writeWhole(folder.filePath(QStringLiteral("no/such/file")), "x"));
     EXPECT_FALSE(app::writeWhole(folder.path(), "x")) << "a folder is in its place";
     EXPECT_EQ(QDir(folder.path()).entryList(QDir::Files | QDir::Hidden), QStringList{QStringLiteral("list.csv")});

@@ -1,9 +1,9 @@
 #include "link/bench_bus.h"
+#include "tests/support/fake_bench.h"
 #include "tests/support/window.h"
 
-#include <QElapsedTimer>
-#include <QLocalServer>
 #include <QLocalSocket>
+#include <QPointer>
 
 #include <ctime>
 #include <gmock/gmock.h>
@@ -50,57 +50,49 @@ constexpr double kStall_ms = 50;
 class FalseBench
 {
   public:
-    explicit FalseBench(Window& w, const QByteArray& script = {})
+    explicit FalseBench(Window& w, const QByteArray& script = {}) : fake(link::FakeBench::said(m_door.path()) + script)
     {
-        EXPECT_TRUE(m_server.listen(m_folder.filePath(QStringLiteral("door"))));
-        QFile program(m_folder.filePath(QStringLiteral("bench")));
-        EXPECT_TRUE(program.open(QIODevice::WriteOnly));
-        program.write("#!/bin/sh\necho '{\"socket\": \"" + m_server.fullServerName().toUtf8() +
-                      "\", \"nonce\": \"n\"}'\n" + script + "\ncat > /dev/null\n");
-        program.close();
-        program.setPermissions(QFileDevice::ReadOwner | QFileDevice::WriteOwner | QFileDevice::ExeOwner);
-        QObject::connect(&m_server, &QLocalServer::newConnection, [this] {
-            QLocalSocket* line = m_server.nextPendingConnection();
-            QObject::connect(line, &QLocalSocket::readyRead, line, [this, line] {
-                while (line->canReadLine()) {
-                    const QByteArray text = line->readLine().trimmed();
-                    if (text.startsWith("n "))
-                        channels.insert(text.mid(2), line);
-                    else if (line == channels.value("control"))
-                        line->write(answer);
-                    else if (text == "*IDN?")
-                        line->write("Somebody,Meter,0,1\n");
-                    else if (line == channels.value("meter"))
-                        line->write(reading);
-                }
-            });
+        QObject::connect(&m_door.server, &QLocalServer::newConnection, [this] {
+            QLocalSocket* line = m_door.server.nextPendingConnection();
+            QObject::connect(line, &QLocalSocket::readyRead, line, [this, line] { answerOn(line); });
         });
-        w.window.desk().live.startBench(program.fileName(), w.job(), {});
+        w.window.desk().live.startBench(fake.program(), w.job(), {});
         EXPECT_TRUE(QTest::qWaitFor([&] { return channels.size() == 3 && w.window.desk().live.meterReady(); }, 5000));
     }
 
-    /// Sends the same again and again for a while, as fast as the window takes it.
-    void flood(const char* channel, const QByteArray& bytes, int ms)
+    /// Sends the same again and again, as fast as the window takes it: so much, or until it hangs up.
+    void flood(const char* channel, const QByteArray& bytes)
     {
-        QElapsedTimer time;
-        time.start();
-        while (time.elapsed() < ms) {
-            QLocalSocket* line = channels.value(channel);
-            if (line == nullptr || line->state() != QLocalSocket::ConnectedState)
-                break;
-            if (line->bytesToWrite() < 1 << 20)
-                line->write(bytes);
-            QCoreApplication::processEvents();
+        constexpr qint64 kMuch = 8 << 20, kAtOnce = 1 << 20;
+        const QPointer<QLocalSocket> line = channels.value(channel);
+        const auto isOpen = [&] { return line != nullptr && line->state() == QLocalSocket::ConnectedState; };
+        for (qint64 sent = 0; isOpen() && sent < kMuch; sent += bytes.size()) {
+            line->write(bytes);
+            EXPECT_TRUE(QTest::qWaitFor([&] { return !isOpen() || line->bytesToWrite() < kAtOnce; }, 10000));
         }
-        QTest::qWait(50);
+        EXPECT_TRUE(QTest::qWaitFor([&] { return !isOpen() || line->bytesToWrite() == 0; }, 10000));
     }
 
-    QByteArray answer = "{\"ok\":true}\n", reading = "2.5\n";
-    QHash<QByteArray, QPointer<QLocalSocket>> channels;
-
   private:
-    QTemporaryDir m_folder;
-    QLocalServer m_server;
+    void answerOn(QLocalSocket* line)
+    {
+        while (line->canReadLine()) {
+            const QByteArray text = line->readLine().trimmed();
+            if (text.startsWith("n "))
+                channels.insert(text.mid(2), line);
+            else if (line == channels.value("control"))
+                line->write("{\"ok\":true}\n");
+            else if (line == channels.value("meter"))
+                line->write(text == "*IDN?" ? QByteArray("Somebody,Meter,0,1\n") : reading);
+        }
+    }
+
+    link::FakeDoor m_door;
+
+  public:
+    link::FakeBench fake;
+    QByteArray reading = "2.5\n";
+    QHash<QByteArray, QPointer<QLocalSocket>> channels;
 };
 
 QByteArray frames(int count)
@@ -136,26 +128,32 @@ TEST(Flood, NothingThatIsSentStallsTheWindow)
         w.settle();
         FalseBench bench(w);
         const Stalls stalls;
-        bench.flood(flood.channel, flood.bytes, 600);
+        bench.flood(flood.channel, flood.bytes);
+        if (!flood.survives) {
+            EXPECT_TRUE(QTest::qWaitFor([&] { return !w.notice().empty(); }, 5000))
+                << flood.channel << " " << flood.bytes.left(20).toStdString();
+        }
         EXPECT_LT(stalls.longest_ms(), kStall_ms) << flood.channel << " " << flood.bytes.left(20).toStdString();
         std::cout << "longest stall " << stalls.longest_ms() << " ms of CPU: " << flood.channel << " "
                   << flood.bytes.left(10).toHex().toStdString() << '\n';
-        if (!flood.survives) {
-            EXPECT_FALSE(w.notice().empty()) << flood.channel << " " << flood.bytes.left(20).toStdString();
-        }
     }
 }
 
 TEST(Flood, WhatTheBenchSaysBesidesDoesNotEither)
 {
-    const char* const scripts[] = {"yes 'a library complains of a thing' | head -n 2000000 >&2",
-                                   "yes '{\"trouble\": \"x.json:1: no such wire\"}' | head -n 200000", "yes nonsense",
-                                   "head -c 50000000 /dev/zero"};
-    for (const char* script : scripts) {
+    const std::pair<const char*, const char*> scripts[] = {
+        {"yes 'a library complains of a thing' | head -n 2000000 >&2; echo '{\"trouble\": \"that was it\"}'",
+         "that was it"},
+        {"yes '{\"trouble\": \"x.json:1: no such wire\"}' | head -n 200000; echo '{\"trouble\": \"that was it\"}'",
+         "that was it"},
+        {"yes nonsense", "nobody understands"},
+        {"head -c 50000000 /dev/zero", "nobody understands"}};
+    for (const auto& [script, end] : scripts) {
         Window w;
-        FalseBench bench(w, QByteArray("sleep 0.2\n") + script);
+        const FalseBench bench(w, link::FakeBench::kUntilTold + script);
         const Stalls stalls;
-        QTest::qWait(1200);
+        bench.fake.tell();
+        EXPECT_TRUE(QTest::qWaitFor([&] { return w.notice().find(end) != std::string::npos; }, 20000)) << script;
         EXPECT_LT(stalls.longest_ms(), kStall_ms) << script;
         std::cout << "longest stall " << stalls.longest_ms() << " ms of CPU: " << script << '\n';
     }

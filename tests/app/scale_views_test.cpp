@@ -283,7 +283,8 @@ TEST(ScaleStrokes, ABadRecordingIsSaidAndTheGoodOneStays)
     openStrokes(w, QString::fromStdString(strokesFile()));
     const std::string facts = w.textOf("stroke-facts");
     const QString bad = w.folder.filePath(QStringLiteral("bad.csv"));
-    for (const auto& [text, said] : {std::pair("0,1\n0.01,nan\n", "bad.csv:2: "), {"0,1\n", "no stroke"}, {"", "empty"}}) {
+    for (const auto& [text, said] :
+         {std::pair("0,1\n0.01,nan\n", "bad.csv:2: "), {"0,1\n", "no stroke"}, {"", "empty"}}) {
         QFile file(bad);
         ASSERT_TRUE(file.open(QIODevice::WriteOnly));
         file.write(text);

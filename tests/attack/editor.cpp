@@ -1,7 +1,6 @@
 #include "app/store/job_store.h"
 
 #include <QCoreApplication>
-#include <QThread>
 
 #include <charconv>
 #include <cstdio>
@@ -62,11 +61,8 @@ int look(const QString& path)
 int edit(const QString& path, int from, int times)
 {
     app::JobStore store;
-    for (int patience = 0; !store.open(path) || !store.readOnlyReason().isEmpty(); ++patience) {
-        if (patience > 50)
-            return 0; // it was told why
-        QThread::msleep(20);
-    }
+    if (!store.open(path) || !store.readOnlyReason().isEmpty())
+        return 0; // it was told why
     while (store.hasRecovery())
         store.takeRecovery();
     for (int n = from + 1; n <= from + times; ++n) {

@@ -66,23 +66,17 @@ static mode_t mode_of(int flags, va_list rest)
     return (flags & (O_CREAT | __O_TMPFILE)) != 0 ? va_arg(rest, mode_t) : 0;
 }
 
-int open(const char* path, int flags, ...)
-{
-    va_list rest;
-    va_start(rest, flags);
-    const mode_t mode = mode_of(flags, rest);
-    va_end(rest);
-    GUARD("open", in_folder(path), NEXT(open)(path, flags, mode));
-}
-
-int open64(const char* path, int flags, ...)
-{
-    va_list rest;
-    va_start(rest, flags);
-    const mode_t mode = mode_of(flags, rest);
-    va_end(rest);
-    GUARD("open", in_folder(path), NEXT(open64)(path, flags, mode));
-}
+#define OPEN(name)                                                                                                     \
+    int name(const char* path, int flags, ...)                                                                         \
+    {                                                                                                                  \
+        va_list rest;                                                                                                  \
+        va_start(rest, flags);                                                                                         \
+        const mode_t mode = mode_of(flags, rest);                                                                      \
+        va_end(rest);                                                                                                  \
+        GUARD("open", in_folder(path), NEXT(name)(path, flags, mode));                                                 \
+    }
+OPEN(open)
+OPEN(open64)
 
 ssize_t write(int fd, const void* data, size_t size)
 {

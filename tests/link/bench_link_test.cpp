@@ -1,33 +1,13 @@
 #include "link/bench_link.h"
+#include "tests/support/fake_bench.h"
 
-#include <QFile>
-#include <QLocalServer>
 #include <QLocalSocket>
-#include <QTemporaryDir>
 #include <QTest>
 
 #include <gmock/gmock.h>
 
 namespace vicegrip::link {
 namespace {
-
-/// A program in the bench's place that says what it is told to and waits.
-class FakeBench
-{
-  public:
-    explicit FakeBench(const QByteArray& says)
-    {
-        QFile script(program());
-        EXPECT_TRUE(script.open(QIODevice::WriteOnly));
-        script.write("#!/bin/sh\n" + says + "\ncat > /dev/null\n");
-        script.close();
-        script.setPermissions(QFileDevice::ReadOwner | QFileDevice::WriteOwner | QFileDevice::ExeOwner);
-    }
-    [[nodiscard]] QString program() const { return m_folder.filePath(QStringLiteral("bench")); }
-
-  private:
-    QTemporaryDir m_folder;
-};
 
 std::string troubleWith(const QByteArray& says)
 {
@@ -77,29 +57,26 @@ TEST(BenchLink, HandsWithoutABenchAreAnswered)
 class HeldBench
 {
   public:
-    explicit HeldBench(const QByteArray& saysBesides = {})
+    explicit HeldBench(const QByteArray& saysBesides = {}) : fake(FakeBench::said(m_door.path()) + saysBesides)
     {
-        EXPECT_TRUE(m_server.listen(m_folder.filePath(QStringLiteral("door"))));
-        m_fake.emplace("echo '{\"socket\": \"" + m_server.fullServerName().toUtf8() + "\", \"nonce\": \"n\"}'\n" +
-                       saysBesides);
         QObject::connect(&link, &BenchLink::failed, [this](const QString& s) { failed = s; });
         QObject::connect(&link, &BenchLink::said, [this](const QString& s) { said << s; });
-        link.start(m_fake->program(), QStringLiteral("job"), {});
+        link.start(fake.program(), QStringLiteral("job"), {});
         EXPECT_TRUE(QTest::qWaitFor([&] { return link.isReady(); }, 5000));
-        EXPECT_TRUE(QTest::qWaitFor([&] { return (peer = m_server.nextPendingConnection()) != nullptr; }, 3000));
+        EXPECT_TRUE(QTest::qWaitFor([&] { return (peer = m_door.server.nextPendingConnection()) != nullptr; }, 3000));
         EXPECT_TRUE(QTest::qWaitFor([&] { return peer->canReadLine(); }, 3000));
         EXPECT_EQ(peer->readLine(), "n control\n");
     }
 
+  private:
+    FakeDoor m_door;
+
+  public:
+    FakeBench fake;
     BenchLink link;
     QString failed;
     QStringList said;
     QLocalSocket* peer = nullptr;
-
-  private:
-    QTemporaryDir m_folder;
-    QLocalServer m_server;
-    std::optional<FakeBench> m_fake;
 };
 
 TEST(BenchLink, EveryRequestIsAnsweredEvenWhenItDies)
@@ -145,7 +122,8 @@ TEST(BenchLink, StoppingAnswersWhoWaits)
 TEST(BenchLink, OneThatLapsesIntoNonsenseIsGivenUp)
 {
     for (const bool onItsSocket : {false, true}) {
-        HeldBench bench(onItsSocket ? "" : "sleep 0.3; yes nonsense | head -n 100000");
+        HeldBench bench(onItsSocket ? "" : FakeBench::kUntilTold + "yes nonsense | head -n 100000");
+        bench.fake.tell();
         if (onItsSocket)
             bench.peer->write(QByteArray("unasked\n").repeated(20000));
         ASSERT_TRUE(QTest::qWaitFor([&] { return !bench.failed.isEmpty(); }, 5000)) << onItsSocket;
@@ -155,9 +133,12 @@ TEST(BenchLink, OneThatLapsesIntoNonsenseIsGivenUp)
 
 TEST(BenchLink, WhatItCannotUseIsPassedOnAndItsCureToo)
 {
-    HeldBench bench("sleep 0.3; yes '{\"trouble\": \"f.json:3: no such wire\"}' | head -n 5000; sleep 0.5\n"
-                    "echo '{\"trouble\": \"\"}'");
-    ASSERT_TRUE(QTest::qWaitFor([&] { return bench.said.size() == 2; }, 5000)) << bench.said.size();
+    HeldBench bench(FakeBench::kUntilTold + "yes '{\"trouble\": \"f.json:3: no such wire\"}' | head -n 5000\n" +
+                    FakeBench::kUntilTold + "echo '{\"trouble\": \"\"}'");
+    bench.fake.tell();
+    ASSERT_TRUE(QTest::qWaitFor([&] { return bench.said.size() == 1; }, 5000));
+    bench.fake.tell();
+    ASSERT_TRUE(QTest::qWaitFor([&] { return bench.said.size() == 2; }, 5000));
     EXPECT_THAT(bench.said[0].toStdString(), testing::HasSubstr("goes on with what it had: f.json:3: no such wire"));
     EXPECT_THAT(bench.said[1].toStdString(), testing::HasSubstr("taken up what was changed"));
     EXPECT_TRUE(bench.link.isReady());

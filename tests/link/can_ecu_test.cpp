@@ -122,7 +122,6 @@ TEST(BenchBus, WhatIsNotAFrameEndsTheLineAndNothingElse)
                                  "can0:x",
                                  "",
                                  " ",
-
                                  "500 0",
                                  "500 xx",
                                  "800 00",
@@ -131,15 +130,12 @@ TEST(BenchBus, WhatIsNotAFrameEndsTheLineAndNothingElse)
                                  "500 001122334455667788",
                                  "500  00",
                                  "0x5 00",
-                                 "500 00 ",
                                  QByteArray("5\0000 00", 7),
                                  QByteArray(70000, '5'),
                                  "\xff\xfe",
                                  "500 00\r00"};
     for (const QByteArray& line : broken) {
         EXPECT_FALSE(frameOf(line)) << line.left(30).toStdString();
-        if (line == "500 00 ")
-            continue; // a blank at the end of a line is no more than that
         FakeEcu fake;
         CanEcu ecu;
         QString said;

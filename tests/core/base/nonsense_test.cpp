@@ -81,6 +81,14 @@ TEST(Nonsense, QuantitiesOutOfTheirRange)
                 HasSubstr("/circuits/2/scaling/high: 5000 °C is no temperature that occurs"));
 }
 
+TEST(Nonsense, AnOddNameInThePlaceIsEscaped)
+{
+    EXPECT_THAT(saidOf([](nlohmann::json& j) {
+                    j["a/b~c"] = {{"length_m", {1, -5}}};
+                }),
+                HasSubstr("/a~1b~0c/length_m/1: -5 m is no length")); // RFC 6901
+}
+
 TEST(Nonsense, TheSameNameTwice)
 {
     for (const char* list : {"joints", "switches", "connectors", "wires", "circuits", "loads"})
