@@ -1,12 +1,13 @@
 #include "core/analysis/analysis.h"
 #include "core/brief/needs.h"
 #include "core/circuit/solution.h"
-#include "core/harness/bundle.h"
-#include "core/harness/drawing.h"
+#include "core/branches/bundle.h"
+#include "core/harness/edits.h"
+#include "core/harness/start.h"
 #include "core/job/json.h"
-#include "core/scaling/knots.h"
+#include "core/scaling/breakpoints.h"
 #include "core/seating/plan.h"
-#include "core/sheet/route.h"
+#include "core/work/work_order.h"
 
 #include <benchmark/benchmark.h>
 #include <cmath>
@@ -185,7 +186,7 @@ void packBundle(benchmark::State& state)
     for (int i = 0; i < state.range(0); ++i)
         wires.push_back(i % 3 == 0 ? 1.6e-3 : i % 3 == 1 ? 2.1e-3 : 1.4e-3);
     for (auto _ : state)
-        benchmark::DoNotOptimize(harness::pack(wires));
+        benchmark::DoNotOptimize(branches::pack(wires));
 }
 BENCHMARK(packBundle)->Arg(60)->Unit(benchmark::kMillisecond);
 
@@ -193,9 +194,9 @@ BENCHMARK(packBundle)->Arg(60)->Unit(benchmark::kMillisecond);
 void orderOfHands(benchmark::State& state)
 {
     std::mt19937 random(5); // NOLINT(bugprone-random-generator-seed)
-    std::vector<sheet::Chore> chores;
+    std::vector<work::Chore> chores;
     for (int i = 0; i < state.range(0); ++i) {
-        sheet::Chore c;
+        work::Chore c;
         c.id = c.what = std::to_string(i);
         c.place = std::to_string(random() % 8);
         for (int n = 0; n < 2 && i > 5; ++n)
@@ -203,7 +204,7 @@ void orderOfHands(benchmark::State& state)
         chores.push_back(std::move(c));
     }
     for (auto _ : state)
-        benchmark::DoNotOptimize(sheet::route(chores));
+        benchmark::DoNotOptimize(work::route(chores));
 }
 BENCHMARK(orderOfHands)->Arg(120)->Unit(benchmark::kMillisecond);
 

@@ -1,4 +1,4 @@
-#include "app/desk/library.h"
+#include "app/desk/part_library.h"
 #include "app/look/look.h"
 #include "app/shell/main_window.h"
 #include "app/widgets/connector_face.h"
@@ -82,7 +82,7 @@ void connectorFace(benchmark::State& state)
     for (const std::string& name : parts::cavityNames(layout))
         cells.push_back({app::text(name),
                          cells.size() < 60 ? QStringLiteral("BU/WH") : QString(),
-                         cells.size() % 2 == 0 ? harness::PinState::Counted : harness::PinState::Planned,
+                         cells.size() % 2 == 0 ? pinning::PinState::Counted : pinning::PinState::Planned,
                          false,
                          {}});
     app::ConnectorFace face;

@@ -1,10 +1,11 @@
 #include "cli/printing.h"
-#include "core/harness/bundle.h"
-#include "core/harness/cut_list.h"
-#include "core/harness/pin_use.h"
-#include "core/harness/pinning.h"
+#include "core/branches/bundle.h"
+#include "core/materials/cut_list.h"
+#include "core/materials/shopping_list.h"
+#include "core/pinning/pin_use.h"
+#include "core/pinning/pinning.h"
 #include "core/job/json.h"
-#include "core/sheet/hands.h"
+#include "core/work/work_steps.h"
 
 #include <cmath>
 #include <iostream>
@@ -17,9 +18,9 @@ using units::Dimension;
 
 constexpr size_t kMostWires = 500;
 
-std::string_view stateName(harness::PinState state)
+std::string_view stateName(pinning::PinState state)
 {
-    using harness::PinState;
+    using pinning::PinState;
     switch (state) {
     case PinState::Open:
         return "open";
@@ -46,8 +47,8 @@ std::string millimetres(double m)
     return m > 0 ? units::formatNumber(m * 1e3, 1) + " mm" : "none of the usual sizes";
 }
 
-Json pinJson(const job::Job& job, const harness::Pin& pin, const parts::Layout& layout, parts::Face face,
-             const std::map<job::PointRef, harness::PinUse>& uses)
+Json pinJson(const job::Job& job, const pinning::Pin& pin, const parts::Layout& layout, parts::Face face,
+             const std::map<job::PointRef, pinning::PinUse>& uses)
 {
     const auto count = parts::countOf(layout, pin.at.cavity, face);
     const auto use = uses.find(pin.at);
@@ -58,7 +59,7 @@ Json pinJson(const job::Job& job, const harness::Pin& pin, const parts::Layout& 
                 {"state", stateName(pin.state)},
                 {"for", use == uses.end() ? "" : use->second.words},
                 {"wires", wires},
-                {"other_end", harness::otherEnds(job, pin)}};
+                {"other_end", pinning::otherEnds(job, pin)}};
     if (count)
         out["count"] = parts::spoken(*count);
     if (!pin.trouble.empty())
@@ -93,14 +94,14 @@ int pins(const PinsOptions& options)
     if (!options.connector.empty() && job::findConnector(*job, options.connector) == nullptr)
         return refuse("the job has no connector \"" + options.connector + "\"", kNoAnswer);
     const parts::Face face = options.face == "mating" ? parts::Face::Mating : parts::Face::Wire;
-    const auto uses = harness::pinUses(*job);
+    const auto uses = pinning::pinUses(*job);
     Json connectors = Json::array();
     for (const job::Connector& c : job->connectors) {
         if (!options.connector.empty() && c.id != options.connector)
             continue;
-        const parts::Layout layout = harness::faceOf(c);
+        const parts::Layout layout = job::faceOf(c);
         Json cavities = Json::array();
-        for (const harness::Pin& pin : harness::pinsOf(*job, c))
+        for (const pinning::Pin& pin : pinning::pinsOf(*job, c))
             cavities.push_back(pinJson(*job, pin, layout, face, uses));
         connectors.push_back({{"connector", c.id}, {"label", c.label}, {"face", layout.name}, {"cavities", cavities}});
     }
@@ -126,13 +127,13 @@ int cut(const ListOptions& options)
     const auto job = job::readFile(options.job);
     if (!job)
         return refuse(job.error(), kUnreadable);
-    const auto cuts = harness::cutList(*job);
+    const auto cuts = materials::cutList(*job);
     if (options.csv) {
-        std::cout << harness::toCsv(cuts);
+        std::cout << materials::toCsv(cuts);
         return kFine;
     }
     Json list = Json::array();
-    for (const harness::Cut& c : cuts)
+    for (const materials::Cut& c : cuts)
         list.push_back({{"wire", c.wire.value},
                         {"from", c.from},
                         {"to", c.to},
@@ -148,7 +149,7 @@ int cut(const ListOptions& options)
         return kFine;
     }
     Columns columns;
-    for (const harness::Cut& c : cuts)
+    for (const materials::Cut& c : cuts)
         columns.row({c.wire.value, units::formatNumber(c.cut_m, 2) + " m",
                      units::formatNumber(c.area_m2 * 1e6, 2) + " mm²", c.colour, c.from, c.to, c.note});
     columns.print();
@@ -160,21 +161,21 @@ int buy(const ListOptions& options)
     const auto job = job::readFile(options.job);
     if (!job)
         return refuse(job.error(), kUnreadable);
-    const auto items = harness::shoppingList(*job);
+    const auto items = materials::shoppingList(*job);
     if (options.csv) {
-        std::cout << harness::toCsv(items);
+        std::cout << materials::toCsv(items);
         return kFine;
     }
     if (options.json) {
         Json list = Json::array();
-        for (const harness::Item& i : items)
+        for (const materials::Item& i : items)
             list.push_back(
                 {{"item", i.what}, {"unit", i.unit}, {"needed", i.needed}, {"spare", i.spare}, {"why_spare", i.why}});
         std::cout << Json{{"job", job->name}, {"items", list}}.dump(2) << '\n';
         return kFine;
     }
     Columns columns;
-    for (const harness::Item& i : items)
+    for (const materials::Item& i : items)
         columns.row({i.what, units::formatNumber(i.needed + i.spare, 1) + " " + i.unit,
                      units::formatNumber(i.needed, 1) + " needed" + (i.spare > 0 ? ", " + i.why : std::string())});
     columns.print();
@@ -187,8 +188,8 @@ int bundle(const BundleOptions& options)
     for (const std::string& typed : options.wires)
         if (const auto read = readWires(typed, diameters); !read)
             return refuse(read.error().sentence, kUsage);
-    const harness::Packing packed = harness::pack(diameters);
-    const harness::Dressing over = harness::dress(packed.diameter_m);
+    const branches::Packing packed = branches::pack(diameters);
+    const branches::Dressing over = branches::dress(packed.diameter_m);
     if (options.json) {
         const auto mm = [](double m) { return fields::rounded(m * 1e3); };
         std::cout << Json{{"wires", diameters.size()},
@@ -220,12 +221,12 @@ int plan(const PlanOptions& options)
         return refuse(job.error(), kUnreadable);
     job::Job stated = *job;
     for (const std::string& gate : options.closed)
-        sheet::setClosed(stated, gate, true);
-    const auto chores = sheet::chores(stated);
-    const auto route = sheet::route(chores);
+        work::setClosed(stated, gate, true);
+    const auto chores = work::chores(stated);
+    const auto route = work::route(chores);
     if (!route)
         return refuse(route.error(), kNoAnswer);
-    const auto costs = sheet::costs(stated);
+    const auto costs = work::costs(stated);
     if (options.json) {
         Json list = Json::array();
         for (size_t i : route->order)

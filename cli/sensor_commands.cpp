@@ -1,7 +1,7 @@
 #include "cli/printing.h"
-#include "core/inputs/speed.h"
-#include "core/inputs/switch_levels.h"
-#include "core/inputs/thermocouple.h"
+#include "core/road_speed/road_speed.h"
+#include "core/switches/switch_levels.h"
+#include "core/thermocouple/thermocouple.h"
 #include "core/job/json.h"
 
 #include <iostream>
@@ -9,7 +9,7 @@
 namespace vicegrip::cli {
 namespace {
 
-using inputs::Hookup;
+using thermocouple::Hookup;
 using units::Dimension;
 
 constexpr std::pair<Hookup, const char*> kHookups[] = {{Hookup::Right, "right"},
@@ -33,7 +33,7 @@ int switchLevels(const SwitchOptions& options)
     const job::Circuit* circuit = job::find(*job, job::CircuitId{options.circuit});
     if (circuit == nullptr)
         return refuse("the job has no circuit \"" + options.circuit + "\"", kNoAnswer);
-    const auto levels = inputs::switchLevels(*job, *circuit);
+    const auto levels = switches::switchLevels(*job, *circuit);
     if (!levels)
         return refuse(levels.error(), kNoAnswer);
     if (options.json)
@@ -55,17 +55,17 @@ int switchLevels(const SwitchOptions& options)
 
 int speed(const SpeedOptions& options)
 {
-    const auto tyre = inputs::parseTyre(options.tyre);
+    const auto tyre = road_speed::parseTyre(options.tyre);
     const auto distance = units::parse(options.distance, Dimension::Length, "m"),
                error = units::parse(options.distanceError, Dimension::Length, "m");
     const Error* wrong = !tyre ? &tyre.error() : !distance ? &distance.error() : !error ? &error.error() : nullptr;
     if (wrong != nullptr)
         return refuse(*wrong, kUsage);
-    const inputs::SpeedPlace place{options.pulsesPerTurn, options.ratio, tyre->rolling_m()};
+    const road_speed::SpeedPlace place{options.pulsesPerTurn, options.ratio, tyre->rolling_m()};
     Json out{{"rolling_m", tyre->rolling_m()}, {"pulses_per_km", place.pulsesPerMetre() * 1000}};
     std::string words = units::formatNumber(place.pulsesPerMetre() * 1000, 0) + " pulses per km by tyre and gears";
     if (options.runPulses > 0) {
-        const auto verdict = inputs::judgeRun(place, {options.runPulses, *distance, *error});
+        const auto verdict = road_speed::judgeRun(place, {options.runPulses, *distance, *error});
         if (!verdict)
             return refuse(verdict.error(), kNoAnswer);
         out["run_pulses_per_km"] = verdict->pulsesPerMetre * 1000;
@@ -86,26 +86,26 @@ int probe(const ProbeOptions& options)
             return refuse(read.error(), kUsage);
         kelvin.push_back(*read);
     }
-    inputs::ProbePlace place;
+    thermocouple::ProbePlace place;
     place.tip_k = kelvin[0];
     place.joint_k = kelvin[1];
     place.conditioner_k = kelvin[2];
     Json would = Json::object();
     for (const auto& [hookup, name] : kHookups)
-        would[name] = inputs::shownBy(hookup, place) - 273.15;
+        would[name] = thermocouple::shownBy(hookup, place) - 273.15;
     Json out{{"would_show_c", would}};
     std::string words;
     if (options.shown.empty()) {
         for (const auto& [hookup, name] : kHookups)
-            words += padded(name, 16) + celsius(inputs::shownBy(hookup, place)) + '\n';
+            words += padded(name, 16) + celsius(thermocouple::shownBy(hookup, place)) + '\n';
     } else {
         const auto shown = units::parse(options.shown, Dimension::Temperature, "°C");
         if (!shown)
             return refuse(shown.error(), kUsage);
         constexpr double kTolerance_k = 3; // of a bath, a probe and a conditioner (typical)
-        const auto found = inputs::hookupOf(*shown, place, kTolerance_k);
+        const auto found = thermocouple::hookupOf(*shown, place, kTolerance_k);
         words =
-            (found ? std::string(inputs::hookupWords(*found)) : celsius(*shown) + " fits none of these alone.") + '\n';
+            (found ? std::string(thermocouple::hookupWords(*found)) : celsius(*shown) + " fits none of these alone.") + '\n';
         out["words"] = words;
     }
     std::cout << (options.json ? out.dump(2) + '\n' : words);

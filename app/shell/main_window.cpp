@@ -1,6 +1,6 @@
 #include "app/shell/main_window.h"
 
-#include "app/desk/library.h"
+#include "app/desk/part_library.h"
 #include "app/look/look.h"
 #include "app/shell/circuit_list.h"
 #include "app/shell/command_finder.h"
@@ -23,7 +23,7 @@
 #include "app/store/whole_file.h"
 #include "app/widgets/signpost.h"
 #include "app/widgets/thread.h"
-#include "core/harness/drawing.h"
+#include "core/harness/start.h"
 #include "core/job/json.h"
 
 #include <QAction>

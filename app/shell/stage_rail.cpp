@@ -27,7 +27,7 @@ QString leftAt(Stage stage, const analysis::Analysis& a)
     if (stage == Stage::Pins) {
         long left = 0;
         for (const auto& [connector, pins] : a.pins)
-            left += std::ranges::count_if(pins, [](const harness::Pin& p) { return !harness::isDone(p.state); });
+            left += std::ranges::count_if(pins, [](const pinning::Pin& p) { return !pinning::isDone(p.state); });
         return QString::number(left);
     }
     if (stage != Stage::Meter && stage != Stage::Scale)

@@ -1,7 +1,7 @@
 #include "app/widgets/circuit_text.h"
 
 #include "app/desk/desk.h"
-#include "core/harness/drawing.h"
+#include "core/harness/resistors.h"
 
 namespace vicegrip::app {
 namespace {

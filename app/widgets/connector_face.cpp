@@ -12,7 +12,7 @@
 namespace vicegrip::app {
 namespace {
 
-using harness::PinState;
+using pinning::PinState;
 
 constexpr double kMostPixels = 11000; ///< per metre: a 4 mm pitch is 44 pixels
 constexpr double kRim = 0.75; ///< pitches from the outer cavities' cells to the housing's edge

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "core/harness/pinning.h"
+#include "core/pinning/pinning.h"
 
 #include <QWidget>
 
@@ -19,7 +19,7 @@ class ConnectorFace : public QWidget
     {
         QString cavity;
         QString colours; ///< IEC 60757: "BU/WH"; empty without a wire
-        harness::PinState state = harness::PinState::Open;
+        pinning::PinState state = pinning::PinState::Open;
         bool proved = false; ///< the meter read right there
         QString words; ///< what it is, for a screen reader
     };

@@ -1,8 +1,9 @@
 #include "app/widgets/ecu_chooser.h"
 
-#include "app/desk/library.h"
+#include "app/desk/part_library.h"
 #include "app/look/look.h"
-#include "core/harness/drawing.h"
+#include "core/harness/edits.h"
+#include "core/harness/start.h"
 
 #include <QComboBox>
 #include <QKeyEvent>

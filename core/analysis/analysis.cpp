@@ -1,9 +1,9 @@
 #include "core/analysis/analysis.h"
 
 #include "core/analysis/tasks.h"
-#include "core/findings/loom_rules.h"
-#include "core/findings/rules.h"
-#include "core/proof/stops.h"
+#include "core/findings/harness_checks.h"
+#include "core/findings/checks.h"
+#include "core/throttle/limits.h"
 
 #include <cmath>
 #include <future>
@@ -57,7 +57,7 @@ void addScaling(CircuitView& view, const job::Job& job, const Car& car, const jo
         view.curve.push_back({value, transfer->reading(value)});
     }
     view.thresholds = scaling::faultThresholds(*transfer, circuit.scaling);
-    if (circuit.stops && proof::hasStops(*sensor)) {
+    if (circuit.stops && throttle::hasStops(*sensor)) {
         view.table = scaling::tableOfStops(*circuit.stops, *sensor, circuit.scaling);
         return;
     }
@@ -100,7 +100,7 @@ State scaleState(const CircuitView& view)
 }
 
 /// Pinned when every cavity that one of its conductors passes is done.
-State pinsState(const std::map<std::string, std::vector<harness::Pin>>& all, const std::vector<electrics::Path>& paths)
+State pinsState(const std::map<std::string, std::vector<pinning::Pin>>& all, const std::vector<electrics::Path>& paths)
 {
     State state = State::Done;
     for (const electrics::Path& path : paths)
@@ -108,10 +108,10 @@ State pinsState(const std::map<std::string, std::vector<harness::Pin>>& all, con
             const auto connector = all.find(place.owner);
             if (connector == all.end())
                 continue;
-            const auto pin = std::ranges::find(connector->second, place, &harness::Pin::at);
-            if (pin != connector->second.end() && pin->state == harness::PinState::Wrong)
+            const auto pin = std::ranges::find(connector->second, place, &pinning::Pin::at);
+            if (pin != connector->second.end() && pin->state == pinning::PinState::Wrong)
                 return State::Failing;
-            if (pin != connector->second.end() && !harness::isDone(pin->state))
+            if (pin != connector->second.end() && !pinning::isDone(pin->state))
                 state = State::Untouched;
         }
     return state;
@@ -125,7 +125,7 @@ struct Beside
     Car off;
     std::vector<Promises> promises; ///< with the battery off; by circuit, in the job's order
     std::vector<findings::Finding> loom;
-    std::map<std::string, std::vector<harness::Pin>> pins;
+    std::map<std::string, std::vector<pinning::Pin>> pins;
     job::Facts facts;
 };
 
@@ -138,7 +138,7 @@ Beside beside(const job::Job& job, const std::vector<std::vector<electrics::Path
             proof::expectations(job, *out.off.solved, Condition::BatteryOff, job.circuits[i], paths[i], nullptr));
     findings::judgeLoom(out.loom, job);
     for (const job::Connector& connector : job.connectors)
-        out.pins[connector.id] = harness::pinsOf(job, connector);
+        out.pins[connector.id] = pinning::pinsOf(job, connector);
     out.facts = job::facts(job);
     return out;
 }

@@ -2,7 +2,7 @@
 
 #include "core/electrics/wiring.h"
 #include "core/findings/finding.h"
-#include "core/harness/pinning.h"
+#include "core/pinning/pinning.h"
 #include "core/job/job.h"
 #include "core/proof/verdict.h"
 #include "core/scaling/table.h"
@@ -58,7 +58,7 @@ struct Analysis
 {
     std::shared_ptr<const job::Job> job; ///< what was analysed; Judged::last points into it
     std::vector<CircuitView> circuits; ///< in the job's order
-    std::map<std::string, std::vector<harness::Pin>> pins; ///< by connector
+    std::map<std::string, std::vector<pinning::Pin>> pins; ///< by connector
     std::vector<findings::Finding> findings;
     std::vector<Task> tasks; ///< most urgent first
     job::Facts facts; ///< as proofs keep them

@@ -105,8 +105,8 @@ void addUnseated(std::vector<Task>& out, const job::Circuit& c, const CircuitVie
 void addWrongPins(std::vector<Task>& out, const Analysis& analysis)
 {
     for (const job::Connector& c : analysis.job->connectors)
-        for (const harness::Pin& pin : analysis.pins.at(c.id))
-            if (pin.state == harness::PinState::Wrong)
+        for (const pinning::Pin& pin : analysis.pins.at(c.id))
+            if (pin.state == pinning::PinState::Wrong)
                 out.push_back(
                     {Stage::Pins, {}, pin.at.text(), c.label + ": cavity " + pin.at.cavity + " is wrong", pin.trouble});
 }
@@ -117,11 +117,11 @@ void addPins(std::vector<Task>& out, const Analysis& analysis)
     std::vector<Task> begun, untouched, last;
     for (const job::Connector& c : analysis.job->connectors) {
         const auto& pins = analysis.pins.at(c.id);
-        const auto next = harness::nextPin(pins);
-        if (!next || pins[*next].state == harness::PinState::Wrong ||
-            std::ranges::all_of(pins, [](const harness::Pin& p) { return p.wires.empty(); }))
+        const auto next = pinning::nextPin(pins);
+        if (!next || pins[*next].state == pinning::PinState::Wrong ||
+            std::ranges::all_of(pins, [](const pinning::Pin& p) { return p.wires.empty(); }))
             continue;
-        const auto left = std::ranges::count_if(pins, [](const auto& p) { return !harness::isDone(p.state); });
+        const auto left = std::ranges::count_if(pins, [](const auto& p) { return !pinning::isDone(p.state); });
         const bool begins = std::ranges::none_of(pins, [](const auto& p) { return p.ticked > 0; });
         auto& list = !begins ? begun : c.kind == job::ConnectorKind::Ecu ? last : untouched;
         list.push_back({Stage::Pins,

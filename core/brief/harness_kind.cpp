@@ -1,6 +1,6 @@
 #include "core/brief/harness_kind.h"
 
-#include "core/harness/drawing.h"
+#include "core/harness/edits.h"
 
 #include <algorithm>
 #include <cmath>

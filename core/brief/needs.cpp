@@ -2,7 +2,7 @@
 
 #include "core/brief/atmosphere.h"
 #include "core/brief/range.h"
-#include "core/harness/drawing.h"
+#include "core/harness/edits.h"
 
 #include <algorithm>
 

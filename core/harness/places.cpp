@@ -1,6 +1,6 @@
 #include "core/harness/places.h"
 
-#include "core/harness/drawing.h"
+#include "core/harness/edits.h"
 
 #include <algorithm>
 #include <charconv>
@@ -75,7 +75,7 @@ job::PointRef sensorSplice(job::Job& job, const parts::Ecu& unit, parts::EcuPinR
                           (supply ? "5 V splice at plug " : "Sensor ground splice at plug ") + owner,
                           job::JointKind::Splice,
                           {}});
-    draw(job, cavity, splice, kTail_m, 0.75e-6, supply ? "RD/WH" : "BK/WH");
+    drawWire(job, cavity, splice, kTail_m, 0.75e-6, supply ? "RD/WH" : "BK/WH");
     return splice;
 }
 
@@ -92,12 +92,7 @@ job::PointRef powerGround(const job::Job& job, const parts::Ecu& unit)
     return {};
 }
 
-bool isFixture(const job::Joint* joint)
-{
-    return joint != nullptr && joint->kind != job::JointKind::Splice;
-}
-
-void draw(job::Job& job, const job::PointRef& from, const job::PointRef& to, double length_m, double area_m2,
+void drawWire(job::Job& job, const job::PointRef& from, const job::PointRef& to, double length_m, double area_m2,
           const std::string& colour)
 {
     int last = 0;

@@ -2,7 +2,7 @@
 
 #include "core/job/job.h"
 
-/// Places of a drawing by what they are for, made where there is none. Only harness/ includes this.
+/// Places of a drawing by what they are for, made where there is none; and the wires between them.
 namespace vicegrip::harness {
 
 /// The place switched battery voltage is taken from: behind the key's relay, else the battery's post.
@@ -14,11 +14,8 @@ namespace vicegrip::harness {
 /// Where the unit's own ground wire ends: heaters return there and not through the sensor ground.
 [[nodiscard]] job::PointRef powerGround(const job::Job& job, const parts::Ecu& unit);
 
-/// Whether a wire ends there for good: at a stud or a battery post. Null is no joint.
-[[nodiscard]] bool isFixture(const job::Joint* joint);
-
 /// Draws a wire with the next free number.
-void draw(job::Job& job, const job::PointRef& from, const job::PointRef& to, double length_m, double area_m2,
+void drawWire(job::Job& job, const job::PointRef& from, const job::PointRef& to, double length_m, double area_m2,
           const std::string& colour);
 
 /// A joint's or resistor's name that is not taken yet: S6, R2.

@@ -1,6 +1,7 @@
-#include "core/harness/drawing.h"
+#include "core/harness/resistors.h"
 
-#include "core/harness/colour_plan.h"
+#include "core/harness/edits.h"
+#include "core/wires/colour_plan.h"
 #include "core/harness/places.h"
 
 #include <algorithm>
@@ -36,7 +37,7 @@ const job::Resistor* pullUpOf(const job::Job& job, const job::Circuit& circuit)
     return nullptr;
 }
 
-void fitPullUp(job::Job& job, const job::CircuitId& id, double ohm, double tolerance)
+void addPullUp(job::Job& job, const job::CircuitId& id, double ohm, double tolerance)
 {
     const job::Circuit* circuit = job::find(job, id);
     if (circuit == nullptr || circuit->input.empty())
@@ -50,14 +51,14 @@ void fitPullUp(job::Job& job, const job::CircuitId& id, double ohm, double toler
     const PointRef cavity = job::cavityOf(job, circuit->input);
     const PointRef supply = sensorSplice(job, *job::unitOf(job, circuit->input), EcuPinRole::SensorSupply);
     const PointRef splice = spliceBefore(job, cavity, "Pull-up of " + circuit->name);
-    draw(job, splice, cavity, kShort_m, kPlannedArea_m2, freeColour(job, splice, cavity));
+    drawWire(job, splice, cavity, kShort_m, kPlannedArea_m2, wires::freeColour(job, splice, cavity));
     job.resistors.push_back(
         {freeName(job, "R"), "Pull-up of " + circuit->name, job::ResistorKind::PullUp, supply, splice, ohm, tolerance});
     if (parts::EcuInput* input = job::findInput(job, circuit->input); !input->pullUpFixed)
         input->pull_up_ohm.reset();
 }
 
-void fitDivider(job::Job& job, const job::CircuitId& id, double series_ohm, double toGround_ohm, double tolerance)
+void addDivider(job::Job& job, const job::CircuitId& id, double series_ohm, double toGround_ohm, double tolerance)
 {
     const job::Circuit* circuit = job::find(job, id);
     if (circuit == nullptr || circuit->input.empty())
@@ -67,7 +68,7 @@ void fitDivider(job::Job& job, const job::CircuitId& id, double series_ohm, doub
     const PointRef before = spliceBefore(job, cavity, "Divider of " + circuit->name + ", sensor side");
     const PointRef middle{freeName(job, "S"), {}};
     job.joints.push_back({middle.owner, "Divider of " + circuit->name + ", ECU side", job::JointKind::Splice, {}});
-    draw(job, middle, cavity, kShort_m, kPlannedArea_m2, freeColour(job, middle, cavity));
+    drawWire(job, middle, cavity, kShort_m, kPlannedArea_m2, wires::freeColour(job, middle, cavity));
     job.resistors.push_back({freeName(job, "R"), "Divider of " + circuit->name, job::ResistorKind::Series, before,
                              middle, series_ohm, tolerance});
     job.resistors.push_back({freeName(job, "R"), "Divider of " + circuit->name, job::ResistorKind::ToGround, middle,

@@ -1,4 +1,6 @@
-#include "core/harness/drawing.h"
+#include "core/harness/start.h"
+
+#include "core/harness/edits.h"
 #include "core/harness/places.h"
 
 #include <algorithm>
@@ -22,9 +24,9 @@ void power(job::Job& job, const parts::Ecu& unit, const PointRef& feed, const Po
     for (const parts::EcuPin& pin : unit.pins) {
         const PointRef at = PointRef::fromText(pin.at);
         if (pin.role == EcuPinRole::PowerFeed || pin.role == EcuPinRole::KeyFeed)
-            draw(job, feed, at, 1.0, 1.5e-6, "RD");
+            drawWire(job, feed, at, 1.0, 1.5e-6, "RD");
         if (pin.role == EcuPinRole::PowerGround)
-            draw(job, at, ground, 1.0, 1.5e-6, "BK");
+            drawWire(job, at, ground, 1.0, 1.5e-6, "BK");
     }
 }
 
@@ -71,7 +73,7 @@ job::Job startJob(const std::string& name, const parts::EcuProfile& profile)
                   {"G2", "Block strap", job::JointKind::Stud, "block"}};
     job.switches = {{"fuse-1", "Main fuse", {"BAT+", {}}, {"F1", {}}, 0.004, false, job::SwitchKind::Fuse},
                     {"K1", "Main relay", {"F1", {}}, {"SW", {}}, 0.015, true, job::SwitchKind::Relay}};
-    draw(job, {"G2", {}}, {"BAT-", {}}, 0.6, 25e-6, "BK");
+    drawWire(job, {"G2", {}}, {"BAT-", {}}, 0.6, 25e-6, "BK");
     job.ecu = profile.ecu;
     addPlugs(job, profile.plugs);
     power(job, job.ecu, {"SW", {}}, {"G1", {}});

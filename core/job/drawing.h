@@ -48,6 +48,9 @@ struct Connector
     bool operator==(const Connector&) const = default;
 };
 
+/// A connector's face: as described, else its cavities in a row with a family nobody has named.
+[[nodiscard]] parts::Layout faceOf(const Connector& connector);
+
 enum class JointKind { Splice, Stud, BatteryPositive, BatteryNegative };
 
 /// How wires meet at a splice.
@@ -67,6 +70,9 @@ struct Joint
     nlohmann::json extra = nlohmann::json::object();
     bool operator==(const Joint&) const = default;
 };
+
+/// Whether a wire ends there for good: at a stud or a battery post. Null is no joint.
+[[nodiscard]] bool isFixture(const Joint* joint);
 
 struct Wire
 {

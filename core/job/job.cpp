@@ -149,4 +149,14 @@ std::string spoken(const Job& job, const PointRef& point)
     return point.text();
 }
 
+parts::Layout faceOf(const Connector& connector)
+{
+    return connector.layout ? *connector.layout : parts::plainRow(connector.cavities);
+}
+
+bool isFixture(const Joint* joint)
+{
+    return joint != nullptr && joint->kind != JointKind::Splice;
+}
+
 } // namespace vicegrip::job

@@ -1,7 +1,7 @@
 #include "core/scaling/captured.h"
 
 #include "core/scaling/budget.h"
-#include "core/scaling/reach.h"
+#include "core/scaling/search_range.h"
 
 #include <algorithm>
 #include <cmath>

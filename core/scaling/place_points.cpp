@@ -1,7 +1,7 @@
 #include "core/scaling/place_points.h"
 
-#include "core/scaling/knots.h"
-#include "core/scaling/reach.h"
+#include "core/scaling/breakpoints.h"
+#include "core/scaling/search_range.h"
 #include "core/scaling/worst_error.h"
 
 #include <algorithm>

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "core/scaling/knots.h"
+#include "core/scaling/breakpoints.h"
 #include "core/scaling/table.h"
 
 /// The polynomial an ECU wants that takes coefficients in place of a table.

@@ -1,7 +1,7 @@
 #include "core/scaling/transfer.h"
 
 #include "core/electrics/sensor_model.h"
-#include "core/harness/drawing.h"
+#include "core/harness/resistors.h"
 
 #include <algorithm>
 #include <cmath>

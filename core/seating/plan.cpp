@@ -1,8 +1,9 @@
 #include "core/seating/plan.h"
 
-#include "core/harness/drawing.h"
+#include "core/harness/edits.h"
+#include "core/harness/resistors.h"
 #include "core/seating/assignment.h"
-#include "core/seating/fit.h"
+#include "core/seating/compatibility.h"
 
 #include <algorithm>
 #include <map>

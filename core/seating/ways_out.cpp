@@ -1,7 +1,9 @@
 #include "core/seating/ways_out.h"
 
-#include "core/harness/drawing.h"
-#include "core/seating/fit.h"
+#include "core/harness/edits.h"
+#include "core/harness/resistors.h"
+#include "core/harness/start.h"
+#include "core/seating/compatibility.h"
 
 #include <algorithm>
 #include <cmath>
@@ -216,7 +218,7 @@ struct Apply
     void operator()(const ExternalPullUp& m) const
     {
         seat(job, id, m.input);
-        harness::fitPullUp(job, id, m.fitted.choice.ohm, m.fitted.tolerance);
+        harness::addPullUp(job, id, m.fitted.choice.ohm, m.fitted.tolerance);
     }
     void operator()(const OtherSensor& m) const
     {
@@ -226,7 +228,7 @@ struct Apply
     void operator()(const Divider& m) const
     {
         seat(job, id, m.input);
-        harness::fitDivider(job, id, m.series_ohm, m.toGround_ohm, m.tolerance);
+        harness::addDivider(job, id, m.series_ohm, m.toGround_ohm, m.tolerance);
     }
     void operator()(const Expander& m) const
     {
@@ -244,7 +246,7 @@ struct Apply
             seat(job, m.other, m.otherTo);
         seat(job, id, m.input);
         if (m.fitted)
-            harness::fitPullUp(job, id, m.fitted->choice.ohm, m.fitted->tolerance);
+            harness::addPullUp(job, id, m.fitted->choice.ohm, m.fitted->tolerance);
     }
 };
 

@@ -1,4 +1,4 @@
-#include "core/units/table.h"
+#include "core/units/dimensions.h"
 
 #include <algorithm>
 #include <array>

@@ -1,4 +1,5 @@
-#include "core/harness/drawing.h"
+#include "core/harness/edits.h"
+#include "core/harness/resistors.h"
 #include "core/seating/ways_out.h"
 #include "tests/support/window.h"
 

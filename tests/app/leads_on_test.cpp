@@ -168,8 +168,8 @@ TEST(LeadsOn, TheBoardCutsNeitherSignalsNorSeatsShort)
         harness::unseat(job, job::CircuitId{"clt"});
         for (parts::EcuInput& i : job.ecu.inputs)
             i.pull_up_ohm.reset();
-        harness::fitPullUp(job, job::CircuitId{"iat"}, 12400, 0.01);
-        harness::fitPullUp(job, job::CircuitId{"crank"}, 12400, 0.01);
+        harness::addPullUp(job, job::CircuitId{"iat"}, 12400, 0.01);
+        harness::addPullUp(job, job::CircuitId{"crank"}, 12400, 0.01);
     }));
     w.settle();
     w.window.showStage(Stage::Board);

@@ -1,6 +1,6 @@
 #include "app/stages/pins/tree_drawing.h"
-#include "core/harness/tree.h"
-#include "core/sheet/logbook.h"
+#include "core/branches/tree.h"
+#include "core/logbook/logbook.h"
 #include "tests/support/window.h"
 
 #include <QClipboard>
@@ -239,7 +239,7 @@ TEST(PinsOrder, APlugIsMovedToWhereItIsInThisCar)
     w.table("order")->setCurrentCell(w.row("order", "Pin and count ECU plug B"), 0);
     EXPECT_FALSE(w.find<QComboBox>("plug-place")->isVisible()) << "the ECU is where it was mounted";
     ASSERT_TRUE(w.window.desk().store.edit(QStringLiteral("out"), [](job::Job& job) {
-        harness::pullOut(job, {"CLT", "1"}, "t");
+        pinning::pullOut(job, {"CLT", "1"}, "t");
     }));
     w.settle();
     w.table("order")->setCurrentCell(w.row("order", "Pin and count Coolant"), 0);

@@ -1,5 +1,5 @@
 #include "app/widgets/connector_face.h"
-#include "core/harness/pinning.h"
+#include "core/pinning/pinning.h"
 #include "tests/support/window.h"
 
 #include <QComboBox>
@@ -41,9 +41,9 @@ struct Curlew : test::Window
         ASSERT_EQ(box->currentData().toString(), QLatin1String(id));
     }
 
-    [[nodiscard]] harness::Pin pinAt(const job::PointRef& at)
+    [[nodiscard]] pinning::Pin pinAt(const job::PointRef& at)
     {
-        for (const harness::Pin& p : harness::pinsOf(now(), *job::findConnector(now(), at.owner)))
+        for (const pinning::Pin& p : pinning::pinsOf(now(), *job::findConnector(now(), at.owner)))
             if (p.at == at)
                 return p;
         return {};
@@ -77,7 +77,7 @@ struct Curlew : test::Window
     [[nodiscard]] QString counted(const job::PointRef& at)
     {
         const auto count =
-            parts::countOf(harness::faceOf(*job::findConnector(now(), at.owner)), at.cavity, parts::Face::Wire);
+            parts::countOf(job::faceOf(*job::findConnector(now(), at.owner)), at.cavity, parts::Face::Wire);
         return QStringLiteral("%1 %2").arg(count->row).arg(count->fromLeft);
     }
 };
@@ -98,16 +98,16 @@ TEST(PinsPath, CurlewsPlugIsPinnedFromTheCardWithTheKeyboardOnly)
             const auto right = w.counted(at);
             const QString wrong = right == QStringLiteral("1 2") ? QStringLiteral("1 3") : QStringLiteral("1 2");
             w.typeCount(wrong);
-            EXPECT_EQ(w.pinAt(at).state, harness::PinState::Wrong);
+            EXPECT_EQ(w.pinAt(at).state, pinning::PinState::Wrong);
             EXPECT_THAT(w.textOf("pin-trouble"), HasSubstr("The second count led to cavity"));
             w.key(Qt::Key_Space); // it is out again
             w.settle();
-            EXPECT_EQ(w.pinAt(at).state, harness::PinState::Planned);
+            EXPECT_EQ(w.pinAt(at).state, pinning::PinState::Planned);
             ASSERT_EQ(w.shown("V"), at) << "the same pin is still in hand";
             w.tickAll(at);
         }
         w.typeCount(w.counted(at));
-        EXPECT_EQ(w.pinAt(at).state, harness::PinState::Counted) << at.text();
+        EXPECT_EQ(w.pinAt(at).state, pinning::PinState::Counted) << at.text();
     }
     EXPECT_GT(pinned, 10);
     EXPECT_THAT(w.textOf("pin-place"), HasSubstr("secondary lock"));

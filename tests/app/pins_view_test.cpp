@@ -1,5 +1,5 @@
 #include "app/widgets/connector_face.h"
-#include "core/harness/pinning.h"
+#include "core/pinning/pinning.h"
 #include "core/parts/library.h"
 #include "tests/support/window.h"
 
@@ -39,7 +39,7 @@ TEST(PinsView, ATaskOfTheBoardLeadsToItsCavity)
     test::Window w;
     w.choose("tps");
     ASSERT_TRUE(w.window.desk().store.edit(QStringLiteral("counted wrong"), [](job::Job& job) {
-        harness::count(job, {"B", "4"}, "5", "t");
+        pinning::count(job, {"B", "4"}, "5", "t");
     }));
     w.settle();
     EXPECT_THAT(w.textOf("next"), HasSubstr("cavity 4 is wrong"));
@@ -127,10 +127,10 @@ TEST(PinsView, ABlankPlugIsOneStep)
     EXPECT_EQ(w.textOf("pin-cavity"), "B" + cavity);
     w.key(Qt::Key_Space);
     w.settle();
-    for (const harness::Pin& p :
-         harness::pinsOf(*w.window.desk().store.job(), *job::findConnector(*w.window.desk().store.job(), "B")))
+    for (const pinning::Pin& p :
+         pinning::pinsOf(*w.window.desk().store.job(), *job::findConnector(*w.window.desk().store.job(), "B")))
         if (p.at.cavity == cavity) {
-            EXPECT_EQ(p.state, harness::PinState::BlankIn);
+            EXPECT_EQ(p.state, pinning::PinState::BlankIn);
         }
     EXPECT_NE(w.textOf("pin-cavity"), "B" + cavity) << "the next one is shown";
 }

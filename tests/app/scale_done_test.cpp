@@ -28,7 +28,7 @@ TEST(ScaleDone, PetrelsInputsComeBackTrueAtTenPlacesEach)
     goTo(w, "iat");
     w.type(w.find<QLineEdit>("pull-up"), "none"); // the resistor is outside, in the loom
     ASSERT_TRUE(w.window.desk().store.edit(QStringLiteral("Pull-up in the loom"), [](job::Job& job) {
-        harness::fitPullUp(job, job::CircuitId{"iat"}, 1000, 0.01);
+        harness::addPullUp(job, job::CircuitId{"iat"}, 1000, 0.01);
     }));
     w.settle();
     ASSERT_TRUE(analysis::find(*w.window.desk().store.analysis(), {"iat"})->table);

@@ -1,8 +1,8 @@
-#include "core/harness/paste_wires.h"
-#include "core/harness/remap.h"
-#include "core/harness/tree.h"
+#include "core/pasted/pasted_wires.h"
+#include "core/remap/remap.h"
+#include "core/branches/tree.h"
 #include "core/job/check.h"
-#include "core/sheet/logbook.h"
+#include "core/logbook/logbook.h"
 
 #include <cstdint>
 #include <cstdlib>
@@ -40,20 +40,20 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, size_t size)
     const std::string_view text(reinterpret_cast<const char*>(data), size); // NOLINT: bytes are characters here
     static const job::Job kEmpty = drawing();
     job::Job job = kEmpty;
-    if (const auto wires = harness::pasteWires(job, text)) {
-        (void)harness::drawPasted(job, *wires);
+    if (const auto wires = pasted::pasteWires(job, text)) {
+        (void)pasted::drawPasted(job, *wires);
         holds(job);
     }
-    if (const auto pins = harness::pasteOldPins(text); pins && !pins->pins.empty()) {
+    if (const auto pins = remap::pasteOldPins(text); pins && !pins->pins.empty()) {
         job.oldPlugs.push_back({"A", {}, true, pins->pins});
         holds(job);
-        (void)harness::remap(job, job.oldPlugs.back());
+        (void)remap::remap(job, job.oldPlugs.back());
     }
-    if (const auto branch = harness::branchTyped(job, text); branch && branch->from != branch->to) {
+    if (const auto branch = branches::branchTyped(job, text); branch && branch->from != branch->to) {
         job.branches.push_back(*branch);
         holds(job);
-        (void)harness::stretches(job);
+        (void)branches::stretches(job);
     }
-    (void)sheet::logbook(job, text);
+    (void)logbook::logbook(job, text);
     return 0;
 }

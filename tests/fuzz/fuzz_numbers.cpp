@@ -1,6 +1,6 @@
 #include "core/fit/line.h"
 #include "core/fuel/blend.h"
-#include "core/inputs/speed.h"
+#include "core/road_speed/road_speed.h"
 #include "core/scaling/exchange.h"
 #include "core/scaling/pairs.h"
 #include "core/throttle/strokes.h"
@@ -45,7 +45,7 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, size_t size)
     for (const auto& line : scaling::readPairs(text, sensor, {}))
         if (line.words.empty() || (line.pair && !std::isfinite(line.pair->volts)))
             std::abort();
-    if (const auto tyre = inputs::parseTyre(text); tyre && !(tyre->rolling_m() > 0.5 && tyre->rolling_m() < 6))
+    if (const auto tyre = road_speed::parseTyre(text); tyre && !(tyre->rolling_m() > 0.5 && tyre->rolling_m() < 6))
         std::abort();
     return 0;
 }

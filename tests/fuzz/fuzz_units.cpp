@@ -1,4 +1,4 @@
-#include "core/units/table.h"
+#include "core/units/dimensions.h"
 
 #include <cmath>
 #include <cstdint>

@@ -1,9 +1,9 @@
-#include "core/harness/colour.h"
+#include "core/wires/colour.h"
 
 #include <gtest/gtest.h>
 #include <set>
 
-namespace vicegrip::harness {
+namespace vicegrip::wires {
 namespace {
 
 /// Whether the letters occur in the word, in that order, the first one first.
@@ -36,4 +36,4 @@ TEST(Iec60757, EveryCodeIsTwoLettersOfItsOwnWord)
 }
 
 } // namespace
-} // namespace vicegrip::harness
+} // namespace vicegrip::wires

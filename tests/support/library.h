@@ -1,7 +1,8 @@
 #pragma once
 
 #include "core/electrics/electrics.h"
-#include "core/harness/drawing.h"
+#include "core/harness/edits.h"
+#include "core/harness/start.h"
 #include "core/parts/library.h"
 
 #include <gtest/gtest.h>

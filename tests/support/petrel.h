@@ -31,12 +31,12 @@ inline nlohmann::json petrelJson()
 inline void pinAll(job::Job& job)
 {
     for (const job::Connector& c : job.connectors)
-        while (const auto next = harness::nextPin(harness::pinsOf(job, c))) {
-            const harness::Pin pin = harness::pinsOf(job, c)[*next];
+        while (const auto next = pinning::nextPin(pinning::pinsOf(job, c))) {
+            const pinning::Pin pin = pinning::pinsOf(job, c)[*next];
             if (pin.next() != nullptr)
-                harness::tick(job, pin.at, "2026-01-01T00:00:00Z");
+                pinning::tick(job, pin.at, "2026-01-01T00:00:00Z");
             else
-                harness::count(job, pin.at, pin.at.cavity, "2026-01-01T00:00:00Z");
+                pinning::count(job, pin.at, pin.at.cavity, "2026-01-01T00:00:00Z");
         }
 }
 

@@ -1,6 +1,6 @@
 #include "app/stages/brief/air_sheet.h"
 
-#include "app/desk/library.h"
+#include "app/desk/part_library.h"
 #include "app/widgets/compare_grid.h"
 #include "app/widgets/labels.h"
 #include "core/brief/air_method.h"

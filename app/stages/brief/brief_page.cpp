@@ -1,6 +1,6 @@
 #include "app/stages/brief/brief_page.h"
 
-#include "app/desk/library.h"
+#include "app/desk/part_library.h"
 #include "app/stages/brief/air_sheet.h"
 #include "app/stages/brief/consequence_list.h"
 #include "app/stages/brief/facts_form.h"
@@ -12,7 +12,7 @@
 #include "app/widgets/labels.h"
 #include "core/brief/harness_kind.h"
 #include "core/brief/siting.h"
-#include "core/harness/drawing.h"
+#include "core/harness/edits.h"
 
 #include <QHBoxLayout>
 #include <QPushButton>

@@ -1,6 +1,6 @@
 #include "app/stages/brief/consequence_list.h"
 
-#include "app/desk/library.h"
+#include "app/desk/part_library.h"
 #include "app/widgets/key_button.h"
 #include "app/widgets/labels.h"
 

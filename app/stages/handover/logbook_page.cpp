@@ -2,7 +2,7 @@
 
 #include "app/widgets/labels.h"
 #include "app/widgets/list_table.h"
-#include "core/sheet/logbook.h"
+#include "core/logbook/logbook.h"
 
 #include <QDateTime>
 #include <QHBoxLayout>
@@ -44,7 +44,7 @@ void LogbookPage::refresh()
 {
     const auto job = m_desk.store.job();
     std::vector<QStringList> rows;
-    for (const sheet::LogLine& line : sheet::logbook(*job, m_filter->text().toStdString())) {
+    for (const logbook::LogLine& line : logbook::logbook(*job, m_filter->text().toStdString())) {
         const QDateTime when = QDateTime::fromString(text(line.when), Qt::ISODate).toLocalTime();
         rows.push_back(
             {when.isValid() ? when.toString(QStringLiteral("yyyy-MM-dd HH:mm")) : text(line.when), text(line.what)});

@@ -1,7 +1,7 @@
 #include "app/stages/inputs/input_setting.h"
 
 #include "app/widgets/labels.h"
-#include "core/harness/drawing.h"
+#include "core/harness/resistors.h"
 #include "core/seating/pull_up.h"
 
 #include <QComboBox>

@@ -7,8 +7,8 @@
 #include "app/widgets/ecu_chooser.h"
 #include "app/widgets/key_button.h"
 #include "app/widgets/labels.h"
-#include "core/harness/drawing.h"
-#include "core/seating/fit.h"
+#include "core/harness/edits.h"
+#include "core/seating/compatibility.h"
 
 #include <QHBoxLayout>
 #include <QScrollArea>

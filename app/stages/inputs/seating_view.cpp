@@ -1,8 +1,9 @@
 #include "app/stages/inputs/seating_view.h"
 
 #include "app/look/look.h"
-#include "core/harness/drawing.h"
-#include "core/seating/fit.h"
+#include "core/harness/edits.h"
+#include "core/harness/resistors.h"
+#include "core/seating/compatibility.h"
 
 #include <QKeyEvent>
 #include <QMouseEvent>

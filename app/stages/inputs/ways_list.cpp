@@ -1,10 +1,10 @@
 #include "app/stages/inputs/ways_list.h"
 
-#include "app/desk/library.h"
+#include "app/desk/part_library.h"
 #include "app/widgets/key_button.h"
 #include "app/widgets/labels.h"
 #include "app/widgets/list_table.h"
-#include "core/harness/drawing.h"
+#include "core/harness/edits.h"
 
 #include <QHeaderView>
 #include <QVBoxLayout>

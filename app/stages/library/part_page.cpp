@@ -1,10 +1,10 @@
 #include "app/stages/library/part_page.h"
 
-#include "app/desk/library.h"
+#include "app/desk/part_library.h"
 #include "app/widgets/connector_face.h"
 #include "app/widgets/key_button.h"
 #include "app/widgets/labels.h"
-#include "core/seating/fit.h"
+#include "core/seating/compatibility.h"
 
 #include <QComboBox>
 #include <QHBoxLayout>
@@ -293,7 +293,7 @@ void PartPage::showLayout(const parts::Layout& layout)
     std::map<int, std::vector<const parts::Cavity*>> byRow;
     const std::vector<parts::Cavity> all = parts::cavities(layout);
     for (const parts::Cavity& c : all) {
-        cells.push_back({text(c.name), {}, harness::PinState::Open, false, text(c.name)});
+        cells.push_back({text(c.name), {}, pinning::PinState::Open, false, text(c.name)});
         byRow[c.row].push_back(&c);
     }
     for (const auto& [row, places] : byRow)

@@ -1,6 +1,6 @@
 #include "app/stages/pins/face_chooser.h"
 
-#include "app/desk/library.h"
+#include "app/desk/part_library.h"
 #include "app/widgets/labels.h"
 
 #include <QComboBox>

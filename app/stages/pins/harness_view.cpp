@@ -3,7 +3,7 @@
 #include "app/stages/pins/tree_drawing.h"
 #include "app/widgets/labels.h"
 #include "app/widgets/list_table.h"
-#include "core/harness/wire_typed.h"
+#include "core/wires/wire_typed.h"
 
 #include <QHBoxLayout>
 #include <QLineEdit>
@@ -102,11 +102,11 @@ void HarnessView::say(const QString& sentence, bool bad)
 void HarnessView::refresh()
 {
     const auto job = m_desk.store.job();
-    m_stretches = harness::stretches(*job);
+    m_stretches = branches::stretches(*job);
     std::vector<QStringList> rows;
     for (size_t i = 0; i < m_stretches.size(); ++i) {
         const job::Branch& b = job->branches[i];
-        const harness::Dressing& d = m_stretches[i].dressing;
+        const branches::Dressing& d = m_stretches[i].dressing;
         const auto named = [&](const std::string& place) {
             const job::Connector* c = job::findConnector(*job, place);
             const job::Joint* j = job::findJoint(*job, place);
@@ -159,19 +159,19 @@ void HarnessView::pick(int branch)
 void HarnessView::typed(QTableWidgetItem* cell)
 {
     const auto branch = static_cast<size_t>(cell->row());
-    const auto length = harness::lengthTyped(cell->text().toStdString());
+    const auto length = wires::lengthTyped(cell->text().toStdString());
     if (!length) {
         refresh(); // what stands in the job stands in the cell
         say(QString::fromStdString(length.error().sentence), true);
         return;
     }
     edit(tr("Stretch measured: %1").arg(cell->text()),
-         [&](job::Job& job) { harness::setBranchLength(job, branch, *length); });
+         [&](job::Job& job) { branches::setBranchLength(job, branch, *length); });
 }
 
 void HarnessView::add()
 {
-    const auto branch = harness::branchTyped(*m_desk.store.job(), m_new->text().toStdString());
+    const auto branch = branches::branchTyped(*m_desk.store.job(), m_new->text().toStdString());
     if (!branch) {
         say(QString::fromStdString(branch.error().sentence), true);
         return;
@@ -200,7 +200,7 @@ void HarnessView::toggleWall()
 
 void HarnessView::propose()
 {
-    edit(tr("Stretches proposed from the wires"), [](job::Job& job) { job.branches = harness::proposeBranches(job); });
+    edit(tr("Stretches proposed from the wires"), [](job::Job& job) { job.branches = branches::proposeBranches(job); });
 }
 
 } // namespace vicegrip::app

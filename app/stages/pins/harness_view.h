@@ -1,7 +1,7 @@
 #pragma once
 
 #include "app/desk/desk.h"
-#include "core/harness/tree.h"
+#include "core/branches/tree.h"
 
 #include <QWidget>
 
@@ -43,7 +43,7 @@ class HarnessView : public QWidget
     QLabel* m_said;
     QLineEdit* m_new;
     QPushButton *m_wall, *m_remove, *m_propose;
-    std::vector<harness::Stretch> m_stretches;
+    std::vector<branches::Stretch> m_stretches;
 };
 
 } // namespace vicegrip::app

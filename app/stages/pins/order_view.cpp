@@ -4,7 +4,7 @@
 #include "app/widgets/key_button.h"
 #include "app/widgets/labels.h"
 #include "app/widgets/list_table.h"
-#include "core/sheet/hands.h"
+#include "core/work/work_steps.h"
 
 #include <QCheckBox>
 #include <QComboBox>
@@ -30,14 +30,14 @@ OrderView::OrderView(Desk& desk, QWidget* parent)
 {
     auto* shut = new QHBoxLayout;
     shut->addWidget(label(tr("On already:"), look::Size::Small, false, true));
-    for (const sheet::Gate& g : sheet::gates()) {
+    for (const work::Gate& g : work::gates()) {
         auto* box = new QCheckBox(text(g.name));
         box->setObjectName(QStringLiteral("gate-") + text(g.id));
         box->setFont(look::words(look::Size::Small));
         shut->addWidget(box);
         m_gates.push_back(box);
         connect(box, &QCheckBox::clicked, this, [this, &g](bool on) {
-            edit(on ? text(g.what) : text(g.open), [&](job::Job& job) { sheet::setClosed(job, g.id, on); });
+            edit(on ? text(g.what) : text(g.open), [&](job::Job& job) { work::setClosed(job, g.id, on); });
         });
     }
     shut->addStretch();
@@ -49,7 +49,7 @@ OrderView::OrderView(Desk& desk, QWidget* parent)
     m_place->setFont(look::words(look::Size::Small));
     m_place->setEditable(true);
     m_place->setInsertPolicy(QComboBox::NoInsert);
-    for (const std::string& place : sheet::places())
+    for (const std::string& place : work::places())
         m_place->addItem(text(place));
     auto* under = new QHBoxLayout;
     under->addWidget(m_tick);
@@ -80,10 +80,10 @@ std::string OrderView::current() const
 void OrderView::refresh()
 {
     const auto job = m_desk.store.job();
-    const auto chores = sheet::chores(*job);
-    const auto route = sheet::route(chores);
+    const auto chores = work::chores(*job);
+    const auto route = work::route(chores);
     for (size_t g = 0; g < m_gates.size(); ++g)
-        m_gates[g]->setChecked(std::ranges::find(job->hands.closed, sheet::gates()[g].id) != job->hands.closed.end());
+        m_gates[g]->setChecked(std::ranges::find(job->hands.closed, work::gates()[g].id) != job->hands.closed.end());
     m_choreOf.clear();
     if (!route) {
         m_said->setText(QString::fromStdString(route.error().sentence));
@@ -94,7 +94,7 @@ void OrderView::refresh()
     std::vector<int> places;
     const std::string* place = nullptr;
     for (size_t i : route->order) {
-        const sheet::Chore& c = chores[i];
+        const work::Chore& c = chores[i];
         if (place == nullptr || *place != c.place) {
             QString name = text(c.place);
             name[0] = name[0].toUpper();
@@ -114,7 +114,7 @@ void OrderView::refresh()
                        .arg(route->order.size())
                        .arg(route->moves)
                        .arg(route->optimal ? tr(", proved the fewest") : tr(", the fewest found"));
-    for (const std::string& cost : sheet::costs(*job))
+    for (const std::string& cost : work::costs(*job))
         said += QLatin1Char('\n') + text(cost) + QLatin1Char('.');
     m_said->setText(said);
     showPlace();
@@ -123,7 +123,7 @@ void OrderView::refresh()
 void OrderView::showPlace()
 {
     const auto job = m_desk.store.job();
-    const auto plug = sheet::plugOf(current(), *job);
+    const auto plug = work::plugOf(current(), *job);
     const job::Connector* c = plug ? job::findConnector(*job, *plug) : nullptr;
     const bool movable = c != nullptr && c->kind != job::ConnectorKind::Ecu && c->kind != job::ConnectorKind::Inline;
     m_placeOf->setVisible(movable);
@@ -131,19 +131,19 @@ void OrderView::showPlace()
     if (!movable)
         return;
     m_placeOf->setText(tr("%1 is").arg(text(c->label)));
-    const auto chores = sheet::chores(*job);
-    const auto chore = std::ranges::find(chores, current(), &sheet::Chore::id);
+    const auto chores = work::chores(*job);
+    const auto chore = std::ranges::find(chores, current(), &work::Chore::id);
     const QSignalBlocker quiet(m_place);
     m_place->setEditText(chore == chores.end() ? QString() : text(chore->place));
 }
 
 void OrderView::setPlace()
 {
-    const auto plug = sheet::plugOf(current(), *m_desk.store.job());
+    const auto plug = work::plugOf(current(), *m_desk.store.job());
     const QString place = m_place->currentText().trimmed();
     if (plug && place.size() <= 60)
         edit(tr("%1: %2").arg(text(*plug), place),
-             [&](job::Job& job) { sheet::setPlace(job, *plug, place.toStdString()); });
+             [&](job::Job& job) { work::setPlace(job, *plug, place.toStdString()); });
     m_table->setFocus();
 }
 
@@ -164,7 +164,7 @@ void OrderView::tick()
         return;
     }
     edit(m_table->item(m_table->currentRow(), 0)->text().trimmed(),
-         [&](job::Job& job) { (void)sheet::tick(job, id, nowText()); });
+         [&](job::Job& job) { (void)work::tick(job, id, nowText()); });
 }
 
 } // namespace vicegrip::app

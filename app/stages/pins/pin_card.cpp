@@ -26,7 +26,7 @@ PinCard::PinCard(QWidget* parent)
       m_count(new TypedField(
           tr("Second count"),
           [this](const QString& typed) {
-              return harness::countTyped(m_layout, m_face, typed.toStdString()).map([](const std::string& cavity) {
+              return pinning::countTyped(m_layout, m_face, typed.toStdString()).map([](const std::string& cavity) {
                   return tr("cavity %1").arg(text(cavity));
               });
           })),
@@ -72,17 +72,17 @@ PinCard::PinCard(QWidget* parent)
     connect(m_back, &KeyButton::clicked, this, &PinCard::untickAsked);
     connect(m_out, &KeyButton::clicked, this, &PinCard::takenOut);
     connect(m_count, &TypedField::entered, this, [this](const QString& typed) {
-        if (const auto cavity = harness::countTyped(m_layout, m_face, typed.toStdString()))
+        if (const auto cavity = pinning::countTyped(m_layout, m_face, typed.toStdString()))
             emit counted(text(*cavity));
     });
 }
 
 void PinCard::show(const PinShown& shown, const parts::Layout& layout, parts::Face face)
 {
-    using harness::PinState;
+    using pinning::PinState;
     m_layout = layout;
     m_face = face;
-    const harness::Pin& pin = shown.pin;
+    const pinning::Pin& pin = shown.pin;
     const bool wrong = pin.state == PinState::Wrong, seated = pin.state == PinState::Seated;
     m_progress->setText(shown.progress);
     m_cavity->setText(shown.cavity);

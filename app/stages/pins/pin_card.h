@@ -1,7 +1,7 @@
 #pragma once
 
 #include "app/desk/desk.h"
-#include "core/harness/pinning.h"
+#include "core/pinning/pinning.h"
 
 #include <QFrame>
 
@@ -24,7 +24,7 @@ struct PinShown
     QString wire; ///< both, and the area
     QString leadsTo;
     QString nearest; ///< printed number the count starts from; empty when none is
-    harness::Pin pin;
+    pinning::Pin pin;
 };
 
 /// The pin in hand, readable from two metres: where it goes, which wire, what the hands do, and the second count.

@@ -10,8 +10,8 @@
 namespace vicegrip::app {
 namespace {
 
-using harness::Pin;
-using harness::PinState;
+using pinning::Pin;
+using pinning::PinState;
 
 enum Column { Mark, Where };
 constexpr int kIndexRole = kStateRole + 1;
@@ -93,7 +93,7 @@ void PinTable::show(const job::Job& job, const std::vector<Pin>& pins, const Use
                         : use == uses.end() ? QString()
                                             : text(use->second.words),
                         wires.join(QStringLiteral(" + ")),
-                        text(harness::otherEnds(job, pin))});
+                        text(pinning::otherEnds(job, pin))});
     }
     const QSignalBlocker quiet(this);
     fill(rows);

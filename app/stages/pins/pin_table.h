@@ -2,8 +2,8 @@
 
 #include "app/desk/desk.h"
 #include "app/widgets/list_table.h"
-#include "core/harness/pin_use.h"
-#include "core/harness/pinning.h"
+#include "core/pinning/pin_use.h"
+#include "core/pinning/pinning.h"
 
 namespace vicegrip::app {
 
@@ -15,14 +15,14 @@ class PinTable : public ListTable
   public:
     explicit PinTable(QWidget* parent = nullptr);
 
-    using Uses = std::map<job::PointRef, harness::PinUse>;
-    void show(const job::Job& job, const std::vector<harness::Pin>& pins, const Uses& uses, int current);
+    using Uses = std::map<job::PointRef, pinning::PinUse>;
+    void show(const job::Job& job, const std::vector<pinning::Pin>& pins, const Uses& uses, int current);
 
   signals:
     void picked(int index); ///< of the pins
 };
 
 /// "in, not counted again"
-[[nodiscard]] QString stateText(harness::PinState state);
+[[nodiscard]] QString stateText(pinning::PinState state);
 
 } // namespace vicegrip::app

@@ -9,8 +9,9 @@
 #include "app/store/whole_file.h"
 #include "app/widgets/list_table.h"
 #include "app/widgets/view_bar.h"
-#include "core/harness/cut_list.h"
-#include "core/harness/tree.h"
+#include "core/materials/cut_list.h"
+#include "core/materials/shopping_list.h"
+#include "core/branches/tree.h"
 
 #include <QDir>
 #include <QFileInfo>
@@ -108,7 +109,7 @@ void PinsPage::refresh()
 void PinsPage::refreshBuy()
 {
     std::vector<QStringList> rows;
-    for (const harness::Item& i : harness::shoppingList(*m_desk.store.job())) {
+    for (const materials::Item& i : materials::shoppingList(*m_desk.store.job())) {
         const int decimals = i.unit == "m" ? 1 : 0;
         const auto amount = [&](double n) {
             return n > 0 ? text(units::formatNumber(n, decimals)) + QLatin1Char(' ') + text(i.unit) : QString();
@@ -126,15 +127,15 @@ void PinsPage::exportShown()
     QString ending;
     switch (static_cast<View>(m_stack->currentIndex())) {
     case Wires:
-        csv = harness::toCsv(harness::cutList(*job));
+        csv = materials::toCsv(materials::cutList(*job));
         ending = QStringLiteral("-cut.csv");
         break;
     case Harness:
-        csv = harness::toCsv(*job, harness::stretches(*job));
+        csv = branches::toCsv(*job, branches::stretches(*job));
         ending = QStringLiteral("-harness.csv");
         break;
     case Buy:
-        csv = harness::toCsv(harness::shoppingList(*job));
+        csv = materials::toCsv(materials::shoppingList(*job));
         ending = QStringLiteral("-buy.csv");
         break;
     default:

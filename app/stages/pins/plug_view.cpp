@@ -9,7 +9,7 @@
 #include "app/widgets/connector_face.h"
 #include "app/widgets/key_button.h"
 #include "app/widgets/labels.h"
-#include "core/harness/colour.h"
+#include "core/wires/colour.h"
 #include "core/parts/conductor.h"
 
 #include <QComboBox>
@@ -23,8 +23,8 @@
 namespace vicegrip::app {
 namespace {
 
-using harness::Pin;
-using harness::PinState;
+using pinning::Pin;
+using pinning::PinState;
 
 constexpr int kCard = 316;
 
@@ -124,7 +124,7 @@ const Pin* PlugView::current() const
     return m_current < 0 ? nullptr : &m_pins[static_cast<size_t>(m_current)];
 }
 
-const harness::PinUse* PlugView::useOf(const job::PointRef& at) const
+const pinning::PinUse* PlugView::useOf(const job::PointRef& at) const
 {
     const auto it = m_uses.find(at);
     return it == m_uses.end() ? nullptr : &it->second;
@@ -182,17 +182,17 @@ void PlugView::act()
     const job::PointRef at = pin->at;
     if (pin->state == PinState::Wrong)
         edit(tr("%1 taken out again").arg(text(at.text())),
-             [&](job::Job& job) { harness::pullOut(job, at, nowText()); });
-    else if (const harness::Step* step = pin->next(); step != nullptr) {
+             [&](job::Job& job) { pinning::pullOut(job, at, nowText()); });
+    else if (const pinning::Step* step = pin->next(); step != nullptr) {
         m_picked = at; // stays in hand until it is counted
         edit(text(at.text()) + QStringLiteral(": ") + text(step->text),
-             [&](job::Job& job) { harness::tick(job, at, nowText()); });
+             [&](job::Job& job) { pinning::tick(job, at, nowText()); });
     }
     refresh();
     const Pin* after = current();
     if (after != nullptr && after->at == at && after->state == PinState::Seated)
         m_card->focusCount();
-    else if (after != nullptr && after->at == at && harness::isDone(after->state)) {
+    else if (after != nullptr && after->at == at && pinning::isDone(after->state)) {
         m_picked = {}; // a blank plug is done with its one step
         refresh();
     }
@@ -203,7 +203,7 @@ void PlugView::untick()
     const Pin* pin = current();
     if (pin != nullptr && pin->ticked > 0)
         edit(tr("A step of %1 taken back").arg(text(pin->at.text())),
-             [at = pin->at](job::Job& job) { harness::untick(job, at); });
+             [at = pin->at](job::Job& job) { pinning::untick(job, at); });
 }
 
 void PlugView::toggleVoice()
@@ -218,7 +218,7 @@ void PlugView::toggleVoice()
 /// Cavity, count, wire, and what the hands do next, in the words of the card.
 void PlugView::speak(const PinShown& shown)
 {
-    const harness::Step* next = shown.pin.next();
+    const pinning::Step* next = shown.pin.next();
     m_voice->say(shown.pin.ticked == 0 ? QStringList{shown.cavity, shown.place, shown.spokenColours,
                                                      next == nullptr ? QString() : text(next->text)}
                                              .join(QStringLiteral(". "))
@@ -235,7 +235,7 @@ void PlugView::count(const QString& cavity)
     const job::PointRef at = pin->at;
     const std::string counted = cavity.toStdString();
     edit(tr("%1 counted again: %2").arg(text(at.text()), cavity),
-         [&](job::Job& job) { harness::count(job, at, counted, nowText()); });
+         [&](job::Job& job) { pinning::count(job, at, counted, nowText()); });
     m_picked = counted == at.cavity ? job::PointRef{} : at;
     m_drawing->setFocus();
     refresh();
@@ -281,17 +281,17 @@ void PlugView::followStation()
 void PlugView::refresh()
 {
     const auto job = m_desk.store.job();
-    m_uses = harness::pinUses(*job);
+    m_uses = pinning::pinUses(*job);
     followCircuit();
     followStation();
     if (connector() == nullptr)
         m_connector = job->connectors.empty() ? std::string() : job->connectors.front().id;
     const job::Connector* c = connector();
-    m_pins = c == nullptr ? std::vector<Pin>{} : harness::pinsOf(*job, *c);
+    m_pins = c == nullptr ? std::vector<Pin>{} : pinning::pinsOf(*job, *c);
     const auto picked = std::ranges::find(m_pins, m_picked, &Pin::at);
     if (picked != m_pins.end())
         m_current = static_cast<int>(picked - m_pins.begin());
-    else if (const auto next = harness::nextPin(m_pins))
+    else if (const auto next = pinning::nextPin(m_pins))
         m_current = static_cast<int>(*next);
     else
         m_current = -1;
@@ -300,7 +300,7 @@ void PlugView::refresh()
     m_table->show(*job, m_pins, m_uses, m_current);
     refreshCard();
     // The thread below follows the wire in hand.
-    const harness::PinUse* use = current() == nullptr ? nullptr : useOf(current()->at);
+    const pinning::PinUse* use = current() == nullptr ? nullptr : useOf(current()->at);
     if (use != nullptr && !use->circuit.empty() && use->circuit != m_followed) {
         m_followed = use->circuit;
         m_desk.selection.setCircuit(use->circuit);
@@ -313,8 +313,8 @@ void PlugView::refreshConnectors()
     const QSignalBlocker quiet(m_connectors);
     m_connectors->clear();
     for (const job::Connector& c : job->connectors) {
-        const auto pins = c.id == m_connector ? m_pins : harness::pinsOf(*job, c);
-        const auto left = std::ranges::count_if(pins, [](const Pin& p) { return !harness::isDone(p.state); });
+        const auto pins = c.id == m_connector ? m_pins : pinning::pinsOf(*job, c);
+        const auto left = std::ranges::count_if(pins, [](const Pin& p) { return !pinning::isDone(p.state); });
         m_connectors->addItem(left == 0 ? tr("%1, %2: all in").arg(text(c.id), text(c.label))
                                         : tr("%1, %2: %3 left").arg(text(c.id), text(c.label)).arg(left),
                               text(c.id));
@@ -341,12 +341,12 @@ void PlugView::refreshFace()
         for (const job::Wire& w : job->wires)
             if (!pin.wires.empty() && w.id == pin.wires.front())
                 cell.colours = text(w.colour);
-        const harness::PinUse* use = useOf(pin.at);
+        const pinning::PinUse* use = useOf(pin.at);
         cell.words = text(pin.at.text()) + QStringLiteral(": ") + stateText(pin.state) +
                      (use == nullptr ? QString() : QStringLiteral(", ") + text(use->words));
         cells.push_back(std::move(cell));
     }
-    m_drawing->show(c == nullptr ? parts::plainRow({}) : harness::faceOf(*c), std::move(cells), m_face, m_current);
+    m_drawing->show(c == nullptr ? parts::plainRow({}) : job::faceOf(*c), std::move(cells), m_face, m_current);
 }
 
 void PlugView::refreshCard()
@@ -356,10 +356,10 @@ void PlugView::refreshCard()
     if (c == nullptr)
         return;
     const auto job = m_desk.store.job();
-    const parts::Layout layout = harness::faceOf(*c);
+    const parts::Layout layout = job::faceOf(*c);
     const auto all = std::ranges::count_if(m_pins, [](const Pin& p) { return p.state != PinState::Open; });
     const auto done = std::ranges::count_if(
-        m_pins, [](const Pin& p) { return p.state != PinState::Open && harness::isDone(p.state); });
+        m_pins, [](const Pin& p) { return p.state != PinState::Open && pinning::isDone(p.state); });
     if (pin == nullptr) {
         const bool lock = std::ranges::any_of(layout.terminals, &parts::TerminalFamily::secondaryLock);
         m_card->showDone(tr("%1, %2 cavities done").arg(text(c->label)).arg(all),
@@ -389,15 +389,15 @@ void PlugView::refreshCard()
     for (const job::Wire& w : job->wires)
         if (!pin->wires.empty() && w.id == pin->wires.front()) {
             shown.colours = text(w.colour);
-            shown.spokenColours = text(harness::colourName(w.colour));
+            shown.spokenColours = text(wires::colourName(w.colour));
             shown.wire = text(w.colour) + QStringLiteral("  ") + shown.spokenColours + QStringLiteral(", ") +
                          text(parts::areaText(w.area_m2));
         }
-    const harness::PinUse* use = useOf(pin->at);
+    const pinning::PinUse* use = useOf(pin->at);
     if (pin->wires.empty())
         shown.leadsTo = stateText(pin->state);
     else
-        shown.leadsTo = tr("to %1").arg(text(harness::otherEnds(*job, *pin))) +
+        shown.leadsTo = tr("to %1").arg(text(pinning::otherEnds(*job, *pin))) +
                         (use == nullptr ? QString() : QStringLiteral("\n") + text(use->words));
     m_card->show(shown, layout, m_face);
     speak(shown);

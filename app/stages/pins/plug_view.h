@@ -1,8 +1,8 @@
 #pragma once
 
 #include "app/desk/desk.h"
-#include "core/harness/pin_use.h"
-#include "core/harness/pinning.h"
+#include "core/pinning/pin_use.h"
+#include "core/pinning/pinning.h"
 
 #include <QWidget>
 
@@ -54,9 +54,9 @@ class PlugView : public QWidget
     void refreshFace();
     void refreshCard();
     [[nodiscard]] const job::Connector* connector() const;
-    [[nodiscard]] const harness::Pin* current() const;
-    [[nodiscard]] const harness::PinUse* useOf(const job::PointRef& at) const;
-    [[nodiscard]] bool proved(const harness::Pin& pin) const;
+    [[nodiscard]] const pinning::Pin* current() const;
+    [[nodiscard]] const pinning::PinUse* useOf(const job::PointRef& at) const;
+    [[nodiscard]] bool proved(const pinning::Pin& pin) const;
 
     Desk& m_desk;
     QComboBox* m_connectors;
@@ -74,8 +74,8 @@ class PlugView : public QWidget
     job::PointRef m_picked; ///< by hand; empty: whatever comes next
     job::CircuitId m_followed; ///< the circuit this page last spoke of
     std::string m_station; ///< the place that was last chosen elsewhere
-    std::vector<harness::Pin> m_pins; ///< of the connector
-    std::map<job::PointRef, harness::PinUse> m_uses;
+    std::vector<pinning::Pin> m_pins; ///< of the connector
+    std::map<job::PointRef, pinning::PinUse> m_uses;
     int m_current = -1;
 };
 

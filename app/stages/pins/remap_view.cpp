@@ -5,7 +5,7 @@
 #include "app/widgets/labels.h"
 #include "app/widgets/list_table.h"
 #include "app/widgets/paste_panel.h"
-#include "core/harness/remap.h"
+#include "core/remap/remap.h"
 
 #include <QCheckBox>
 #include <QComboBox>
@@ -21,11 +21,11 @@
 namespace vicegrip::app {
 namespace {
 
-using harness::Fate;
+using remap::Fate;
 
 enum Column { Function, OldCavity, OldColour, Happens, NewCavity, NewColour };
 
-QString fateText(const harness::Remapped& r)
+QString fateText(const remap::Remapped& r)
 {
     switch (r.fate) {
     case Fate::Stays:
@@ -176,22 +176,22 @@ void RemapView::refresh()
         table->setVisible(plug != nullptr);
     if (plug == nullptr)
         return;
-    const harness::Remap remap = harness::remap(*job, *plug);
+    const remap::Remap remap = remap::remap(*job, *plug);
     m_verdict->setText((plug->label.empty() ? QString() : text(plug->label) + QStringLiteral(": ")) +
                        text(remap.verdict));
     showRows(remap);
 }
 
-void RemapView::showRows(const harness::Remap& remap)
+void RemapView::showRows(const remap::Remap& remap)
 {
     std::vector<QStringList> rows;
-    for (const harness::Remapped& r : remap.rows)
+    for (const remap::Remapped& r : remap.rows)
         rows.push_back({text(r.function), text(r.oldCavity), text(r.oldColour), fateText(r), text(r.newCavity),
                         text(r.newColour)});
     m_rows->fill(rows);
     const auto& c = look::colours();
     for (int row = 0; row < m_rows->rowCount(); ++row) {
-        const harness::Remapped& r = remap.rows[static_cast<size_t>(row)];
+        const remap::Remapped& r = remap.rows[static_cast<size_t>(row)];
         m_rows->item(row, OldColour)->setIcon(swatch(r.oldColour));
         m_rows->item(row, NewColour)->setIcon(swatch(r.newColour));
         if (!r.asListed.empty())
@@ -204,7 +204,7 @@ void RemapView::showRows(const harness::Remap& remap)
     }
     std::vector<QStringList> work;
     int number = 0;
-    for (const harness::RemapStep& s : remap.work)
+    for (const remap::RemapStep& s : remap.work)
         work.push_back({QString::number(++number),
                         s.why.empty() ? text(s.what) : text(s.what) + QStringLiteral(".\n") + text(s.why)});
     m_work->fill(work);
@@ -226,7 +226,7 @@ void RemapView::setRepinned(bool on)
 void RemapView::write()
 {
     const job::OldPlug* plug = old();
-    m_list->setText(plug == nullptr ? QString() : text(harness::textOf(plug->pins)));
+    m_list->setText(plug == nullptr ? QString() : text(remap::textOf(plug->pins)));
     read();
     m_stack->setCurrentWidget(m_list);
     m_list->setFocus();
@@ -234,13 +234,13 @@ void RemapView::write()
 
 void RemapView::read()
 {
-    const auto read = harness::pasteOldPins(m_list->text().toStdString());
+    const auto read = remap::pasteOldPins(m_list->text().toStdString());
     if (!read) {
         m_list->show({}, QString::fromStdString(read.error().sentence), {});
         return;
     }
     std::vector<PastePanel::Line> lines;
-    for (const harness::PastedPin& p : read->lines)
+    for (const remap::PastedPin& p : read->lines)
         lines.push_back({p.line, text(p.trouble.empty() ? p.text : p.trouble), p.trouble.empty()});
     const int good = static_cast<int>(read->pins.size());
     m_list->show(lines, lines.empty() ? tr("Nothing written yet.") : tr("%1 understood").arg(good),
@@ -249,7 +249,7 @@ void RemapView::read()
 
 void RemapView::take()
 {
-    const auto read = harness::pasteOldPins(m_list->text().toStdString());
+    const auto read = remap::pasteOldPins(m_list->text().toStdString());
     if (!read || read->pins.empty())
         return;
     edit(tr("Old plug of %1").arg(text(m_connector)), [&](job::Job& job) {

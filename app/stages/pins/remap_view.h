@@ -9,7 +9,7 @@ class QComboBox;
 class QLabel;
 class QStackedWidget;
 
-namespace vicegrip::harness {
+namespace vicegrip::remap {
 struct Remap;
 }
 
@@ -36,7 +36,7 @@ class RemapView : public QWidget
     void read();
     void take();
     void setRepinned(bool on);
-    void showRows(const harness::Remap& remap);
+    void showRows(const remap::Remap& remap);
     void edit(const QString& description, const std::function<void(job::Job&)>& change);
     [[nodiscard]] const job::OldPlug* old() const;
 

@@ -48,7 +48,7 @@ int StepList::heightOf(const Line& line) const
            kPad;
 }
 
-void StepList::show(const std::vector<harness::Step>& steps, int ticked)
+void StepList::show(const std::vector<pinning::Step>& steps, int ticked)
 {
     m_steps = steps;
     m_ticked = ticked;

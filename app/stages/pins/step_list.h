@@ -1,6 +1,6 @@
 #pragma once
 
-#include "core/harness/hand_steps.h"
+#include "core/pinning/cavity_steps.h"
 #include "core/proof/verdict.h"
 
 #include <QWidget>
@@ -17,7 +17,7 @@ class StepList : public QWidget
   public:
     explicit StepList(QWidget* parent = nullptr);
 
-    void show(const std::vector<harness::Step>& steps, int ticked);
+    void show(const std::vector<pinning::Step>& steps, int ticked);
     [[nodiscard]] QSize sizeHint() const override;
     [[nodiscard]] QSize minimumSizeHint() const override { return {200, sizeHint().height()}; }
 
@@ -35,7 +35,7 @@ class StepList : public QWidget
     [[nodiscard]] std::vector<Line> lines() const;
     [[nodiscard]] int heightOf(const Line& line) const;
 
-    std::vector<harness::Step> m_steps;
+    std::vector<pinning::Step> m_steps;
     int m_ticked = 0;
 };
 

@@ -79,7 +79,7 @@ double TreeDrawing::lay(const job::Job& job, const std::string& place, int came,
     return node.row;
 }
 
-void TreeDrawing::show(const job::Job& job, const std::vector<harness::Stretch>& stretches, int current)
+void TreeDrawing::show(const job::Job& job, const std::vector<branches::Stretch>& stretches, int current)
 {
     m_nodes.clear();
     m_lines.clear();

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "core/harness/tree.h"
+#include "core/branches/tree.h"
 
 #include <QWidget>
 
@@ -17,7 +17,7 @@ class TreeDrawing : public QWidget
   public:
     explicit TreeDrawing(QWidget* parent = nullptr);
 
-    void show(const job::Job& job, const std::vector<harness::Stretch>& stretches, int current);
+    void show(const job::Job& job, const std::vector<branches::Stretch>& stretches, int current);
     [[nodiscard]] QSize minimumSizeHint() const override { return {300, 160}; }
 
   signals:

@@ -1,8 +1,8 @@
 #include "app/stages/pins/wire_advice.h"
 
 #include "app/widgets/labels.h"
-#include "core/harness/colour.h"
-#include "core/harness/runs.h"
+#include "core/wires/colour.h"
+#include "core/wires/joins.h"
 #include "core/parts/conductor.h"
 
 #include <QComboBox>
@@ -48,7 +48,7 @@ WireAdvice::WireAdvice(Desk& desk, QWidget* parent)
     connect(m_method, &QComboBox::activated, this, &WireAdvice::setMethod);
 }
 
-void WireAdvice::show(const job::Wire* wire, const harness::AreaChoice& area, const harness::ColourAdvice& colour,
+void WireAdvice::show(const job::Wire* wire, const wires::AreaChoice& area, const wires::ColourAdvice& colour,
                       const QString& cutNote)
 {
     m_splice.clear();
@@ -66,7 +66,7 @@ void WireAdvice::show(const job::Wire* wire, const harness::AreaChoice& area, co
     m_area->setText(area.area_m2 <= 0 ? why + QLatin1Char('.')
                                       : tr("%1: %2.").arg(text(parts::areaText(area.area_m2)), why) + drop);
     setInk(m_area, area.suffices(wire->area_m2) ? look::colours().ink : look::colours().failing);
-    QString said = colour.why.empty() ? text(harness::colourName(wire->colour)) + tr(": none like it beside it.")
+    QString said = colour.why.empty() ? text(wires::colourName(wire->colour)) + tr(": none like it beside it.")
                    : colour.colour == wire->colour
                        ? text(colour.why) + QLatin1Char('.')
                        : tr("%1; %2 would stand out.").arg(text(colour.why), text(colour.colour));
@@ -89,9 +89,9 @@ void WireAdvice::show(const job::Wire* wire, const harness::AreaChoice& area, co
         const QSignalBlocker quiet(m_method);
         m_method->setCurrentIndex(m_method->findData(static_cast<int>(splice->method)));
     }
-    const harness::JointAdvice advice = splice != nullptr
-                                            ? harness::adviceOn(splice->method)
-                                            : harness::adviceOnRun(isPair(wire->from) || isPair(wire->to));
+    const wires::JointAdvice advice = splice != nullptr
+                                            ? wires::adviceOn(splice->method)
+                                            : wires::adviceOnRun(isPair(wire->from) || isPair(wire->to));
     m_joint->setText(splice != nullptr ? tr("%1: %2").arg(text(splice->id), text(advice.needs)) : text(advice.needs));
     m_school->setText(text(advice.school) +
                       (advice.caution.empty() ? QString() : QLatin1Char(' ') + text(advice.caution)));

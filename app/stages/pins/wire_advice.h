@@ -1,8 +1,8 @@
 #pragma once
 
 #include "app/desk/desk.h"
-#include "core/harness/area.h"
-#include "core/harness/colour_plan.h"
+#include "core/wires/area.h"
+#include "core/wires/colour_plan.h"
 
 #include <QWidget>
 
@@ -20,7 +20,7 @@ class WireAdvice : public QWidget
     explicit WireAdvice(Desk& desk, QWidget* parent = nullptr);
 
     /// `wire` is null when none is selected.
-    void show(const job::Wire* wire, const harness::AreaChoice& area, const harness::ColourAdvice& colour,
+    void show(const job::Wire* wire, const wires::AreaChoice& area, const wires::ColourAdvice& colour,
               const QString& cutNote);
 
   private:

@@ -4,12 +4,12 @@
 #include "app/widgets/labels.h"
 #include "app/widgets/list_table.h"
 #include "app/widgets/paste_panel.h"
-#include "core/harness/colour.h"
-#include "core/harness/cut_list.h"
-#include "core/harness/paste_wires.h"
-#include "core/harness/pin_use.h"
-#include "core/harness/runs.h"
-#include "core/harness/wire_typed.h"
+#include "core/wires/colour.h"
+#include "core/materials/cut_list.h"
+#include "core/pasted/pasted_wires.h"
+#include "core/pinning/pin_use.h"
+#include "core/wires/joins.h"
+#include "core/wires/wire_typed.h"
 #include "core/parts/conductor.h"
 
 #include <QApplication>
@@ -36,14 +36,14 @@ QString metres(double m)
 Result<void> put(job::Wire& wire, int column, const std::string& typed)
 {
     if (column == Colour)
-        return harness::parseColour(typed).map([&](const std::string& letters) { wire.colour = letters; });
+        return wires::parseColour(typed).map([&](const std::string& letters) { wire.colour = letters; });
     if (column == Area)
-        return harness::areaTyped(typed).map([&](double m2) { wire.area_m2 = m2; });
-    return harness::lengthTyped(typed).map([&](double m) { wire.length_m = m; });
+        return wires::areaTyped(typed).map([&](double m2) { wire.area_m2 = m2; });
+    return wires::lengthTyped(typed).map([&](double m) { wire.length_m = m; });
 }
 
 /// What a wire is for: what the plug's cavity at its one end is for, else at the other.
-QString functionOf(const std::map<job::PointRef, harness::PinUse>& uses, const job::Wire& wire)
+QString functionOf(const std::map<job::PointRef, pinning::PinUse>& uses, const job::Wire& wire)
 {
     for (const bool single : {true, false}) // "Coolant temp, signal" says more than "Sensor ground of 7"
         for (const job::PointRef* end : {&wire.from, &wire.to})
@@ -135,16 +135,16 @@ void WiresView::say(const QString& sentence, bool bad)
 void WiresView::refresh()
 {
     const auto job = m_desk.store.job();
-    m_areas = harness::chooseAreas(*job);
-    m_colours = harness::adviseColours(*job);
-    m_unused = harness::unusedWires(*job);
+    m_areas = wires::chooseAreas(*job);
+    m_colours = wires::adviseColours(*job);
+    m_unused = wires::unusedWires(*job);
     m_notes.clear();
-    const auto cuts = harness::cutList(*job);
-    const auto uses = harness::pinUses(*job);
-    auto on = harness::through(*job);
+    const auto cuts = materials::cutList(*job);
+    const auto uses = pinning::pinUses(*job);
+    auto on = wires::through(*job);
     std::vector<QStringList> rows;
     for (const job::Wire& w : job->wires) {
-        const auto cut = std::ranges::find(cuts, w.id, &harness::Cut::wire);
+        const auto cut = std::ranges::find(cuts, w.id, &materials::Cut::wire);
         const bool unused = std::ranges::find(m_unused, w.id) != m_unused.end();
         m_notes[w.id] = text(cut->note);
         rows.push_back({text(w.id.value), text(cut->from), text(on[w.id]), text(cut->to),
@@ -188,8 +188,8 @@ void WiresView::showAdvice()
     const auto job = m_desk.store.job();
     const auto row = static_cast<size_t>(m_table->currentRow());
     const job::Wire* wire = m_table->currentRow() < 0 || row >= job->wires.size() ? nullptr : &job->wires[row];
-    m_advice->show(wire, wire == nullptr ? harness::AreaChoice{} : m_areas[wire->id],
-                   wire == nullptr ? harness::ColourAdvice{} : m_colours[wire->id],
+    m_advice->show(wire, wire == nullptr ? wires::AreaChoice{} : m_areas[wire->id],
+                   wire == nullptr ? wires::ColourAdvice{} : m_colours[wire->id],
                    wire == nullptr ? QString() : m_notes[wire->id]);
 }
 
@@ -239,7 +239,7 @@ void WiresView::takeColours()
 void WiresView::takeOutUnused()
 {
     const auto unused = m_unused;
-    edit(tr("Unused wires taken out"), [&](job::Job& job) { harness::removeWires(job, unused); });
+    edit(tr("Unused wires taken out"), [&](job::Job& job) { wires::removeWires(job, unused); });
 }
 
 void WiresView::paste()
@@ -253,14 +253,14 @@ void WiresView::paste()
 void WiresView::readPaste()
 {
     const auto job = m_desk.store.job();
-    const auto read = harness::pasteWires(*job, m_paste->text().toStdString());
+    const auto read = pasted::pasteWires(*job, m_paste->text().toStdString());
     if (!read) {
         m_paste->show({}, QString::fromStdString(read.error().sentence), {});
         return;
     }
     std::vector<PastePanel::Line> lines;
     int good = 0;
-    for (const harness::PastedWire& p : *read) {
+    for (const pasted::PastedWire& p : *read) {
         good += p.wire ? 1 : 0;
         const QString becomes =
             p.wire ? tr("%1 to %2, %3, %4, %5. ")
@@ -277,8 +277,8 @@ void WiresView::readPaste()
 
 void WiresView::takePaste()
 {
-    const auto read = harness::pasteWires(*m_desk.store.job(), m_paste->text().toStdString());
-    if (read && edit(tr("Wires from a list"), [&](job::Job& job) { (void)harness::drawPasted(job, *read); }))
+    const auto read = pasted::pasteWires(*m_desk.store.job(), m_paste->text().toStdString());
+    if (read && edit(tr("Wires from a list"), [&](job::Job& job) { (void)pasted::drawPasted(job, *read); }))
         leavePaste();
 }
 

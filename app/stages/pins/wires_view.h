@@ -11,10 +11,10 @@ class QLabel;
 class QStackedWidget;
 class QTableWidgetItem;
 
-namespace vicegrip::harness {
+namespace vicegrip::wires {
 struct AreaChoice;
 struct ColourAdvice;
-} // namespace vicegrip::harness
+} // namespace vicegrip::wires
 
 namespace vicegrip::app {
 
@@ -56,8 +56,8 @@ class WiresView : public QWidget
     WireAdvice* m_advice;
     QLabel* m_said;
     QAbstractButton *m_areasButton, *m_coloursButton, *m_unusedButton, *m_pasteButton;
-    std::map<job::WireId, harness::AreaChoice> m_areas;
-    std::map<job::WireId, harness::ColourAdvice> m_colours;
+    std::map<job::WireId, wires::AreaChoice> m_areas;
+    std::map<job::WireId, wires::ColourAdvice> m_colours;
     std::map<job::WireId, QString> m_notes; ///< why one is cut longer than its neighbours
     std::vector<job::WireId> m_unused;
 };

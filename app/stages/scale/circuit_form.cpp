@@ -1,10 +1,11 @@
 #include "app/stages/scale/circuit_form.h"
 
-#include "app/desk/library.h"
+#include "app/desk/part_library.h"
 #include "app/widgets/labels.h"
 #include "app/widgets/selected.h"
 #include "app/widgets/typed_field.h"
-#include "core/harness/drawing.h"
+#include "core/harness/edits.h"
+#include "core/harness/resistors.h"
 #include "core/scaling/table.h"
 
 #include <QComboBox>

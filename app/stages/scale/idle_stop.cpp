@@ -2,7 +2,7 @@
 
 #include "app/desk/when.h"
 #include "app/widgets/selected.h"
-#include "core/proof/stops.h"
+#include "core/throttle/limits.h"
 
 #include <algorithm>
 #include <cmath>
@@ -50,7 +50,7 @@ void IdleStop::zeroHere()
     const auto at = rest();
     if (c == nullptr || !c->stops || !at)
         return;
-    const auto stops = proof::zeroed(*c->stops, *at, nowText());
+    const auto stops = throttle::zeroed(*c->stops, *at, nowText());
     if (!stops) {
         emit said(app::text(stops.error().sentence), true);
         return;

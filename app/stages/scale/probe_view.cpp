@@ -18,7 +18,7 @@
 namespace vicegrip::app {
 namespace {
 
-using inputs::Hookup;
+using thermocouple::Hookup;
 using units::Dimension;
 
 constexpr int kFieldsWidth = 300;
@@ -108,7 +108,7 @@ void ProbeView::refresh()
         m_shown->setText({});
     }
     const double ambient = job->surroundings.ambient_k;
-    const auto boiling = inputs::boilingPoint_k(job->surroundings.barometer_pa);
+    const auto boiling = thermocouple::boilingPoint_k(job->surroundings.barometer_pa);
     m_bath->setText(tr("Ice and water, stirred: 0.0 °C. Boiling water here, at %1: %2.")
                         .arg(text(units::format(job->surroundings.barometer_pa, Dimension::AbsolutePressure, "kPa", 1)),
                              boiling ? degrees(*boiling) : tr("not known")));
@@ -150,19 +150,19 @@ void ProbeView::judge()
     const auto* view = c == nullptr ? nullptr : analysis::find(*m_desk.store.analysis(), c->id);
     if (view == nullptr || !m_tip_k || !m_joint_k || !m_box_k)
         return;
-    const inputs::ProbePlace place{*m_tip_k, *m_joint_k, *m_box_k, c->scaling.low, c->scaling.high};
+    const thermocouple::ProbePlace place{*m_tip_k, *m_joint_k, *m_box_k, c->scaling.low, c->scaling.high};
     const auto shown = shownNow();
     std::vector<QStringList> rows;
     for (Hookup h : {Hookup::Right, Hookup::Reversed, Hookup::ReversedTwice, Hookup::Copper, Hookup::Bridged}) {
-        const double would = inputs::shownBy(h, place);
+        const double would = thermocouple::shownBy(h, place);
         const bool here = shown && std::abs(would - *shown) <= m_tolerance_k;
         rows.push_back({nameOf(h), degrees(would), !shown ? QString() : here ? tr("✓ now") : QStringLiteral("·")});
     }
     m_table->fill(rows);
-    const auto hookup = shown ? inputs::hookupOf(*shown, place, m_tolerance_k) : std::nullopt;
+    const auto hookup = shown ? thermocouple::hookupOf(*shown, place, m_tolerance_k) : std::nullopt;
     m_verdict->setText(
         !shown   ? tr("Hold the tip in a bath of known temperature, and read what the ECU shows.")
-        : hookup ? text(inputs::hookupWords(*hookup))
+        : hookup ? text(thermocouple::hookupWords(*hookup))
                  : tr("%1 fits none of these alone, within ± %2: warm the tip well above the "
                       "conditioner, or look at the conditioner's own line.")
                        .arg(degrees(*shown), text(units::formatNumber(m_tolerance_k, 1)) + QStringLiteral(" K")));

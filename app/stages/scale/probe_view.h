@@ -1,7 +1,7 @@
 #pragma once
 
 #include "app/desk/desk.h"
-#include "core/inputs/thermocouple.h"
+#include "core/thermocouple/thermocouple.h"
 
 #include <QWidget>
 

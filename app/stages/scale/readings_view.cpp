@@ -9,7 +9,7 @@
 #include "app/widgets/paste_panel.h"
 #include "app/widgets/selected.h"
 #include "app/widgets/typed_field.h"
-#include "core/harness/drawing.h"
+#include "core/harness/edits.h"
 #include "core/scaling/pairs.h"
 
 #include <QHBoxLayout>

@@ -7,7 +7,7 @@
 #include "app/widgets/selected.h"
 #include "app/widgets/typed_field.h"
 #include "app/widgets/value_row.h"
-#include "core/harness/drawing.h"
+#include "core/harness/edits.h"
 
 #include <QGridLayout>
 #include <QLineEdit>
@@ -36,7 +36,7 @@ SpeedView::SpeedView(Desk& desk, QWidget* parent)
       m_tyre(new TypedField(
           tr("Tyre"),
           [](const QString& typed) {
-              return inputs::parseTyre(typed.toStdString()).map([](const inputs::Tyre& t) {
+              return road_speed::parseTyre(typed.toStdString()).map([](const road_speed::Tyre& t) {
                   return tr("rolls %1 in a turn").arg(text(units::format(t.rolling_m(), Dimension::Length, "m", 3)));
               });
           })),
@@ -168,9 +168,9 @@ void SpeedView::refresh()
     m_pulses->setText(number(s.runPulses));
     m_distance->setText(text(units::format(s.runDistance_m, Dimension::Length, "m", 1)));
     m_distanceError->setText(text(units::format(s.runDistanceError_m, Dimension::Length, "m", 1)));
-    const auto tyre = inputs::parseTyre(s.tyre);
-    const inputs::SpeedPlace place{s.pulsesPerTurn, s.turnsPerWheelTurn, tyre ? tyre->rolling_m() : 0};
-    const inputs::MeasuredRun run{s.runPulses, s.runDistance_m, s.runDistanceError_m};
+    const auto tyre = road_speed::parseTyre(s.tyre);
+    const road_speed::SpeedPlace place{s.pulsesPerTurn, s.turnsPerWheelTurn, tyre ? tyre->rolling_m() : 0};
+    const road_speed::MeasuredRun run{s.runPulses, s.runDistance_m, s.runDistanceError_m};
     m_plan = tyre && s.pulsesPerTurn > 0 ? std::optional(place.pulsesPerMetre()) : std::nullopt;
     m_run = s.runPulses > 0 ? std::optional(run.pulsesPerMetre()) : std::nullopt;
     m_planned->setText(m_plan ? perKilometre(*m_plan) : QStringLiteral("–"));
@@ -179,7 +179,7 @@ void SpeedView::refresh()
                               : tr("Say the tyre, the pulses in a turn, and where they are counted."));
     setInk(m_verdict, look::colours().inkSoft);
     if (m_plan && m_run) {
-        const auto verdict = inputs::judgeRun(place, run);
+        const auto verdict = road_speed::judgeRun(place, run);
         m_verdict->setText(text(verdict ? verdict->words : verdict.error().sentence));
         setInk(m_verdict, verdict && verdict->agrees ? look::colours().done : look::colours().failing);
         if (!verdict)

@@ -1,7 +1,7 @@
 #pragma once
 
 #include "app/desk/desk.h"
-#include "core/inputs/speed.h"
+#include "core/road_speed/road_speed.h"
 
 #include <QElapsedTimer>
 #include <QWidget>

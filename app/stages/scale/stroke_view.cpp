@@ -8,7 +8,7 @@
 #include "app/widgets/key_button.h"
 #include "app/widgets/labels.h"
 #include "app/widgets/selected.h"
-#include "core/proof/stops.h"
+#include "core/throttle/limits.h"
 
 #include <QFileDialog>
 #include <QFileInfo>
@@ -224,7 +224,7 @@ void StrokeView::teach()
     const auto& r = *m_report;
     const auto facts = job::facts(*m_desk.store.job());
     const auto paths = electrics::Wiring(*m_desk.store.job()).paths(*c);
-    const job::Stops stops = proof::taught({.shut_v = r.limits.shut_v,
+    const job::Stops stops = throttle::taught({.shut_v = r.limits.shut_v,
                                             .open_v = r.limits.open_v,
                                             .shutRest_v = r.shut_v,
                                             .openRest_v = r.open_v,
@@ -339,7 +339,7 @@ void StrokeView::showTaught()
         m_taught->setText(tr("No limits have been taught yet: until then a shut throttle may read as a third open."));
         return;
     }
-    const auto stale = proof::staleStops(job::facts(*m_desk.store.job()), *c->stops);
+    const auto stale = throttle::staleStops(job::facts(*m_desk.store.job()), *c->stops);
     QString said = tr("Taught: %1 shut, %2 open, %3.")
                        .arg(volts(c->stops->shut_v), volts(c->stops->open_v), text(c->stops->when.substr(0, 10)));
     if (stale)

@@ -38,7 +38,7 @@ LevelScale::LevelScale(QWidget* parent) : QWidget(parent)
     setMinimumSize(kLeastWidth, kLeastHeight);
 }
 
-void LevelScale::show(const std::optional<inputs::SwitchLevels>& levels, double full_v)
+void LevelScale::show(const std::optional<switches::SwitchLevels>& levels, double full_v)
 {
     m_levels = levels;
     m_full = full_v;
@@ -138,8 +138,8 @@ void SwitchView::refresh()
     const auto job = m_desk.store.job();
     const job::Circuit* c = selectedCircuit(m_desk);
     m_levels.reset();
-    const auto levels = c == nullptr ? Result<inputs::SwitchLevels>(fail(ErrorCode::Reference, "choose a circuit"))
-                                     : inputs::switchLevels(*job, *c);
+    const auto levels = c == nullptr ? Result<switches::SwitchLevels>(fail(ErrorCode::Reference, "choose a circuit"))
+                                     : switches::switchLevels(*job, *c);
     if (levels)
         m_levels = *levels;
     const parts::EcuInput* input = c == nullptr ? nullptr : job::findInput(*job, c->input);

@@ -1,7 +1,7 @@
 #pragma once
 
 #include "app/desk/desk.h"
-#include "core/inputs/switch_levels.h"
+#include "core/switches/switch_levels.h"
 
 #include <QWidget>
 
@@ -20,14 +20,14 @@ class LevelScale : public QWidget
   public:
     explicit LevelScale(QWidget* parent = nullptr);
 
-    void show(const std::optional<inputs::SwitchLevels>& levels, double full_v);
+    void show(const std::optional<switches::SwitchLevels>& levels, double full_v);
     void showNow(std::optional<double> volts);
 
   protected:
     void paintEvent(QPaintEvent* event) override;
 
   private:
-    std::optional<inputs::SwitchLevels> m_levels;
+    std::optional<switches::SwitchLevels> m_levels;
     std::optional<double> m_now;
     double m_full = 5;
 };
@@ -47,7 +47,7 @@ class SwitchView : public QWidget
     Desk& m_desk;
     LevelScale* m_scale;
     QLabel *m_state, *m_words, *m_low, *m_high, *m_contact, *m_leak;
-    std::optional<inputs::SwitchLevels> m_levels;
+    std::optional<switches::SwitchLevels> m_levels;
 };
 
 } // namespace vicegrip::app

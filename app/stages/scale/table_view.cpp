@@ -1,6 +1,6 @@
 #include "app/stages/scale/table_view.h"
 
-#include "app/desk/library.h"
+#include "app/desk/part_library.h"
 #include "app/desk/when.h"
 #include "app/stages/scale/circuit_form.h"
 #include "app/stages/scale/old_table.h"
@@ -16,7 +16,7 @@
 #include "app/widgets/transfer_plot.h"
 #include "app/widgets/typed_field.h"
 #include "core/electrics/sensor_model.h"
-#include "core/findings/scale_rules.h"
+#include "core/findings/scale_checks.h"
 #include "core/scaling/budget.h"
 #include "core/scaling/exchange.h"
 

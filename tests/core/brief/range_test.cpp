@@ -1,6 +1,6 @@
 #include "core/brief/needs.h"
 #include "core/brief/range.h"
-#include "core/units/table.h"
+#include "core/units/dimensions.h"
 #include "tests/support/library.h"
 
 #include <algorithm>

@@ -1,4 +1,4 @@
-#include "core/harness/pinning.h"
+#include "core/pinning/pinning.h"
 #include "core/job/check.h"
 #include "tests/support/library.h"
 #include "tests/support/petrel.h"
@@ -48,10 +48,10 @@ TEST(Faces, APlugWithoutOneIsARowAndIsNotJudged)
     seat(job, map, job.ecu.inputs.front().id);
     const job::Connector& plug = *job::findConnector(job, "MAP");
     ASSERT_FALSE(plug.layout);
-    EXPECT_EQ(faceOf(plug).rows.size(), 1U);
-    EXPECT_EQ(pinsOf(job, plug).size(), 3U);
-    for (const Pin& p : pinsOf(job, plug))
-        EXPECT_EQ(p.state, PinState::Planned) << p.at.text();
+    EXPECT_EQ(job::faceOf(plug).rows.size(), 1U);
+    EXPECT_EQ(pinning::pinsOf(job, plug).size(), 3U);
+    for (const pinning::Pin& p : pinning::pinsOf(job, plug))
+        EXPECT_EQ(p.state, pinning::PinState::Planned) << p.at.text();
     EXPECT_TRUE(test::of(job, "terminal-wire").empty());
 }
 

@@ -1,8 +1,8 @@
-#include "core/harness/pinning.h"
+#include "core/pinning/pinning.h"
 #include "core/job/check.h"
 #include "core/seating/plan.h"
 #include "core/seating/ways_out.h"
-#include "core/sheet/hands.h"
+#include "core/work/work_steps.h"
 #include "tests/support/library.h"
 #include "tests/support/petrel.h"
 
@@ -48,11 +48,11 @@ class Hands
             return "another sensor";
         case 7:
             if (!job.circuits.empty())
-                fitPullUp(job, circuit(), 1000 + pick(5000), 0.01);
+                addPullUp(job, circuit(), 1000 + pick(5000), 0.01);
             return "fit a pull-up";
         case 8:
             if (!job.circuits.empty())
-                fitDivider(job, circuit(), 1000 + pick(5000), 2200, 0.01);
+                addDivider(job, circuit(), 1000 + pick(5000), 2200, 0.01);
             return "fit a divider";
         case 9:
             if (!job.circuits.empty())
@@ -135,7 +135,7 @@ TEST(RandomDrawing, HoldsTogetherWhateverIsDoneToIt)
         const auto analysis = test::analysed(hands.job);
         EXPECT_EQ(analysis.circuits.size(), hands.job.circuits.size());
         EXPECT_TRUE(analysis.networkTrouble.empty()) << seed << ": " << analysis.networkTrouble;
-        EXPECT_TRUE(sheet::route(sheet::chores(hands.job))) << seed;
+        EXPECT_TRUE(work::route(work::chores(hands.job))) << seed;
     }
 }
 

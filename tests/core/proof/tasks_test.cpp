@@ -1,5 +1,5 @@
 #include "core/brief/questions.h"
-#include "core/findings/rules.h"
+#include "core/findings/checks.h"
 #include "tests/support/petrel.h"
 
 #include <gmock/gmock.h>

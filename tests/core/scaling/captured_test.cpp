@@ -1,7 +1,7 @@
 #include "core/scaling/captured.h"
 
 #include "core/electrics/sensor_model.h"
-#include "core/harness/drawing.h"
+#include "core/harness/edits.h"
 #include "core/scaling/as_measured.h"
 #include "core/scaling/budget.h"
 #include "core/scaling/pairs.h"

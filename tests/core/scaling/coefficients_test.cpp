@@ -1,4 +1,4 @@
-#include "core/harness/drawing.h"
+#include "core/harness/resistors.h"
 #include "core/scaling/coefficients.h"
 #include "core/scaling/exchange.h"
 #include "core/scaling/polynomial.h"
@@ -183,7 +183,7 @@ TEST(Coefficients, APullUpInTheLoomIsTheOneTheEcuMustKnow)
 {
     job::Job job = test::petrel();
     const job::CircuitId clt{"clt"};
-    harness::fitPullUp(job, clt, 1000, 0.01);
+    harness::addPullUp(job, clt, 1000, 0.01);
     const AsFormula found("clt", job::Takes::SteinhartHart, 1, "", job);
     ASSERT_TRUE(found.view->table) << found.view->tableTrouble;
     EXPECT_NEAR(found.formula().pullUp_ohm, 1000, 1e-9);

@@ -1,7 +1,7 @@
 #include "core/brief/functions.h"
 #include "core/findings/finding.h"
 #include "core/job/check.h"
-#include "core/seating/fit.h"
+#include "core/seating/compatibility.h"
 #include "core/seating/ways_out.h"
 #include "tests/support/library.h"
 #include "tests/support/petrel.h"

@@ -1,6 +1,6 @@
 #include "core/analysis/analysis.h"
 #include "core/job/check.h"
-#include "core/seating/fit.h"
+#include "core/seating/compatibility.h"
 #include "core/seating/ways_out.h"
 #include "tests/support/library.h"
 #include "tests/support/petrel.h"

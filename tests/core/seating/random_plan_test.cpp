@@ -1,5 +1,5 @@
 #include "core/job/check.h"
-#include "core/seating/fit.h"
+#include "core/seating/compatibility.h"
 #include "core/seating/plan.h"
 #include "tests/support/library.h"
 

@@ -1,0 +1,33 @@
+#include "app/desk/part_library.h"
+
+#include <optional>
+
+namespace vicegrip::app {
+namespace {
+
+std::optional<parts::Library>& kept()
+{
+    static std::optional<parts::Library> library;
+    return library;
+}
+
+} // namespace
+
+const parts::Library& library()
+{
+    if (!kept())
+        kept() = parts::readLibrary(parts::libraryFolders(VICEGRIP_DATA_DIR "/library"));
+    return *kept();
+}
+
+void readLibraryAgain()
+{
+    kept().reset();
+}
+
+std::filesystem::path ownLibrary()
+{
+    return parts::libraryFolders({}).back();
+}
+
+} // namespace vicegrip::app

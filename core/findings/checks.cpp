@@ -1,0 +1,218 @@
+#include "core/findings/checks.h"
+
+#include "core/analysis/analysis.h"
+#include "core/findings/end_checks.h"
+#include "core/findings/pin_checks.h"
+#include "core/findings/power_checks.h"
+#include "core/findings/scale_checks.h"
+#include "core/findings/seat_checks.h"
+
+#include <algorithm>
+#include <cmath>
+#include <map>
+#include <set>
+
+namespace vicegrip::findings {
+namespace {
+
+using proof::State;
+using units::Dimension;
+
+/// Shares of a range that are worth a word.
+constexpr double kNoticeableOffset = 0.005, kNoticeableTableError = 0.01;
+
+std::string millivolts(double v)
+{
+    return units::format(v, Dimension::Voltage, "mV", 0);
+}
+
+/// A difference of the circuit's value, in its shown unit.
+std::string difference(const parts::Sensor& sensor, double si)
+{
+    const double shown =
+        units::toUnit(si, sensor.measures, sensor.unit) - units::toUnit(0, sensor.measures, sensor.unit);
+    const double size = std::abs(shown);
+    return units::formatNumber(shown, size >= 10 ? 0 : size >= 1 ? 1 : 3) + " " + sensor.unit;
+}
+
+void readings(std::vector<Finding>& out, const job::Circuit& circuit, const analysis::CircuitView& view)
+{
+    for (const auto& [condition, stations] : view.stations) {
+        for (const proof::Judged& j : stations) {
+            const std::string where = circuit.name + ", " + j.expectation.station.label + ": ";
+            if (j.state == State::Failing)
+                out.push_back({"reading-fails", Severity::Fix, circuit.id, where + j.reason,
+                               "The circuit is not wired as drawn, or a part is not the one planned.",
+                               "Probe the neighbouring places: the fault lies between the last right reading and the "
+                               "first wrong one."});
+            if (j.state == State::Stale)
+                out.push_back({"proof-stale", Severity::Fix, circuit.id, where + j.reason,
+                               "What was proved before the change says nothing about the circuit now.",
+                               "Measure it again."});
+        }
+    }
+}
+
+void scalingOf(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit,
+               const analysis::CircuitView& view)
+{
+    const parts::Sensor* sensor = job::sensorOf(job, circuit);
+    if (sensor == nullptr || circuit.input.empty() || view.scale == State::NotNeeded)
+        return;
+    if (!view.table) {
+        out.push_back({"no-table", Severity::Fix, circuit.id, circuit.name + ": no scaling table, " + view.tableTrouble,
+                       "The ECU cannot turn this input's volts into a value.",
+                       "Correct the input's mode or the range asked for."});
+        return;
+    }
+    const double span = circuit.scaling.high - circuit.scaling.low;
+    const auto [least, most] = std::ranges::minmax(view.table->points, {}, &scaling::TablePoint::value);
+    const double lost = std::max(least.value - circuit.scaling.low, circuit.scaling.high - most.value);
+    if (lost > kNoticeableOffset * span)
+        out.push_back(
+            {"range-clipped", Severity::Fix, circuit.id,
+             circuit.name + ": " + difference(*sensor, lost) + " of the range lies beyond what the input can read",
+             "The reading stops at the end of the converter's span while the real value goes on.",
+             "Take the ground offset away, or choose an input with a wider span."});
+    const bool saidAbove =
+        lost > kNoticeableOffset * span && (view.table->worstAt < least.value || view.table->worstAt > most.value);
+    const bool formula = view.table->formula.has_value();
+    if (view.table->worstError > kNoticeableTableError * span && !saidAbove)
+        out.push_back({"table-coarse", Severity::Note, circuit.id,
+                       circuit.name + (formula ? ": the formula is " : ": the table is ") +
+                           difference(*sensor, view.table->worstError) + " off at " +
+                           units::format(view.table->worstAt, sensor->measures, sensor->unit, 1) + " (" +
+                           scaling::readingText(view.table->worstAtReading, view.table->axis) + ")",
+                       formula ? "It does not follow the curve closely there."
+                               : "Straight lines between " + std::to_string(circuit.scaling.points) +
+                                     " points do not follow the curve closely there.",
+                       formula ? "Take a higher degree, points if the ECU has them, or a shorter range."
+                       : circuit.scaling.knots == job::Knots::Even
+                           ? "Have the points placed best (Scale, Placed), or ask for more of them."
+                           : "Ask for more points, or a shorter range."});
+}
+
+/// A difference between the sensor's ground and the ECU's is read as signal.
+void groundOffset(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit,
+                  const electrics::Electrics& car, const analysis::CircuitView& view)
+{
+    const auto it = car.circuits.find(circuit.id);
+    const parts::Sensor* sensor = job::sensorOf(job, circuit);
+    if (it == car.circuits.end() || !it->second.sensorGround || !it->second.input || sensor == nullptr ||
+        view.curve.size() < 2 || parts::countsValue(*sensor)) // a frequency forgives it
+        return;
+    const double offset = car.solution.volts(*it->second.sensorGround, car.units[it->second.input->unit].ground);
+    const double travel = view.curve.back().reading - view.curve.front().reading;
+    const double span = view.curve.back().value - view.curve.front().value;
+    if (std::abs(offset) < kNoticeableOffset * std::abs(travel))
+        return;
+    out.push_back(
+        {"ground-offset", Severity::Fix, circuit.id,
+         circuit.name + ": its ground stands " + millivolts(std::abs(offset)) + (offset > 0 ? " above" : " below") +
+             " the ECU's, worth " + difference(*sensor, offset / travel * span),
+         "Current of other consumers on the same ground wire is read as signal, and it comes and goes with them.",
+         "Return the signal's ground to the ECU, and give the heater a ground wire of its own."});
+}
+
+/// Wires that end nowhere hold whatever voltage leaks into them. Cavities without a wire are not worth a word.
+void floatingWires(std::vector<Finding>& out, const job::Job& job, const electrics::Electrics& car)
+{
+    std::set<job::PointRef> wired;
+    for (const job::Wire& w : job.wires)
+        wired.insert({w.from, w.to});
+    std::map<circuit::Node, job::PointRef> places;
+    for (const auto& [point, node] : car.nodes)
+        if (wired.contains(point))
+            places.try_emplace(node, point);
+    for (const auto& part : car.solution.floating()) {
+        std::string names;
+        for (circuit::Node node : part)
+            if (const auto it = places.find(node); it != places.end())
+                names += (names.empty() ? "" : ", ") + job::spoken(job, it->second);
+        if (!names.empty())
+            out.push_back({"floating-part",
+                           Severity::Note,
+                           {},
+                           "Nothing ties these places to the battery or to ground: " + names,
+                           "A meter there shows whatever leaks in, and no expected reading can be relied on.",
+                           "Draw what joins them, or take the wires out."});
+    }
+}
+
+void supplyBudget(std::vector<Finding>& out, const job::Job& job, const electrics::Electrics& car)
+{
+    const auto units = job::units(job);
+    for (size_t u = 0; u < car.units.size(); ++u) {
+        const double amps = car.supplyCurrent(u), limit = units[u]->supply.limit_a;
+        if (amps > limit)
+            out.push_back({"supply-budget",
+                           Severity::Fix,
+                           {},
+                           "The sensor supply of " + units[u]->name + " delivers " +
+                               units::format(amps, Dimension::Current, "mA", 0) + " of " +
+                               units::format(limit, Dimension::Current, "mA", 0),
+                           "Overloaded, it sags, and every sensor on it reads low.",
+                           "Feed some sensors from elsewhere, or find the short."});
+    }
+}
+
+} // namespace
+
+std::string_view severityName(Severity severity)
+{
+    switch (severity) {
+    case Severity::Stop:
+        return "stop";
+    case Severity::Fix:
+        return "fix";
+    case Severity::Note:
+        return "note";
+    }
+    return {};
+}
+
+void sort(std::vector<Finding>& findings)
+{
+    std::ranges::stable_sort(findings, {}, [](const Finding& f) { return f.severity; });
+}
+
+void judgeCircuit(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit,
+                  const electrics::Wiring& wiring, const std::vector<electrics::Path>& paths,
+                  const analysis::CircuitView& view)
+{
+    judgeEnds(out, job, circuit, wiring, paths);
+    judgeSeat(out, job, circuit);
+    judgeRange(out, job, circuit);
+    judgeGroundPlace(out, job, circuit, paths);
+    readings(out, circuit, view);
+    scalingOf(out, job, circuit, view);
+    judgeValues(out, job, circuit, view);
+    judgeSupply(out, job, circuit, view);
+    judgeReadings(out, job, circuit, view);
+}
+
+void judgeJob(std::vector<Finding>& out, const job::Job& job, const electrics::Wiring& wiring,
+              const electrics::Electrics* car, const analysis::Analysis& analysis)
+{
+    for (const job::Connector& c : job.connectors)
+        judgePins(out, job, c, analysis.pins.at(c.id));
+    for (const job::Circuit& circuit : job.circuits)
+        judgeStops(out, job, analysis.facts, circuit);
+    judgePower(out, job, wiring);
+    if (car == nullptr) {
+        out.push_back({"no-answer",
+                       Severity::Stop,
+                       {},
+                       "The drawing has no electrical answer: " + analysis.networkTrouble,
+                       "Without one there are no expected readings.",
+                       "Take the contradiction out of the drawing."});
+        return;
+    }
+    supplyBudget(out, job, *car);
+    floatingWires(out, job, *car);
+    for (const job::Circuit& circuit : job.circuits)
+        if (const auto* view = analysis::find(analysis, circuit.id))
+            groundOffset(out, job, circuit, *car, *view);
+}
+
+} // namespace vicegrip::findings

@@ -1,0 +1,172 @@
+#include "core/findings/end_checks.h"
+
+#include <algorithm>
+#include <map>
+
+namespace vicegrip::findings {
+namespace {
+
+using electrics::Path;
+using parts::EcuPinRole;
+using parts::PinRole;
+
+/// What the place at the far end of a conductor is; none where it is nothing of the kind.
+std::optional<PinRole> purposeOf(const electrics::Wiring& wiring, const job::PointRef& place)
+{
+    if (const parts::EcuPin* pin = wiring.ecuPin(place); pin != nullptr)
+        switch (pin->role) {
+        case EcuPinRole::Input:
+            return PinRole::Signal;
+        case EcuPinRole::SensorSupply:
+            return PinRole::Supply;
+        case EcuPinRole::SensorGround:
+            return PinRole::Ground;
+        default:
+            return std::nullopt;
+        }
+    const job::Joint* joint = wiring.joint(place);
+    if (joint == nullptr || joint->kind == job::JointKind::Splice)
+        return std::nullopt;
+    return joint->kind == job::JointKind::BatteryPositive ? PinRole::Supply : PinRole::Ground;
+}
+
+std::string_view roleName(PinRole role)
+{
+    return fields::enumName(role);
+}
+
+bool inEcuPlug(const job::Job& job, const job::PointRef& place)
+{
+    const job::Connector* c = job::findConnector(job, place.owner);
+    return c != nullptr && c->kind == job::ConnectorKind::Ecu;
+}
+
+class Ends
+{
+  public:
+    Ends(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit, const electrics::Wiring& wiring,
+         const std::vector<Path>& paths)
+        : m_out(out), m_job(job), m_circuit(circuit), m_wiring(wiring), m_paths(paths)
+    {
+        for (const Path& path : paths)
+            if (!path.complete)
+                if (const Path way = wiring.way(
+                        path.points.front(), [&](const job::PointRef& p) { return purposeOf(wiring, p).has_value(); });
+                    way.complete)
+                    m_reaches[path.role] = {way.points.back(), *purposeOf(wiring, way.points.back())};
+    }
+
+    void judge()
+    {
+        for (const Path& path : m_paths)
+            if (!path.complete && !exchanged(path) && !unread(path))
+                nowhere(path);
+        groundOnMetal();
+    }
+
+  private:
+    struct Reached
+    {
+        job::PointRef place;
+        PinRole purpose = PinRole::Signal;
+    };
+
+    void say(const char* rule, Severity severity, std::string what, const char* why, std::string todo)
+    {
+        m_out.push_back({rule, severity, m_circuit.id, m_circuit.name + ": " + std::move(what), why, std::move(todo)});
+    }
+
+    /// Two conductors that each end where the other belongs; said once, for the first of them.
+    bool exchanged(const Path& path)
+    {
+        const auto here = m_reaches.find(path.role);
+        if (here == m_reaches.end())
+            return false;
+        const auto other = m_reaches.find(here->second.purpose);
+        if (other == m_reaches.end() || other == here || other->second.purpose != path.role)
+            return false;
+        if (path.role < other->first)
+            say("ends-exchanged", Severity::Stop,
+                std::string(roleName(path.role)) + " and " + std::string(roleName(other->first)) +
+                    " are exchanged: the one ends at " + job::spoken(m_job, here->second.place) + ", the other at " +
+                    job::spoken(m_job, other->second.place),
+                "A supply on a ground pin can destroy the sensor; a signal on a ground reads nothing.",
+                "Exchange the two wires at one end, and only at one.");
+        return true;
+    }
+
+    bool unread(const Path& path)
+    {
+        if (path.role != PinRole::Signal)
+            return false;
+        const Path way =
+            m_wiring.way(path.points.front(), [&](const job::PointRef& place) { return inEcuPlug(m_job, place); });
+        if (!way.complete)
+            return false;
+        const job::PointRef& end = way.points.back();
+        const parts::EcuPin* pin = m_wiring.ecuPin(end);
+        const bool input = pin != nullptr && pin->role == EcuPinRole::Input;
+        say("signal-unread", Severity::Stop,
+            "its signal ends at " + job::spoken(m_job, end) +
+                (input ? ", which is input " + pin->input.value + ", and it sits on " + m_circuit.input.value
+                       : ", which the ECU does not read"),
+            "The ECU reads another cavity, where nothing comes in.",
+            "Move the wire to " + job::spoken(m_job, job::cavityOf(m_job, m_circuit.input)) +
+                (input ? ", or seat the circuit on that input." : "."));
+        return true;
+    }
+
+    void nowhere(const Path& path)
+    {
+        say("open-conductor", Severity::Stop,
+            "the " + std::string(roleName(path.role)) + " of " + job::spoken(m_job, path.points.front()) +
+                " leads nowhere",
+            "As drawn, no wire joins it to where it must end, so the circuit cannot work.",
+            "Draw the missing wire, or put the ECU cavity it ends in to its use.");
+    }
+
+    /// Of a sensor that takes its supply from the ECU; one with the battery's own feed may return to metal.
+    void groundOnMetal()
+    {
+        const parts::Sensor* sensor = job::sensorOf(m_job, m_circuit);
+        const auto ground = std::ranges::find(m_paths, PinRole::Ground, &Path::role);
+        if (sensor == nullptr || ground == m_paths.end() || !ground->complete)
+            return;
+        const job::Joint* metal = job::findJoint(m_job, ground->points.back().owner);
+        const bool ecuFed = sensor->feed != parts::Feed::Battery || parts::cavityOf(*sensor, PinRole::Supply).empty();
+        const parts::SignalKind signal = parts::signalOf(*sensor);
+        const bool frequency = signal == parts::SignalKind::Frequency;
+        if (metal == nullptr || (!ecuFed && !frequency) || signal == parts::SignalKind::OnOff)
+            return;
+        const std::string where =
+            "its ground ends at " + job::spoken(m_job, ground->points.back()) + " and not at the ECU's sensor ground";
+        if (frequency)
+            say("ground-on-metal", Severity::Note, where,
+                "A frequency is counted, not measured: it forgives an offset that a voltage would not. Some say any "
+                "clean bolt will do; others keep every sensor on the ECU's ground.",
+                "Leave it, or bring it to the sensor ground.");
+        else
+            say("ground-on-metal", Severity::Fix, where,
+                "Whatever current flows in that metal lifts it against the ECU, and the difference is read as signal; "
+                "it comes and goes with the starter, the fan and the lamps.",
+                "Bring it to the ECU's sensor ground.");
+    }
+
+    std::vector<Finding>& m_out;
+    const job::Job& m_job;
+    const job::Circuit& m_circuit;
+    const electrics::Wiring& m_wiring;
+    const std::vector<Path>& m_paths;
+    std::map<PinRole, Reached> m_reaches; ///< of conductors that do not end where they must
+};
+
+} // namespace
+
+void judgeEnds(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit,
+               const electrics::Wiring& wiring, const std::vector<electrics::Path>& paths)
+{
+    if (!circuit.input.empty()) // nothing is drawn before there is a seat to draw to
+        Ends(out, job, circuit, wiring, paths).judge();
+}
+
+} // namespace vicegrip::findings

@@ -1,0 +1,98 @@
+#include "core/findings/pin_checks.h"
+
+#include "core/parts/conductor.h"
+#include "core/units/units.h"
+
+#include <algorithm>
+
+namespace vicegrip::findings {
+namespace {
+
+using pinning::Pin;
+using pinning::PinState;
+
+std::string millimetres(double m)
+{
+    return units::formatNumber(m * 1e3, 1) + " mm";
+}
+
+void wireAgainstTerminal(std::vector<Finding>& out, const std::string& where, const job::Wire& wire,
+                         const parts::TerminalFamily& t)
+{
+    constexpr double kSlack = 1e-9; // an area read from a file is not exactly the family's bound
+    if (wire.area_m2 < t.leastArea_m2 * (1 - kSlack) || wire.area_m2 > t.mostArea_m2 * (1 + kSlack))
+        out.push_back({"terminal-wire",
+                       Severity::Fix,
+                       {},
+                       where + ": wire " + wire.id.value + " has " + parts::areaText(wire.area_m2) +
+                           ", and its terminal takes " + parts::areaText(t.leastArea_m2) + " to " +
+                           parts::areaText(t.mostArea_m2),
+                       "A crimp that is too wide slips; one that is too narrow cuts strands.",
+                       "Take another wire, or a terminal of this family made for it."});
+    const double outer = parts::outerDiameter(wire.area_m2);
+    if (t.sealed && (outer < t.leastInsulation_m || outer > t.mostInsulation_m))
+        out.push_back({"seal-wire",
+                       Severity::Fix,
+                       {},
+                       where + ": wire " + wire.id.value + " is about " + millimetres(outer) +
+                           " thick, and its seal takes " + millimetres(t.leastInsulation_m) + " to " +
+                           millimetres(t.mostInsulation_m),
+                       "A loose seal lets water in; a tight one tears or does not go home.",
+                       "Measure the wire; take the seal for its diameter."});
+}
+
+} // namespace
+
+void judgePins(std::vector<Finding>& out, const job::Job& job, const job::Connector& connector,
+               const std::vector<Pin>& pins)
+{
+    const std::vector<parts::Cavity> places = // none where no terminal is known to judge by
+        connector.layout ? parts::cavities(*connector.layout) : std::vector<parts::Cavity>{};
+    int open = 0, left = 0;
+    for (const Pin& pin : pins) {
+        const std::string where = job::spoken(job, pin.at);
+        if (pin.state == PinState::Wrong)
+            out.push_back({"pin-wrong",
+                           Severity::Stop,
+                           {},
+                           where + ": " + pin.trouble,
+                           "A wire in the wrong cavity puts one circuit's voltage on another.",
+                           "Take it out, count again, seat it."});
+        open += pin.state == PinState::BlankDue ? 1 : 0;
+        left += !pinning::isDone(pin.state) && pin.state != PinState::BlankDue ? 1 : 0;
+        const auto place = std::ranges::find(places, pin.at.cavity, &parts::Cavity::name);
+        if (place == places.end() || place->terminal == nullptr)
+            continue;
+        if (place->terminal->sealed && pin.wires.size() > 1)
+            out.push_back({"cavity-shared",
+                           Severity::Fix,
+                           {},
+                           where + " has " + std::to_string(pin.wires.size()) + " wires, and its seal takes one",
+                           "Water follows the second wire in.",
+                           "Splice before the plug, and bring one wire to the cavity."});
+        double together_m2 = 0;
+        for (const job::Wire& w : job.wires)
+            if (std::ranges::find(pin.wires, w.id) != pin.wires.end()) {
+                wireAgainstTerminal(out, where, w, *place->terminal);
+                together_m2 += w.area_m2;
+            }
+        if (!place->terminal->sealed && pin.wires.size() > 1 && together_m2 > place->terminal->mostArea_m2 * (1 + 1e-9))
+            out.push_back({"cavity-shared",
+                           Severity::Fix,
+                           {},
+                           where + " has " + std::to_string(pin.wires.size()) + " wires, together " +
+                               parts::areaText(together_m2) + ", and its crimp takes at most " +
+                               parts::areaText(place->terminal->mostArea_m2),
+                           "Strands are left out of the crimp.",
+                           "Splice before the plug, and bring one wire to the cavity."});
+    }
+    if (open > 0 && left == 0 && open < static_cast<int>(pins.size()))
+        out.push_back({"blank-missing",
+                       Severity::Note,
+                       {},
+                       connector.label + ": " + std::to_string(open) + " unused cavities have no blank plug",
+                       "An open cavity of a sealed plug lets water in to all the others.",
+                       "Push blank plugs in until they are flush."});
+}
+
+} // namespace vicegrip::findings

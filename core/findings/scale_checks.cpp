@@ -1,0 +1,211 @@
+#include "core/findings/scale_checks.h"
+
+#include "core/throttle/limits.h"
+#include "core/scaling/captured.h"
+
+#include <cmath>
+
+namespace vicegrip::findings {
+namespace {
+
+using units::Dimension;
+
+/// Units that people take for each other.
+struct UnitsTaken
+{
+    Dimension dimension;
+    const char *meant, *taken; ///< the number is right in `taken` and is read as `meant`
+};
+constexpr UnitsTaken kTaken[] = {
+    {Dimension::AbsolutePressure, "kPa", "psi"},
+    {Dimension::AbsolutePressure, "psi", "kPa"},
+    {Dimension::AbsolutePressure, "kPa", "bar"},
+    {Dimension::AbsolutePressure, "bar", "kPa"},
+    {Dimension::AbsolutePressure, "bar", "psi"},
+    {Dimension::AbsolutePressure, "psi", "bar"},
+    {Dimension::AbsolutePressure, "kPa", "inHg"},
+    {Dimension::GaugePressure, "bar", "psi"},
+    {Dimension::GaugePressure, "psi", "bar"},
+    {Dimension::GaugePressure, "kPa", "psi"},
+    {Dimension::GaugePressure, "bar", "kPa"},
+    {Dimension::Temperature, "°C", "°F"},
+    {Dimension::Temperature, "°F", "°C"},
+    {Dimension::Temperature, "°C", "K"},
+    {Dimension::Speed, "km/h", "mph"},
+    {Dimension::Speed, "mph", "km/h"},
+};
+
+constexpr double kNear = 0.04; ///< of what a mix-up would give, beside the promise's own width
+
+std::string value(const parts::Sensor& s, double si)
+{
+    return units::format(si, s.measures, s.unit, s.unit == "bar" ? 2 : 1);
+}
+
+/// Whether a reading is where a mistake would put it, and nowhere near where it should be.
+bool explains(double read, double wrong, const proof::Expectation& e)
+{
+    const double slack = std::max(kNear * std::abs(wrong - e.value), (e.high - e.low) / 2);
+    return std::abs(read - wrong) <= slack && (read < e.low || read > e.high) &&
+           std::abs(wrong - e.value) > (e.high - e.low);
+}
+
+} // namespace
+
+std::optional<double> takenFor(const parts::Sensor& other, const parts::Sensor& fitted, double value)
+{
+    if (other.measures != fitted.measures || other.model == fitted.model)
+        return std::nullopt;
+    const auto straight = [&](double volts, double low_v, double high_v) {
+        return other.low + (volts - low_v) / (high_v - low_v) * (other.high - other.low);
+    };
+    const auto along = [&](double low_v, double high_v) {
+        return std::lerp(low_v, high_v, (value - fitted.low) / (fitted.high - fitted.low));
+    };
+    if (const auto* t = std::get_if<parts::Thermistor>(&fitted.model)) {
+        const auto* o = std::get_if<parts::Thermistor>(&other.model);
+        return o == nullptr ? std::nullopt : std::optional(parts::kelvin(o->curve, parts::ohms(t->curve, value)));
+    }
+    if (const auto* r = std::get_if<parts::RatiometricTransducer>(&fitted.model))
+        if (const auto* o = std::get_if<parts::RatiometricTransducer>(&other.model))
+            return straight(along(r->low_v, r->high_v) / r->at_supply_v * o->at_supply_v, o->low_v, o->high_v);
+    if (const auto* d = std::get_if<parts::VoltageDevice>(&fitted.model))
+        if (const auto* o = std::get_if<parts::VoltageDevice>(&other.model);
+            o && o->points.empty() && d->points.empty())
+            return straight(along(d->low_v, d->high_v), o->low_v, o->high_v);
+    return std::nullopt;
+}
+
+std::optional<MixUp> mixUpOf(const job::Job& job, const parts::Sensor& s, const proof::Expectation& e, double read,
+                             std::span<const parts::Sensor> others)
+{
+    const double barometer = job.surroundings.barometer_pa;
+    const std::string numbers = "reads " + value(s, read) + " where " + value(s, e.value) + " is due: ";
+    std::optional<MixUp> nearest;
+    double distance = 0;
+    const auto weigh = [&](double wrong, const auto& say) {
+        if (!explains(read, wrong, e) || (nearest && std::abs(read - wrong) >= distance))
+            return;
+        distance = std::abs(read - wrong);
+        nearest = say();
+    };
+    const auto barometerText = [&] {
+        return units::format(barometer, Dimension::AbsolutePressure, s.unit, s.unit == "bar" ? 2 : 1);
+    };
+    if (s.measures == Dimension::AbsolutePressure)
+        weigh(e.value - barometer, [&] {
+            return MixUp{numbers + "the barometer (" + barometerText() +
+                             ") is missing, so the ECU's line is a gauge one",
+                         "Send the table from here, or add the barometer to both ends of the ECU's line."};
+        });
+    if (s.measures == Dimension::AbsolutePressure || s.measures == Dimension::GaugePressure)
+        weigh(e.value + barometer, [&] {
+            return MixUp{numbers + "the barometer (" + barometerText() +
+                             ") too much, so the ECU's line is an absolute one where it should not be",
+                         "Send the table from here, or take the barometer off both ends of the ECU's line."};
+        });
+    for (const UnitsTaken& m : kTaken) {
+        if (m.dimension != s.measures || s.unit != m.meant)
+            continue;
+        weigh(units::fromUnit(units::toUnit(e.value, s.measures, m.taken), s.measures, m.meant), [&] {
+            return MixUp{
+                numbers + "that is " + units::format(e.value, s.measures, m.taken, 1) + ", taken for " + m.meant,
+                std::string("Set the ECU's unit for this input to ") + m.taken + ", or send the table from here."};
+        });
+    }
+    if (nearest)
+        return nearest; // a zero or a unit is likelier than one line out of many that happens to fit
+    for (const parts::Sensor& other : others)
+        if (const auto wrong = takenFor(other, s, e.value))
+            weigh(*wrong, [&] {
+                return MixUp{numbers + "so it would with the line of \"" + other.name + "\"",
+                             "That sensor's scaling may still be in the ECU: send the table from here."};
+            });
+    return nearest;
+}
+
+void judgeSupply(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit,
+                 const analysis::CircuitView& view)
+{
+    const parts::Sensor* sensor = job::sensorOf(job, circuit);
+    const parts::EcuInput* input = job::findInput(job, circuit.input);
+    if (sensor == nullptr || input == nullptr || sensor->feed != parts::Feed::SensorSupply)
+        return;
+    const std::string pin = parts::cavityOf(*sensor, parts::PinRole::Supply);
+    const job::Device* device = job::find(job, circuit.device);
+    for (const proof::Judged& j : analysis::stations(view, job::Condition::KeyOn)) {
+        const proof::Expectation& e = j.expectation;
+        if (pin.empty() || device == nullptr || e.station.point != job::PointRef{device->connector, pin} ||
+            j.last == nullptr || j.state != proof::State::Failing || !e.promises())
+            continue;
+        const double share = j.last->value / e.value - 1;
+        const std::string percent = units::format(share, Dimension::Ratio, "%", 1);
+        const bool follows = !std::holds_alternative<parts::Thermistor>(sensor->model) &&
+                             !std::holds_alternative<parts::VoltageDevice>(sensor->model);
+        const bool forgiven = input->reference == parts::Reference::Ratiometric;
+        out.push_back(
+            {"supply-off", Severity::Fix, circuit.id,
+             circuit.name + ": its supply is " + units::format(j.last->value, Dimension::Voltage, "V", 2) + " where " +
+                 units::format(e.value, Dimension::Voltage, "V", 2) + " is due (" + percent + ")",
+             !follows ? "The sensor may fall out of its own limits."
+             : forgiven
+                 ? "If the ECU's own supply is as low, its input divides by it and forgives; if only the sensor's is, "
+                   "the signal is " +
+                       percent + " off."
+                 : "The signal follows its supply and this input does not: its volts are " + percent + " off.",
+             "Measure the supply at the ECU's cavity: low there, something draws it down; right there, the wire or a "
+             "terminal between."});
+    }
+}
+
+void judgeReadings(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit,
+                   const analysis::CircuitView& view)
+{
+    if (!view.table || circuit.stops || scaling::partakers(circuit).size() < 2)
+        return;
+    const auto verdict = scaling::judgeCaptured(job, circuit, *view.table);
+    if (!verdict || verdict->agrees)
+        return;
+    out.push_back({"readings-disagree", Severity::Fix, circuit.id, circuit.name + ": " + verdict->words,
+                   "What the ECU shows is not what another instrument shows, and its table follows the sheet.",
+                   "Scale, Readings: take away what makes the difference, or make the readings the sensor's curve."});
+}
+
+void judgeStops(std::vector<Finding>& out, const job::Job& job, const job::Facts& facts, const job::Circuit& circuit)
+{
+    const parts::Sensor* sensor = job::sensorOf(job, circuit);
+    if (sensor == nullptr || circuit.input.empty() || !throttle::hasStops(*sensor))
+        return;
+    const std::string again = "Stroke it twice at Scale, Throttle stops, and give the ECU the limits.";
+    if (!circuit.stops) {
+        out.push_back({"stops-not-taught", Severity::Fix, circuit.id,
+                       circuit.name + ": its closed and open limits have not been taught",
+                       "Until they are, the ECU may take a shut throttle for one a third open.", again});
+        return;
+    }
+    const job::Stops& s = *circuit.stops;
+    if (const auto why = throttle::staleStops(facts, s))
+        out.push_back({"stops-stale", Severity::Fix, circuit.id,
+                       circuit.name + ": the limits taught (" + units::format(s.shut_v, Dimension::Voltage, "V", 2) +
+                           " shut, " + units::format(s.open_v, Dimension::Voltage, "V", 2) +
+                           " open) are stale: " + *why,
+                       "The stops may stand elsewhere now: 0 % may not be shut.", again});
+}
+
+void judgeValues(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit,
+                 const analysis::CircuitView& view)
+{
+    const parts::Sensor* sensor = job::sensorOf(job, circuit);
+    if (sensor == nullptr)
+        return;
+    for (const proof::Judged& j : analysis::stations(view, job::Condition::KeyOn)) {
+        if (j.expectation.station.kind != proof::StationKind::Value || j.last == nullptr || !j.expectation.promises() ||
+            j.state != proof::State::Failing)
+            continue;
+        if (auto e = mixUpOf(job, *sensor, j.expectation, j.last->value, job.parts))
+            out.push_back({"value-mix-up", Severity::Stop, circuit.id, circuit.name + " " + e->what,
+                           "Every value from this input is wrong by as much, and fuel and timing follow it.", e->todo});
+    }
+}
+
+} // namespace vicegrip::findings

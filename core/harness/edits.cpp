@@ -1,0 +1,342 @@
+#include "core/harness/edits.h"
+
+#include "core/electrics/wiring.h"
+#include "core/wires/colour_plan.h"
+#include "core/harness/places.h"
+
+#include <algorithm>
+#include <queue>
+
+namespace vicegrip::harness {
+namespace {
+
+using job::PointRef;
+using parts::EcuPinRole;
+using parts::PinRole;
+
+constexpr double kHeater_a = 0.25; ///< from here on a device's ground does not belong on the sensor ground (typical)
+constexpr double kBattery_v = 12.6;
+
+PointRef plugOf(const job::Job& job, const job::Circuit& circuit, PinRole role)
+{
+    const job::Device* device = job::find(job, circuit.device);
+    const parts::Sensor* sensor = job::sensorOf(job, circuit);
+    if (device == nullptr || sensor == nullptr)
+        return {};
+    const std::string cavity = parts::cavityOf(*sensor, role);
+    return cavity.empty() ? PointRef{} : PointRef{device->connector, cavity};
+}
+
+bool complete(const job::Job& job, const job::Circuit& circuit, PinRole role)
+{
+    for (const electrics::Path& path : electrics::Wiring(job).paths(circuit))
+        if (path.role == role)
+            return path.complete;
+    return true; // the sensor has no such pin
+}
+
+/// Where the signal goes on from: the splice a wire was taken off, else the plug.
+PointRef signalEnd(const job::Job& job, const job::Circuit& circuit)
+{
+    PointRef end = plugOf(job, circuit, PinRole::Signal);
+    for (const PointRef& p : signalNet(job, circuit))
+        if (job::findJoint(job, p.owner) != nullptr)
+            end = p;
+    return end;
+}
+
+void drawMissing(job::Job& job, const job::CircuitId& id)
+{
+    const job::Circuit circuit = *job::find(job, id);
+    const parts::Sensor sensor = *job::sensorOf(job, circuit);
+    const parts::Ecu unit = *job::unitOf(job, circuit.input);
+    const double long_m = kPlannedLength_m;
+    if (!complete(job, circuit, PinRole::Signal)) {
+        const PointRef from = signalEnd(job, circuit), to = job::cavityOf(job, circuit.input);
+        drawWire(job, from, to, long_m, kPlannedArea_m2, wires::freeColour(job, from, to));
+    }
+    if (!complete(job, circuit, PinRole::Supply))
+        drawWire(job, plugOf(job, circuit, PinRole::Supply),
+             sensor.feed == parts::Feed::Battery ? switchedFeed(job)
+                                                 : sensorSplice(job, unit, EcuPinRole::SensorSupply),
+             long_m, kPlannedArea_m2, sensor.feed == parts::Feed::Battery ? "RD" : "RD/WH");
+    if (!complete(job, circuit, PinRole::Ground)) {
+        const bool heater = !onSensorGround(sensor);
+        drawWire(job, plugOf(job, circuit, PinRole::Ground),
+             heater ? powerGround(job, unit) : sensorSplice(job, unit, EcuPinRole::SensorGround), long_m,
+             heater ? 2 * kPlannedArea_m2 : kPlannedArea_m2, heater ? "BN" : "BK/WH");
+    }
+}
+
+/// Wires and resistors at these places go; splices that nothing touches any more follow them.
+void clearPlaces(job::Job& job, const std::set<PointRef>& places)
+{
+    const auto touches = [&](const auto& conductor) {
+        return places.contains(conductor.from) || places.contains(conductor.to);
+    };
+    std::erase_if(job.wires, touches);
+    std::erase_if(job.resistors, touches);
+    std::erase_if(job.joints, [&](const job::Joint& j) {
+        const PointRef place{j.id, {}};
+        const auto ends = [&](const auto& conductor) { return conductor.from == place || conductor.to == place; };
+        return j.kind == job::JointKind::Splice && places.contains(place) && std::ranges::none_of(job.wires, ends) &&
+               std::ranges::none_of(job.switches, ends);
+    });
+}
+
+/// The places that belong to this circuit alone: its plug, and its signal wire up to the ECU.
+std::set<PointRef> ownPlaces(const job::Job& job, const job::Circuit& circuit)
+{
+    std::set<PointRef> places = signalNet(job, circuit);
+    for (PinRole role : {PinRole::Signal, PinRole::Supply, PinRole::Ground})
+        if (const PointRef plug = plugOf(job, circuit, role); !plug.empty())
+            places.insert(plug);
+    return places;
+}
+
+job::Rest restOf(const parts::Sensor& s)
+{
+    using units::Dimension;
+    switch (s.measures) {
+    case Dimension::Temperature:
+        return {job::RestKind::Ambient, 0, 0};
+    case Dimension::AbsolutePressure:
+        return {job::RestKind::Barometer, 0, 0};
+    case Dimension::Lambda:
+        return {job::RestKind::Value, s.high, 0}; // a probe in air reads the end of its range
+    case Dimension::GaugePressure:
+        return {job::RestKind::Value, 0, 0.01 * (s.high - s.low)};
+    default:
+        break;
+    }
+    if (s.kind == parts::SensorKind::Level) // nobody knows what is in the tank
+        return {job::RestKind::Value, (s.low + s.high) / 2, (s.high - s.low) / 2};
+    return {job::RestKind::Value, s.low, 0.005 * (s.high - s.low)};
+}
+
+job::ScalingSpec scalingOf(const parts::Sensor& s)
+{
+    job::ScalingSpec out;
+    const auto* device = std::get_if<parts::VoltageDevice>(&s.model);
+    const auto* collector = std::get_if<parts::OpenCollector>(&s.model);
+    const bool bent =
+        std::holds_alternative<parts::Thermistor>(s.model) || std::holds_alternative<parts::Sender>(s.model) ||
+        (device != nullptr && !device->points.empty()) || (collector != nullptr && !collector->points.empty());
+    out.points = bent ? 16 : 2;
+    out.low = s.low;
+    out.high = s.high;
+    const double span = units::toUnit(s.high, s.measures, s.unit) - units::toUnit(s.low, s.measures, s.unit);
+    if (parts::countsValue(s))
+        out.inputStep = 0.1; // Hz
+    out.outputStep = span > 50 ? 0.1 : span > 5 ? 0.01 : 0.001;
+    return out;
+}
+
+/// What the user set stays where the new sensor can follow: a range that was the old sensor's becomes the new one's,
+/// any other is cut to what the new one reads.
+void carryOver(job::Circuit& circuit, const parts::Sensor& before, const parts::Sensor& now)
+{
+    if (before.measures != now.measures || parts::countsValue(before) != parts::countsValue(now)) {
+        circuit.rest = restOf(now);
+        circuit.scaling = scalingOf(now);
+        return;
+    }
+    job::ScalingSpec& s = circuit.scaling;
+    s.low = s.low == before.low ? now.low : std::max(s.low, now.low);
+    s.high = s.high == before.high ? now.high : std::min(s.high, now.high);
+    if (!(s.low < s.high))
+        s = scalingOf(now);
+}
+
+void hold(job::Job& job, const parts::Sensor& sensor)
+{
+    const auto same = std::ranges::find(job.parts, sensor.id, &parts::Sensor::id);
+    if (same == job.parts.end())
+        job.parts.push_back(sensor);
+}
+
+std::string upper(std::string text)
+{
+    for (char& c : text)
+        c = c >= 'a' && c <= 'z' ? static_cast<char>(c - 'a' + 'A') : c;
+    return text;
+}
+
+void setPlug(job::Job& job, const std::string& id, const std::string& label, const parts::Sensor& sensor)
+{
+    std::erase_if(job.connectors, [&](const job::Connector& c) { return c.id == id; });
+    job::Connector plug{id, label + " plug", job::ConnectorKind::Sensor, {}, {}, {}, false, {}};
+    for (const auto& [cavity, role] : sensor.pins)
+        plug.cavities.push_back(cavity);
+    job.connectors.push_back(std::move(plug));
+}
+
+void dropUnusedParts(job::Job& job)
+{
+    std::erase_if(job.parts, [&](const parts::Sensor& s) {
+        return std::ranges::find(job.devices, s.id, &job::Device::part) == job.devices.end();
+    });
+}
+
+} // namespace
+
+std::set<PointRef> signalNet(const job::Job& job, const job::Circuit& circuit)
+{
+    std::set<PointRef> seen;
+    std::queue<PointRef> open;
+    const auto reach = [&](const PointRef& p) {
+        if (!p.empty() && seen.insert(p).second)
+            open.push(p);
+    };
+    reach(plugOf(job, circuit, PinRole::Signal));
+    while (!open.empty()) {
+        const PointRef at = open.front();
+        open.pop();
+        const auto follow = [&](const PointRef& from, const PointRef& to) {
+            if (from == at || to == at)
+                reach(from == at ? to : from);
+        };
+        for (const job::Wire& w : job.wires)
+            follow(w.from, w.to);
+        for (const job::Resistor& r : job.resistors)
+            if (r.kind == job::ResistorKind::Series)
+                follow(r.from, r.to);
+        const job::Connector* c = job::findConnector(job, at.owner);
+        if (c != nullptr && c->kind == job::ConnectorKind::Inline)
+            reach({c->mates, at.cavity});
+    }
+    return seen;
+}
+
+bool onSensorGround(const parts::Sensor& sensor)
+{
+    const bool heater = sensor.feed == parts::Feed::Battery && parts::supplyAmps(sensor, kBattery_v) > kHeater_a;
+    return !heater && !parts::cavityOf(sensor, PinRole::Ground).empty();
+}
+
+std::optional<parts::InputMode> suitingMode(const parts::EcuInput& input, const parts::Sensor& sensor)
+{
+    using parts::InputMode;
+    if (input.modes.size() < 2)
+        return std::nullopt;
+    const parts::SignalKind signal = parts::signalOf(sensor);
+    const InputMode wanted = signal == parts::SignalKind::Frequency ? InputMode::Frequency
+                             : signal == parts::SignalKind::OnOff && input.takes(InputMode::Switch) ? InputMode::Switch
+                                                                                                    : InputMode::Analog;
+    return input.takes(wanted) ? std::optional(wanted) : std::nullopt;
+}
+
+std::optional<double> suitingPullUp(const parts::EcuInput& input, bool needed)
+{
+    if (input.pullUpFixed)
+        return input.pull_up_ohm;
+    if (!needed)
+        return std::nullopt;
+    if (input.pull_up_ohm || input.pullUpChoices_ohm.empty())
+        return input.pull_up_ohm;
+    return input.pullUpChoices_ohm.front();
+}
+
+job::CircuitId addCircuit(job::Job& job, const job::FunctionId& function, const std::string& name, job::Want want,
+                          const parts::Sensor& sensor)
+{
+    std::string id = function.value;
+    for (int n = 2; job::find(job, job::CircuitId{id}) != nullptr || job::find(job, job::DeviceId{id}) != nullptr ||
+                    job::findConnector(job, upper(id)) != nullptr;
+         ++n)
+        id = function.value + "-" + std::to_string(n);
+    hold(job, sensor);
+    setPlug(job, upper(id), name, sensor);
+    job.devices.push_back({{id}, sensor.id, upper(id)});
+    job::Circuit circuit;
+    circuit.id = {id};
+    circuit.name = name;
+    circuit.function = function;
+    circuit.want = want;
+    circuit.device = {id};
+    circuit.rest = restOf(sensor);
+    circuit.scaling = scalingOf(sensor);
+    job.circuits.push_back(std::move(circuit));
+    return {id};
+}
+
+void removeCircuit(job::Job& job, const job::CircuitId& id)
+{
+    const job::Circuit* found = job::find(job, id);
+    if (found == nullptr)
+        return;
+    const job::Circuit circuit = *found;
+    clearPlaces(job, ownPlaces(job, circuit));
+    const job::Device* device = job::find(job, circuit.device);
+    const std::string plug = device == nullptr ? std::string() : device->connector;
+    std::erase_if(job.circuits, [&](const job::Circuit& c) { return c.id == id; });
+    std::erase_if(job.devices, [&](const job::Device& d) { return d.id == circuit.device; });
+    std::erase_if(job.connectors, [&](const job::Connector& c) { return c.id == plug; });
+    std::erase_if(job.proofs, [&](const job::Proof& p) { return p.circuit == id; });
+    dropLost(job);
+    dropUnusedParts(job);
+}
+
+void setSensor(job::Job& job, const job::CircuitId& id, const parts::Sensor& sensor)
+{
+    job::Circuit* circuit = job::find(job, id);
+    if (circuit == nullptr)
+        return;
+    const parts::Sensor* old = job::sensorOf(job, *circuit);
+    const auto device = std::ranges::find(job.devices, circuit->device, &job::Device::id);
+    if (old == nullptr || device == job.devices.end() || *old == sensor)
+        return;
+    const parts::Sensor before = *old;
+    if (old->id == sensor.id) // the same part, described anew: a curve that was measured a second time
+        *std::ranges::find(job.parts, sensor.id, &parts::Sensor::id) = sensor;
+    const bool samePlug = before.pins == sensor.pins && before.feed == sensor.feed;
+    if (!samePlug)
+        clearPlaces(job, ownPlaces(job, *circuit));
+    hold(job, sensor);
+    device->part = sensor.id;
+    carryOver(*circuit, before, sensor);
+    if (!samePlug)
+        setPlug(job, device->connector, circuit->name, sensor);
+    dropLost(job);
+    dropUnusedParts(job);
+    if (!circuit->input.empty())
+        seat(job, id, circuit->input);
+}
+
+void seat(job::Job& job, const job::CircuitId& id, const parts::InputId& input)
+{
+    if (const job::Circuit* there = job::seatedOn(job, input); there != nullptr && there->id != id)
+        unseat(job, job::CircuitId(there->id));
+    job::Circuit* circuit = job::find(job, id);
+    parts::EcuInput* to = job::findInput(job, input);
+    const parts::Sensor* sensor = circuit == nullptr ? nullptr : job::sensorOf(job, *circuit);
+    if (sensor == nullptr || to == nullptr)
+        return;
+    const PointRef before = job::cavityOf(job, circuit->input), after = job::cavityOf(job, input);
+    if (!before.empty() && before != after)
+        for (job::Wire& w : job.wires)
+            for (PointRef* end : {&w.from, &w.to})
+                if (*end == before)
+                    *end = after;
+    if (!before.empty() && before != after)
+        for (job::Resistor& r : job.resistors)
+            for (PointRef* end : {&r.from, &r.to})
+                if (*end == before)
+                    *end = after;
+    circuit->input = input;
+    to->setTo = suitingMode(*to, *sensor);
+    to->pull_up_ohm = suitingPullUp(*to, parts::needsPullUp(*sensor) && pullUpOf(job, *circuit) == nullptr);
+    drawMissing(job, id);
+}
+
+void unseat(job::Job& job, const job::CircuitId& id)
+{
+    job::Circuit* circuit = job::find(job, id);
+    if (circuit == nullptr || circuit->input.empty())
+        return;
+    clearPlaces(job, {job::cavityOf(job, circuit->input)});
+    circuit->input = {};
+    circuit->locked = false;
+}
+
+} // namespace vicegrip::harness

@@ -1,0 +1,58 @@
+#include "core/logbook/logbook.h"
+
+#include "core/base/typed_text.h"
+#include "core/units/units.h"
+
+#include <algorithm>
+#include <sstream>
+
+namespace vicegrip::logbook {
+namespace {
+
+std::string reading(const job::Job& job, const job::Proof& p, const job::Circuit& circuit)
+{
+    const parts::Sensor* sensor = job::sensorOf(job, circuit);
+    using units::Dimension;
+    const std::string at = job::spoken(job, job::PointRef::fromText(p.station));
+    std::string value;
+    if (p.station == "counts")
+        value = units::formatNumber(p.value, 0) + " counts";
+    else if (p.station == "value" && sensor != nullptr)
+        value = units::format(p.value, sensor->measures, sensor->unit, 2);
+    else if (p.condition == job::Condition::BatteryOff)
+        value = units::formatOhms(p.value) + " Ohm";
+    else
+        value = units::format(p.value, Dimension::Voltage, "V", 3);
+    return circuit.name + ", " + (p.condition == job::Condition::BatteryOff ? "battery off" : "key on") + ", " + at +
+           ": " + value + (p.passes() ? ", as promised" : ", outside what was promised");
+}
+
+bool holds(const std::string& text, const std::vector<std::string>& words)
+{
+    const std::string low = typed::lower(text);
+    return std::ranges::all_of(words, [&](const std::string& w) { return low.find(w) != std::string::npos; });
+}
+
+} // namespace
+
+std::vector<LogLine> logbook(const job::Job& job, std::string_view filter)
+{
+    std::vector<std::string> words;
+    std::istringstream typed(typed::lower(std::string(filter)));
+    for (std::string word; typed >> word;)
+        words.push_back(word);
+    std::vector<LogLine> out;
+    const auto add = [&](const std::string& when, const std::string& about, std::string what) {
+        if (holds(when + " " + about + " " + what, words))
+            out.push_back({when, std::move(what)});
+    };
+    for (const job::LogEntry& e : job.log)
+        add(e.when, e.about, e.what);
+    for (const job::Proof& p : job.proofs)
+        if (const job::Circuit* circuit = job::find(job, p.circuit))
+            add(p.when, p.circuit.value, reading(job, p, *circuit));
+    std::ranges::stable_sort(out, std::greater(), &LogLine::when); // ISO 8601 sorts as text
+    return out;
+}
+
+} // namespace vicegrip::logbook

@@ -1,0 +1,101 @@
+#include "core/materials/cut_list.h"
+
+#include "core/base/csv.h"
+#include "core/parts/conductor.h"
+#include "core/units/units.h"
+
+#include <algorithm>
+#include <cmath>
+#include <map>
+#include <set>
+#include <tuple>
+
+namespace vicegrip::materials {
+namespace {
+
+using job::PointRef;
+
+constexpr double kSpliceStrip_m = 6e-3; ///< of a butt splice (common practice, no source: about 6 mm for 20 gauge)
+constexpr double kLugStrip_m = 8e-3; ///< of a ring terminal on a stud (typical)
+
+/// Terminal families and splice places, looked up once for all wires.
+class Ends
+{
+  public:
+    explicit Ends(const job::Job& job) : m_job(job)
+    {
+        int splices = 0;
+        for (const job::Joint& j : job.joints)
+            if (j.kind == job::JointKind::Splice)
+                m_splices[j.id] = splices++;
+        for (const job::Connector& c : job.connectors) {
+            const parts::Layout face = job::faceOf(c);
+            for (const parts::Cavity& place : parts::cavities(face))
+                if (place.terminal != nullptr)
+                    m_families[{c.id, place.name}] = *place.terminal;
+        }
+    }
+
+    [[nodiscard]] const parts::TerminalFamily* family(const PointRef& end) const
+    {
+        const auto it = m_families.find(end);
+        return it == m_families.end() ? nullptr : &it->second;
+    }
+    [[nodiscard]] double strip_m(const PointRef& end) const
+    {
+        if (const auto* f = family(end))
+            return f->strip_m;
+        return m_splices.contains(end.owner) ? kSpliceStrip_m : kLugStrip_m;
+    }
+    /// How much further from the plug the splice at this end sits than the first; nothing for other ends.
+    [[nodiscard]] double stagger_m(const PointRef& end) const
+    {
+        const auto it = m_splices.find(end.owner);
+        constexpr int kTurn = 5; // five bulges side by side are past each other
+        return it == m_splices.end() ? 0 : kStagger_m * (it->second % kTurn);
+    }
+    [[nodiscard]] bool isPlug(const PointRef& end) const { return job::findConnector(m_job, end.owner) != nullptr; }
+
+  private:
+    const job::Job& m_job;
+    std::map<PointRef, parts::TerminalFamily> m_families;
+    std::map<std::string, int> m_splices; ///< place in the drawing
+};
+
+} // namespace
+
+std::vector<Cut> cutList(const job::Job& job)
+{
+    const Ends ends(job);
+    std::vector<Cut> out;
+    for (const job::Wire& w : job.wires) {
+        Cut cut{w.id, job::spoken(job, w.from), job::spoken(job, w.to), w.colour, w.area_m2, w.length_m, 0, 0, 0, {}};
+        const double stagger = ends.stagger_m(w.from) + ends.stagger_m(w.to);
+        const double loops = kServiceLoop_m * ((ends.isPlug(w.from) ? 1 : 0) + (ends.isPlug(w.to) ? 1 : 0));
+        const double length = w.length_m * (1 + kSlack) + loops + stagger;
+        cut.cut_m = std::ceil(length * 100 - 1e-6) / 100;
+        cut.stripFrom_m = ends.strip_m(w.from);
+        cut.stripTo_m = ends.strip_m(w.to);
+        if (stagger > 0)
+            cut.note = "splice " + units::formatNumber(stagger * 1e3, 0) + " mm further out";
+        out.push_back(std::move(cut));
+    }
+    std::ranges::stable_sort(out, [](const Cut& a, const Cut& b) {
+        return std::tuple(-a.area_m2, a.colour, -a.cut_m) < std::tuple(-b.area_m2, b.colour, -b.cut_m);
+    });
+    return out;
+}
+
+std::string toCsv(const std::vector<Cut>& cuts)
+{
+    std::string out = csv::row(
+        {"wire", "from", "to", "colour", "area_mm2", "drawn_m", "cut_m", "strip_from_mm", "strip_to_mm", "note"});
+    for (const Cut& c : cuts)
+        out +=
+            csv::row({c.wire.value, c.from, c.to, c.colour, units::formatNumber(c.area_m2 * 1e6, 2),
+                      units::formatNumber(c.drawn_m, 3), units::formatNumber(c.cut_m, 2),
+                      units::formatNumber(c.stripFrom_m * 1e3, 1), units::formatNumber(c.stripTo_m * 1e3, 1), c.note});
+    return out;
+}
+
+} // namespace vicegrip::materials

@@ -1,0 +1,35 @@
+#pragma once
+
+#include "core/job/job.h"
+
+#include <string>
+#include <vector>
+
+/// How long each wire is cut, and what is stripped at its ends.
+namespace vicegrip::materials {
+
+inline constexpr double kSlack = 0.03; ///< of the drawn length: a loom does not lie straight (typical)
+inline constexpr double kServiceLoop_m = 0.08; ///< at a plug, so that it can be pinned again (typical)
+inline constexpr double kStagger_m = 0.04; ///< from splice to splice, so that their bulges do not pile up (typical)
+
+/// A wire as it is cut.
+struct Cut
+{
+    job::WireId wire;
+    std::string from, to; ///< in words
+    std::string colour; ///< IEC 60757
+    double area_m2 = 0;
+    double drawn_m = 0;
+    double cut_m = 0; ///< with slack, service loops and stagger, rounded up to whole centimetres
+    double stripFrom_m = 0, stripTo_m = 0; ///< what the terminal or splice at each end needs
+    std::string note; ///< why it is longer than its neighbours; empty where it is not
+};
+
+/// Every wire, thickest first, then by colour and length, so that one reel is cut through before the next. Splices are
+/// staggered in the order they are drawn: each sits kStagger_m further from the plug than the one before.
+[[nodiscard]] std::vector<Cut> cutList(const job::Job& job);
+
+/// RFC 4180, a header line first. Lengths in m, areas in mm², strips in mm.
+[[nodiscard]] std::string toCsv(const std::vector<Cut>& cuts);
+
+} // namespace vicegrip::materials

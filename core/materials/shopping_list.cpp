@@ -1,0 +1,127 @@
+#include "core/materials/shopping_list.h"
+
+#include "core/base/csv.h"
+#include "core/branches/tree.h"
+#include "core/materials/cut_list.h"
+#include "core/parts/conductor.h"
+#include "core/pinning/pinning.h"
+#include "core/units/units.h"
+
+#include <cmath>
+#include <map>
+#include <set>
+
+namespace vicegrip::materials {
+namespace {
+
+using job::PointRef;
+
+double spare(double needed)
+{
+    return std::ceil(needed / 3);
+}
+
+/// Sleeves by the metre, a piece of shrink at each plug, a grommet for each wall.
+void dressings(const job::Job& job, std::vector<Item>& out)
+{
+    const auto millimetres = [](double m) { return units::formatNumber(m * 1e3, 1) + " mm"; };
+    std::map<double, double> sleeves;
+    std::map<std::pair<double, double>, double> shrinks, grommets;
+    const std::vector<branches::Stretch> all = branches::stretches(job);
+    for (size_t i = 0; i < all.size(); ++i) {
+        const job::Branch& b = job.branches[i];
+        const branches::Dressing& d = all[i].dressing;
+        if (d.sleeve_m > 0)
+            sleeves[d.sleeve_m] += b.length_m;
+        if (b.wall && d.hole_m > 0)
+            grommets[{d.hole_m, d.wall_m}] += 1;
+        for (const std::string* end : {&b.from, &b.to})
+            if (d.shrinkSupplied_m > 0 && job::findConnector(job, *end) != nullptr)
+                shrinks[{d.shrinkSupplied_m, d.shrinkRecovered_m}] += kShrink_m;
+    }
+    const auto tenths = [](double m) { return std::ceil(m * 10 - 1e-9) / 10; };
+    for (const auto& [size, length] : sleeves)
+        out.push_back({"Sleeve " + millimetres(size), "m", tenths(length), 0.5, "half a metre for ends and branches"});
+    for (const auto& [size, length] : shrinks)
+        out.push_back({"Shrink " + millimetres(size.first) + ", to " + millimetres(size.second), "m", tenths(length),
+                       0.2, "four pieces, for what must be done again"});
+    for (const auto& [size, count] : grommets)
+        out.push_back(
+            {"Grommet " + millimetres(size.first) + ", wall hole " + millimetres(size.second), "pcs", count, 0, {}});
+}
+
+} // namespace
+
+std::vector<Item> shoppingList(const job::Job& job)
+{
+    std::vector<Item> out;
+    std::map<std::pair<double, std::string>, double> metres;
+    for (const Cut& c : cutList(job))
+        metres[{-c.area_m2, c.colour}] += c.cut_m;
+    for (const auto& [kind, length] : metres)
+        out.push_back({"Wire " + parts::areaText(-kind.first) + " " + kind.second, "m",
+                       std::ceil(length * 10 - 1e-9) / 10, 1, "a metre for what is cut wrong"});
+    std::map<std::string, double> terminals, seals, blanks, plugs;
+    for (const job::Connector& c : job.connectors) {
+        const parts::Layout face = job::faceOf(c);
+        plugs[c.layout ? c.layout->name : faceOf(c).name + ", face not described"] += 1;
+        std::map<std::string, const parts::TerminalFamily*> families; // by cavity
+        for (const parts::Cavity& place : parts::cavities(face))
+            families[place.name] = place.terminal;
+        for (const pinning::Pin& pin : pinning::pinsOf(job, c)) {
+            const parts::TerminalFamily* f = families[pin.at.cavity];
+            if (f == nullptr)
+                continue;
+            const std::string name = f->name.empty() ? "family not named" : f->name;
+            if (!pin.wires.empty()) {
+                terminals[name] += 1;
+                seals[name] += f->sealed ? static_cast<double>(pin.wires.size()) : 0;
+            } else if (!pin.steps.empty()) {
+                blanks[name] += 1;
+            }
+        }
+    }
+    const auto add = [&](const char* what, const std::map<std::string, double>& all, bool spares) {
+        for (const auto& [name, count] : all)
+            if (count > 0)
+                out.push_back({what + name, "pcs", count, spares ? spare(count) : 0,
+                               spares ? "one more for each three" : std::string()});
+    };
+    add("Terminal, ", terminals, true);
+    add("Seal for ", seals, true);
+    add("Blank plug for ", blanks, true);
+    add("", plugs, false);
+    double lugs = 0;
+    std::set<std::string> splices;
+    for (const job::Wire& w : job.wires)
+        for (const PointRef* end : {&w.from, &w.to})
+            if (const job::Joint* j = job::findJoint(job, end->owner)) {
+                if (j->kind == job::JointKind::Splice)
+                    splices.insert(j->id);
+                else
+                    lugs += 1;
+            }
+    const auto joints = [&](const char* what, double count) {
+        if (count > 0)
+            out.push_back({what, "pcs", count, spare(count), "one more for each three"});
+    };
+    joints("Splice", static_cast<double>(splices.size()));
+    joints("Ring terminal", lugs);
+    dressings(job, out);
+    std::map<std::string, double> resistors;
+    for (const job::Resistor& r : job.resistors)
+        resistors[units::formatOhms(r.ohm) + ", " + units::formatNumber(r.tolerance * 100, 0) + " %"] += 1;
+    add("Resistor ", resistors, true);
+    return out;
+}
+
+std::string toCsv(const std::vector<Item>& items)
+{
+    std::string out = csv::row({"item", "unit", "needed", "spare", "buy", "why_spare"});
+    for (const Item& i : items)
+        out += csv::row({i.what, i.unit, units::formatNumber(i.needed, 1), units::formatNumber(i.spare, 1),
+                         units::formatNumber(i.needed + i.spare, 1), i.why});
+    return out;
+}
+
+} // namespace vicegrip::materials

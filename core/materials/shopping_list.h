@@ -1,0 +1,31 @@
+#pragma once
+
+#include "core/job/job.h"
+
+#include <string>
+#include <vector>
+
+/// What is bought for a job's harness.
+namespace vicegrip::materials {
+
+/// Something to buy.
+struct Item
+{
+    std::string what;
+    std::string unit; ///< "pcs" or "m"
+    double needed = 0, spare = 0;
+    std::string why; ///< of the spares
+};
+
+inline constexpr double kShrink_m = 0.05; ///< over the end of a sleeve at a plug (typical)
+
+/// Wire by area and colour, terminals and seals by family, blank plugs, plugs, resistors, splices; sleeves, shrink and
+/// grommets for the stretches of the harness. One terminal and
+/// seal more than needed for each three (common practice: a small kit of three, order one more); a metre more of each
+/// wire.
+[[nodiscard]] std::vector<Item> shoppingList(const job::Job& job);
+
+/// RFC 4180, a header line first. Lengths in m.
+[[nodiscard]] std::string toCsv(const std::vector<Item>& items);
+
+} // namespace vicegrip::materials

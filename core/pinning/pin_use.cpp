@@ -1,0 +1,73 @@
+#include "core/pinning/pin_use.h"
+
+#include "core/electrics/wiring.h"
+
+#include <set>
+
+namespace vicegrip::pinning {
+namespace {
+
+using parts::EcuPinRole;
+using parts::PinRole;
+
+struct Served
+{
+    PinRole role = PinRole::Signal;
+    std::set<job::CircuitId> circuits;
+};
+
+std::string shared(PinRole role, size_t circuits)
+{
+    const char* what = role == PinRole::Ground ? "Sensor ground" : role == PinRole::Supply ? "Sensor supply" : "Signal";
+    return std::string(what) + " of " + std::to_string(circuits);
+}
+
+std::string ofUnit(EcuPinRole role)
+{
+    switch (role) {
+    case EcuPinRole::SensorSupply:
+        return "Sensor supply";
+    case EcuPinRole::SensorGround:
+        return "Sensor ground";
+    case EcuPinRole::PowerFeed:
+        return "Power feed";
+    case EcuPinRole::KeyFeed:
+        return "Key feed";
+    case EcuPinRole::PowerGround:
+        return "Power ground";
+    case EcuPinRole::Input:
+        break;
+    }
+    return {};
+}
+
+} // namespace
+
+std::map<job::PointRef, PinUse> pinUses(const job::Job& job)
+{
+    std::map<job::PointRef, PinUse> out;
+    for (const parts::Ecu* unit : job::units(job))
+        for (const parts::EcuPin& pin : unit->pins) {
+            const parts::EcuInput* input = pin.input.empty() ? nullptr : job::findInput(job, pin.input);
+            out[job::PointRef::fromText(pin.at)] = {
+                input == nullptr ? ofUnit(pin.role) : "Input " + input->id.value + ", free", {}};
+        }
+    std::map<job::PointRef, Served> served;
+    const electrics::Wiring wiring(job);
+    for (const job::Circuit& c : job.circuits)
+        for (const electrics::Path& path : wiring.paths(c))
+            for (const job::PointRef& place : path.points) {
+                served[place].role = path.role;
+                served[place].circuits.insert(c.id);
+            }
+    for (const auto& [place, who] : served) {
+        const job::Circuit& first = *job::find(job, *who.circuits.begin());
+        if (who.circuits.size() == 1)
+            out[place] = {first.name + ", " + std::string(fields::enumName(who.role)), first.id};
+        else
+            out[place] = {shared(who.role, who.circuits.size()), {}};
+    }
+    return out;
+}
+
+} // namespace vicegrip::pinning

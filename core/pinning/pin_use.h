@@ -1,0 +1,20 @@
+#pragma once
+
+#include "core/job/job.h"
+
+#include <map>
+#include <string>
+
+/// What each cavity is for, in the words of the person who pins it.
+namespace vicegrip::pinning {
+
+struct PinUse
+{
+    std::string words; ///< "Coolant temp, signal", "Sensor ground of 7", "Power ground"
+    job::CircuitId circuit; ///< the one circuit it serves; empty when it serves several, or the unit itself
+};
+
+/// For every place of the drawing that serves something.
+[[nodiscard]] std::map<job::PointRef, PinUse> pinUses(const job::Job& job);
+
+} // namespace vicegrip::pinning

@@ -1,0 +1,205 @@
+#include "core/pinning/pinning.h"
+
+#include <algorithm>
+
+namespace vicegrip::pinning {
+namespace {
+
+using job::PointRef;
+
+const parts::Cavity* placeOf(const std::vector<parts::Cavity>& places, const std::string& cavity)
+{
+    const auto it = std::ranges::find(places, cavity, &parts::Cavity::name);
+    return it == places.end() ? nullptr : &*it;
+}
+
+const job::Pinned* record(const job::Job& job, const PointRef& at)
+{
+    const auto it = std::ranges::find(job.pinned, at, &job::Pinned::at);
+    return it == job.pinned.end() ? nullptr : &*it;
+}
+
+/// The record of a cavity for the wires that belong there now.
+job::Pinned& recordFor(job::Job& job, const PointRef& at, const std::string& when)
+{
+    std::vector<job::WireId> wires;
+    for (const job::Wire& w : job.wires)
+        if (w.from == at || w.to == at)
+            wires.push_back(w.id);
+    auto it = std::ranges::find(job.pinned, at, &job::Pinned::at);
+    if (it == job.pinned.end()) {
+        job.pinned.push_back({at, wires, 0, {}, when});
+        return job.pinned.back();
+    }
+    if (it->wires != wires)
+        *it = {at, wires, 0, {}, when};
+    it->when = when;
+    return *it;
+}
+
+PinState stateOf(Pin& pin, const job::Pinned* record)
+{
+    const bool blank = pin.wires.empty();
+    if (record != nullptr && record->wires != pin.wires) {
+        pin.ticked = 0;
+        pin.trouble = blank                   ? "A wire was pinned here that is no longer drawn: take it out."
+                      : record->wires.empty() ? "A blank plug sits where a wire belongs now: take it out."
+                                              : "Another wire was pinned here than is drawn now: take it out.";
+        return PinState::Wrong;
+    }
+    pin.ticked = record == nullptr ? 0 : std::min(record->steps, static_cast<int>(pin.steps.size()));
+    if (blank)
+        return pin.steps.empty() ? PinState::Open : pin.next() == nullptr ? PinState::BlankIn : PinState::BlankDue;
+    if (pin.next() != nullptr)
+        return pin.ticked == 0 ? PinState::Planned : PinState::InHand;
+    if (record->counted.empty())
+        return PinState::Seated;
+    if (record->counted != pin.at.cavity) {
+        pin.trouble = "The second count led to cavity " + record->counted + ": it belongs in " + pin.at.cavity +
+                      ". Take it out, and look at what " + record->counted + " holds.";
+        return PinState::Wrong;
+    }
+    return PinState::Counted;
+}
+
+} // namespace
+
+std::vector<Pin> pinsOf(const job::Job& job, const job::Connector& connector)
+{
+    const parts::Layout face = job::faceOf(connector);
+    const std::vector<parts::Cavity> places = parts::cavities(face);
+    std::map<std::string, std::vector<job::WireId>> wires; // by cavity
+    std::map<std::string, double> thinnest; // of the wires there: its crimp holds least
+    for (const job::Wire& w : job.wires)
+        for (const PointRef* end : {&w.from, &w.to})
+            if (end->owner == connector.id) {
+                wires[end->cavity].push_back(w.id);
+                const auto [known, first] = thinnest.emplace(end->cavity, w.area_m2);
+                known->second = first ? w.area_m2 : std::min(known->second, w.area_m2);
+            }
+    const bool wired = !wires.empty(); // what is left open of a plug is known once it has wires
+    std::vector<Pin> out;
+    for (const std::string& cavity : connector.cavities) {
+        Pin pin;
+        pin.at = {connector.id, cavity};
+        pin.wires = wires[cavity];
+        const parts::Cavity* place = placeOf(places, cavity);
+        const parts::TerminalFamily* family =
+            place != nullptr && place->terminal != nullptr ? place->terminal : &face.terminals.front();
+        if (!pin.wires.empty())
+            pin.steps = handSteps(*family, thinnest[cavity]);
+        else if (family->sealed && (wired || record(job, pin.at) != nullptr))
+            pin.steps = blankSteps();
+        pin.state = stateOf(pin, record(job, pin.at));
+        out.push_back(std::move(pin));
+    }
+    return out;
+}
+
+bool isDone(PinState state)
+{
+    return state == PinState::Open || state == PinState::BlankIn || state == PinState::Counted;
+}
+
+std::optional<size_t> nextPin(const std::vector<Pin>& pins)
+{
+    for (PinState first : {PinState::Wrong, PinState::InHand, PinState::Seated, PinState::Planned, PinState::BlankDue})
+        if (const auto it = std::ranges::find(pins, first, &Pin::state); it != pins.end())
+            return static_cast<size_t>(it - pins.begin());
+    return std::nullopt;
+}
+
+void tick(job::Job& job, const PointRef& at, const std::string& when)
+{
+    const job::Connector* connector = job::findConnector(job, at.owner);
+    if (connector == nullptr)
+        return;
+    const std::vector<Pin> pins = pinsOf(job, *connector);
+    const auto pin = std::ranges::find(pins, at, &Pin::at);
+    if (pin == pins.end() || pin->next() == nullptr)
+        return;
+    const int steps = ++recordFor(job, at, when).steps;
+    if (steps == static_cast<int>(pin->steps.size()))
+        job::note(job, when, at.text(), job::spoken(job, at) + (pin->wires.empty() ? ": blank plug in" : ": seated"));
+}
+
+void untick(job::Job& job, const PointRef& at)
+{
+    const auto it = std::ranges::find(job.pinned, at, &job::Pinned::at);
+    if (it == job.pinned.end())
+        return;
+    it->counted.clear();
+    if (--it->steps <= 0)
+        job.pinned.erase(it);
+}
+
+void count(job::Job& job, const PointRef& at, const std::string& cavity, const std::string& when)
+{
+    recordFor(job, at, when).counted = cavity;
+    job::note(job, when, at.text(),
+              job::spoken(job, at) +
+                  (cavity == at.cavity ? ": counted again, right" : ": the second count led to cavity " + cavity));
+}
+
+void pullOut(job::Job& job, const PointRef& at, const std::string& when)
+{
+    if (record(job, at) != nullptr)
+        job::note(job, when, at.text(), job::spoken(job, at) + ": taken out");
+    std::erase_if(job.pinned, [&](const job::Pinned& p) { return p.at == at; });
+}
+
+Result<std::string> countTyped(const parts::Layout& layout, parts::Face face, std::string_view typed)
+{
+    const auto expected = [](std::string sentence) -> Result<std::string> {
+        return fail(ErrorCode::Malformed, std::move(sentence));
+    };
+    std::vector<int> numbers;
+    std::string word, letters;
+    bool fromRight = false;
+    for (char c : std::string(typed) + " ") {
+        const bool part = (c >= '0' && c <= '9') || (c >= 'A' && c <= 'Z') || (c >= 'a' && c <= 'z');
+        if (part) {
+            word += c;
+            continue;
+        }
+        if (const auto n = parts::cavityNumber(false, word))
+            numbers.push_back(*n);
+        else if (word == "right" || word == "r")
+            fromRight = true;
+        else if (layout.letters && parts::cavityNumber(true, word))
+            letters = word;
+        else if (!word.empty() && word != "row" && word != "left" && word != "l")
+            return expected("\"" + word + "\" is not understood: expected a row and a place, such as 2 6");
+        word.clear();
+    }
+    std::string cavity = letters;
+    if (numbers.size() == 1 && letters.empty())
+        cavity = std::to_string(numbers[0]);
+    else if (numbers.size() == 2) {
+        int fromLeft = numbers[1];
+        for (const parts::Cavity& c : parts::cavities(layout))
+            if (fromRight && c.row == numbers[0] - 1)
+                if (const auto there = parts::countOf(layout, c.name, face); there->fromRight == numbers[1])
+                    fromLeft = there->fromLeft;
+        cavity = parts::countedTo(layout, face, numbers[0], fromLeft);
+        if (cavity.empty())
+            return expected("there is no place " + std::to_string(numbers[1]) + " in row " +
+                            std::to_string(numbers[0]) + " of this face");
+    }
+    if (cavity.empty())
+        return expected("expected a row and a place, such as 2 6, or the number read off the part");
+    if (!parts::countOf(layout, cavity, face))
+        return expected("this face has no cavity " + cavity);
+    return cavity;
+}
+
+std::string otherEnds(const job::Job& job, const Pin& pin)
+{
+    std::string out;
+    for (const job::Wire& w : job.wires)
+        if (std::ranges::find(pin.wires, w.id) != pin.wires.end())
+            out += (out.empty() ? "" : ", ") + job::spoken(job, w.from == pin.at ? w.to : w.from);
+    return out;
+}
+
+} // namespace vicegrip::pinning

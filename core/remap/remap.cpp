@@ -1,0 +1,282 @@
+#include "core/remap/remap.h"
+
+#include "core/base/typed_text.h"
+#include "core/wires/colour.h"
+#include "core/pinning/pin_use.h"
+#include "core/pinning/pinning.h"
+#include "core/remap/work_at_plug.h"
+#include "core/pasted/pasted_list.h"
+
+#include <algorithm>
+#include <map>
+#include <set>
+
+namespace vicegrip::remap {
+namespace {
+
+/// What people write for the words of a function (common practice).
+const std::map<std::string, std::vector<std::string>>& spelledOut()
+{
+    static const std::map<std::string, std::vector<std::string>> kWords = {
+        {"clt", {"coolant", "temp"}},
+        {"ect", {"coolant", "temp"}},
+        {"water", {"coolant"}},
+        {"iat", {"intake", "air", "temp"}},
+        {"act", {"intake", "air", "temp"}},
+        {"map", {"manifold", "pressure"}},
+        {"tps", {"throttle"}},
+        {"maf", {"air", "mass"}},
+        {"airflow", {"air", "mass"}},
+        {"ckp", {"crank", "trigger"}},
+        {"cmp", {"cam", "trigger"}},
+        {"crankshaft", {"crank"}},
+        {"camshaft", {"cam"}},
+        {"vss", {"speed"}},
+        {"flex", {"fuel", "composition"}},
+        {"ethanol", {"fuel", "composition"}},
+        {"temperature", {"temp"}},
+        {"earth", {"ground"}},
+        {"gnd", {"ground"}},
+        {"return", {"ground"}},
+        {"vref", {"sensor", "supply"}},
+        {"5v", {"sensor", "supply"}},
+        {"reference", {"sensor", "supply"}},
+        {"12v", {"power", "feed"}},
+        {"battery", {"power", "feed"}},
+        {"ecu", {"power"}},
+        {"sig", {"signal"}},
+        {"output", {"signal"}},
+        {"second", {"2"}},
+        {"press", {"pressure"}},
+        {"accelerator", {"pedal"}},
+    };
+    return kWords;
+}
+
+std::set<std::string> tokens(std::string_view words)
+{
+    static const std::set<std::string> kSilent = {"of", "the", "and", "wire", "pin", "position", "plug", "to", "track"};
+    std::set<std::string> out;
+    std::string word;
+    for (char c : typed::lower(std::string(words)) + " ") {
+        if ((c >= 'a' && c <= 'z') || (c >= '0' && c <= '9')) {
+            word += c;
+            continue;
+        }
+        if (const auto it = spelledOut().find(word); it != spelledOut().end())
+            out.insert(it->second.begin(), it->second.end());
+        else if (!word.empty() && !kSilent.contains(word))
+            out.insert(word);
+        word.clear();
+    }
+    return out;
+}
+
+/// Shared words of all words (Jaccard 1901). A signal is meant where no role is said.
+double likeness(std::set<std::string> a, std::set<std::string> b)
+{
+    const auto complete = [](std::set<std::string>& words) {
+        const bool role = words.contains("ground") || words.contains("supply") || words.contains("feed");
+        words.erase("signal");
+        if (role && words.contains("sensor"))
+            words.erase("power");
+        if (!role)
+            words.insert("signal");
+        if (words.contains("signal"))
+            words.erase("sensor");
+    };
+    complete(a);
+    complete(b);
+    std::set<std::string> both, all = a;
+    std::ranges::set_intersection(a, b, std::inserter(both, both.end()));
+    all.insert(b.begin(), b.end());
+    return all.empty() ? 0 : static_cast<double>(both.size()) / static_cast<double>(all.size());
+}
+
+/// What a cavity of the job's plug is for; several circuits share a ground, whose number is no word of its name.
+std::string functionOf(const pinning::PinUse& use)
+{
+    const auto of = use.words.find(" of ");
+    return use.circuit.empty() && of != std::string::npos ? use.words.substr(0, of) : use.words;
+}
+
+struct NewPin
+{
+    std::string cavity, function, colour;
+};
+
+std::vector<NewPin> newPins(const job::Job& job, const job::Connector& connector)
+{
+    const auto uses = pinning::pinUses(job);
+    std::vector<NewPin> out;
+    for (const pinning::Pin& pin : pinning::pinsOf(job, connector)) {
+        const auto use = uses.find(pin.at);
+        if (pin.wires.empty() || use == uses.end())
+            continue;
+        std::string colour;
+        for (const job::Wire& w : job.wires)
+            if (w.id == pin.wires.front())
+                colour = w.colour;
+        out.push_back({pin.at.cavity, functionOf(use->second), colour});
+    }
+    return out;
+}
+
+/// Which new pin each old one becomes: the likest pairs first, among equals those that stay. -1 for none.
+std::vector<int> matched(const std::vector<job::OldPin>& old, const std::vector<NewPin>& now)
+{
+    struct Pair
+    {
+        double likeness = 0;
+        bool stays = false;
+        size_t from = 0, to = 0;
+    };
+    constexpr double kLikeEnough = 0.5;
+    std::vector<Pair> pairs;
+    std::vector<std::set<std::string>> there;
+    for (const NewPin& n : now)
+        there.push_back(tokens(n.function));
+    for (size_t i = 0; i < old.size(); ++i) {
+        const auto words = tokens(old[i].function);
+        if (words.empty())
+            continue;
+        for (size_t k = 0; k < now.size(); ++k)
+            if (const double like = likeness(words, there[k]); like >= kLikeEnough)
+                pairs.push_back({like, old[i].cavity == now[k].cavity, i, k});
+    }
+    std::ranges::stable_sort(pairs, [](const Pair& a, const Pair& b) {
+        return std::pair(a.likeness, a.stays) > std::pair(b.likeness, b.stays);
+    });
+    std::vector<int> out(old.size(), -1);
+    std::set<size_t> taken;
+    for (const Pair& p : pairs)
+        if (out[p.from] < 0 && taken.insert(p.to).second)
+            out[p.from] = static_cast<int>(p.to);
+    return out;
+}
+
+std::string counted(size_t n, const char* one, const char* many)
+{
+    return std::to_string(n) + " " + (n == 1 ? one : many);
+}
+
+std::string verdictOn(const std::vector<Remapped>& rows)
+{
+    std::map<Fate, size_t> n;
+    size_t otherColour = 0;
+    for (const Remapped& r : rows) {
+        ++n[r.fate];
+        otherColour += r.otherColour ? 1 : 0;
+    }
+    std::string out = counted(n[Fate::Stays], "stays", "stay") + ", " + counted(n[Fate::Moves], "moves", "move") +
+                      ", " + counted(n[Fate::Exchanged], "is exchanged", "are exchanged") + ", " +
+                      std::to_string(n[Fate::New]) + " new, " + counted(n[Fate::Goes], "goes", "go") + ".";
+    if (otherColour > 0)
+        out += " " + counted(otherColour, "wire that stays has", "wires that stay have") +
+               " another colour than the old list: count cavities, do not follow colours.";
+    return out;
+}
+
+} // namespace
+
+Remap remap(const job::Job& job, const job::OldPlug& old)
+{
+    Remap out;
+    const job::Connector* connector = job::findConnector(job, old.connector);
+    if (connector == nullptr)
+        return out;
+    const std::vector<NewPin> now = newPins(job, *connector);
+    const std::vector<int> to = matched(old.pins, now);
+    std::map<std::string, std::string> towards; // new cavity by old one
+    for (size_t i = 0; i < to.size(); ++i)
+        if (to[i] >= 0)
+            towards[old.pins[i].cavity] = now[static_cast<size_t>(to[i])].cavity;
+    std::map<std::string, std::string> functionNow;
+    for (const NewPin& n : now)
+        functionNow[n.cavity] = n.function;
+    for (const NewPin& n : now) {
+        Remapped& r = out.rows.emplace_back();
+        r.function = n.function;
+        r.newCavity = n.cavity;
+        r.newColour = n.colour;
+        r.fate = Fate::New;
+        for (size_t i = 0; i < to.size(); ++i) {
+            if (to[i] < 0 || now[static_cast<size_t>(to[i])].cavity != n.cavity)
+                continue;
+            const job::OldPin& o = old.pins[i];
+            r.oldCavity = o.cavity;
+            r.oldColour = o.colour;
+            r.asListed = o.function;
+            r.fate = o.cavity == n.cavity ? Fate::Stays : Fate::Moves;
+            const auto back = towards.find(n.cavity);
+            if (r.fate == Fate::Moves && back != towards.end() && back->second == o.cavity) {
+                r.fate = Fate::Exchanged;
+                r.with = functionNow[o.cavity];
+            }
+            r.otherColour = r.fate == Fate::Stays && !o.colour.empty() && o.colour != n.colour;
+        }
+    }
+    for (size_t i = 0; i < to.size(); ++i)
+        if (to[i] < 0 && !old.pins[i].function.empty()) {
+            const job::OldPin& o = old.pins[i];
+            out.rows.push_back({Fate::Goes, o.function, o.cavity, o.colour, {}, {}, {}, false, o.function});
+        }
+    out.work = workOf(*connector, old, out.rows);
+    out.verdict = verdictOn(out.rows);
+    return out;
+}
+
+Result<PastedPlug> pasteOldPins(std::string_view text)
+{
+    static const std::vector<pasted::SheetColumn> kColumns = {
+        {"cavity", {"cavity", "pin", "no", "no.", "number", "position"}},
+        {"function", {"function", "what", "circuit", "signal", "use"}},
+        {"colour", {"colour", "color", "wire", "wire colour", "wire color"}}};
+    return pasted::readSheet(text, kColumns).map([](const pasted::Sheet& sheet) {
+        PastedPlug out;
+        std::set<std::string> seen;
+        for (const pasted::SheetLine& line : sheet.lines) {
+            const auto cell = [&](const char* column) {
+                const auto it = line.cells.find(column);
+                return it == line.cells.end() ? std::string() : it->second;
+            };
+            PastedPin& said = out.lines.emplace_back(PastedPin{line.number, line.text, {}});
+            job::OldPin pin{cell("cavity"), cell("function"), {}};
+            const bool name =
+                !pin.cavity.empty() && pin.cavity.size() <= 8 && std::ranges::all_of(pin.cavity, [](char c) {
+                    return (c >= '0' && c <= '9') || (c >= 'A' && c <= 'Z') || (c >= 'a' && c <= 'z');
+                });
+            if (!name) {
+                said.trouble = "expected a cavity first, such as 12 or A12";
+                continue;
+            }
+            constexpr size_t kLongest = 200;
+            if (pin.function.size() > kLongest) {
+                said.trouble = "the function is longer than 200 characters";
+                continue;
+            }
+            if (!seen.insert(pin.cavity).second) {
+                said.trouble = "cavity " + pin.cavity + " stands twice: the first is kept";
+                continue;
+            }
+            if (const std::string typed = cell("colour"); !typed.empty()) {
+                if (const auto letters = wires::parseColour(typed))
+                    pin.colour = *letters;
+                else
+                    said.trouble = letters.error().sentence + "; kept without a colour";
+            }
+            out.pins.push_back(std::move(pin));
+        }
+        return out;
+    });
+}
+
+std::string textOf(const std::vector<job::OldPin>& pins)
+{
+    std::string out;
+    for (const job::OldPin& p : pins)
+        out += p.cavity + "; " + p.function + "; " + p.colour + "\n";
+    return out;
+}
+
+} // namespace vicegrip::remap

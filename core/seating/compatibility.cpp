@@ -1,0 +1,158 @@
+#include "core/seating/compatibility.h"
+
+#include "core/harness/edits.h"
+#include "core/harness/resistors.h"
+
+#include <algorithm>
+
+namespace vicegrip::seating {
+namespace {
+
+using parts::InputMode;
+using parts::SignalKind;
+using units::Dimension;
+
+/// A span is met within this share: 5 V into an input that reads to 5 V (typical tolerance of a supply).
+constexpr double kSpanSlack = 0.02;
+
+std::string roundVolts(double v)
+{
+    return units::formatNumber(v, v < 10 && v != static_cast<int>(v) ? 1 : 0) + " V";
+}
+
+std::string hertz(double hz)
+{
+    return hz >= 1000 ? units::formatNumber(hz / 1000, 1) + " kHz" : units::formatNumber(hz, 0) + " Hz";
+}
+
+double mostHertz(const parts::Sensor& s)
+{
+    const auto* o = std::get_if<parts::OpenCollector>(&s.model);
+    return o != nullptr ? o->high_hz : s.high;
+}
+
+/// What the circuit puts on the input at most, after a divider in the harness.
+double voltsAtInput(const job::Job& job, const job::Circuit& circuit, const parts::Sensor& sensor)
+{
+    double series = 0, toGround = 0;
+    const auto net = harness::signalNet(job, circuit);
+    for (const job::Resistor& r : job.resistors) {
+        if (r.kind == job::ResistorKind::Series && net.contains(r.from))
+            series += r.ohm;
+        if (r.kind == job::ResistorKind::ToGround && net.contains(r.from))
+            toGround = r.ohm;
+    }
+    const double share = toGround > 0 ? toGround / (toGround + series) : 1;
+    return parts::mostVolts(sensor) * share;
+}
+
+Misfit modeMisfit(const parts::Sensor& sensor, const parts::EcuInput& input)
+{
+    switch (parts::signalOf(sensor)) {
+    case SignalKind::Voltage:
+        return input.takes(InputMode::Analog) ? Misfit{} : Misfit{MisfitKind::Mode, "it measures no voltage"};
+    case SignalKind::OnOff:
+        return input.takes(InputMode::Switch) || input.takes(InputMode::Analog)
+                   ? Misfit{}
+                   : Misfit{MisfitKind::Mode, "it cannot be set to a switch"};
+    case SignalKind::Frequency:
+        break;
+    }
+    if (!input.takes(InputMode::Frequency))
+        return {MisfitKind::Mode, "it counts no frequency"};
+    if (std::holds_alternative<parts::Reluctance>(sensor.model) && !input.reluctance)
+        return {MisfitKind::Coil, "it cannot read a coil's alternating voltage"};
+    if (mostHertz(sensor) > input.most_hz)
+        return {MisfitKind::Frequency,
+                "it counts to " + hertz(input.most_hz) + " and the sensor gives up to " + hertz(mostHertz(sensor))};
+    return {};
+}
+
+Misfit voltsMisfit(const job::Job& job, const job::Circuit& circuit, const parts::Sensor& sensor,
+                   const parts::EcuInput& input)
+{
+    if (std::holds_alternative<parts::Reluctance>(sensor.model))
+        return {}; // the coil's own input clamps it
+    const double most = voltsAtInput(job, circuit, sensor);
+    if (most > input.withstands_v)
+        return {MisfitKind::Damage, "it withstands " + roundVolts(input.withstands_v) +
+                                        " and the sensor puts out up to " + roundVolts(most)};
+    // Pulses and a switch's states need not be told apart beyond the span; a voltage must be.
+    const SignalKind signal = parts::signalOf(sensor);
+    const bool measured =
+        signal == SignalKind::Voltage || (signal == SignalKind::OnOff && !input.takes(InputMode::Switch));
+    if (most > input.span_v * (1 + kSpanSlack) && measured)
+        return {MisfitKind::Volts,
+                "it reads to " + roundVolts(input.span_v) + " and the sensor puts out up to " + roundVolts(most)};
+    return {};
+}
+
+} // namespace
+
+Misfit kindMisfit(const job::Circuit& circuit, const parts::Sensor& sensor, const parts::EcuInput& input)
+{
+    if (!input.functions.empty() && std::ranges::find(input.functions, circuit.function.value) == input.functions.end())
+        return {MisfitKind::Function,
+                "the firmware uses it for " + (input.name.empty() ? input.functions.front() : input.name) + " only"};
+    return modeMisfit(sensor, input);
+}
+
+Misfit misfit(const job::Job& job, const job::Circuit& circuit, const parts::EcuInput& input)
+{
+    const parts::Sensor* sensor = job::sensorOf(job, circuit);
+    if (sensor == nullptr)
+        return {MisfitKind::Function, "the circuit has no sensor"};
+    if (Misfit kind = kindMisfit(circuit, *sensor, input); !kind.none())
+        return kind;
+    if (parts::needsPullUp(*sensor) && !harness::suitingPullUp(input, true) &&
+        harness::pullUpOf(job, circuit) == nullptr)
+        return {MisfitKind::PullUp,
+                "it has no pull-up, and the " + std::string(std::holds_alternative<parts::OpenCollector>(sensor->model)
+                                                                ? "open collector only pulls down"
+                                                                : "sensor makes no voltage")};
+    return voltsMisfit(job, circuit, *sensor, input);
+}
+
+std::vector<std::string> capabilities(const parts::EcuInput& input)
+{
+    std::vector<std::string> out;
+    if (input.takes(InputMode::Analog))
+        out.push_back("0–" + roundVolts(input.span_v));
+    if (input.takes(InputMode::Frequency))
+        out.push_back("to " + hertz(input.most_hz));
+    if (input.reluctance)
+        out.emplace_back("coil");
+    if (input.modes == std::vector{InputMode::Switch})
+        out.emplace_back("switch");
+    std::vector<double> pullUps = input.pullUpChoices_ohm;
+    if (pullUps.empty() && input.pull_up_ohm)
+        pullUps.push_back(*input.pull_up_ohm);
+    std::string text;
+    for (double ohm : pullUps)
+        text += (text.empty() ? "" : ", ") + units::formatOhms(ohm);
+    if (!text.empty())
+        out.push_back((input.pullUpFixed ? "pull-up always " : "pull-up ") + text);
+    return out;
+}
+
+std::vector<std::string> demands(const parts::Sensor& sensor)
+{
+    std::vector<std::string> out;
+    if (std::holds_alternative<parts::Reluctance>(sensor.model))
+        out.emplace_back("coil");
+    else if (parts::signalOf(sensor) == SignalKind::Frequency)
+        out.push_back("to " + hertz(mostHertz(sensor)));
+    else if (parts::signalOf(sensor) == SignalKind::OnOff)
+        out.emplace_back("switch");
+    else if (parts::mostVolts(sensor) > 0)
+        out.push_back("to " + roundVolts(parts::mostVolts(sensor)));
+    else
+        out.emplace_back("resistance");
+    if (parts::needsPullUp(sensor))
+        out.emplace_back("needs a pull-up");
+    if (sensor.feed == parts::Feed::SensorSupply && !parts::cavityOf(sensor, parts::PinRole::Supply).empty())
+        out.push_back(units::format(parts::supplyAmps(sensor, 5), Dimension::Current, "mA", 1));
+    return out;
+}
+
+} // namespace vicegrip::seating

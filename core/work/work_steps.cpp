@@ -1,0 +1,344 @@
+#include "core/work/work_steps.h"
+
+#include "core/pinning/pinning.h"
+
+#include <algorithm>
+#include <array>
+#include <map>
+#include <set>
+
+namespace vicegrip::work {
+namespace {
+
+using pinning::Pin;
+
+constexpr const char *kBay = "engine bay", *kCabin = "cabin", *kUnder = "under the car", *kIntake = "under the intake",
+                     *kFront = "front of the engine", *kBench = "bench";
+
+/// Where a sensor usually sits, and what buries it (typical; common practice for oil pressure and rear sensors).
+struct Site
+{
+    std::string_view function;
+    const char* place;
+    const char* gate; ///< empty: it can be reached at any time
+    const char* mount; ///< what fitting it takes
+    const char* tools;
+};
+
+constexpr std::array kSites = {
+    Site{"crank", kFront, "front-drive", "Set the air gap with feelers; prove it before anything goes in front of it.",
+         "feelers"},
+    Site{"cam", kBay, "", "Oil the O-ring.", ""},
+    Site{"clt", kIntake, "intake", "Drain first, engine cold; sealant on a tapered thread unless it is coated.",
+         "deep socket, sealant"},
+    Site{"oil-pressure", kIntake, "intake", "Sealant on a tapered thread unless it is coated; snug in aluminium.",
+         "deep socket, sealant"},
+    Site{"oil-temp", kIntake, "intake", "Washer or sealant as the thread wants; snug in aluminium.", "deep socket"},
+    Site{"wideband", kUnder, "", "Bung at least 15 degrees above horizontal; exhaust cold, car on stands.", "stands"},
+    Site{"egt", kUnder, "", "Exhaust cold.", "stands"},
+    Site{"gearbox-temp", kUnder, "undertray", "In the pan, not in the cooler line; car on stands.", "stands, sealant"},
+    Site{"speed", kUnder, "undertray", "Oil the O-ring; car on stands.", "stands"},
+    Site{"turbo-speed", kBay, "", "Turbocharger cold.", ""},
+    Site{"fuel-pressure", kBay, "", "Relieve the fuel pressure, rag, no flame, extinguisher at hand.", "line spanners"},
+    Site{"flex", kBay, "", "Relieve the fuel pressure, rag, no flame, extinguisher at hand.", "line spanners"},
+    Site{"fuel-temp", kBay, "", "Relieve the fuel pressure, rag, no flame, extinguisher at hand.", "line spanners"},
+    Site{"fuel-level", kUnder, "", "Tank vented; no flame; local rules and licensed practice come first.", ""},
+    Site{"pedal1", kCabin, "", "", ""},
+    Site{"pedal2", kCabin, "", "", ""},
+    Site{"brake", kCabin, "", "", ""},
+    Site{"clutch", kCabin, "", "", ""},
+    Site{"gear", kUnder, "undertray", "Car on stands.", "stands"},
+};
+
+const Site& siteOf(const job::Circuit& circuit)
+{
+    static constexpr Site kElsewhere{"", kBay, "", "", ""};
+    const auto it = std::ranges::find(kSites, circuit.function.value, &Site::function);
+    return it == kSites.end() ? kElsewhere : *it;
+}
+
+/// Where a plug is: where the user said, else where its function usually sits.
+std::string placeOf(const job::Connector& plug, const char* usual)
+{
+    return plug.place.empty() ? usual : plug.place;
+}
+
+/// What buries a plug that the user has put somewhere himself.
+std::string gateAt(const std::string& place)
+{
+    const auto it = std::ranges::find(gates(), place, &Gate::place);
+    return it == gates().end() ? std::string() : it->id;
+}
+
+const Gate* gateOf(const std::string& id)
+{
+    const auto it = std::ranges::find(gates(), id, &Gate::id);
+    return it == gates().end() ? nullptr : &*it;
+}
+
+bool has(const std::vector<std::string>& list, const std::string& name)
+{
+    return std::ranges::find(list, name) != list.end();
+}
+
+/// Wires of a plug are all in their cavities, counted.
+bool pinned(const job::Job& job, const job::Connector& connector)
+{
+    return std::ranges::all_of(pinning::pinsOf(job, connector), [](const Pin& p) { return pinning::isDone(p.state); });
+}
+
+bool hasWires(const job::Job& job, const std::string& owner)
+{
+    return std::ranges::any_of(job.wires,
+                               [&](const job::Wire& w) { return w.from.owner == owner || w.to.owner == owner; });
+}
+
+/// Collects the chores in the order a person would name them.
+class Collector
+{
+  public:
+    explicit Collector(const job::Job& job) : m_job(job) {}
+
+    std::vector<Chore> all()
+    {
+        add({"battery-off",
+             "Battery negative lead off",
+             kBay,
+             {},
+             "spanner",
+             "Nothing is cut or crimped on a live car.",
+             false});
+        mounting();
+        for (const job::Circuit& c : m_job.circuits)
+            sensor(c);
+        grounds();
+        plugs();
+        closing();
+        return std::move(m_out);
+    }
+
+  private:
+    void add(Chore chore)
+    {
+        if (chore.id != "battery-off")
+            chore.after.insert(chore.after.begin(), "battery-off");
+        chore.done = chore.done || has(m_job.hands.done, chore.id);
+        m_out.push_back(std::move(chore));
+    }
+
+    void mounting()
+    {
+        // A wire that is pinned anywhere shows that the harness lies.
+        const bool laid = std::ranges::any_of(m_job.pinned, [](const job::Pinned& p) { return !p.wires.empty(); });
+        add({"mount-ecu",
+             "Mount " + m_job.ecu.name,
+             kCabin,
+             {},
+             "",
+             "The hole in the wall is planned from where it sits.",
+             laid});
+        add({"wall-hole",
+             "Drill the wall, grommet on the harness first",
+             kCabin,
+             {"mount-ecu"},
+             "drill, hole saw",
+             "The grommet does not go on over the plugs.",
+             laid});
+        add({"lay",
+             "Lay the harness, long, nothing shrunk",
+             kBay,
+             {"wall-hole"},
+             "",
+             "Nothing is cut to length before it lies.",
+             laid});
+    }
+
+    /// What is behind a gate that is shut waits until it is open.
+    void behind(const std::string& gate, Chore& chore)
+    {
+        if (gate.empty())
+            return;
+        if (has(m_job.hands.closed, gate) && !chore.done) {
+            const Gate& g = *gateOf(gate);
+            if (m_opened.insert(gate).second)
+                add({"open-" + gate, g.open, g.place, {}, "", "It is on already, and there is work behind it.", false});
+            chore.after.push_back("open-" + gate);
+        }
+        m_behind[gate].push_back(chore.id);
+    }
+
+    void sensor(const job::Circuit& circuit)
+    {
+        const job::Device* device = job::find(m_job, circuit.device);
+        const job::Connector* plug = device == nullptr ? nullptr : job::findConnector(m_job, device->connector);
+        if (plug == nullptr)
+            return;
+        const Site& site = siteOf(circuit);
+        const std::string place = placeOf(*plug, site.place), gate = plug->place.empty() ? site.gate : gateAt(place);
+        const bool done = pinned(m_job, *plug) && hasWires(m_job, plug->id);
+        Chore fit{
+            "fit-" + circuit.id.value, "Fit the sensor: " + circuit.name, place, {}, site.tools, site.mount, done};
+        behind(gate, fit);
+        add(fit);
+        Chore pin{"plug-" + plug->id,
+                  "Pin and count " + plug->label,
+                  place,
+                  {"fit-" + circuit.id.value, "lay"},
+                  "crimp tool",
+                  {},
+                  done};
+        behind(gate, pin);
+        m_plugs.push_back(pin.id);
+        add(pin);
+    }
+
+    void grounds()
+    {
+        for (const job::Joint& j : m_job.joints)
+            if (j.kind == job::JointKind::Stud && hasWires(m_job, j.id))
+                add({"ground-" + j.id,
+                     "Ground: " + j.label + ", clean metal, star washer",
+                     j.body == "chassis" ? kCabin : kBay,
+                     {"lay"},
+                     "wire brush, spanner",
+                     "A ground on paint reads as a fault of whatever returns to it.",
+                     false});
+    }
+
+    void plugs()
+    {
+        for (const job::Connector& c : m_job.connectors)
+            if (c.kind == job::ConnectorKind::Load && hasWires(m_job, c.id)) {
+                const std::string place = placeOf(c, kBay);
+                Chore pin{"plug-" + c.id,  "Pin and count " + c.label, place, {"lay"}, "crimp tool", {},
+                          pinned(m_job, c)};
+                behind(gateAt(place), pin);
+                m_plugs.push_back(pin.id);
+                add(pin);
+            }
+        std::vector<std::string> arrived = m_plugs;
+        for (const job::Connector& c : m_job.connectors)
+            if (c.kind == job::ConnectorKind::Inline && hasWires(m_job, c.id)) {
+                add({"plug-" + c.id,
+                     "Pin and count " + c.label,
+                     kBench,
+                     {},
+                     "crimp tool",
+                     "A bulkhead half is pinned on the bench, where both faces can be seen.",
+                     pinned(m_job, c)});
+                arrived.push_back("plug-" + c.id);
+            }
+        for (const job::Connector& c : m_job.connectors)
+            if (c.kind == job::ConnectorKind::Ecu && hasWires(m_job, c.id)) {
+                add({"plug-" + c.id, "Pin and count " + c.label, kCabin, arrived, "crimp tool",
+                     "Every wire must have arrived before the last plug is closed.", pinned(m_job, c)});
+                m_plugs.push_back("plug-" + c.id);
+            }
+    }
+
+    void closing()
+    {
+        for (const Gate& g : gates()) {
+            const auto held = m_behind.find(g.id);
+            if (held == m_behind.end())
+                continue;
+            const bool stays = has(m_job.hands.closed, g.id) && !m_opened.contains(g.id);
+            add({g.id, g.what, g.place, held->second, "", "What it buries is fitted, pinned and counted.", stays});
+        }
+        add({"sleeves", "Close sleeves and shrink", kBay, m_plugs, "heat gun", "A shrunk sleeve lets no wire be moved.",
+             false});
+        std::vector<std::string> last = {"sleeves"};
+        for (const Chore& c : m_out)
+            if (c.id.starts_with("ground-") || gateOf(c.id) != nullptr)
+                last.push_back(c.id);
+        add({"battery-on", "Battery negative lead on, key off", kBay, last, "spanner",
+             "Meter comes next, before the key.", false});
+    }
+
+    const job::Job& m_job;
+    std::set<std::string> m_opened;
+    std::map<std::string, std::vector<std::string>> m_behind; ///< chores by the gate that buries them
+    std::vector<std::string> m_plugs;
+    std::vector<Chore> m_out;
+};
+
+} // namespace
+
+const std::vector<Gate>& gates()
+{
+    static const std::vector<Gate> kGates = {
+        {"intake", "Intake manifold", "Intake manifold goes back on", "Intake manifold off again", kIntake, 2.5},
+        {"front-drive", "Front drive and pulleys", "Front drive and pulleys go back on",
+         "Front drive and pulleys off again", kFront, 3},
+        {"undertray", "Undertray", "Undertray goes back on", "Undertray off again, car on stands", kUnder, 0.5},
+    };
+    return kGates;
+}
+
+const std::vector<std::string>& places()
+{
+    static const std::vector<std::string> kPlaces = {kBay, kCabin, kUnder, kIntake, kFront, kBench};
+    return kPlaces;
+}
+
+std::optional<std::string> plugOf(const std::string& chore, const job::Job& job)
+{
+    if (chore.starts_with("plug-"))
+        return chore.substr(5);
+    if (chore.starts_with("fit-"))
+        if (const job::Circuit* c = job::find(job, job::CircuitId{chore.substr(4)}))
+            if (const job::Device* device = job::find(job, c->device))
+                return device->connector;
+    return std::nullopt;
+}
+
+void setPlace(job::Job& job, const std::string& plug, const std::string& place)
+{
+    for (job::Connector& c : job.connectors)
+        if (c.id == plug)
+            c.place = place;
+}
+
+std::vector<Chore> chores(const job::Job& job)
+{
+    return Collector(job).all();
+}
+
+std::vector<std::string> costs(const job::Job& job)
+{
+    std::vector<std::string> out;
+    const std::vector<Chore> all = chores(job);
+    for (const Gate& g : gates()) {
+        const auto behind = std::ranges::count_if(
+            all, [&](const Chore& c) { return !c.done && c.id != g.id && has(c.after, "open-" + g.id); });
+        if (behind > 0)
+            out.push_back(g.open + ": " + std::to_string(behind) + (behind == 1 ? " chore" : " chores") +
+                          " behind it, about " + units::formatNumber(g.hours, 1) + " h to open and close (typical)");
+    }
+    return out;
+}
+
+bool tick(job::Job& job, const std::string& chore, const std::string& when)
+{
+    if (chore.starts_with("plug-"))
+        return false;
+    const std::vector<Chore> all = chores(job);
+    if (const auto it = std::ranges::find(all, chore, &Chore::id); it != all.end())
+        job::note(job, when, chore, it->what + ": done");
+    if (chore.starts_with("open-"))
+        setClosed(job, chore.substr(5), false);
+    else if (gateOf(chore) != nullptr)
+        setClosed(job, chore, true);
+    else if (!has(job.hands.done, chore))
+        job.hands.done.push_back(chore);
+    return true;
+}
+
+void setClosed(job::Job& job, const std::string& gate, bool closed)
+{
+    std::erase(job.hands.closed, gate);
+    if (closed)
+        job.hands.closed.push_back(gate);
+}
+
+} // namespace vicegrip::work

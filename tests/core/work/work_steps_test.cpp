@@ -1,0 +1,107 @@
+#include "core/work/work_steps.h"
+#include "tests/support/library.h"
+#include "tests/support/petrel.h"
+
+#include <algorithm>
+#include <gmock/gmock.h>
+
+namespace vicegrip::work {
+namespace {
+
+using testing::HasSubstr;
+
+/// Petrel before anybody has pinned anything.
+job::Job bare()
+{
+    job::Job job = test::petrel();
+    job.pinned.clear();
+    return job;
+}
+
+std::vector<std::string> ordered(const std::vector<Chore>& all)
+{
+    const auto r = route(all);
+    EXPECT_TRUE(r) << (r ? "" : r.error().sentence);
+    std::vector<std::string> out;
+    for (size_t i : r ? r->order : std::vector<size_t>{})
+        out.push_back(all[i].id);
+    return out;
+}
+
+ptrdiff_t at(const std::vector<std::string>& order, const std::string& id)
+{
+    const auto it = std::ranges::find(order, id);
+    EXPECT_NE(it, order.end()) << id;
+    return it - order.begin();
+}
+
+/// Common practice, no source: what will be buried comes first.
+TEST(Hands, BuriedSensorsComeBeforeWhatBuriesThem)
+{
+    const auto order = ordered(chores(bare()));
+    for (const char* sensor : {"fit-clt", "fit-oil-pressure", "plug-CLT", "plug-OIL-PRESSURE"})
+        EXPECT_LT(at(order, sensor), at(order, "intake")) << sensor;
+    EXPECT_LT(at(order, "plug-CRANK"), at(order, "front-drive")) << "proved before whatever stands in front of it";
+    EXPECT_EQ(order.front(), "battery-off");
+    EXPECT_EQ(order.back(), "battery-on");
+    EXPECT_LT(at(order, "wall-hole"), at(order, "lay")) << "the grommet goes on before the plugs";
+    EXPECT_LT(at(order, "plug-MAP"), at(order, "plug-A")) << "the ECU's plug is the last";
+    EXPECT_LT(at(order, "plug-A"), at(order, "sleeves")) << "nothing is shrunk before it fits";
+    EXPECT_TRUE(route(chores(bare()))->optimal);
+}
+
+TEST(Hands, WhatIsPinnedIsDone)
+{
+    const auto all = chores(test::petrel());
+    const auto done = [&](const char* id) { return std::ranges::find(all, id, &Chore::id)->done; };
+    EXPECT_TRUE(done("plug-MAP"));
+    EXPECT_TRUE(done("plug-A"));
+    EXPECT_FALSE(done("plug-B")) << "two wires of it are still out";
+    EXPECT_TRUE(route(all));
+}
+
+TEST(Hands, AGateThatIsShutCostsOpeningIt)
+{
+    EXPECT_TRUE(costs(bare()).empty());
+    job::Job shut = bare();
+    setClosed(shut, "intake", true);
+    const auto cost = costs(shut);
+    ASSERT_EQ(cost.size(), 1U);
+    EXPECT_THAT(cost[0], testing::AllOf(HasSubstr("Intake manifold off again"), HasSubstr("2.5 h")));
+    const auto order = ordered(chores(shut));
+    EXPECT_LT(at(order, "open-intake"), at(order, "fit-clt"));
+    EXPECT_LT(at(order, "fit-clt"), at(order, "intake")) << "and it goes on again afterwards";
+    job::Job pinned = test::petrel();
+    setClosed(pinned, "intake", true);
+    EXPECT_TRUE(costs(pinned).empty()) << "nothing is left to do behind it";
+}
+
+TEST(Hands, TickedChoresAreDoneAndGatesOpenAndShut)
+{
+    job::Job job = bare();
+    const auto done = [&](const std::string& id) {
+        const auto all = chores(job);
+        const auto it = std::ranges::find(all, id, &Chore::id);
+        return it != all.end() && it->done;
+    };
+    EXPECT_FALSE(done("mount-ecu"));
+    EXPECT_TRUE(tick(job, "mount-ecu", "t"));
+    EXPECT_TRUE(done("mount-ecu"));
+    EXPECT_FALSE(tick(job, "plug-A", "t")) << "a plug is done when its cavities are";
+    EXPECT_TRUE(tick(job, "intake", "t"));
+    EXPECT_EQ(job.hands.closed, std::vector<std::string>{"intake"});
+    EXPECT_TRUE(tick(job, "open-intake", "t"));
+    EXPECT_TRUE(job.hands.closed.empty());
+    const auto again = job::read(job::write(job));
+    ASSERT_TRUE(again) << again.error().text();
+    EXPECT_EQ(again->hands, job.hands);
+}
+
+TEST(Hands, AnEmptyJobHasNoCircularWork)
+{
+    EXPECT_TRUE(route(chores(test::jobOn("small-4"))));
+    EXPECT_TRUE(route(chores(job::Job{})));
+}
+
+} // namespace
+} // namespace vicegrip::work
