@@ -21,9 +21,9 @@ int main(int argc, char** argv)
     parser.addVersionOption();
     parser.addPositionalArgument(QStringLiteral("JOB"), QStringLiteral("A .vicegrip file"), QStringLiteral("[JOB]"));
     const QCommandLineOption bench(QStringLiteral("bench"), QStringLiteral("Connect to a simulated bench of the job"));
-    const QCommandLineOption faults(QStringLiteral("faults"), QStringLiteral("Fault sheet for the bench"),
+    const QCommandLineOption faults(QStringLiteral("faults"), QStringLiteral("Fault list for the bench"),
                                     QStringLiteral("FILE"));
-    const QCommandLineOption night(QStringLiteral("night"), QStringLiteral("Start with the night sheet"));
+    const QCommandLineOption night(QStringLiteral("night"), QStringLiteral("Start with the night colours"));
     const QCommandLineOption shots(QStringLiteral("shots"),
                                    QStringLiteral("Take the pictures for the documentation, then end"),
                                    QStringLiteral("FOLDER"));

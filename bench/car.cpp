@@ -13,7 +13,7 @@ namespace {
 constexpr double kOverloadOhms = 60e6; ///< of a hand meter (typical)
 
 /// Within tolerance, but not on it.
-job::Job asFitted(job::Job job, unsigned seed)
+job::Job asBuilt(job::Job job, unsigned seed)
 {
     std::mt19937 random(seed);
     std::uniform_real_distribution<double> within(-0.4, 0.4);
@@ -24,9 +24,9 @@ job::Job asFitted(job::Job job, unsigned seed)
 
 } // namespace
 
-Car::Car(job::Job job, electrics::FaultSheet faults, unsigned seed)
+Car::Car(job::Job job, electrics::FaultList faults, unsigned seed)
     : m_job(std::move(job)),
-      m_fitted(asFitted(m_job, seed)),
+      m_asBuilt(asBuilt(m_job, seed)),
       m_faults(std::move(faults)),
       m_ambient_k(m_job.surroundings.ambient_k),
       m_seed(seed),
@@ -58,14 +58,14 @@ void Car::takeUpTables()
 
 electrics::Situation Car::situation() const
 {
-    job::Surroundings surroundings = m_fitted.surroundings;
+    job::Surroundings surroundings = m_asBuilt.surroundings;
     surroundings.ambient_k = m_ambient_k;
-    return {m_condition, surroundings, m_felt, m_faults};
+    return {m_condition, surroundings, m_measurands, m_faults};
 }
 
 Result<void> Car::solve()
 {
-    auto built = electrics::build(m_fitted, situation());
+    auto built = electrics::build(m_asBuilt, situation());
     if (!built) {
         m_electrics.reset();
         return tl::make_unexpected(built.error());
@@ -74,16 +74,16 @@ Result<void> Car::solve()
     return {};
 }
 
-Result<void> Car::rewire(job::Job job, electrics::FaultSheet faults)
+Result<void> Car::rewire(job::Job job, electrics::FaultList faults)
 {
-    job::Job fitted = asFitted(job, m_seed);
-    auto built = electrics::build(fitted, {m_condition, fitted.surroundings, m_felt, faults});
+    job::Job fitted = asBuilt(job, m_seed);
+    auto built = electrics::build(fitted, {m_condition, fitted.surroundings, m_measurands, faults});
     if (!built)
         return tl::make_unexpected(built.error());
     if (job.surroundings.ambient_k != m_job.surroundings.ambient_k)
         m_ambient_k = job.surroundings.ambient_k;
     m_job = std::move(job);
-    m_fitted = std::move(fitted);
+    m_asBuilt = std::move(fitted);
     m_faults = std::move(faults);
     return solve();
 }
@@ -104,13 +104,13 @@ Result<void> Car::putProbes(const job::PointRef& red, const job::PointRef& black
     return {};
 }
 
-Result<void> Car::feel(const job::CircuitId& circuit, double value)
+Result<void> Car::apply(const job::CircuitId& circuit, double value)
 {
     if (job::find(m_job, circuit) == nullptr)
         return fail(ErrorCode::Reference, "the car has no circuit \"" + circuit.value + "\"");
     if (!std::isfinite(value))
         return fail(ErrorCode::Range, "that is not a number");
-    m_felt[circuit] = value;
+    m_measurands[circuit] = value;
     return solve();
 }
 
@@ -191,9 +191,10 @@ std::vector<link::EcuPulses> Car::pulses()
             continue; // the ECU is off
         link::EcuPulses pulses{*index, 0, 0};
         if (levels->swings()) {
-            const auto felt = m_felt.find(circuit.id);
-            const double value =
-                felt != m_felt.end() ? felt->second : electrics::atRest(circuit, m_fitted.surroundings).value;
+            const auto measurand = m_measurands.find(circuit.id);
+            const double value = measurand != m_measurands.end()
+                                     ? measurand->second
+                                     : electrics::atRest(circuit, m_asBuilt.surroundings).value;
             pulses.hz = parts::hertzAt(*sensor, value) * (1 + noise(2e-4));
             if (pulses.hz > 0)
                 pulses.low_s = sensor->kind == parts::SensorKind::FlexFuel

@@ -10,7 +10,7 @@
 #include <string>
 #include <vector>
 
-/// The simulated car: the job's own network with a fault sheet, what hands have done to it, and the instruments' noise.
+/// The simulated car: the job's own network with a fault list, what hands have done to it, and the instruments' noise.
 namespace vicegrip::bench {
 
 class Car
@@ -18,15 +18,15 @@ class Car
   public:
     /// `job` is as drawn. The car as fitted is never quite nominal: `seed` decides how far within tolerance its supply
     /// and battery lie.
-    Car(job::Job job, electrics::FaultSheet faults, unsigned seed = 1);
+    Car(job::Job job, electrics::FaultList faults, unsigned seed = 1);
 
-    /// Another drawing or fault sheet; what hands have done stays. Errors as electrics::build; the car stays as it was.
-    Result<void> rewire(job::Job job, electrics::FaultSheet faults);
+    /// Another drawing or fault list; what hands have done stays. Errors as electrics::build; the car stays as it was.
+    Result<void> rewire(job::Job job, electrics::FaultList faults);
 
     /// What hands do. Errors (Reference) name what the car does not have.
     Result<void> setCondition(job::Condition condition);
     Result<void> putProbes(const job::PointRef& red, const job::PointRef& black);
-    Result<void> feel(const job::CircuitId& circuit, double value); ///< SI
+    Result<void> apply(const job::CircuitId& circuit, double value); ///< SI
     Result<void> setAmbient(double kelvin);
 
     /// The meter across the probes. No value: overload, or nothing that can be measured so.
@@ -38,7 +38,7 @@ class Car
     /// What the ECU counts on its frequency inputs. An output that cannot pull its line down, or whose line is not
     /// pulled up, gives no pulses.
     [[nodiscard]] std::vector<link::EcuPulses> pulses();
-    /// What the ECU was left holding: the tables whose value the job has on record, and what the fault sheet says.
+    /// What the ECU was left holding: the tables whose value the job has on record, and what the fault list says.
     void takeUpTables();
     void accept(const link::EcuTable& table) { m_tables[table.input] = table; }
 
@@ -50,10 +50,10 @@ class Car
     double noise(double sigma) { return std::normal_distribution<double>(0, sigma)(m_random); }
 
     job::Job m_job; ///< as drawn
-    job::Job m_fitted; ///< as built
-    electrics::FaultSheet m_faults;
+    job::Job m_asBuilt; ///< as built
+    electrics::FaultList m_faults;
     job::Condition m_condition = job::Condition::KeyOn;
-    std::map<job::CircuitId, double> m_felt;
+    std::map<job::CircuitId, double> m_measurands;
     double m_ambient_k;
     job::PointRef m_red, m_black;
     std::optional<electrics::Electrics> m_electrics;

@@ -1,5 +1,7 @@
 #include "bench/control.h"
 
+#include "core/base/old_names.h"
+
 #include <QJsonDocument>
 #include <QJsonObject>
 
@@ -11,12 +13,12 @@ job::PointRef pointOf(const QJsonValue& value)
     return job::PointRef::fromText(value.toString().toStdString());
 }
 
-Result<void> feelAll(Car& car, const QJsonObject& felt)
+Result<void> applyAll(Car& car, const QJsonObject& measurands)
 {
-    for (auto it = felt.begin(); it != felt.end(); ++it) {
+    for (auto it = measurands.begin(); it != measurands.end(); ++it) {
         if (!it.value().isDouble())
-            return fail(ErrorCode::Malformed, "what a sensor feels must be a number");
-        if (auto done = car.feel({it.key().toStdString()}, it.value().toDouble()); !done)
+            return fail(ErrorCode::Malformed, "a measurand must be a number");
+        if (auto done = car.apply({it.key().toStdString()}, it.value().toDouble()); !done)
             return done;
     }
     return {};
@@ -28,6 +30,17 @@ Result<void> setCondition(Car& car, const QString& name)
         if (name == QString::fromUtf8(known.data(), static_cast<qsizetype>(known.size())))
             return car.setCondition(condition);
     return fail(ErrorCode::Malformed, "a condition is \"battery-off\" or \"key-on\"");
+}
+
+QJsonObject renewed(const QJsonObject& request)
+{
+    QJsonObject out;
+    for (auto it = request.begin(); it != request.end(); ++it) {
+        const std::string name = it.key().toStdString();
+        const std::string_view now = old_names::requestMember(name);
+        out[QString::fromUtf8(now.data(), static_cast<qsizetype>(now.size()))] = it.value();
+    }
+    return out;
 }
 
 Result<void> obey(Car& car, const QJsonObject& request)
@@ -42,7 +55,7 @@ Result<void> obey(Car& car, const QJsonObject& request)
     };
     when("condition", [&](const QJsonValue& v) { return setCondition(car, v.toString()); });
     when("ambient_k", [&](const QJsonValue& v) { return car.setAmbient(v.toDouble()); });
-    when("feel", [&](const QJsonValue& v) { return feelAll(car, v.toObject()); });
+    when("measurand", [&](const QJsonValue& v) { return applyAll(car, v.toObject()); });
     when("red", [&](const QJsonValue& v) {
         return car.putProbes(pointOf(v), pointOf(request.value(QLatin1String("black"))));
     });
@@ -56,7 +69,7 @@ Result<void> obey(Car& car, const QJsonObject& request)
 QByteArray control(Car& car, const QByteArray& request)
 {
     const QJsonDocument document = QJsonDocument::fromJson(request);
-    const Result<void> done = document.isObject() ? obey(car, document.object())
+    const Result<void> done = document.isObject() ? obey(car, renewed(document.object()))
                                                   : fail(ErrorCode::Malformed, "a request is one JSON object a line");
     QJsonObject reply;
     if (done)

@@ -44,8 +44,8 @@ int main(int argc, char** argv)
     parser.addHelpOption();
     parser.addVersionOption();
     parser.addPositionalArgument(QStringLiteral("JOB"), QStringLiteral("A .vicegrip file; read again when it changes"));
-    const QCommandLineOption faults(
-        QStringLiteral("faults"), QStringLiteral("A fault sheet; read again when it changes"), QStringLiteral("FILE"));
+    const QCommandLineOption faults(QStringLiteral("faults"),
+                                    QStringLiteral("A fault list; read again when it changes"), QStringLiteral("FILE"));
     parser.addOption(faults);
     parser.process(app);
     if (parser.positionalArguments().size() != 1)

@@ -33,7 +33,7 @@ Result<Car> Server::readCar() const
     return job::readFile(m_jobFile).and_then([&](const job::Job& job) -> Result<Car> {
         if (m_faultsFile.empty())
             return Car(job, {});
-        return electrics::readFaultsFile(m_faultsFile, job).map([&](const electrics::FaultSheet& faults) {
+        return electrics::readFaultsFile(m_faultsFile, job).map([&](const electrics::FaultList& faults) {
             return Car(job, faults);
         });
     });
@@ -72,7 +72,7 @@ void Server::welcome(link::LineSocket* line, const QByteArray& channel)
     }
 }
 
-/// The sheet and the job are read again when they change on disk; a file that cannot be used is said and left.
+/// The list and the job are read again when they change on disk; a file that cannot be used is said and left.
 void Server::watch()
 {
     for (const auto& file : {m_jobFile, m_faultsFile}) {
@@ -88,7 +88,7 @@ void Server::reload()
 {
     watch();
     const auto fresh = job::readFile(m_jobFile).and_then([&](const job::Job& job) -> Result<void> {
-        electrics::FaultSheet faults;
+        electrics::FaultList faults;
         if (!m_faultsFile.empty()) {
             auto read = electrics::readFaultsFile(m_faultsFile, job);
             if (!read)

@@ -1,7 +1,7 @@
 #include "core/analysis/analysis.h"
+#include "core/branches/bundle.h"
 #include "core/brief/needs.h"
 #include "core/circuit/solution.h"
-#include "core/branches/bundle.h"
 #include "core/harness/edits.h"
 #include "core/harness/start.h"
 #include "core/job/json.h"
@@ -194,22 +194,22 @@ BENCHMARK(packBundle)->Arg(60)->Unit(benchmark::kMillisecond);
 void orderOfHands(benchmark::State& state)
 {
     std::mt19937 random(5); // NOLINT(bugprone-random-generator-seed)
-    std::vector<work::Chore> chores;
+    std::vector<work::Step> steps;
     for (int i = 0; i < state.range(0); ++i) {
-        work::Chore c;
+        work::Step c;
         c.id = c.what = std::to_string(i);
         c.place = std::to_string(random() % 8);
         for (int n = 0; n < 2 && i > 5; ++n)
             c.after.push_back(std::to_string(random() % static_cast<unsigned>(i)));
-        chores.push_back(std::move(c));
+        steps.push_back(std::move(c));
     }
     for (auto _ : state)
-        benchmark::DoNotOptimize(work::route(chores));
+        benchmark::DoNotOptimize(work::order(steps));
 }
 BENCHMARK(orderOfHands)->Arg(120)->Unit(benchmark::kMillisecond);
 
 /// A thermistor's curve over a converter of so many counts: steep at both ends, with a bend of each sense.
-void placeKnots(benchmark::State& state)
+void placeBreakpoints(benchmark::State& state)
 {
     const auto samples = static_cast<size_t>(state.range(1));
     std::vector<scaling::Sample> curve;
@@ -218,9 +218,9 @@ void placeKnots(benchmark::State& state)
         curve.push_back({static_cast<double>(i), 1 / (1 / 298.15 + std::log(share / (1 - share)) / 3500)});
     }
     for (auto _ : state)
-        benchmark::DoNotOptimize(scaling::bestKnots(curve, static_cast<size_t>(state.range(0))));
+        benchmark::DoNotOptimize(scaling::bestBreakpoints(curve, static_cast<size_t>(state.range(0))));
 }
-BENCHMARK(placeKnots)->Args({16, 4096})->Args({16, 512})->Unit(benchmark::kMillisecond);
+BENCHMARK(placeBreakpoints)->Args({16, 4096})->Args({16, 512})->Unit(benchmark::kMillisecond);
 
 } // namespace
 } // namespace vicegrip

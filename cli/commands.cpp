@@ -105,16 +105,16 @@ int expect(const ExpectOptions& options)
         return refuse(analysis.networkTrouble, kNoAnswer);
 
     Json circuits = Json::array();
-    for (const analysis::CircuitView& view : analysis.circuits) {
+    for (const proof::CircuitView& view : analysis.circuits) {
         if (!options.circuit.empty() && view.id.value != options.circuit)
             continue;
         const job::Circuit& circuit = *job::find(*analysis.job, view.id);
         Json stations = Json::array();
-        for (const proof::Judged& j : analysis::stations(view, condition))
+        for (const proof::Judged& j : proof::stations(view, condition))
             stations.push_back(asJson(j));
         circuits.push_back({{"circuit", view.id.value}, {"name", circuit.name}, {"stations", stations}});
         if (!options.json)
-            print(circuit, analysis::stations(view, condition));
+            print(circuit, proof::stations(view, condition));
     }
     if (circuits.empty())
         return refuse("the job has no circuit \"" + options.circuit + "\"", kNoAnswer);
@@ -134,10 +134,10 @@ int netlist(const NetlistOptions& options)
                                    .surroundings = job->surroundings,
                                    .running = options.running};
     if (!options.faults.empty()) {
-        auto sheet = electrics::readFaultsFile(options.faults, *job);
-        if (!sheet)
-            return refuse(sheet.error(), kUnreadable);
-        situation.faults = std::move(*sheet);
+        auto list = electrics::readFaultsFile(options.faults, *job);
+        if (!list)
+            return refuse(list.error(), kUnreadable);
+        situation.faults = std::move(*list);
     }
     std::cout << electrics::netlist(*job, situation).deck(job->name + ", " + options.condition);
     return kFine;

@@ -34,7 +34,7 @@ struct NetlistOptions
 {
     std::string job;
     std::string condition = "key-on"; ///< "battery-off" or "key-on"
-    std::string faults; ///< a fault sheet; empty: none
+    std::string faults; ///< a fault list; empty: none
     bool running = false; ///< every load draws
 };
 
@@ -43,7 +43,7 @@ struct ScaleOptions
     std::string job;
     std::string circuit;
     std::optional<int> points;
-    std::string knots; ///< even, best, free; empty: the job's
+    std::string breakpoints; ///< even, best, free; empty: the job's
     std::string kind; ///< table, line, polynomial, steinhart; empty: the job's
     int degree = 3; ///< of a polynomial that is asked for
     bool counts = false; ///< converter counts in place of volts, whatever the job says

@@ -107,18 +107,18 @@ int fitANtc(const NumberTable& table, const FitOptions& options)
 
 int fitMonotone(const NumberTable& table, const FitOptions& options)
 {
-    std::vector<fit::Monotone::Knot> knots;
+    std::vector<fit::Monotone::Breakpoint> breakpoints;
     for (size_t i = 0; i < table.size(); ++i) {
         const auto row = table.row(i);
-        knots.push_back({row[0], row[1]});
+        breakpoints.push_back({row[0], row[1]});
     }
-    const auto curve = fit::Monotone::through(knots);
+    const auto curve = fit::Monotone::through(breakpoints);
     if (!curve)
         return refuse(curve.error(), kNoAnswer);
     constexpr int kSteps = 100;
     Json points = Json::array();
     std::vector<std::string> lines = {"x,y"};
-    const double from = curve->knots().front().x, to = curve->knots().back().x;
+    const double from = curve->breakpoints().front().x, to = curve->breakpoints().back().x;
     for (int i = 0; i <= kSteps; ++i) {
         const double x = std::lerp(from, to, static_cast<double>(i) / kSteps);
         points.push_back({x, curve->at(x)});

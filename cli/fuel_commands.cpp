@@ -121,7 +121,7 @@ int throttle(const ThrottleOptions& options)
     if (!recording)
         return refuse(recording.error(), kUnreadable);
     const double count_v = options.span_v / ((1 << options.bits) - 1);
-    const auto report = document::inFile(throttle::judge(*recording, count_v), options.strokes);
+    const auto report = document::inFile(throttle::reportOn(*recording, count_v), options.strokes);
     if (!report)
         return refuse(report.error(), kNoAnswer);
     const auto& r = *report;
@@ -130,13 +130,13 @@ int throttle(const ThrottleOptions& options)
         for (const auto& d : r.deadSpots)
             spots.push_back({{"volts", d.volts}, {"depth_v", d.depth_v}, {"strokes", d.strokes}});
         Json out{{"strokes", r.strokes},
-                 {"shut_v", r.shut_v},
+                 {"closed_v", r.closed_v},
                  {"open_v", r.open_v},
-                 {"shut_limit_v", r.limits.shut_v},
+                 {"closed_limit_v", r.limits.closed_v},
                  {"open_limit_v", r.limits.open_v},
                  {"margin_v", r.margin_v},
                  {"noise_v", r.noise_v},
-                 {"shut_spread_v", r.shutSpread_v},
+                 {"closed_spread_v", r.closedSpread_v},
                  {"open_spread_v", r.openSpread_v},
                  {"falls", r.falls},
                  {"dead_spots", spots}};
@@ -148,8 +148,8 @@ int throttle(const ThrottleOptions& options)
         std::cout << out.dump(2) << '\n';
         return kFine;
     }
-    std::cout << r.strokes << (r.strokes == 1 ? " stroke" : " strokes") << "\nshut rests at " << volts(r.shut_v)
-              << " (within " << volts(r.shutSpread_v) << "), limit " << volts(r.limits.shut_v) << "\nopen rests at "
+    std::cout << r.strokes << (r.strokes == 1 ? " stroke" : " strokes") << "\nclosed rests at " << volts(r.closed_v)
+              << " (within " << volts(r.closedSpread_v) << "), limit " << volts(r.limits.closed_v) << "\nopen rests at "
               << volts(r.open_v) << " (within " << volts(r.openSpread_v) << "), limit " << volts(r.limits.open_v)
               << "\nnoise " << units::format(r.noise_v, Dimension::Voltage, "mV", 1) << '\n';
     if (r.falls)

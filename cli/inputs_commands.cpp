@@ -24,11 +24,9 @@ std::string kpa(double pa)
 }
 
 /// The values a pull-up was weighed against, in the sensor's unit.
-Json weighed(const seating::FittedPullUp& fitted, const parts::Sensor& sensor)
+Json weighed(const seating::AddedPullUp& fitted, const parts::Sensor& sensor)
 {
-    const auto inUnit = [&](double si) {
-        return units::toUnit(si, sensor.measures, sensor.unit) - units::toUnit(0, sensor.measures, sensor.unit);
-    };
+    const auto inUnit = [&](double si) { return units::differenceToUnit(si, sensor.measures, sensor.unit); };
     Json out = Json::array();
     for (const seating::PullUpChoice& c : fitted.weighed)
         out.push_back({{"ohm", c.ohm},
@@ -52,7 +50,8 @@ int seat(const SeatOptions& options)
     const parts::Library parts = library();
     const seating::Plan plan = seating::bestPlan(*read);
     job::Job seated = *read;
-    seating::take(seated, plan);
+    if (const auto taken = seating::take(seated, plan); !taken)
+        return refuse(taken.error(), kNoAnswer);
     Json seats = Json::array(), without = Json::array();
     for (const seating::Seat& s : plan.seats)
         seats.push_back({{"circuit", s.circuit.value}, {"input", s.input.value}});
@@ -63,7 +62,7 @@ int seat(const SeatOptions& options)
             refusals.push_back({{"input", r.input.value}, {"reason", r.reason}});
         for (const auto& w : seating::waysOut(seated, circuit, parts)) {
             ways.push_back({{"do", w.title}, {"detail", w.detail}});
-            if (const auto* fitted = seating::fittedBy(w); fitted != nullptr && !fitted->weighed.empty())
+            if (const auto* fitted = seating::addedBy(w); fitted != nullptr && !fitted->weighed.empty())
                 ways.back()["pull_ups"] = weighed(*fitted, *job::sensorOf(seated, circuit));
         }
         without.push_back({{"circuit", id.value},

@@ -1,9 +1,12 @@
 #include "cli/commands.h"
+#include "core/base/old_names.h"
 #include "core/units/units.h"
 
 #include <CLI/CLI.hpp>
 #include <exception>
 #include <iostream>
+#include <string>
+#include <vector>
 
 namespace {
 
@@ -57,7 +60,7 @@ int main(int argc, char** argv)
     netlistCommand->add_option("JOB", netlistOptions.job, "A .vicegrip file")->required();
     netlistCommand->add_option("--condition", netlistOptions.condition, "battery-off or key-on")
         ->check(CLI::IsMember({"battery-off", "key-on"}));
-    netlistCommand->add_option("--faults", netlistOptions.faults, "A fault sheet");
+    netlistCommand->add_option("--faults", netlistOptions.faults, "A fault list");
     netlistCommand->add_flag("--running", netlistOptions.running, "Every load draws");
     netlistCommand->callback([&] { code = netlist(netlistOptions); });
 
@@ -67,7 +70,7 @@ int main(int argc, char** argv)
     scaleCommand->add_option("--circuit", scaleOptions.circuit, "The circuit, by id")->required();
     scaleCommand->add_option("--points", scaleOptions.points, "Points of the table, 2 to 200")
         ->check(CLI::Range(2, 200));
-    scaleCommand->add_option("--knots", scaleOptions.knots, "even, best (on the curve) or free (beside it)")
+    scaleCommand->add_option("--breakpoints", scaleOptions.breakpoints, "even, best (on the curve) or free (beside it)")
         ->check(CLI::IsMember({"even", "best", "free"}));
     scaleCommand
         ->add_option("--kind", scaleOptions.kind,
@@ -216,7 +219,13 @@ int main(int argc, char** argv)
     planCommand->callback([&] { code = plan(planOptions); });
 
     try {
-        app.parse(argc, argv);
+        std::vector<std::string> renewed;
+        for (int i = 0; i < argc; ++i)
+            renewed.push_back(vicegrip::old_names::option(argv[i]));
+        std::vector<const char*> arguments;
+        for (const std::string& argument : renewed)
+            arguments.push_back(argument.c_str());
+        app.parse(argc, arguments.data());
     } catch (const CLI::ParseError& e) {
         return app.exit(e) == 0 ? kFine : kUsage;
     } catch (const std::exception& e) {

@@ -1,10 +1,10 @@
 #include "cli/printing.h"
 #include "core/branches/bundle.h"
+#include "core/job/json.h"
 #include "core/materials/cut_list.h"
 #include "core/materials/shopping_list.h"
 #include "core/pinning/pin_use.h"
 #include "core/pinning/pinning.h"
-#include "core/job/json.h"
 #include "core/work/work_steps.h"
 
 #include <cmath>
@@ -57,7 +57,7 @@ Json pinJson(const job::Job& job, const pinning::Pin& pin, const parts::Layout& 
         wires.push_back(w.value);
     Json out = {{"cavity", pin.at.cavity},
                 {"state", stateName(pin.state)},
-                {"for", use == uses.end() ? "" : use->second.words},
+                {"for", use == uses.end() ? "" : use->second.purpose},
                 {"wires", wires},
                 {"other_end", pinning::otherEnds(job, pin)}};
     if (count)
@@ -222,40 +222,40 @@ int plan(const PlanOptions& options)
     job::Job stated = *job;
     for (const std::string& gate : options.closed)
         work::setClosed(stated, gate, true);
-    const auto chores = work::chores(stated);
-    const auto route = work::route(chores);
-    if (!route)
-        return refuse(route.error(), kNoAnswer);
+    const auto steps = work::steps(stated);
+    const auto order = work::order(steps);
+    if (!order)
+        return refuse(order.error(), kNoAnswer);
     const auto costs = work::costs(stated);
     if (options.json) {
         Json list = Json::array();
-        for (size_t i : route->order)
-            list.push_back({{"id", chores[i].id},
-                            {"what", chores[i].what},
-                            {"place", chores[i].place},
-                            {"tools", chores[i].tools},
-                            {"why", chores[i].why}});
+        for (size_t i : order->order)
+            list.push_back({{"id", steps[i].id},
+                            {"what", steps[i].what},
+                            {"place", steps[i].place},
+                            {"tools", steps[i].tools},
+                            {"why", steps[i].why}});
         std::cout << Json{{"job", job->name},
-                          {"moves", route->moves},
-                          {"optimal", route->optimal},
+                          {"moves", order->moves},
+                          {"optimal", order->optimal},
                           {"costs", costs},
-                          {"chores", list}}
+                          {"steps", list}}
                          .dump(2)
                   << '\n';
         return kFine;
     }
     Columns columns;
     std::string place;
-    for (size_t i : route->order) {
-        if (chores[i].place != place)
-            columns.heading(place = chores[i].place);
-        columns.row({chores[i].what, chores[i].tools, chores[i].why}, "  ");
+    for (size_t i : order->order) {
+        if (steps[i].place != place)
+            columns.heading(place = steps[i].place);
+        columns.row({steps[i].what, steps[i].tools, steps[i].why}, "  ");
     }
     columns.print();
     for (const std::string& c : costs)
         std::cout << "costs: " << c << '\n';
-    std::cout << route->order.size() << " chores, " << route->moves << " changes of place"
-              << (route->optimal ? ", proved the fewest\n" : ", the fewest found\n");
+    std::cout << order->order.size() << " steps, " << order->moves << " changes of place"
+              << (order->optimal ? ", proved the fewest\n" : ", the fewest found\n");
     return kFine;
 }
 

@@ -18,13 +18,13 @@ struct Scaled
     analysis::Analysis analysis;
     const job::Circuit* circuit = nullptr;
     const parts::Sensor* sensor = nullptr;
-    const analysis::CircuitView* view = nullptr;
+    const proof::CircuitView* view = nullptr;
 
     /// The unit the ECU has the value in.
     [[nodiscard]] std::string unit() const { return scaling::unitOf(*sensor, circuit->scaling); }
     /// A value, and a difference of one, in that unit.
     [[nodiscard]] double shown(double si) const { return units::toUnit(si, sensor->measures, unit()); }
-    [[nodiscard]] double difference(double si) const { return shown(si) - shown(0); }
+    [[nodiscard]] double difference(double si) const { return units::differenceToUnit(si, sensor->measures, unit()); }
     [[nodiscard]] std::string text(double number, int decimals) const
     {
         return units::formatNumber(number, decimals) + ' ' + unit();
@@ -49,9 +49,9 @@ int take(const std::string& file, const std::string& id, const std::function<voi
     return out.view->table ? kFine : refuse(out.view->tableTrouble, kNoAnswer);
 }
 
-job::Knots knotsOf(const std::string& name)
+job::Breakpoints breakpointsOf(const std::string& name)
 {
-    return name == "best" ? job::Knots::Best : name == "free" ? job::Knots::Free : job::Knots::Even;
+    return name == "best" ? job::Breakpoints::Best : name == "free" ? job::Breakpoints::Free : job::Breakpoints::Even;
 }
 
 /// What the ECU takes, as the command line has it.
@@ -148,8 +148,8 @@ int scale(const ScaleOptions& options)
         [&](job::ScalingSpec& spec) {
             if (options.points)
                 spec.points = *options.points;
-            if (!options.knots.empty())
-                spec.knots = knotsOf(options.knots);
+            if (!options.breakpoints.empty())
+                spec.breakpoints = breakpointsOf(options.breakpoints);
             setTaken(options, spec);
         },
         s);
@@ -175,7 +175,7 @@ int scale(const ScaleOptions& options)
         return kFine;
     }
     if (table.formula && !options.csv)
-        std::cout << scaling::wordsOf(*table.formula) << '\n';
+        std::cout << scaling::formulaText(*table.formula) << '\n';
     std::cout << scaling::toCsv(scaling::asTaken(table, *s.analysis.job, *s.circuit), *s.sensor, s.circuit->scaling);
     if (options.csv)
         return kFine;

@@ -1,8 +1,8 @@
 #include "cli/printing.h"
+#include "core/job/json.h"
 #include "core/road_speed/road_speed.h"
 #include "core/switches/switch_levels.h"
 #include "core/thermocouple/thermocouple.h"
-#include "core/job/json.h"
 
 #include <iostream>
 
@@ -37,19 +37,15 @@ int switchLevels(const SwitchOptions& options)
     if (!levels)
         return refuse(levels.error(), kNoAnswer);
     if (options.json)
-        std::cout << Json{{"circuit", options.circuit},
-                          {"open_v", levels->open_v},
-                          {"closed_v", levels->closed_v},
-                          {"low_below_v", levels->low_v},
-                          {"high_above_v", levels->high_v},
-                          {"contact_up_to_ohm", levels->contact_ohm},
-                          {"leak_down_to_ohm", levels->leak_ohm},
-                          {"apart", levels->apart},
-                          {"words", levels->words}}
+        std::cout << Json{{"circuit", options.circuit},           {"open_v", levels->open_v},
+                          {"closed_v", levels->closed_v},         {"low_below_v", levels->low_v},
+                          {"high_above_v", levels->high_v},       {"contact_up_to_ohm", levels->contact_ohm},
+                          {"leak_down_to_ohm", levels->leak_ohm}, {"apart", levels->apart},
+                          {"sentence", levels->sentence}}
                          .dump(2)
                   << '\n';
     else
-        std::cout << levels->words << '\n';
+        std::cout << levels->sentence << '\n';
     return levels->apart ? kFine : kNoAnswer;
 }
 
@@ -63,17 +59,17 @@ int speed(const SpeedOptions& options)
         return refuse(*wrong, kUsage);
     const road_speed::SpeedPlace place{options.pulsesPerTurn, options.ratio, tyre->rolling_m()};
     Json out{{"rolling_m", tyre->rolling_m()}, {"pulses_per_km", place.pulsesPerMetre() * 1000}};
-    std::string words = units::formatNumber(place.pulsesPerMetre() * 1000, 0) + " pulses per km by tyre and gears";
+    std::string said = units::formatNumber(place.pulsesPerMetre() * 1000, 0) + " pulses per km by tyre and gears";
     if (options.runPulses > 0) {
-        const auto verdict = road_speed::judgeRun(place, {options.runPulses, *distance, *error});
+        const auto verdict = road_speed::compareRun(place, {options.runPulses, *distance, *error});
         if (!verdict)
             return refuse(verdict.error(), kNoAnswer);
         out["run_pulses_per_km"] = verdict->pulsesPerMetre * 1000;
         out["agrees"] = verdict->agrees;
-        words = verdict->words;
+        said = verdict->sentence;
     }
-    out["words"] = words;
-    std::cout << (options.json ? out.dump(2) : words) << '\n';
+    out["sentence"] = said;
+    std::cout << (options.json ? out.dump(2) : said) << '\n';
     return kFine;
 }
 
@@ -94,21 +90,22 @@ int probe(const ProbeOptions& options)
     for (const auto& [hookup, name] : kHookups)
         would[name] = thermocouple::shownBy(hookup, place) - 273.15;
     Json out{{"would_show_c", would}};
-    std::string words;
+    std::string said;
     if (options.shown.empty()) {
         for (const auto& [hookup, name] : kHookups)
-            words += padded(name, 16) + celsius(thermocouple::shownBy(hookup, place)) + '\n';
+            said += padded(name, 16) + celsius(thermocouple::shownBy(hookup, place)) + '\n';
     } else {
         const auto shown = units::parse(options.shown, Dimension::Temperature, "°C");
         if (!shown)
             return refuse(shown.error(), kUsage);
         constexpr double kTolerance_k = 3; // of a bath, a probe and a conditioner (typical)
         const auto found = thermocouple::hookupOf(*shown, place, kTolerance_k);
-        words =
-            (found ? std::string(thermocouple::hookupWords(*found)) : celsius(*shown) + " fits none of these alone.") + '\n';
-        out["words"] = words;
+        said = (found ? std::string(thermocouple::hookupSentence(*found))
+                      : celsius(*shown) + " fits none of these alone.") +
+               '\n';
+        out["sentence"] = said;
     }
-    std::cout << (options.json ? out.dump(2) + '\n' : words);
+    std::cout << (options.json ? out.dump(2) + '\n' : said);
     return kFine;
 }
 

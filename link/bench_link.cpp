@@ -29,7 +29,7 @@ BenchLink::BenchLink(QObject* parent) : QObject(parent)
     connect(&m_control, &LineSocket::connected, this, [this] {
         m_patience.stop();
         m_ready = true;
-        m_felt.clear(); // a new car
+        m_measurand.clear(); // a new car
         emit ready(m_door);
     });
     connect(&m_control, &LineSocket::received, this, &BenchLink::takeReply);
@@ -165,17 +165,17 @@ void BenchLink::putProbes(const QString& red, const QString& black, const Done& 
     ask({{QStringLiteral("red"), red}, {QStringLiteral("black"), black}}, done);
 }
 
-void BenchLink::setFelt(const QString& circuit, double value, const Done& done)
+void BenchLink::setMeasurand(const QString& circuit, double value, const Done& done)
 {
     if (m_ready)
-        m_felt.insert(circuit, value);
-    ask({{QStringLiteral("feel"), QJsonObject{{circuit, value}}}}, done);
+        m_measurand.insert(circuit, value);
+    ask({{QStringLiteral("measurand"), QJsonObject{{circuit, value}}}}, done);
 }
 
-std::optional<double> BenchLink::felt(const QString& circuit) const
+std::optional<double> BenchLink::measurand(const QString& circuit) const
 {
-    const auto it = m_felt.find(circuit);
-    return it == m_felt.end() ? std::nullopt : std::optional(*it);
+    const auto it = m_measurand.find(circuit);
+    return it == m_measurand.end() ? std::nullopt : std::optional(*it);
 }
 
 void BenchLink::ask(const QJsonObject& request, const Done& done)

@@ -41,12 +41,12 @@ class BenchLink : public QObject
     /// Every request is answered, within two seconds: a bench that says nothing is given up.
     using Done = std::function<void(const QString& error)>; ///< empty: it was done
 
-    /// Hands: key and battery lead, the probes, and what a sensor feels (SI; keyed by circuit).
+    /// Hands: key and battery lead, the probes, and a measurand (SI; keyed by circuit).
     void setCondition(const QString& condition, const Done& done = {});
     void putProbes(const QString& red, const QString& black, const Done& done = {});
-    void setFelt(const QString& circuit, double value, const Done& done = {});
+    void setMeasurand(const QString& circuit, double value, const Done& done = {});
     /// What hands hold a circuit's sensor at (SI); none: it was left alone.
-    [[nodiscard]] std::optional<double> felt(const QString& circuit) const;
+    [[nodiscard]] std::optional<double> measurand(const QString& circuit) const;
 
   signals:
     void ready(const vicegrip::link::BenchDoor& door);
@@ -66,7 +66,7 @@ class BenchLink : public QObject
     std::unique_ptr<QProcess> m_process;
     LineSocket m_control;
     QQueue<Done> m_waiting;
-    QHash<QString, double> m_felt;
+    QHash<QString, double> m_measurand;
     QTimer m_patience; ///< for the announcement, then for each reply
     QByteArray m_heard;
     qsizetype m_nonsense = 0; ///< bytes on its standard output that mean nothing

@@ -9,6 +9,7 @@
 #include <cmath>
 #include <cstring>
 #include <limits>
+#include <zlib.h>
 
 namespace vicegrip::link {
 namespace {
@@ -32,22 +33,17 @@ float floatAt(const QByteArray& bytes, qsizetype at)
     return value;
 }
 
-/// CRC-32 of IEEE 802.3, bitwise: tables are short.
-std::uint32_t crc32(const EcuTable& table)
+/// CRC-32 of IEEE 802.3 over all readings, then all values, as they are sent.
+std::uint32_t checksum(const EcuTable& table)
 {
-    std::uint32_t crc = 0xFFFFFFFFU;
+    uLong crc = crc32(0, nullptr, 0);
     QByteArray bytes(4, '\0');
-    for (const auto* axis : {&table.readings, &table.values}) {
+    for (const auto* axis : {&table.readings, &table.values})
         for (float value : *axis) {
             putFloat(bytes, 0, value);
-            for (char byte : bytes) {
-                crc ^= static_cast<std::uint8_t>(byte);
-                for (int bit = 0; bit < 8; ++bit)
-                    crc = (crc >> 1U) ^ ((crc & 1U) != 0 ? 0xEDB88320U : 0U);
-            }
+            crc = crc32(crc, reinterpret_cast<const Bytef*>(bytes.constData()), static_cast<uInt>(bytes.size()));
         }
-    }
-    return ~crc;
+    return static_cast<std::uint32_t>(crc);
 }
 
 QByteArray command(Command which, int input, int number, char axis = 0)
@@ -141,8 +137,8 @@ EcuTable tableFor(int input, const scaling::Table& table, units::Dimension measu
         out.kind = formula->takes == job::Takes::Polynomial ? TableKind::Polynomial : TableKind::SteinhartHart;
         if (out.kind == TableKind::SteinhartHart) {
             const double zero = units::toUnit(0, measures, table.unit);
-            terms.insert(terms.end(),
-                         {formula->pullUp_ohm, formula->supply_v, units::toUnit(1, measures, table.unit) - zero, zero});
+            terms.insert(terms.end(), {formula->pullUp_ohm, formula->supply_v,
+                                       units::differenceToUnit(1, measures, table.unit), zero});
         }
         for (const double t : terms)
             out.readings.push_back(static_cast<float>(t));
@@ -187,7 +183,7 @@ QList<QCanBusFrame> framesOf(const EcuTable& table)
         }
     }
     QByteArray close = command(Close, table.input, count);
-    qToBigEndian(crc32(table), close.data() + 4);
+    qToBigEndian(checksum(table), close.data() + 4);
     frames.append(QCanBusFrame(kTableWrite, close));
     return frames;
 }
@@ -250,7 +246,7 @@ std::optional<TableReceiver::Outcome> TableReceiver::take(const QCanBusFrame& fr
     if (done.table.readings.size() < 2 || done.table.readings.size() != static_cast<size_t>(number) ||
         std::ranges::find(done.seen, false) != done.seen.end())
         return Outcome{input, TableAnswer::Incomplete, {}};
-    if (crc32(done.table) != qFromBigEndian<std::uint32_t>(bytes.constData() + 4))
+    if (checksum(done.table) != qFromBigEndian<std::uint32_t>(bytes.constData() + 4))
         return Outcome{input, TableAnswer::Damaged, {}};
     if (done.table.kind != TableKind::Points)
         return Outcome{input, isFormula(done.table) ? TableAnswer::Accepted : TableAnswer::NoFormula, done.table};

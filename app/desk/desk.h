@@ -3,10 +3,7 @@
 #include "app/desk/selection.h"
 #include "app/live/live.h"
 #include "app/store/job_store.h"
-
-#include <QString>
-
-#include <string_view>
+#include "app/widgets/text.h"
 
 namespace vicegrip::app {
 
@@ -17,11 +14,5 @@ struct Desk
     Live& live;
     Selection& selection;
 };
-
-/// Text from the core, which speaks UTF-8.
-inline QString text(std::string_view utf8)
-{
-    return QString::fromUtf8(utf8.data(), static_cast<qsizetype>(utf8.size()));
-}
 
 } // namespace vicegrip::app

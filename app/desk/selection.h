@@ -1,6 +1,6 @@
 #pragma once
 
-#include "core/analysis/analysis.h"
+#include "core/job/job.h"
 
 #include <QObject>
 

@@ -213,7 +213,7 @@ std::optional<double> Live::now(const job::Job& job, const job::Circuit& circuit
 
 bool Live::untouched(const job::Job& job, const job::Circuit& circuit) const
 {
-    const auto held = m_bench.felt(QString::fromStdString(circuit.id.value));
+    const auto held = m_bench.measurand(QString::fromStdString(circuit.id.value));
     return !held || *held == electrics::atRest(circuit, job.surroundings).value;
 }
 

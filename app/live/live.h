@@ -81,7 +81,7 @@ class Live : public QObject
 
     link::BenchLink m_bench;
     link::BenchDoor m_door;
-    QStringList m_benchCall; ///< program, job file, fault sheet
+    QStringList m_benchCall; ///< program, job file, fault list
     link::CanEcu m_ecu;
     link::ScpiMeter m_meter;
     QHash<int, link::EcuSample> m_samples;

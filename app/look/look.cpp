@@ -54,7 +54,7 @@ const Colours kNight = {
     .caution = QColor("#332b18"),
 };
 
-bool g_night = false; // NOLINT: the application has one sheet
+bool g_night = false; // NOLINT: the application has one paper
 
 constexpr int kPixels[] = {12, 14, 22, 46};
 
@@ -145,7 +145,7 @@ bool isNight()
     return g_night;
 }
 
-QFont words(Size size, bool strong)
+QFont textFont(Size size, bool strong)
 {
     return sized(QStringLiteral("Inter"), size, strong);
 }
@@ -162,7 +162,7 @@ void apply(QApplication& app, bool night)
     loadTypefaces();
     g_night = night;
     QApplication::setStyle(new FlatStyle);
-    QApplication::setFont(words(Size::Body));
+    QApplication::setFont(textFont(Size::Body));
     QApplication::setPalette(paletteOf(colours()));
     app.setStyleSheet(styleSheet(colours()));
 }

@@ -6,13 +6,13 @@
 
 class QApplication;
 
-/// Colours, typefaces and measures: the only place a colour is written. A drawing-office sheet: calm paper, exact
+/// Colours, typefaces and measures: the only place a colour is written. Drawing-office paper: calm paper, exact
 /// lines, big numbers where hands are busy.
 namespace vicegrip::app::look {
 
 struct Colours
 {
-    QColor paper; ///< the sheet
+    QColor paper; ///< what everything lies on
     QColor card; ///< raised above it
     QColor rail; ///< stages
     QColor list; ///< circuits, and the thread's strip
@@ -35,10 +35,10 @@ struct Colours
 
 /// Four sizes; the big one is for what is read from a distance.
 enum class Size { Small, Body, Title, Big };
-[[nodiscard]] QFont words(Size size, bool strong = false);
+[[nodiscard]] QFont textFont(Size size, bool strong = false);
 [[nodiscard]] QFont numbers(Size size); ///< readings, pins and tables
 
-/// Loads the typefaces and dresses the application; again when the sheet changes.
+/// Loads the typefaces and dresses the application; again when day and night change.
 void apply(QApplication& app, bool night);
 
 /// A wire's colour as it is, from IEC 60757 letters ("BU"); an unknown code is drawn as ink.
@@ -51,7 +51,7 @@ inline constexpr int kHeader = 52;
 inline constexpr int kRail = 148, kNarrowRail = 118;
 inline constexpr int kList = 214, kNarrowList = 172;
 inline constexpr int kNarrow = 1200; ///< below this width rail and list give way to the stage
-inline constexpr int kThread = 178;
+inline constexpr int kStrip = 178;
 inline constexpr int kRow = 34; ///< a row a gloved finger can hit
 inline constexpr int kButton = 44;
 inline constexpr int kField = 30; ///< what is typed or chosen

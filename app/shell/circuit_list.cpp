@@ -28,7 +28,7 @@ class Row : public QStyledItemDelegate
         const QRectF box(option.rect.left() + 14, option.rect.center().y() - 8, 17, 17);
         drawState(*p, box, static_cast<proof::State>(index.data(kStateRole).toInt()));
         p->setPen(c.ink);
-        p->setFont(look::words(look::Size::Body, selected));
+        p->setFont(look::textFont(look::Size::Body, selected));
         const QRect name = option.rect.adjusted(42, 0, -8, 0);
         p->drawText(name, Qt::AlignVCenter,
                     p->fontMetrics().elidedText(index.data().toString(), Qt::ElideRight, name.width()));
@@ -60,7 +60,7 @@ void CircuitList::refresh()
     while (this->count() < count)
         addItem(QString());
     for (int i = 0; i < count; ++i) {
-        const analysis::CircuitView& view = analysis->circuits[static_cast<size_t>(i)];
+        const proof::CircuitView& view = analysis->circuits[static_cast<size_t>(i)];
         const job::Circuit* circuit = job::find(*analysis->job, view.id);
         const proof::State state = proof::worst({view.meter, view.scale});
         QListWidgetItem* row = item(i);

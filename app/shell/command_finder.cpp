@@ -33,7 +33,7 @@ CommandFinder::CommandFinder(QWidget* parent) : QFrame(parent), m_typed(new QLin
     m_typed->setPlaceholderText(tr("What do you want to do?"));
     m_typed->setAccessibleName(tr("Find an action"));
     m_typed->installEventFilter(this);
-    m_list->setFont(look::words(look::Size::Body));
+    m_list->setFont(look::textFont(look::Size::Body));
     m_list->setFocusPolicy(Qt::NoFocus);
     column->addWidget(m_typed);
     column->addWidget(m_list);

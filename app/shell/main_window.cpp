@@ -21,8 +21,8 @@
 #include "app/stages/pins/pins_page.h"
 #include "app/stages/scale/scale_page.h"
 #include "app/store/whole_file.h"
+#include "app/views/circuit_strip.h"
 #include "app/widgets/signpost.h"
-#include "app/widgets/thread.h"
 #include "core/harness/start.h"
 #include "core/job/json.h"
 
@@ -69,12 +69,12 @@ StagePage* makePage(Desk& desk, Stage stage)
 
 /// What the window shows. Its content fills it and has no say in its size: texts that wrap would ask for more height
 /// than they need.
-class Sheet : public QWidget
+class Frame : public QWidget
 {
   public:
-    Sheet() : m_content(new QWidget(this))
+    Frame() : m_content(new QWidget(this))
     {
-        setObjectName(QStringLiteral("sheet"));
+        setObjectName(QStringLiteral("frame"));
         setMinimumSize(1024, 700);
     }
     [[nodiscard]] QWidget* content() const { return m_content; }
@@ -115,7 +115,7 @@ void MainWindow::buildLayout()
     m_signpost = new Signpost;
     m_signpost->setContentsMargins(look::kMargin, 0, look::kMargin, 0);
     m_stages->addWidget(m_signpost);
-    m_thread = new Thread(m_desk);
+    m_strip = new CircuitStrip(m_desk);
 
     auto* right = new QVBoxLayout;
     right->setSpacing(0);
@@ -124,26 +124,26 @@ void MainWindow::buildLayout()
     middle->addWidget(m_list);
     middle->addWidget(m_stages, 1);
     right->addLayout(middle, 1);
-    right->addWidget(m_thread);
+    right->addWidget(m_strip);
 
     auto* body = new QHBoxLayout;
     body->setSpacing(0);
     body->addWidget(m_rail);
     body->addLayout(right, 1);
 
-    // On a desk that is smaller than the sheet (twice the scale on a small screen) the sheet is moved under the window.
-    auto* sheet = new Sheet;
+    // On a desk that is smaller than the frame (twice the scale on a small screen) the frame is moved under the window.
+    auto* frame = new Frame;
     auto* desk = new QScrollArea;
     desk->setFrameShape(QFrame::NoFrame);
     desk->setWidgetResizable(true);
-    desk->setWidget(sheet);
+    desk->setWidget(frame);
     desk->setFocusPolicy(Qt::NoFocus);
     auto* whole = new QVBoxLayout(this);
     whole->setContentsMargins(0, 0, 0, 0);
     whole->addWidget(desk);
-    setMinimumSize(openingSize(screen()->availableGeometry().size()).boundedTo(sheet->minimumSize()));
+    setMinimumSize(openingSize(screen()->availableGeometry().size()).boundedTo(frame->minimumSize()));
 
-    auto* column = new QVBoxLayout(sheet->content());
+    auto* column = new QVBoxLayout(frame->content());
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(0);
     column->addWidget(m_header);
@@ -190,7 +190,7 @@ void MainWindow::buildActions()
     QAction* redo = m_store.undoStack().createRedoAction(this, tr("Redo"));
     redo->setShortcut(QKeySequence(tr("Ctrl+Shift+Z")));
     addActions({undo, redo});
-    QAction* night = act(tr("Night sheet"), QKeySequence(tr("Ctrl+D")), [this] { setNight(!look::isNight()); });
+    QAction* night = act(tr("Night colours"), QKeySequence(tr("Ctrl+D")), [this] { setNight(!look::isNight()); });
     for (QAction* a : {undo, redo, night})
         m_rail->addAction(a);
 }
@@ -204,7 +204,7 @@ void MainWindow::connectDesk()
         if (const auto missing = missingFor(m_stage, *m_store.job()))
             showStage(missing->leadsTo);
     });
-    connect(m_thread, &Thread::stationChosen, this,
+    connect(m_strip, &CircuitStrip::stationChosen, this,
             [this](const QString& key) { m_selection.setStation(key.toStdString()); });
     connect(&m_store, &JobStore::analysed, this, &MainWindow::refresh);
     connect(&m_store, &JobStore::savedChanged, m_header, &Header::refresh);
@@ -348,13 +348,13 @@ void MainWindow::refresh()
     m_rail->show(m_stage, *m_store.analysis());
     m_list->refresh();
     showPage();
-    m_thread->refresh();
+    m_strip->refresh();
     m_drawer->refresh();
 }
 
 void MainWindow::refreshLive()
 {
-    m_thread->refreshLive();
+    m_strip->refreshLive();
     if (StagePage* page = m_pages[static_cast<size_t>(m_stage)]; m_stages->currentWidget() == page)
         page->refreshLive();
 }

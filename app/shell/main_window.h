@@ -22,7 +22,7 @@ class StagePage;
 enum class PartKind;
 class Signpost;
 class StageRail;
-class Thread;
+class CircuitStrip;
 
 /// The window: header, stage rail, circuit list, the stage, and the thread under it.
 class MainWindow : public QWidget
@@ -79,7 +79,7 @@ class MainWindow : public QWidget
     QStackedWidget* m_stages;
     Signpost* m_signpost; ///< in the place of a stage that lacks what it begins with
     std::array<StagePage*, analysis::kStageCount> m_pages{};
-    Thread* m_thread;
+    CircuitStrip* m_strip;
     FindingsDrawer* m_drawer;
     PartPage* m_part = nullptr; ///< made when first asked for
     bool m_librarySaid = false; ///< what was left out of the library was said

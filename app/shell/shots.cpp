@@ -76,9 +76,9 @@ std::vector<Shot> shots(MainWindow& window)
         {QString(),
          [=, &window] {
              go("clt", Stage::Scale);
-             auto* knots = window.findChild<QComboBox*>(QStringLiteral("knots"));
-             knots->setCurrentIndex(static_cast<int>(job::Knots::Best));
-             emit knots->activated(knots->currentIndex());
+             auto* breakpoints = window.findChild<QComboBox*>(QStringLiteral("breakpoints"));
+             breakpoints->setCurrentIndex(static_cast<int>(job::Breakpoints::Best));
+             emit breakpoints->activated(breakpoints->currentIndex());
          }},
         {QString(), [=, &window] { press(window, "send"); }},
         {QStringLiteral("scale"), [] {}},

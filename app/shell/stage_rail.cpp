@@ -32,7 +32,7 @@ QString leftAt(Stage stage, const analysis::Analysis& a)
     }
     if (stage != Stage::Meter && stage != Stage::Scale)
         return {};
-    const auto left = std::ranges::count_if(a.circuits, [&](const analysis::CircuitView& v) {
+    const auto left = std::ranges::count_if(a.circuits, [&](const proof::CircuitView& v) {
         const proof::State s = stage == Stage::Meter ? v.meter : v.scale;
         return s != proof::State::Done && s != proof::State::NotNeeded;
     });
@@ -76,7 +76,7 @@ void RailButton::paintEvent(QPaintEvent*)
     p.setPen(c.inkSoft);
     p.drawText(QRect(16, 0, 20, height()), Qt::AlignVCenter, m_number);
     p.drawText(QRect(0, 0, width() - 14, height()), Qt::AlignVCenter | Qt::AlignRight, m_left);
-    p.setFont(look::words(look::Size::Body, isChecked()));
+    p.setFont(look::textFont(look::Size::Body, isChecked()));
     p.setPen(c.ink);
     p.drawText(QRect(38, 0, width() - (m_left.isEmpty() ? 44 : 68), height()), Qt::AlignVCenter, text());
     if (hasFocus()) {
@@ -119,7 +119,7 @@ void StageRail::addAction(QAction* action)
 {
     auto* button = new QPushButton(this);
     button->setObjectName(QStringLiteral("foot"));
-    button->setFont(look::words(look::Size::Small));
+    button->setFont(look::textFont(look::Size::Small));
     // The undo actions carry what they undo in their text: the button keeps the word, its tip the rest.
     const auto follow = [action, button, word = action->text()] {
         button->setText(word);

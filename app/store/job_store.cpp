@@ -109,7 +109,7 @@ void JobStore::setJob(job::Job job)
     start(std::move(set), std::move(analysis));
 }
 
-/// With its analysis at once and not from the worker: the first window shows the job and not an empty sheet.
+/// With its analysis at once and not from the worker: the first window shows the job and not an empty page.
 void JobStore::start(JobPtr job, AnalysisPtr analysis)
 {
     m_undo.clear();
@@ -120,10 +120,11 @@ void JobStore::start(JobPtr job, AnalysisPtr analysis)
     adopt(std::move(analysis));
 }
 
-Result<void> JobStore::edit(const QString& description, const std::function<void(job::Job&)>& change)
+Result<void> JobStore::edit(const QString& description, const Change& change)
 {
     auto after = std::make_shared<job::Job>(*m_job);
-    change(*after);
+    if (auto done = change(*after); !done)
+        return done;
     if (*after == *m_job)
         return {};
     if (auto sound = job::check(*after); !sound)
@@ -134,7 +135,7 @@ Result<void> JobStore::edit(const QString& description, const std::function<void
     return {};
 }
 
-bool JobStore::editOrSay(const QString& description, const std::function<void(job::Job&)>& change)
+bool JobStore::editOrSay(const QString& description, const Change& change)
 {
     const auto done = edit(description, change);
     if (!done)

@@ -1,5 +1,6 @@
 #pragma once
 
+#include "app/store/change.h"
 #include "app/store/job_file.h"
 #include "core/analysis/analysis.h"
 
@@ -65,10 +66,11 @@ class JobStore : public QObject
     void setJob(job::Job job);
 
     /// Changes the job under a name a person reads in the undo list. An edit that changes nothing leaves no step; one
-    /// that breaks the job, or could not be read from its file again, is refused with its reason and changes nothing.
-    [[nodiscard]] Result<void> edit(const QString& description, const std::function<void(job::Job&)>& change);
+    /// that fails, that breaks the job or could not be read from its file again, is refused with its reason and changes
+    /// nothing.
+    [[nodiscard]] Result<void> edit(const QString& description, const Change& change);
     /// The same where no field stands beside the edit: a refusal is said by `refused`. Whether it was taken.
-    bool editOrSay(const QString& description, const std::function<void(job::Job&)>& change);
+    bool editOrSay(const QString& description, const Change& change);
 
     /// What a crash left behind, offered and not imposed.
     [[nodiscard]] bool hasRecovery() const { return m_recovery.has_value(); }

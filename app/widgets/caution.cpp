@@ -9,7 +9,7 @@ namespace vicegrip::app {
 Caution::Caution(QWidget* parent) : QLabel(parent)
 {
     setObjectName(QStringLiteral("caution"));
-    setFont(look::words(look::Size::Small));
+    setFont(look::textFont(look::Size::Small));
     setWordWrap(true);
     setContentsMargins(16, 10, 12, 10);
 }

@@ -1,6 +1,6 @@
 #include "app/widgets/circuit_text.h"
 
-#include "app/desk/desk.h"
+#include "app/widgets/text.h"
 #include "core/harness/resistors.h"
 
 namespace vicegrip::app {
@@ -31,11 +31,11 @@ QString signalText(const job::Job& job, const job::Circuit& circuit)
         out = span(r->low_v, r->high_v) + QStringLiteral(" transducer");
     else if (const auto* d = std::get_if<parts::VoltageDevice>(&sensor->model))
         out = span(d->low_v, d->high_v) + QStringLiteral(" device");
-    else if (std::holds_alternative<parts::Sender>(sensor->model))
+    else if (std::holds_alternative<parts::Resistive>(sensor->model))
         out = QStringLiteral("resistive sender");
     else if (std::holds_alternative<parts::OpenCollector>(sensor->model))
         out = QStringLiteral("open collector");
-    else if (std::holds_alternative<parts::Reluctance>(sensor->model))
+    else if (std::holds_alternative<parts::VariableReluctance>(sensor->model))
         out = QStringLiteral("coil");
     else if (std::holds_alternative<parts::Contact>(sensor->model))
         out = QStringLiteral("switch");
@@ -73,8 +73,7 @@ QString wireAt(const job::Job& job, const job::PointRef& point)
 
 QString errorText(const parts::Sensor& sensor, double si)
 {
-    const double shown =
-        units::toUnit(si, sensor.measures, sensor.unit) - units::toUnit(0, sensor.measures, sensor.unit);
+    const double shown = units::differenceToUnit(si, sensor.measures, sensor.unit);
     const int decimals = shown >= 10 ? 1 : shown >= 0.1 ? 2 : 3;
     return QStringLiteral("± %1 %2").arg(text(units::formatNumber(shown, decimals)), text(sensor.unit));
 }

@@ -68,7 +68,7 @@ void ConnectorFace::show(const parts::Layout& layout, std::vector<Cell> cells, p
     }
     const QString side = m_face == parts::Face::Wire ? tr("wire side") : tr("mating face, mirrored");
     setAccessibleDescription(
-        m_current < 0 ? side : side + QStringLiteral(". ") + m_cells[static_cast<size_t>(m_current)].words);
+        m_current < 0 ? side : side + QStringLiteral(". ") + m_cells[static_cast<size_t>(m_current)].spoken);
     updateGeometry();
     update();
 }

@@ -21,7 +21,7 @@ class ConnectorFace : public QWidget
         QString colours; ///< IEC 60757: "BU/WH"; empty without a wire
         pinning::PinState state = pinning::PinState::Open;
         bool proved = false; ///< the meter read right there
-        QString words; ///< what it is, for a screen reader
+        QString spoken; ///< what it is, for a screen reader
     };
 
     explicit ConnectorFace(QWidget* parent = nullptr);

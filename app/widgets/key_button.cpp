@@ -23,7 +23,7 @@ KeyButton::KeyButton(const QString& text, const QString& key, bool primary, QWid
 
 QSize KeyButton::sizeHint() const
 {
-    const int label = QFontMetrics(look::words(look::Size::Body, true)).horizontalAdvance(text());
+    const int label = QFontMetrics(look::textFont(look::Size::Body, true)).horizontalAdvance(text());
     const int cap = m_key.isEmpty()
                         ? 0
                         : kBetween + 2 * kCap + QFontMetrics(look::numbers(look::Size::Small)).horizontalAdvance(m_key);
@@ -55,7 +55,7 @@ void KeyButton::paintEvent(QPaintEvent*)
         p.drawRoundedRect(body.adjusted(3, 3, -3, -3), 2, 2);
     }
     p.setPen(ink);
-    p.setFont(look::words(look::Size::Body, true));
+    p.setFont(look::textFont(look::Size::Body, true));
     const int label = p.fontMetrics().horizontalAdvance(text());
     p.drawText(QRect(kPadding, 0, label + 2, height()), Qt::AlignVCenter, text());
     if (m_key.isEmpty())

@@ -12,7 +12,7 @@ inline QLabel* label(const QString& text, look::Size size, bool strong = false, 
                      QWidget* parent = nullptr)
 {
     auto* l = new QLabel(text, parent);
-    l->setFont(look::words(size, strong));
+    l->setFont(look::textFont(size, strong));
     l->setWordWrap(true);
     l->setTextFormat(Qt::PlainText);
     if (soft)

@@ -14,12 +14,12 @@ ListTable::ListTable(const char* objectName, const QString& spoken, const std::v
 {
     setObjectName(QLatin1String(objectName));
     setAccessibleName(spoken);
-    setFont(look::words(look::Size::Small));
+    setFont(look::textFont(look::Size::Small));
     verticalHeader()->hide();
     verticalHeader()->setDefaultSectionSize(28);
     horizontalHeader()->setHighlightSections(false);
     horizontalHeader()->setSectionsClickable(false);
-    horizontalHeader()->setFont(look::words(look::Size::Small));
+    horizontalHeader()->setFont(look::textFont(look::Size::Small));
     horizontalHeader()->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
     for (size_t i = 0; i < columns.size(); ++i) {
         setHorizontalHeaderItem(static_cast<int>(i), new QTableWidgetItem(columns[i].name));
@@ -50,7 +50,7 @@ void ListTable::fill(const std::vector<QStringList>& rows, const std::vector<int
             cell->setText(words);
             cell->setToolTip(words);
             cell->setFont(m_columns[static_cast<size_t>(column)].figures ? look::numbers(look::Size::Small)
-                                                                         : look::words(look::Size::Small, heading));
+                                                                         : look::textFont(look::Size::Small, heading));
         }
     }
 }

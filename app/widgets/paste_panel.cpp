@@ -29,7 +29,7 @@ PastePanel::PastePanel(const char* objectName, const QString& spoken, const QStr
     m_text->setTabStopDistance(72);
     m_lines->setObjectName(QLatin1String(objectName) + QStringLiteral("-lines"));
     m_lines->setAccessibleName(tr("What becomes of each line"));
-    m_lines->setFont(look::words(look::Size::Small));
+    m_lines->setFont(look::textFont(look::Size::Small));
     m_lines->setWordWrap(true);
     m_lines->setFrameShape(QFrame::NoFrame);
     m_take->setObjectName(QLatin1String(objectName) + QStringLiteral("-take"));
@@ -76,7 +76,7 @@ void PastePanel::show(const std::vector<Line>& lines, const QString& verdict, co
         auto* item = new QListWidgetItem(QStringLiteral("%1 %2: %3")
                                              .arg(l.kept ? QStringLiteral("✓") : QStringLiteral("✗"))
                                              .arg(l.number)
-                                             .arg(l.words));
+                                             .arg(l.sentence));
         item->setForeground(l.kept ? look::colours().ink : look::colours().failing);
         item->setData(Qt::UserRole, l.number);
         m_lines->addItem(item);

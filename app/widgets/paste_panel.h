@@ -23,7 +23,7 @@ class PastePanel : public QWidget
     struct Line
     {
         int number = 0; ///< of the text, from 1
-        QString words; ///< what it became, or why it is left out
+        QString sentence; ///< what it became, or why it is left out
         bool kept = false;
     };
     /// `take` is what the button says; empty: there is nothing to take.

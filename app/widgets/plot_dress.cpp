@@ -13,7 +13,7 @@ void dressAxis(QCPAxis* axis, bool numbers)
     axis->setTickLabelColor(c.ink);
     axis->setTickLabelFont(look::numbers(look::Size::Small));
     axis->setLabelColor(c.inkSoft);
-    axis->setLabelFont(look::words(look::Size::Small));
+    axis->setLabelFont(look::textFont(look::Size::Small));
     axis->setTickLabels(numbers);
     axis->grid()->setPen(QPen(c.line, 1));
     axis->grid()->setZeroLinePen(QPen(c.inkSoft, 1));

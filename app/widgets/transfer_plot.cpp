@@ -1,8 +1,8 @@
 #include "app/widgets/transfer_plot.h"
 
-#include "app/desk/desk.h"
 #include "app/look/look.h"
 #include "app/widgets/plot_dress.h"
+#include "app/widgets/text.h"
 
 #include <QShortcut>
 #include <QVBoxLayout>
@@ -95,13 +95,13 @@ void TransferPlot::clear()
     m_plot->replot();
 }
 
-void TransferPlot::show(const analysis::CircuitView& view, const parts::Sensor& sensor)
+void TransferPlot::show(const proof::CircuitView& view, const parts::Sensor& sensor)
 {
     clear();
     const auto shown = [&](double si) { return units::toUnit(si, sensor.measures, sensor.unit); };
     const double zero = shown(0);
     double worst = 0;
-    for (const analysis::CurvePoint& p : view.curve) {
+    for (const proof::CurvePoint& p : view.curve) {
         m_curve->addData(p.reading, shown(p.value));
         if (view.table && p.reading >= view.table->points.front().reading &&
             p.reading <= view.table->points.back().reading) {

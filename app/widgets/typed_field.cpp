@@ -36,7 +36,7 @@ TypedField::TypedField(const QString& name, Understand understand, QWidget* pare
     m_edit->setAccessibleName(name);
     m_edit->setMaxLength(80);
     m_edit->installEventFilter(this);
-    m_below->setFont(look::words(look::Size::Small));
+    m_below->setFont(look::textFont(look::Size::Small));
     m_below->setWordWrap(true);
     m_below->hide();
     setFocusProxy(m_edit);

@@ -1,7 +1,7 @@
 #include "app/widgets/value_row.h"
 
-#include "app/desk/desk.h"
 #include "app/widgets/labels.h"
+#include "app/widgets/text.h"
 #include "app/widgets/typed_field.h"
 
 #include <QGridLayout>

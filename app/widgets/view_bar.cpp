@@ -18,7 +18,7 @@ ViewBar::ViewBar(const std::vector<View>& views, QWidget* parent) : QWidget(pare
         button->setCheckable(true);
         button->setAutoExclusive(true);
         button->setProperty("view", true);
-        button->setFont(look::words(look::Size::Small));
+        button->setFont(look::textFont(look::Size::Small));
         m_row->addWidget(button);
         m_buttons.push_back(button);
         connect(button, &QPushButton::clicked, this, [this, index] { choose(index); });

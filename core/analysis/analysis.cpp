@@ -1,8 +1,8 @@
 #include "core/analysis/analysis.h"
 
 #include "core/analysis/tasks.h"
-#include "core/findings/harness_checks.h"
 #include "core/findings/checks.h"
+#include "core/findings/harness_checks.h"
 #include "core/throttle/limits.h"
 
 #include <cmath>
@@ -32,7 +32,7 @@ Car carFor(const job::Job& job, Condition condition)
     return {std::move(*built), {}};
 }
 
-void addScaling(CircuitView& view, const job::Job& job, const Car& car, const job::Circuit& circuit)
+void addScaling(proof::CircuitView& view, const job::Job& job, const Car& car, const job::Circuit& circuit)
 {
     const parts::Sensor* sensor = job::sensorOf(job, circuit);
     if (circuit.input.empty()) {
@@ -57,8 +57,8 @@ void addScaling(CircuitView& view, const job::Job& job, const Car& car, const jo
         view.curve.push_back({value, transfer->reading(value)});
     }
     view.thresholds = scaling::faultThresholds(*transfer, circuit.scaling);
-    if (circuit.stops && throttle::hasStops(*sensor)) {
-        view.table = scaling::tableOfStops(*circuit.stops, *sensor, circuit.scaling);
+    if (circuit.limits && throttle::takesLimits(*sensor)) {
+        view.table = throttle::tableOf(*circuit.limits, *sensor, circuit.scaling);
         return;
     }
     auto table = scaling::makeTable(*transfer, *sensor, circuit.scaling);
@@ -69,7 +69,7 @@ void addScaling(CircuitView& view, const job::Job& job, const Car& car, const jo
 }
 
 /// Metered when the needed places are proved with the key on; any failing or stale reading shows first.
-State meterState(const CircuitView& view)
+State meterState(const proof::CircuitView& view)
 {
     std::vector<State> needed, trouble;
     for (const auto& [condition, stations] : view.stations) {
@@ -87,13 +87,13 @@ State meterState(const CircuitView& view)
 }
 
 /// Scaled when the value has come back right from the ECU with the table it was given.
-State scaleState(const CircuitView& view)
+State scaleState(const proof::CircuitView& view)
 {
     if (view.scale == State::NotNeeded)
         return view.scale;
     if (!view.table)
         return State::Failing;
-    for (const proof::Judged& j : stations(view, Condition::KeyOn))
+    for (const proof::Judged& j : proof::stations(view, Condition::KeyOn))
         if (j.expectation.station.kind == StationKind::Value)
             return j.state;
     return State::Untouched;
@@ -136,7 +136,7 @@ Beside beside(const job::Job& job, const std::vector<std::vector<electrics::Path
     for (size_t i = 0; i < job.circuits.size() && out.off.solved; ++i) // nothing reaches the ECU: no table is needed
         out.promises.push_back(
             proof::expectations(job, *out.off.solved, Condition::BatteryOff, job.circuits[i], paths[i], nullptr));
-    findings::judgeLoom(out.loom, job);
+    findings::checkHarness(out.loom, job);
     for (const job::Connector& connector : job.connectors)
         out.pins[connector.id] = pinning::pinsOf(job, connector);
     out.facts = job::facts(job);
@@ -166,7 +166,7 @@ Analysis analyse(std::shared_ptr<const job::Job> analysed)
     std::vector<Promises> promises(job.circuits.size());
     for (size_t i = 0; i < job.circuits.size(); ++i) {
         const job::Circuit& circuit = job.circuits[i];
-        CircuitView& view = out.circuits.emplace_back();
+        proof::CircuitView& view = out.circuits.emplace_back();
         view.id = circuit.id;
         addScaling(view, job, keyOn, circuit);
         if (keyOn.solved)
@@ -179,7 +179,7 @@ Analysis analyse(std::shared_ptr<const job::Job> analysed)
     out.facts = std::move(side.facts);
     for (size_t i = 0; i < job.circuits.size(); ++i) {
         const job::Circuit& circuit = job.circuits[i];
-        CircuitView& view = out.circuits[i];
+        proof::CircuitView& view = out.circuits[i];
         const auto judged = [&](Condition condition, Promises&& made) {
             view.stations[condition] = proof::judge(job, out.facts, circuit.id, condition, std::move(made));
         };
@@ -192,44 +192,22 @@ Analysis analyse(std::shared_ptr<const job::Job> analysed)
             view.scale = scaleState(view);
             view.pins = pinsState(out.pins, paths[i]);
         }
-        findings::judgeCircuit(out.findings, job, circuit, wiring, paths[i], view);
+        findings::checkCircuit(out.findings, job, circuit, wiring, paths[i], view);
     }
-    findings::judgeJob(out.findings, job, wiring, keyOn.solved ? &*keyOn.solved : nullptr, out);
+    findings::checkJob(out.findings, {job, wiring, keyOn.solved ? &*keyOn.solved : nullptr, out.networkTrouble,
+                                      out.circuits, out.pins, out.facts});
     out.findings.insert(out.findings.end(), side.loom.begin(), side.loom.end());
     findings::sort(out.findings);
     out.tasks = tasksOf(out);
     return out;
 }
 
-const CircuitView* find(const Analysis& analysis, const job::CircuitId& id)
+const proof::CircuitView* find(const Analysis& analysis, const job::CircuitId& id)
 {
-    for (const CircuitView& v : analysis.circuits)
+    for (const proof::CircuitView& v : analysis.circuits)
         if (v.id == id)
             return &v;
     return nullptr;
-}
-
-const std::vector<proof::Judged>& stations(const CircuitView& view, job::Condition condition)
-{
-    static const std::vector<proof::Judged> kNone;
-    const auto it = view.stations.find(condition);
-    return it == view.stations.end() ? kNone : it->second;
-}
-
-int nextStation(const std::vector<proof::Judged>& stations)
-{
-    int untouched = -1;
-    for (size_t i = 0; i < stations.size(); ++i) {
-        const proof::Judged& j = stations[i];
-        if (j.expectation.station.kind != StationKind::Probe || !j.expectation.promises())
-            continue;
-        const bool open = j.state == State::Untouched || j.state == State::Stale || j.state == State::Failing;
-        if (j.expectation.needed && open)
-            return static_cast<int>(i);
-        if (open && untouched < 0)
-            untouched = static_cast<int>(i);
-    }
-    return untouched;
 }
 
 } // namespace vicegrip::analysis

@@ -1,11 +1,9 @@
 #pragma once
 
-#include "core/electrics/wiring.h"
 #include "core/findings/finding.h"
-#include "core/pinning/pinning.h"
 #include "core/job/job.h"
-#include "core/proof/verdict.h"
-#include "core/scaling/table.h"
+#include "core/pinning/pinning.h"
+#include "core/proof/circuit_view.h"
 
 #include <map>
 #include <memory>
@@ -15,6 +13,7 @@
 
 /// Everything that follows from a job: expected readings, tables, states, findings, and what to do next. A pure
 /// function of the job; views draw from (job, analysis) and nothing else.
+/// In this room: tasks.h (what to do, most urgent first).
 namespace vicegrip::analysis {
 
 /// The stages a circuit can be in work at; the Board's columns.
@@ -22,27 +21,6 @@ enum class Stage { Board, Brief, Inputs, Pins, Meter, Scale, Trigger, Start, Han
 inline constexpr int kStageCount = 9;
 
 [[nodiscard]] std::string_view stageName(Stage stage);
-
-/// A point of the drawn transfer.
-struct CurvePoint
-{
-    double value = 0; ///< SI
-    double reading = 0; ///< V or Hz
-};
-
-struct CircuitView
-{
-    job::CircuitId id;
-    std::map<job::Condition, std::vector<proof::Judged>>
-        stations; ///< signal from sensor to value, then supply, then ground
-    std::optional<scaling::Table> table;
-    std::string tableTrouble; ///< why there is none
-    scaling::Thresholds thresholds; ///< beyond them the ECU should take the input for failed
-    std::vector<CurvePoint> curve;
-    proof::State pins = proof::State::Untouched; ///< every cavity on its way, from the plug to the ECU
-    proof::State meter = proof::State::Untouched;
-    proof::State scale = proof::State::Untouched;
-};
 
 /// One thing to do, with where it is done.
 struct Task
@@ -57,7 +35,7 @@ struct Task
 struct Analysis
 {
     std::shared_ptr<const job::Job> job; ///< what was analysed; Judged::last points into it
-    std::vector<CircuitView> circuits; ///< in the job's order
+    std::vector<proof::CircuitView> circuits; ///< in the job's order
     std::map<std::string, std::vector<pinning::Pin>> pins; ///< by connector
     std::vector<findings::Finding> findings;
     std::vector<Task> tasks; ///< most urgent first
@@ -68,12 +46,6 @@ struct Analysis
 /// Never fails: what cannot be worked out is said in the view it belongs to.
 [[nodiscard]] Analysis analyse(std::shared_ptr<const job::Job> job);
 
-[[nodiscard]] const CircuitView* find(const Analysis& analysis, const job::CircuitId& id);
-
-/// What is shown for this circuit under this condition; empty when there is nothing.
-[[nodiscard]] const std::vector<proof::Judged>& stations(const CircuitView& view, job::Condition condition);
-
-/// The station to probe next: the first needed one that is not proved, else the first untouched; -1 when all is done.
-[[nodiscard]] int nextStation(const std::vector<proof::Judged>& stations);
+[[nodiscard]] const proof::CircuitView* find(const Analysis& analysis, const job::CircuitId& id);
 
 } // namespace vicegrip::analysis

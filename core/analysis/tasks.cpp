@@ -19,10 +19,10 @@ struct Found
     Condition condition = Condition::KeyOn;
 };
 
-Found firstProbe(const CircuitView& view, State state)
+Found firstProbe(const proof::CircuitView& view, State state)
 {
     for (Condition condition : {Condition::KeyOn, Condition::BatteryOff})
-        for (const proof::Judged& j : stations(view, condition))
+        for (const proof::Judged& j : proof::stations(view, condition))
             if (j.expectation.station.kind == StationKind::Probe && j.state == state)
                 return {&j, condition};
     return {};
@@ -35,15 +35,15 @@ Task task(Stage stage, const job::Circuit& circuit, const proof::Judged* at, con
             std::move(detail)};
 }
 
-std::string openTrouble(const CircuitView& view)
+std::string openTrouble(const proof::CircuitView& view)
 {
-    for (const proof::Judged& j : stations(view, Condition::KeyOn))
+    for (const proof::Judged& j : proof::stations(view, Condition::KeyOn))
         if (j.expectation.needed && !j.expectation.promises())
             return j.expectation.trouble;
     return {};
 }
 
-void addFailing(std::vector<Task>& out, const job::Circuit& c, const CircuitView& view)
+void addFailing(std::vector<Task>& out, const job::Circuit& c, const proof::CircuitView& view)
 {
     if (view.meter != State::Failing)
         return;
@@ -54,18 +54,18 @@ void addFailing(std::vector<Task>& out, const job::Circuit& c, const CircuitView
         out.push_back(task(Stage::Pins, c, nullptr, "finish the wiring", "As drawn, " + openTrouble(view) + "."));
 }
 
-void addStale(std::vector<Task>& out, const job::Circuit& c, const CircuitView& view)
+void addStale(std::vector<Task>& out, const job::Circuit& c, const proof::CircuitView& view)
 {
     if (const Found f = firstProbe(view, State::Stale); f.judged != nullptr && view.meter == State::Stale)
         out.push_back(task(Stage::Meter, c, f.judged, "measure again", f.judged->reason + "."));
 }
 
-void addUntouched(std::vector<Task>& out, const job::Circuit& c, const CircuitView& view)
+void addUntouched(std::vector<Task>& out, const job::Circuit& c, const proof::CircuitView& view)
 {
     if (view.meter != State::Untouched)
         return;
-    const auto& all = stations(view, Condition::KeyOn);
-    const int next = nextStation(all);
+    const auto& all = proof::stations(view, Condition::KeyOn);
+    const int next = proof::nextStation(all);
     if (next < 0)
         return;
     const proof::Judged& j = all[static_cast<size_t>(next)];
@@ -74,7 +74,7 @@ void addUntouched(std::vector<Task>& out, const job::Circuit& c, const CircuitVi
                            proof::readingText(j.expectation, j.expectation.value) + " with the key on."));
 }
 
-void addScale(std::vector<Task>& out, const job::Circuit& c, const CircuitView& view)
+void addScale(std::vector<Task>& out, const job::Circuit& c, const proof::CircuitView& view)
 {
     if (view.meter != State::Done || view.scale == State::Done || view.scale == State::NotNeeded)
         return;
@@ -94,7 +94,7 @@ void addScale(std::vector<Task>& out, const job::Circuit& c, const CircuitView& 
     }
 }
 
-void addUnseated(std::vector<Task>& out, const job::Circuit& c, const CircuitView&)
+void addUnseated(std::vector<Task>& out, const job::Circuit& c, const proof::CircuitView&)
 {
     if (c.input.empty())
         out.push_back(task(Stage::Inputs, c, nullptr, "find it an input",
@@ -161,7 +161,7 @@ std::vector<Task> tasksOf(const Analysis& analysis)
     if (analysis.circuits.empty())
         addBrief(out, *analysis.job);
     const auto each = [&](const auto add) {
-        for (const CircuitView& view : analysis.circuits)
+        for (const proof::CircuitView& view : analysis.circuits)
             if (const job::Circuit* c = job::find(*analysis.job, view.id))
                 add(out, *c, view);
     };

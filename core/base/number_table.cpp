@@ -44,7 +44,7 @@ bool readNumber(std::string_view cell, char decimalMark, double& value)
         cell.remove_prefix(1);
     const char *const begin = cell.data(), *const end = begin + cell.size();
     auto answer = fast_float::from_chars(begin, end, value);
-    if (answer.ptr != end && *answer.ptr == ',' && decimalMark == ',') // a sheet may mix both marks
+    if (answer.ptr != end && *answer.ptr == ',' && decimalMark == ',') // a spreadsheet may mix both marks
         answer = fast_float::from_chars_advanced(begin, end, value,
                                                  fast_float::parse_options(fast_float::chars_format::general, ','));
     return answer.ec == std::errc() && answer.ptr == end && isMeasurable(value); // and so finite

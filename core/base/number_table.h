@@ -9,7 +9,7 @@
 #include <string_view>
 #include <vector>
 
-/// Columns of numbers from another program: a CSV, a sheet, a logger.
+/// Columns of numbers from another program: a CSV, a spreadsheet, a logger.
 namespace vicegrip {
 
 struct NumberTable

@@ -1,4 +1,5 @@
 #include "core/base/document.h"
+#include "core/base/old_names.h"
 
 #include <algorithm>
 #include <set>
@@ -149,8 +150,10 @@ Result<Json> parse(std::string_view text)
                     placeOfByte(text, nul + 1));
     Reader reader(text);
     try {
-        if (Json::sax_parse(text, &reader))
+        if (Json::sax_parse(text, &reader)) {
+            old_names::renew(reader.document());
             return std::move(reader.document());
+        }
     } catch (const std::exception&) {
         return fail(ErrorCode::TooBig, "the file needs more memory than there is");
     }

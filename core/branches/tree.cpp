@@ -1,10 +1,11 @@
 #include "core/branches/tree.h"
 
 #include "core/base/csv.h"
+#include "core/base/joined.h"
 #include "core/base/typed_text.h"
-#include "core/wires/wire_typed.h"
 #include "core/parts/conductor.h"
 #include "core/units/units.h"
+#include "core/wires/wire_typed.h"
 
 #include <algorithm>
 #include <queue>
@@ -133,8 +134,10 @@ std::string toCsv(const job::Job& job, const std::vector<Stretch>& stretches)
     return out;
 }
 
-void setBranchLength(job::Job& job, size_t branch, double length_m)
+Result<void> setBranchLength(job::Job& job, size_t branch, double length_m)
 {
+    if (branch >= job.branches.size())
+        return fail(ErrorCode::Reference, "the harness has no such stretch");
     std::map<job::WireId, double> beyond;
     {
         const Tree before(job);
@@ -148,6 +151,7 @@ void setBranchLength(job::Job& job, size_t branch, double length_m)
     for (job::Wire& w : job.wires)
         if (const auto it = beyond.find(w.id); it != beyond.end())
             w.length_m = *now.length_m(w) + it->second;
+    return {};
 }
 
 Result<job::Branch> branchTyped(const job::Job& job, std::string_view typed)
@@ -199,20 +203,11 @@ std::vector<job::Branch> proposeBranches(const job::Job& job)
         if (!isPost(job, w.from.owner) && !isPost(job, w.to.owner))
             wires.push_back(&w);
     std::ranges::stable_sort(wires, {}, [](const job::Wire* w) { return w->length_m; });
-    std::map<std::string, std::string> towards;
-    const auto root = [&](std::string place) {
-        while (towards.try_emplace(place, place).first->second != place)
-            place = towards[place];
-        return place;
-    };
+    Joined<std::string> joined;
     std::vector<job::Branch> out;
-    for (const job::Wire* w : wires) {
-        const std::string from = root(placeOf(job, w->from.owner)), to = root(placeOf(job, w->to.owner));
-        if (from == to)
-            continue;
-        towards[to] = from;
-        out.push_back({w->from.owner, w->to.owner, w->length_m});
-    }
+    for (const job::Wire* w : wires)
+        if (joined.join(placeOf(job, w->from.owner), placeOf(job, w->to.owner)))
+            out.push_back({w->from.owner, w->to.owner, w->length_m});
     return out;
 }
 

@@ -49,8 +49,8 @@ struct Stretch
 [[nodiscard]] std::string toCsv(const job::Job& job, const std::vector<Stretch>& stretches);
 
 /// A stretch is as long as it was measured: every wire along it keeps what it had beyond its way, and none stays
-/// shorter than its way.
-void setBranchLength(job::Job& job, size_t branch, double length_m);
+/// shorter than its way. Error (Reference): no such stretch.
+[[nodiscard]] Result<void> setBranchLength(job::Job& job, size_t branch, double length_m);
 
 /// Stretches between plugs and joints that lie as the drawn wires allow: the shortest wires that join everything (a
 /// minimum spanning tree; Kruskal 1956). A beginning for the tape measure. Battery leads stay out: they lie alone.

@@ -82,7 +82,7 @@ std::string hereText(AirMethod method, const job::Brief& b)
 
 std::string plusMinus(double si, const parts::Sensor& s, int decimals)
 {
-    const double shown = units::toUnit(si, s.measures, s.unit) - units::toUnit(0, s.measures, s.unit);
+    const double shown = units::differenceToUnit(si, s.measures, s.unit);
     return "± " + units::formatNumber(std::abs(shown), decimals) + " " + s.unit;
 }
 

@@ -227,16 +227,17 @@ void setAltitude(job::Job& job, double altitude_m)
     job.surroundings.barometer_pa = barometerAt(altitude_m).pa;
 }
 
-void apply(job::Job& job, const parts::Library& library)
+Result<void> apply(job::Job& job, const parts::Library& library)
 {
     if (!job.brief)
-        return;
+        return {};
     const std::vector<Consequence> all = consequences(job, *job.brief);
     job.brief->drawn.clear();
     for (const Consequence& c : all) {
         if (c.standing == Standing::Leaving)
             for (const job::CircuitId& id : c.circuits)
-                harness::removeCircuit(job, id);
+                if (auto out = harness::removeCircuit(job, id); !out)
+                    return out;
         if (c.standing == Standing::There || c.standing == Standing::Added)
             job.brief->drawn.push_back(c.function.value);
         if (c.standing == Standing::There)
@@ -255,19 +256,18 @@ void apply(job::Job& job, const parts::Library& library)
         }
     }
     harness::proposeFaces(job, library.layouts);
+    return {};
 }
 
-void decline(job::Job& job, const job::CircuitId& circuit)
+Result<void> decline(job::Job& job, const job::CircuitId& circuit)
 {
     const job::Circuit* c = job::find(job, circuit);
-    if (c == nullptr)
-        return;
-    const job::FunctionId function = c->function;
-    harness::removeCircuit(job, job::CircuitId(circuit));
-    if (!job.brief || function.empty() || names(job.brief->declined, function))
-        return;
-    if (circuitsOf(job, function).empty())
+    const job::FunctionId function = c == nullptr ? job::FunctionId{} : c->function;
+    auto out = harness::removeCircuit(job, job::CircuitId(circuit));
+    const bool known = !job.brief || function.empty() || names(job.brief->declined, function);
+    if (out && !known && circuitsOf(job, function).empty())
         job.brief->declined.push_back(function.value);
+    return out;
 }
 
 std::vector<Nonsense> nonsense(const job::Brief& b)

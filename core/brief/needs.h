@@ -48,13 +48,13 @@ struct Consequence
 
 /// Brings the circuits in line with the job's brief: those that are asked for come in with the sensor that suits, those
 /// it drew and nothing asks for any more go unless they are kept, and what the user declined stays out.
-void apply(job::Job& job, const parts::Library& library);
+[[nodiscard]] Result<void> apply(job::Job& job, const parts::Library& library);
 
 /// States the altitude, and with it the barometer of a standard day there (ISO 2533).
 void setAltitude(job::Job& job, double altitude_m);
 
 /// Takes a circuit out, and remembers that the user did: the brief will not bring it back.
-void decline(job::Job& job, const job::CircuitId& circuit);
+[[nodiscard]] Result<void> decline(job::Job& job, const job::CircuitId& circuit);
 
 /// The facts that cannot be: the field's name and why. Empty when the brief makes sense.
 struct Nonsense

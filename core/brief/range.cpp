@@ -47,7 +47,7 @@ double toleranceOf(const parts::Sensor& s)
         return r->tolerance * (s.high - s.low);
     if (const auto* d = std::get_if<parts::VoltageDevice>(&s.model))
         return d->tolerance_v / std::abs(d->high_v - d->low_v) * (s.high - s.low);
-    if (const auto* r = std::get_if<parts::Sender>(&s.model))
+    if (const auto* r = std::get_if<parts::Resistive>(&s.model))
         return r->tolerance * (s.high - s.low);
     return 0;
 }
@@ -61,7 +61,7 @@ double outputShare(const parts::Sensor& s, double full)
     return 0.4; // a sender on a pull-up uses about this much of the span (typical)
 }
 
-void judge(Candidate& c, const std::vector<PressureMark>& marks, bool absolute)
+void rate(Candidate& c, const std::vector<PressureMark>& marks, bool absolute)
 {
     const auto lowest = std::ranges::find_if(marks, &PressureMark::mustRead);
     const auto blind = std::ranges::find_if(
@@ -140,8 +140,8 @@ std::vector<PressureMark> marksOf(const job::FunctionId& function, const job::Br
     return {};
 }
 
-Candidate judged(const parts::Sensor& sensor, const std::vector<PressureMark>& marks, const parts::EcuInput& input,
-                 double fullScale_v, double barometer_pa)
+Candidate rated(const parts::Sensor& sensor, const std::vector<PressureMark>& marks, const parts::EcuInput& input,
+                double fullScale_v, double barometer_pa)
 {
     const bool absolute = sensor.measures == Dimension::AbsolutePressure;
     Candidate c;
@@ -153,7 +153,7 @@ Candidate judged(const parts::Sensor& sensor, const std::vector<PressureMark>& m
     c.errorAtLowest = absolute && lowest != marks.end() ? toleranceOf(sensor) / lowest->pa : 0;
     c.overVolts = parts::mostVolts(sensor) > fullScale_v * 1.02;
     c.top_gauge_pa = absolute ? sensor.high - barometer_pa : sensor.high;
-    judge(c, marks, absolute);
+    rate(c, marks, absolute);
     return c;
 }
 
@@ -178,7 +178,7 @@ Advice adviseRange(const job::FunctionId& function, const job::Job& job, const j
     const auto consider = [&](const parts::Sensor& s) {
         if (s.kind != f->kind || s.measures != wanted)
             return;
-        out.ranking.push_back(judged(s, out.marks, on, full, job.surroundings.barometer_pa));
+        out.ranking.push_back(rated(s, out.marks, on, full, job.surroundings.barometer_pa));
         out.ranking.back().current = now != nullptr && now->id == s.id;
     };
     for (const parts::Sensor& s : library.sensors)

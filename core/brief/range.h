@@ -53,8 +53,8 @@ struct Advice
                                  const parts::Library& library);
 
 /// How one sensor stands against the marks: the advisor's judgement of it alone.
-[[nodiscard]] Candidate judged(const parts::Sensor& sensor, const std::vector<PressureMark>& marks,
-                               const parts::EcuInput& input, double fullScale_v, double barometer_pa);
+[[nodiscard]] Candidate rated(const parts::Sensor& sensor, const std::vector<PressureMark>& marks,
+                              const parts::EcuInput& input, double fullScale_v, double barometer_pa);
 
 /// The sensor a new circuit starts with: the advisor's first for a pressure, otherwise the function's usual one, or the
 /// first of its kind. Null when the library has none.

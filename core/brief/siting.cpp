@@ -139,7 +139,7 @@ SitingCard sitingOf(const job::FunctionId& function)
                 kTurningCaution};
     case SensorKind::Throttle:
         return {{"On the shaft's end, turned so that shut reads about 0.5 V and rises with opening.",
-                 "Limits are taught after fitting, always."},
+                 "Limits are calibrated after fitting, always."},
                 {},
                 {},
                 {}};

@@ -164,11 +164,11 @@ double Corner::readingOf(const State& state) const
 
 void Corner::move(State& state, Eigen::Index j, double change, double shift) const
 {
-    const double felt = change / (1 + change * m_coupling(j, j));
-    const double pull = shift - felt * (state.along[j] + shift * m_coupling(j, j)); // what flows in at u_j
+    const double drop = change / (1 + change * m_coupling(j, j));
+    const double pull = shift - drop * (state.along[j] + shift * m_coupling(j, j)); // what flows in at u_j
     for (size_t o = 0; o < m_outputs.size(); ++o) {
         state.output[o] += pull * state.adjoint[o][j];
-        state.adjoint[o] -= felt * state.adjoint[o][j] * m_coupling.row(j).transpose();
+        state.adjoint[o] -= drop * state.adjoint[o][j] * m_coupling.row(j).transpose();
     }
     state.along += pull * m_coupling.col(j);
     state.reading = readingOf(state);
@@ -181,10 +181,10 @@ void Corner::moveAll(Eigen::Index j, double change, double shift)
     m_shift[j] += shift;
     if (change == 0)
         return;
-    const double felt = change / (1 + change * m_coupling(j, j));
+    const double drop = change / (1 + change * m_coupling(j, j));
     const SmallVector row = m_coupling.row(j), column = m_coupling.col(j);
     for (Eigen::Index i = 0; i < row.size(); ++i)
-        m_coupling.col(i) -= felt * row[i] * column;
+        m_coupling.col(i) -= drop * row[i] * column;
 }
 
 void Corner::turn(size_t varied, double value)
@@ -255,7 +255,7 @@ Corner::Others::Others(const Corner& corner) : m_corner(corner)
     for (Eigen::Index j = 0; j < corner.m_change.size(); ++j) {
         m_flow.push_back(corner.m_shift[j] - corner.m_change[j] * corner.m_state.along[j]);
         for (size_t o = 0; o < corner.m_outputs.size(); ++o)
-            m_felt[o].push_back(corner.m_change[j] * corner.m_state.adjoint[o][j]);
+            m_drops[o].push_back(corner.m_change[j] * corner.m_state.adjoint[o][j]);
     }
 }
 
@@ -274,7 +274,7 @@ double Corner::Others::slope(ElementIndex index) const
     const auto of = [&](size_t o) {
         double adjoint = m_corner.m_outputColumns[o]->gives[at];
         for (size_t j = 0; j < m_flow.size(); ++j)
-            adjoint -= m_felt[o][j] * m_corner.m_of[j]->gives[at];
+            adjoint -= m_drops[o][j] * m_corner.m_of[j]->gives[at];
         return adjoint * solution;
     };
     const Sought& sought = m_corner.m_sought;

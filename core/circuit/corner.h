@@ -103,7 +103,7 @@ class Corner
       private:
         const Corner& m_corner;
         std::vector<double> m_flow; ///< of each column, what of it is in the solution here
-        std::array<std::vector<double>, 2> m_felt; ///< and in the adjoint of each output
+        std::array<std::vector<double>, 2> m_drops; ///< and in the adjoint of each output
     };
 
   private:

@@ -1,41 +1,11 @@
 #include "core/circuit/topology.h"
 
+#include "core/base/joined.h"
+
 #include <cmath>
-#include <map>
-#include <numeric>
 
 namespace vicegrip::circuit {
 namespace {
-
-/// Union of node sets, with path halving.
-class Parts
-{
-  public:
-    explicit Parts(int nodes) : m_parent(static_cast<size_t>(nodes)) { std::iota(m_parent.begin(), m_parent.end(), 0); }
-
-    int find(int node)
-    {
-        while (m_parent[static_cast<size_t>(node)] != node) {
-            int& parent = m_parent[static_cast<size_t>(node)];
-            parent = m_parent[static_cast<size_t>(parent)];
-            node = parent;
-        }
-        return node;
-    }
-
-    /// False when the two were one part already.
-    bool join(int a, int b)
-    {
-        const int rootA = find(a), rootB = find(b);
-        if (rootA == rootB)
-            return false;
-        m_parent[static_cast<size_t>(std::max(rootA, rootB))] = std::min(rootA, rootB);
-        return true;
-    }
-
-  private:
-    std::vector<int> m_parent;
-};
 
 std::string called(const Element& e)
 {
@@ -61,23 +31,27 @@ Error networkError(std::string sentence)
 
 std::vector<std::vector<Node>> floatingParts(const Network& network)
 {
-    Parts parts(network.nodeCount());
+    Joined<Node> parts;
     for (const Element& e : network.elements())
         if (e.kind != Element::Kind::CurrentSource)
             parts.join(e.a, e.b);
-    std::map<int, std::vector<Node>> floating;
-    for (Node node = 1; node < network.nodeCount(); ++node)
-        if (const int root = parts.find(node); root != kReference)
-            floating[root].push_back(node);
+    std::map<int, size_t> known; // place of a part in `out`
     std::vector<std::vector<Node>> out;
-    for (auto& [root, nodes] : floating)
-        out.push_back(std::move(nodes));
+    for (Node node = 1; node < network.nodeCount(); ++node) {
+        const int part = parts.of(node);
+        if (part == parts.of(kReference))
+            continue;
+        const auto [it, fresh] = known.try_emplace(part, out.size());
+        if (fresh)
+            out.emplace_back();
+        out[it->second].push_back(node);
+    }
     return out;
 }
 
 std::optional<Error> contradiction(const Network& network)
 {
-    Parts byVoltage(network.nodeCount());
+    Joined<Node> byVoltage;
     for (const Element& e : network.elements()) {
         if (outside(e.a, network) || outside(e.b, network) || outside(e.c, network) || outside(e.d, network))
             return networkError(called(e) + " ends on a node that does not exist");

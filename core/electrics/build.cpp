@@ -272,15 +272,15 @@ const job::Circuit* Builder::circuitOf(const job::Device& device) const
 void Builder::causeOf(const job::Circuit* circuit, const parts::Sensor& sensor,
                       const std::vector<ElementIndex>& elements, double x)
 {
-    if (circuit == nullptr || m_situation.felt.contains(circuit->id))
+    if (circuit == nullptr || m_situation.measurands.contains(circuit->id))
         return; // a value that hands have set is known
-    const Felt felt = atRest(*circuit, m_situation.surroundings);
-    const ElementValues slopes = elementSecants(sensor, x, felt.tolerance);
-    Cause own{"state of " + circuit->name, felt.tolerance, {}};
+    const Measurand measurand = atRest(*circuit, m_situation.surroundings);
+    const ElementValues slopes = elementSecants(sensor, x, measurand.tolerance);
+    Cause own{"state of " + circuit->name, measurand.tolerance, {}};
     Cause& cause = circuit->rest.kind == job::RestKind::Ambient     ? m_ambient
                    : circuit->rest.kind == job::RestKind::Barometer ? m_barometer
                                                                     : own;
-    cause.tolerance = felt.tolerance;
+    cause.tolerance = measurand.tolerance;
     for (size_t i = 0; i < elements.size(); ++i)
         cause.shares.push_back({elements[i], slopes[i]});
     if (&cause == &own)
@@ -296,18 +296,18 @@ void Builder::addSensor(const job::Device& device, const parts::Sensor& sensor, 
     const Node signal = pins["signal"], ground = toGround ? pins["ground"] : kReference;
     const Node supply = pins.contains("supply") ? pins["supply"] : ground;
 
-    Felt felt = circuit != nullptr ? atRest(*circuit, m_situation.surroundings) : Felt{sensor.low, 0};
+    Measurand measurand = circuit != nullptr ? atRest(*circuit, m_situation.surroundings) : Measurand{sensor.low, 0};
     if (circuit != nullptr)
-        if (const auto it = m_situation.felt.find(circuit->id); it != m_situation.felt.end())
-            felt = {it->second, 0};
+        if (const auto it = m_situation.measurands.find(circuit->id); it != m_situation.measurands.end())
+            measurand = {it->second, 0};
     SensorElements added =
-        addSensorElements(m_net, sensor, device.id.value, {signal, ground, supply, toGround}, felt, m_keyOn);
+        addSensorElements(m_net, sensor, device.id.value, {signal, ground, supply, toGround}, measurand, m_keyOn);
     if (added.track)
         m_causes.push_back(std::move(*added.track));
     if (added.least_supply_v && (added.source || circuit != nullptr))
         m_powered.push_back({supply, ground, *added.least_supply_v, added.source,
                              circuit != nullptr ? circuit->id : job::CircuitId{device.id.value}, 0, true});
-    causeOf(circuit, sensor, added.varied, felt.value);
+    causeOf(circuit, sensor, added.varied, measurand.value);
     if (circuit == nullptr)
         return;
     CircuitElements elements;

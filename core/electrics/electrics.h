@@ -18,14 +18,18 @@
 ///
 ///     auto car = electrics::build(job, {.condition = Condition::KeyOn, .surroundings = job.surroundings});
 ///     car->voltmeter(PointRef::fromText("A.7"), PointRef::fromText("BAT-"), job.meter)   // 2.52 V +- 0.04 V
+///
+/// In this room: wiring.h (the graph: which places lie between a pin and where its wire must end), sensor_model.h and
+/// sensor_elements.h (what a sensor puts between its pins), faults.h (a car with faults), netlist.h (the same job as a
+/// SPICE deck, written apart).
 namespace vicegrip::electrics {
 
 struct Situation
 {
     job::Condition condition = job::Condition::KeyOn;
     job::Surroundings surroundings;
-    std::map<job::CircuitId, double> felt = {}; ///< what a sensor feels (SI), where that is not its rest
-    FaultSheet faults = {};
+    std::map<job::CircuitId, double> measurands = {}; ///< of a sensor (SI), where that is not its rest
+    FaultList faults = {};
     bool running = false; ///< every load draws, as with the engine running at full work
 };
 

@@ -45,7 +45,7 @@ bool holds(const job::Job& job, const job::PointRef& point)
     return point.cavity.empty() && job::findJoint(job, point.owner) != nullptr;
 }
 
-/// What the sheet names that the job does not have; empty when all is there.
+/// What the list names that the job does not have; empty when all is there.
 struct Missing
 {
     const job::Job& job;
@@ -80,35 +80,35 @@ struct Missing
 
 } // namespace
 
-Result<FaultSheet> readFaults(std::string_view text, const job::Job& job)
+Result<FaultList> readFaults(std::string_view text, const job::Job& job)
 {
     const auto parsed = document::parse(text);
     if (!parsed)
         return tl::make_unexpected(parsed.error());
     if (auto valid = units::validate(*parsed, kFaultsSchema); !valid)
         return tl::make_unexpected(valid.error());
-    FaultSheet sheet;
+    FaultList list;
     for (const json& j : (*parsed)["faults"]) {
-        sheet.push_back(faultOf(j));
-        if (const auto* held = std::get_if<HeldTable>(&sheet.back()))
+        list.push_back(faultOf(j));
+        if (const auto* held = std::get_if<HeldTable>(&list.back()))
             if (std::ranges::adjacent_find(held->points, std::greater_equal{}, &HeldTable::Point::volts) !=
                 held->points.end())
                 return fail(ErrorCode::Range, "the table's volts do not rise",
-                            {{}, "/faults/" + std::to_string(sheet.size() - 1) + "/points", 0, 0});
-        if (const std::string missing = std::visit(Missing{job}, sheet.back()); !missing.empty())
+                            {{}, "/faults/" + std::to_string(list.size() - 1) + "/points", 0, 0});
+        if (const std::string missing = std::visit(Missing{job}, list.back()); !missing.empty())
             return fail(ErrorCode::Reference, "the job has no " + missing,
-                        {{}, "/faults/" + std::to_string(sheet.size() - 1), 0, 0});
+                        {{}, "/faults/" + std::to_string(list.size() - 1), 0, 0});
     }
-    return sheet;
+    return list;
 }
 
-Result<FaultSheet> readFaultsFile(const std::filesystem::path& file, const job::Job& job)
+Result<FaultList> readFaultsFile(const std::filesystem::path& file, const job::Job& job)
 {
     return document::inFile(
         document::readFile(file).and_then([&](const std::string& text) { return readFaults(text, job); }), file);
 }
 
-job::Job asWired(job::Job job, const FaultSheet& faults)
+job::Job asWired(job::Job job, const FaultList& faults)
 {
     for (const Fault& fault : faults) {
         if (const auto* open = std::get_if<OpenWire>(&fault)) {

@@ -9,7 +9,7 @@
 #include <variant>
 #include <vector>
 
-/// What is wrong with a car, as edits of its wiring. A fault sheet is JSON after data/schema/faults.schema.json:
+/// What is wrong with a car, as edits of its wiring. A fault list is JSON after data/schema/faults.schema.json:
 ///
 ///     {"faults": [{"kind": "open", "wire": "w12"}, {"kind": "swap", "connector": "A", "cavities": ["7", "8"]}]}
 namespace vicegrip::electrics {
@@ -50,13 +50,13 @@ struct HeldTable
 };
 
 using Fault = std::variant<OpenWire, AddedResistance, SwappedCavities, Short, HeldTable>;
-using FaultSheet = std::vector<Fault>;
+using FaultList = std::vector<Fault>;
 
-/// Reads a fault sheet for this job. Errors as for a job, and Reference for a wire or cavity the job does not have.
-[[nodiscard]] Result<FaultSheet> readFaults(std::string_view text, const job::Job& job);
-[[nodiscard]] Result<FaultSheet> readFaultsFile(const std::filesystem::path& file, const job::Job& job);
+/// Reads a fault list for this job. Errors as for a job, and Reference for a wire or cavity the job does not have.
+[[nodiscard]] Result<FaultList> readFaults(std::string_view text, const job::Job& job);
+[[nodiscard]] Result<FaultList> readFaultsFile(const std::filesystem::path& file, const job::Job& job);
 
 /// The job as it is really wired: opened wires left out, swapped cavities' wire ends exchanged.
-[[nodiscard]] job::Job asWired(job::Job job, const FaultSheet& faults);
+[[nodiscard]] job::Job asWired(job::Job job, const FaultList& faults);
 
 } // namespace vicegrip::electrics

@@ -90,7 +90,7 @@ class Deck
     void wires();
     void unitLines(const parts::Ecu& unit);
     void deviceLines(const job::Device& device, const parts::Sensor& sensor);
-    [[nodiscard]] double felt(const job::Device& device, const parts::Sensor& sensor) const;
+    [[nodiscard]] double measurand(const job::Device& device, const parts::Sensor& sensor) const;
 
     const job::Job& m_job;
     const Situation& m_situation;
@@ -203,13 +203,13 @@ void Deck::unitLines(const parts::Ecu& unit)
     }
 }
 
-double Deck::felt(const job::Device& device, const parts::Sensor& sensor) const
+double Deck::measurand(const job::Device& device, const parts::Sensor& sensor) const
 {
     for (const job::Circuit& c : m_job.circuits) {
         if (c.device != device.id)
             continue;
-        const auto held = m_situation.felt.find(c.id);
-        return held != m_situation.felt.end() ? held->second : atRest(c, m_situation.surroundings).value;
+        const auto held = m_situation.measurands.find(c.id);
+        return held != m_situation.measurands.end() ? held->second : atRest(c, m_situation.surroundings).value;
     }
     return sensor.low;
 }
@@ -224,7 +224,7 @@ void Deck::deviceLines(const job::Device& device, const parts::Sensor& sensor)
                       ground = pins.contains("ground") ? pins["ground"] : "0",
                       supply = pins.contains("supply") ? pins["supply"] : ground;
     const std::string what = "sensor " + device.id.value;
-    const double x = felt(device, sensor), share = (x - sensor.low) / (sensor.high - sensor.low);
+    const double x = measurand(device, sensor), share = (x - sensor.low) / (sensor.high - sensor.low);
     const auto output = [&](const std::string& volts, double out_ohm) {
         const std::string out = fresh();
         line('B', out, ground, "V = " + volts, what);
@@ -232,8 +232,8 @@ void Deck::deviceLines(const job::Device& device, const parts::Sensor& sensor)
     };
     if (const auto* t = std::get_if<parts::Thermistor>(&sensor.model)) {
         resistor(signal, ground, parts::ohms(t->curve, x), what);
-    } else if (const auto* s = std::get_if<parts::Sender>(&sensor.model)) {
-        resistor(signal, ground, parts::alongPoints(s->points, &parts::Sender::Point::ohm, x), what);
+    } else if (const auto* s = std::get_if<parts::Resistive>(&sensor.model)) {
+        resistor(signal, ground, parts::alongPoints(s->points, &parts::Resistive::Point::ohm, x), what);
     } else if (const auto* p = std::get_if<parts::Potentiometer>(&sensor.model)) {
         const std::string wiper = fresh();
         const double at = p->endGap + std::clamp(share, 0.0, 1.0) * (1 - 2 * p->endGap);
@@ -259,7 +259,7 @@ void Deck::deviceLines(const job::Device& device, const parts::Sensor& sensor)
     } else if (const auto* o = std::get_if<parts::OpenCollector>(&sensor.model)) {
         resistor(supply, ground, o->supply_ohm, what);
         resistor(signal, ground, o->off_ohm, what + ", off");
-    } else if (const auto* coil = std::get_if<parts::Reluctance>(&sensor.model)) {
+    } else if (const auto* coil = std::get_if<parts::VariableReluctance>(&sensor.model)) {
         resistor(signal, ground, coil->coil_ohm, what);
     } else if (const auto* contact = std::get_if<parts::Contact>(&sensor.model); contact->closedAtRest) {
         resistor(signal, pins.contains("ground") ? ground : supply, contact->on_ohm, what + ", closed");

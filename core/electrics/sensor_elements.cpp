@@ -16,10 +16,10 @@ struct AddElements
     const parts::Sensor& sensor;
     const std::string& device;
     const SensorPins& pins;
-    const Felt& felt;
+    const Measurand& measurand;
     bool keyOn;
     std::string label = "sensor " + device;
-    ElementValues values = elementValues(sensor, felt.value);
+    ElementValues values = elementValues(sensor, measurand.value);
     SensorElements out = {};
 
     void operator()(const parts::Thermistor& t)
@@ -37,7 +37,7 @@ struct AddElements
                           {{out.varied[0], values[0] / p.track_ohm}, {out.varied[1], values[1] / p.track_ohm}}};
         circuit::Together halves{out.varied, {}};
         for (const double track : {1 - p.tolerance, 1 + p.tolerance})
-            for (const double at : {felt.value - felt.tolerance, felt.value + felt.tolerance}) {
+            for (const double at : {measurand.value - measurand.tolerance, measurand.value + measurand.tolerance}) {
                 const ElementValues there = elementValues(sensor, at);
                 halves.settings.push_back({track * there[0], track * there[1]});
             }
@@ -65,7 +65,7 @@ struct AddElements
         out.least_supply_v = d.least_supply_v;
         out.source = out.varied[0];
     }
-    void operator()(const parts::Sender& s)
+    void operator()(const parts::Resistive& s)
     {
         out.varied = {net.addResistor(pins.signal, pins.ground, values[0], {values[0] * s.tolerance}, label)};
     }
@@ -76,7 +76,7 @@ struct AddElements
         if (keyOn)
             out.least_supply_v = o.least_supply_v;
     }
-    void operator()(const parts::Reluctance& coil)
+    void operator()(const parts::VariableReluctance& coil)
     {
         net.addResistor(pins.signal, pins.ground, coil.coil_ohm, {coil.coil_ohm * kCoilTolerance}, label);
     }
@@ -91,12 +91,13 @@ struct AddElements
 } // namespace
 
 SensorElements addSensorElements(circuit::Network& net, const parts::Sensor& sensor, const std::string& device,
-                                 const SensorPins& pins, const Felt& felt, bool keyOn)
+                                 const SensorPins& pins, const Measurand& measurand, bool keyOn)
 {
-    AddElements add{net, sensor, device, pins, felt, keyOn};
+    AddElements add{net, sensor, device, pins, measurand, keyOn};
     std::visit(add, sensor.model);
     if (add.out.varied.size() == 1) {
-        const auto [least, most] = elementRange(sensor, felt.value - felt.tolerance, felt.value + felt.tolerance);
+        const auto [least, most] =
+            elementRange(sensor, measurand.value - measurand.tolerance, measurand.value + measurand.tolerance);
         net.setBounds(add.out.varied[0], add.values[0], least, most);
     }
     return std::move(add.out);

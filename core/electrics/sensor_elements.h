@@ -22,10 +22,10 @@ struct SensorElements
     std::optional<Cause> track; ///< moves both halves of a potentiometer
 };
 
-/// Adds the elements of a sensor that feels `felt`, with their tolerances and bounds, under the fact subject
+/// Adds the elements of a sensor at `measurand`, with their tolerances and bounds, under the fact subject
 /// "sensor DEVICE". With the key off nothing drives an output.
 [[nodiscard]] SensorElements addSensorElements(circuit::Network& net, const parts::Sensor& sensor,
-                                               const std::string& device, const SensorPins& pins, const Felt& felt,
-                                               bool keyOn);
+                                               const std::string& device, const SensorPins& pins,
+                                               const Measurand& measurand, bool keyOn);
 
 } // namespace vicegrip::electrics

@@ -55,12 +55,12 @@ struct Values
         const auto [least, most] = std::minmax(d.low_v, d.high_v);
         return {std::clamp(std::lerp(d.low_v, d.high_v, alongRange(sensor, x)), least, most)};
     }
-    ElementValues operator()(const parts::Sender& s) const
+    ElementValues operator()(const parts::Resistive& s) const
     {
-        return {parts::alongPoints(s.points, &parts::Sender::Point::ohm, x)};
+        return {parts::alongPoints(s.points, &parts::Resistive::Point::ohm, x)};
     }
     ElementValues operator()(const parts::OpenCollector& o) const { return {o.off_ohm}; }
-    ElementValues operator()(const parts::Reluctance&) const { return {}; }
+    ElementValues operator()(const parts::VariableReluctance&) const { return {}; }
     ElementValues operator()(const parts::Contact&) const { return {}; }
 };
 
@@ -136,7 +136,7 @@ struct Kinks
             out.push_back(p.value);
         return out;
     }
-    std::vector<double> operator()(const parts::Sender& s) const
+    std::vector<double> operator()(const parts::Resistive& s) const
     {
         std::vector<double> out;
         for (const auto& p : s.points)
@@ -151,7 +151,7 @@ ElementRange around(const parts::Sensor& sensor, double value)
 {
     if (const auto* t = std::get_if<parts::Thermistor>(&sensor.model))
         return {value * (1 - t->tolerance), value * (1 + t->tolerance)};
-    if (const auto* s = std::get_if<parts::Sender>(&sensor.model))
+    if (const auto* s = std::get_if<parts::Resistive>(&sensor.model))
         return {value * (1 - s->tolerance), value * (1 + s->tolerance)};
     if (const auto* r = std::get_if<parts::RatiometricTransducer>(&sensor.model)) {
         const double off = r->tolerance * std::abs(r->high_v - r->low_v) / r->at_supply_v;
@@ -184,7 +184,7 @@ ElementRange elementRange(const parts::Sensor& sensor, double low, double high)
     return out;
 }
 
-Felt atRest(const job::Circuit& circuit, const job::Surroundings& surroundings)
+Measurand atRest(const job::Circuit& circuit, const job::Surroundings& surroundings)
 {
     switch (circuit.rest.kind) {
     case job::RestKind::Ambient:

@@ -1,6 +1,5 @@
 #include "core/findings/checks.h"
 
-#include "core/analysis/analysis.h"
 #include "core/findings/end_checks.h"
 #include "core/findings/pin_checks.h"
 #include "core/findings/power_checks.h"
@@ -29,13 +28,12 @@ std::string millivolts(double v)
 /// A difference of the circuit's value, in its shown unit.
 std::string difference(const parts::Sensor& sensor, double si)
 {
-    const double shown =
-        units::toUnit(si, sensor.measures, sensor.unit) - units::toUnit(0, sensor.measures, sensor.unit);
+    const double shown = units::differenceToUnit(si, sensor.measures, sensor.unit);
     const double size = std::abs(shown);
     return units::formatNumber(shown, size >= 10 ? 0 : size >= 1 ? 1 : 3) + " " + sensor.unit;
 }
 
-void readings(std::vector<Finding>& out, const job::Circuit& circuit, const analysis::CircuitView& view)
+void readings(std::vector<Finding>& out, const job::Circuit& circuit, const proof::CircuitView& view)
 {
     for (const auto& [condition, stations] : view.stations) {
         for (const proof::Judged& j : stations) {
@@ -54,7 +52,7 @@ void readings(std::vector<Finding>& out, const job::Circuit& circuit, const anal
 }
 
 void scalingOf(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit,
-               const analysis::CircuitView& view)
+               const proof::CircuitView& view)
 {
     const parts::Sensor* sensor = job::sensorOf(job, circuit);
     if (sensor == nullptr || circuit.input.empty() || view.scale == State::NotNeeded)
@@ -87,14 +85,14 @@ void scalingOf(std::vector<Finding>& out, const job::Job& job, const job::Circui
                                : "Straight lines between " + std::to_string(circuit.scaling.points) +
                                      " points do not follow the curve closely there.",
                        formula ? "Take a higher degree, points if the ECU has them, or a shorter range."
-                       : circuit.scaling.knots == job::Knots::Even
+                       : circuit.scaling.breakpoints == job::Breakpoints::Even
                            ? "Have the points placed best (Scale, Placed), or ask for more of them."
                            : "Ask for more points, or a shorter range."});
 }
 
 /// A difference between the sensor's ground and the ECU's is read as signal.
 void groundOffset(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit,
-                  const electrics::Electrics& car, const analysis::CircuitView& view)
+                  const electrics::Electrics& car, const proof::CircuitView& view)
 {
     const auto it = car.circuits.find(circuit.id);
     const parts::Sensor* sensor = job::sensorOf(job, circuit);
@@ -176,43 +174,41 @@ void sort(std::vector<Finding>& findings)
     std::ranges::stable_sort(findings, {}, [](const Finding& f) { return f.severity; });
 }
 
-void judgeCircuit(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit,
+void checkCircuit(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit,
                   const electrics::Wiring& wiring, const std::vector<electrics::Path>& paths,
-                  const analysis::CircuitView& view)
+                  const proof::CircuitView& view)
 {
-    judgeEnds(out, job, circuit, wiring, paths);
-    judgeSeat(out, job, circuit);
-    judgeRange(out, job, circuit);
-    judgeGroundPlace(out, job, circuit, paths);
+    checkEnds(out, job, circuit, wiring, paths);
+    checkSeat(out, job, circuit);
+    checkRange(out, job, circuit);
+    checkGroundPlace(out, job, circuit, paths);
     readings(out, circuit, view);
     scalingOf(out, job, circuit, view);
-    judgeValues(out, job, circuit, view);
-    judgeSupply(out, job, circuit, view);
-    judgeReadings(out, job, circuit, view);
+    checkValues(out, job, circuit, view);
+    checkSupply(out, job, circuit, view);
+    checkReadings(out, job, circuit, view);
 }
 
-void judgeJob(std::vector<Finding>& out, const job::Job& job, const electrics::Wiring& wiring,
-              const electrics::Electrics* car, const analysis::Analysis& analysis)
+void checkJob(std::vector<Finding>& out, const Car& car)
 {
-    for (const job::Connector& c : job.connectors)
-        judgePins(out, job, c, analysis.pins.at(c.id));
-    for (const job::Circuit& circuit : job.circuits)
-        judgeStops(out, job, analysis.facts, circuit);
-    judgePower(out, job, wiring);
-    if (car == nullptr) {
+    for (const job::Connector& c : car.job.connectors)
+        checkPins(out, car.job, c, car.pins.at(c.id));
+    for (const job::Circuit& circuit : car.job.circuits)
+        checkLimits(out, car.job, car.facts, circuit);
+    checkPower(out, car.job, car.wiring);
+    if (car.solved == nullptr) {
         out.push_back({"no-answer",
                        Severity::Stop,
                        {},
-                       "The drawing has no electrical answer: " + analysis.networkTrouble,
+                       "The drawing has no electrical answer: " + car.trouble,
                        "Without one there are no expected readings.",
                        "Take the contradiction out of the drawing."});
         return;
     }
-    supplyBudget(out, job, *car);
-    floatingWires(out, job, *car);
-    for (const job::Circuit& circuit : job.circuits)
-        if (const auto* view = analysis::find(analysis, circuit.id))
-            groundOffset(out, job, circuit, *car, *view);
+    supplyBudget(out, car.job, *car.solved);
+    floatingWires(out, car.job, *car.solved);
+    for (size_t i = 0; i < car.circuits.size(); ++i)
+        groundOffset(out, car.job, car.job.circuits[i], *car.solved, car.circuits[i]);
 }
 
 } // namespace vicegrip::findings

@@ -56,7 +56,7 @@ class Ends
                     m_reaches[path.role] = {way.points.back(), *purposeOf(wiring, way.points.back())};
     }
 
-    void judge()
+    void check()
     {
         for (const Path& path : m_paths)
             if (!path.complete && !exchanged(path) && !unread(path))
@@ -162,11 +162,11 @@ class Ends
 
 } // namespace
 
-void judgeEnds(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit,
+void checkEnds(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit,
                const electrics::Wiring& wiring, const std::vector<electrics::Path>& paths)
 {
     if (!circuit.input.empty()) // nothing is drawn before there is a seat to draw to
-        Ends(out, job, circuit, wiring, paths).judge();
+        Ends(out, job, circuit, wiring, paths).check();
 }
 
 } // namespace vicegrip::findings

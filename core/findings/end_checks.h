@@ -5,12 +5,12 @@
 
 #include <vector>
 
-/// Rules on where a circuit's conductors end. Only rules.cpp includes this.
+/// Checks on where a circuit's conductors end. Only checks.cpp includes this.
 namespace vicegrip::findings {
 
 /// Supply, ground and signal exchanged between the two ends; a signal at a cavity the ECU does not read for it; a
 /// sensor ground on metal instead of the ECU's sensor ground; a conductor that leads nowhere.
-void judgeEnds(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit,
+void checkEnds(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit,
                const electrics::Wiring& wiring, const std::vector<electrics::Path>& paths);
 
 } // namespace vicegrip::findings

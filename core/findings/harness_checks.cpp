@@ -1,11 +1,11 @@
 #include "core/findings/harness_checks.h"
 
-#include "core/wires/area.h"
-#include "core/wires/colour_plan.h"
-#include "core/wires/joins.h"
 #include "core/branches/tree.h"
 #include "core/parts/conductor.h"
 #include "core/units/units.h"
+#include "core/wires/area.h"
+#include "core/wires/colour_plan.h"
+#include "core/wires/joins.h"
 
 #include <algorithm>
 
@@ -81,7 +81,7 @@ void unused(std::vector<Finding>& out, const job::Job& job)
 
 } // namespace
 
-void judgeLoom(std::vector<Finding>& out, const job::Job& job)
+void checkHarness(std::vector<Finding>& out, const job::Job& job)
 {
     thin(out, job);
     tooShort(out, job);

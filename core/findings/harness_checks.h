@@ -4,10 +4,10 @@
 
 #include <vector>
 
-/// Rules on the wires themselves: they need the drawing alone, so an analysis asks them beside the network.
+/// Checks on the wires themselves: they need the drawing alone, so an analysis asks them beside the network.
 namespace vicegrip::findings {
 
 /// Wires too thin for their current, drop or fuse; shorter than their way; of no use; and colours that are mixed up.
-void judgeLoom(std::vector<Finding>& out, const job::Job& job);
+void checkHarness(std::vector<Finding>& out, const job::Job& job);
 
 } // namespace vicegrip::findings

@@ -43,7 +43,7 @@ void wireAgainstTerminal(std::vector<Finding>& out, const std::string& where, co
 
 } // namespace
 
-void judgePins(std::vector<Finding>& out, const job::Job& job, const job::Connector& connector,
+void checkPins(std::vector<Finding>& out, const job::Job& job, const job::Connector& connector,
                const std::vector<Pin>& pins)
 {
     const std::vector<parts::Cavity> places = // none where no terminal is known to judge by

@@ -3,12 +3,12 @@
 #include "core/findings/finding.h"
 #include "core/pinning/pinning.h"
 
-/// Rules of the stage Pins: terminals, seals and cavities.
+/// Checks of the stage Pins: terminals, seals and cavities.
 namespace vicegrip::findings {
 
 /// Judges one connector: wrong pins, wires that its terminals or seals do not take, two wires in a sealed cavity, and
 /// open cavities of a sealed plug that is otherwise done.
-void judgePins(std::vector<Finding>& out, const job::Job& job, const job::Connector& connector,
+void checkPins(std::vector<Finding>& out, const job::Job& job, const job::Connector& connector,
                const std::vector<pinning::Pin>& pins);
 
 } // namespace vicegrip::findings

@@ -46,12 +46,12 @@ class Power
                 m_loadsBehind[s->id].push_back(&l);
     }
 
-    void judge()
+    void check()
     {
         for (const parts::Ecu* unit : job::units(m_job))
-            judgeUnit(*unit);
+            checkUnit(*unit);
         for (const job::Load& l : m_job.loads)
-            judgeLoad(l);
+            checkLoad(l);
     }
 
   private:
@@ -94,7 +94,7 @@ class Power
     /// Nobody has said what the contacts on the way are: nothing can be missed in them.
     static bool known(const std::vector<const Switch*>& all) { return first(all, SwitchKind::Contact) == nullptr; }
 
-    void judgeUnit(const parts::Ecu& unit)
+    void checkUnit(const parts::Ecu& unit)
     {
         const bool keyed = std::ranges::any_of(unit.pins, [](const auto& p) { return p.role == EcuPinRole::KeyFeed; });
         int grounds = 0, wired = 0;
@@ -102,7 +102,7 @@ class Power
         for (const parts::EcuPin& pin : unit.pins) {
             const PointRef at = PointRef::fromText(pin.at);
             if (pin.role == EcuPinRole::PowerFeed || pin.role == EcuPinRole::KeyFeed)
-                judgeFeed(unit, at, keyed && pin.role == EcuPinRole::PowerFeed);
+                checkFeed(unit, at, keyed && pin.role == EcuPinRole::PowerFeed);
             if (pin.role != EcuPinRole::PowerGround)
                 continue;
             ++grounds;
@@ -120,7 +120,7 @@ class Power
                 "Wire every ground, each with a wire of its own to clean metal or the post.");
     }
 
-    void judgeFeed(const parts::Ecu& unit, const PointRef& at, bool straight)
+    void checkFeed(const parts::Ecu& unit, const PointRef& at, bool straight)
     {
         const Path path = toBattery(at);
         const std::string where = "The feed of " + unit.name + " (" + job::spoken(m_job, at) + ")";
@@ -155,7 +155,7 @@ class Power
                 "A chafed wire straight from the battery burns.", "Fuse it at the battery.");
     }
 
-    void judgeLoad(const job::Load& load)
+    void checkLoad(const job::Load& load)
     {
         const Path feed = toBattery(load.from), back = toGround(load.to);
         const auto switches = between(feed);
@@ -202,9 +202,9 @@ class Power
 
 } // namespace
 
-void judgePower(std::vector<Finding>& out, const job::Job& job, const electrics::Wiring& wiring)
+void checkPower(std::vector<Finding>& out, const job::Job& job, const electrics::Wiring& wiring)
 {
-    Power(out, job, wiring).judge();
+    Power(out, job, wiring).check();
 }
 
 } // namespace vicegrip::findings

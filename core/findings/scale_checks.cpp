@@ -1,7 +1,7 @@
 #include "core/findings/scale_checks.h"
 
-#include "core/throttle/limits.h"
 #include "core/scaling/captured.h"
+#include "core/throttle/limits.h"
 
 #include <cmath>
 
@@ -124,8 +124,8 @@ std::optional<MixUp> mixUpOf(const job::Job& job, const parts::Sensor& s, const 
     return nearest;
 }
 
-void judgeSupply(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit,
-                 const analysis::CircuitView& view)
+void checkSupply(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit,
+                 const proof::CircuitView& view)
 {
     const parts::Sensor* sensor = job::sensorOf(job, circuit);
     const parts::EcuInput* input = job::findInput(job, circuit.input);
@@ -133,7 +133,7 @@ void judgeSupply(std::vector<Finding>& out, const job::Job& job, const job::Circ
         return;
     const std::string pin = parts::cavityOf(*sensor, parts::PinRole::Supply);
     const job::Device* device = job::find(job, circuit.device);
-    for (const proof::Judged& j : analysis::stations(view, job::Condition::KeyOn)) {
+    for (const proof::Judged& j : proof::stations(view, job::Condition::KeyOn)) {
         const proof::Expectation& e = j.expectation;
         if (pin.empty() || device == nullptr || e.station.point != job::PointRef{device->connector, pin} ||
             j.last == nullptr || j.state != proof::State::Failing || !e.promises())
@@ -158,47 +158,47 @@ void judgeSupply(std::vector<Finding>& out, const job::Job& job, const job::Circ
     }
 }
 
-void judgeReadings(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit,
-                   const analysis::CircuitView& view)
+void checkReadings(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit,
+                   const proof::CircuitView& view)
 {
-    if (!view.table || circuit.stops || scaling::partakers(circuit).size() < 2)
+    if (!view.table || circuit.limits || scaling::partakers(circuit).size() < 2)
         return;
-    const auto verdict = scaling::judgeCaptured(job, circuit, *view.table);
+    const auto verdict = scaling::compareCaptured(job, circuit, *view.table);
     if (!verdict || verdict->agrees)
         return;
-    out.push_back({"readings-disagree", Severity::Fix, circuit.id, circuit.name + ": " + verdict->words,
+    out.push_back({"readings-disagree", Severity::Fix, circuit.id, circuit.name + ": " + verdict->sentence,
                    "What the ECU shows is not what another instrument shows, and its table follows the sheet.",
                    "Scale, Readings: take away what makes the difference, or make the readings the sensor's curve."});
 }
 
-void judgeStops(std::vector<Finding>& out, const job::Job& job, const job::Facts& facts, const job::Circuit& circuit)
+void checkLimits(std::vector<Finding>& out, const job::Job& job, const job::Facts& facts, const job::Circuit& circuit)
 {
     const parts::Sensor* sensor = job::sensorOf(job, circuit);
-    if (sensor == nullptr || circuit.input.empty() || !throttle::hasStops(*sensor))
+    if (sensor == nullptr || circuit.input.empty() || !throttle::takesLimits(*sensor))
         return;
-    const std::string again = "Stroke it twice at Scale, Throttle stops, and give the ECU the limits.";
-    if (!circuit.stops) {
-        out.push_back({"stops-not-taught", Severity::Fix, circuit.id,
-                       circuit.name + ": its closed and open limits have not been taught",
+    const std::string again = "Stroke it twice at Scale, Throttle limits, and give the ECU the limits.";
+    if (!circuit.limits) {
+        out.push_back({"limits-not-calibrated", Severity::Fix, circuit.id,
+                       circuit.name + ": its closed and open limits have not been calibrated",
                        "Until they are, the ECU may take a shut throttle for one a third open.", again});
         return;
     }
-    const job::Stops& s = *circuit.stops;
-    if (const auto why = throttle::staleStops(facts, s))
-        out.push_back({"stops-stale", Severity::Fix, circuit.id,
-                       circuit.name + ": the limits taught (" + units::format(s.shut_v, Dimension::Voltage, "V", 2) +
-                           " shut, " + units::format(s.open_v, Dimension::Voltage, "V", 2) +
-                           " open) are stale: " + *why,
+    const job::ThrottleLimits& s = *circuit.limits;
+    if (const auto why = throttle::staleLimits(facts, s))
+        out.push_back({"limits-stale", Severity::Fix, circuit.id,
+                       circuit.name + ": the calibrated limits (" +
+                           units::format(s.closed_v, Dimension::Voltage, "V", 2) + " closed, " +
+                           units::format(s.open_v, Dimension::Voltage, "V", 2) + " open) are stale: " + *why,
                        "The stops may stand elsewhere now: 0 % may not be shut.", again});
 }
 
-void judgeValues(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit,
-                 const analysis::CircuitView& view)
+void checkValues(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit,
+                 const proof::CircuitView& view)
 {
     const parts::Sensor* sensor = job::sensorOf(job, circuit);
     if (sensor == nullptr)
         return;
-    for (const proof::Judged& j : analysis::stations(view, job::Condition::KeyOn)) {
+    for (const proof::Judged& j : proof::stations(view, job::Condition::KeyOn)) {
         if (j.expectation.station.kind != proof::StationKind::Value || j.last == nullptr || !j.expectation.promises() ||
             j.state != proof::State::Failing)
             continue;

@@ -11,31 +11,31 @@
 namespace vicegrip::findings {
 namespace {
 
-using seating::MisfitKind;
+using seating::Incompatibility;
 
-struct MisfitRule
+struct CompatibilityRule
 {
     std::string_view rule;
     const char* why;
     const char* todo;
 };
 
-MisfitRule ruleOf(MisfitKind kind)
+CompatibilityRule ruleOf(Incompatibility kind)
 {
     switch (kind) {
-    case MisfitKind::Function:
+    case Incompatibility::Function:
         return {"input-function", "The firmware takes what it reads there for something else.",
                 "Seat it on an input that is free, or on the one meant for it."};
-    case MisfitKind::Coil:
+    case Incompatibility::Coil:
         return {"input-coil", "A coil's voltage swings below ground, and the input neither sees nor stands it.",
                 "Use an input for coils, a conditioner, or a Hall sensor."};
-    case MisfitKind::Frequency:
+    case Incompatibility::Frequency:
         return {"over-frequency", "Above its limit the input loses edges, and the value stands still or falls.",
                 "Use a faster input, or divide the frequency."};
-    case MisfitKind::Volts:
+    case Incompatibility::Volts:
         return {"over-volts", "Above the span the reading stands still while the real value goes on.",
                 "Fit a divider, or take a version of the sensor for this span."};
-    case MisfitKind::Damage:
+    case Incompatibility::Damage:
         return {"over-volts", "The input is damaged by it.",
                 "Do not connect it. Fit a divider, or take a version of the sensor for this span."};
     default:
@@ -101,7 +101,7 @@ void pullUps(std::vector<Finding>& out, const job::Job& job, const job::Circuit&
 
 } // namespace
 
-void judgeSeat(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit)
+void checkSeat(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit)
 {
     const parts::Sensor* sensor = job::sensorOf(job, circuit);
     const parts::EcuInput* input = job::findInput(job, circuit.input);
@@ -113,15 +113,15 @@ void judgeSeat(std::vector<Finding>& out, const job::Job& job, const job::Circui
     }
     pullUps(out, job, circuit, *sensor, *input);
     setOtherwise(out, circuit, *sensor, *input);
-    const seating::Misfit misfit = seating::misfit(job, circuit, *input);
-    if (misfit.none() || misfit.kind == MisfitKind::PullUp)
+    const seating::Compatibility compatibility = seating::compatibility(job, circuit, *input);
+    if (compatibility.compatible() || compatibility.kind == Incompatibility::PullUp)
         return;
-    const MisfitRule rule = ruleOf(misfit.kind);
-    out.push_back({std::string(rule.rule), Severity::Stop, circuit.id, seatText(circuit) + ": " + misfit.reason,
+    const CompatibilityRule rule = ruleOf(compatibility.kind);
+    out.push_back({std::string(rule.rule), Severity::Stop, circuit.id, seatText(circuit) + ": " + compatibility.reason,
                    rule.why, rule.todo});
 }
 
-void judgeRange(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit)
+void checkRange(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit)
 {
     const parts::Sensor* sensor = job::sensorOf(job, circuit);
     if (!job.brief || sensor == nullptr)
@@ -131,9 +131,9 @@ void judgeRange(std::vector<Finding>& out, const job::Job& job, const job::Circu
         return;
     const parts::EcuInput plain;
     const parts::EcuInput* input = job::findInput(job, circuit.input);
-    const brief::Candidate c = brief::judged(*sensor, marks, input == nullptr ? plain : *input,
-                                             input == nullptr ? plain.span_v : electrics::fullScaleVolts(job, *input),
-                                             job.surroundings.barometer_pa);
+    const brief::Candidate c = brief::rated(*sensor, marks, input == nullptr ? plain : *input,
+                                            input == nullptr ? plain.span_v : electrics::fullScaleVolts(job, *input),
+                                            job.surroundings.barometer_pa);
     if (!c.reads)
         out.push_back({"range-short", Severity::Fix, circuit.id, circuit.name + ", " + sensor->name + ": " + c.verdict,
                        "Where the range ends the reading stands still: a log that flattens there shows the sensor, not "
@@ -141,7 +141,7 @@ void judgeRange(std::vector<Finding>& out, const job::Job& job, const job::Circu
                        "Take a sensor whose range covers it: the Brief ranks them."});
 }
 
-void judgeGroundPlace(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit,
+void checkGroundPlace(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit,
                       const std::vector<electrics::Path>& paths)
 {
     const parts::Sensor* sensor = job::sensorOf(job, circuit);

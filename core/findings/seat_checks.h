@@ -3,17 +3,17 @@
 #include "core/electrics/wiring.h"
 #include "core/findings/finding.h"
 
-/// Rules of the Inputs stage. Only findings/ includes this.
+/// Checks of the Inputs stage. Only findings/ includes this.
 namespace vicegrip::findings {
 
 /// No seat, or one that cannot read the sensor; pull-ups missing, unwanted or doubled.
-void judgeSeat(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit);
+void checkSeat(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit);
 
 /// A pressure the engine will reach lies outside the sensor's range.
-void judgeRange(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit);
+void checkRange(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit);
 
 /// A wideband that returns to another body than the ECU does.
-void judgeGroundPlace(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit,
+void checkGroundPlace(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit,
                       const std::vector<electrics::Path>& paths);
 
 } // namespace vicegrip::findings

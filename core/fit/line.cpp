@@ -1,7 +1,9 @@
 #include "core/fit/line.h"
 
 #include <algorithm>
+#include <boost/math/tools/minima.hpp>
 #include <cmath>
+#include <limits>
 
 namespace vicegrip::fit {
 namespace {
@@ -99,23 +101,17 @@ double leastSlope(const std::vector<Point>& points)
     const double high = apart(&Point::y), scale = (high > 0 ? high : 1) / apart(&Point::x);
     const auto off = [&](double angle) { return chiSquared(points, scale * std::tan(angle)); };
     constexpr int kDirections = 360;
-    constexpr double kHalfTurn = 3.14159265358979323846, kGolden = 0.3819660112501051;
+    constexpr double kHalfTurn = 3.14159265358979323846;
     double best = 0;
     for (int i = 1; i < kDirections; ++i) {
         const double angle = kHalfTurn * (static_cast<double>(i) / kDirections - 0.5);
         if (i == 1 || off(angle) < off(best))
             best = angle;
     }
-    double low = best - kHalfTurn / kDirections, high2 = best + kHalfTurn / kDirections;
-    for (int i = 0; i < 60; ++i) {
-        const bool right = high2 - best > best - low;
-        const double tried = std::lerp(best, right ? high2 : low, kGolden);
-        const bool better = off(tried) < off(best);
-        const double inner = better ? tried : best, outer = better ? best : tried;
-        (outer > inner ? high2 : low) = outer;
-        best = inner;
-    }
-    return scale * std::tan(best);
+    const double step = kHalfTurn / kDirections;
+    const auto [closer, least] =
+        boost::math::tools::brent_find_minima(off, best - step, best + step, std::numeric_limits<double>::digits / 2);
+    return scale * std::tan(least < off(best) ? closer : best);
 }
 
 } // namespace

@@ -10,21 +10,21 @@ namespace vicegrip::fit {
 class Monotone
 {
   public:
-    struct Knot
+    struct Breakpoint
     {
         double x = 0, y = 0;
     };
 
-    /// Errors (Range): fewer than two knots, two of the same x.
-    [[nodiscard]] static Result<Monotone> through(std::vector<Knot> knots);
+    /// Errors (Range): fewer than two breakpoints, two of the same x.
+    [[nodiscard]] static Result<Monotone> through(std::vector<Breakpoint> breakpoints);
 
     /// The value at x; beyond the ends the end's own.
     [[nodiscard]] double at(double x) const;
 
-    [[nodiscard]] const std::vector<Knot>& knots() const { return m_knots; } ///< by rising x
+    [[nodiscard]] const std::vector<Breakpoint>& breakpoints() const { return m_breakpoints; } ///< by rising x
 
   private:
-    std::vector<Knot> m_knots;
+    std::vector<Breakpoint> m_breakpoints;
     std::vector<double> m_slopes;
 };
 

@@ -38,7 +38,7 @@ double pulseAt(double kelvin)
     return kShortest_s + (kelvin - kColdest_k) / (kHottest_k - kColdest_k) * (kLongest_s - kShortest_s);
 }
 
-Result<Signal> judge(double hz, double pulse_s)
+Result<Signal> readSignal(double hz, double pulse_s)
 {
     if (!std::isfinite(hz) || !std::isfinite(pulse_s) || hz < 0 || pulse_s < 0)
         return fail(ErrorCode::Range, "expected a frequency and a pulse width, not below 0");

@@ -29,6 +29,6 @@ struct Signal
 };
 
 /// `pulse_s` of 0: not measured, and nothing is said of the fuel's temperature. Errors (Range): no number, or below 0.
-[[nodiscard]] Result<Signal> judge(double hz, double pulse_s);
+[[nodiscard]] Result<Signal> readSignal(double hz, double pulse_s);
 
 } // namespace vicegrip::fuel

@@ -1,8 +1,8 @@
 #include "core/harness/edits.h"
 
 #include "core/electrics/wiring.h"
-#include "core/wires/colour_plan.h"
 #include "core/harness/places.h"
+#include "core/wires/colour_plan.h"
 
 #include <algorithm>
 #include <queue>
@@ -16,6 +16,11 @@ using parts::PinRole;
 
 constexpr double kHeater_a = 0.25; ///< from here on a device's ground does not belong on the sensor ground (typical)
 constexpr double kBattery_v = 12.6;
+
+Result<void> noCircuit(const job::CircuitId& id)
+{
+    return fail(ErrorCode::Reference, "there is no circuit \"" + id.value + "\"");
+}
 
 PointRef plugOf(const job::Job& job, const job::Circuit& circuit, PinRole role)
 {
@@ -57,14 +62,14 @@ void drawMissing(job::Job& job, const job::CircuitId& id)
     }
     if (!complete(job, circuit, PinRole::Supply))
         drawWire(job, plugOf(job, circuit, PinRole::Supply),
-             sensor.feed == parts::Feed::Battery ? switchedFeed(job)
-                                                 : sensorSplice(job, unit, EcuPinRole::SensorSupply),
-             long_m, kPlannedArea_m2, sensor.feed == parts::Feed::Battery ? "RD" : "RD/WH");
+                 sensor.feed == parts::Feed::Battery ? switchedFeed(job)
+                                                     : sensorSplice(job, unit, EcuPinRole::SensorSupply),
+                 long_m, kPlannedArea_m2, sensor.feed == parts::Feed::Battery ? "RD" : "RD/WH");
     if (!complete(job, circuit, PinRole::Ground)) {
         const bool heater = !onSensorGround(sensor);
         drawWire(job, plugOf(job, circuit, PinRole::Ground),
-             heater ? powerGround(job, unit) : sensorSplice(job, unit, EcuPinRole::SensorGround), long_m,
-             heater ? 2 * kPlannedArea_m2 : kPlannedArea_m2, heater ? "BN" : "BK/WH");
+                 heater ? powerGround(job, unit) : sensorSplice(job, unit, EcuPinRole::SensorGround), long_m,
+                 heater ? 2 * kPlannedArea_m2 : kPlannedArea_m2, heater ? "BN" : "BK/WH");
     }
 }
 
@@ -120,7 +125,7 @@ job::ScalingSpec scalingOf(const parts::Sensor& s)
     const auto* device = std::get_if<parts::VoltageDevice>(&s.model);
     const auto* collector = std::get_if<parts::OpenCollector>(&s.model);
     const bool bent =
-        std::holds_alternative<parts::Thermistor>(s.model) || std::holds_alternative<parts::Sender>(s.model) ||
+        std::holds_alternative<parts::Thermistor>(s.model) || std::holds_alternative<parts::Resistive>(s.model) ||
         (device != nullptr && !device->points.empty()) || (collector != nullptr && !collector->points.empty());
     out.points = bent ? 16 : 2;
     out.low = s.low;
@@ -260,11 +265,11 @@ job::CircuitId addCircuit(job::Job& job, const job::FunctionId& function, const 
     return {id};
 }
 
-void removeCircuit(job::Job& job, const job::CircuitId& id)
+Result<void> removeCircuit(job::Job& job, const job::CircuitId& id)
 {
     const job::Circuit* found = job::find(job, id);
     if (found == nullptr)
-        return;
+        return noCircuit(id);
     const job::Circuit circuit = *found;
     clearPlaces(job, ownPlaces(job, circuit));
     const job::Device* device = job::find(job, circuit.device);
@@ -275,17 +280,20 @@ void removeCircuit(job::Job& job, const job::CircuitId& id)
     std::erase_if(job.proofs, [&](const job::Proof& p) { return p.circuit == id; });
     dropLost(job);
     dropUnusedParts(job);
+    return {};
 }
 
-void setSensor(job::Job& job, const job::CircuitId& id, const parts::Sensor& sensor)
+Result<void> setSensor(job::Job& job, const job::CircuitId& id, const parts::Sensor& sensor)
 {
     job::Circuit* circuit = job::find(job, id);
     if (circuit == nullptr)
-        return;
+        return noCircuit(id);
     const parts::Sensor* old = job::sensorOf(job, *circuit);
     const auto device = std::ranges::find(job.devices, circuit->device, &job::Device::id);
-    if (old == nullptr || device == job.devices.end() || *old == sensor)
-        return;
+    if (old == nullptr || device == job.devices.end())
+        return fail(ErrorCode::Reference, "\"" + circuit->name + "\" has no sensor that another could stand in for");
+    if (*old == sensor)
+        return {};
     const parts::Sensor before = *old;
     if (old->id == sensor.id) // the same part, described anew: a curve that was measured a second time
         *std::ranges::find(job.parts, sensor.id, &parts::Sensor::id) = sensor;
@@ -299,19 +307,23 @@ void setSensor(job::Job& job, const job::CircuitId& id, const parts::Sensor& sen
         setPlug(job, device->connector, circuit->name, sensor);
     dropLost(job);
     dropUnusedParts(job);
-    if (!circuit->input.empty())
-        seat(job, id, circuit->input);
+    return circuit->input.empty() ? Result<void>{} : seat(job, id, circuit->input);
 }
 
-void seat(job::Job& job, const job::CircuitId& id, const parts::InputId& input)
+Result<void> seat(job::Job& job, const job::CircuitId& id, const parts::InputId& input)
 {
-    if (const job::Circuit* there = job::seatedOn(job, input); there != nullptr && there->id != id)
-        unseat(job, job::CircuitId(there->id));
     job::Circuit* circuit = job::find(job, id);
+    if (circuit == nullptr)
+        return noCircuit(id);
     parts::EcuInput* to = job::findInput(job, input);
-    const parts::Sensor* sensor = circuit == nullptr ? nullptr : job::sensorOf(job, *circuit);
-    if (sensor == nullptr || to == nullptr)
-        return;
+    if (to == nullptr)
+        return fail(ErrorCode::Reference, "no unit of this job has an input \"" + input.value + "\"");
+    const parts::Sensor* sensor = job::sensorOf(job, *circuit);
+    if (sensor == nullptr)
+        return fail(ErrorCode::Reference, "\"" + circuit->name + "\" has no sensor that could be seated");
+    if (const job::Circuit* there = job::seatedOn(job, input); there != nullptr && there->id != id)
+        if (auto freed = unseat(job, job::CircuitId(there->id)); !freed)
+            return freed;
     const PointRef before = job::cavityOf(job, circuit->input), after = job::cavityOf(job, input);
     if (!before.empty() && before != after)
         for (job::Wire& w : job.wires)
@@ -327,16 +339,20 @@ void seat(job::Job& job, const job::CircuitId& id, const parts::InputId& input)
     to->setTo = suitingMode(*to, *sensor);
     to->pull_up_ohm = suitingPullUp(*to, parts::needsPullUp(*sensor) && pullUpOf(job, *circuit) == nullptr);
     drawMissing(job, id);
+    return {};
 }
 
-void unseat(job::Job& job, const job::CircuitId& id)
+Result<void> unseat(job::Job& job, const job::CircuitId& id)
 {
     job::Circuit* circuit = job::find(job, id);
-    if (circuit == nullptr || circuit->input.empty())
-        return;
+    if (circuit == nullptr)
+        return noCircuit(id);
+    if (circuit->input.empty())
+        return {};
     clearPlaces(job, {job::cavityOf(job, circuit->input)});
     circuit->input = {};
     circuit->locked = false;
+    return {};
 }
 
 } // namespace vicegrip::harness

@@ -18,16 +18,20 @@ inline constexpr double kPlannedArea_m2 = 0.5e-6; ///< mechanical minimum of a s
 job::CircuitId addCircuit(job::Job& job, const job::FunctionId& function, const std::string& name, job::Want want,
                           const parts::Sensor& sensor);
 
+/// The changes below say what is in their way (Reference: no such circuit, sensor or input) and then leave the job as
+/// it was.
+
 /// Takes out the circuit, its device and plug, every wire and resistor that served nothing else, and its proofs.
-void removeCircuit(job::Job& job, const job::CircuitId& id);
+[[nodiscard]] Result<void> removeCircuit(job::Job& job, const job::CircuitId& id);
 
 /// Another sensor in the same place; its wires are drawn anew when the plug differs.
-void setSensor(job::Job& job, const job::CircuitId& id, const parts::Sensor& sensor);
+[[nodiscard]] Result<void> setSensor(job::Job& job, const job::CircuitId& id, const parts::Sensor& sensor);
 
 /// Seats the circuit: the wire that led to another input moves, what is missing is drawn, whoever sat there is
 /// unseated, and the input's mode and pull-up are set as the sensor needs them where they can be.
-void seat(job::Job& job, const job::CircuitId& id, const parts::InputId& input);
-void unseat(job::Job& job, const job::CircuitId& id);
+[[nodiscard]] Result<void> seat(job::Job& job, const job::CircuitId& id, const parts::InputId& input);
+/// One that has no seat is fine as it is.
+[[nodiscard]] Result<void> unseat(job::Job& job, const job::CircuitId& id);
 
 /// Whether a sensor returns to its unit's sensor ground: all do that have a ground pin, but for heaters, whose current
 /// would be read as signal.

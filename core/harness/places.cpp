@@ -93,7 +93,7 @@ job::PointRef powerGround(const job::Job& job, const parts::Ecu& unit)
 }
 
 void drawWire(job::Job& job, const job::PointRef& from, const job::PointRef& to, double length_m, double area_m2,
-          const std::string& colour)
+              const std::string& colour)
 {
     int last = 0;
     for (const job::Wire& w : job.wires) {
@@ -136,7 +136,7 @@ void proposeFaces(job::Job& job, const std::vector<parts::Layout>& layouts)
         if (c.layout)
             continue;
         const auto fits = std::ranges::find_if(
-            layouts, [&](const parts::Layout& l) { return parts::checkFits(l, c.cavities).has_value(); });
+            layouts, [&](const parts::Layout& l) { return parts::checkCavities(l, c.cavities).has_value(); });
         if (fits != layouts.end()) {
             c.layout = *fits;
             c.faceProposed = true;

@@ -1,8 +1,8 @@
 #include "core/harness/resistors.h"
 
 #include "core/harness/edits.h"
-#include "core/wires/colour_plan.h"
 #include "core/harness/places.h"
+#include "core/wires/colour_plan.h"
 
 #include <algorithm>
 
@@ -24,6 +24,13 @@ PointRef spliceBefore(job::Job& job, const PointRef& cavity, const std::string& 
     return splice;
 }
 
+Result<void> unseated(const job::CircuitId& id, const job::Circuit* circuit)
+{
+    return fail(ErrorCode::Reference, circuit == nullptr
+                                          ? "there is no circuit \"" + id.value + "\""
+                                          : "\"" + circuit->name + "\" has no seat: a resistor is added beside one");
+}
+
 constexpr double kShort_m = 0.1; ///< from a splice beside the plug to its cavity
 
 } // namespace
@@ -37,16 +44,16 @@ const job::Resistor* pullUpOf(const job::Job& job, const job::Circuit& circuit)
     return nullptr;
 }
 
-void addPullUp(job::Job& job, const job::CircuitId& id, double ohm, double tolerance)
+Result<void> addPullUp(job::Job& job, const job::CircuitId& id, double ohm, double tolerance)
 {
     const job::Circuit* circuit = job::find(job, id);
     if (circuit == nullptr || circuit->input.empty())
-        return;
+        return unseated(id, circuit);
     if (const job::Resistor* there = pullUpOf(job, *circuit)) {
         const auto same = std::ranges::find(job.resistors, there->id, &job::Resistor::id);
         same->ohm = ohm;
         same->tolerance = tolerance;
-        return;
+        return {};
     }
     const PointRef cavity = job::cavityOf(job, circuit->input);
     const PointRef supply = sensorSplice(job, *job::unitOf(job, circuit->input), EcuPinRole::SensorSupply);
@@ -56,13 +63,15 @@ void addPullUp(job::Job& job, const job::CircuitId& id, double ohm, double toler
         {freeName(job, "R"), "Pull-up of " + circuit->name, job::ResistorKind::PullUp, supply, splice, ohm, tolerance});
     if (parts::EcuInput* input = job::findInput(job, circuit->input); !input->pullUpFixed)
         input->pull_up_ohm.reset();
+    return {};
 }
 
-void addDivider(job::Job& job, const job::CircuitId& id, double series_ohm, double toGround_ohm, double tolerance)
+Result<void> addDivider(job::Job& job, const job::CircuitId& id, double series_ohm, double toGround_ohm,
+                        double tolerance)
 {
     const job::Circuit* circuit = job::find(job, id);
     if (circuit == nullptr || circuit->input.empty())
-        return;
+        return unseated(id, circuit);
     const PointRef cavity = job::cavityOf(job, circuit->input);
     const PointRef ground = sensorSplice(job, *job::unitOf(job, circuit->input), EcuPinRole::SensorGround);
     const PointRef before = spliceBefore(job, cavity, "Divider of " + circuit->name + ", sensor side");
@@ -73,6 +82,7 @@ void addDivider(job::Job& job, const job::CircuitId& id, double series_ohm, doub
                              middle, series_ohm, tolerance});
     job.resistors.push_back({freeName(job, "R"), "Divider of " + circuit->name, job::ResistorKind::ToGround, middle,
                              ground, toGround_ohm, tolerance});
+    return {};
 }
 
 } // namespace vicegrip::harness

@@ -2,15 +2,17 @@
 
 #include "core/job/job.h"
 
-/// Resistors the installer adds in the harness.
+/// Resistors the installer adds in the harness. A circuit that is not there or has no seat is said (Reference), and the
+/// job stays as it was.
 namespace vicegrip::harness {
 
 /// Fits a pull-up from the unit's sensor supply to the signal, in a splice of its own; replaces one that is there. The
 /// circuit must be seated.
-void addPullUp(job::Job& job, const job::CircuitId& id, double ohm, double tolerance);
+[[nodiscard]] Result<void> addPullUp(job::Job& job, const job::CircuitId& id, double ohm, double tolerance);
 
 /// Fits a divider: `series_ohm` in the signal wire before the input, `toGround_ohm` from there to the sensor ground.
-void addDivider(job::Job& job, const job::CircuitId& id, double series_ohm, double toGround_ohm, double tolerance);
+[[nodiscard]] Result<void> addDivider(job::Job& job, const job::CircuitId& id, double series_ohm, double toGround_ohm,
+                                      double tolerance);
 
 /// The pull-up in the harness; null when there is none.
 [[nodiscard]] const job::Resistor* pullUpOf(const job::Job& job, const job::Circuit& circuit);

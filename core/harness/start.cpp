@@ -80,11 +80,12 @@ job::Job startJob(const std::string& name, const parts::EcuProfile& profile)
     return job;
 }
 
-void setEcu(job::Job& job, const parts::EcuProfile& profile)
+Result<void> setEcu(job::Job& job, const parts::EcuProfile& profile)
 {
     for (size_t i = 0; i < job.circuits.size(); ++i)
         if (job::unitOf(job, job.circuits[i].input) == &job.ecu)
-            unseat(job, job::CircuitId(job.circuits[i].id));
+            if (auto freed = unseat(job, job::CircuitId(job.circuits[i].id)); !freed)
+                return freed;
     std::set<std::string> plugs;
     for (const parts::EcuPin& pin : job.ecu.pins)
         plugs.insert(PointRef::fromText(pin.at).owner);
@@ -99,6 +100,7 @@ void setEcu(job::Job& job, const parts::EcuProfile& profile)
     addPlugs(job, profile.plugs);
     dropLost(job);
     power(job, job.ecu, switchedFeed(job), groundStud(job));
+    return {};
 }
 
 void addExpander(job::Job& job, const parts::EcuProfile& profile)

@@ -11,7 +11,7 @@ namespace vicegrip::harness {
 [[nodiscard]] job::Job startJob(const std::string& name, const parts::EcuProfile& profile);
 
 /// Puts another ECU in place: circuits lose their seats, and the old one's plugs go with the wires in them.
-void setEcu(job::Job& job, const parts::EcuProfile& profile);
+[[nodiscard]] Result<void> setEcu(job::Job& job, const parts::EcuProfile& profile);
 
 /// Adds a unit that brings inputs over CAN, wired to feed and ground. Names that are taken get a number behind them.
 void addExpander(job::Job& job, const parts::EcuProfile& profile);

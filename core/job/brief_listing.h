@@ -1,6 +1,6 @@
 #pragma once
 
-#include "core/job/brief.h"
+#include "core/job/brief_facts.h"
 
 /// How the brief's members are listed in the file, and their names. Lengths and pressures in everyday units there.
 namespace vicegrip::fields {

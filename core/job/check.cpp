@@ -1,5 +1,6 @@
 #include "core/job/check.h"
 
+#include "core/base/joined.h"
 #include <algorithm>
 #include <map>
 #include <set>
@@ -98,7 +99,7 @@ Result<void> checkConnectors(const Job& job)
             !cavities)
             return cavities;
         if (c.layout)
-            if (auto fits = parts::checkFits(*c.layout, c.cavities); !fits)
+            if (auto fits = parts::checkCavities(*c.layout, c.cavities); !fits)
                 return bad(fits.error().code, at("connectors", i) + fits.error().place.pointer, fits.error().sentence);
         if (c.kind != ConnectorKind::Inline)
             continue;
@@ -130,21 +131,14 @@ Result<void> checkWiring(const Job& job)
 /// The stretches must be a tree: two ways between two places would leave the path of a wire open.
 Result<void> checkBranches(const Job& job)
 {
-    std::map<std::string, std::string> towards; // of each place one further on in its tree; itself at the root
-    const auto root = [&](std::string place) {
-        while (towards.try_emplace(place, place).first->second != place)
-            place = towards[place];
-        return place;
-    };
+    Joined<std::string> places;
     for (size_t i = 0; i < job.branches.size(); ++i) {
         const Branch& b = job.branches[i];
         if (b.from == b.to)
             return bad(ErrorCode::Reference, at("branches", i), "both ends are at " + b.from);
-        const std::string from = root(b.from), to = root(b.to);
-        if (from == to)
+        if (!places.join(b.from, b.to))
             return bad(ErrorCode::Reference, at("branches", i),
                        "there is a way from " + b.from + " to " + b.to + " already: a harness with a ring in it");
-        towards[from] = to;
     }
     return {};
 }
@@ -244,13 +238,13 @@ Result<void> checkCircuits(const Job& job)
         if (!(c.scaling.low < c.scaling.high))
             return bad(ErrorCode::Range, at("circuits", i, "scaling/high"),
                        "the range is empty: high must be above low");
-        if (c.stops && c.stops->shut_v == c.stops->open_v)
-            return bad(ErrorCode::Range, at("circuits", i, "stops/open_v"), "shut and open are at the same voltage");
+        if (c.limits && c.limits->closed_v == c.limits->open_v)
+            return bad(ErrorCode::Range, at("circuits", i, "limits/open_v"), "closed and open are at the same voltage");
         const parts::Sensor& sensor = *sensorOf(job, c);
         for (const auto& [value, member] : {std::pair(c.scaling.low, "scaling/low"), {c.scaling.high, "scaling/high"}})
             if (auto sound = units::inRange(value, sensor.measures, sensor.unit); !sound)
                 return bad(ErrorCode::Range, at("circuits", i, member), sound.error().sentence);
-        if (!c.scaling.unit.empty() && !units::fits(c.scaling.unit, sensor.measures))
+        if (!c.scaling.unit.empty() && !units::measures(c.scaling.unit, sensor.measures))
             return bad(ErrorCode::Range, at("circuits", i, "scaling/unit"),
                        "\"" + c.scaling.unit + "\" is not a unit of " + std::string(units::name(sensor.measures)));
         if (sensor.measures == units::Dimension::Temperature && c.scaling.low <= 0)

@@ -141,7 +141,7 @@ Facts facts(const Job& job)
     for (const parts::EcuInput* i : inputs(job)) {
         const std::string subject = "input " + i->id.value;
         flatten(without(fields::toJson(*i), {"id", "name", "modes", "functions", "pull_up_choices_ohm", "pull_up_fixed",
-                                             "withstands_v", "most_hz", "reluctance"}),
+                                             "withstands_v", "most_hz", "variable_reluctance"}),
                 subject, out);
         if (!i->pull_up_ohm)
             out[subject + " pull-up"] = "none";
@@ -157,10 +157,10 @@ Facts facts(const Job& job)
         flatten(without(fields::toJson(c.scaling), {"value_first", "falling", c.scaling.unit.empty() ? "unit" : "",
                                                     c.scaling.asFormula() ? "" : "takes"}),
                 "scaling " + c.id.value, out);
-        if (c.stops)
-            out["scaling " + c.id.value + " stops"] = units::formatExact(c.stops->shut_v, Dimension::Voltage) +
-                                                      " shut, " +
-                                                      units::formatExact(c.stops->open_v, Dimension::Voltage) + " open";
+        if (c.limits)
+            out["scaling " + c.id.value + " stops"] =
+                units::formatExact(c.limits->closed_v, Dimension::Voltage) + " closed, " +
+                units::formatExact(c.limits->open_v, Dimension::Voltage) + " open";
         out["circuit " + c.id.value] =
             "device " + c.device.value + (c.input.empty() ? " on no input" : " on input " + c.input.value);
     }

@@ -2,7 +2,7 @@
 
 #include "core/base/fields.h"
 #include "core/base/id.h"
-#include "core/job/brief.h"
+#include "core/job/brief_facts.h"
 #include "core/job/record.h"
 #include "core/parts/ecu.h"
 #include "core/parts/sensor.h"
@@ -13,6 +13,10 @@
 
 /// The job: everything known about one installation, as a plain value. Lengths in m, areas in m², temperatures in K,
 /// pressures in Pa; json.h has the names and units of the file.
+/// In this room: brief_facts.h (what is on the engine and wanted of it), drawing.h (plugs, joints, wires), record.h
+/// (readings, steps and the logbook), facts.h (what a proof rests on: what makes it stale), surroundings.h (ambient and
+/// barometer as typed), check.h (what a schema cannot say), json.h (the file), listing.h and brief_listing.h (its
+/// members, in order).
 namespace vicegrip::job {
 
 using DeviceId = Id<struct DeviceTag>;
@@ -26,7 +30,7 @@ struct Device
     bool operator==(const Device&) const = default;
 };
 
-/// What the sensor feels with the engine stopped.
+/// The measurand with the engine stopped.
 enum class RestKind { Ambient, Barometer, Value };
 
 struct Rest
@@ -39,7 +43,7 @@ struct Rest
 };
 
 /// How the points of a table are chosen.
-enum class Knots {
+enum class Breakpoints {
     Even, ///< evenly over the input's volts
     Fixed, ///< where the ECU has them
     Best, ///< on the curve, where the worst error is least
@@ -64,7 +68,7 @@ struct ScalingSpec
     std::string unit; ///< the ECU's own unit of the value; empty: the sensor's
     double outputStep = 0; ///< resolution of the value, in that unit
     double inputStep = 0.001; ///< resolution of what the input reads, V or Hz
-    Knots knots = Knots::Even;
+    Breakpoints breakpoints = Breakpoints::Even;
     std::vector<double> fixed; ///< for Fixed, V or Hz, rising; `points` is then their number
     bool valueFirst = false; ///< the ECU's columns: value, then what the input reads
     bool falling = false; ///< its rows: from the highest reading down
@@ -102,7 +106,7 @@ struct Circuit
     Rest rest;
     ScalingSpec scaling;
     std::vector<Captured> captured; ///< readings beside another instrument, for a fit
-    std::optional<Stops> stops; ///< of a throttle or pedal: the limits that were taught
+    std::optional<ThrottleLimits> limits; ///< of a throttle or pedal: its closed and open limits
     std::optional<RoadSpeed> roadSpeed; ///< of a speed sensor
     nlohmann::json extra = nlohmann::json::object();
     bool operator==(const Circuit&) const = default;
@@ -163,7 +167,7 @@ struct Job
     std::vector<Circuit> circuits;
     std::vector<Proof> proofs;
     std::vector<Pinned> pinned;
-    Hands hands;
+    WorkSteps workSteps;
     std::vector<OldPlug> oldPlugs;
     std::vector<LogEntry> log;
     std::optional<Tank> tank;
@@ -222,11 +226,11 @@ template <> struct vicegrip::fields::EnumNames<vicegrip::job::Takes>
         {vicegrip::job::Takes::Polynomial, "polynomial"},
         {vicegrip::job::Takes::SteinhartHart, "steinhart-hart"}};
 };
-template <> struct vicegrip::fields::EnumNames<vicegrip::job::Knots>
+template <> struct vicegrip::fields::EnumNames<vicegrip::job::Breakpoints>
 {
-    static constexpr std::pair<vicegrip::job::Knots, std::string_view> kNames[] = {
-        {vicegrip::job::Knots::Even, "even"},
-        {vicegrip::job::Knots::Fixed, "fixed"},
-        {vicegrip::job::Knots::Best, "best"},
-        {vicegrip::job::Knots::Free, "free"}};
+    static constexpr std::pair<vicegrip::job::Breakpoints, std::string_view> kNames[] = {
+        {vicegrip::job::Breakpoints::Even, "even"},
+        {vicegrip::job::Breakpoints::Fixed, "fixed"},
+        {vicegrip::job::Breakpoints::Best, "best"},
+        {vicegrip::job::Breakpoints::Free, "free"}};
 };

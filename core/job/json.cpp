@@ -10,23 +10,28 @@ namespace vicegrip::job {
 namespace {
 
 /// Values that carry their circuit's own unit in the file ("low": 0 in kPa) become SI, or the other way.
-template <class Convert> void convertCircuit(Job& job, Circuit& circuit, Convert convert)
+template <class Convert> void convertCircuit(Job& job, Circuit& circuit, Convert convert, Convert difference)
 {
     const parts::Sensor* sensor = sensorOf(job, circuit);
     if (sensor == nullptr)
         return; // check() names the missing part
     circuit.scaling.low = convert(circuit.scaling.low, sensor->measures, sensor->unit);
     circuit.scaling.high = convert(circuit.scaling.high, sensor->measures, sensor->unit);
-    // A tolerance is a difference: it has the unit's factor and not its offset.
-    const double zero = convert(0, sensor->measures, sensor->unit);
     for (Captured& c : circuit.captured) {
         c.value = convert(c.value, sensor->measures, sensor->unit);
-        c.within = convert(c.within, sensor->measures, sensor->unit) - zero;
+        c.within = difference(c.within, sensor->measures, sensor->unit);
     }
     if (circuit.rest.kind != RestKind::Value)
         return;
-    circuit.rest.tolerance = convert(circuit.rest.tolerance, sensor->measures, sensor->unit) - zero;
+    circuit.rest.tolerance = difference(circuit.rest.tolerance, sensor->measures, sensor->unit);
     circuit.rest.value = convert(circuit.rest.value, sensor->measures, sensor->unit);
+}
+
+/// A conversion whose result is written with so many digits that it does not drift.
+template <double (*Convert)(double, units::Dimension, std::string_view)>
+double roundedBy(double si, units::Dimension dimension, std::string_view unit)
+{
+    return fields::rounded(Convert(si, dimension, unit));
 }
 
 /// The version comes before the schema.
@@ -47,7 +52,7 @@ Result<Job> understood(const nlohmann::json& json)
     try {
         auto job = fields::fromJson<Job>(json);
         for (Circuit& circuit : job.circuits)
-            convertCircuit(job, circuit, units::fromUnit);
+            convertCircuit(job, circuit, units::fromUnit, units::differenceFromUnit);
         return check(job).map([&] { return std::move(job); });
     } catch (const nlohmann::json::exception& e) {
         return fail(ErrorCode::Schema, std::string("the job cannot be understood: ") + e.what());
@@ -84,9 +89,7 @@ std::string write(const Job& job)
 {
     Job copy = job;
     for (Circuit& circuit : copy.circuits)
-        convertCircuit(copy, circuit, [](double si, units::Dimension d, std::string_view unit) {
-            return fields::rounded(units::toUnit(si, d, unit));
-        });
+        convertCircuit(copy, circuit, roundedBy<units::toUnit>, roundedBy<units::differenceToUnit>);
     return fields::toJson(copy).dump(2, ' ', false, nlohmann::json::error_handler_t::replace) + "\n";
 }
 

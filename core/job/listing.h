@@ -92,7 +92,7 @@ template <class A> void listFields(A& a, Pinned& p)
     a.rest(p.extra);
 }
 
-template <class A> void listFields(A& a, Hands& h)
+template <class A> void listFields(A& a, WorkSteps& h)
 {
     a("done", h.done);
     a("closed", h.closed);
@@ -220,7 +220,7 @@ template <class A> void listFields(A& a, ScalingSpec& s)
     a("unit", s.unit);
     a("output_step", s.outputStep);
     a("input_step", s.inputStep);
-    a("knots", s.knots);
+    a("breakpoints", s.breakpoints);
     a("fixed", s.fixed);
     a("value_first", s.valueFirst);
     a("falling", s.falling);
@@ -248,11 +248,11 @@ template <class A> void listFields(A& a, Captured& c)
     a.rest(c.extra);
 }
 
-template <class A> void listFields(A& a, Stops& s)
+template <class A> void listFields(A& a, ThrottleLimits& s)
 {
-    a("shut_v", s.shut_v);
+    a("closed_v", s.closed_v);
     a("open_v", s.open_v);
-    a("shut_rest_v", s.shutRest_v);
+    a("closed_rest_v", s.closedRest_v);
     a("open_rest_v", s.openRest_v);
     a("noise_v", s.noise_v);
     a("strokes", s.strokes);
@@ -285,7 +285,7 @@ template <class A> void listFields(A& a, Circuit& c)
     a("rest", c.rest);
     a("scaling", c.scaling);
     a("captured", c.captured);
-    a("stops", c.stops);
+    a("limits", c.limits);
     a("road_speed", c.roadSpeed);
     a.rest(c.extra);
 }
@@ -356,7 +356,7 @@ template <class A> void listFields(A& a, Job& j)
     a("circuits", j.circuits);
     a("proofs", j.proofs);
     a("pinned", j.pinned);
-    a("hands", j.hands);
+    a("work_steps", j.workSteps);
     a("old_plugs", j.oldPlugs);
     a("log", j.log);
     a("tank", j.tank);

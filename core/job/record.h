@@ -50,18 +50,18 @@ struct Captured
     bool operator==(const Captured&) const = default;
 };
 
-/// A throttle's or pedal's two stops as strokes showed them, and the limits the ECU is taught.
-struct Stops
+/// A throttle's or pedal's two stops as strokes showed them, and the closed and open limits the ECU is given.
+struct ThrottleLimits
 {
-    double shut_v = 0, open_v = 0; ///< the limits
-    double shutRest_v = 0, openRest_v = 0; ///< where it rests
+    double closed_v = 0, open_v = 0; ///< the limits
+    double closedRest_v = 0, openRest_v = 0; ///< where it rests
     double noise_v = 0; ///< standard deviation at rest
     int strokes = 0;
     std::string when; ///< ISO 8601, UTC
     std::string screwMoved; ///< when the stop screw was turned after that; empty: not
     std::map<std::string, std::string> restsOn; ///< facts, as a proof's
     nlohmann::json extra = nlohmann::json::object();
-    bool operator==(const Stops&) const = default;
+    bool operator==(const ThrottleLimits&) const = default;
 };
 
 /// What fuel there is, for an engine that takes ethanol.
@@ -90,12 +90,12 @@ struct Pinned
 };
 
 /// How far the work of hands is, beyond what the plugs tell.
-struct Hands
+struct WorkSteps
 {
     std::vector<std::string> done; ///< chores ticked, by id: "mount-ecu", "fit-clt"
     std::vector<std::string> closed; ///< what is on already and buries what is behind it: "intake"
     nlohmann::json extra = nlohmann::json::object();
-    bool operator==(const Hands&) const = default;
+    bool operator==(const WorkSteps&) const = default;
 };
 
 /// What was done, and when: a line of the logbook.

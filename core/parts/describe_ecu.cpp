@@ -166,7 +166,7 @@ class EcuReader
             take(l, units::parse(rest("frequency to"), Dimension::Frequency, "Hz"),
                  [&](double v) { input.most_hz = v; });
         } else if (word == "coil")
-            input.reluctance = true;
+            input.variableReluctance = true;
         else if (word == "ratiometric" || word == "absolute")
             input.reference = word == "absolute" ? Reference::Absolute : Reference::Ratiometric;
         else if (word.starts_with("pull-up"))
@@ -287,7 +287,7 @@ std::string inputLine(const Ecu& ecu, const EcuInput& i)
     if (i.takes(InputMode::Analog))
         out += ", 0-" + units::shortest(i.span_v) + " V, " + std::to_string(i.bits) + " bits, " +
                std::string(fields::enumName(i.reference));
-    if (i.reluctance)
+    if (i.variableReluctance)
         out += ", coil";
     std::vector<double> pullUps = i.pullUpChoices_ohm;
     if (pullUps.empty() && i.pull_up_ohm)

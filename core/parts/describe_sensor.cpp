@@ -195,11 +195,11 @@ class SensorReader
                 quantity(l, v[1], Dimension::Frequency, "Hz", o.high_hz);
             }
         } else if (l.key == "ohms") {
-            auto& s = model<Sender>(l);
+            auto& s = model<Resistive>(l);
             for (const auto& [value, ohm] : tableBelow(l, m_sensor.measures, m_sensor.unit, Dimension::Resistance, "Ω"))
                 s.points.push_back({value, ohm});
         } else if (l.key == "coil") {
-            auto& c = model<Reluctance>(l);
+            auto& c = model<VariableReluctance>(l);
             if (two(l, v, "850 ohm, 60 V")) {
                 quantity(l, v[0], Dimension::Resistance, "Ω", c.coil_ohm);
                 quantity(l, v[1], Dimension::Voltage, "V", c.peak_v);
@@ -226,7 +226,7 @@ class SensorReader
                 r->tolerance = share;
             else if (auto* p = std::get_if<Potentiometer>(&m_sensor.model))
                 p->tolerance = share;
-            else if (auto* s = std::get_if<Sender>(&m_sensor.model))
+            else if (auto* s = std::get_if<Resistive>(&m_sensor.model))
                 s->tolerance = share;
             else if (auto* d = std::get_if<VoltageDevice>(&m_sensor.model))
                 d->tolerance_v = share * std::abs(d->high_v - d->low_v);

@@ -74,7 +74,7 @@ Result<EcuProfile> readEcu(const nlohmann::json& json)
     }
     for (size_t n = 0; n < profile.plugs.size(); ++n)
         if (const EcuPlug& plug = profile.plugs[n]; plug.layout)
-            if (auto fits = checkFits(*plug.layout, plug.cavities); !fits) {
+            if (auto fits = checkCavities(*plug.layout, plug.cavities); !fits) {
                 fits.error().place.pointer = "/plugs/" + std::to_string(n) + fits.error().place.pointer;
                 return tl::make_unexpected(fits.error());
             }

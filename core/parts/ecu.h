@@ -42,7 +42,7 @@ struct EcuInput
     int bits = 12;
     double withstands_v = 16; ///< above this it is damaged
     double most_hz = 0; ///< highest frequency it counts, for Frequency
-    bool reluctance = false; ///< reads the alternating voltage of a coil
+    bool variableReluctance = false; ///< reads the alternating voltage of a coil
     nlohmann::json extra = nlohmann::json::object();
     bool operator==(const EcuInput&) const = default;
 
@@ -148,7 +148,7 @@ template <class A> void listFields(A& a, EcuInput& i)
     a("bits", i.bits);
     a("withstands_v", i.withstands_v);
     a("most_hz", i.most_hz);
-    a("reluctance", i.reluctance);
+    a("variable_reluctance", i.variableReluctance);
     a.rest(i.extra);
 }
 

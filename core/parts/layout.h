@@ -118,7 +118,7 @@ struct Count
 
 /// The same, and that a plug's cavities are the layout's, each of them. Pointers are relative to what holds `layout`
 /// and `cavities`.
-[[nodiscard]] Result<void> checkFits(const Layout& layout, const std::vector<std::string>& cavities);
+[[nodiscard]] Result<void> checkCavities(const Layout& layout, const std::vector<std::string>& cavities);
 
 template <class A> void listFields(A& a, Run& r)
 {

@@ -76,7 +76,7 @@ Result<void> checkLayout(const Layout& layout)
     return checkSpacing(layout);
 }
 
-Result<void> checkFits(const Layout& layout, const std::vector<std::string>& names)
+Result<void> checkCavities(const Layout& layout, const std::vector<std::string>& names)
 {
     if (auto sense = checkLayout(layout); !sense) {
         sense.error().place.pointer = "/layout" + sense.error().place.pointer;

@@ -49,13 +49,13 @@ template <class A> void listFields(A& a, RatiometricTransducer& t)
     a.rest(t.extra);
 }
 
-template <class A> void listFields(A& a, Sender::Point& p)
+template <class A> void listFields(A& a, Resistive::Point& p)
 {
     a("value", p.value);
     a("ohm", p.ohm);
 }
 
-template <class A> void listFields(A& a, Sender& s)
+template <class A> void listFields(A& a, Resistive& s)
 {
     a("points", s.points);
     a("tolerance", s.tolerance);
@@ -81,7 +81,7 @@ template <class A> void listFields(A& a, OpenCollector& o)
     a.rest(o.extra);
 }
 
-template <class A> void listFields(A& a, Reluctance& r)
+template <class A> void listFields(A& a, VariableReluctance& r)
 {
     a("coil_ohm", r.coil_ohm);
     a("coil_h", r.coil_h);
@@ -117,8 +117,8 @@ template <class A> void listFields(A& a, VoltageDevice& d)
 namespace {
 
 constexpr std::string_view kCurveNames[] = {"beta", "steinhart_hart", "table"};
-constexpr std::string_view kModelNames[] = {"thermistor", "potentiometer",  "ratiometric", "voltage",
-                                            "resistor",   "open_collector", "reluctance",  "contact"};
+constexpr std::string_view kModelNames[] = {"thermistor", "potentiometer",  "ratiometric",         "voltage",
+                                            "resistor",   "open_collector", "variable_reluctance", "contact"};
 
 template <class Variant, size_t I = 0> Variant alternative(size_t index)
 {
@@ -186,8 +186,8 @@ template <class A> void commonFields(A& a, Sensor& s)
 /// Values of points carry the shown unit in the file, as the range does.
 template <class Convert> void convertPoints(Sensor& s, Convert convert)
 {
-    if (auto* sender = std::get_if<Sender>(&s.model))
-        for (Sender::Point& p : sender->points)
+    if (auto* sender = std::get_if<Resistive>(&s.model))
+        for (Resistive::Point& p : sender->points)
             p.value = convert(p.value);
     if (auto* device = std::get_if<VoltageDevice>(&s.model))
         for (VoltageDevice::Point& p : device->points)
@@ -244,12 +244,12 @@ std::string cavityOf(const Sensor& sensor, PinRole role)
 bool isPassive(const Sensor& sensor)
 {
     return std::holds_alternative<Thermistor>(sensor.model) || std::holds_alternative<Potentiometer>(sensor.model) ||
-           std::holds_alternative<Sender>(sensor.model) || std::holds_alternative<Reluctance>(sensor.model);
+           std::holds_alternative<Resistive>(sensor.model) || std::holds_alternative<VariableReluctance>(sensor.model);
 }
 
 SignalKind signalOf(const Sensor& sensor)
 {
-    if (std::holds_alternative<OpenCollector>(sensor.model) || std::holds_alternative<Reluctance>(sensor.model))
+    if (std::holds_alternative<OpenCollector>(sensor.model) || std::holds_alternative<VariableReluctance>(sensor.model))
         return SignalKind::Frequency;
     return std::holds_alternative<Contact>(sensor.model) ? SignalKind::OnOff : SignalKind::Voltage;
 }
@@ -270,7 +270,7 @@ double hertzAt(const Sensor& sensor, double value)
 
 bool needsPullUp(const Sensor& sensor)
 {
-    return std::holds_alternative<Thermistor>(sensor.model) || std::holds_alternative<Sender>(sensor.model) ||
+    return std::holds_alternative<Thermistor>(sensor.model) || std::holds_alternative<Resistive>(sensor.model) ||
            std::holds_alternative<OpenCollector>(sensor.model) ||
            (std::holds_alternative<Contact>(sensor.model) && !cavityOf(sensor, PinRole::Ground).empty());
 }
@@ -288,7 +288,7 @@ double mostVolts(const Sensor& sensor)
         return std::max(r->low_v, r->high_v);
     if (const auto* p = std::get_if<Potentiometer>(&sensor.model); p != nullptr && p->track_ohm > 0)
         return 5;
-    if (const auto* r = std::get_if<Reluctance>(&sensor.model))
+    if (const auto* r = std::get_if<VariableReluctance>(&sensor.model))
         return r->peak_v;
     if (std::holds_alternative<Contact>(sensor.model) && cavityOf(sensor, PinRole::Ground).empty())
         return kBattery_v;

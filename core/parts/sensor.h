@@ -51,7 +51,7 @@ struct RatiometricTransducer
 
 /// A resistance that follows something other than temperature, between signal and ground: a level or pressure sender.
 /// Straight lines between its points.
-struct Sender
+struct Resistive
 {
     struct Point
     {
@@ -62,7 +62,7 @@ struct Sender
     std::vector<Point> points; ///< by rising value, at least two
     double tolerance = 0.05; ///< of the resistance
     nlohmann::json extra = nlohmann::json::object();
-    bool operator==(const Sender&) const = default;
+    bool operator==(const Resistive&) const = default;
 };
 
 /// A transistor that pulls the signal to ground, at a rate that follows the value: low_hz..high_hz for low..high. It
@@ -86,12 +86,12 @@ struct OpenCollector
 };
 
 /// A coil that a passing tooth makes an alternating voltage in; its frequency is the value.
-struct Reluctance
+struct VariableReluctance
 {
     double coil_ohm = 0, coil_h = 0;
     double peak_v = 0; ///< at the top of its range
     nlohmann::json extra = nlohmann::json::object();
-    bool operator==(const Reluctance&) const = default;
+    bool operator==(const VariableReluctance&) const = default;
 };
 
 /// A switch: from the signal to ground, or from the supply to the signal when it has no ground pin.
@@ -122,8 +122,8 @@ struct VoltageDevice
     bool operator==(const VoltageDevice&) const = default;
 };
 
-using SensorModel = std::variant<Thermistor, Potentiometer, RatiometricTransducer, VoltageDevice, Sender, OpenCollector,
-                                 Reluctance, Contact>;
+using SensorModel = std::variant<Thermistor, Potentiometer, RatiometricTransducer, VoltageDevice, Resistive,
+                                 OpenCollector, VariableReluctance, Contact>;
 
 /// What a sensor is sold for.
 enum class SensorKind {

@@ -98,7 +98,7 @@ struct CheckModel
         }
         return checkRising(values, volts, "/voltage/points", "voltage");
     }
-    Result<void> operator()(const Sender& r) const
+    Result<void> operator()(const Resistive& r) const
     {
         std::vector<double> values, ohms;
         for (const auto& p : r.points) {
@@ -120,7 +120,7 @@ struct CheckModel
         }
         return checkRising(values, hertz, "/open_collector/points", "frequency");
     }
-    Result<void> operator()(const Reluctance&) const
+    Result<void> operator()(const VariableReluctance&) const
     {
         if (s.measures != units::Dimension::Frequency)
             return outOfRange("/measures", "a variable-reluctance sensor measures frequency");
@@ -138,7 +138,7 @@ Result<void> checkModel(const Sensor& s)
 
 Result<void> checkSensor(const Sensor& s)
 {
-    if (!units::fits(s.unit, s.measures))
+    if (!units::measures(s.unit, s.measures))
         return outOfRange("/unit", "\"" + s.unit + "\" is not a unit of " + std::string(units::name(s.measures)));
     if (!(s.low < s.high))
         return outOfRange("/high", "the range is empty: high must be above low");
@@ -151,8 +151,8 @@ Result<void> checkSensor(const Sensor& s)
         return outOfRange("/pins", "a signal pin and a ground pin are needed");
     if (contact && ground == supply)
         return outOfRange("/pins", "a switch joins its signal pin to either a ground pin or a supply pin");
-    const bool twoWires = std::holds_alternative<Thermistor>(s.model) || std::holds_alternative<Sender>(s.model) ||
-                          std::holds_alternative<Reluctance>(s.model);
+    const bool twoWires = std::holds_alternative<Thermistor>(s.model) || std::holds_alternative<Resistive>(s.model) ||
+                          std::holds_alternative<VariableReluctance>(s.model);
     if (!twoWires && !contact && !supply)
         return outOfRange("/pins", "this kind of sensor needs a supply pin");
     return checkModel(s);

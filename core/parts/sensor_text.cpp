@@ -52,7 +52,7 @@ struct ModelLines
             out += shown(p.value) + "\t" + number(p.volts) + "\n";
         return out;
     }
-    std::string operator()(const Sender& r) const
+    std::string operator()(const Resistive& r) const
     {
         std::string out = percent(r.tolerance) + "ohms:\n";
         for (const auto& p : r.points)
@@ -70,7 +70,7 @@ struct ModelLines
             out += shown(p.value) + "\t" + number(p.hz) + "\n";
         return out;
     }
-    std::string operator()(const Reluctance& r) const
+    std::string operator()(const VariableReluctance& r) const
     {
         return "coil: " + number(r.coil_ohm) + " ohm, " + number(r.peak_v) + " V\n";
     }

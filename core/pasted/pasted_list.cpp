@@ -51,7 +51,7 @@ struct Heading
 };
 
 /// "Length [cm]" -> length, cm. No column: the cell is no heading.
-Heading headingOf(const std::string& cell, const std::vector<SheetColumn>& columns)
+Heading headingOf(const std::string& cell, const std::vector<ListColumn>& columns)
 {
     std::string words = lower(cell), unit;
     if (const auto open = words.find_first_of("[(,"); open != std::string::npos) {
@@ -69,7 +69,7 @@ Heading headingOf(const std::string& cell, const std::vector<SheetColumn>& colum
                 words = trimmed(std::string_view(words).substr(0, last));
         }
     }
-    for (const SheetColumn& c : columns)
+    for (const ListColumn& c : columns)
         if (std::ranges::find(c.headings, words) != c.headings.end())
             return {c.name, unit == "mm2" ? "mm²" : unit == "gauge" ? "AWG" : unit};
     return {};
@@ -77,13 +77,13 @@ Heading headingOf(const std::string& cell, const std::vector<SheetColumn>& colum
 
 } // namespace
 
-Result<Sheet> readSheet(std::string_view text, const std::vector<SheetColumn>& columns)
+Result<List> readList(std::string_view text, const std::vector<ListColumn>& columns)
 {
     if (text.size() > kMostBytes)
         return fail(ErrorCode::TooBig, "the text is longer than 1 MB");
-    Sheet out;
+    List out;
     std::vector<std::string> order;
-    for (const SheetColumn& c : columns)
+    for (const ListColumn& c : columns)
         order.push_back(c.name);
     int number = 0;
     bool begun = false;
@@ -116,7 +116,7 @@ Result<Sheet> readSheet(std::string_view text, const std::vector<SheetColumn>& c
         }
         if (out.lines.size() >= kMostLines)
             return fail(ErrorCode::TooBig, "the text has more than 5000 lines");
-        SheetLine& l = out.lines.emplace_back(SheetLine{number, line, {}});
+        ListLine& l = out.lines.emplace_back(ListLine{number, line, {}});
         for (size_t i = 0; i < cells.size() && i < order.size(); ++i)
             if (!order[i].empty())
                 l.cells[order[i]] = cells[i];

@@ -1,10 +1,10 @@
 #include "core/pasted/pasted_wires.h"
 
-#include "core/wires/colour.h"
-#include "core/wires/colour_plan.h"
 #include "core/harness/edits.h"
 #include "core/harness/places.h"
 #include "core/pasted/pasted_list.h"
+#include "core/wires/colour.h"
+#include "core/wires/colour_plan.h"
 #include "core/wires/wire_typed.h"
 
 #include <algorithm>
@@ -12,9 +12,9 @@
 namespace vicegrip::pasted {
 namespace {
 
-const std::vector<SheetColumn>& columns()
+const std::vector<ListColumn>& columns()
 {
-    static const std::vector<SheetColumn> kColumns = {
+    static const std::vector<ListColumn> kColumns = {
         {"from", {"from", "start", "sensor", "plug", "source"}},
         {"to", {"to", "end", "ecu", "cavity", "pin", "destination"}},
         {"colour", {"colour", "color", "wire colour", "wire color"}},
@@ -23,7 +23,7 @@ const std::vector<SheetColumn>& columns()
     return kColumns;
 }
 
-std::string cell(const SheetLine& line, const char* column)
+std::string cell(const ListLine& line, const char* column)
 {
     const auto it = line.cells.find(column);
     return it == line.cells.end() ? std::string() : it->second;
@@ -32,9 +32,9 @@ std::string cell(const SheetLine& line, const char* column)
 class Reading
 {
   public:
-    Reading(const job::Job& job, const Sheet& sheet) : m_job(job), m_sheet(sheet) {}
+    Reading(const job::Job& job, const List& list) : m_job(job), m_sheet(list) {}
 
-    PastedWire read(const SheetLine& line)
+    PastedWire read(const ListLine& line)
     {
         PastedWire out{line.number, line.text, {}, {}};
         auto wire = wireOf(line, out.trouble);
@@ -52,7 +52,7 @@ class Reading
         return it == m_sheet.units.end() ? usual : it->second;
     }
 
-    Result<job::Wire> wireOf(const SheetLine& line, std::string& assumed)
+    Result<job::Wire> wireOf(const ListLine& line, std::string& assumed)
     {
         const auto from = placeTyped(m_job, cell(line, "from"));
         if (!from)
@@ -88,7 +88,7 @@ class Reading
             });
     }
 
-    [[nodiscard]] Result<double> areaOf(const SheetLine& line, std::string& assumed) const
+    [[nodiscard]] Result<double> areaOf(const ListLine& line, std::string& assumed) const
     {
         const std::string typed = cell(line, "area");
         if (!typed.empty())
@@ -97,7 +97,7 @@ class Reading
         return harness::kPlannedArea_m2;
     }
 
-    [[nodiscard]] Result<double> lengthOf(const SheetLine& line, std::string& assumed) const
+    [[nodiscard]] Result<double> lengthOf(const ListLine& line, std::string& assumed) const
     {
         const std::string typed = cell(line, "length");
         if (!typed.empty())
@@ -107,18 +107,18 @@ class Reading
     }
 
     const job::Job& m_job;
-    const Sheet& m_sheet;
+    const List& m_sheet;
 };
 
 } // namespace
 
 Result<std::vector<PastedWire>> pasteWires(const job::Job& job, std::string_view text)
 {
-    return readSheet(text, columns()).map([&](const Sheet& sheet) {
+    return readList(text, columns()).map([&](const List& list) {
         std::vector<PastedWire> out;
-        Reading reading(job, sheet);
+        Reading reading(job, list);
         std::map<std::pair<job::PointRef, job::PointRef>, int> seen;
-        for (const SheetLine& line : sheet.lines) {
+        for (const ListLine& line : list.lines) {
             PastedWire& p = out.emplace_back(reading.read(line));
             if (!p.wire)
                 continue;

@@ -8,7 +8,7 @@
 #include <string_view>
 #include <vector>
 
-/// Wires from a list that somebody has: a sheet, a mail, a maker's table typed off.
+/// Wires from a list that somebody has: a list, a mail, a maker's table typed off.
 ///
 ///     From    To    Colour    Area mm2    Length cm
 ///     CLT 1   A7    bu/wh     0,5         160
@@ -25,7 +25,7 @@ struct PastedWire
 /// Reads a list against the places of a job. Columns: from, to, colour, area, length, in this order or as a first line
 /// names them; bare numbers are mm² and m, or what the heading says. A line that cannot be a wire says why and the rest
 /// is kept: a place that is not there, both ends in one place, a length of zero, a wire that is drawn already. Errors:
-/// those of readSheet.
+/// those of readList.
 [[nodiscard]] Result<std::vector<PastedWire>> pasteWires(const job::Job& job, std::string_view text);
 
 /// Draws the wires that were understood; how many there were.

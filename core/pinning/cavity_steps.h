@@ -8,20 +8,20 @@
 /// What hands do, in order, to put one wire into one cavity.
 namespace vicegrip::pinning {
 
-enum class HandStep { BlankOut, Boot, Seal, Thread, Strip, Crimp, Tug, Home, TugHome };
+enum class CavityStepKind { BlankOut, Boot, Seal, Thread, Strip, Crimp, Tug, Home, TugHome };
 
-struct Step
+struct CavityStep
 {
-    HandStep kind = HandStep::Strip;
+    CavityStepKind kind = CavityStepKind::Strip;
     std::string text; ///< "Strip 4.5 mm"
     std::string why; ///< what goes wrong otherwise; empty where it is plain
 };
 
 /// The steps for a wire of this area in this family's cavity. A pull-to-seat terminal is threaded through before it is
 /// crimped; seal and boot go on before either (common practice).
-[[nodiscard]] std::vector<Step> handSteps(const parts::TerminalFamily& family, double area_m2);
+[[nodiscard]] std::vector<CavityStep> cavitySteps(const parts::TerminalFamily& family, double area_m2);
 
 /// The one step of an unused cavity of a sealed plug.
-[[nodiscard]] std::vector<Step> blankSteps();
+[[nodiscard]] std::vector<CavityStep> blankSteps();
 
 } // namespace vicegrip::pinning

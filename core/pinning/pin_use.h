@@ -10,7 +10,7 @@ namespace vicegrip::pinning {
 
 struct PinUse
 {
-    std::string words; ///< "Coolant temp, signal", "Sensor ground of 7", "Power ground"
+    std::string purpose; ///< "Coolant temp, signal", "Sensor ground of 7", "Power ground"
     job::CircuitId circuit; ///< the one circuit it serves; empty when it serves several, or the unit itself
 };
 

@@ -62,6 +62,17 @@ PinState stateOf(Pin& pin, const job::Pinned* record)
     return PinState::Counted;
 }
 
+bool isCavity(const job::Job& job, const PointRef& at)
+{
+    const job::Connector* connector = job::findConnector(job, at.owner);
+    return connector != nullptr && std::ranges::find(connector->cavities, at.cavity) != connector->cavities.end();
+}
+
+Result<void> noCavity(const PointRef& at)
+{
+    return fail(ErrorCode::Reference, "no plug has a cavity " + at.text());
+}
+
 } // namespace
 
 std::vector<Pin> pinsOf(const job::Job& job, const job::Connector& connector)
@@ -87,7 +98,7 @@ std::vector<Pin> pinsOf(const job::Job& job, const job::Connector& connector)
         const parts::TerminalFamily* family =
             place != nullptr && place->terminal != nullptr ? place->terminal : &face.terminals.front();
         if (!pin.wires.empty())
-            pin.steps = handSteps(*family, thinnest[cavity]);
+            pin.steps = cavitySteps(*family, thinnest[cavity]);
         else if (family->sealed && (wired || record(job, pin.at) != nullptr))
             pin.steps = blankSteps();
         pin.state = stateOf(pin, record(job, pin.at));
@@ -109,43 +120,52 @@ std::optional<size_t> nextPin(const std::vector<Pin>& pins)
     return std::nullopt;
 }
 
-void tick(job::Job& job, const PointRef& at, const std::string& when)
+Result<void> tick(job::Job& job, const PointRef& at, const std::string& when)
 {
     const job::Connector* connector = job::findConnector(job, at.owner);
     if (connector == nullptr)
-        return;
+        return noCavity(at);
     const std::vector<Pin> pins = pinsOf(job, *connector);
     const auto pin = std::ranges::find(pins, at, &Pin::at);
-    if (pin == pins.end() || pin->next() == nullptr)
-        return;
+    if (pin == pins.end())
+        return noCavity(at);
+    if (pin->next() == nullptr)
+        return fail(ErrorCode::Range, "nothing is left to tick at " + job::spoken(job, at));
     const int steps = ++recordFor(job, at, when).steps;
     if (steps == static_cast<int>(pin->steps.size()))
         job::note(job, when, at.text(), job::spoken(job, at) + (pin->wires.empty() ? ": blank plug in" : ": seated"));
+    return {};
 }
 
-void untick(job::Job& job, const PointRef& at)
+Result<void> untick(job::Job& job, const PointRef& at)
 {
     const auto it = std::ranges::find(job.pinned, at, &job::Pinned::at);
     if (it == job.pinned.end())
-        return;
+        return fail(ErrorCode::Range, "nothing is ticked at " + job::spoken(job, at));
     it->counted.clear();
     if (--it->steps <= 0)
         job.pinned.erase(it);
+    return {};
 }
 
-void count(job::Job& job, const PointRef& at, const std::string& cavity, const std::string& when)
+Result<void> count(job::Job& job, const PointRef& at, const std::string& cavity, const std::string& when)
 {
+    if (!isCavity(job, at))
+        return noCavity(at);
     recordFor(job, at, when).counted = cavity;
     job::note(job, when, at.text(),
               job::spoken(job, at) +
                   (cavity == at.cavity ? ": counted again, right" : ": the second count led to cavity " + cavity));
+    return {};
 }
 
-void pullOut(job::Job& job, const PointRef& at, const std::string& when)
+Result<void> pullOut(job::Job& job, const PointRef& at, const std::string& when)
 {
-    if (record(job, at) != nullptr)
-        job::note(job, when, at.text(), job::spoken(job, at) + ": taken out");
+    if (record(job, at) == nullptr)
+        return fail(ErrorCode::Range, "nothing is in " + job::spoken(job, at));
+    job::note(job, when, at.text(), job::spoken(job, at) + ": taken out");
     std::erase_if(job.pinned, [&](const job::Pinned& p) { return p.at == at; });
+    return {};
 }
 
 Result<std::string> countTyped(const parts::Layout& layout, parts::Face face, std::string_view typed)

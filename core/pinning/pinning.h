@@ -1,11 +1,12 @@
 #pragma once
 
-#include "core/pinning/cavity_steps.h"
 #include "core/job/job.h"
+#include "core/pinning/cavity_steps.h"
 
 #include <optional>
 
 /// Pinning a connector: what belongs in each cavity, how far it is, and which comes next.
+/// In this room: pin_use.h (what each cavity is for), cavity_steps.h (what hands do there, in order).
 namespace vicegrip::pinning {
 
 enum class PinState {
@@ -24,12 +25,12 @@ struct Pin
     job::PointRef at;
     PinState state = PinState::Open;
     std::vector<job::WireId> wires; ///< that end there
-    std::vector<Step> steps;
+    std::vector<CavityStep> steps;
     int ticked = 0;
     std::string trouble; ///< Wrong: what is, and what to do
 
     /// The step that comes next; null when all are ticked.
-    [[nodiscard]] const Step* next() const
+    [[nodiscard]] const CavityStep* next() const
     {
         return ticked < static_cast<int>(steps.size()) ? &steps[static_cast<size_t>(ticked)] : nullptr;
     }
@@ -45,18 +46,22 @@ struct Pin
 /// None when all is done.
 [[nodiscard]] std::optional<size_t> nextPin(const std::vector<Pin>& pins);
 
-/// Ticks the next hand step of a cavity; nothing when all are. A wire that was changed since starts anew. The logbook
+/// The changes below say what is in their way (Reference: no such cavity; Range: nothing that could be ticked or taken
+/// back) and then leave the job as it was.
+
+/// Ticks the next step of a cavity. A wire that was changed since starts anew. The logbook
 /// keeps what was seated, counted and taken out, and when.
-void tick(job::Job& job, const job::PointRef& at, const std::string& when);
+[[nodiscard]] Result<void> tick(job::Job& job, const job::PointRef& at, const std::string& when);
 
 /// Takes a tick back.
-void untick(job::Job& job, const job::PointRef& at);
+[[nodiscard]] Result<void> untick(job::Job& job, const job::PointRef& at);
 
 /// Records which cavity a second count led to.
-void count(job::Job& job, const job::PointRef& at, const std::string& cavity, const std::string& when);
+[[nodiscard]] Result<void> count(job::Job& job, const job::PointRef& at, const std::string& cavity,
+                                 const std::string& when);
 
 /// Takes the wire out again: nothing is ticked.
-void pullOut(job::Job& job, const job::PointRef& at, const std::string& when);
+[[nodiscard]] Result<void> pullOut(job::Job& job, const job::PointRef& at, const std::string& when);
 
 /// What a person counted to on one face: "2 6" is row 2, sixth from the left, "2 6 right" from the right, and one
 /// number is a cavity read off the part. An error says what was expected, or that nothing is there.

@@ -127,10 +127,10 @@ class CircuitPromises
         const auto levels = electrics::pulseLevels(m_car, m_circuit, output);
         if (!levels || !levels->swings())
             return std::nullopt;
-        const auto felt = electrics::atRest(m_circuit, m_job.surroundings);
-        const double hz = parts::hertzAt(m_sensor, felt.value);
-        const auto [least, most] = std::minmax({hz, parts::hertzAt(m_sensor, felt.value - felt.tolerance),
-                                                parts::hertzAt(m_sensor, felt.value + felt.tolerance)});
+        const auto rest = electrics::atRest(m_circuit, m_job.surroundings);
+        const double hz = parts::hertzAt(m_sensor, rest.value);
+        const auto [least, most] = std::minmax({hz, parts::hertzAt(m_sensor, rest.value - rest.tolerance),
+                                                parts::hertzAt(m_sensor, rest.value + rest.tolerance)});
         const double off = output.tolerance * hz, moved = (most - least) / 2;
         return Bounded{hz,
                        least * (1 - output.tolerance),

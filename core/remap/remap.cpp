@@ -1,11 +1,11 @@
 #include "core/remap/remap.h"
 
 #include "core/base/typed_text.h"
-#include "core/wires/colour.h"
+#include "core/pasted/pasted_list.h"
 #include "core/pinning/pin_use.h"
 #include "core/pinning/pinning.h"
 #include "core/remap/work_at_plug.h"
-#include "core/pasted/pasted_list.h"
+#include "core/wires/colour.h"
 
 #include <algorithm>
 #include <map>
@@ -96,8 +96,8 @@ double likeness(std::set<std::string> a, std::set<std::string> b)
 /// What a cavity of the job's plug is for; several circuits share a ground, whose number is no word of its name.
 std::string functionOf(const pinning::PinUse& use)
 {
-    const auto of = use.words.find(" of ");
-    return use.circuit.empty() && of != std::string::npos ? use.words.substr(0, of) : use.words;
+    const auto of = use.purpose.find(" of ");
+    return use.circuit.empty() && of != std::string::npos ? use.purpose.substr(0, of) : use.purpose;
 }
 
 struct NewPin
@@ -228,14 +228,14 @@ Remap remap(const job::Job& job, const job::OldPlug& old)
 
 Result<PastedPlug> pasteOldPins(std::string_view text)
 {
-    static const std::vector<pasted::SheetColumn> kColumns = {
+    static const std::vector<pasted::ListColumn> kColumns = {
         {"cavity", {"cavity", "pin", "no", "no.", "number", "position"}},
         {"function", {"function", "what", "circuit", "signal", "use"}},
         {"colour", {"colour", "color", "wire", "wire colour", "wire color"}}};
-    return pasted::readSheet(text, kColumns).map([](const pasted::Sheet& sheet) {
+    return pasted::readList(text, kColumns).map([](const pasted::List& list) {
         PastedPlug out;
         std::set<std::string> seen;
-        for (const pasted::SheetLine& line : sheet.lines) {
+        for (const pasted::ListLine& line : list.lines) {
             const auto cell = [&](const char* column) {
                 const auto it = line.cells.find(column);
                 return it == line.cells.end() ? std::string() : it->second;

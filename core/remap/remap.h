@@ -9,6 +9,7 @@
 
 /// An old plug and the plug that takes its place, side by side by function: what moves, what stays, what is exchanged,
 /// and in which order hands do it.
+/// In this room: work_at_plug.h (inside: the order of hands at the plug).
 namespace vicegrip::remap {
 
 enum class Fate {
@@ -65,7 +66,7 @@ struct PastedPlug
 
 /// Reads a list of cavities: cavity, function, colour, in this order or as a first line names them. A line without a
 /// cavity, a cavity that stands twice or a colour that is none says so, and the rest is kept. Errors: those of
-/// readSheet.
+/// readList.
 [[nodiscard]] Result<PastedPlug> pasteOldPins(std::string_view text);
 
 /// The list of a plug as the text that pasteOldPins reads.

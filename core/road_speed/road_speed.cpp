@@ -52,7 +52,7 @@ Result<Tyre> parseTyre(std::string_view text)
     return tyre;
 }
 
-Result<RunVerdict> judgeRun(const SpeedPlace& place, const MeasuredRun& run)
+Result<RunVerdict> compareRun(const SpeedPlace& place, const MeasuredRun& run)
 {
     if (!(run.distance_m > 0) || !(run.pulses > 0))
         return fail(ErrorCode::Range, "a run needs a distance and pulses");
@@ -69,8 +69,8 @@ Result<RunVerdict> judgeRun(const SpeedPlace& place, const MeasuredRun& run)
     out.agrees = std::abs(out.off) <= kTyreShare + out.error / out.pulsesPerMetre;
     const std::string counts = plain(out.pulsesPerMetre * 1000, 0) + " pulses per km by the run, " +
                                plain(place.pulsesPerMetre() * 1000, 0) + " by tyre and gears";
-    out.words = out.agrees ? counts + ": they agree. The run is the nearer one; take it."
-                           : counts + ". " + reasonOf(place, factor);
+    out.sentence = out.agrees ? counts + ": they agree. The run is the nearer one; take it."
+                              : counts + ". " + reasonOf(place, factor);
     return out;
 }
 

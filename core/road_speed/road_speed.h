@@ -52,12 +52,12 @@ struct RunVerdict
     double error = 0; ///< worst case, of the same
     double off = 0; ///< run over plan, less 1
     bool agrees = false;
-    std::string words;
+    std::string sentence;
 };
 
 /// Tolerates the run's own error and 3 % of tyre (wear, pressure, load). Beyond that it says what else fits: every edge
 /// or every second pulse counted, another number of teeth, the direct drive taken for the final drive.
 /// Errors (Range): no pulses, no distance, a run too short to tell 3 %.
-[[nodiscard]] Result<RunVerdict> judgeRun(const SpeedPlace& place, const MeasuredRun& run);
+[[nodiscard]] Result<RunVerdict> compareRun(const SpeedPlace& place, const MeasuredRun& run);
 
 } // namespace vicegrip::road_speed

@@ -58,24 +58,25 @@ Result<void> straighten(parts::Sensor& s, const SaidLine& line)
         d->high_v = high;
         d->tolerance_v = tolerance * std::abs(high - low);
     } else {
-        return refused("this sensor's curve is not fitted from readings: a throttle's stops are taught, a bent one is "
-                       "the maker's");
+        return refused(
+            "this sensor's curve is not fitted from readings: a throttle's limits are calibrated, a bent one is "
+            "the maker's");
     }
     return {};
 }
 
-Result<void> bend(parts::Sensor& s, parts::Sender& sender, const job::Circuit& circuit, const CapturedVerdict& verdict,
-                  const std::vector<size_t>& in)
+Result<void> bend(parts::Sensor& s, parts::Resistive& sender, const job::Circuit& circuit,
+                  const CapturedVerdict& verdict, const std::vector<size_t>& in)
 {
-    std::vector<fit::Monotone::Knot> knots;
+    std::vector<fit::Monotone::Breakpoint> breakpoints;
     for (size_t i : in) {
         const auto ohm = electrics::elementValues(s, verdict.pairs[i].said);
-        knots.push_back({circuit.captured[i].value, ohm.front()});
+        breakpoints.push_back({circuit.captured[i].value, ohm.front()});
     }
-    const auto curve = fit::Monotone::through(std::move(knots));
+    const auto curve = fit::Monotone::through(std::move(breakpoints));
     if (!curve)
         return tl::make_unexpected(curve.error());
-    const auto& at = curve->knots();
+    const auto& at = curve->breakpoints();
     for (size_t i = 1; i < at.size(); ++i)
         if (at[i].y == at[i - 1].y || (at[i].y > at[i - 1].y) != (at.back().y > at.front().y))
             return refused("the readings turn back at " + units::format(at[i].x, s.measures, s.unit, 1) +
@@ -131,8 +132,8 @@ std::vector<FitPlace> fitAlong(const CapturedVerdict& verdict, const Transfer& t
             const double x = transfer.reading(value);
             out.push_back({value, verdict.line->at(x) - value, verdict.line->sigmaAt(x)});
         } else if (verdict.sender) { // no farther than it was read
-            const auto& knots = verdict.sender->knots();
-            if (value >= knots.front().x && value <= knots.back().x)
+            const auto& breakpoints = verdict.sender->breakpoints();
+            if (value >= breakpoints.front().x && value <= breakpoints.back().x)
                 out.push_back({value, verdict.sender->at(value) - value, 0});
         } else {
             const auto& sheet = std::get<parts::Thermistor>(sensor.model).curve;
@@ -158,7 +159,7 @@ Result<parts::Sensor> asMeasured(const job::Circuit& circuit, const parts::Senso
             return refused("no Steinhart-Hart curve goes through these readings");
         t->curve = verdict.thermistor->curve;
         t->tolerance = tolerance(*verdict.thermistor, circuit, in);
-    } else if (auto* sender = std::get_if<parts::Sender>(&out.model)) {
+    } else if (auto* sender = std::get_if<parts::Resistive>(&out.model)) {
         if (auto bent = bend(out, *sender, circuit, verdict, in); !bent)
             return tl::make_unexpected(bent.error());
     } else {

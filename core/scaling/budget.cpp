@@ -28,7 +28,7 @@ Result<Electrics> carAt(const job::Job& job, const job::Circuit& circuit, double
 {
     return electrics::build(job, {.condition = job::Condition::KeyOn,
                                   .surroundings = job.surroundings,
-                                  .felt = {{circuit.id, value}},
+                                  .measurands = {{circuit.id, value}},
                                   .running = running});
 }
 
@@ -208,12 +208,12 @@ Result<Budget> budgetAt(const job::Job& job, const job::Circuit& circuit, const 
     const double count = readingStep(job, circuit);
     lineOf(BudgetPart::Counts).worst = shownOff(table, {b.reading, b.reading}, count, b.shown);
     addSigma(BudgetPart::Counts, count / std::sqrt(12.0)); // one step, evenly spread within it
-    const auto [low, high] = reachOf(*transfer, circuit.scaling);
+    const auto [low, high] = searchRange(*transfer, circuit.scaling);
     for (const double reading : {within.low - count, within.high + count})
         b.ahead = std::max(b.ahead, std::abs(transfer->value(reading, low, high) - value));
-    // Taught limits are no error of the table: they say where 0 and 100 % are on this engine.
-    const double meant = circuit.stops ? b.shown : value;
-    if (!circuit.stops) {
+    // Calibrated limits are no error of the table: they say where 0 and 100 % are on this engine.
+    const double meant = circuit.limits ? b.shown : value;
+    if (!circuit.limits) {
         lineOf(BudgetPart::Table).worst = tableWithin(table, *transfer, circuit.scaling, value, b.ahead);
         lineOf(BudgetPart::Table).sigma = std::abs(b.shown - value);
     }

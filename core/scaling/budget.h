@@ -43,7 +43,7 @@ struct MixtureCost
 
 struct Budget
 {
-    double value = 0; ///< SI: what the sensor feels
+    double value = 0; ///< SI: the measurand
     double reading = 0; ///< what the input shows then, V or Hz
     double shown = 0; ///< what the table makes of it, nominally
     std::array<BudgetLine, kBudgetParts> lines;
@@ -54,7 +54,7 @@ struct Budget
     std::optional<MixtureCost> mixture;
 };
 
-/// The budget while the sensor feels `value`. The network is solved there twice, at rest and with consumers that may
+/// The budget at the measurand `value`. The network is solved there twice, at rest and with consumers that may
 /// run or not: what differs is the ground's part. Every worst case is the input's range at the worst corner of what
 /// moves it (circuit/bounds.h), one count more to either side, through the table. A frequency forgives supply, wiring
 /// and pull-up: what is left is the sensor, the counter and the table. Errors (Reference): the circuit has no seat or

@@ -1,5 +1,6 @@
 #include "core/scaling/captured.h"
 
+#include "core/base/median.h"
 #include "core/scaling/budget.h"
 #include "core/scaling/search_range.h"
 
@@ -10,17 +11,10 @@
 namespace vicegrip::scaling {
 namespace {
 
-double median(std::vector<double> values)
-{
-    std::ranges::sort(values);
-    const size_t n = values.size();
-    return n % 2 == 1 ? values[n / 2] : (values[n / 2 - 1] + values[n / 2]) / 2;
-}
-
 /// A difference of the circuit's value, with its sign.
 std::string difference(const parts::Sensor& s, double si)
 {
-    const double shown = units::toUnit(si, s.measures, s.unit) - units::toUnit(0, s.measures, s.unit);
+    const double shown = units::differenceToUnit(si, s.measures, s.unit);
     const double size = std::abs(shown);
     return (shown > 0 ? "+" : "") + units::formatNumber(shown, size >= 10 ? 1 : size >= 0.1 ? 2 : 4) + " " + s.unit;
 }
@@ -72,11 +66,11 @@ void fitThem(CapturedVerdict& v, const job::Circuit& circuit, const parts::Senso
         return;
     }
     const auto* device = std::get_if<parts::VoltageDevice>(&sensor.model);
-    if (std::holds_alternative<parts::Sender>(sensor.model) || (device != nullptr && !device->points.empty())) {
-        std::vector<fit::Monotone::Knot> knots; // bent: no line stands for it
+    if (std::holds_alternative<parts::Resistive>(sensor.model) || (device != nullptr && !device->points.empty())) {
+        std::vector<fit::Monotone::Breakpoint> breakpoints; // bent: no line stands for it
         for (size_t i : in)
-            knots.push_back({v.pairs[i].said, circuit.captured[i].value});
-        if (auto curve = fit::Monotone::through(std::move(knots)))
+            breakpoints.push_back({v.pairs[i].said, circuit.captured[i].value});
+        if (auto curve = fit::Monotone::through(std::move(breakpoints)))
             v.sender = std::move(*curve);
         return;
     }
@@ -99,8 +93,8 @@ std::string atOne(const parts::Sensor& sensor, double off)
 
 /// Whether the errors grow in proportion to the value's way along the range: another span than the sheet's. Then in
 /// words, with the span that is meant.
-std::string spanWords(const CapturedVerdict& v, const parts::Sensor& sensor, const job::Circuit& circuit,
-                      const std::vector<size_t>& in, double allowed)
+std::string spanSentence(const CapturedVerdict& v, const parts::Sensor& sensor, const job::Circuit& circuit,
+                         const std::vector<size_t>& in, double allowed)
 {
     const bool straight = std::holds_alternative<parts::RatiometricTransducer>(sensor.model) ||
                           std::holds_alternative<parts::VoltageDevice>(sensor.model);
@@ -124,8 +118,8 @@ std::string spanWords(const CapturedVerdict& v, const parts::Sensor& sensor, con
            ": another span than its sheet's. Look what it is set to, or make its readings the sensor's curve.";
 }
 
-std::string wordsOf(const CapturedVerdict& v, const parts::Sensor& sensor, const job::Circuit& circuit,
-                    const std::vector<size_t>& in)
+std::string sentenceOf(const CapturedVerdict& v, const parts::Sensor& sensor, const job::Circuit& circuit,
+                       const std::vector<size_t>& in)
 {
     if (!v.enough)
         return "Two readings or more, far apart, tell whether the sensor agrees with its sheet.";
@@ -148,7 +142,7 @@ std::string wordsOf(const CapturedVerdict& v, const parts::Sensor& sensor, const
         return "All readings are " + difference(sensor, median(offs)) +
                " off, by as much everywhere: a ground that stands above the ECU's, or another zero." +
                atOne(sensor, median(offs));
-    if (auto span = spanWords(v, sensor, circuit, in, allowed); !span.empty())
+    if (auto span = spanSentence(v, sensor, circuit, in, allowed); !span.empty())
         return span;
     const auto worst = std::ranges::max_element(in, {}, [&](size_t i) { return std::abs(v.pairs[i].off); });
     return "The sensor does not follow its sheet: " + difference(sensor, v.pairs[*worst].off) + " off at " +
@@ -210,7 +204,7 @@ class Allowed
 
 } // namespace
 
-Result<CapturedVerdict> judgeCaptured(const job::Job& job, const job::Circuit& circuit, const Table& table)
+Result<CapturedVerdict> compareCaptured(const job::Job& job, const job::Circuit& circuit, const Table& table)
 {
     const parts::Sensor* sensor = job::sensorOf(job, circuit);
     auto car = electrics::build(job, {.surroundings = job.surroundings});
@@ -219,7 +213,7 @@ Result<CapturedVerdict> judgeCaptured(const job::Job& job, const job::Circuit& c
     const auto transfer = Transfer::of(job, *car, circuit);
     if (!transfer || sensor == nullptr)
         return fail(ErrorCode::Range, circuit.name + " has no volts that stand for a value");
-    const auto [low, high] = reachOf(*transfer, circuit.scaling);
+    const auto [low, high] = searchRange(*transfer, circuit.scaling);
     CapturedVerdict out;
     Allowed allowed(job, circuit, table);
     for (const job::Captured& c : circuit.captured) {
@@ -236,7 +230,7 @@ Result<CapturedVerdict> judgeCaptured(const job::Job& job, const job::Circuit& c
     out.agrees = out.enough && std::ranges::all_of(in, [&](size_t i) { return out.pairs[i].agrees; });
     out.suspect = suspectOf(out, in);
     fitThem(out, circuit, *sensor, in, readingStep(job, circuit));
-    out.words = wordsOf(out, *sensor, circuit, in);
+    out.sentence = sentenceOf(out, *sensor, circuit, in);
     return out;
 }
 

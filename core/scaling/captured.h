@@ -31,7 +31,7 @@ struct CapturedVerdict
     bool agrees = false; ///< all of these within their tolerance
     std::optional<size_t> suspect; ///< the one pair that the others contradict
     bool weighed = false; ///< every pair that takes part says how good the other instrument was
-    std::string words; ///< the verdict in a sentence or two, with numbers
+    std::string sentence; ///< the verdict in a sentence or two, with numbers
     std::optional<fit::Line> line; ///< value (SI) over volts, for a sensor whose line is straight; three pairs or more
     std::optional<fit::ThermistorFit> thermistor; ///< for a thermistor; three pairs or more
     std::optional<fit::Monotone> sender; ///< value over what the sheet says (SI), for a bent one; three pairs or more
@@ -46,7 +46,7 @@ struct CapturedVerdict
 /// same everywhere is said to be a constant, one that grows along the range another span. Where every pair says how
 /// good the other instrument was the fits are weighed by it, both axes (York), and tell their own band from it. Errors:
 /// those of electrics::build; Range where the circuit has no volts.
-[[nodiscard]] Result<CapturedVerdict> judgeCaptured(const job::Job& job, const job::Circuit& circuit,
-                                                    const Table& table);
+[[nodiscard]] Result<CapturedVerdict> compareCaptured(const job::Job& job, const job::Circuit& circuit,
+                                                      const Table& table);
 
 } // namespace vicegrip::scaling

@@ -195,7 +195,7 @@ nlohmann::json toJson(const Table& table, const parts::Sensor& sensor)
         const auto names = termsOf(*table.formula);
         for (size_t i = 0; i < names.size(); ++i)
             terms[names[i].first] = table.formula->terms[i];
-        out.update({{"formula", wordsOf(*table.formula)}, {"terms", terms}, {"needs", needsOf(*table.formula)}});
+        out.update({{"formula", formulaText(*table.formula)}, {"terms", terms}, {"needs", needsOf(*table.formula)}});
     }
     return out;
 }
@@ -211,7 +211,7 @@ Result<Table> readTable(std::string_view text, const parts::Sensor& sensor, cons
     auto read = json ? jsonRows(text, inputName(axis), unit) : columnRows(text, spec.valueFirst);
     if (!read)
         return tl::make_unexpected(read.error());
-    if (!units::fits(unit, sensor.measures))
+    if (!units::measures(unit, sensor.measures))
         return fail(ErrorCode::Range, "the table is in " + unit + ", and this ECU has it in " + unitOf(sensor, spec));
     std::vector<Row>& rows = *read;
     if (!json && spec.takes == job::Takes::Counts && axis == units::Dimension::Voltage)
@@ -256,7 +256,7 @@ Result<Table> readHeld(std::string_view text, const Table& now, const parts::Sen
         if (at == names.size() || seen[at])
             return fail(ErrorCode::Schema,
                         at == names.size()
-                            ? "this formula has no term \"" + t.name + "\": it is " + wordsOf(*now.formula)
+                            ? "this formula has no term \"" + t.name + "\": it is " + formulaText(*now.formula)
                             : "\"" + t.name + "\" stands twice",
                         {{}, {}, t.line, 0});
         formula.terms[at] = t.number;

@@ -46,7 +46,7 @@ std::vector<std::pair<std::string, std::string>> termsOf(const Formula& formula)
     return out;
 }
 
-std::string wordsOf(const Formula& formula)
+std::string formulaText(const Formula& formula)
 {
     if (formula.takes == job::Takes::SteinhartHart)
         return "1/T = A + B ln R + C (ln R)³, K and Ω";

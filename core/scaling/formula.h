@@ -30,7 +30,7 @@ struct Formula
 [[nodiscard]] std::vector<std::pair<std::string, std::string>> termsOf(const Formula& formula);
 
 /// The formula with the units of both sides.
-[[nodiscard]] std::string wordsOf(const Formula& formula);
+[[nodiscard]] std::string formulaText(const Formula& formula);
 
 /// What the ECU must be told besides; empty: nothing.
 [[nodiscard]] std::string needsOf(const Formula& formula);

@@ -14,7 +14,7 @@ struct PairLine
 {
     int line = 0; ///< of the text, from 1
     std::optional<job::Captured> pair; ///< none: it is left out, and `words` says why
-    std::string words; ///< what it became
+    std::string sentence; ///< what it became
 };
 
 /// Two columns, value and volts, between tabs, semicolons, or else blanks; units are understood, and without one the

@@ -27,7 +27,7 @@ class Placing
           m_spec(spec),
           m_unit(unitOf(sensor, spec)),
           m_step(gridStep(transfer, spec)),
-          m_reach(reachOf(transfer, spec))
+          m_range(searchRange(transfer, spec))
     {
         // Beyond full scale there are no counts: the table ends where the converter does.
         const auto readable = [&](double reading) { return std::clamp(reading, 0.0, transfer.fullScale()); };
@@ -90,7 +90,7 @@ class Placing
     [[nodiscard]] double onCurve(double reading) const
     {
         constexpr double kSame = 1e-6;
-        const double value = m_transfer.value(reading, m_reach.first, m_reach.second);
+        const double value = m_transfer.value(reading, m_range.first, m_range.second);
         if (std::abs(m_transfer.reading(value) - reading) > kSame * std::max(1.0, std::abs(reading)))
             return std::clamp(value, m_spec.low, m_spec.high);
         return value;
@@ -104,14 +104,14 @@ class Placing
     }
 
     [[nodiscard]] bool rises() const { return m_transfer.reading(m_spec.high) > m_transfer.reading(m_spec.low); }
-    [[nodiscard]] bool beside() const { return m_spec.knots == job::Knots::Free; }
+    [[nodiscard]] bool beside() const { return m_spec.breakpoints == job::Breakpoints::Free; }
 
     const Transfer& m_transfer;
     const parts::Sensor& m_sensor;
     const job::ScalingSpec& m_spec;
     std::string m_unit;
     double m_step; ///< of the readings
-    std::pair<double, double> m_reach; ///< values a reading may stand for
+    std::pair<double, double> m_range; ///< values a reading may stand for
     double m_first = 0, m_last = 0;
 };
 
@@ -121,14 +121,14 @@ std::vector<Sample> Placing::curve() const
     // error.
     constexpr int kValues = 1024;
     constexpr size_t kPlaces = 4096;
-    const auto [low, high] = m_reach;
+    const auto [low, high] = m_range;
     std::vector<double> values;
     for (int i = 0; i <= kValues; ++i)
         values.push_back(std::lerp(low, high, static_cast<double>(i) / kValues));
     struct Place
     {
         double reading;
-        bool knot;
+        bool breakpoint;
     };
     // Where points may lie, and between few of those as many places that are looked at as can be placed exactly.
     const double step = std::max(m_step, (m_last - m_first) / kPlaces);
@@ -153,30 +153,30 @@ std::vector<Sample> Placing::curve() const
     for (const double value : values)
         inverse.push_back({m_transfer.reading(value), value});
     std::ranges::sort(inverse, {}, &TablePoint::reading);
-    std::ranges::sort(places, {}, [](const Place& p) { return std::pair(p.reading, !p.knot); });
+    std::ranges::sort(places, {}, [](const Place& p) { return std::pair(p.reading, !p.breakpoint); });
     std::vector<Sample> out;
     size_t at = 1;
-    double lastKnot = -std::numeric_limits<double>::infinity();
+    double lastBreakpoint = -std::numeric_limits<double>::infinity();
     const double same = 0.1 * step / static_cast<double>(between);
     for (const Place& place : places) {
         const bool inRange = place.reading >= m_first && place.reading <= m_last;
-        if (place.knot ? place.reading - lastKnot < 0.5 * m_step : !inRange)
+        if (place.breakpoint ? place.reading - lastBreakpoint < 0.5 * m_step : !inRange)
             continue;
         if (!out.empty() && place.reading - out.back().x < same) {
-            if (!place.knot)
+            if (!place.breakpoint)
                 continue;
-            if (!out.back().knot)
+            if (!out.back().breakpoint)
                 out.pop_back(); // what is only looked at gives way
         }
-        if (place.knot)
-            lastKnot = place.reading;
+        if (place.breakpoint)
+            lastBreakpoint = place.reading;
         while (at + 1 < inverse.size() && inverse[at].reading < place.reading)
             ++at;
         const TablePoint &a = inverse[at - 1], &b = inverse[at];
         const double share = b.reading > a.reading ? (place.reading - a.reading) / (b.reading - a.reading) : 0;
         const double value =
             inRange ? std::lerp(a.value, b.value, std::clamp(share, 0.0, 1.0)) : onCurve(place.reading);
-        out.push_back({place.reading, value, held(value) - value, place.knot});
+        out.push_back({place.reading, value, held(value) - value, place.breakpoint});
     }
     return out;
 }
@@ -185,15 +185,15 @@ Placing::Placings Placing::placings() const
 {
     auto places = curve();
     const auto count = static_cast<size_t>(m_spec.points);
-    if (std::cmp_less(std::ranges::count(places, true, &Sample::knot), count))
+    if (std::cmp_less(std::ranges::count(places, true, &Sample::breakpoint), count))
         return {};
     Placings out;
     const auto onTheCurve = [&] {
         auto& points = out.all.emplace_back();
-        const auto knots = bestKnots(places, count);
-        for (size_t k : knots)
+        const auto breakpoints = bestBreakpoints(places, count);
+        for (size_t k : breakpoints)
             points.push_back({places[k].x, places[k].y + places[k].rounding});
-        return worstOff(places, knots);
+        return worstOff(places, breakpoints);
     };
     const double least = onTheCurve();
     if (places.size() <=
@@ -211,11 +211,11 @@ Placing::Placings Placing::placings() const
     for (Sample& s : places)
         s.rounding = 0; // values are chosen beside the curve, and rounded then
     for (const double endShare : {0.0, 0.5}) {
-        const auto knots = bestKnots(places, count, endShare);
-        const auto values = bestValues(places, knots);
+        const auto breakpoints = bestBreakpoints(places, count, endShare);
+        const auto values = bestValues(places, breakpoints);
         auto& points = out.all.emplace_back();
-        for (size_t k = 0; k < knots.size(); ++k)
-            points.push_back({places[knots[k]].x, held(values[k])});
+        for (size_t k = 0; k < breakpoints.size(); ++k)
+            points.push_back({places[breakpoints[k]].x, held(values[k])});
     }
     return out;
 }
@@ -296,7 +296,7 @@ std::optional<Table> bestTable(const Transfer& transfer, const parts::Sensor& se
         }
     constexpr double kGap = 1.02; // where what lies between the places is worse than they tell, nothing is proved
     if (best)
-        best->leastThereIs = spec.knots == job::Knots::Best && best->worstError <= kGap * placings.least;
+        best->leastThereIs = spec.breakpoints == job::Breakpoints::Best && best->worstError <= kGap * placings.least;
     return best;
 }
 

@@ -1,8 +1,8 @@
 #include "core/scaling/polynomial.h"
 
+#include "core/fit/least_worst.h"
 #include <algorithm>
 #include <cmath>
-#include <glpk.h>
 #include <memory>
 
 namespace vicegrip::scaling {
@@ -61,38 +61,18 @@ Coefficients inX(const Coefficients& inZ, double scale, double shift)
 /// The series over z whose worst error is least; empty when the program has no answer.
 Coefficients bestSeries(std::span<const Sample> curve, int degree, double scale, double shift, double zero, double span)
 {
-    const std::unique_ptr<glp_prob, decltype(&glp_delete_prob)> problem(glp_create_prob(), glp_delete_prob);
-    glp_prob* p = problem.get();
-    glp_set_obj_dir(p, GLP_MIN);
-    const int terms = degree + 1, off = terms + 1;
-    glp_add_cols(p, off);
-    for (int k = 1; k <= terms; ++k)
-        glp_set_col_bnds(p, k, GLP_FR, 0, 0);
-    glp_set_col_bnds(p, off, GLP_LO, 0, 0);
-    glp_set_obj_coef(p, off, 1);
-    std::vector<int> columns = {0};
-    for (int k = 1; k <= off; ++k)
-        columns.push_back(k);
-    for (const Sample& s : curve) {
-        Coefficients factors = chebyshev(scale * s.x + shift, degree);
-        factors.insert(factors.begin(), 0);
-        for (const auto& [sign, bound] : {std::pair(-1.0, GLP_UP), {1.0, GLP_LO}}) {
-            factors.resize(static_cast<size_t>(off));
-            factors.push_back(sign);
-            const int row = glp_add_rows(p, 1);
-            const double y = (s.y - zero) / span;
-            glp_set_row_bnds(p, row, bound, y, y);
-            glp_set_mat_row(p, row, off, columns.data(), factors.data());
-        }
+    const int terms = degree + 1;
+    fit::LeastWorst least(terms);
+    for (const Sample& sample : curve) {
+        const Coefficients factors = chebyshev(scale * sample.x + shift, degree);
+        fit::LeastWorst::Terms row;
+        for (int k = 0; k < terms; ++k)
+            row.emplace_back(k, factors[static_cast<size_t>(k)]);
+        least.approach(row, (sample.y - zero) / span);
     }
-    glp_smcp how;
-    glp_init_smcp(&how);
-    how.msg_lev = GLP_MSG_OFF;
-    how.meth = GLP_DUALP;
-    Coefficients out;
-    if (glp_simplex(p, &how) == 0 && glp_get_status(p) == GLP_OPT)
-        for (int k = 1; k <= terms; ++k)
-            out.push_back(span * glp_get_col_prim(p, k));
+    Coefficients out = least.solved().value_or(Coefficients{});
+    for (double& c : out)
+        c *= span;
     return out;
 }
 

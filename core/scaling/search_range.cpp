@@ -4,7 +4,7 @@
 
 namespace vicegrip::scaling {
 
-std::pair<double, double> reachOf(const Transfer& transfer, const job::ScalingSpec& spec)
+std::pair<double, double> searchRange(const Transfer& transfer, const job::ScalingSpec& spec)
 {
     constexpr double kBeyond = 0.1, kMoves = 1e-9;
     constexpr int kSteps = 8;

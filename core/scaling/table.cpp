@@ -57,13 +57,13 @@ Result<Table> makeTable(const Transfer& transfer, const parts::Sensor& sensor, c
         return tl::make_unexpected(travel.error());
     if (spec.asFormula())
         return makeFormula(transfer, sensor, spec);
-    if (spec.knots == job::Knots::Fixed)
+    if (spec.breakpoints == job::Breakpoints::Fixed)
         return tableOfFixed(transfer, sensor, spec);
     auto even = evenTable(transfer, sensor, spec);
     if (!even)
         return unusable(std::to_string(spec.points) + " points do not fit on a grid of " +
                         readingText(gridStep(transfer, spec), transfer.axis()));
-    if (spec.knots == job::Knots::Even)
+    if (spec.breakpoints == job::Breakpoints::Even)
         return std::move(*even);
     auto chosen = bestTable(transfer, sensor, spec);
     constexpr double kWorthIt = 1 - 1e-6;
@@ -71,16 +71,6 @@ Result<Table> makeTable(const Transfer& transfer, const parts::Sensor& sensor, c
         return std::move(*even); // the steps of the ECU's grids leave nothing to gain
     chosen->evenError = even->worstError;
     return std::move(*chosen);
-}
-
-Table tableOfStops(const job::Stops& stops, const parts::Sensor& sensor, const job::ScalingSpec& spec)
-{
-    Table table;
-    table.unit = unitOf(sensor, spec);
-    table.points = {{stops.shut_v, spec.low}, {stops.open_v, spec.high}};
-    if (stops.shut_v > stops.open_v)
-        std::swap(table.points[0], table.points[1]);
-    return table;
 }
 
 double lookUp(const Table& table, double reading)
@@ -131,7 +121,7 @@ std::string unitOf(const parts::Sensor& sensor, const job::ScalingSpec& spec)
 double outputStep(const parts::Sensor& sensor, const job::ScalingSpec& spec)
 {
     const std::string unit = unitOf(sensor, spec);
-    return units::fromUnit(spec.outputStep, sensor.measures, unit) - units::fromUnit(0, sensor.measures, unit);
+    return units::differenceFromUnit(spec.outputStep, sensor.measures, unit);
 }
 
 double gridStep(const Transfer& transfer, const job::ScalingSpec& spec)

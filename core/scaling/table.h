@@ -32,18 +32,15 @@ struct Table
     std::optional<Formula> formula; ///< what the ECU works by; the points are then places along it, for the eye
 };
 
-/// Points over the input's readings between the ends of `spec`'s range, chosen as `spec.knots` says, on its input grid
-/// (whole counts for an ECU that takes those), each with the value that the loaded circuit puts there (beside it for
-/// Knots::Free), rounded to `spec`'s value grid. The table inverts the circuit, not the data sheet. The worst error is
-/// that of the rounded table over the whole range (worst_error.h); chosen points are never worse than evenly spaced
-/// ones (place_points.h). Errors (Range): the reading does not move over the range, turns back, or the grid is too
-/// coarse for N points; fixed points are fewer than two, do not rise, or all lie beyond the range. For an ECU that
+/// Points over the input's readings between the ends of `spec`'s range, chosen as `spec.breakpoints` says, on its input
+/// grid (whole counts for an ECU that takes those), each with the value that the loaded circuit puts there (beside it
+/// for Breakpoints::Free), rounded to `spec`'s value grid. The table inverts the circuit, not the data sheet. The worst
+/// error is that of the rounded table over the whole range (worst_error.h); chosen points are never worse than evenly
+/// spaced ones (place_points.h). Errors (Range): the reading does not move over the range, turns back, or the grid is
+/// too coarse for N points; fixed points are fewer than two, do not rise, or all lie beyond the range. For an ECU that
 /// takes a formula: makeFormula.
 [[nodiscard]] Result<Table> makeTable(const Transfer& transfer, const parts::Sensor& sensor,
                                       const job::ScalingSpec& spec);
-
-/// The table of a throttle or pedal whose limits were taught: from stop to stop.
-[[nodiscard]] Table tableOfStops(const job::Stops& stops, const parts::Sensor& sensor, const job::ScalingSpec& spec);
 
 /// The ECU's own arithmetic: the value at this reading.
 [[nodiscard]] double lookUp(const Table& table, double reading);

@@ -1,5 +1,6 @@
 #include "core/scaling/transfer.h"
 
+#include "core/base/root.h"
 #include "core/electrics/sensor_model.h"
 #include "core/harness/resistors.h"
 
@@ -52,39 +53,9 @@ double Transfer::reading(double value) const
     return m_ratiometric && out[1] > 0 ? m_fullScale * out[0] / out[1] : out[0];
 }
 
-/// By inverse quadratic interpolation where three places allow it, else by halves (Chandrupatla, "A new hybrid
-/// quadratic/bisection algorithm", Advances in Engineering Software 28, 1997).
 double Transfer::value(double reading, double low, double high) const
 {
-    const auto off = [&](double value) { return this->reading(value) - reading; };
-    double a = low, b = high, offA = off(a), offB = off(b);
-    if (offA * offB > 0)
-        return std::abs(offA) < std::abs(offB) ? low : high;
-    const double near = 1e-15 * (std::abs(low) + std::abs(high)) + 1e-300;
-    double share = 0.5;
-    constexpr int kMostSteps = 100;
-    for (int i = 0; i < kMostSteps; ++i) {
-        const double at = a + share * (b - a), offAt = off(at);
-        double c = a, offC = offA;
-        if ((offAt > 0) != (offA > 0)) {
-            c = b;
-            offC = offB;
-            b = a;
-            offB = offA;
-        }
-        a = at;
-        offA = offAt;
-        const double least = near / std::abs(b - a);
-        if (offA == 0 || !(least < 0.5))
-            return std::abs(offA) < std::abs(offB) ? a : b;
-        const double xi = (a - b) / (c - b), phi = (offA - offB) / (offC - offB);
-        const bool bent = phi * phi < xi && (1 - phi) * (1 - phi) < 1 - xi;
-        share = bent ? offA / (offB - offA) * offC / (offB - offC) +
-                           (c - a) / (b - a) * offA / (offC - offA) * offB / (offC - offB)
-                     : 0.5;
-        share = std::clamp(share, least, 1 - least);
-    }
-    return std::abs(offA) < std::abs(offB) ? a : b;
+    return rootBetween([&](double value) { return this->reading(value) - reading; }, low, high);
 }
 
 } // namespace vicegrip::scaling

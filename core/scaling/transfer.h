@@ -5,7 +5,7 @@
 
 #include <optional>
 
-/// From what a sensor feels to what the ECU's input reads: volts through the real circuit (pull-up, loading, wire,
+/// From the measurand to what the ECU's input reads: volts through the real circuit (pull-up, loading, wire,
 /// ground offset), or pulses a second. Everything else in the job stays at rest.
 namespace vicegrip::scaling {
 

@@ -1,6 +1,7 @@
 #include "core/scaling/worst_error.h"
 
 #include <algorithm>
+#include <boost/math/tools/minima.hpp>
 #include <cmath>
 
 namespace vicegrip::scaling {
@@ -44,20 +45,13 @@ class ErrorAlong
     }
 
   private:
-    /// By golden section: one top between two neighbours that are lower.
+    /// One top between two neighbours that are lower.
     [[nodiscard]] Place climbed(double low, Place top, double high) const
     {
-        constexpr int kSteps = 24;
-        constexpr double kGolden = 0.3819660112501051;
-        for (int i = 0; i < kSteps; ++i) {
-            const bool right = high - top.value > top.value - low;
-            const Place tried = at(std::lerp(top.value, right ? high : low, kGolden));
-            const Place& inner = tried.error > top.error ? tried : top;
-            const Place& outer = tried.error > top.error ? top : tried;
-            (outer.value > inner.value ? high : low) = outer.value;
-            top = inner;
-        }
-        return top;
+        std::uintmax_t steps = 24;
+        const auto [value, lowest] =
+            boost::math::tools::brent_find_minima([&](double x) { return -at(x).error; }, low, high, 24, steps);
+        return -lowest > top.error ? at(value) : top;
     }
 
     const Table& m_table;

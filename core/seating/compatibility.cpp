@@ -46,71 +46,72 @@ double voltsAtInput(const job::Job& job, const job::Circuit& circuit, const part
     return parts::mostVolts(sensor) * share;
 }
 
-Misfit modeMisfit(const parts::Sensor& sensor, const parts::EcuInput& input)
+Compatibility modeCompatibility(const parts::Sensor& sensor, const parts::EcuInput& input)
 {
     switch (parts::signalOf(sensor)) {
     case SignalKind::Voltage:
-        return input.takes(InputMode::Analog) ? Misfit{} : Misfit{MisfitKind::Mode, "it measures no voltage"};
+        return input.takes(InputMode::Analog) ? Compatibility{}
+                                              : Compatibility{Incompatibility::Mode, "it measures no voltage"};
     case SignalKind::OnOff:
         return input.takes(InputMode::Switch) || input.takes(InputMode::Analog)
-                   ? Misfit{}
-                   : Misfit{MisfitKind::Mode, "it cannot be set to a switch"};
+                   ? Compatibility{}
+                   : Compatibility{Incompatibility::Mode, "it cannot be set to a switch"};
     case SignalKind::Frequency:
         break;
     }
     if (!input.takes(InputMode::Frequency))
-        return {MisfitKind::Mode, "it counts no frequency"};
-    if (std::holds_alternative<parts::Reluctance>(sensor.model) && !input.reluctance)
-        return {MisfitKind::Coil, "it cannot read a coil's alternating voltage"};
+        return {Incompatibility::Mode, "it counts no frequency"};
+    if (std::holds_alternative<parts::VariableReluctance>(sensor.model) && !input.variableReluctance)
+        return {Incompatibility::Coil, "it cannot read a coil's alternating voltage"};
     if (mostHertz(sensor) > input.most_hz)
-        return {MisfitKind::Frequency,
+        return {Incompatibility::Frequency,
                 "it counts to " + hertz(input.most_hz) + " and the sensor gives up to " + hertz(mostHertz(sensor))};
     return {};
 }
 
-Misfit voltsMisfit(const job::Job& job, const job::Circuit& circuit, const parts::Sensor& sensor,
-                   const parts::EcuInput& input)
+Compatibility voltsCompatibility(const job::Job& job, const job::Circuit& circuit, const parts::Sensor& sensor,
+                                 const parts::EcuInput& input)
 {
-    if (std::holds_alternative<parts::Reluctance>(sensor.model))
+    if (std::holds_alternative<parts::VariableReluctance>(sensor.model))
         return {}; // the coil's own input clamps it
     const double most = voltsAtInput(job, circuit, sensor);
     if (most > input.withstands_v)
-        return {MisfitKind::Damage, "it withstands " + roundVolts(input.withstands_v) +
-                                        " and the sensor puts out up to " + roundVolts(most)};
+        return {Incompatibility::Damage, "it withstands " + roundVolts(input.withstands_v) +
+                                             " and the sensor puts out up to " + roundVolts(most)};
     // Pulses and a switch's states need not be told apart beyond the span; a voltage must be.
     const SignalKind signal = parts::signalOf(sensor);
     const bool measured =
         signal == SignalKind::Voltage || (signal == SignalKind::OnOff && !input.takes(InputMode::Switch));
     if (most > input.span_v * (1 + kSpanSlack) && measured)
-        return {MisfitKind::Volts,
+        return {Incompatibility::Volts,
                 "it reads to " + roundVolts(input.span_v) + " and the sensor puts out up to " + roundVolts(most)};
     return {};
 }
 
 } // namespace
 
-Misfit kindMisfit(const job::Circuit& circuit, const parts::Sensor& sensor, const parts::EcuInput& input)
+Compatibility kindCompatibility(const job::Circuit& circuit, const parts::Sensor& sensor, const parts::EcuInput& input)
 {
     if (!input.functions.empty() && std::ranges::find(input.functions, circuit.function.value) == input.functions.end())
-        return {MisfitKind::Function,
+        return {Incompatibility::Function,
                 "the firmware uses it for " + (input.name.empty() ? input.functions.front() : input.name) + " only"};
-    return modeMisfit(sensor, input);
+    return modeCompatibility(sensor, input);
 }
 
-Misfit misfit(const job::Job& job, const job::Circuit& circuit, const parts::EcuInput& input)
+Compatibility compatibility(const job::Job& job, const job::Circuit& circuit, const parts::EcuInput& input)
 {
     const parts::Sensor* sensor = job::sensorOf(job, circuit);
     if (sensor == nullptr)
-        return {MisfitKind::Function, "the circuit has no sensor"};
-    if (Misfit kind = kindMisfit(circuit, *sensor, input); !kind.none())
+        return {Incompatibility::Function, "the circuit has no sensor"};
+    if (Compatibility kind = kindCompatibility(circuit, *sensor, input); !kind.compatible())
         return kind;
     if (parts::needsPullUp(*sensor) && !harness::suitingPullUp(input, true) &&
         harness::pullUpOf(job, circuit) == nullptr)
-        return {MisfitKind::PullUp,
+        return {Incompatibility::PullUp,
                 "it has no pull-up, and the " + std::string(std::holds_alternative<parts::OpenCollector>(sensor->model)
                                                                 ? "open collector only pulls down"
                                                                 : "sensor makes no voltage")};
-    return voltsMisfit(job, circuit, *sensor, input);
+    return voltsCompatibility(job, circuit, *sensor, input);
 }
 
 std::vector<std::string> capabilities(const parts::EcuInput& input)
@@ -120,7 +121,7 @@ std::vector<std::string> capabilities(const parts::EcuInput& input)
         out.push_back("0–" + roundVolts(input.span_v));
     if (input.takes(InputMode::Frequency))
         out.push_back("to " + hertz(input.most_hz));
-    if (input.reluctance)
+    if (input.variableReluctance)
         out.emplace_back("coil");
     if (input.modes == std::vector{InputMode::Switch})
         out.emplace_back("switch");
@@ -138,7 +139,7 @@ std::vector<std::string> capabilities(const parts::EcuInput& input)
 std::vector<std::string> demands(const parts::Sensor& sensor)
 {
     std::vector<std::string> out;
-    if (std::holds_alternative<parts::Reluctance>(sensor.model))
+    if (std::holds_alternative<parts::VariableReluctance>(sensor.model))
         out.emplace_back("coil");
     else if (parts::signalOf(sensor) == SignalKind::Frequency)
         out.push_back("to " + hertz(mostHertz(sensor)));

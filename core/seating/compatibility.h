@@ -8,24 +8,26 @@
 /// Whether an input can read a circuit's sensor, and if not, why not.
 namespace vicegrip::seating {
 
-enum class MisfitKind { None, Function, Mode, Coil, Frequency, PullUp, Volts, Damage };
+enum class Incompatibility { None, Function, Mode, Coil, Frequency, PullUp, Volts, Damage };
 
 /// Why an input does not read a sensor: the reason as a sentence's middle ("it has no pull-up, and the sensor makes no
 /// voltage").
-struct Misfit
+struct Compatibility
 {
-    MisfitKind kind = MisfitKind::None;
+    Incompatibility kind = Incompatibility::None;
     std::string reason;
 
-    [[nodiscard]] bool none() const { return kind == MisfitKind::None; }
+    [[nodiscard]] bool compatible() const { return kind == Incompatibility::None; }
 };
 
 /// Looks at function, mode, pull-up (one that can be switched on, or in the harness), span, frequency and edge; not at
 /// who sits there already.
-[[nodiscard]] Misfit misfit(const job::Job& job, const job::Circuit& circuit, const parts::EcuInput& input);
+[[nodiscard]] Compatibility compatibility(const job::Job& job, const job::Circuit& circuit,
+                                          const parts::EcuInput& input);
 
 /// The part of it that no wiring changes: what the firmware keeps the input for, and the kind of signal. Cheap.
-[[nodiscard]] Misfit kindMisfit(const job::Circuit& circuit, const parts::Sensor& sensor, const parts::EcuInput& input);
+[[nodiscard]] Compatibility kindCompatibility(const job::Circuit& circuit, const parts::Sensor& sensor,
+                                              const parts::EcuInput& input);
 
 /// What an input can do, for the plan: "0–5 V", "pull-up 1k, 2k49", "to 15 kHz", "coil".
 [[nodiscard]] std::vector<std::string> capabilities(const parts::EcuInput& input);

@@ -28,14 +28,14 @@ bool alike(const parts::EcuInput& a, const parts::EcuInput& b)
     return a.modes == b.modes && a.functions == b.functions && a.pullUpFixed == b.pullUpFixed &&
            a.pullUpChoices_ohm == b.pullUpChoices_ohm &&
            (a.pullUpChoices_ohm.empty() ? a.pull_up_ohm == b.pull_up_ohm : true) && a.span_v == b.span_v &&
-           a.withstands_v == b.withstands_v && a.most_hz == b.most_hz && a.reluctance == b.reluctance;
+           a.withstands_v == b.withstands_v && a.most_hz == b.most_hz && a.variableReluctance == b.variableReluctance;
 }
 
 /// How many kinds of sensor an input could serve: what is lost by giving it away.
 double versatility(const parts::EcuInput& i)
 {
     const bool pullUp = harness::suitingPullUp(i, true).has_value();
-    return static_cast<double>(i.modes.size()) + (pullUp && !i.pullUpFixed ? 1 : 0) + (i.reluctance ? 1 : 0) +
+    return static_cast<double>(i.modes.size()) + (pullUp && !i.pullUpFixed ? 1 : 0) + (i.variableReluctance ? 1 : 0) +
            (i.functions.empty() ? 2 : 0);
 }
 
@@ -74,7 +74,7 @@ bool holds(const AlikeInputs& inputs, const parts::InputId& id)
 std::optional<double> costOf(const job::Job& job, const job::Circuit& circuit, const AlikeInputs& inputs)
 {
     const parts::EcuInput& input = *inputs.inputs.front();
-    if (!misfit(job, circuit, input).none())
+    if (!compatibility(job, circuit, input).compatible())
         return std::nullopt;
     double cost = versatility(input);
     if (!circuit.input.empty() && !holds(inputs, circuit.input))
@@ -164,24 +164,27 @@ Plan bestPlan(const job::Job& job, const Watch& watch)
     return plan;
 }
 
-void seat(job::Job& job, const job::CircuitId& id, const parts::InputId& to)
+Result<void> seat(job::Job& job, const job::CircuitId& id, const parts::InputId& to)
 {
-    harness::seat(job, id, to);
+    if (auto seated = harness::seat(job, id, to); !seated)
+        return seated;
     const job::Circuit* circuit = job::find(job, id);
     parts::EcuInput* input = job::findInput(job, to);
-    const parts::Sensor* sensor = circuit == nullptr ? nullptr : job::sensorOf(job, *circuit);
-    if (sensor == nullptr || input == nullptr || harness::pullUpOf(job, *circuit) != nullptr)
-        return;
+    const parts::Sensor* sensor = job::sensorOf(job, *circuit);
+    if (harness::pullUpOf(job, *circuit) != nullptr)
+        return {};
     const auto choices = switchedPullUps(*sensor, circuit->scaling.low, circuit->scaling.high, *input,
                                          job::unitOf(job, to)->supply.volts);
     if (const auto best = finest(choices))
         input->pull_up_ohm = best->ohm;
+    return {};
 }
 
-void take(job::Job& job, const Plan& plan)
+Result<void> take(job::Job& job, const Plan& plan)
 {
     for (const job::CircuitId& id : plan.unseated)
-        harness::unseat(job, id);
+        if (auto freed = harness::unseat(job, id); !freed)
+            return freed;
     // Who moves gets up first, so that nobody is pushed off the seat he was given; his wire keeps hanging on the plug.
     std::vector<Seat> moving;
     for (const Seat& s : plan.seats)
@@ -195,12 +198,15 @@ void take(job::Job& job, const Plan& plan)
         // A chain of moves is walked from its free end, so that wires move and are not drawn again; a ring is opened.
         auto next = std::ranges::find_if_not(moving, inTheWay);
         if (next == moving.end()) {
-            harness::unseat(job, job::CircuitId(job::seatedOn(job, moving.front().input)->id));
+            if (auto up = harness::unseat(job, job::CircuitId(job::seatedOn(job, moving.front().input)->id)); !up)
+                return up;
             next = moving.begin();
         }
-        seat(job, next->circuit, next->input);
+        if (auto seated = seat(job, next->circuit, next->input); !seated)
+            return seated;
         moving.erase(next);
     }
+    return {};
 }
 
 std::vector<Refusal> refusals(const job::Job& job, const job::Circuit& circuit)
@@ -212,7 +218,7 @@ std::vector<Refusal> refusals(const job::Job& job, const job::Circuit& circuit)
     for (const job::Circuit& c : job.circuits)
         seated.try_emplace(c.input, &c);
     const auto judge = [&](const parts::EcuInput* input, double draw, const SupplyBudget& budget) {
-        std::string reason = misfit(job, circuit, *input).reason;
+        std::string reason = compatibility(job, circuit, *input).reason;
         const auto it = seated.find(input->id);
         const job::Circuit* there = it == seated.end() ? nullptr : it->second;
         if (reason.empty() && there != nullptr && there->id != circuit.id)

@@ -42,10 +42,10 @@ struct Plan
 [[nodiscard]] Plan bestPlan(const job::Job& job, const Watch& watch = {});
 
 /// Seats one circuit as harness::seat does, and of the input's pull-ups switches on the one that `finest` says.
-void seat(job::Job& job, const job::CircuitId& circuit, const parts::InputId& input);
+[[nodiscard]] Result<void> seat(job::Job& job, const job::CircuitId& circuit, const parts::InputId& input);
 
 /// Makes the plan the job's seating.
-void take(job::Job& job, const Plan& plan);
+[[nodiscard]] Result<void> take(job::Job& job, const Plan& plan);
 
 /// Per input of the job, in order, why it does not take this circuit as things stand; an input that would take it is
 /// not listed.

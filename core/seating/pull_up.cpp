@@ -19,7 +19,7 @@ double volts(double sensorOhm, double pullUpOhm, double pullDownOhm, double supp
 
 std::string size(double si, const parts::Sensor& s, int decimals)
 {
-    const double shown = units::toUnit(si, s.measures, s.unit) - units::toUnit(0, s.measures, s.unit);
+    const double shown = units::differenceToUnit(si, s.measures, s.unit);
     return units::formatNumber(std::abs(shown), decimals) + " " + s.unit;
 }
 
@@ -52,7 +52,7 @@ std::optional<Along> along(const parts::Sensor& sensor, double low, double high)
     out.atHigh_ohm = *ohmsAt(sensor, high);
     const auto* thermistor = std::get_if<parts::Thermistor>(&sensor.model);
     const double tolerance =
-        thermistor != nullptr ? thermistor->tolerance : std::get<parts::Sender>(sensor.model).tolerance;
+        thermistor != nullptr ? thermistor->tolerance : std::get<parts::Resistive>(sensor.model).tolerance;
     if (thermistor != nullptr) {
         out.stillOverMoving = sensor.kind == parts::SensorKind::AirTemperature ? kMovingAir : 1;
         out.dissipation_w_per_k = thermistor->dissipation_w_per_k * out.stillOverMoving;
@@ -78,7 +78,7 @@ std::string spoken(double v)
 std::optional<double> ohmsAt(const parts::Sensor& sensor, double value)
 {
     if (!std::holds_alternative<parts::Thermistor>(sensor.model) &&
-        !std::holds_alternative<parts::Sender>(sensor.model))
+        !std::holds_alternative<parts::Resistive>(sensor.model))
         return std::nullopt;
     return electrics::elementValues(sensor, value)[0];
 }

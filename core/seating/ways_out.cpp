@@ -41,17 +41,17 @@ std::string volts(double v)
 }
 
 /// The circuit as it would be with a pull-up in the harness at this input.
-bool wouldFitWithPullUp(const job::Job& job, const job::Circuit& circuit, const parts::EcuInput& input)
+bool compatibleWithPullUp(const job::Job& job, const job::Circuit& circuit, const parts::EcuInput& input)
 {
     parts::EcuInput with = input;
     with.pull_up_ohm = 1000;
-    return !misfit(job, circuit, input).none() && misfit(job, circuit, with).none();
+    return !compatibility(job, circuit, input).compatible() && compatibility(job, circuit, with).compatible();
 }
 
 /// The pull-up this input would want in the harness: the best there is for a sensor with a resistance to read, any
 /// clean level for a switch or an open collector.
-FittedPullUp pullUpFor(const job::Job& job, const job::Circuit& circuit, const parts::Sensor& sensor,
-                       const parts::EcuInput& input)
+AddedPullUp pullUpFor(const job::Job& job, const job::Circuit& circuit, const parts::Sensor& sensor,
+                      const parts::EcuInput& input)
 {
     constexpr double kTolerance = 0.01, kSwitching = 0.05;
     const parts::Ecu& unit = *job::unitOf(job, input.id);
@@ -64,7 +64,7 @@ FittedPullUp pullUpFor(const job::Job& job, const job::Circuit& circuit, const p
     return {plain, kSwitching, {}};
 }
 
-std::string detailOf(const FittedPullUp& fitted, const parts::Sensor& sensor)
+std::string detailOf(const AddedPullUp& fitted, const parts::Sensor& sensor)
 {
     const PullUpChoice& c = fitted.choice;
     return !fitted.weighed.empty()
@@ -96,7 +96,7 @@ void describe(WayOut& way, const job::Job& job)
 void pullUps(std::vector<WayOut>& out, const job::Job& job, const job::Circuit& circuit, const parts::Sensor& sensor)
 {
     for (const parts::EcuInput* input : freeInputs(job)) {
-        if (!wouldFitWithPullUp(job, circuit, *input))
+        if (!compatibleWithPullUp(job, circuit, *input))
             continue;
         WayOut way{circuit.id, ExternalPullUp{input->id, pullUpFor(job, circuit, sensor, *input)}, {}, {}};
         describe(way, job);
@@ -109,11 +109,11 @@ void dividers(std::vector<WayOut>& out, const job::Job& job, const job::Circuit&
 {
     const double most = parts::mostVolts(sensor);
     for (const parts::EcuInput* input : freeInputs(job)) {
-        if (most <= input->span_v || std::holds_alternative<parts::Reluctance>(sensor.model))
+        if (most <= input->span_v || std::holds_alternative<parts::VariableReluctance>(sensor.model))
             continue;
         parts::EcuInput wide = *input;
         wide.span_v = wide.withstands_v = 2 * most;
-        if (misfit(job, circuit, *input).none() || !misfit(job, circuit, wide).none())
+        if (compatibility(job, circuit, *input).compatible() || !compatibility(job, circuit, wide).compatible())
             continue;
         // The lower resistor is a tenth of what the input itself loads it with, or less.
         const double below = parts::nearestValue(parts::ESeries::E96, std::min(10e3, input->pull_down_ohm / 20));
@@ -136,11 +136,11 @@ void otherSensors(std::vector<WayOut>& out, const job::Job& job, const job::Circ
                   const parts::Sensor& sensor, const parts::Library& library)
 {
     constexpr size_t kMost = 2;
-    const bool bare = std::holds_alternative<parts::Reluctance>(sensor.model);
+    const bool bare = std::holds_alternative<parts::VariableReluctance>(sensor.model);
     const auto freeNow = freeInputs(job);
     const auto mayTake = [&](const parts::Sensor& candidate) {
-        return std::ranges::any_of(freeNow,
-                                   [&](const parts::EcuInput* i) { return kindMisfit(circuit, candidate, *i).none(); });
+        return std::ranges::any_of(
+            freeNow, [&](const parts::EcuInput* i) { return kindCompatibility(circuit, candidate, *i).compatible(); });
     };
     std::vector<WayOut> found;
     for (const parts::Sensor& candidate : library.sensors) {
@@ -149,11 +149,12 @@ void otherSensors(std::vector<WayOut>& out, const job::Job& job, const job::Circ
             candidate.high < circuit.scaling.high * 0.98 || !mayTake(candidate))
             continue;
         job::Job other = job;
-        harness::setSensor(other, circuit.id, candidate);
+        if (!harness::setSensor(other, circuit.id, candidate))
+            continue;
         const job::Circuit& changed = *job::find(other, circuit.id);
         const auto free = freeInputs(other);
         const auto taker = std::ranges::find_if(free, [&](const parts::EcuInput* input) {
-            return misfit(other, changed, *input).none() && hasSupplyFor(other, changed, *input);
+            return compatibility(other, changed, *input).compatible() && hasSupplyFor(other, changed, *input);
         });
         if (taker == free.end())
             continue;
@@ -178,7 +179,7 @@ void expanders(std::vector<WayOut>& out, const job::Job& job, const job::Circuit
         if (!profile.ecu.expander)
             continue;
         const auto taker = std::ranges::find_if(
-            profile.ecu.inputs, [&](const parts::EcuInput& i) { return misfit(job, circuit, i).none(); });
+            profile.ecu.inputs, [&](const parts::EcuInput& i) { return compatibility(job, circuit, i).compatible(); });
         if (taker == profile.ecu.inputs.end())
             continue;
         out.push_back({circuit.id, Expander{profile, taker->id}, "Add " + profile.name,
@@ -194,12 +195,12 @@ void giveWays(std::vector<WayOut>& out, const job::Job& job, const job::Circuit&
         const parts::EcuInput* input = job::findInput(job, other.input);
         if (input == nullptr || other.locked || other.want <= circuit.want)
             continue;
-        const bool withPullUp = wouldFitWithPullUp(job, circuit, *input);
-        if (!withPullUp && !misfit(job, circuit, *input).none())
+        const bool withPullUp = compatibleWithPullUp(job, circuit, *input);
+        if (!withPullUp && !compatibility(job, circuit, *input).compatible())
             continue;
         const auto free = freeInputs(job);
-        const auto refuge =
-            std::ranges::find_if(free, [&](const parts::EcuInput* i) { return misfit(job, other, *i).none(); });
+        const auto refuge = std::ranges::find_if(
+            free, [&](const parts::EcuInput* i) { return compatibility(job, other, *i).compatible(); });
         GiveWay measure{other.id, input->id, refuge != free.end() ? (*refuge)->id : parts::InputId{}, std::nullopt};
         if (withPullUp)
             measure.fitted = pullUpFor(job, circuit, sensor, *input);
@@ -215,38 +216,37 @@ struct Apply
     job::Job& job;
     const job::CircuitId& id;
 
-    void operator()(const ExternalPullUp& m) const
+    Result<void> operator()(const ExternalPullUp& m) const
     {
-        seat(job, id, m.input);
-        harness::addPullUp(job, id, m.fitted.choice.ohm, m.fitted.tolerance);
+        return seat(job, id, m.input).and_then([&] {
+            return harness::addPullUp(job, id, m.fitted.choice.ohm, m.fitted.tolerance);
+        });
     }
-    void operator()(const OtherSensor& m) const
+    Result<void> operator()(const OtherSensor& m) const
     {
-        harness::setSensor(job, id, m.sensor);
-        seat(job, id, m.input);
+        return harness::setSensor(job, id, m.sensor).and_then([&] { return seat(job, id, m.input); });
     }
-    void operator()(const Divider& m) const
+    Result<void> operator()(const Divider& m) const
     {
-        seat(job, id, m.input);
-        harness::addDivider(job, id, m.series_ohm, m.toGround_ohm, m.tolerance);
+        return seat(job, id, m.input).and_then([&] {
+            return harness::addDivider(job, id, m.series_ohm, m.toGround_ohm, m.tolerance);
+        });
     }
-    void operator()(const Expander& m) const
+    Result<void> operator()(const Expander& m) const
     {
         harness::addExpander(job, m.profile);
         // Names may have got a number behind them: it is the input in the same place.
         for (size_t i = 0; i < m.profile.ecu.inputs.size(); ++i)
             if (m.profile.ecu.inputs[i].id == m.input)
-                seat(job, id, parts::InputId(job.expanders.back().inputs[i].id));
+                return seat(job, id, parts::InputId(job.expanders.back().inputs[i].id));
+        return fail(ErrorCode::Reference, "the expander has no input \"" + m.input.value + "\"");
     }
-    void operator()(const GiveWay& m) const
+    Result<void> operator()(const GiveWay& m) const
     {
-        if (m.otherTo.empty())
-            harness::unseat(job, m.other);
-        else
-            seat(job, m.other, m.otherTo);
-        seat(job, id, m.input);
-        if (m.fitted)
-            harness::addPullUp(job, id, m.fitted->choice.ohm, m.fitted->tolerance);
+        const auto moved = m.otherTo.empty() ? harness::unseat(job, m.other) : seat(job, m.other, m.otherTo);
+        return moved.and_then([&] { return seat(job, id, m.input); }).and_then([&] {
+            return m.fitted ? harness::addPullUp(job, id, m.fitted->choice.ohm, m.fitted->tolerance) : Result<void>{};
+        });
     }
 };
 
@@ -266,7 +266,7 @@ std::vector<WayOut> waysOut(const job::Job& job, const job::Circuit& circuit, co
     return out;
 }
 
-const FittedPullUp* fittedBy(const WayOut& way)
+const AddedPullUp* addedBy(const WayOut& way)
 {
     if (const auto* m = std::get_if<ExternalPullUp>(&way.measure))
         return &m->fitted;
@@ -284,10 +284,10 @@ WayOut withAnother(const job::Job& job, WayOut way, const PullUpChoice& choice)
     return way;
 }
 
-void apply(job::Job& job, const WayOut& way)
+Result<void> apply(job::Job& job, const WayOut& way)
 {
     const job::CircuitId id = way.circuit;
-    std::visit(Apply{job, id}, way.measure);
+    return std::visit(Apply{job, id}, way.measure);
 }
 
 } // namespace vicegrip::seating

@@ -8,7 +8,7 @@
 namespace vicegrip::seating {
 
 /// A pull-up in the harness, and the values it was weighed against; empty where the value does not matter.
-struct FittedPullUp
+struct AddedPullUp
 {
     PullUpChoice choice;
     double tolerance = 0.01;
@@ -18,7 +18,7 @@ struct FittedPullUp
 struct ExternalPullUp
 {
     parts::InputId input;
-    FittedPullUp fitted;
+    AddedPullUp fitted;
 };
 
 struct OtherSensor
@@ -45,7 +45,7 @@ struct GiveWay
     job::CircuitId other;
     parts::InputId input;
     parts::InputId otherTo; ///< empty: it is left without
-    std::optional<FittedPullUp> fitted; ///< there, for the circuit that comes
+    std::optional<AddedPullUp> fitted; ///< there, for the circuit that comes
 };
 
 using Measure = std::variant<ExternalPullUp, OtherSensor, Divider, Expander, GiveWay>;
@@ -63,12 +63,12 @@ struct WayOut
                                           const parts::Library& library);
 
 /// The pull-up a way out fits; null when it fits none.
-[[nodiscard]] const FittedPullUp* fittedBy(const WayOut& way);
+[[nodiscard]] const AddedPullUp* addedBy(const WayOut& way);
 
 /// The same way out with another of the values its pull-up was weighed against.
 [[nodiscard]] WayOut withAnother(const job::Job& job, WayOut way, const PullUpChoice& choice);
 
 /// Does what the way out says: the electrical model, and so every expected reading and table, follows.
-void apply(job::Job& job, const WayOut& way);
+[[nodiscard]] Result<void> apply(job::Job& job, const WayOut& way);
 
 } // namespace vicegrip::seating

@@ -55,7 +55,7 @@ struct Divider
     }
 };
 
-std::string wordsOf(const SwitchLevels& l, const parts::EcuInput& input)
+std::string sentenceOf(const SwitchLevels& l, const parts::EcuInput& input)
 {
     const auto volts = [](double v) { return units::format(v, units::Dimension::Voltage, "V", 2); };
     if (!l.apart) {
@@ -101,7 +101,7 @@ Result<SwitchLevels> switchLevels(const job::Job& job, const job::Circuit& circu
                      .leak_ohm = 0,
                      .apart = false,
                      .closedIsLow = closed->value < open->value,
-                     .words = {}};
+                     .sentence = {}};
     const auto& [low, high] = out.closedIsLow ? std::pair(*closed, *open) : std::pair(*open, *closed);
     const double most = low.high, least = high.low;
     out.low_v = std::lerp(most, least, 1 / 3.0);
@@ -114,7 +114,7 @@ Result<SwitchLevels> switchLevels(const job::Job& job, const job::Circuit& circu
         out.contact_ohm = divider.ohmAt(out.closedIsLow ? out.low_v : out.high_v);
         out.leak_ohm = divider.ohmAt(out.closedIsLow ? out.high_v : out.low_v);
     }
-    out.words = wordsOf(out, *input);
+    out.sentence = sentenceOf(out, *input);
     return out;
 }
 

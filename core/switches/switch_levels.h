@@ -19,7 +19,7 @@ struct SwitchLevels
     double leak_ohm = 0; ///< a wet plug may leak this much before it is no longer seen open
     bool apart = false; ///< the two states can be told apart
     bool closedIsLow = false; ///< it pulls to ground
-    std::string words;
+    std::string sentence;
 };
 
 /// Of a circuit with a switch, key on: the network is solved open, closed, and with 1 kOhm in its place. Thresholds

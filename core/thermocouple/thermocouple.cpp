@@ -1,11 +1,11 @@
 #include "core/thermocouple/thermocouple.h"
 
+#include "core/base/root.h"
 #include "core/units/units.h"
 
 #include <algorithm>
 #include <array>
 #include <cmath>
-#include <numeric>
 #include <span>
 
 namespace vicegrip::thermocouple {
@@ -13,7 +13,6 @@ namespace {
 
 constexpr double kZero_k = 273.15, kMilli = 1e-3;
 constexpr double kLeastInverse_k = kZero_k - 200;
-constexpr int kHalvings = 50;
 
 /// mV over °C, lowest power first (NIST Monograph 175, table 7.3.1 of the ITS-90 functions; from memory, checked
 /// against the published table in the tests).
@@ -47,16 +46,6 @@ double saturation_hpa(double celsius)
     return 6.1121 * std::exp((18.678 - celsius / 234.5) * (celsius / (257.14 + celsius)));
 }
 
-/// Where a rising function has this height.
-template <class Rising> double whereIs(Rising rising, double height, double low, double high)
-{
-    for (int i = 0; i < kHalvings; ++i) {
-        const double middle = std::midpoint(low, high);
-        (rising(middle) < height ? low : high) = middle;
-    }
-    return std::midpoint(low, high);
-}
-
 } // namespace
 
 double typeK_v(double kelvin)
@@ -72,7 +61,7 @@ Result<double> typeK_k(double volts)
     if (!(volts >= typeK_v(kLeastInverse_k) && volts <= typeK_v(kHottestTip_k)))
         return fail(ErrorCode::Range, units::formatNumber(volts / kMilli, 3) +
                                           " mV is outside what type K puts out from -200 °C to 1372 °C");
-    return whereIs(typeK_v, volts, kLeastInverse_k, kHottestTip_k);
+    return rootBetween([&](double kelvin) { return typeK_v(kelvin) - volts; }, kLeastInverse_k, kHottestTip_k);
 }
 
 double shownBy(Hookup hookup, const ProbePlace& p)
@@ -110,7 +99,7 @@ std::optional<Hookup> hookupOf(double shown_k, const ProbePlace& place, double t
     return found;
 }
 
-std::string_view hookupWords(Hookup hookup)
+std::string_view hookupSentence(Hookup hookup)
 {
     switch (hookup) {
     case Hookup::Right:
@@ -134,7 +123,7 @@ Result<double> boilingPoint_k(double pascal)
     if (!(hpa >= saturation_hpa(kLeast_c) && hpa <= saturation_hpa(kMost_c)))
         return fail(ErrorCode::Range, "no engine is worked on where the barometer shows " +
                                           units::format(pascal, units::Dimension::AbsolutePressure, "kPa", 1));
-    return kZero_k + whereIs(saturation_hpa, hpa, kLeast_c, kMost_c);
+    return kZero_k + rootBetween([&](double celsius) { return saturation_hpa(celsius) - hpa; }, kLeast_c, kMost_c);
 }
 
 } // namespace vicegrip::thermocouple

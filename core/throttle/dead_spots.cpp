@@ -104,7 +104,7 @@ std::vector<DeadSpot> inStroke(std::span<const double> volts, std::span<const do
 
 } // namespace
 
-std::vector<Stroke> strokesBetween(const std::vector<Rest>& shut, const std::vector<Rest>& open)
+std::vector<Stroke> strokesBetween(const std::vector<Rest>& closed, const std::vector<Rest>& open)
 {
     struct Visit
     {
@@ -112,7 +112,7 @@ std::vector<Stroke> strokesBetween(const std::vector<Rest>& shut, const std::vec
         bool open;
     };
     std::vector<Visit> visits;
-    for (const Rest& r : shut)
+    for (const Rest& r : closed)
         visits.push_back({&r, false});
     for (const Rest& r : open)
         visits.push_back({&r, true});

@@ -16,7 +16,7 @@ struct Stroke
 };
 
 /// The ways between the rests, in the order of time; a way back to the same stop is none.
-[[nodiscard]] std::vector<Stroke> strokesBetween(const std::vector<Rest>& shut, const std::vector<Rest>& open);
+[[nodiscard]] std::vector<Stroke> strokesBetween(const std::vector<Rest>& closed, const std::vector<Rest>& open);
 
 /// Volts that do not go along with the stroke: farther than `least_v` from the course of the others. The course is the
 /// largest set of samples that never turns back (longest non-decreasing subsequence, Fredman, Discrete Mathematics 11,

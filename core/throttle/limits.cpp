@@ -5,43 +5,53 @@
 
 namespace vicegrip::throttle {
 
-bool hasStops(const parts::Sensor& sensor)
+bool takesLimits(const parts::Sensor& sensor)
 {
     return sensor.kind == parts::SensorKind::Throttle || sensor.kind == parts::SensorKind::Pedal;
 }
 
-job::Stops taught(job::Stops stops, const job::Facts& facts, const job::Circuit& circuit,
-                  const std::vector<electrics::Path>& paths)
+job::ThrottleLimits calibrated(job::ThrottleLimits limits, const job::Facts& facts, const job::Circuit& circuit,
+                               const std::vector<electrics::Path>& paths)
 {
     std::set<std::string> subjects = {"sensor " + circuit.device.value, "circuit " + circuit.id.value,
                                       "input " + circuit.input.value};
     for (const electrics::Path& p : paths)
         subjects.insert(p.subjects.begin(), p.subjects.end());
-    stops.restsOn = job::factsOf(facts, {subjects.begin(), subjects.end()});
-    return stops;
+    limits.restsOn = job::factsOf(facts, {subjects.begin(), subjects.end()});
+    return limits;
 }
 
-Result<job::Stops> zeroed(job::Stops stops, double rest_v, const std::string& when)
+Result<job::ThrottleLimits> zeroed(job::ThrottleLimits limits, double rest_v, const std::string& when)
 {
     constexpr double kScrewMoves = 0.15; ///< of the travel
-    const double moved = rest_v - stops.shutRest_v;
-    const double travel = stops.openRest_v - stops.shutRest_v;
+    const double moved = rest_v - limits.closedRest_v;
+    const double travel = limits.openRest_v - limits.closedRest_v;
     if (!(std::abs(moved) <= kScrewMoves * std::abs(travel)))
         return fail(ErrorCode::Range, "it rests " + units::format(std::abs(moved), units::Dimension::Voltage, "V", 3) +
                                           " from where it did: is it shut? Else stroke it again");
-    stops.shut_v += moved;
-    stops.shutRest_v = rest_v;
-    stops.when = when;
-    stops.screwMoved.clear();
-    return stops;
+    limits.closed_v += moved;
+    limits.closedRest_v = rest_v;
+    limits.when = when;
+    limits.screwMoved.clear();
+    return limits;
 }
 
-std::optional<std::string> staleStops(const job::Facts& facts, const job::Stops& stops)
+std::optional<std::string> staleLimits(const job::Facts& facts, const job::ThrottleLimits& limits)
 {
-    if (!stops.screwMoved.empty())
+    if (!limits.screwMoved.empty())
         return "the stop screw was turned afterwards";
-    const auto changes = job::changes(stops.restsOn, facts);
+    const auto changes = job::changes(limits.restsOn, facts);
     return changes.empty() ? std::nullopt : std::optional(changes.front());
+}
+
+scaling::Table tableOf(const job::ThrottleLimits& limits, const parts::Sensor& sensor, const job::ScalingSpec& spec)
+{
+    scaling::Table table;
+    table.unit = scaling::unitOf(sensor, spec);
+    table.points = {{limits.closed_v, spec.low}, {limits.open_v, spec.high}};
+    if (limits.closed_v > limits.open_v)
+        std::swap(table.points[0], table.points[1]);
+    return table;
 }
 
 } // namespace vicegrip::throttle

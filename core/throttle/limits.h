@@ -3,26 +3,32 @@
 #include "core/electrics/wiring.h"
 #include "core/job/facts.h"
 #include "core/job/job.h"
+#include "core/scaling/table.h"
 
 #include <optional>
 #include <string>
 
-/// The taught limits of a throttle or pedal: what they rest on, and whether they still stand.
+/// The closed and open limits a throttle or pedal is calibrated to: what they rest on, whether they still stand, and
+/// the table that runs from one to the other.
 namespace vicegrip::throttle {
 
-/// Whether the circuit is one whose limits are taught.
-[[nodiscard]] bool hasStops(const parts::Sensor& sensor);
+/// Whether the circuit is one that is calibrated to limits.
+[[nodiscard]] bool takesLimits(const parts::Sensor& sensor);
 
-/// `stops` with the facts they rest on: the sensor, its conductors, its input. `paths` are the circuit's.
-[[nodiscard]] job::Stops taught(job::Stops stops, const job::Facts& facts, const job::Circuit& circuit,
-                                const std::vector<electrics::Path>& paths);
+/// `limits` with the facts they rest on: the sensor, its conductors, its input. `paths` are the circuit's.
+[[nodiscard]] job::ThrottleLimits calibrated(job::ThrottleLimits limits, const job::Facts& facts,
+                                             const job::Circuit& circuit, const std::vector<electrics::Path>& paths);
 
-/// The limits after the stop screw was turned and the shut throttle rests at `rest_v` now: the shut one moves with it
-/// and keeps its margin, the open one stays. `when` is ISO 8601, UTC. Errors (Range): it rests farther from where it
-/// did than a screw moves it (15 % of the travel), so it is not shut, or it is the stroke that has to be taught again.
-[[nodiscard]] Result<job::Stops> zeroed(job::Stops stops, double rest_v, const std::string& when);
+/// The limits after the stop screw was turned and the closed throttle rests at `rest_v` now: the closed one moves with
+/// it and keeps its margin, the open one stays. `when` is ISO 8601, UTC. Errors (Range): it rests farther from where it
+/// did than a screw moves it (15 % of the travel), so it is not closed, or it is the stroke that has to be taken again.
+[[nodiscard]] Result<job::ThrottleLimits> zeroed(job::ThrottleLimits limits, double rest_v, const std::string& when);
 
-/// Why the limits must be taught again, as one line; none while they stand.
-[[nodiscard]] std::optional<std::string> staleStops(const job::Facts& facts, const job::Stops& stops);
+/// Why the limits must be calibrated again, as one line; none while they stand.
+[[nodiscard]] std::optional<std::string> staleLimits(const job::Facts& facts, const job::ThrottleLimits& limits);
+
+/// The ECU's table of such a circuit: `spec.low` at the closed limit, `spec.high` at the open one.
+[[nodiscard]] scaling::Table tableOf(const job::ThrottleLimits& limits, const parts::Sensor& sensor,
+                                     const job::ScalingSpec& spec);
 
 } // namespace vicegrip::throttle

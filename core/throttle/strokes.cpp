@@ -1,5 +1,6 @@
 #include "core/throttle/strokes.h"
 
+#include "core/base/median.h"
 #include "core/throttle/dead_spots.h"
 
 #include <algorithm>
@@ -14,13 +15,6 @@ constexpr double kShortestRest_s = 0.25;
 constexpr double kEndShare = 0.15; ///< of the travel: there must be a rest no farther in
 constexpr double kStopShare = 0.05; ///< of the travel from the outermost rest: others farther in are pauses of the hand
 constexpr double kLeastTravel_v = 0.3; ///< less is no stroke
-
-double median(std::vector<double> values)
-{
-    const auto middle = values.begin() + static_cast<std::ptrdiff_t>(values.size() / 2);
-    std::ranges::nth_element(values, middle);
-    return *middle;
-}
 
 /// At most so many of them, evenly: a median of ten million is no better than one of a hundred thousand.
 template <class Take> std::vector<double> some(size_t count, Take take)
@@ -178,10 +172,10 @@ Pair pairOf(const Recording& r, const Report& report)
             middles.push_back(median(some(rest.to - rest.from, [&](size_t i) { return r.second[rest.from + i]; })));
         return median(middles);
     };
-    const double shut = secondAt(report.shut), open = secondAt(report.open);
+    const double closed = secondAt(report.closed), open = secondAt(report.open);
     Pair pair;
-    pair.slope = (open - shut) / report.travel_v();
-    pair.offset_v = shut - pair.slope * report.shut_v;
+    pair.slope = (open - closed) / report.travel_v();
+    pair.offset_v = closed - pair.slope * report.closed_v;
     pair.crossed = pair.slope < 0;
     for (size_t i = 0; i < r.volts.size(); ++i)
         pair.worst_v = std::max(pair.worst_v, std::abs(r.second[i] - pair.offset_v - pair.slope * r.volts[i]));
@@ -190,7 +184,7 @@ Pair pairOf(const Recording& r, const Report& report)
 
 } // namespace
 
-Result<Report> judge(const Recording& r, double volts_per_count)
+Result<Report> reportOn(const Recording& r, double volts_per_count)
 {
     const double noise = noiseOf(r.volts, volts_per_count);
     const std::vector<bool> wild = wildIn(r.volts);
@@ -216,19 +210,19 @@ Result<Report> judge(const Recording& r, double volts_per_count)
     const double near = std::max(kStopShare * travel, band);
     low = atStop(low, -1, near);
     high = atStop(high, 1, near);
-    out.shut = out.falls ? high : low;
+    out.closed = out.falls ? high : low;
     out.open = out.falls ? low : high;
-    out.shut_v = medianVolts(out.shut);
+    out.closed_v = medianVolts(out.closed);
     out.open_v = medianVolts(out.open);
-    out.shutSpread_v = spreadOf(out.shut);
+    out.closedSpread_v = spreadOf(out.closed);
     out.openSpread_v = spreadOf(out.open);
     std::vector<double> sigmas;
-    for (const auto* stop : {&out.shut, &out.open})
+    for (const auto* stop : {&out.closed, &out.open})
         for (const Rest& rest : *stop)
             sigmas.push_back(rest.sigma);
     out.noise_v = std::max(median(sigmas), volts_per_count / std::sqrt(12.0));
 
-    const auto strokes = strokesBetween(out.shut, out.open);
+    const auto strokes = strokesBetween(out.closed, out.open);
     out.strokes = static_cast<int>(strokes.size());
     out.deadSpots = deadSpotsOf(r, strokes, std::max(6 * out.noise_v, 0.01 * travel), travel);
     out.margin_v = std::max(3 * out.noise_v, volts_per_count);
@@ -236,7 +230,7 @@ Result<Report> judge(const Recording& r, double volts_per_count)
     const auto innermost = [](const std::vector<Rest>& stop, double way) {
         return std::ranges::max(stop, {}, [&](const Rest& rest) { return way * rest.volts; }).volts;
     };
-    out.limits = {innermost(out.shut, inward) + inward * out.margin_v,
+    out.limits = {innermost(out.closed, inward) + inward * out.margin_v,
                   innermost(out.open, -inward) - inward * out.margin_v};
     if (!r.second.empty())
         out.pair = pairOf(r, out);

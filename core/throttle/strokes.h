@@ -48,7 +48,7 @@ struct Rest
     double sigma = 0; ///< of one sample, from the median absolute deviation
 };
 
-enum class Stop { Shut, Open };
+enum class Stop { Closed, Open };
 
 /// Volts that fall out of the movement.
 struct DeadSpot
@@ -61,7 +61,7 @@ struct DeadSpot
 
 struct Limits
 {
-    double shut_v = 0, open_v = 0;
+    double closed_v = 0, open_v = 0;
 };
 
 struct Pair
@@ -73,26 +73,26 @@ struct Pair
 
 struct Report
 {
-    std::vector<Rest> shut, open; ///< in the order of time
+    std::vector<Rest> closed, open; ///< in the order of time
     int strokes = 0; ///< ways from one stop to the other
-    double shut_v = 0, open_v = 0; ///< medians of the rests
+    double closed_v = 0, open_v = 0; ///< medians of the rests
     double noise_v = 0; ///< standard deviation of a sample at rest
-    double shutSpread_v = 0, openSpread_v = 0; ///< between the rests at one stop
+    double closedSpread_v = 0, openSpread_v = 0; ///< between the rests at one stop
     bool falls = false; ///< it reads less when open
     std::vector<DeadSpot> deadSpots;
     Limits limits; ///< inward of every rest by the margin
     double margin_v = 0;
     std::optional<Pair> pair;
 
-    [[nodiscard]] double travel_v() const { return open_v - shut_v; }
+    [[nodiscard]] double travel_v() const { return open_v - closed_v; }
 };
 
 /// Finds the rests (runs of samples within the noise, at either end of the travel), which stop the recording begins at
-/// being the shut one, and everything that follows from them. Samples that jump away and back again (a wiper that
+/// being the closed one, and everything that follows from them. Samples that jump away and back again (a wiper that
 /// lifts) are no travel while they are fewer than one in twenty; rests more than a twentieth of the travel short of the
 /// outermost one are pauses of the hand. Limits lie inward of every rest of their stop by three standard deviations or
 /// one count, whichever is more: at each of them the ECU reads 0 or 100 %. `volts_per_count` of the input.
-/// Errors (Range): no movement, no rest at one of the stops.
-[[nodiscard]] Result<Report> judge(const Recording& recording, double volts_per_count);
+/// Errors (Range): no movement, no rest at one of the limits.
+[[nodiscard]] Result<Report> reportOn(const Recording& recording, double volts_per_count);
 
 } // namespace vicegrip::throttle

@@ -32,13 +32,23 @@ double toUnit(double si, Dimension dimension, std::string_view unit)
     return (si - u.offset) / u.factor;
 }
 
+double differenceToUnit(double si, Dimension dimension, std::string_view unit)
+{
+    return si / unitOrSi(dimension, unit).factor;
+}
+
+double differenceFromUnit(double value, Dimension dimension, std::string_view unit)
+{
+    return value * unitOrSi(dimension, unit).factor;
+}
+
 double fromUnit(double value, Dimension dimension, std::string_view unit)
 {
     const Unit u = unitOrSi(dimension, unit);
     return value * u.factor + u.offset;
 }
 
-bool fits(std::string_view unit, Dimension dimension)
+bool measures(std::string_view unit, Dimension dimension)
 {
     return findUnit(facts(dimension), fold(unit)) != nullptr;
 }

@@ -16,6 +16,9 @@
 /// Nothing depends on the locale: the decimal mark is a point, or a comma where it can be nothing else ("1,83").
 /// Factors are exact by definition (NIST SP 811, appendix B.8; the pound-force, the inch and the conventional
 /// millimetre of mercury are defined numbers).
+///
+/// In this room: dimensions.h (the table of units and ranges), pressure.h (gauge and absolute as types),
+/// document_range.h (the ranges held to every number of a file).
 namespace vicegrip::units {
 
 /// What a number measures, and so which units fit. SI unit in brackets.
@@ -67,12 +70,16 @@ struct Range
 /// A resistance as it is marked (IEC 60062): 2490 -> "2k49", 4.7 -> "4R7", 1e6 -> "1M".
 [[nodiscard]] std::string formatOhms(double ohms);
 
+/// A difference of two values of the dimension: it has the unit's factor and not its offset.
+[[nodiscard]] double differenceToUnit(double si, Dimension dimension, std::string_view unit);
+[[nodiscard]] double differenceFromUnit(double value, Dimension dimension, std::string_view unit);
+
 /// Converts between SI and a unit of the dimension. Unknown units are taken as SI.
 [[nodiscard]] double toUnit(double si, Dimension dimension, std::string_view unit);
 [[nodiscard]] double fromUnit(double value, Dimension dimension, std::string_view unit);
 
 /// Whether `unit` names a unit of this dimension.
-[[nodiscard]] bool fits(std::string_view unit, Dimension dimension);
+[[nodiscard]] bool measures(std::string_view unit, Dimension dimension);
 
 /// The unit a person expects first: "V", "kPa", "°C".
 [[nodiscard]] std::string_view everydayUnit(Dimension dimension);

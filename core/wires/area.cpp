@@ -2,7 +2,6 @@
 
 #include "core/electrics/electrics.h"
 #include "core/electrics/wiring.h"
-#include "core/harness/places.h"
 #include "core/parts/conductor.h"
 #include "core/units/units.h"
 

@@ -1,7 +1,6 @@
 #include "core/wires/colour_plan.h"
 
-#include "core/pinning/pinning.h"
-
+#include "core/base/joined.h"
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -24,36 +23,27 @@ class Conductors
   public:
     explicit Conductors(const job::Job& job)
     {
-        std::map<PointRef, PointRef> towards;
-        const auto root = [&](const PointRef& place) {
-            PointRef top = place;
-            for (auto it = towards.try_emplace(top, top).first; it->second != top; it = towards.find(top))
-                top = it->second;
-            for (PointRef step = place; step != top;) // the next one asks the root at once
-                step = std::exchange(towards[step], top);
-            return top;
-        };
-        const auto join = [&](const PointRef& a, const PointRef& b) { towards[root(a)] = root(b); };
+        Joined<PointRef> places;
         for (const job::Wire& w : job.wires)
-            join(w.from, w.to);
+            places.join(w.from, w.to);
         for (const job::Connector& c : job.connectors)
             if (c.kind == job::ConnectorKind::Inline && c.id < c.mates)
                 for (const std::string& cavity : c.cavities)
-                    join({c.id, cavity}, {c.mates, cavity});
+                    places.join({c.id, cavity}, {c.mates, cavity});
         for (const job::Wire& w : job.wires) {
-            m_of[w.id] = root(w.from);
-            m_wires[root(w.from)].push_back(&w);
+            m_of[w.id] = places.of(w.from);
+            m_wires[m_of[w.id]].push_back(&w);
         }
     }
-    [[nodiscard]] const PointRef& of(const job::WireId& wire) const { return m_of.at(wire); }
+    [[nodiscard]] int of(const job::WireId& wire) const { return m_of.at(wire); }
     [[nodiscard]] const std::vector<const job::Wire*>& wires(const job::WireId& wire) const
     {
         return m_wires.at(of(wire));
     }
 
   private:
-    std::map<job::WireId, PointRef> m_of;
-    std::map<PointRef, std::vector<const job::Wire*>> m_wires;
+    std::map<job::WireId, int> m_of;
+    std::map<int, std::vector<const job::Wire*>> m_wires;
 };
 
 /// Cavities side by side, row above row or corner to corner.

@@ -2,7 +2,6 @@
 
 #include "core/base/fields.h"
 #include "core/electrics/wiring.h"
-#include "core/harness/places.h"
 
 #include <algorithm>
 #include <set>

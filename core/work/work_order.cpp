@@ -27,7 +27,7 @@ struct State
     int from = -1; ///< the state before
 };
 
-Result<Work> read(const std::vector<Chore>& chores)
+Result<Work> read(const std::vector<Step>& steps)
 {
     const auto bad = [](ErrorCode code, size_t n, std::string sentence) -> Result<Work> {
         return fail(code, std::move(sentence), {{}, "/" + std::to_string(n) + "/after", 0, 0});
@@ -35,18 +35,18 @@ Result<Work> read(const std::vector<Chore>& chores)
     Work work;
     std::map<std::string, size_t> ids;
     std::map<std::string, int> places;
-    for (size_t n = 0; n < chores.size(); ++n) {
-        if (!ids.emplace(chores[n].id, n).second)
-            return bad(ErrorCode::Reference, n, "the chore \"" + chores[n].id + "\" is there twice");
-        work.place.push_back(places.emplace(chores[n].place, static_cast<int>(places.size())).first->second);
+    for (size_t n = 0; n < steps.size(); ++n) {
+        if (!ids.emplace(steps[n].id, n).second)
+            return bad(ErrorCode::Reference, n, "the step \"" + steps[n].id + "\" is there twice");
+        work.place.push_back(places.emplace(steps[n].place, static_cast<int>(places.size())).first->second);
     }
     work.places = static_cast<int>(places.size());
-    for (size_t n = 0; n < chores.size(); ++n) {
+    for (size_t n = 0; n < steps.size(); ++n) {
         auto& before = work.after.emplace_back();
-        for (const std::string& id : chores[n].after) {
+        for (const std::string& id : steps[n].after) {
             const auto it = ids.find(id);
             if (it == ids.end())
-                return bad(ErrorCode::Reference, n, "there is no chore \"" + id + "\" to come after");
+                return bad(ErrorCode::Reference, n, "there is no step \"" + id + "\" to come after");
             before.push_back(it->second);
         }
     }
@@ -111,16 +111,16 @@ void finishGreedily(const Work& work, State state, std::vector<int>& places)
 
 } // namespace
 
-Result<Route> route(const std::vector<Chore>& chores)
+Result<Order> order(const std::vector<Step>& steps)
 {
-    const auto read = work::read(chores);
+    const auto read = work::read(steps);
     if (!read)
         return tl::make_unexpected(read.error());
     const Work& work = *read;
     State start;
-    start.done.resize(chores.size());
-    for (size_t n = 0; n < chores.size(); ++n)
-        start.done[n] = chores[n].done;
+    start.done.resize(steps.size());
+    for (size_t n = 0; n < steps.size(); ++n)
+        start.done[n] = steps[n].done;
     start.left = static_cast<size_t>(std::ranges::count(start.done, false));
 
     // Whether there is an order at all: everything ready, wherever it is, until nothing is.
@@ -132,7 +132,7 @@ Result<Route> route(const std::vector<Chore>& chores)
     }
     if (all.left > 0) {
         const auto stuck = static_cast<size_t>(std::ranges::find(all.done, false) - all.done.begin());
-        return fail(ErrorCode::Range, "\"" + chores[stuck].what + "\" waits for something that waits for it",
+        return fail(ErrorCode::Range, "\"" + steps[stuck].what + "\" waits for something that waits for it",
                     {{}, "/" + std::to_string(stuck) + "/after", 0, 0});
     }
 
@@ -142,7 +142,7 @@ Result<Route> route(const std::vector<Chore>& chores)
     std::priority_queue<Entry, std::vector<Entry>, std::greater<>> open;
     open.push({{visitsLeft(work, start), start.left}, 0});
     std::vector<int> places;
-    Route out;
+    Order out;
     while (!open.empty()) {
         const int at = open.top().second;
         open.pop();

@@ -5,11 +5,11 @@
 #include <string>
 #include <vector>
 
-/// The order of hands: chores with what must come before them, put in a sequence that walks from place to place as
+/// The order of hands: steps with what must come before them, put in a sequence that walks from place to place as
 /// little as can be.
 namespace vicegrip::work {
 
-struct Chore
+struct Step
 {
     std::string id;
     std::string what; ///< "Pin the coolant plug"
@@ -20,17 +20,17 @@ struct Chore
     bool done = false;
 };
 
-struct Route
+struct Order
 {
-    std::vector<size_t> order; ///< indices of the chores that are not done, in the order they are best done
+    std::vector<size_t> order; ///< indices of the steps that are not done, in the order they are best done
     int moves = 0; ///< from one place to another
     bool optimal = false; ///< proved that no order moves less; otherwise the best found
 };
 
 /// The order with the fewest moves. Whoever is at a place does all that can be done there before he leaves: that never
 /// costs a move, so only the sequence of places is searched (A*, with the places that still hold work as the bound).
-/// Errors: an id used twice, a chore after one that is not there (Reference), chores that wait for each other (Range);
+/// Errors: an id used twice, a step after one that is not there (Reference), steps that wait for each other (Range);
 /// the pointer is "/N/after".
-[[nodiscard]] Result<Route> route(const std::vector<Chore>& chores);
+[[nodiscard]] Result<Order> order(const std::vector<Step>& steps);
 
 } // namespace vicegrip::work

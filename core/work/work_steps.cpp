@@ -93,13 +93,13 @@ bool hasWires(const job::Job& job, const std::string& owner)
                                [&](const job::Wire& w) { return w.from.owner == owner || w.to.owner == owner; });
 }
 
-/// Collects the chores in the order a person would name them.
+/// Collects the steps in the order a person would name them.
 class Collector
 {
   public:
     explicit Collector(const job::Job& job) : m_job(job) {}
 
-    std::vector<Chore> all()
+    std::vector<Step> all()
     {
         add({"battery-off",
              "Battery negative lead off",
@@ -118,12 +118,12 @@ class Collector
     }
 
   private:
-    void add(Chore chore)
+    void add(Step step)
     {
-        if (chore.id != "battery-off")
-            chore.after.insert(chore.after.begin(), "battery-off");
-        chore.done = chore.done || has(m_job.hands.done, chore.id);
-        m_out.push_back(std::move(chore));
+        if (step.id != "battery-off")
+            step.after.insert(step.after.begin(), "battery-off");
+        step.done = step.done || has(m_job.workSteps.done, step.id);
+        m_out.push_back(std::move(step));
     }
 
     void mounting()
@@ -154,17 +154,17 @@ class Collector
     }
 
     /// What is behind a gate that is shut waits until it is open.
-    void behind(const std::string& gate, Chore& chore)
+    void behind(const std::string& gate, Step& step)
     {
         if (gate.empty())
             return;
-        if (has(m_job.hands.closed, gate) && !chore.done) {
+        if (has(m_job.workSteps.closed, gate) && !step.done) {
             const Gate& g = *gateOf(gate);
             if (m_opened.insert(gate).second)
                 add({"open-" + gate, g.open, g.place, {}, "", "It is on already, and there is work behind it.", false});
-            chore.after.push_back("open-" + gate);
+            step.after.push_back("open-" + gate);
         }
-        m_behind[gate].push_back(chore.id);
+        m_behind[gate].push_back(step.id);
     }
 
     void sensor(const job::Circuit& circuit)
@@ -176,17 +176,16 @@ class Collector
         const Site& site = siteOf(circuit);
         const std::string place = placeOf(*plug, site.place), gate = plug->place.empty() ? site.gate : gateAt(place);
         const bool done = pinned(m_job, *plug) && hasWires(m_job, plug->id);
-        Chore fit{
-            "fit-" + circuit.id.value, "Fit the sensor: " + circuit.name, place, {}, site.tools, site.mount, done};
+        Step fit{"fit-" + circuit.id.value, "Fit the sensor: " + circuit.name, place, {}, site.tools, site.mount, done};
         behind(gate, fit);
         add(fit);
-        Chore pin{"plug-" + plug->id,
-                  "Pin and count " + plug->label,
-                  place,
-                  {"fit-" + circuit.id.value, "lay"},
-                  "crimp tool",
-                  {},
-                  done};
+        Step pin{"plug-" + plug->id,
+                 "Pin and count " + plug->label,
+                 place,
+                 {"fit-" + circuit.id.value, "lay"},
+                 "crimp tool",
+                 {},
+                 done};
         behind(gate, pin);
         m_plugs.push_back(pin.id);
         add(pin);
@@ -210,8 +209,8 @@ class Collector
         for (const job::Connector& c : m_job.connectors)
             if (c.kind == job::ConnectorKind::Load && hasWires(m_job, c.id)) {
                 const std::string place = placeOf(c, kBay);
-                Chore pin{"plug-" + c.id,  "Pin and count " + c.label, place, {"lay"}, "crimp tool", {},
-                          pinned(m_job, c)};
+                Step pin{"plug-" + c.id,  "Pin and count " + c.label, place, {"lay"}, "crimp tool", {},
+                         pinned(m_job, c)};
                 behind(gateAt(place), pin);
                 m_plugs.push_back(pin.id);
                 add(pin);
@@ -242,13 +241,13 @@ class Collector
             const auto held = m_behind.find(g.id);
             if (held == m_behind.end())
                 continue;
-            const bool stays = has(m_job.hands.closed, g.id) && !m_opened.contains(g.id);
+            const bool stays = has(m_job.workSteps.closed, g.id) && !m_opened.contains(g.id);
             add({g.id, g.what, g.place, held->second, "", "What it buries is fitted, pinned and counted.", stays});
         }
         add({"sleeves", "Close sleeves and shrink", kBay, m_plugs, "heat gun", "A shrunk sleeve lets no wire be moved.",
              false});
         std::vector<std::string> last = {"sleeves"};
-        for (const Chore& c : m_out)
+        for (const Step& c : m_out)
             if (c.id.starts_with("ground-") || gateOf(c.id) != nullptr)
                 last.push_back(c.id);
         add({"battery-on", "Battery negative lead on, key off", kBay, last, "spanner",
@@ -257,9 +256,9 @@ class Collector
 
     const job::Job& m_job;
     std::set<std::string> m_opened;
-    std::map<std::string, std::vector<std::string>> m_behind; ///< chores by the gate that buries them
+    std::map<std::string, std::vector<std::string>> m_behind; ///< steps by the gate that buries them
     std::vector<std::string> m_plugs;
-    std::vector<Chore> m_out;
+    std::vector<Step> m_out;
 };
 
 } // namespace
@@ -281,12 +280,12 @@ const std::vector<std::string>& places()
     return kPlaces;
 }
 
-std::optional<std::string> plugOf(const std::string& chore, const job::Job& job)
+std::optional<std::string> plugOf(const std::string& step, const job::Job& job)
 {
-    if (chore.starts_with("plug-"))
-        return chore.substr(5);
-    if (chore.starts_with("fit-"))
-        if (const job::Circuit* c = job::find(job, job::CircuitId{chore.substr(4)}))
+    if (step.starts_with("plug-"))
+        return step.substr(5);
+    if (step.starts_with("fit-"))
+        if (const job::Circuit* c = job::find(job, job::CircuitId{step.substr(4)}))
             if (const job::Device* device = job::find(job, c->device))
                 return device->connector;
     return std::nullopt;
@@ -299,7 +298,7 @@ void setPlace(job::Job& job, const std::string& plug, const std::string& place)
             c.place = place;
 }
 
-std::vector<Chore> chores(const job::Job& job)
+std::vector<Step> steps(const job::Job& job)
 {
     return Collector(job).all();
 }
@@ -307,38 +306,38 @@ std::vector<Chore> chores(const job::Job& job)
 std::vector<std::string> costs(const job::Job& job)
 {
     std::vector<std::string> out;
-    const std::vector<Chore> all = chores(job);
+    const std::vector<Step> all = steps(job);
     for (const Gate& g : gates()) {
         const auto behind = std::ranges::count_if(
-            all, [&](const Chore& c) { return !c.done && c.id != g.id && has(c.after, "open-" + g.id); });
+            all, [&](const Step& c) { return !c.done && c.id != g.id && has(c.after, "open-" + g.id); });
         if (behind > 0)
-            out.push_back(g.open + ": " + std::to_string(behind) + (behind == 1 ? " chore" : " chores") +
+            out.push_back(g.open + ": " + std::to_string(behind) + (behind == 1 ? " step" : " steps") +
                           " behind it, about " + units::formatNumber(g.hours, 1) + " h to open and close (typical)");
     }
     return out;
 }
 
-bool tick(job::Job& job, const std::string& chore, const std::string& when)
+Result<void> tick(job::Job& job, const std::string& step, const std::string& when)
 {
-    if (chore.starts_with("plug-"))
-        return false;
-    const std::vector<Chore> all = chores(job);
-    if (const auto it = std::ranges::find(all, chore, &Chore::id); it != all.end())
-        job::note(job, when, chore, it->what + ": done");
-    if (chore.starts_with("open-"))
-        setClosed(job, chore.substr(5), false);
-    else if (gateOf(chore) != nullptr)
-        setClosed(job, chore, true);
-    else if (!has(job.hands.done, chore))
-        job.hands.done.push_back(chore);
-    return true;
+    if (step.starts_with("plug-"))
+        return fail(ErrorCode::Range, "a plug is done when its cavities are: tick those");
+    const std::vector<Step> all = steps(job);
+    if (const auto it = std::ranges::find(all, step, &Step::id); it != all.end())
+        job::note(job, when, step, it->what + ": done");
+    if (step.starts_with("open-"))
+        setClosed(job, step.substr(5), false);
+    else if (gateOf(step) != nullptr)
+        setClosed(job, step, true);
+    else if (!has(job.workSteps.done, step))
+        job.workSteps.done.push_back(step);
+    return {};
 }
 
 void setClosed(job::Job& job, const std::string& gate, bool closed)
 {
-    std::erase(job.hands.closed, gate);
+    std::erase(job.workSteps.closed, gate);
     if (closed)
-        job.hands.closed.push_back(gate);
+        job.workSteps.closed.push_back(gate);
 }
 
 } // namespace vicegrip::work

@@ -183,7 +183,7 @@ TEST(TypedComma, IsADecimalMarkWhereItCanBeNothingElse)
     EXPECT_EQ(entered, QStringLiteral("1.234")) << "a German comma";
 }
 
-TEST(SmallDesk, TheSheetMovesUnderTheWindow)
+TEST(SmallDesk, TheFrameMovesUnderTheWindow)
 {
     Window w;
     const QSize most = app::openingSize(w.window.screen()->availableGeometry().size());
@@ -193,9 +193,9 @@ TEST(SmallDesk, TheSheetMovesUnderTheWindow)
     w.window.resize(700, 500);
     w.settle();
     EXPECT_EQ(w.window.size(), QSize(700, 500));
-    const QWidget* sheet = w.find<QWidget>("sheet");
-    EXPECT_GE(sheet->width(), 1024);
-    EXPECT_GE(sheet->height(), 700);
+    const QWidget* frame = w.find<QWidget>("frame");
+    EXPECT_GE(frame->width(), 1024);
+    EXPECT_GE(frame->height(), 700);
 }
 
 } // namespace

@@ -364,7 +364,7 @@ TEST(SeatAll, WhatIsEditedMeanwhileIsKeptAndSeatedToo)
     w.key(Qt::Key_S); // the answer cannot be here before the next event
     ASSERT_TRUE(w.window.desk().store.edit(QStringLiteral("Unseat"), [](job::Job& job) {
         job.title = "meanwhile";
-        harness::unseat(job, {"iat"});
+        EXPECT_TRUE(harness::unseat(job, {"iat"}));
     }));
     w.settle();
     EXPECT_THAT(w.textOf("seating-outcome"), HasSubstr("Proved"));

@@ -29,7 +29,7 @@ TEST(LeadsOn, ATriggerHasNothingToScaleAndLeadsToItsStage)
         w.key(Qt::Key_Return);
         EXPECT_EQ(w.window.stage(), Stage::Trigger);
     }
-    goTo(w, fitSensor(w, "vr-speed", "DG3").value.c_str());
+    goTo(w, addSensor(w, "vr-speed", "DG3").value.c_str());
     EXPECT_THAT(w.textOf("signpost"), HasSubstr("nothing to scale"));
     EXPECT_FALSE(w.find<QAbstractButton>("signpost-step")->isVisible()) << "the wheels' coil is no matter of Trigger";
     goTo(w, "clt");
@@ -165,11 +165,11 @@ TEST(LeadsOn, TheBoardCutsNeitherSignalsNorSeatsShort)
 {
     Window w;
     ASSERT_TRUE(w.window.desk().store.editOrSay(QStringLiteral("Odd wiring"), [](job::Job& job) {
-        harness::unseat(job, job::CircuitId{"clt"});
+        EXPECT_TRUE(harness::unseat(job, job::CircuitId{"clt"}));
         for (parts::EcuInput& i : job.ecu.inputs)
             i.pull_up_ohm.reset();
-        harness::addPullUp(job, job::CircuitId{"iat"}, 12400, 0.01);
-        harness::addPullUp(job, job::CircuitId{"crank"}, 12400, 0.01);
+        EXPECT_TRUE(harness::addPullUp(job, job::CircuitId{"iat"}, 12400, 0.01));
+        EXPECT_TRUE(harness::addPullUp(job, job::CircuitId{"crank"}, 12400, 0.01));
     }));
     w.settle();
     w.window.showStage(Stage::Board);
@@ -192,7 +192,7 @@ TEST(LeadsOn, AChoiceIsAsFlatAsAFieldAndItsListHasAnEdge)
 {
     Window w;
     goTo(w, "clt");
-    auto* box = w.find<QComboBox>("knots");
+    auto* box = w.find<QComboBox>("breakpoints");
     const QImage drawn = box->grab().toImage();
     for (int y = 3; y < drawn.height() - 3; ++y)
         EXPECT_EQ(drawn.pixelColor(3, y), app::look::colours().card) << y << ": no gradient";

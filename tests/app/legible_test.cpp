@@ -155,7 +155,7 @@ TEST_P(Legible, TheScaleViewsToo)
     expectNamed(w, "paste-readings");
     for (const auto& [part, input, view] :
          {std::tuple("hall-speed", "DG3", "scale-speed"), {"egt-0-5v", "AN10", "scale-probe"}}) {
-        w.choose(test::fitSensor(w, part, input).value.c_str());
+        w.choose(test::addSensor(w, part, input).value.c_str());
         w.click(view);
         w.settle();
         expectNothingClipped(w, view);

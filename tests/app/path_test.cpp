@@ -33,7 +33,7 @@ TEST(Path, ProveBreakChangeScaleExportUndo)
     ASSERT_TRUE(w.becomes("ot", "OT.2", State::Done));
     EXPECT_EQ(analysis::find(*w.window.desk().store.analysis(), {"ot"})->meter, State::Done);
 
-    // Break its signal wire in the fault sheet: the reading fails at the ECU's end and not at the ground.
+    // Break its signal wire in the fault list: the reading fails at the ECU's end and not at the ground.
     w.setFaults(R"([{"kind": "open", "wire": "w12"}])");
     ASSERT_TRUE(w.ecuReads("ot", false));
     w.window.desk().selection.setStation("A.12");

@@ -1,4 +1,4 @@
-#include "app/stages/pins/tree_drawing.h"
+#include "app/stages/pins/branch_plot.h"
 #include "core/branches/tree.h"
 #include "core/logbook/logbook.h"
 #include "tests/support/window.h"
@@ -188,7 +188,7 @@ TEST(PinsHarness, StretchesAreAddedWalledAndRemovedFromTheKeyboard)
 TEST(PinsHarness, AStretchIsPickedWhereItIsDrawnAndTheVansIsProposed)
 {
     Lists w("pins-harness");
-    auto* tree = w.find<app::TreeDrawing>("harness-tree");
+    auto* tree = w.find<app::BranchPlot>("harness-tree");
     std::set<int> met;
     for (int x = 40; x < tree->width() - 20; x += 5)
         for (int y = 4; y < tree->height() - 4; y += 5) {
@@ -239,7 +239,7 @@ TEST(PinsOrder, APlugIsMovedToWhereItIsInThisCar)
     w.table("order")->setCurrentCell(w.row("order", "Pin and count ECU plug B"), 0);
     EXPECT_FALSE(w.find<QComboBox>("plug-place")->isVisible()) << "the ECU is where it was mounted";
     ASSERT_TRUE(w.window.desk().store.edit(QStringLiteral("out"), [](job::Job& job) {
-        pinning::pullOut(job, {"CLT", "1"}, "t");
+        EXPECT_TRUE(pinning::pullOut(job, {"CLT", "1"}, "t"));
     }));
     w.settle();
     w.table("order")->setCurrentCell(w.row("order", "Pin and count Coolant"), 0);

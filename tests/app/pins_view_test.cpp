@@ -1,6 +1,6 @@
 #include "app/widgets/connector_face.h"
-#include "core/pinning/pinning.h"
 #include "core/parts/library.h"
+#include "core/pinning/pinning.h"
 #include "tests/support/window.h"
 
 #include <QComboBox>
@@ -39,7 +39,7 @@ TEST(PinsView, ATaskOfTheBoardLeadsToItsCavity)
     test::Window w;
     w.choose("tps");
     ASSERT_TRUE(w.window.desk().store.edit(QStringLiteral("counted wrong"), [](job::Job& job) {
-        pinning::count(job, {"B", "4"}, "5", "t");
+        EXPECT_TRUE(pinning::count(job, {"B", "4"}, "5", "t"));
     }));
     w.settle();
     EXPECT_THAT(w.textOf("next"), HasSubstr("cavity 4 is wrong"));

@@ -28,14 +28,14 @@ TEST(ScaleDone, PetrelsInputsComeBackTrueAtTenPlacesEach)
     goTo(w, "iat");
     w.type(w.find<QLineEdit>("pull-up"), "none"); // the resistor is outside, in the loom
     ASSERT_TRUE(w.window.desk().store.edit(QStringLiteral("Pull-up in the loom"), [](job::Job& job) {
-        harness::addPullUp(job, job::CircuitId{"iat"}, 1000, 0.01);
+        EXPECT_TRUE(harness::addPullUp(job, job::CircuitId{"iat"}, 1000, 0.01));
     }));
     w.settle();
     ASSERT_TRUE(analysis::find(*w.window.desk().store.analysis(), {"iat"})->table);
     w.type(w.find<QLineEdit>("input-step"), "1 mV");
-    auto* knots = w.find<QComboBox>("knots");
-    knots->setCurrentIndex(static_cast<int>(job::Knots::Best));
-    emit knots->activated(static_cast<int>(job::Knots::Best));
+    auto* breakpoints = w.find<QComboBox>("breakpoints");
+    breakpoints->setCurrentIndex(static_cast<int>(job::Breakpoints::Best));
+    emit breakpoints->activated(static_cast<int>(job::Breakpoints::Best));
     w.settle();
 
     goTo(w, "map");
@@ -50,7 +50,7 @@ TEST(ScaleDone, PetrelsInputsComeBackTrueAtTenPlacesEach)
     EXPECT_THAT(w.textOf("stroke-verdict"), HasSubstr("Good: 4 strokes")) << w.textOf("stroke-troubles");
     w.key(Qt::Key_T);
     w.settle();
-    ASSERT_TRUE(circuit(w, "tps").stops);
+    ASSERT_TRUE(circuit(w, "tps").limits);
 
     w.click("scale-table");
     ASSERT_TRUE(w.window.desk().store.save()); // the bench builds what the job says
@@ -81,7 +81,7 @@ TEST(ScaleDone, CurlewsFlexFuelFromPumpFuelToABlend)
 
     // Pump fuel: its content is the baseline, where the correction reads 100 %.
     w.click("scale-fuel");
-    bench.setFelt(QStringLiteral("flex"), 0.09);
+    bench.setMeasurand(QStringLiteral("flex"), 0.09);
     ASSERT_TRUE(QTest::qWaitFor(
         [&] {
             return w.textOf("flex-now").starts_with("9.0") || w.textOf("flex-now") == "8.9 %" ||
@@ -101,7 +101,7 @@ TEST(ScaleDone, CurlewsFlexFuelFromPumpFuelToABlend)
     EXPECT_THAT(w.textOf("fill-outcome"), HasSubstr("E38.7"));
     EXPECT_THAT(w.textOf("fuel-caution"), HasSubstr("Stop: this gives 38.7 % ethanol"));
     EXPECT_THAT(w.find<QWidget>("settling-plot")->accessibleDescription().toStdString(), HasSubstr("9 % for"));
-    bench.setFelt(QStringLiteral("flex"), 0.387);
+    bench.setMeasurand(QStringLiteral("flex"), 0.387);
     EXPECT_TRUE(QTest::qWaitFor([&] { return w.textOf("flex-now").starts_with("38."); }, 5000)) << w.textOf("flex-now");
     EXPECT_THAT(w.textOf("flex-baseline"), HasSubstr("Now it must read 113."));
     w.click("scale-table");
@@ -127,7 +127,7 @@ TEST(ScaleTable, AFormulaInPlaceOfPointsAndTheLimitsOfFaults)
     EXPECT_EQ(circuit(w, "clt").scaling.takes, job::Takes::Polynomial);
     EXPECT_EQ(circuit(w, "clt").scaling.degree, 3);
     EXPECT_THAT(w.textOf("worst-error"), HasSubstr("value (°C) of x (V)"));
-    EXPECT_FALSE(w.find<QComboBox>("knots")->isEnabled()) << "a formula has no points to place";
+    EXPECT_FALSE(w.find<QComboBox>("breakpoints")->isEnabled()) << "a formula has no points to place";
     as("as Steinhart-Hart");
     EXPECT_EQ(table->rowCount(), 3);
     EXPECT_THAT(w.textOf("worst-error"), HasSubstr("pull-up"));
@@ -191,7 +191,7 @@ TEST(ScaleTable, TheEcusOwnPlacesAreTakenFromItsTable)
     EXPECT_THAT(w.textOf("old-table-verdict"), HasSubstr("New less old"));
     QTest::keyClick(field, Qt::Key_Return, Qt::ControlModifier);
     w.settle();
-    EXPECT_EQ(circuit(w, "clt").scaling.knots, job::Knots::Fixed);
+    EXPECT_EQ(circuit(w, "clt").scaling.breakpoints, job::Breakpoints::Fixed);
     EXPECT_EQ(circuit(w, "clt").scaling.fixed, (std::vector<double>{0.3, 1, 2.5, 4, 4.7}));
     EXPECT_EQ(w.find<QTableWidget>("points-table")->rowCount(), 5);
 }
@@ -241,7 +241,7 @@ TEST(ScaleSwitch, TheVansClutchSwitchHasItsThresholds)
 TEST(ScaleSpeed, TyreGearsAndARunAgreeAndBecomeTheLine)
 {
     Window w;
-    const auto id = fitSensor(w, "hall-speed", "DG3");
+    const auto id = addSensor(w, "hall-speed", "DG3");
     goTo(w, id.value.c_str());
     w.click("scale-speed");
     w.type(w.find<QLineEdit>("speed-tyre"), "205/55 R16");
@@ -265,7 +265,7 @@ TEST(ScaleSpeed, TyreGearsAndARunAgreeAndBecomeTheLine)
 TEST(ScaleProbe, ABathTellsHowTheProbeIsWired)
 {
     Window w;
-    goTo(w, fitSensor(w, "egt-0-5v", "AN10").value.c_str());
+    goTo(w, addSensor(w, "egt-0-5v", "AN10").value.c_str());
     w.click("scale-probe");
     EXPECT_THAT(w.textOf("probe-bath"), HasSubstr("Boiling water here, at 98.4 kPa: 99.2 °C"));
     w.type(w.find<QLineEdit>("probe-joint"), "60 C");
@@ -283,11 +283,11 @@ TEST(ScaleProbe, ABathTellsHowTheProbeIsWired)
 TEST(ScaleReadings, ALevelSenderLearnsItsTankFromTheFills)
 {
     Window w;
-    goTo(w, fitSensor(w, "level-10-180", "AN11").value.c_str());
+    goTo(w, addSensor(w, "level-10-180", "AN11").value.c_str());
     const job::CircuitId id = w.window.desk().store.job()->circuits.back().id;
     ASSERT_TRUE(w.window.desk().store.edit(QStringLiteral("Wire it"), [&](job::Job& job) {
         job::findInput(job, parts::InputId{"AN11"})->pull_up_ohm = 1000;
-        harness::seat(job, id, parts::InputId{"AN11"});
+        EXPECT_TRUE(harness::seat(job, id, parts::InputId{"AN11"}));
     }));
     w.settle();
     const auto* view = analysis::find(*w.window.desk().store.analysis(), id);
@@ -308,7 +308,7 @@ TEST(ScaleReadings, ALevelSenderLearnsItsTankFromTheFills)
     w.settle();
     EXPECT_THAT(w.textOf("captured-verdict"), HasSubstr("agrees with its sheet"));
     const auto now = w.window.desk().store.job();
-    EXPECT_EQ(std::get<parts::Sender>(job::sensorOf(*now, *job::find(*now, id))->model).points.size(), 17U);
+    EXPECT_EQ(std::get<parts::Resistive>(job::sensorOf(*now, *job::find(*now, id))->model).points.size(), 17U);
 }
 
 } // namespace

@@ -16,11 +16,11 @@ namespace {
 
 using testing::HasSubstr;
 
-void place(Window& w, int knots)
+void place(Window& w, int breakpoints)
 {
-    auto* box = w.find<QComboBox>("knots");
-    box->setCurrentIndex(knots);
-    emit box->activated(knots);
+    auto* box = w.find<QComboBox>("breakpoints");
+    box->setCurrentIndex(breakpoints);
+    emit box->activated(breakpoints);
     w.settle();
 }
 
@@ -35,7 +35,7 @@ TEST(ScaleTable, PlacedBestTheWorstErrorIsAFractionAndItIsUndone)
     goTo(w, "clt");
     const auto worst = [&] { return analysis::find(*w.window.desk().store.analysis(), {"clt"})->table->worstError; };
     const double even = worst();
-    place(w, static_cast<int>(job::Knots::Best));
+    place(w, static_cast<int>(job::Breakpoints::Best));
     EXPECT_LT(worst(), even / 3);
     EXPECT_THAT(w.find<QWidget>("gain-bars")->accessibleDescription().toStdString(), HasSubstr("evenly spaced ± 3.9"));
     w.window.desk().store.undoStack().undo();
@@ -47,7 +47,7 @@ TEST(ScaleTable, TheEcusOwnPointsAreTypedAndRefusedBesideTheField)
 {
     Window w;
     goTo(w, "clt");
-    place(w, static_cast<int>(job::Knots::Fixed));
+    place(w, static_cast<int>(job::Breakpoints::Fixed));
     auto* field = w.find<QLineEdit>("fixed-readings");
     EXPECT_TRUE(field->isVisible());
     w.type(field, "0.2 0.5 1 2 3 4.6");
@@ -160,7 +160,7 @@ TEST(ScalePath, VerifyingSaysWhyNotAndCanBeGivenUp)
     Window w;
     goTo(w, "map");
     EXPECT_FALSE(w.find<QAbstractButton>("verify")->isEnabled()) << "nothing moves the sensor by itself here";
-    EXPECT_FALSE(w.find<QLineEdit>("felt")->isVisible());
+    EXPECT_FALSE(w.find<QLineEdit>("stimulus")->isVisible());
     w.startBench();
     goTo(w, "clt");
     ASSERT_TRUE(QTest::qWaitFor([&] { return w.textOf("returned-value") == "no table"; }, 5000));
@@ -172,7 +172,7 @@ TEST(ScalePath, VerifyingSaysWhyNotAndCanBeGivenUp)
     ASSERT_TRUE(QTest::qWaitFor([&] { return !verifier->places().empty(); }, 5000));
     w.click("verify");
     EXPECT_THAT(w.textOf("said"), HasSubstr("Given up after"));
-    w.type(w.find<QLineEdit>("felt"), "150 kPa");
+    w.type(w.find<QLineEdit>("stimulus"), "150 kPa");
     EXPECT_TRUE(QTest::qWaitFor(
         [&] { return w.textOf("returned-value").starts_with("150") || w.textOf("returned-value").starts_with("149"); },
         3000))
@@ -192,7 +192,7 @@ TEST(ScalePath, AThermistorOnAnExternalPullUpComesBackTrueAtTenPlaces)
     goTo(w, "iat");
     w.type(w.find<QLineEdit>("pull-up"), "1k");
     w.type(w.find<QLineEdit>("input-step"), "1 mV");
-    place(w, static_cast<int>(job::Knots::Best));
+    place(w, static_cast<int>(job::Breakpoints::Best));
     ASSERT_TRUE(w.window.desk().store.save()); // the bench builds what the job says
     ASSERT_TRUE(w.ecuReads("iat"));
     w.key(Qt::Key_E);
@@ -200,7 +200,7 @@ TEST(ScalePath, AThermistorOnAnExternalPullUpComesBackTrueAtTenPlaces)
     w.key(Qt::Key_V);
     EXPECT_TRUE(QTest::qWaitFor([&] { return w.textOf("said").find("10 of 10 within") == 0; }, 8000))
         << w.textOf("said");
-    w.type(w.find<QLineEdit>("felt"), "60 C");
+    w.type(w.find<QLineEdit>("stimulus"), "60 C");
     EXPECT_TRUE(QTest::qWaitFor(
         [&] { return w.textOf("returned-value").starts_with("6") || w.textOf("returned-value").starts_with("59"); },
         5000))
@@ -234,24 +234,24 @@ TEST(ScaleStrokes, ARecordingIsJudgedAndItsLimitsTaught)
 {
     Window w;
     goTo(w, "tps");
-    EXPECT_FALSE(of(*w.window.desk().store.job(), "stops-not-taught").empty());
+    EXPECT_FALSE(of(*w.window.desk().store.job(), "limits-not-calibrated").empty());
     w.click("scale-strokes");
     openStrokes(w, QString::fromStdString(strokesFile()));
     EXPECT_THAT(w.textOf("stroke-troubles"), HasSubstr("Dead spot at 1.5"));
     EXPECT_THAT(w.textOf("stroke-troubles"), HasSubstr("in 4 of 4 strokes"));
-    EXPECT_THAT(w.textOf("stroke-facts"), HasSubstr("shut  0.42"));
+    EXPECT_THAT(w.textOf("stroke-facts"), HasSubstr("closed 0.42"));
     w.key(Qt::Key_T);
     w.settle();
-    const auto& stops = circuit(w, "tps").stops;
+    const auto& stops = circuit(w, "tps").limits;
     ASSERT_TRUE(stops);
-    EXPECT_NEAR(stops->shut_v, 0.43, 0.02);
+    EXPECT_NEAR(stops->closed_v, 0.43, 0.02);
     EXPECT_NEAR(stops->open_v, 4.47, 0.02);
-    EXPECT_TRUE(of(*w.window.desk().store.job(), "stops-not-taught").empty());
+    EXPECT_TRUE(of(*w.window.desk().store.job(), "limits-not-calibrated").empty());
     const auto& table = *analysis::find(*w.window.desk().store.analysis(), {"tps"})->table;
     ASSERT_EQ(table.points.size(), 2U);
-    EXPECT_EQ(table.points[0].reading, stops->shut_v) << "0 % is at the stop that was found";
+    EXPECT_EQ(table.points[0].reading, stops->closed_v) << "0 % is at the stop that was found";
     EXPECT_EQ(table.points[1].value, 1);
-    EXPECT_THAT(w.window.desk().store.job()->log.back().what, HasSubstr("limits taught"));
+    EXPECT_THAT(w.window.desk().store.job()->log.back().what, HasSubstr("limits calibrated"));
 }
 
 TEST(ScaleStrokes, LimitsGoStaleWithTheWireAndWithTheScrew)
@@ -262,17 +262,17 @@ TEST(ScaleStrokes, LimitsGoStaleWithTheWireAndWithTheScrew)
     openStrokes(w, QString::fromStdString(strokesFile()));
     w.key(Qt::Key_T);
     w.settle();
-    EXPECT_THAT(w.textOf("stroke-taught"), testing::Not(HasSubstr("Stale")));
+    EXPECT_THAT(w.textOf("stroke-calibrated"), testing::Not(HasSubstr("Stale")));
     w.key(Qt::Key_M);
     w.settle();
-    EXPECT_THAT(w.textOf("stroke-taught"), HasSubstr("stop screw"));
-    EXPECT_FALSE(of(*w.window.desk().store.job(), "stops-stale").empty());
+    EXPECT_THAT(w.textOf("stroke-calibrated"), HasSubstr("stop screw"));
+    EXPECT_FALSE(of(*w.window.desk().store.job(), "limits-stale").empty());
     w.window.desk().store.undoStack().undo();
     w.settle();
-    EXPECT_TRUE(of(*w.window.desk().store.job(), "stops-stale").empty());
+    EXPECT_TRUE(of(*w.window.desk().store.job(), "limits-stale").empty());
     job::Job changed = *w.window.desk().store.job();
     job::findInput(changed, circuit(w, "tps").input)->series_ohm += 1000;
-    EXPECT_FALSE(of(changed, "stops-stale").empty()) << "an input that is set otherwise";
+    EXPECT_FALSE(of(changed, "limits-stale").empty()) << "an input that is set otherwise";
 }
 
 TEST(ScaleStrokes, ABadRecordingIsSaidAndTheGoodOneStays)
@@ -324,14 +324,14 @@ TEST(ScaleStrokes, RecordedFromTheEcuWhileHandsMoveIt)
         << w.textOf("stroke-troubles") << w.textOf("stroke-said");
     w.key(Qt::Key_T);
     w.settle();
-    ASSERT_TRUE(circuit(w, "tps").stops);
+    ASSERT_TRUE(circuit(w, "tps").limits);
     EXPECT_TRUE(QTest::qWaitFor([&] { return w.textOf("stroke-now") == "0.0 %"; }, 3000)) << w.textOf("stroke-now");
 
     // The idle-stop loop: the screw opens it a little, shut is no longer 0, and it is zeroed there.
     w.key(Qt::Key_M);
     w.settle();
-    EXPECT_THAT(w.textOf("stroke-taught"), HasSubstr("Stale: the stop screw"));
-    bench.setFelt(QStringLiteral("tps"), 0.05);
+    EXPECT_THAT(w.textOf("stroke-calibrated"), HasSubstr("Stale: the stop screw"));
+    bench.setMeasurand(QStringLiteral("tps"), 0.05);
     EXPECT_TRUE(QTest::qWaitFor([&] { return w.textOf("stroke-now").starts_with("3."); }, 3000))
         << w.textOf("stroke-now");
     EXPECT_TRUE(
@@ -339,7 +339,7 @@ TEST(ScaleStrokes, RecordedFromTheEcuWhileHandsMoveIt)
         << w.textOf("stroke-said");
     w.key(Qt::Key_M);
     w.settle();
-    EXPECT_TRUE(circuit(w, "tps").stops->screwMoved.empty()) << w.textOf("stroke-said");
+    EXPECT_TRUE(circuit(w, "tps").limits->screwMoved.empty()) << w.textOf("stroke-said");
     EXPECT_TRUE(QTest::qWaitFor([&] { return w.textOf("stroke-now") == "0.0 %"; }, 3000)) << w.textOf("stroke-now");
     EXPECT_THAT(w.window.desk().store.job()->log.back().what, HasSubstr("after the stop screw"));
 }

@@ -85,7 +85,7 @@ TEST(JobStore, AnEditThatNoFileCouldHoldIsRefused)
     JobStore store;
     store.setJob(test::petrel());
     const auto before = store.job();
-    const auto refused = [&](const std::function<void(job::Job&)>& change) {
+    const auto refused = [&](const Change& change) {
         const auto kept = store.edit(QStringLiteral("Spoil"), change);
         EXPECT_FALSE(kept);
         EXPECT_EQ(store.job(), before);

@@ -117,7 +117,7 @@ TEST(CircuitText, SaysWhatASignalIs)
     EXPECT_EQ(app::inputIndex(job, {"none"}), -1);
 }
 
-TEST(Thread, ShowsTheConductorOfTheChosenPlace)
+TEST(CircuitStrip, ShowsTheConductorOfTheChosenPlace)
 {
     test::Window w;
     w.choose("map");
@@ -125,14 +125,14 @@ TEST(Thread, ShowsTheConductorOfTheChosenPlace)
     w.window.desk().selection.setStation("MAP.3");
     w.settle();
     QStringList visible;
-    for (const QAbstractButton* b : w.find<QWidget>("thread")->findChildren<QAbstractButton*>())
+    for (const QAbstractButton* b : w.find<QWidget>("circuit-strip")->findChildren<QAbstractButton*>())
         if (b->isVisible())
             visible << b->accessibleName();
     EXPECT_THAT(visible.join(QLatin1Char('|')).toStdString(), HasSubstr("Splice S1"));
     EXPECT_FALSE(visible.contains(QStringLiteral("Value")));
 }
 
-TEST(Thread, ClickingAStationSelectsIt)
+TEST(CircuitStrip, ClickingAStationSelectsIt)
 {
     test::Window w;
     w.choose("clt");
@@ -162,13 +162,13 @@ TEST(Shell, FitsTheSmallestScreen)
 {
     test::Window w;
     w.window.resize(1024, 700);
-    const auto* sheet = w.find<QWidget>("sheet");
+    const auto* frame = w.find<QWidget>("frame");
     for (const Qt::Key stage : {Qt::Key_0, Qt::Key_4, Qt::Key_5}) {
         w.key(stage, Qt::ControlModifier);
         w.settle();
         // A layout in a layout asks again in the next turn of the event loop.
-        (void)QTest::qWaitFor([&] { return sheet->size() == w.window.size(); }, 500);
-        EXPECT_EQ(sheet->size(), w.window.size()) << "stage " << stage - Qt::Key_0 << ": nothing to scroll";
+        (void)QTest::qWaitFor([&] { return frame->size() == w.window.size(); }, 500);
+        EXPECT_EQ(frame->size(), w.window.size()) << "stage " << stage - Qt::Key_0 << ": nothing to scroll";
         for (const QAbstractButton* b : w.window.findChildren<QAbstractButton*>()) {
             if (!b->isVisible())
                 continue;
@@ -190,7 +190,7 @@ TEST(Shell, SavingIsOneKeyAndIsShown)
     EXPECT_EQ(job::readFile(w.job().toStdString())->title, "renamed");
 }
 
-TEST(Shell, NightSheetChangesEveryViewAndBack)
+TEST(Shell, NightColoursChangeEveryViewAndBack)
 {
     test::Window w;
     const QColor day = app::look::colours().paper;
@@ -198,7 +198,7 @@ TEST(Shell, NightSheetChangesEveryViewAndBack)
     EXPECT_TRUE(app::look::isNight());
     EXPECT_LT(app::look::colours().paper.lightness(), day.lightness());
     const QImage picture = w.window.grab().toImage();
-    EXPECT_LT(qGray(picture.pixel(w.window.width() / 2, 560)), 80) << "the sheet itself is dark";
+    EXPECT_LT(qGray(picture.pixel(w.window.width() / 2, 560)), 80) << "the frame itself is dark";
     w.key(Qt::Key_D, Qt::ControlModifier);
     EXPECT_FALSE(app::look::isNight());
 }

@@ -267,7 +267,7 @@ TEST(Bench, StoppedDeadDuringAReadingIsSaidAndBroughtBack)
     EXPECT_TRUE(w.becomes("ot", "A.12", State::Done));
 }
 
-TEST(Bench, ASheetThatGoesBadIsSaidWhereItIsSeen)
+TEST(Bench, AFaultListThatGoesBadIsSaidWhereItIsSeen)
 {
     test::Window w;
     w.startBench();
@@ -332,7 +332,7 @@ double contrast(const QColor& a, const QColor& b)
     return (std::max(x, y) + 0.05) / (std::min(x, y) + 0.05);
 }
 
-TEST(Contrast, BothSheetsReachAa)
+TEST(Contrast, DayAndNightReachAa)
 {
     for (bool night : {false, true}) {
         app::look::apply(*qApp, night);

@@ -1,4 +1,4 @@
-"""Mutated jobs, parts, fault sheets and columns of numbers against every command, the bench and the window."""
+"""Mutated jobs, parts, fault lists and columns of numbers against every command, the bench and the window."""
 import os
 import random
 import re

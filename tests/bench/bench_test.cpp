@@ -30,7 +30,7 @@ TEST(Car, AHealthyCarReadsWhatWasPromisedEverywhere)
         for (const auto& [condition, ohms] : {std::pair(Condition::KeyOn, false), {Condition::BatteryOff, true}}) {
             ASSERT_TRUE(car.setCondition(condition));
             for (const auto& view : a.circuits) {
-                for (const proof::Judged& j : analysis::stations(view, condition)) {
+                for (const proof::Judged& j : proof::stations(view, condition)) {
                     const proof::Expectation& e = j.expectation;
                     if (e.station.kind != proof::StationKind::Probe || !e.promises())
                         continue;
@@ -83,7 +83,7 @@ TEST(Car, AFlexSensorTellsContentAndTemperature)
     const job::Job job = curlew();
     Car car(job, {});
     for (const double content : {0.09, 0.39, 0.85}) {
-        ASSERT_TRUE(car.feel({"flex"}, content));
+        ASSERT_TRUE(car.apply({"flex"}, content));
         const auto pulses = pulsesOf(car, job, "flex");
         ASSERT_TRUE(pulses);
         EXPECT_NEAR(pulses->hz, 50 + 100 * content, 0.2);
@@ -100,7 +100,7 @@ TEST(Car, AFlexSensorOffItsSupplyOrGroundGivesNoPulses)
         const job::Circuit& flex = *job::find(job, job::CircuitId{"flex"});
         const job::Device& device = *job::find(job, flex.device);
         const job::PointRef pin{device.connector, parts::cavityOf(*job::sensorOf(job, flex), role)};
-        electrics::FaultSheet faults;
+        electrics::FaultList faults;
         for (const job::Wire& w : job.wires)
             if (w.from == pin || w.to == pin)
                 faults.push_back(electrics::OpenWire{w.id});
@@ -112,14 +112,14 @@ TEST(Car, AFlexSensorOffItsSupplyOrGroundGivesNoPulses)
     }
 }
 
-/// Ten values over the range, felt by hands, come back through the table that was handed over, each within the error
-/// its budget states and a step of the value.
+/// Ten values over the range, measurand by hands, come back through the table that was handed over, each within the
+/// error its budget states and a step of the value.
 TEST(Car, ValuesComeBackWithinTheirBudget)
 {
     job::Job job = test::petrel();
     for (const char* id : {"clt", "iat", "ot"}) {
         job::Circuit& c = *job::find(job, job::CircuitId{id});
-        c.scaling.knots = job::Knots::Best;
+        c.scaling.breakpoints = job::Breakpoints::Best;
         c.scaling.inputStep = 0.001;
     }
     const auto a = test::analysed(job);
@@ -132,7 +132,7 @@ TEST(Car, ValuesComeBackWithinTheirBudget)
         car.accept(link::tableFor(input, table, sensor.measures));
         for (int i = 0; i < 10; ++i) {
             const double value = std::lerp(c.scaling.low, c.scaling.high, (i + 0.5) / 10);
-            ASSERT_TRUE(car.feel(c.id, value));
+            ASSERT_TRUE(car.apply(c.id, value));
             const auto sample = car.samples().at(static_cast<size_t>(input));
             ASSERT_TRUE(sample.value);
             const auto budget = scaling::budgetAt(job, c, table, value);
@@ -149,8 +149,8 @@ TEST(Car, HandsAreRefusedWhatIsNotThere)
 {
     Car car(test::petrel(), {});
     EXPECT_FALSE(car.putProbes(PointRef::fromText("A.99"), PointRef::fromText("BAT-")));
-    EXPECT_FALSE(car.feel({"nothing"}, 1));
-    EXPECT_FALSE(car.feel({"clt"}, std::nan("")));
+    EXPECT_FALSE(car.apply({"nothing"}, 1));
+    EXPECT_FALSE(car.apply({"clt"}, std::nan("")));
     EXPECT_FALSE(car.setAmbient(5));
     EXPECT_TRUE(car.putProbes(PointRef::fromText("A.7"), PointRef::fromText("BAT-")));
 }
@@ -159,7 +159,7 @@ TEST(Car, HotterCoolantLowersTheInput)
 {
     Car car(test::petrel(), {});
     const double cold = car.samples()[2].volts;
-    ASSERT_TRUE(car.feel({"clt"}, 353.15));
+    ASSERT_TRUE(car.apply({"clt"}, 353.15));
     EXPECT_LT(car.samples()[2].volts, cold - 1);
 }
 
@@ -185,7 +185,7 @@ TEST(Control, RefusesNonsenseWithASentence)
 {
     Car car(test::petrel(), {});
     EXPECT_EQ(control(car, R"({"condition": "battery-off"})"), R"({"ok":true})");
-    for (const char* request : {"", "[]", "{}", "{\"condition\": \"driving\"}", "{\"feel\": {\"clt\": \"hot\"}}",
+    for (const char* request : {"", "[]", "{}", "{\"condition\": \"driving\"}", "{\"measurand\": {\"clt\": \"hot\"}}",
                                 "{\"red\": \"A.7\"}", "{\"ambient_k\": 1e9}", "\xff\xff"})
         EXPECT_TRUE(QJsonDocument::fromJson(control(car, request)).object().contains(QStringLiteral("error")))
             << request;

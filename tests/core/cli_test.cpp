@@ -213,8 +213,8 @@ TEST(Cli, ScalePlacesPointsAndComparesWithWhatTheEcuHolds)
         EXPECT_EQ(ran.code, 0) << ran.out;
         return nlohmann::json::parse(ran.out)["worst_error"].get<double>();
     };
-    EXPECT_LT(worst("--knots best"), worst("--knots even") / 2);
-    EXPECT_LE(worst("--knots free"), worst("--knots best"));
+    EXPECT_LT(worst("--breakpoints best"), worst("--breakpoints even") / 2);
+    EXPECT_LE(worst("--breakpoints free"), worst("--breakpoints best"));
 
     const Ran line = run("scale " + job + " --circuit map --kind line");
     EXPECT_EQ(line.code, 0);
@@ -311,9 +311,9 @@ TEST(Cli, ThrottleFindsRestsInARecording)
     ASSERT_EQ(ran.code, 0) << ran.out;
     const auto json = nlohmann::json::parse(ran.out);
     EXPECT_EQ(json["strokes"], 4);
-    EXPECT_NEAR(json["shut_v"].get<double>(), 0.2, 1e-3);
+    EXPECT_NEAR(json["closed_v"].get<double>(), 0.2, 1e-3);
     EXPECT_NEAR(json["open_limit_v"].get<double>(), 4.5 - 5.0 / 4095, 1e-3);
-    EXPECT_THAT(run("throttle " + file).out, testing::HasSubstr("shut rests at 0.200 V"));
+    EXPECT_THAT(run("throttle " + file).out, testing::HasSubstr("closed rests at 0.200 V"));
     std::ofstream(file, std::ios::app) << "99999;0.2\n";
     const Ran gap = run("throttle " + file);
     EXPECT_EQ(gap.code, 3);

@@ -20,7 +20,7 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, size_t size)
         if (table->cells.size() != table->size() * table->columns)
             std::abort();
         if (const auto recording = throttle::recordingFrom(*table))
-            if (const auto report = throttle::judge(*recording, 5.0 / 4095); report && !(report->noise_v > 0))
+            if (const auto report = throttle::reportOn(*recording, 5.0 / 4095); report && !(report->noise_v > 0))
                 std::abort();
         std::vector<fit::Point> points;
         for (size_t i = 0; i < table->size(); ++i)

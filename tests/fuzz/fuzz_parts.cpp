@@ -10,7 +10,7 @@ using namespace vicegrip;
 namespace {
 
 /// A reader either gives a part or says what is wrong.
-void refusesWithWords(const std::string_view text, const auto reader)
+void refusesWithASentence(const std::string_view text, const auto reader)
 {
     const auto read = document::parse(text).and_then(reader);
     if (!read && read.error().sentence.empty())
@@ -25,14 +25,14 @@ template <class Part> void complainsOrUnderstands(const parts::Described<Part>& 
 
 } // namespace
 
-/// Any bytes as each kind of part file, as the lines a user types, and as a fault sheet.
+/// Any bytes as each kind of part file, as the lines a user types, and as a fault list.
 extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, size_t size)
 {
     const std::string_view text(reinterpret_cast<const char*>(data), size); // NOLINT: bytes are characters here
-    refusesWithWords(text, parts::readSensor);
-    refusesWithWords(text, parts::readEcu);
-    refusesWithWords(text, parts::readTerminal);
-    refusesWithWords(text, parts::readLayout);
+    refusesWithASentence(text, parts::readSensor);
+    refusesWithASentence(text, parts::readEcu);
+    refusesWithASentence(text, parts::readTerminal);
+    refusesWithASentence(text, parts::readLayout);
     complainsOrUnderstands(parts::sensorFromText(text));
     complainsOrUnderstands(parts::ecuFromText(text));
     complainsOrUnderstands(parts::layoutFromText(text, {parts::TerminalFamily{}}));

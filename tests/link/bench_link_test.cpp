@@ -84,7 +84,7 @@ TEST(BenchLink, EveryRequestIsAnsweredEvenWhenItDies)
     HeldBench bench;
     QStringList answers;
     for (int i = 0; i < 3; ++i)
-        bench.link.setFelt(QStringLiteral("clt"), 300, [&](const QString& e) { answers << e; });
+        bench.link.setMeasurand(QStringLiteral("clt"), 300, [&](const QString& e) { answers << e; });
     QByteArray asked;
     ASSERT_TRUE(QTest::qWaitFor([&] { return (asked += bench.peer->readAll()).count('\n') == 3; }, 3000));
     bench.peer->write("{\"ok\":true}\nnonsense\n");

@@ -110,10 +110,10 @@ TEST(PchipByScipy, RandomSendersAgree)
     const auto theirs = nlohmann::json::parse(read);
     fs::remove_all(folder);
     for (size_t c = 0; c < cases.size(); ++c) {
-        std::vector<Monotone::Knot> knots;
+        std::vector<Monotone::Breakpoint> breakpoints;
         for (size_t i = 0; i < cases[c]["x"].size(); ++i)
-            knots.push_back({cases[c]["x"][i], cases[c]["y"][i]});
-        const auto curve = Monotone::through(knots);
+            breakpoints.push_back({cases[c]["x"][i], cases[c]["y"][i]});
+        const auto curve = Monotone::through(breakpoints);
         ASSERT_TRUE(curve);
         for (size_t i = 0; i < cases[c]["at"].size(); ++i)
             EXPECT_NEAR(curve->at(cases[c]["at"][i]), theirs[c][i].get<double>(), 1e-10) << c << " " << i;

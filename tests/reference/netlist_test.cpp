@@ -49,7 +49,7 @@ int compareVolts(const job::Job& job, const Situation& situation, const std::str
 }
 
 /// Ohm between the leads of every promise with the battery off: a test current of 1 A, switched on pair by pair.
-int compareOhms(const job::Job& job, const FaultSheet& faults, const std::string& what)
+int compareOhms(const job::Job& job, const FaultList& faults, const std::string& what)
 {
     const Situation situation{
         .condition = job::Condition::BatteryOff, .surroundings = job.surroundings, .faults = faults};
@@ -60,7 +60,7 @@ int compareOhms(const job::Job& job, const FaultSheet& faults, const std::string
     std::vector<double> expected;
     const auto analysis = test::analysed(job);
     for (const auto& view : analysis.circuits)
-        for (const proof::Judged& j : analysis::stations(view, job::Condition::BatteryOff)) {
+        for (const proof::Judged& j : proof::stations(view, job::Condition::BatteryOff)) {
             const auto& e = j.expectation;
             const auto red = deck.places.find(e.station.point), black = deck.places.find(e.blackPoint);
             if (e.station.kind != proof::StationKind::Probe || !e.promises() || red == deck.places.end() ||
@@ -103,15 +103,15 @@ TEST(NgspiceOnJobs, AgreesOnEverySensorOfTheLibrary)
         for (const parts::EcuProfile& unit : test::library().ecus) {
             job::Job drawn = harness::startJob("Deck", unit);
             harness::addCircuit(drawn, {"map"}, "Circuit", job::Want::Required, sensor);
-            seating::take(drawn, seating::bestPlan(drawn));
+            EXPECT_TRUE(seating::take(drawn, seating::bestPlan(drawn)));
             if (unit.ecu.expander || drawn.circuits.front().input.empty())
                 continue;
             for (const double share : {0.0, 0.37, 1.0})
-                compared +=
-                    compareVolts(drawn,
-                                 {.surroundings = drawn.surroundings,
-                                  .felt = {{drawn.circuits.front().id, std::lerp(sensor.low, sensor.high, share)}}},
-                                 sensor.id.value + " on " + unit.id.value);
+                compared += compareVolts(
+                    drawn,
+                    {.surroundings = drawn.surroundings,
+                     .measurands = {{drawn.circuits.front().id, std::lerp(sensor.low, sensor.high, share)}}},
+                    sensor.id.value + " on " + unit.id.value);
             break;
         }
     }
@@ -132,10 +132,10 @@ TEST(NgspiceOnJobs, AgreesOnRandomJobsWithFaults)
         for (int i = 0; i < 5; ++i)
             harness::addCircuit(drawn, {"map"}, "Circuit " + std::to_string(i), job::Want::Wanted,
                                 library.sensors[random() % library.sensors.size()]);
-        seating::take(drawn, seating::bestPlan(drawn));
+        EXPECT_TRUE(seating::take(drawn, seating::bestPlan(drawn)));
         for (job::Wire& w : drawn.wires)
             w.length_m = 0.2 + static_cast<double>(random() % 80) / 10;
-        FaultSheet faults;
+        FaultList faults;
         const auto wire = [&]() -> const job::Wire& { return drawn.wires[random() % drawn.wires.size()]; };
         if (seed % 3 == 0)
             faults.emplace_back(AddedResistance{wire().id, static_cast<double>(1 + random() % 1000)});

@@ -34,9 +34,9 @@ inline void pinAll(job::Job& job)
         while (const auto next = pinning::nextPin(pinning::pinsOf(job, c))) {
             const pinning::Pin pin = pinning::pinsOf(job, c)[*next];
             if (pin.next() != nullptr)
-                pinning::tick(job, pin.at, "2026-01-01T00:00:00Z");
+                EXPECT_TRUE(pinning::tick(job, pin.at, "2026-01-01T00:00:00Z"));
             else
-                pinning::count(job, pin.at, pin.at.cavity, "2026-01-01T00:00:00Z");
+                EXPECT_TRUE(pinning::count(job, pin.at, pin.at.cavity, "2026-01-01T00:00:00Z"));
         }
 }
 
@@ -60,7 +60,7 @@ inline const proof::Judged& at(const analysis::Analysis& a, const char* circuit,
 {
     static const proof::Judged kNone;
     if (const auto* view = analysis::find(a, {circuit}))
-        for (const proof::Judged& j : analysis::stations(*view, condition))
+        for (const proof::Judged& j : proof::stations(*view, condition))
             if (j.expectation.station.key == station)
                 return j;
     ADD_FAILURE() << "no station " << station << " on circuit " << circuit;

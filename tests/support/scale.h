@@ -30,7 +30,7 @@ inline QString openCurlew(Window& w)
     return van;
 }
 
-/// Lets a sensor feel a share of its travel until the ECU has sent so many samples of it.
+/// Sets a measurand to a share of its travel until the ECU has sent so many samples of it.
 inline void hold(Window& w, const char* id, double share, int samples)
 {
     auto& live = w.window.desk().live;
@@ -41,7 +41,7 @@ inline void hold(Window& w, const char* id, double share, int samples)
         for (const link::EcuSample& s : list)
             heard += s.input == input ? 1 : 0;
     });
-    live.bench().setFelt(QString::fromLatin1(id), share);
+    live.bench().setMeasurand(QString::fromLatin1(id), share);
     EXPECT_TRUE(QTest::qWaitFor([&] { return heard >= samples; }, 10000));
     QObject::disconnect(counting);
 }
@@ -62,7 +62,7 @@ inline void strokeTwice(Window& w, const char* id, double shut, double open)
 }
 
 /// One more sensor of the library on an input of the open job, named as its part is.
-inline job::CircuitId fitSensor(Window& w, const char* part, const char* input)
+inline job::CircuitId addSensor(Window& w, const char* part, const char* input)
 {
     job::CircuitId added;
     EXPECT_TRUE(w.window.desk().store.edit(QStringLiteral("Fit a sensor"), [&](job::Job& job) {

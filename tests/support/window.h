@@ -144,7 +144,7 @@ class Window
     }
 
     /// Waits until the ECU reads what a station must read, or does no longer: the bench follows a saved job and its
-    /// fault sheet in its own time.
+    /// fault list in its own time.
     [[nodiscard]] bool ecuReads(const char* circuit, bool asPromised = true)
     {
         return QTest::qWaitFor(

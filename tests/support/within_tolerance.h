@@ -93,13 +93,13 @@ class WithinTolerance
         d.supply_ohm *= 1 + share() * 0.15;
         d.out_ohm *= 1 + share() * 0.2;
     }
-    void vary(parts::Sender& s)
+    void vary(parts::Resistive& s)
     {
         for (auto& p : s.points)
             p.ohm *= 1 + share() * s.tolerance;
     }
     void vary(parts::OpenCollector& o) { o.supply_ohm *= 1 + share() * 0.3; }
-    void vary(parts::Reluctance& r) { r.coil_ohm *= 1 + share() * 0.1; }
+    void vary(parts::VariableReluctance& r) { r.coil_ohm *= 1 + share() * 0.1; }
     void vary(parts::Contact& c) { c.on_ohm *= 1 + share(); }
 
     std::mt19937 m_random;

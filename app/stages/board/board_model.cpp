@@ -7,9 +7,9 @@ namespace vicegrip::app {
 namespace {
 
 /// The station the ECU reports this through; its unit and decimals are the ones to show.
-const proof::Expectation* reported(const analysis::CircuitView& view, proof::StationKind kind)
+const proof::Expectation* reported(const proof::CircuitView& view, proof::StationKind kind)
 {
-    for (const proof::Judged& j : analysis::stations(view, job::Condition::KeyOn))
+    for (const proof::Judged& j : proof::stations(view, job::Condition::KeyOn))
         if (j.expectation.station.kind == kind)
             return &j.expectation;
     return nullptr;
@@ -43,7 +43,7 @@ int BoardModel::rowCount(const QModelIndex& parent) const
     return parent.isValid() || !m_analysis ? 0 : static_cast<int>(m_analysis->circuits.size());
 }
 
-BoardModel::Now BoardModel::now(const analysis::CircuitView& view, Column column) const
+BoardModel::Now BoardModel::now(const proof::CircuitView& view, Column column) const
 {
     const job::Circuit& circuit = *job::find(*m_analysis->job, view.id);
     const auto kind = column == Volts ? proof::StationKind::Input : proof::StationKind::Value;
@@ -67,7 +67,7 @@ QVariant BoardModel::data(const QModelIndex& index, int role) const
 {
     if (!m_analysis || index.row() >= rowCount())
         return {};
-    const analysis::CircuitView& view = m_analysis->circuits[static_cast<size_t>(index.row())];
+    const proof::CircuitView& view = m_analysis->circuits[static_cast<size_t>(index.row())];
     const job::Circuit* circuit = job::find(*m_analysis->job, view.id);
     const auto column = static_cast<Column>(index.column());
     const proof::State state = column == Pins ? view.pins : column == Meter ? view.meter : view.scale;
@@ -79,8 +79,8 @@ QVariant BoardModel::data(const QModelIndex& index, int role) const
     if (role == Qt::AccessibleTextRole && isStage)
         return text(proof::stateName(state));
     if (role == Qt::FontRole)
-        return column == Name                                                    ? look::words(look::Size::Body)
-               : column == Signal || (column == Input && circuit->input.empty()) ? look::words(look::Size::Small)
+        return column == Name                                                    ? look::textFont(look::Size::Body)
+               : column == Signal || (column == Input && circuit->input.empty()) ? look::textFont(look::Size::Small)
                                                                                  : look::numbers(look::Size::Small);
     if (role == Qt::TextAlignmentRole && (column == Volts || column == Value))
         return static_cast<int>(Qt::AlignRight | Qt::AlignVCenter);
@@ -123,7 +123,7 @@ QVariant BoardModel::headerData(int section, Qt::Orientation orientation, int ro
                                                     : Qt::AlignHCenter) |
                                 Qt::AlignVCenter);
     if (role == Qt::FontRole)
-        return look::words(look::Size::Small);
+        return look::textFont(look::Size::Small);
     if (role != Qt::DisplayRole)
         return {};
     switch (static_cast<Column>(section)) {

@@ -36,7 +36,7 @@ class BoardModel : public QAbstractTableModel
         QString shown, verdict;
         bool off = false; ///< outside what is promised at rest
     };
-    [[nodiscard]] Now now(const analysis::CircuitView& view, Column column) const;
+    [[nodiscard]] Now now(const proof::CircuitView& view, Column column) const;
 
     Desk& m_desk;
     AnalysisPtr m_analysis;

@@ -77,7 +77,7 @@ class Legend : public QWidget
     void paintEvent(QPaintEvent*) override
     {
         QPainter p(this);
-        p.setFont(look::words(look::Size::Small));
+        p.setFont(look::textFont(look::Size::Small));
         int x = 6;
         for (const auto& [state, words] : {std::pair(proof::State::Untouched, BoardPage::tr("untouched")),
                                            {proof::State::Done, BoardPage::tr("done")},

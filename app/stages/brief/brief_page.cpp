@@ -1,7 +1,7 @@
 #include "app/stages/brief/brief_page.h"
 
 #include "app/desk/part_library.h"
-#include "app/stages/brief/air_sheet.h"
+#include "app/stages/brief/air_methods.h"
 #include "app/stages/brief/consequence_list.h"
 #include "app/stages/brief/facts_form.h"
 #include "app/stages/brief/questions_form.h"
@@ -34,10 +34,10 @@ BriefPage::BriefPage(Desk& desk, QWidget* parent)
     : StagePage(desk, parent),
       m_facts(new FactsForm(desk)),
       m_scroll(new QScrollArea),
-      m_sheet(new QVBoxLayout),
+      m_column(new QVBoxLayout),
       m_index(new QWidget),
       m_consequences(new ConsequenceList(desk)),
-      m_air(new AirSheet(desk)),
+      m_air(new AirMethods(desk)),
       m_range(new RangeChart),
       m_rangeTitle(label({}, look::Size::Small, false, true)),
       m_rangeVerdict(label({}, look::Size::Small)),
@@ -60,11 +60,11 @@ BriefPage::BriefPage(Desk& desk, QWidget* parent)
     auto* index = new QHBoxLayout(m_index);
     index->setContentsMargins(0, 0, 0, 0);
     index->setSpacing(4);
-    auto* sheet = new QWidget;
-    m_sheet = new QVBoxLayout(sheet);
-    m_sheet->setContentsMargins(0, 0, look::kGap, 0);
-    m_sheet->setSpacing(look::kGap);
-    m_scroll->setWidget(sheet);
+    auto* page = new QWidget;
+    m_column = new QVBoxLayout(page);
+    m_column->setContentsMargins(0, 0, look::kGap, 0);
+    m_column->setSpacing(look::kGap);
+    m_scroll->setWidget(page);
     m_scroll->setWidgetResizable(true);
     m_scroll->setFrameShape(QFrame::NoFrame);
     m_scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
@@ -78,7 +78,7 @@ BriefPage::BriefPage(Desk& desk, QWidget* parent)
          {static_cast<QWidget*>(m_sitingTitle), static_cast<QWidget*>(m_siting), static_cast<QWidget*>(m_caution)})
         siting->addWidget(w);
     addSection(tr("Questions for the tuner"), "section-questions")->layout()->addWidget(m_questions);
-    m_sheet->addStretch();
+    m_column->addStretch();
     index->addStretch();
     m_harness->setAccessibleName(tr("Adapter lead, tap or full harness"));
     m_harness->setObjectName(QStringLiteral("harness-kinds"));
@@ -108,7 +108,7 @@ BriefPage::BriefPage(Desk& desk, QWidget* parent)
         connect(new QShortcut(keys, this), &QShortcut::activated, m_consequences, &ConsequenceList::applyBrief);
 }
 
-/// A part of the sheet with its name, which the index above jumps to.
+/// A part of the page with its name, which the index above jumps to.
 QWidget* BriefPage::addSection(const QString& name, const char* objectName)
 {
     auto* section = new QWidget;
@@ -116,12 +116,12 @@ QWidget* BriefPage::addSection(const QString& name, const char* objectName)
     auto* column = new QVBoxLayout(section);
     column->setContentsMargins(0, 0, 0, look::kGap);
     column->addWidget(label(name, look::Size::Title, true));
-    m_sheet->addWidget(section);
+    m_column->addWidget(section);
     auto* link = new QPushButton(name);
     link->setProperty("view", true);
     link->setCheckable(true);
     link->setAutoExclusive(true);
-    link->setFont(look::words(look::Size::Small));
+    link->setFont(look::textFont(look::Size::Small));
     link->setObjectName(QLatin1String("go-") + QLatin1String(objectName));
     m_index->layout()->addWidget(link);
     m_sections.push_back({section, link});
@@ -129,7 +129,7 @@ QWidget* BriefPage::addSection(const QString& name, const char* objectName)
     return section;
 }
 
-/// The section to the top, as far as the sheet goes; its link stays marked where others end up above it.
+/// The section to the top, as far as the page goes; its link stays marked where others end up above it.
 void BriefPage::goToSection(const Section& section)
 {
     m_scroll->verticalScrollBar()->setValue(section.part->y());
@@ -137,7 +137,7 @@ void BriefPage::goToSection(const Section& section)
 }
 
 /// Marks the link of what is being read: the line where one reads goes from the top of the view to its foot as the
-/// sheet goes from its beginning to its end, so that every section has its turn.
+/// page goes from its beginning to its end, so that every section has its turn.
 void BriefPage::markWhere()
 {
     const QScrollBar* bar = m_scroll->verticalScrollBar();
@@ -158,13 +158,13 @@ void BriefPage::buildRange(QVBoxLayout* column)
     row->addWidget(m_fit);
     auto* own = new QPushButton(tr("Describe your own"));
     own->setObjectName(QStringLiteral("describe-sensor"));
-    own->setFont(look::words(look::Size::Small));
+    own->setFont(look::textFont(look::Size::Small));
     connect(own, &QPushButton::clicked, this, [this] { emit describePart(PartKind::Sensor); });
     row->addWidget(own);
     row->addWidget(m_rangeVerdict, 1);
     column->addLayout(row);
-    connect(m_fit, &KeyButton::clicked, this, &BriefPage::fitChosen);
-    connect(m_range, &RangeChart::fitAsked, this, &BriefPage::fitChosen);
+    connect(m_fit, &KeyButton::clicked, this, &BriefPage::takeChosen);
+    connect(m_range, &RangeChart::takeAsked, this, &BriefPage::takeChosen);
     connect(m_range, &RangeChart::chosenChanged, this, &BriefPage::refreshRange);
 }
 
@@ -213,20 +213,20 @@ void BriefPage::refreshRange()
     m_fit->setEnabled(circuit != nullptr && !fitted);
 }
 
-void BriefPage::fitChosen()
+void BriefPage::takeChosen()
 {
     const parts::Sensor* chosen = m_range->chosen();
     const job::FunctionId function = rangeFunction();
     if (chosen == nullptr)
         return;
     const parts::Sensor sensor = *chosen;
-    m_desk.store.editOrSay(tr("Fit %1").arg(text(sensor.name)), [&](job::Job& job) {
+    m_desk.store.editOrSay(tr("Fit %1").arg(text(sensor.name)), [&](job::Job& job) -> Result<void> {
         for (const job::Circuit& c : job.circuits)
-            if (c.function == function) {
-                harness::setSensor(job, job::CircuitId(c.id), sensor);
-                harness::proposeFaces(job, library().layouts);
-                return;
-            }
+            if (c.function == function)
+                return harness::setSensor(job, job::CircuitId(c.id), sensor).map([&] {
+                    harness::proposeFaces(job, library().layouts);
+                });
+        return {};
     });
 }
 

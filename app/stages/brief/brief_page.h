@@ -12,7 +12,7 @@ class QVBoxLayout;
 
 namespace vicegrip::app {
 
-class AirSheet;
+class AirMethods;
 class Caution;
 class CompareGrid;
 class ConsequenceList;
@@ -21,7 +21,7 @@ class KeyButton;
 class QuestionsForm;
 class RangeChart;
 
-/// Brief: the facts of the engine on the left, what follows from them on the right, on one sheet read from top to
+/// Brief: the facts of the engine on the left, what follows from them on the right, on one page read from top to
 /// bottom.
 class BriefPage : public StagePage
 {
@@ -34,7 +34,7 @@ class BriefPage : public StagePage
     [[nodiscard]] bool wantsList() const override { return false; }
 
   private:
-    /// A part of the sheet, and the link above that goes to it.
+    /// A part of the page, and the link above that goes to it.
     struct Section
     {
         QWidget* part;
@@ -47,16 +47,16 @@ class BriefPage : public StagePage
     void refreshSiting();
     void goToSection(const Section& section);
     void markWhere();
-    void fitChosen();
+    void takeChosen();
     [[nodiscard]] job::FunctionId rangeFunction() const;
 
     FactsForm* m_facts;
     QScrollArea* m_scroll;
-    QVBoxLayout* m_sheet;
+    QVBoxLayout* m_column;
     QWidget* m_index;
     std::vector<Section> m_sections;
     ConsequenceList* m_consequences;
-    AirSheet* m_air;
+    AirMethods* m_air;
     RangeChart* m_range;
     QLabel *m_rangeTitle, *m_rangeVerdict;
     KeyButton* m_fit;

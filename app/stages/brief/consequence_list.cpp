@@ -67,14 +67,14 @@ ConsequenceList::ConsequenceList(Desk& desk, QWidget* parent)
     m_table->setObjectName(QStringLiteral("consequences"));
     m_table->setAccessibleName(tr("Circuits the facts ask for"));
     m_table->setHorizontalHeaderLabels({tr("Standing"), tr("Circuit"), tr("Want"), tr("Because")});
-    m_table->setFont(look::words(look::Size::Small));
+    m_table->setFont(look::textFont(look::Size::Small));
     m_table->verticalHeader()->hide();
     m_table->verticalHeader()->setDefaultSectionSize(kRowHeight);
     m_table->setWordWrap(true);
     m_table->horizontalHeader()->setHighlightSections(false);
     m_table->horizontalHeader()->setSectionsClickable(false);
     m_table->horizontalHeader()->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
-    m_table->horizontalHeader()->setFont(look::words(look::Size::Small));
+    m_table->horizontalHeader()->setFont(look::textFont(look::Size::Small));
     m_table->horizontalHeader()->setSectionResizeMode(Because, QHeaderView::Stretch);
     m_table->setColumnWidth(Mark, 142);
     m_table->setColumnWidth(Name, 150);
@@ -227,18 +227,18 @@ void ConsequenceList::sayWhatChanges()
     m_bringBack->setEnabled(s == Standing::Declined);
 }
 
-void ConsequenceList::change(const QString& description, const std::function<void(job::Job&)>& change)
+void ConsequenceList::change(const QString& description, const Change& change)
 {
     m_desk.store.editOrSay(description, [&](job::Job& job) {
         if (!job.brief)
             job.brief.emplace();
-        change(job);
+        return change(job);
     });
 }
 
 void ConsequenceList::applyBrief()
 {
-    change(tr("Bring the circuits in line with the brief"), [](job::Job& job) { brief::apply(job, library()); });
+    change(tr("Bring the circuits in line with the brief"), [](job::Job& job) { return brief::apply(job, library()); });
     refresh();
     select(); // what was to be added is a circuit now
 }
@@ -249,12 +249,14 @@ void ConsequenceList::takeOut()
     if (c == nullptr || c->standing == Standing::Declined)
         return;
     const brief::Consequence out = *c;
-    change(tr("Take out %1").arg(text(out.name)), [&](job::Job& job) {
+    change(tr("Take out %1").arg(text(out.name)), [&](job::Job& job) -> Result<void> {
         if (out.standing == Standing::Added)
             job.brief->declined.push_back(out.function.value);
         std::erase(job.brief->kept, out.function.value);
         for (const job::CircuitId& id : out.circuits)
-            brief::decline(job, id);
+            if (auto done = brief::decline(job, id); !done)
+                return done;
+        return {};
     });
 }
 

@@ -41,7 +41,7 @@ class ConsequenceList : public QWidget
     void takeOut();
     void keep();
     void bringBack();
-    void change(const QString& description, const std::function<void(job::Job&)>& change);
+    void change(const QString& description, const Change& change);
     [[nodiscard]] const brief::Consequence* current() const;
 
     Desk& m_desk;

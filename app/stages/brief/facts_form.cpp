@@ -1,6 +1,6 @@
 #include "app/stages/brief/facts_form.h"
 
-#include "app/widgets/ecu_chooser.h"
+#include "app/views/ecu_chooser.h"
 #include "app/widgets/labels.h"
 #include "app/widgets/typed_field.h"
 #include "core/brief/needs.h"
@@ -195,7 +195,7 @@ void FactsForm::addChoice(const char* field, const QString& name, E job::Brief::
     auto* box = new QComboBox;
     box->setObjectName(QLatin1String(field));
     box->setAccessibleName(name);
-    box->setFont(look::words(look::Size::Small));
+    box->setFont(look::textFont(look::Size::Small));
     for (const auto& [value, words] : choices)
         box->addItem(words, static_cast<int>(value));
     addRow(name, box);
@@ -248,7 +248,7 @@ void FactsForm::addWatched()
         const brief::Function& f = *brief::findFunction({id});
         auto* box = new QCheckBox(text(f.name));
         box->setObjectName(QStringLiteral("watch-") + QLatin1String(id));
-        box->setFont(look::words(look::Size::Small));
+        box->setFont(look::textFont(look::Size::Small));
         const int n = grid->count();
         grid->addWidget(box, n / 2, n % 2);
         m_watch[id] = box;
@@ -282,12 +282,12 @@ void FactsForm::refresh()
     m_ecu->refresh();
 }
 
-void FactsForm::edit(TypedField* field, const QString& description, const std::function<void(job::Job&)>& change)
+void FactsForm::edit(TypedField* field, const QString& description, const Change& change)
 {
     const auto inBrief = [&](job::Job& job) {
         if (!job.brief)
             job.brief.emplace();
-        change(job);
+        return change(job);
     };
     if (field == nullptr)
         m_desk.store.editOrSay(description, inBrief);

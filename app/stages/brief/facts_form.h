@@ -52,7 +52,7 @@ class FactsForm : public QWidget
     void addPrice(const char* field, const QString& name, double job::Prices::*member);
     void addWatched();
     void addRow(const QString& name, QWidget* widget);
-    void edit(TypedField* field, const QString& description, const std::function<void(job::Job&)>& change);
+    void edit(TypedField* field, const QString& description, const Change& change);
     [[nodiscard]] job::Brief brief() const;
 
     Desk& m_desk;

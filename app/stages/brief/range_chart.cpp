@@ -110,7 +110,7 @@ void RangeChart::paintEvent(QPaintEvent*)
         p.drawRect(bar);
         for (const auto& mark : m_advice.marks)
             rule(mark, c.accent, bar.top() - 4, bar.bottom() + 4);
-        p.setFont(look::words(look::Size::Small, candidate.current));
+        p.setFont(look::textFont(look::Size::Small, candidate.current));
         p.setPen(c.ink);
         const QString name = text(candidate.sensor.name) + (candidate.current ? tr("  (fitted)") : QString());
         p.drawText(QRectF(kLeft, top + 3, width() - 130, 18), Qt::AlignVCenter | Qt::AlignLeft,
@@ -126,7 +126,7 @@ void RangeChart::paintEvent(QPaintEvent*)
         const double x = xOf(mark.pa);
         rule(mark, c.accent, kHead - 6, kHead);
         const QString words = text(mark.name) + QLatin1Char(' ') + pressure(mark.pa, m_unit, dimension);
-        p.setFont(look::words(look::Size::Small));
+        p.setFont(look::textFont(look::Size::Small));
         const double w = p.fontMetrics().horizontalAdvance(words);
         const double left = std::clamp(x - w / 2, 2.0, width() - w - 2);
         const int line = left > taken[0] + 8 ? 0 : left > taken[1] + 8 ? 1 : 2;
@@ -166,7 +166,7 @@ void RangeChart::keyPressEvent(QKeyEvent* event)
     if (event->key() == Qt::Key_Down || event->key() == Qt::Key_Up)
         choose(m_row + (event->key() == Qt::Key_Down ? 1 : -1));
     else if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter)
-        emit fitAsked();
+        emit takeAsked();
     else
         QWidget::keyPressEvent(event);
 }

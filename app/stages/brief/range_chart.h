@@ -21,7 +21,7 @@ class RangeChart : public QWidget
     [[nodiscard]] const parts::Sensor* chosen() const;
 
   signals:
-    void fitAsked();
+    void takeAsked();
     void chosenChanged();
 
   protected:

@@ -51,7 +51,7 @@ InputSetting::InputSetting(Desk& desk, QWidget* parent)
         grid->addWidget(box, row, 1);
         box->setObjectName(QLatin1String(objectName));
         box->setAccessibleName(spoken);
-        box->setFont(look::words(look::Size::Small));
+        box->setFont(look::textFont(look::Size::Small));
         box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     };
     add(m_modeName, m_mode, "input-mode", tr("Mode the input is set to in the ECU"));

@@ -4,7 +4,7 @@
 #include "app/stages/inputs/seat_all.h"
 #include "app/stages/inputs/seating_view.h"
 #include "app/stages/inputs/ways_list.h"
-#include "app/widgets/ecu_chooser.h"
+#include "app/views/ecu_chooser.h"
 #include "app/widgets/key_button.h"
 #include "app/widgets/labels.h"
 #include "core/harness/edits.h"
@@ -117,7 +117,7 @@ InputsPage::InputsPage(Desk& desk, QWidget* parent)
         m_pointed->setText(words);
         m_pointed->setVisible(!words.isEmpty());
     });
-    connect(m_view, &SeatingView::reached, this,
+    connect(m_view, &SeatingView::keepInSight, this,
             [this](const QRect& where) { m_scroll->ensureVisible(0, where.center().y(), 0, where.height()); });
     connect(new QShortcut(QKeySequence(Qt::Key_S), this), &QShortcut::activated, this, &InputsPage::seatAll);
     for (int n = 1; n <= 9; ++n)
@@ -150,7 +150,7 @@ const job::Circuit* InputsPage::circuit() const
     return job::find(*m_desk.store.job(), m_desk.selection.circuit());
 }
 
-void InputsPage::edit(const QString& description, const std::function<void(job::Job&)>& change)
+void InputsPage::edit(const QString& description, const Change& change)
 {
     m_desk.store.editOrSay(description, change);
 }
@@ -218,8 +218,9 @@ void InputsPage::seatOn(const QString& input)
     const parts::EcuInput* to = job::findInput(*job, id);
     if (to == nullptr)
         return;
-    if (const seating::Misfit misfit = seating::misfit(*job, *c, *to); !misfit.none()) {
-        emit notice(tr("%1 does not take %2: %3.").arg(input, text(c->name), text(misfit.reason)));
+    if (const seating::Compatibility compatibility = seating::compatibility(*job, *c, *to);
+        !compatibility.compatible()) {
+        emit notice(tr("%1 does not take %2: %3.").arg(input, text(c->name), text(compatibility.reason)));
         return;
     }
     if (const job::Circuit* there = job::seatedOn(*job, id); there != nullptr && there->locked && there->id != c->id) {
@@ -227,14 +228,15 @@ void InputsPage::seatOn(const QString& input)
         return;
     }
     edit(tr("Seat %1 on %2").arg(text(c->name), input),
-         [&, circuit = c->id](job::Job& changed) { seating::seat(changed, circuit, id); });
+         [&, circuit = c->id](job::Job& changed) { return seating::seat(changed, circuit, id); });
 }
 
 void InputsPage::unseat()
 {
     const job::Circuit* c = circuit();
     if (c != nullptr && !c->input.empty())
-        edit(tr("Unseat %1").arg(text(c->name)), [circuit = c->id](job::Job& job) { harness::unseat(job, circuit); });
+        edit(tr("Unseat %1").arg(text(c->name)),
+             [circuit = c->id](job::Job& job) { return harness::unseat(job, circuit); });
 }
 
 void InputsPage::toggleLock()

@@ -38,7 +38,7 @@ class InputsPage : public StagePage
     void toggleLock();
     void refreshSelected();
     void refreshBudgets();
-    void edit(const QString& description, const std::function<void(job::Job&)>& change);
+    void edit(const QString& description, const Change& change);
     [[nodiscard]] const job::Circuit* circuit() const;
 
     SeatingView* m_view;

@@ -14,8 +14,8 @@ void SeatAll::start()
                 this, [this, progress] { emit came(progress); }, Qt::QueuedConnection);
             return !m_ended;
         };
-        auto answer = std::make_shared<Seated>(Seated{job, seating::bestPlan(*job, watch), *job});
-        seating::take(answer->job, answer->plan);
+        auto answer = std::make_shared<Seated>(Seated{job, seating::bestPlan(*job, watch), *job, {}});
+        answer->taken = seating::take(answer->job, answer->plan);
         return answer;
     });
 }
@@ -27,7 +27,8 @@ void SeatAll::finish(const Answer& answer)
         return;
     }
     m_isAtWork = false;
-    m_desk.store.editOrSay(tr("Seat all"), [&](job::Job& job) { job = std::move(answer->job); });
+    m_desk.store.editOrSay(tr("Seat all"),
+                           [&](job::Job& job) { return answer->taken.map([&] { job = std::move(answer->job); }); });
     emit found(answer->plan);
 }
 

@@ -36,6 +36,7 @@ class SeatAll : public QObject
         std::shared_ptr<const job::Job> from;
         seating::Plan plan;
         job::Job job;
+        Result<void> taken;
     };
     using Answer = std::shared_ptr<Seated>;
 

@@ -122,14 +122,14 @@ void SeatingView::paintCircuit(QPainter& p, size_t index)
                   seated ? 1 : 1.5, seated ? Qt::SolidLine : Qt::DashLine));
     p.setBrush(Qt::NoBrush);
     p.drawRect(box);
-    p.setFont(look::words(look::Size::Small, true));
+    p.setFont(look::textFont(look::Size::Small, true));
     p.setPen(c.ink);
     const QRect inside = box.adjusted(8, 2, -8, -2);
     const QString right = circuit.locked ? tr("locked") : seated ? QString() : text(fields::enumName(circuit.want));
     const int rightWidth = right.isEmpty() ? 0 : p.fontMetrics().horizontalAdvance(right) + 8;
     p.drawText(inside.adjusted(0, 0, -rightWidth, 0), Qt::AlignTop | Qt::AlignLeft,
                p.fontMetrics().elidedText(text(circuit.name), Qt::ElideRight, inside.width() - rightWidth));
-    p.setFont(look::words(look::Size::Small));
+    p.setFont(look::textFont(look::Size::Small));
     p.setPen(seated ? c.inkSoft : circuit.want == job::Want::Required ? c.failing : c.inkSoft);
     p.drawText(inside, Qt::AlignTop | Qt::AlignRight, right);
     if (const parts::Sensor* sensor = job::sensorOf(*m_job, circuit)) {
@@ -152,7 +152,7 @@ void SeatingView::paintUnit(QPainter& p, const InputRow& row, const QRect& box)
     const seating::SupplyBudget& b = row.budget;
     const QRect name(box.left(), box.top(), box.width(), box.height() / 2);
     const QRect below(box.left(), name.bottom(), box.width() - 4, box.height() / 2 - 2);
-    p.setFont(look::words(look::Size::Small, true));
+    p.setFont(look::textFont(look::Size::Small, true));
     p.setPen(c.ink);
     p.drawText(name, Qt::AlignVCenter | Qt::AlignLeft,
                p.fontMetrics().elidedText(text(b.unit), Qt::ElideRight, name.width()));
@@ -162,7 +162,7 @@ void SeatingView::paintUnit(QPainter& p, const InputRow& row, const QRect& box)
                              .arg(text(units::format(b.drawn_a, units::Dimension::Current, "mA", 0)),
                                   text(units::format(b.limit_a, units::Dimension::Current, "mA", 0)));
     const QString shared = tr("%1 circuits, %2 cavities").arg(b.groundUsers).arg(b.grounds);
-    p.setFont(look::words(look::Size::Small));
+    p.setFont(look::textFont(look::Size::Small));
     const int words = p.fontMetrics().horizontalAdvance(load), grounds = p.fontMetrics().horizontalAdvance(shared) + 24;
     const int length = std::min(kBar, below.width() - words - grounds - 24); // the words come first
     p.setPen(over ? c.failing : c.inkSoft);
@@ -207,7 +207,7 @@ void SeatingView::paintInput(QPainter& p, size_t index)
     p.setPen(reason.isEmpty() ? c.ink : c.inkSoft);
     const QString id = text(row.input->id.value);
     p.drawText(QRect(box.left() + 22, box.top(), 60, box.height()), Qt::AlignVCenter | Qt::AlignLeft, id);
-    p.setFont(look::words(look::Size::Small));
+    p.setFont(look::textFont(look::Size::Small));
     QString words = joined(seating::capabilities(*row.input));
     if (open)
         words = tr("would take it:  ") + words;
@@ -291,7 +291,7 @@ void SeatingView::selectCircuit(int index)
     m_pointed = -1;
     const job::CircuitId id = m_job->circuits[static_cast<size_t>(index)].id;
     m_desk.selection.setCircuit(id);
-    emit reached(circuitRect(index));
+    emit keepInSight(circuitRect(index));
     describe();
     update();
 }
@@ -301,7 +301,7 @@ void SeatingView::pointAt(int row)
     if (row < 0 || row >= static_cast<int>(m_rows.size()) || m_rows[static_cast<size_t>(row)].input == nullptr)
         return;
     m_pointed = row;
-    emit reached(inputRect(static_cast<size_t>(row)));
+    emit keepInSight(inputRect(static_cast<size_t>(row)));
     describe();
     update();
 }

@@ -16,8 +16,7 @@ constexpr int kRowHeight = 26;
 
 QString difference(double si, const parts::Sensor& sensor)
 {
-    const double shown =
-        units::toUnit(si, sensor.measures, sensor.unit) - units::toUnit(0, sensor.measures, sensor.unit);
+    const double shown = units::differenceToUnit(si, sensor.measures, sensor.unit);
     return text(units::formatNumber(shown, 2)) + QLatin1Char(' ') + text(sensor.unit);
 }
 
@@ -67,7 +66,7 @@ void WaysList::add(size_t index)
     m_said.push_back({title, detail, button});
     m_column->addWidget(title);
     m_column->addWidget(detail);
-    if (const auto* fitted = seating::fittedBy(m_ways[index]); fitted != nullptr && !fitted->weighed.empty())
+    if (const auto* fitted = seating::addedBy(m_ways[index]); fitted != nullptr && !fitted->weighed.empty())
         addTable(index, *fitted);
     m_column->addWidget(button, 0, Qt::AlignLeft);
     connect(button, &KeyButton::clicked, this, [this, index] { take(index); });
@@ -84,7 +83,7 @@ void WaysList::describe(size_t index)
 }
 
 /// How finely each value reads at both ends of the range, and what it warms the sensor by.
-void WaysList::addTable(size_t index, const seating::FittedPullUp& fitted)
+void WaysList::addTable(size_t index, const seating::AddedPullUp& fitted)
 {
     const auto job = m_desk.store.job();
     const job::Circuit& circuit = *job::find(*job, m_ways[index].circuit);
@@ -140,8 +139,7 @@ void WaysList::take(size_t index)
         return;
     const seating::WayOut way = m_ways[index];
     m_desk.store.editOrSay(text(way.title), [&](job::Job& job) {
-        seating::apply(job, way);
-        harness::proposeFaces(job, library().layouts);
+        return seating::apply(job, way).map([&] { harness::proposeFaces(job, library().layouts); });
     });
 }
 

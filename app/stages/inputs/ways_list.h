@@ -27,7 +27,7 @@ class WaysList : public QWidget
   private:
     void clear();
     void add(size_t index);
-    void addTable(size_t index, const seating::FittedPullUp& fitted);
+    void addTable(size_t index, const seating::AddedPullUp& fitted);
     void describe(size_t index);
 
     Desk& m_desk;

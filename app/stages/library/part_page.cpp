@@ -61,23 +61,23 @@ PartPage::PartPage(Desk& desk, QWidget* parent)
     m_text->setLineWrapMode(QPlainTextEdit::WidgetWidth);
     m_start->setObjectName(QStringLiteral("part-start"));
     m_start->setAccessibleName(tr("Start from a part of the library"));
-    m_start->setFont(look::words(look::Size::Small));
+    m_start->setFont(look::textFont(look::Size::Small));
     m_verdict->setObjectName(QStringLiteral("part-verdict"));
     m_complaints->setObjectName(QStringLiteral("part-complaints"));
     m_complaints->setAccessibleName(tr("What is wrong, by line"));
-    m_complaints->setFont(look::words(look::Size::Small));
+    m_complaints->setFont(look::textFont(look::Size::Small));
     m_complaints->setWordWrap(true);
     m_complaints->setFrameShape(QFrame::NoFrame);
     m_understood->setObjectName(QStringLiteral("part-understood"));
     m_understood->setAccessibleName(tr("What was understood"));
-    m_understood->setFont(look::words(look::Size::Small));
+    m_understood->setFont(look::textFont(look::Size::Small));
     m_understood->setEditTriggers(QAbstractItemView::NoEditTriggers);
     m_understood->setSelectionMode(QAbstractItemView::NoSelection);
     m_understood->setShowGrid(false);
     m_understood->setFrameShape(QFrame::NoFrame);
     m_understood->verticalHeader()->hide();
     m_understood->horizontalHeader()->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
-    m_understood->horizontalHeader()->setFont(look::words(look::Size::Small));
+    m_understood->horizontalHeader()->setFont(look::textFont(look::Size::Small));
     m_keep->setObjectName(QStringLiteral("part-keep"));
     m_back->setObjectName(QStringLiteral("part-back"));
 

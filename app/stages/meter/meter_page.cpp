@@ -145,7 +145,7 @@ void MeterPage::buildTable(QVBoxLayout* column)
     m_table->verticalHeader()->setDefaultSectionSize(30);
     m_table->horizontalHeader()->setSectionResizeMode(Place, QHeaderView::Stretch);
     m_table->horizontalHeader()->setHighlightSections(false);
-    m_table->horizontalHeader()->setFont(look::words(look::Size::Small));
+    m_table->horizontalHeader()->setFont(look::textFont(look::Size::Small));
     m_table->horizontalHeaderItem(Place)->setTextAlignment(Qt::AlignLeft | Qt::AlignVCenter);
     for (int numeric : {Must, Read})
         m_table->horizontalHeaderItem(numeric)->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
@@ -184,7 +184,7 @@ void MeterPage::refresh()
     m_stations.clear();
     const job::Circuit* circuit = job::find(*m_analysis->job, m_desk.selection.circuit());
     if (const auto* view = analysis::find(*m_analysis, m_desk.selection.circuit()))
-        for (const proof::Judged& j : analysis::stations(*view, m_desk.selection.condition()))
+        for (const proof::Judged& j : proof::stations(*view, m_desk.selection.condition()))
             if (j.expectation.station.kind == proof::StationKind::Probe)
                 m_stations.push_back(j);
     m_caution->setText(cautionFor(m_desk.selection.condition()));
@@ -203,7 +203,7 @@ void MeterPage::refresh()
         return;
     }
     if (probed() == nullptr) { // Enter the circuit where the work is.
-        const int next = std::max(0, analysis::nextStation(m_stations));
+        const int next = std::max(0, proof::nextStation(m_stations));
         m_desk.selection.setStation(m_stations[static_cast<size_t>(next)].expectation.station.key);
         return; // the change brings us here again
     }
@@ -256,11 +256,11 @@ void MeterPage::showTable()
             return item;
         };
         const auto& c = look::colours();
-        QTableWidgetItem* mark = cell(Mark, {}, look::words(look::Size::Small), c.ink);
+        QTableWidgetItem* mark = cell(Mark, {}, look::textFont(look::Size::Small), c.ink);
         mark->setData(kStateRole, static_cast<int>(j.state));
         mark->setData(Qt::AccessibleTextRole, text(proof::stateName(j.state)));
         cell(Place, text(e.station.label) + QStringLiteral(" · ") + text(fields::enumName(e.station.role)),
-             look::words(look::Size::Small, e.needed), c.ink);
+             look::textFont(look::Size::Small, e.needed), c.ink);
         cell(Must, e.promises() ? text(proof::readingText(e, e.value)) : QStringLiteral("–"),
              look::numbers(look::Size::Small), c.ink);
         cell(Read, j.last != nullptr ? text(proof::readingText(e, j.last->value)) : QStringLiteral("–"),

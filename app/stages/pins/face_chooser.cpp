@@ -26,7 +26,7 @@ FaceChooser::FaceChooser(Desk& desk, QWidget* parent)
     own->setObjectName(QStringLiteral("describe-connector"));
     for (QWidget* small :
          {static_cast<QWidget*>(m_layouts), static_cast<QWidget*>(m_confirm), static_cast<QWidget*>(own)})
-        small->setFont(look::words(look::Size::Small));
+        small->setFont(look::textFont(look::Size::Small));
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(0, 0, 0, 0);
     row->addWidget(m_name);
@@ -50,7 +50,7 @@ void FaceChooser::show(const job::Connector* connector)
         return;
     m_layouts->addItem(connector->layout ? text(connector->layout->name) : tr("Face not described: choose"));
     for (const parts::Layout& l : library().layouts)
-        if (parts::checkFits(l, connector->cavities) && (!connector->layout || l.id != connector->layout->id))
+        if (parts::checkCavities(l, connector->cavities) && (!connector->layout || l.id != connector->layout->id))
             m_layouts->addItem(text(l.name), text(l.id.value));
     m_layouts->setEnabled(m_layouts->count() > 1);
 }

@@ -1,6 +1,6 @@
 #include "app/stages/pins/harness_view.h"
 
-#include "app/stages/pins/tree_drawing.h"
+#include "app/stages/pins/branch_plot.h"
 #include "app/widgets/labels.h"
 #include "app/widgets/list_table.h"
 #include "core/wires/wire_typed.h"
@@ -29,7 +29,7 @@ QString millimetres(double m)
 HarnessView::HarnessView(Desk& desk, QWidget* parent)
     : QWidget(parent),
       m_desk(desk),
-      m_drawing(new TreeDrawing),
+      m_drawing(new BranchPlot),
       m_table(new ListTable("stretches", tr("Stretches of the harness"),
                             {{tr("From"), 0, false},
                              {tr("To"), 0, false},
@@ -59,7 +59,7 @@ HarnessView::HarnessView(Desk& desk, QWidget* parent)
     auto* row = new QHBoxLayout;
     row->addWidget(m_new, 1);
     for (QPushButton* b : {m_wall, m_remove, m_propose}) {
-        b->setFont(look::words(look::Size::Small));
+        b->setFont(look::textFont(look::Size::Small));
         row->addWidget(b);
     }
     auto* column = new QVBoxLayout(this);
@@ -73,7 +73,7 @@ HarnessView::HarnessView(Desk& desk, QWidget* parent)
         if (now != before)
             m_drawing->show(*m_desk.store.job(), m_stretches, now);
     });
-    connect(m_drawing, &TreeDrawing::picked, this, &HarnessView::pick);
+    connect(m_drawing, &BranchPlot::picked, this, &HarnessView::pick);
     connect(m_new, &QLineEdit::returnPressed, this, &HarnessView::add);
     connect(m_wall, &QPushButton::clicked, this, &HarnessView::toggleWall);
     connect(m_remove, &QPushButton::clicked, this, &HarnessView::remove);
@@ -142,7 +142,7 @@ void HarnessView::refresh()
     say({}, false);
 }
 
-bool HarnessView::edit(const QString& description, const std::function<void(job::Job&)>& change)
+bool HarnessView::edit(const QString& description, const Change& change)
 {
     const auto kept = m_desk.store.edit(description, change);
     refresh();
@@ -166,7 +166,7 @@ void HarnessView::typed(QTableWidgetItem* cell)
         return;
     }
     edit(tr("Stretch measured: %1").arg(cell->text()),
-         [&](job::Job& job) { branches::setBranchLength(job, branch, *length); });
+         [&](job::Job& job) { return branches::setBranchLength(job, branch, *length); });
 }
 
 void HarnessView::add()

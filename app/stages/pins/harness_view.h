@@ -13,7 +13,7 @@ class QTableWidgetItem;
 namespace vicegrip::app {
 
 class ListTable;
-class TreeDrawing;
+class BranchPlot;
 
 /// How the harness lies: its stretches, what lies in each and what goes over it. A stretch that was measured sets the
 /// length of every wire along it.
@@ -33,12 +33,12 @@ class HarnessView : public QWidget
     void remove();
     void toggleWall();
     void propose();
-    bool edit(const QString& description, const std::function<void(job::Job&)>& change);
+    bool edit(const QString& description, const Change& change);
     void say(const QString& sentence, bool bad);
     [[nodiscard]] int current() const;
 
     Desk& m_desk;
-    TreeDrawing* m_drawing;
+    BranchPlot* m_drawing;
     ListTable* m_table;
     QLabel* m_said;
     QLineEdit* m_new;

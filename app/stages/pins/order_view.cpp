@@ -33,7 +33,7 @@ OrderView::OrderView(Desk& desk, QWidget* parent)
     for (const work::Gate& g : work::gates()) {
         auto* box = new QCheckBox(text(g.name));
         box->setObjectName(QStringLiteral("gate-") + text(g.id));
-        box->setFont(look::words(look::Size::Small));
+        box->setFont(look::textFont(look::Size::Small));
         shut->addWidget(box);
         m_gates.push_back(box);
         connect(box, &QCheckBox::clicked, this, [this, &g](bool on) {
@@ -42,11 +42,11 @@ OrderView::OrderView(Desk& desk, QWidget* parent)
     }
     shut->addStretch();
     m_said->setObjectName(QStringLiteral("order-said"));
-    m_tick->setObjectName(QStringLiteral("tick-chore"));
+    m_tick->setObjectName(QStringLiteral("tick-step"));
     m_placeOf->setWordWrap(false);
     m_place->setObjectName(QStringLiteral("plug-place"));
     m_place->setAccessibleName(tr("Where this plug is in this car"));
-    m_place->setFont(look::words(look::Size::Small));
+    m_place->setFont(look::textFont(look::Size::Small));
     m_place->setEditable(true);
     m_place->setInsertPolicy(QComboBox::NoInsert);
     for (const std::string& place : work::places())
@@ -74,46 +74,47 @@ OrderView::OrderView(Desk& desk, QWidget* parent)
 std::string OrderView::current() const
 {
     const int row = m_table->currentRow();
-    return row < 0 || row >= static_cast<int>(m_choreOf.size()) ? std::string() : m_choreOf[static_cast<size_t>(row)];
+    return row < 0 || row >= static_cast<int>(m_stepOf.size()) ? std::string() : m_stepOf[static_cast<size_t>(row)];
 }
 
 void OrderView::refresh()
 {
     const auto job = m_desk.store.job();
-    const auto chores = work::chores(*job);
-    const auto route = work::route(chores);
+    const auto steps = work::steps(*job);
+    const auto order = work::order(steps);
     for (size_t g = 0; g < m_gates.size(); ++g)
-        m_gates[g]->setChecked(std::ranges::find(job->hands.closed, work::gates()[g].id) != job->hands.closed.end());
-    m_choreOf.clear();
-    if (!route) {
-        m_said->setText(QString::fromStdString(route.error().sentence));
+        m_gates[g]->setChecked(std::ranges::find(job->workSteps.closed, work::gates()[g].id) !=
+                               job->workSteps.closed.end());
+    m_stepOf.clear();
+    if (!order) {
+        m_said->setText(QString::fromStdString(order.error().sentence));
         m_table->fill({});
         return;
     }
     std::vector<QStringList> rows;
     std::vector<int> places;
     const std::string* place = nullptr;
-    for (size_t i : route->order) {
-        const work::Chore& c = chores[i];
+    for (size_t i : order->order) {
+        const work::Step& c = steps[i];
         if (place == nullptr || *place != c.place) {
             QString name = text(c.place);
             name[0] = name[0].toUpper();
             places.push_back(static_cast<int>(rows.size()));
             rows.push_back({name});
-            m_choreOf.emplace_back();
+            m_stepOf.emplace_back();
         }
         place = &c.place;
         rows.push_back({QStringLiteral("   ") + text(c.what), text(c.tools), text(c.why)});
-        m_choreOf.push_back(c.id);
+        m_stepOf.push_back(c.id);
     }
     m_table->fill(rows, places);
     if (m_table->rowCount() > 1 && current().empty())
         m_table->setCurrentCell(m_table->currentRow() < 0 ? 1 : m_table->currentRow() + 1, 0);
-    m_tick->setEnabled(!route->order.empty());
-    QString said = tr("%1 chores to do, %2 changes of place%3.")
-                       .arg(route->order.size())
-                       .arg(route->moves)
-                       .arg(route->optimal ? tr(", proved the fewest") : tr(", the fewest found"));
+    m_tick->setEnabled(!order->order.empty());
+    QString said = tr("%1 steps to do, %2 changes of place%3.")
+                       .arg(order->order.size())
+                       .arg(order->moves)
+                       .arg(order->optimal ? tr(", proved the fewest") : tr(", the fewest found"));
     for (const std::string& cost : work::costs(*job))
         said += QLatin1Char('\n') + text(cost) + QLatin1Char('.');
     m_said->setText(said);
@@ -131,10 +132,10 @@ void OrderView::showPlace()
     if (!movable)
         return;
     m_placeOf->setText(tr("%1 is").arg(text(c->label)));
-    const auto chores = work::chores(*job);
-    const auto chore = std::ranges::find(chores, current(), &work::Chore::id);
+    const auto steps = work::steps(*job);
+    const auto step = std::ranges::find(steps, current(), &work::Step::id);
     const QSignalBlocker quiet(m_place);
-    m_place->setEditText(chore == chores.end() ? QString() : text(chore->place));
+    m_place->setEditText(step == steps.end() ? QString() : text(step->place));
 }
 
 void OrderView::setPlace()
@@ -147,13 +148,13 @@ void OrderView::setPlace()
     m_table->setFocus();
 }
 
-void OrderView::edit(const QString& description, const std::function<void(job::Job&)>& change)
+void OrderView::edit(const QString& description, const Change& change)
 {
     m_desk.store.editOrSay(description, change);
     refresh();
 }
 
-/// A plug's chore is done at the plug: it is shown instead.
+/// A plug's step is done at the plug: it is shown instead.
 void OrderView::tick()
 {
     const std::string id = current();
@@ -164,7 +165,7 @@ void OrderView::tick()
         return;
     }
     edit(m_table->item(m_table->currentRow(), 0)->text().trimmed(),
-         [&](job::Job& job) { (void)work::tick(job, id, nowText()); });
+         [&](job::Job& job) { return work::tick(job, id, nowText()); });
 }
 
 } // namespace vicegrip::app

@@ -15,7 +15,7 @@ namespace vicegrip::app {
 class KeyButton;
 class ListTable;
 
-/// The order of hands: chores by place, what is on already, and where each plug is in this car.
+/// The order of hands: steps by place, what is on already, and where each plug is in this car.
 class OrderView : public QWidget
 {
     Q_OBJECT
@@ -26,14 +26,14 @@ class OrderView : public QWidget
     void refresh();
 
   signals:
-    void plugAsked(const std::string& connector); ///< its chore is done there
+    void plugAsked(const std::string& connector); ///< its step is done there
 
   private:
     void tick();
     void setPlace();
     void showPlace();
-    void edit(const QString& description, const std::function<void(job::Job&)>& change);
-    [[nodiscard]] std::string current() const; ///< id of the chore; empty on a heading
+    void edit(const QString& description, const Change& change);
+    [[nodiscard]] std::string current() const; ///< id of the step; empty on a heading
 
     Desk& m_desk;
     KeyButton* m_tick;
@@ -41,7 +41,7 @@ class OrderView : public QWidget
     QLabel *m_said, *m_placeOf;
     QComboBox* m_place;
     std::vector<QCheckBox*> m_gates;
-    std::vector<std::string> m_choreOf; ///< id by row; empty for a heading
+    std::vector<std::string> m_stepOf; ///< id by row; empty for a heading
 };
 
 } // namespace vicegrip::app

@@ -91,7 +91,7 @@ void PinTable::show(const job::Job& job, const std::vector<Pin>& pins, const Use
                         text(pin.at.cavity),
                         pin.wires.empty()   ? stateText(pin.state)
                         : use == uses.end() ? QString()
-                                            : text(use->second.words),
+                                            : text(use->second.purpose),
                         wires.join(QStringLiteral(" + ")),
                         text(pinning::otherEnds(job, pin))});
     }

@@ -9,9 +9,9 @@
 #include "app/store/whole_file.h"
 #include "app/widgets/list_table.h"
 #include "app/widgets/view_bar.h"
+#include "core/branches/tree.h"
 #include "core/materials/cut_list.h"
 #include "core/materials/shopping_list.h"
-#include "core/branches/tree.h"
 
 #include <QDir>
 #include <QFileInfo>
@@ -45,7 +45,7 @@ PinsPage::PinsPage(Desk& desk, QWidget* parent)
       m_order(new OrderView(desk))
 {
     m_export->setObjectName(QStringLiteral("export-list"));
-    m_export->setFont(look::words(look::Size::Small));
+    m_export->setFont(look::textFont(look::Size::Small));
     m_bar->addAtEnd(m_export);
     connect(m_export, &QPushButton::clicked, this, &PinsPage::exportShown);
     connect(new QShortcut(QKeySequence(Qt::Key_E), this), &QShortcut::activated, this, &PinsPage::exportShown);

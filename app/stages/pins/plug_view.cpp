@@ -9,8 +9,8 @@
 #include "app/widgets/connector_face.h"
 #include "app/widgets/key_button.h"
 #include "app/widgets/labels.h"
-#include "core/wires/colour.h"
 #include "core/parts/conductor.h"
+#include "core/wires/colour.h"
 
 #include <QComboBox>
 #include <QHBoxLayout>
@@ -133,7 +133,7 @@ const pinning::PinUse* PlugView::useOf(const job::PointRef& at) const
 /// A reading was right there, and still is.
 bool PlugView::proved(const Pin& pin) const
 {
-    for (const analysis::CircuitView& view : m_desk.store.analysis()->circuits)
+    for (const proof::CircuitView& view : m_desk.store.analysis()->circuits)
         for (const auto& [condition, stations] : view.stations)
             for (const proof::Judged& j : stations)
                 if (j.expectation.station.key == pin.at.text() && j.state == proof::State::Done)
@@ -141,7 +141,7 @@ bool PlugView::proved(const Pin& pin) const
     return false;
 }
 
-void PlugView::edit(const QString& description, const std::function<void(job::Job&)>& change)
+void PlugView::edit(const QString& description, const Change& change)
 {
     m_desk.store.editOrSay(description, change);
 }
@@ -182,11 +182,11 @@ void PlugView::act()
     const job::PointRef at = pin->at;
     if (pin->state == PinState::Wrong)
         edit(tr("%1 taken out again").arg(text(at.text())),
-             [&](job::Job& job) { pinning::pullOut(job, at, nowText()); });
-    else if (const pinning::Step* step = pin->next(); step != nullptr) {
+             [&](job::Job& job) { return pinning::pullOut(job, at, nowText()); });
+    else if (const pinning::CavityStep* step = pin->next(); step != nullptr) {
         m_picked = at; // stays in hand until it is counted
         edit(text(at.text()) + QStringLiteral(": ") + text(step->text),
-             [&](job::Job& job) { pinning::tick(job, at, nowText()); });
+             [&](job::Job& job) { return pinning::tick(job, at, nowText()); });
     }
     refresh();
     const Pin* after = current();
@@ -203,7 +203,7 @@ void PlugView::untick()
     const Pin* pin = current();
     if (pin != nullptr && pin->ticked > 0)
         edit(tr("A step of %1 taken back").arg(text(pin->at.text())),
-             [at = pin->at](job::Job& job) { pinning::untick(job, at); });
+             [at = pin->at](job::Job& job) { return pinning::untick(job, at); });
 }
 
 void PlugView::toggleVoice()
@@ -218,7 +218,7 @@ void PlugView::toggleVoice()
 /// Cavity, count, wire, and what the hands do next, in the words of the card.
 void PlugView::speak(const PinShown& shown)
 {
-    const pinning::Step* next = shown.pin.next();
+    const pinning::CavityStep* next = shown.pin.next();
     m_voice->say(shown.pin.ticked == 0 ? QStringList{shown.cavity, shown.place, shown.spokenColours,
                                                      next == nullptr ? QString() : text(next->text)}
                                              .join(QStringLiteral(". "))
@@ -235,7 +235,7 @@ void PlugView::count(const QString& cavity)
     const job::PointRef at = pin->at;
     const std::string counted = cavity.toStdString();
     edit(tr("%1 counted again: %2").arg(text(at.text()), cavity),
-         [&](job::Job& job) { pinning::count(job, at, counted, nowText()); });
+         [&](job::Job& job) { return pinning::count(job, at, counted, nowText()); });
     m_picked = counted == at.cavity ? job::PointRef{} : at;
     m_drawing->setFocus();
     refresh();
@@ -342,8 +342,8 @@ void PlugView::refreshFace()
             if (!pin.wires.empty() && w.id == pin.wires.front())
                 cell.colours = text(w.colour);
         const pinning::PinUse* use = useOf(pin.at);
-        cell.words = text(pin.at.text()) + QStringLiteral(": ") + stateText(pin.state) +
-                     (use == nullptr ? QString() : QStringLiteral(", ") + text(use->words));
+        cell.spoken = text(pin.at.text()) + QStringLiteral(": ") + stateText(pin.state) +
+                      (use == nullptr ? QString() : QStringLiteral(", ") + text(use->purpose));
         cells.push_back(std::move(cell));
     }
     m_drawing->show(c == nullptr ? parts::plainRow({}) : job::faceOf(*c), std::move(cells), m_face, m_current);
@@ -398,7 +398,7 @@ void PlugView::refreshCard()
         shown.leadsTo = stateText(pin->state);
     else
         shown.leadsTo = tr("to %1").arg(text(pinning::otherEnds(*job, *pin))) +
-                        (use == nullptr ? QString() : QStringLiteral("\n") + text(use->words));
+                        (use == nullptr ? QString() : QStringLiteral("\n") + text(use->purpose));
     m_card->show(shown, layout, m_face);
     speak(shown);
 }

@@ -46,7 +46,7 @@ class PlugView : public QWidget
     void toggleVoice();
     void speak(const PinShown& shown);
     void count(const QString& cavity);
-    void edit(const QString& description, const std::function<void(job::Job&)>& change);
+    void edit(const QString& description, const Change& change);
 
     void followCircuit();
     void followStation();

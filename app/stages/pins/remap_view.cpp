@@ -67,7 +67,7 @@ RemapView::RemapView(Desk& desk, QWidget* parent)
                             tr("The list the old plug came with: cavity, function, colour, between tabs, semicolons or "
                                "wide gaps. Functions in its own words: coolant temp, sensor earth, 12V battery.")))
 {
-    m_stack->addWidget(buildSheet());
+    m_stack->addWidget(buildComparison());
     m_stack->addWidget(m_list);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
@@ -78,7 +78,7 @@ RemapView::RemapView(Desk& desk, QWidget* parent)
     connect(m_list, &PastePanel::left, this, [this] { m_stack->setCurrentIndex(0); });
 }
 
-QWidget* RemapView::buildSheet()
+QWidget* RemapView::buildComparison()
 {
     m_connectors = new QComboBox;
     m_connectors->setObjectName(QStringLiteral("remap-connector"));
@@ -86,7 +86,7 @@ QWidget* RemapView::buildSheet()
     m_connectors->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     m_repinned = new QCheckBox(tr("The housing stays, wires move within it"));
     m_repinned->setObjectName(QStringLiteral("remap-repinned"));
-    m_repinned->setFont(look::words(look::Size::Small));
+    m_repinned->setFont(look::textFont(look::Size::Small));
     m_verdict = label({}, look::Size::Body, true);
     m_verdict->setObjectName(QStringLiteral("remap-verdict"));
     m_empty = label(tr("Nobody has written down what the old plug held. With its list the two stand side by side by "
@@ -104,7 +104,7 @@ QWidget* RemapView::buildSheet()
     m_rows->setIconSize(QSize(22, 10));
     m_work = new ListTable("remap-work", tr("The order of hands at this plug"), {{{}, 30, true}, {tr("Do"), 0, false}});
     m_work->setWordWrap(true);
-    auto* sheet = new QWidget;
+    auto* page = new QWidget;
     auto* top = new QHBoxLayout;
     top->addWidget(m_connectors, 1);
     top->addWidget(m_repinned);
@@ -116,7 +116,7 @@ QWidget* RemapView::buildSheet()
     auto* caution = new Caution;
     caution->setText(tr("Battery negative lead off before any terminal is moved (both leads where the maker says so). "
                         "Local rules and licensed practice come first."));
-    auto* column = new QVBoxLayout(sheet);
+    auto* column = new QVBoxLayout(page);
     column->setContentsMargins(0, 0, 0, 0);
     column->addLayout(top);
     column->addWidget(m_verdict);
@@ -129,8 +129,8 @@ QWidget* RemapView::buildSheet()
     });
     connect(m_repinned, &QCheckBox::clicked, this, &RemapView::setRepinned);
     connect(m_write, &KeyButton::clicked, this, &RemapView::write);
-    connect(new QShortcut(QKeySequence(Qt::Key_L), sheet), &QShortcut::activated, this, &RemapView::write);
-    return sheet;
+    connect(new QShortcut(QKeySequence(Qt::Key_L), page), &QShortcut::activated, this, &RemapView::write);
+    return page;
 }
 
 const job::OldPlug* RemapView::old() const
@@ -140,7 +140,7 @@ const job::OldPlug* RemapView::old() const
     return it == all.end() ? nullptr : &*it;
 }
 
-void RemapView::edit(const QString& description, const std::function<void(job::Job&)>& change)
+void RemapView::edit(const QString& description, const Change& change)
 {
     const auto done = m_desk.store.edit(description, change);
     refresh();
@@ -196,7 +196,7 @@ void RemapView::showRows(const remap::Remap& remap)
         m_rows->item(row, NewColour)->setIcon(swatch(r.newColour));
         if (!r.asListed.empty())
             m_rows->item(row, Function)->setToolTip(tr("The old list says: %1").arg(text(r.asListed)));
-        m_rows->item(row, Happens)->setFont(look::words(look::Size::Small, r.fate != Fate::Stays));
+        m_rows->item(row, Happens)->setFont(look::textFont(look::Size::Small, r.fate != Fate::Stays));
         m_rows->item(row, Happens)
             ->setForeground(r.fate == Fate::Exchanged || r.otherColour ? c.failing
                             : r.fate == Fate::Stays                    ? c.inkSoft

@@ -31,13 +31,13 @@ class RemapView : public QWidget
     void refresh();
 
   private:
-    QWidget* buildSheet();
+    QWidget* buildComparison();
     void write();
     void read();
     void take();
     void setRepinned(bool on);
     void showRows(const remap::Remap& remap);
-    void edit(const QString& description, const std::function<void(job::Job&)>& change);
+    void edit(const QString& description, const Change& change);
     [[nodiscard]] const job::OldPlug* old() const;
 
     Desk& m_desk;

@@ -14,7 +14,7 @@ constexpr size_t kAhead = 2; ///< steps shown after the next one
 
 QFont fontOf(bool next)
 {
-    return next ? look::words(look::Size::Body, true) : look::words(look::Size::Small);
+    return next ? look::textFont(look::Size::Body, true) : look::textFont(look::Size::Small);
 }
 
 } // namespace
@@ -44,11 +44,11 @@ std::vector<StepList::Line> StepList::lines() const
 int StepList::heightOf(const Line& line) const
 {
     const QFontMetrics metrics(fontOf(line.next));
-    return metrics.boundingRect(0, 0, std::max(width(), 200) - kText, 1000, Qt::TextWordWrap, line.words).height() +
+    return metrics.boundingRect(0, 0, std::max(width(), 200) - kText, 1000, Qt::TextWordWrap, line.sentence).height() +
            kPad;
 }
 
-void StepList::show(const std::vector<pinning::Step>& steps, int ticked)
+void StepList::show(const std::vector<pinning::CavityStep>& steps, int ticked)
 {
     m_steps = steps;
     m_ticked = ticked;
@@ -83,7 +83,7 @@ void StepList::paintEvent(QPaintEvent*)
         drawState(p, QRectF(1, top + 1, kGlyph, kGlyph), line.state);
         p.setFont(fontOf(line.next));
         p.setPen(line.next ? c.ink : c.inkSoft);
-        p.drawText(QRect(kText, top, width() - kText, height - kPad), Qt::TextWordWrap, line.words);
+        p.drawText(QRect(kText, top, width() - kText, height - kPad), Qt::TextWordWrap, line.sentence);
         top += height;
     }
 }

@@ -17,7 +17,7 @@ class StepList : public QWidget
   public:
     explicit StepList(QWidget* parent = nullptr);
 
-    void show(const std::vector<pinning::Step>& steps, int ticked);
+    void show(const std::vector<pinning::CavityStep>& steps, int ticked);
     [[nodiscard]] QSize sizeHint() const override;
     [[nodiscard]] QSize minimumSizeHint() const override { return {200, sizeHint().height()}; }
 
@@ -28,14 +28,14 @@ class StepList : public QWidget
   private:
     struct Line
     {
-        QString words;
+        QString sentence;
         proof::State state = proof::State::Untouched;
         bool next = false;
     };
     [[nodiscard]] std::vector<Line> lines() const;
     [[nodiscard]] int heightOf(const Line& line) const;
 
-    std::vector<pinning::Step> m_steps;
+    std::vector<pinning::CavityStep> m_steps;
     int m_ticked = 0;
 };
 

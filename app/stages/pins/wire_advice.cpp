@@ -1,9 +1,9 @@
 #include "app/stages/pins/wire_advice.h"
 
 #include "app/widgets/labels.h"
+#include "core/parts/conductor.h"
 #include "core/wires/colour.h"
 #include "core/wires/joins.h"
-#include "core/parts/conductor.h"
 
 #include <QComboBox>
 #include <QGridLayout>
@@ -26,7 +26,7 @@ WireAdvice::WireAdvice(Desk& desk, QWidget* parent)
     m_school->setObjectName(QStringLiteral("wire-joint-school"));
     m_method->setObjectName(QStringLiteral("joint-method"));
     m_method->setAccessibleName(tr("How this splice is made"));
-    m_method->setFont(look::words(look::Size::Small));
+    m_method->setFont(look::textFont(look::Size::Small));
     for (const job::JointMethod m : {job::JointMethod::Crimp, job::JointMethod::Solder, job::JointMethod::Tap})
         m_method->addItem(m == job::JointMethod::Crimp    ? tr("Crimped")
                           : m == job::JointMethod::Solder ? tr("Soldered")
@@ -89,9 +89,8 @@ void WireAdvice::show(const job::Wire* wire, const wires::AreaChoice& area, cons
         const QSignalBlocker quiet(m_method);
         m_method->setCurrentIndex(m_method->findData(static_cast<int>(splice->method)));
     }
-    const wires::JointAdvice advice = splice != nullptr
-                                            ? wires::adviceOn(splice->method)
-                                            : wires::adviceOnRun(isPair(wire->from) || isPair(wire->to));
+    const wires::JointAdvice advice = splice != nullptr ? wires::adviceOn(splice->method)
+                                                        : wires::adviceOnRun(isPair(wire->from) || isPair(wire->to));
     m_joint->setText(splice != nullptr ? tr("%1: %2").arg(text(splice->id), text(advice.needs)) : text(advice.needs));
     m_school->setText(text(advice.school) +
                       (advice.caution.empty() ? QString() : QLatin1Char(' ') + text(advice.caution)));

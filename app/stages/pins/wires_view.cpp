@@ -4,13 +4,13 @@
 #include "app/widgets/labels.h"
 #include "app/widgets/list_table.h"
 #include "app/widgets/paste_panel.h"
-#include "core/wires/colour.h"
 #include "core/materials/cut_list.h"
+#include "core/parts/conductor.h"
 #include "core/pasted/pasted_wires.h"
 #include "core/pinning/pin_use.h"
+#include "core/wires/colour.h"
 #include "core/wires/joins.h"
 #include "core/wires/wire_typed.h"
-#include "core/parts/conductor.h"
 
 #include <QApplication>
 #include <QClipboard>
@@ -48,7 +48,7 @@ QString functionOf(const std::map<job::PointRef, pinning::PinUse>& uses, const j
     for (const bool single : {true, false}) // "Coolant temp, signal" says more than "Sensor ground of 7"
         for (const job::PointRef* end : {&wire.from, &wire.to})
             if (const auto it = uses.find(*end); it != uses.end() && it->second.circuit.empty() != single)
-                return text(it->second.words);
+                return text(it->second.purpose);
     return {};
 }
 
@@ -79,7 +79,7 @@ WiresView::~WiresView() = default;
 
 QWidget* WiresView::buildTable()
 {
-    auto* sheet = new QWidget;
+    auto* page = new QWidget;
     m_table = new ListTable("wires", tr("Wires"),
                             {{tr("Wire"), 46, true},
                              {tr("From"), 106, false},
@@ -101,7 +101,7 @@ QWidget* WiresView::buildTable()
     const auto button = [&](const char* name, auto what) {
         auto* b = new QPushButton;
         b->setObjectName(QLatin1String(name));
-        b->setFont(look::words(look::Size::Small));
+        b->setFont(look::textFont(look::Size::Small));
         buttons->addWidget(b);
         connect(b, &QPushButton::clicked, this, what);
         return b;
@@ -112,8 +112,8 @@ QWidget* WiresView::buildTable()
     buttons->addStretch();
     m_pasteButton = button("paste-list", &WiresView::paste);
     m_pasteButton->setText(tr("Paste a list   Ctrl+V"));
-    connect(new QShortcut(QKeySequence::Paste, sheet), &QShortcut::activated, this, &WiresView::paste);
-    auto* column = new QVBoxLayout(sheet);
+    connect(new QShortcut(QKeySequence::Paste, page), &QShortcut::activated, this, &WiresView::paste);
+    auto* column = new QVBoxLayout(page);
     column->setContentsMargins(0, 0, 0, 0);
     column->addWidget(m_said);
     column->addWidget(m_table, 1);
@@ -121,7 +121,7 @@ QWidget* WiresView::buildTable()
     column->addLayout(buttons);
     connect(m_table, &QTableWidget::itemChanged, this, &WiresView::typed);
     connect(m_table, &QTableWidget::currentCellChanged, this, [this] { showAdvice(); });
-    return sheet;
+    return page;
 }
 
 void WiresView::say(const QString& sentence, bool bad)
@@ -193,7 +193,7 @@ void WiresView::showAdvice()
                    wire == nullptr ? QString() : m_notes[wire->id]);
 }
 
-bool WiresView::edit(const QString& description, const std::function<void(job::Job&)>& change)
+bool WiresView::edit(const QString& description, const Change& change)
 {
     const auto kept = m_desk.store.edit(description, change);
     say(kept ? QString() : QString::fromStdString(kept.error().sentence), !kept);
@@ -278,7 +278,7 @@ void WiresView::readPaste()
 void WiresView::takePaste()
 {
     const auto read = pasted::pasteWires(*m_desk.store.job(), m_paste->text().toStdString());
-    if (read && edit(tr("Wires from a list"), [&](job::Job& job) { (void)pasted::drawPasted(job, *read); }))
+    if (read && edit(tr("Wires from a list"), [&](job::Job& job) { pasted::drawPasted(job, *read); }))
         leavePaste();
 }
 

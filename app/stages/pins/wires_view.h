@@ -47,7 +47,7 @@ class WiresView : public QWidget
     void takeAreas();
     void takeColours();
     void takeOutUnused();
-    bool edit(const QString& description, const std::function<void(job::Job&)>& change);
+    bool edit(const QString& description, const Change& change);
 
     Desk& m_desk;
     QStackedWidget* m_stack;

@@ -1,9 +1,9 @@
 #include "app/stages/scale/budget_view.h"
 
-#include "app/stages/scale/budget_drawing.h"
+#include "app/stages/scale/budget_plot.h"
+#include "app/views/selected.h"
 #include "app/widgets/circuit_text.h"
 #include "app/widgets/labels.h"
-#include "app/widgets/selected.h"
 #include "app/widgets/typed_field.h"
 
 #include <QHBoxLayout>
@@ -49,7 +49,7 @@ BudgetView::BudgetView(Desk& desk, QWidget* parent)
     m_how->setObjectName(QStringLiteral("budget-how"));
     auto* left = new QVBoxLayout;
     left->setSpacing(4);
-    left->addWidget(label(tr("Where the sensor feels"), look::Size::Small, false, true));
+    left->addWidget(label(tr("At the measurand"), look::Size::Small, false, true));
     left->addWidget(m_place);
     left->addSpacing(look::kGap);
     left->addWidget(label(tr("everything at its worst together"), look::Size::Small, false, true));

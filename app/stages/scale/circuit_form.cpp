@@ -1,8 +1,8 @@
 #include "app/stages/scale/circuit_form.h"
 
 #include "app/desk/part_library.h"
+#include "app/views/selected.h"
 #include "app/widgets/labels.h"
-#include "app/widgets/selected.h"
 #include "app/widgets/typed_field.h"
 #include "core/harness/edits.h"
 #include "core/harness/resistors.h"
@@ -51,7 +51,7 @@ Result<std::vector<double>> readingsTyped(const QString& typed, Dimension axis)
 } // namespace
 
 CircuitForm::CircuitForm(Desk& desk, QWidget* parent)
-    : QWidget(parent), m_desk(desk), m_sensor(new QComboBox), m_knots(new QComboBox)
+    : QWidget(parent), m_desk(desk), m_sensor(new QComboBox), m_breakpoints(new QComboBox)
 {
     auto* grid = new QGridLayout(this);
     grid->setContentsMargins(0, 0, 0, 0);
@@ -62,7 +62,7 @@ CircuitForm::CircuitForm(Desk& desk, QWidget* parent)
     m_sensor->setAccessibleName(tr("Sensor"));
     m_sensor->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     m_sensor->setMinimumContentsLength(16);
-    m_sensor->setFont(look::words(look::Size::Small));
+    m_sensor->setFont(look::textFont(look::Size::Small));
     grid->addWidget(m_sensor, 0, 0, 1, 2);
     connect(m_sensor, &QComboBox::activated, this, &CircuitForm::chooseSensor);
     addPullUp(grid);
@@ -72,7 +72,7 @@ CircuitForm::CircuitForm(Desk& desk, QWidget* parent)
 
 TypedField* CircuitForm::add(QGridLayout* grid, const QString& name, const char* objectName,
                              const std::function<Result<double>(const QString&)>& read,
-                             const std::function<QString(double)>& say, Change change)
+                             const std::function<QString(double)>& say, Set set)
 {
     const int row = grid->rowCount();
     auto* caption = label(name, look::Size::Small, false, true);
@@ -84,12 +84,12 @@ TypedField* CircuitForm::add(QGridLayout* grid, const QString& name, const char*
     field->edit()->setObjectName(QLatin1String(objectName));
     grid->addWidget(field, row, 1);
     connect(field, &TypedField::entered, this,
-            [this, field, name, read, say, change = std::move(change)](const QString& typed) {
+            [this, field, name, read, say, set = std::move(set)](const QString& typed) {
                 const job::Circuit* c = selectedCircuit(m_desk);
                 const auto value = read(typed);
                 if (c != nullptr && value)
                     edit(field, tr("%1 of %2 to %3").arg(name, text(c->name), say(*value)),
-                         [&](job::Job& job) { change(job, *value); });
+                         [&](job::Job& job) { set(job, *value); });
             });
     return field;
 }
@@ -145,7 +145,7 @@ void CircuitForm::addTable(QGridLayout* grid)
         },
         [](double n) { return QString::number(n); },
         [=](job::Job& job, double n) { scalingOf(job).points = static_cast<int>(n); });
-    addKnots(grid);
+    addBreakpoints(grid);
     // A step has the unit of the value but not its zero: 0.1 °C is a tenth of a degree.
     m_outputStep = add(
         grid, tr("Value step"), "output-step",
@@ -172,20 +172,20 @@ void CircuitForm::addTable(QGridLayout* grid)
 }
 
 /// Where the points lie: evenly, chosen, or where the ECU has them.
-void CircuitForm::addKnots(QGridLayout* grid)
+void CircuitForm::addBreakpoints(QGridLayout* grid)
 {
     const int row = grid->rowCount();
     auto* caption = label(tr("Placed"), look::Size::Small, false, true);
     caption->setWordWrap(false);
     grid->addWidget(caption, row, 0);
-    m_knots->setObjectName(QStringLiteral("knots"));
-    m_knots->setAccessibleName(tr("How the points are placed"));
-    m_knots->setFont(look::words(look::Size::Small));
-    m_knots->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-    m_knots->setMinimumContentsLength(10);
-    m_knots->addItems({tr("evenly"), tr("by the ECU"), tr("best, on the curve"), tr("best, beside it too")});
-    grid->addWidget(m_knots, row, 1);
-    connect(m_knots, &QComboBox::activated, this, &CircuitForm::chooseKnots);
+    m_breakpoints->setObjectName(QStringLiteral("breakpoints"));
+    m_breakpoints->setAccessibleName(tr("How the points are placed"));
+    m_breakpoints->setFont(look::textFont(look::Size::Small));
+    m_breakpoints->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    m_breakpoints->setMinimumContentsLength(10);
+    m_breakpoints->addItems({tr("evenly"), tr("by the ECU"), tr("best, on the curve"), tr("best, beside it too")});
+    grid->addWidget(m_breakpoints, row, 1);
+    connect(m_breakpoints, &QComboBox::activated, this, &CircuitForm::chooseBreakpoints);
 
     m_fixed = new TypedField(tr("The ECU's own points"), [this](const QString& typed) {
         return readingsTyped(typed, axisOfSelected()).map([](const std::vector<double>& readings) {
@@ -212,20 +212,21 @@ QString CircuitForm::ecuUnit() const
     return s == nullptr ? QString() : text(scaling::unitOf(*s, selectedCircuit(m_desk)->scaling));
 }
 
-void CircuitForm::chooseKnots(int index)
+void CircuitForm::chooseBreakpoints(int index)
 {
     const job::Circuit* c = selectedCircuit(m_desk);
     if (c == nullptr)
         return;
-    const auto knots = static_cast<job::Knots>(index);
-    edit(nullptr, tr("Points of %1 placed %2").arg(text(c->name), m_knots->itemText(index)), [&](job::Job& job) {
+    const auto breakpoints = static_cast<job::Breakpoints>(index);
+    edit(nullptr, tr("Points of %1 placed %2").arg(text(c->name), m_breakpoints->itemText(index)), [&](job::Job& job) {
         job::ScalingSpec& spec = job::find(job, m_desk.selection.circuit())->scaling;
-        spec.knots = knots;
+        spec.breakpoints = breakpoints;
         const double last = axisOfSelected() == Dimension::Frequency ? 10000 : 5;
-        if (knots == job::Knots::Fixed && spec.fixed.empty()) // begin with ten even ones, to be written over
+        if (breakpoints == job::Breakpoints::Fixed &&
+            spec.fixed.empty()) // begin with ten even ones, to be written over
             for (int i = 0; i <= 10; ++i)
                 spec.fixed.push_back(i * last / 10);
-        if (knots == job::Knots::Fixed)
+        if (breakpoints == job::Breakpoints::Fixed)
             spec.points = static_cast<int>(spec.fixed.size());
     });
 }
@@ -248,10 +249,10 @@ void CircuitForm::refresh()
     m_low->setText(value(c->scaling.low));
     m_high->setText(value(c->scaling.high));
     m_points->setText(QString::number(c->scaling.points));
-    m_knots->setCurrentIndex(static_cast<int>(c->scaling.knots));
-    const bool fixed = c->scaling.knots == job::Knots::Fixed, formula = c->scaling.asFormula();
+    m_breakpoints->setCurrentIndex(static_cast<int>(c->scaling.breakpoints));
+    const bool fixed = c->scaling.breakpoints == job::Breakpoints::Fixed, formula = c->scaling.asFormula();
     m_points->setEnabled(!fixed && !formula); // a formula has no points to place
-    for (QWidget* field : std::initializer_list<QWidget*>{m_knots, m_fixed, m_inputStep})
+    for (QWidget* field : std::initializer_list<QWidget*>{m_breakpoints, m_fixed, m_inputStep})
         field->setEnabled(!formula);
     m_fixed->setVisible(fixed);
     QStringList fixedAt;
@@ -291,14 +292,13 @@ void CircuitForm::chooseSensor(int index)
         if (s.id != id || c == nullptr)
             continue;
         edit(nullptr, tr("Sensor of %1 to %2").arg(text(c->name), text(s.name)), [&](job::Job& job) {
-            harness::setSensor(job, c->id, s);
-            harness::proposeFaces(job, library().layouts);
+            return harness::setSensor(job, c->id, s).map([&] { harness::proposeFaces(job, library().layouts); });
         });
         return;
     }
 }
 
-void CircuitForm::edit(TypedField* field, const QString& description, const std::function<void(job::Job&)>& change)
+void CircuitForm::edit(TypedField* field, const QString& description, const Change& change)
 {
     if (field == nullptr)
         m_desk.store.editOrSay(description, change);

@@ -24,22 +24,22 @@ class CircuitForm : public QWidget
 
   private:
     [[nodiscard]] units::Dimension axisOfSelected() const;
-    using Change = std::function<void(job::Job&, double)>;
+    using Set = std::function<void(job::Job&, double)>;
 
     TypedField* add(QGridLayout* grid, const QString& name, const char* objectName,
                     const std::function<Result<double>(const QString&)>& read,
-                    const std::function<QString(double)>& say, Change change);
+                    const std::function<QString(double)>& say, Set set);
     void addPullUp(QGridLayout* grid);
     void addTable(QGridLayout* grid);
-    void addKnots(QGridLayout* grid);
+    void addBreakpoints(QGridLayout* grid);
     [[nodiscard]] QString ecuUnit() const;
     void offerSensors();
-    void chooseKnots(int index);
+    void chooseBreakpoints(int index);
     void chooseSensor(int index);
-    void edit(TypedField* field, const QString& description, const std::function<void(job::Job&)>& change);
+    void edit(TypedField* field, const QString& description, const Change& change);
 
     Desk& m_desk;
-    QComboBox *m_sensor, *m_knots;
+    QComboBox *m_sensor, *m_breakpoints;
     TypedField *m_pullUp, *m_points, *m_fixed, *m_low, *m_high, *m_outputStep, *m_inputStep;
 };
 

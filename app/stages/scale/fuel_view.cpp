@@ -232,7 +232,7 @@ void FuelView::showSignal()
         setInk(m_now, c.inkSoft);
         m_verdict->setText(tr("Type the frequency a meter shows at the signal wire, or connect the ECU."));
         setInk(m_verdict, c.inkSoft);
-    } else if (const auto signal = fuel::judge(*hz, live ? pulses->low_s : m_typedPulse_s.value_or(0)); signal) {
+    } else if (const auto signal = fuel::readSignal(*hz, live ? pulses->low_s : m_typedPulse_s.value_or(0)); signal) {
         m_now->setText(signal->usable ? percent(signal->content) : QStringLiteral("✗"));
         setInk(m_now, signal->usable ? c.ink : c.failing);
         m_verdict->setText(text(signal->verdict));

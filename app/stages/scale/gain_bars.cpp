@@ -47,7 +47,7 @@ void GainBars::clear()
 
 QSize GainBars::sizeHint() const
 {
-    const int line = QFontMetrics(look::words(look::Size::Small)).height();
+    const int line = QFontMetrics(look::textFont(look::Size::Small)).height();
     return {120, static_cast<int>(m_bars.size()) * (line + kBar + kBelow)};
 }
 
@@ -55,11 +55,11 @@ void GainBars::paintEvent(QPaintEvent*)
 {
     QPainter painter(this);
     const auto& c = look::colours();
-    const int line = QFontMetrics(look::words(look::Size::Small)).height();
+    const int line = QFontMetrics(look::textFont(look::Size::Small)).height();
     int y = 0;
     for (const Bar& b : m_bars) {
         painter.setPen(b.strong ? c.ink : c.inkSoft);
-        painter.setFont(look::words(look::Size::Small));
+        painter.setFont(look::textFont(look::Size::Small));
         painter.drawText(QRect(0, y, width(), line), Qt::AlignLeft | Qt::AlignVCenter, b.name);
         painter.setFont(look::numbers(look::Size::Small));
         painter.drawText(QRect(0, y, width(), line), Qt::AlignRight | Qt::AlignVCenter, b.number);

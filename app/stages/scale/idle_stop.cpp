@@ -1,7 +1,7 @@
 #include "app/stages/scale/idle_stop.h"
 
 #include "app/desk/when.h"
-#include "app/widgets/selected.h"
+#include "app/views/selected.h"
 #include "core/throttle/limits.h"
 
 #include <algorithm>
@@ -38,7 +38,7 @@ void IdleStop::hear(std::optional<double> volts)
 void IdleStop::press()
 {
     const job::Circuit* c = selectedCircuit(m_desk);
-    if (c != nullptr && c->stops && !c->stops->screwMoved.empty())
+    if (c != nullptr && c->limits && !c->limits->screwMoved.empty())
         zeroHere();
     else
         screwMoved();
@@ -48,17 +48,17 @@ void IdleStop::zeroHere()
 {
     const job::Circuit* c = selectedCircuit(m_desk);
     const auto at = rest();
-    if (c == nullptr || !c->stops || !at)
+    if (c == nullptr || !c->limits || !at)
         return;
-    const auto stops = throttle::zeroed(*c->stops, *at, nowText());
+    const auto stops = throttle::zeroed(*c->limits, *at, nowText());
     if (!stops) {
         emit said(app::text(stops.error().sentence), true);
         return;
     }
-    const QString what = tr("zeroed at %1 after the stop screw, limit %2").arg(volts(*at), volts(stops->shut_v));
+    const QString what = tr("zeroed at %1 after the stop screw, limit %2").arg(volts(*at), volts(stops->closed_v));
     const auto kept = m_desk.store.edit(tr("Zero of %1").arg(app::text(c->name)), [&](job::Job& job) {
         job::Circuit& changed = *job::find(job, c->id);
-        changed.stops = *stops;
+        changed.limits = *stops;
         job::note(job, stops->when, c->id.value, c->name + ": " + what.toStdString());
     });
     emit said(kept
@@ -71,27 +71,27 @@ void IdleStop::zeroHere()
 std::optional<double> IdleStop::rest() const
 {
     const job::Circuit* c = selectedCircuit(m_desk);
-    if (c == nullptr || !c->stops || m_lately.size() < kRestSamples)
+    if (c == nullptr || !c->limits || m_lately.size() < kRestSamples)
         return std::nullopt;
     const auto [least, most] = std::ranges::minmax(m_lately);
-    const double still = std::max(8 * c->stops->noise_v, kStill_v);
+    const double still = std::max(8 * c->limits->noise_v, kStill_v);
     if (most - least > still)
         return std::nullopt;
     return std::accumulate(m_lately.begin(), m_lately.end(), 0.0) / static_cast<double>(m_lately.size());
 }
 
-/// While the screw is being turned: how far the shut throttle stands from what was taught, and what to do.
+/// While the screw is being turned: how far the shut throttle stands from the calibration, and what to do.
 void IdleStop::tell()
 {
     const job::Circuit* c = selectedCircuit(m_desk);
-    const bool turning = c != nullptr && c->stops && !c->stops->screwMoved.empty();
+    const bool turning = c != nullptr && c->limits && !c->limits->screwMoved.empty();
     const QString name = turning ? tr("Zero here") : tr("Screw turned");
     if (text() != name) {
         setText(name);
         updateGeometry();
     }
     const auto at = rest();
-    setEnabled(c != nullptr && c->stops && (!turning || at));
+    setEnabled(c != nullptr && c->limits && (!turning || at));
     if (!turning)
         return;
     if (!at) {
@@ -100,9 +100,9 @@ void IdleStop::tell()
                   false);
         return;
     }
-    const double moved = *at - c->stops->shutRest_v, travel = c->stops->openRest_v - c->stops->shutRest_v;
+    const double moved = *at - c->limits->closedRest_v, travel = c->limits->openRest_v - c->limits->closedRest_v;
     emit said(
-        tr("It rests at %1, %2 %3 of the travel from what was taught. Shut and still: zero it here.")
+        tr("It rests at %1, %2 %3 of the travel from the calibration. Shut and still: zero it here.")
             .arg(volts(*at), app::text(units::formatNumber(100 * std::abs(moved / travel), 1)), QStringLiteral("%")),
         false);
 }
@@ -110,12 +110,12 @@ void IdleStop::tell()
 void IdleStop::screwMoved()
 {
     const job::Circuit* c = selectedCircuit(m_desk);
-    if (c == nullptr || !c->stops)
+    if (c == nullptr || !c->limits)
         return;
     const auto kept = m_desk.store.edit(tr("Stop screw of %1 turned").arg(app::text(c->name)), [&](job::Job& job) {
         job::Circuit& changed = *job::find(job, c->id);
-        changed.stops->screwMoved = nowText();
-        job::note(job, changed.stops->screwMoved, c->id.value, c->name + ": stop screw turned");
+        changed.limits->screwMoved = nowText();
+        job::note(job, changed.limits->screwMoved, c->id.value, c->name + ": stop screw turned");
     });
     if (!kept)
         emit said(app::text(kept.error().sentence), true);

@@ -1,9 +1,9 @@
 #include "app/stages/scale/old_table.h"
 
+#include "app/views/selected.h"
 #include "app/widgets/circuit_text.h"
 #include "app/widgets/off_plot.h"
 #include "app/widgets/paste_panel.h"
-#include "app/widgets/selected.h"
 #include "core/scaling/exchange.h"
 
 #include <QVBoxLayout>
@@ -81,10 +81,8 @@ void OldTable::read()
             .arg(signedText(difference.worst.value), text(scaling::readingText(difference.worst.reading, axis)))
             .arg(difference.counts, 0, 'f', 0)
             .arg(hertz ? tr("steps of the counter") : tr("counts")),
-        circuit->stops || view->table->formula ? QString() : tr("Take its places"));
-    const auto shown = [&](double si) {
-        return units::toUnit(si, sensor.measures, sensor.unit) - units::toUnit(0, sensor.measures, sensor.unit);
-    };
+        circuit->limits || view->table->formula ? QString() : tr("Take its places"));
+    const auto shown = [&](double si) { return units::differenceToUnit(si, sensor.measures, sensor.unit); };
     std::vector<OffPlot::Place> curve;
     for (const auto& p : difference.places)
         curve.push_back({p.reading, shown(p.value), 0});
@@ -101,7 +99,7 @@ void OldTable::take()
         return;
     const auto done = m_desk.store.edit(tr("The ECU's points of %1").arg(text(c->name)), [&](job::Job& job) {
         job::ScalingSpec& spec = job::find(job, m_desk.selection.circuit())->scaling;
-        spec.knots = job::Knots::Fixed;
+        spec.breakpoints = job::Breakpoints::Fixed;
         spec.fixed = m_readings;
         spec.points = static_cast<int>(m_readings.size());
     });

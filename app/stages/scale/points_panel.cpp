@@ -2,9 +2,9 @@
 
 #include "app/look/look.h"
 #include "app/stages/scale/gain_bars.h"
+#include "app/views/selected.h"
 #include "app/widgets/circuit_text.h"
 #include "app/widgets/labels.h"
-#include "app/widgets/selected.h"
 #include "core/scaling/exchange.h"
 
 #include <QAbstractItemView>
@@ -80,7 +80,7 @@ void PointsPanel::build()
     column->setContentsMargins(0, 0, 0, 0);
     m_takes->setObjectName(QStringLiteral("table-form"));
     m_takes->setAccessibleName(tr("What the ECU takes: points, or a formula"));
-    m_takes->setFont(look::words(look::Size::Small));
+    m_takes->setFont(look::textFont(look::Size::Small));
     column->addWidget(m_takes);
     addWritten(column);
     m_table->setObjectName(QStringLiteral("points-table"));
@@ -93,7 +93,7 @@ void PointsPanel::build()
     m_table->verticalHeader()->setDefaultSectionSize(kRowHeight);
     m_table->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
     m_table->horizontalHeader()->setHighlightSections(false);
-    m_table->horizontalHeader()->setFont(look::words(look::Size::Small));
+    m_table->horizontalHeader()->setFont(look::textFont(look::Size::Small));
     m_table->horizontalHeader()->setDefaultAlignment(Qt::AlignRight | Qt::AlignVCenter);
     column->addWidget(m_table, 1);
     column->addWidget(m_gain);
@@ -114,7 +114,7 @@ void PointsPanel::addWritten(QVBoxLayout* column)
     auto* both = new QHBoxLayout;
     both->setSpacing(4);
     for (const auto& [box, letters] : {std::pair(m_unit, 3), {m_order, 5}}) {
-        box->setFont(look::words(look::Size::Small));
+        box->setFont(look::textFont(look::Size::Small));
         box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
         box->setMinimumContentsLength(letters);
         both->addWidget(box, letters);
@@ -160,7 +160,7 @@ void PointsPanel::clear(const QString& sentence, bool bad)
         box->setEnabled(false);
 }
 
-void PointsPanel::show(const job::Job& job, const analysis::CircuitView& view, const job::Circuit& circuit,
+void PointsPanel::show(const job::Job& job, const proof::CircuitView& view, const job::Circuit& circuit,
                        const parts::Sensor& sensor)
 {
     showTaken(circuit.scaling, sensor);
@@ -169,8 +169,8 @@ void PointsPanel::show(const job::Job& job, const analysis::CircuitView& view, c
         m_takes->setEnabled(circuit.scaling.asFormula()); // another form may do
         return;
     }
-    m_takes->setEnabled(!circuit.stops); // taught limits are two points
-    if (circuit.stops && circuit.scaling.asFormula())
+    m_takes->setEnabled(!circuit.limits); // calibrated limits are two points
+    if (circuit.limits && circuit.scaling.asFormula())
         m_takes->setCurrentIndex(0);
     m_unit->setEnabled(true);
     m_unit->clear();
@@ -238,14 +238,14 @@ void PointsPanel::sayWorst(const scaling::Table& table, const parts::Sensor& sen
     if (table.formula) {
         m_gain->clear();
         m_worst->setText(tr("%1\nWorst error %2. %3")
-                             .arg(text(scaling::wordsOf(*table.formula)), errorText(sensor, table.worstError),
+                             .arg(text(scaling::formulaText(*table.formula)), errorText(sensor, table.worstError),
                                   text(scaling::needsOf(*table.formula)))
                              .trimmed());
         return;
     }
-    m_gain->show(table, sensor, spec.knots != job::Knots::Even);
+    m_gain->show(table, sensor, spec.breakpoints != job::Breakpoints::Even);
     const QString placed = table.leastThereIs ? tr("\nProved: no placing on the curve is better by more than 2 %.")
-                           : spec.knots == job::Knots::Best || spec.knots == job::Knots::Free
+                           : spec.breakpoints == job::Breakpoints::Best || spec.breakpoints == job::Breakpoints::Free
                                ? tr("\nThe best found, not proved.")
                                : QString();
     m_worst->setText(tr("Worst at %1 (%2)")

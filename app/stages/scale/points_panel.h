@@ -22,7 +22,7 @@ class PointsPanel : public QWidget
   public:
     explicit PointsPanel(Desk& desk, QWidget* parent = nullptr);
 
-    void show(const job::Job& job, const analysis::CircuitView& view, const job::Circuit& circuit,
+    void show(const job::Job& job, const proof::CircuitView& view, const job::Circuit& circuit,
               const parts::Sensor& sensor);
     void clear(const QString& sentence, bool bad = false);
 

@@ -1,10 +1,10 @@
 #include "app/stages/scale/probe_view.h"
 
+#include "app/views/selected.h"
 #include "app/widgets/caution.h"
 #include "app/widgets/circuit_text.h"
 #include "app/widgets/labels.h"
 #include "app/widgets/list_table.h"
-#include "app/widgets/selected.h"
 #include "app/widgets/typed_field.h"
 #include "app/widgets/value_row.h"
 #include "core/scaling/budget.h"
@@ -162,7 +162,7 @@ void ProbeView::judge()
     const auto hookup = shown ? thermocouple::hookupOf(*shown, place, m_tolerance_k) : std::nullopt;
     m_verdict->setText(
         !shown   ? tr("Hold the tip in a bath of known temperature, and read what the ECU shows.")
-        : hookup ? text(thermocouple::hookupWords(*hookup))
+        : hookup ? text(thermocouple::hookupSentence(*hookup))
                  : tr("%1 fits none of these alone, within ± %2: warm the tip well above the "
                       "conditioner, or look at the conditioner's own line.")
                        .arg(degrees(*shown), text(units::formatNumber(m_tolerance_k, 1)) + QStringLiteral(" K")));

@@ -1,13 +1,13 @@
 #include "app/stages/scale/readings_view.h"
 
 #include "app/desk/when.h"
+#include "app/views/selected.h"
 #include "app/widgets/circuit_text.h"
 #include "app/widgets/key_button.h"
 #include "app/widgets/labels.h"
 #include "app/widgets/list_table.h"
 #include "app/widgets/off_plot.h"
 #include "app/widgets/paste_panel.h"
-#include "app/widgets/selected.h"
 #include "app/widgets/typed_field.h"
 #include "core/harness/edits.h"
 #include "core/scaling/pairs.h"
@@ -147,7 +147,7 @@ void ReadingsView::layOut()
         connect(new QShortcut(key, this), &QShortcut::activated, button, &QAbstractButton::click);
     }
     for (QPushButton* small : {m_aside, m_remove, m_pasting, m_curve})
-        small->setFont(look::words(look::Size::Small));
+        small->setFont(look::textFont(look::Size::Small));
     row->addStretch();
     below->addStretch();
     auto* readings = new QWidget;
@@ -204,7 +204,7 @@ double ReadingsView::within() const
 {
     const parts::Sensor* s = selectedSensor(m_desk);
     const auto typed = s == nullptr ? fail(ErrorCode::Range, {}) : differenceTyped(m_within->text(), text(s->unit));
-    return typed ? units::fromUnit(*typed, s->measures, s->unit) - units::fromUnit(0, s->measures, s->unit) : 0;
+    return typed ? units::differenceFromUnit(*typed, s->measures, s->unit) : 0;
 }
 
 void ReadingsView::change(const QString& what, const std::function<void(std::vector<job::Captured>&, size_t)>& change)
@@ -236,7 +236,7 @@ void ReadingsView::refresh()
     }
     if (another)
         showNothing({});
-    m_judge.ask([analysis, id = m_shown] { return judge(analysis, id); });
+    m_compared.ask([analysis, id = m_shown] { return judge(analysis, id); });
     refreshLive();
 }
 
@@ -246,17 +246,17 @@ ReadingsView::Verdict ReadingsView::judge(const AnalysisPtr& analysis, const job
     const job::Circuit& circuit = *job::find(job, id);
     const parts::Sensor& sensor = *job::sensorOf(job, circuit);
     const scaling::Table& table = *analysis::find(*analysis, id)->table;
-    const auto words = scaling::judgeCaptured(job, circuit, table);
+    const auto compared = scaling::compareCaptured(job, circuit, table);
     Verdict out{analysis,
                 id,
-                words,
-                words.and_then([&](const auto& v) { return scaling::asMeasured(circuit, sensor, v); }),
+                compared,
+                compared.and_then([&](const auto& v) { return scaling::asMeasured(circuit, sensor, v); }),
                 scaling::budgetOver(job, circuit, table, kAllowedPlaces),
                 {}};
     const auto car = electrics::build(job, {.surroundings = job.surroundings});
     const auto transfer = car ? scaling::Transfer::of(job, *car, circuit) : std::nullopt;
-    if (words && transfer)
-        out.curve = scaling::fitAlong(*words, *transfer, sensor, circuit.scaling);
+    if (compared && transfer)
+        out.curve = scaling::fitAlong(*compared, *transfer, sensor, circuit.scaling);
     return out;
 }
 
@@ -272,28 +272,28 @@ void ReadingsView::showVerdict(const Verdict& verdict)
 {
     if (verdict.analysis != m_desk.store.analysis() || verdict.circuit != m_desk.selection.circuit())
         return; // another is on its way
-    if (!verdict.words) {
-        showNothing(text(verdict.words.error().sentence));
+    if (!verdict.compared) {
+        showNothing(text(verdict.compared.error().sentence));
         return;
     }
     const job::Job& job = *verdict.analysis->job;
     const job::Circuit& c = *job::find(job, verdict.circuit);
     const parts::Sensor& s = *job::sensorOf(job, c);
-    const scaling::CapturedVerdict& words = *verdict.words;
+    const scaling::CapturedVerdict& compared = *verdict.compared;
     const auto& measured = verdict.measured;
-    fillTable(c, s, words);
+    fillTable(c, s, compared);
     showPlot(c, s, verdict);
-    const bool already = measured && measured->id == s.id && words.agrees;
+    const bool already = measured && measured->id == s.id && compared.agrees;
     m_measured = measured && !already ? std::optional(*measured) : std::nullopt;
     m_curve->setEnabled(m_measured.has_value());
     m_curve->setToolTip(measured ? tr("Tables, promises and budgets then follow it in place of the sheet.")
                                  : text(measured.error().sentence));
-    m_verdict->setText(text(words.words));
-    setInk(m_verdict, !words.enough   ? look::colours().inkSoft
-                      : words.suspect ? look::colours().stale
-                      : words.agrees  ? look::colours().done
-                                      : look::colours().failing);
-    m_fit->setText(fitText(s, words));
+    m_verdict->setText(text(compared.sentence));
+    setInk(m_verdict, !compared.enough   ? look::colours().inkSoft
+                      : compared.suspect ? look::colours().stale
+                      : compared.agrees  ? look::colours().done
+                                         : look::colours().failing);
+    m_fit->setText(fitText(s, compared));
 }
 
 /// What is off, with what is allowed, and the curve through the readings with its band of two standard deviations.
@@ -307,7 +307,7 @@ void ReadingsView::showPlot(const job::Circuit& circuit, const parts::Sensor& se
     for (const scaling::FitPlace& p : verdict.curve)
         curve.push_back({shown(p.value + p.off), -off(p.off), off(2 * p.sigma)});
     std::vector<OffPlot::Point> points;
-    const auto& pairs = verdict.words->pairs;
+    const auto& pairs = verdict.compared->pairs;
     for (size_t i = 0; i < circuit.captured.size(); ++i)
         points.push_back({shown(circuit.captured[i].value), off(pairs[i].off),
                           circuit.captured[i].setAside ? OffPlot::Mark::Aside
@@ -335,7 +335,7 @@ void ReadingsView::readPasted()
     std::vector<PastePanel::Line> lines;
     qsizetype good = 0;
     for (const scaling::PairLine& l : scaling::readPairs(m_paste->text().toStdString(), *s, {})) {
-        lines.push_back({l.line, text(l.words), l.pair.has_value()});
+        lines.push_back({l.line, text(l.sentence), l.pair.has_value()});
         good += l.pair ? 1 : 0;
     }
     m_paste->show(lines, tr("%1 readings understood, %2 left out.").arg(good).arg(qsizetype(lines.size()) - good),
@@ -370,7 +370,7 @@ void ReadingsView::makeCurve()
     const job::CircuitId id = selectedCircuit(m_desk)->id;
     const parts::Sensor measured = *m_measured;
     m_desk.store.editOrSay(tr("%1 as measured").arg(text(selectedCircuit(m_desk)->name)),
-                           [&](job::Job& job) { harness::setSensor(job, id, measured); });
+                           [&](job::Job& job) { return harness::setSensor(job, id, measured); });
 }
 
 void ReadingsView::fillTable(const job::Circuit& circuit, const parts::Sensor& sensor,
@@ -410,8 +410,8 @@ QString ReadingsView::fitText(const parts::Sensor& sensor, const scaling::Captur
             .arg(terms(verdict.thermistor->curve), text(units::formatNumber(verdict.thermistor->worst_k, 2)));
     if (verdict.sender)
         return tr("A smooth curve through all of them, which never turns back, from %1 to %2.")
-            .arg(text(units::format(verdict.sender->knots().front().y, sensor.measures, sensor.unit, 1)),
-                 text(units::format(verdict.sender->knots().back().y, sensor.measures, sensor.unit, 1)));
+            .arg(text(units::format(verdict.sender->breakpoints().front().y, sensor.measures, sensor.unit, 1)),
+                 text(units::format(verdict.sender->breakpoints().back().y, sensor.measures, sensor.unit, 1)));
     if (verdict.line) {
         const auto shown = [&](double si) { return units::toUnit(si, sensor.measures, sensor.unit); };
         const double slope = shown(verdict.line->slope) - shown(0);

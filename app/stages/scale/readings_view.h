@@ -46,7 +46,7 @@ class ReadingsView : public QWidget
     {
         AnalysisPtr analysis;
         job::CircuitId circuit;
-        Result<scaling::CapturedVerdict> words;
+        Result<scaling::CapturedVerdict> compared;
         Result<parts::Sensor> measured;
         std::vector<scaling::Budget> allowed;
         std::vector<scaling::FitPlace> curve;
@@ -70,7 +70,7 @@ class ReadingsView : public QWidget
     QLabel *m_verdict, *m_fit;
     job::CircuitId m_shown;
     std::optional<parts::Sensor> m_measured; ///< what the readings make of the sensor
-    Worked<Verdict> m_judge{[this](const Verdict& verdict) { showVerdict(verdict); }};
+    Worked<Verdict> m_compared{[this](const Verdict& verdict) { showVerdict(verdict); }};
 };
 
 } // namespace vicegrip::app

@@ -9,7 +9,7 @@
 #include "app/stages/scale/stroke_view.h"
 #include "app/stages/scale/switch_view.h"
 #include "app/stages/scale/table_view.h"
-#include "app/widgets/selected.h"
+#include "app/views/selected.h"
 #include "app/widgets/signpost.h"
 #include "app/widgets/view_bar.h"
 
@@ -25,7 +25,7 @@ ScalePage::ScalePage(Desk& desk, QWidget* parent)
       m_bar(new ViewBar({{"scale-table", tr("Table")},
                          {"scale-readings", tr("Readings")},
                          {"scale-budget", tr("Error budget")},
-                         {"scale-strokes", tr("Throttle stops")},
+                         {"scale-strokes", tr("Throttle limits")},
                          {"scale-fuel", tr("Flex fuel")},
                          {"scale-switch", tr("Switch")},
                          {"scale-speed", tr("Road speed")},
@@ -49,7 +49,7 @@ ScalePage::ScalePage(Desk& desk, QWidget* parent)
     connect(m_bar, &ViewBar::changed, this, &ScalePage::show);
     connect(m_nothing, &Signpost::taken, this, [this] { emit goTo(analysis::Stage::Trigger); });
     setFocusProxy(m_stack);
-    fitStack();
+    sizeStack();
 }
 
 template <class V> V* ScalePage::add()
@@ -66,13 +66,13 @@ template <class V> V* ScalePage::add()
 void ScalePage::show(int view)
 {
     m_stack->setCurrentIndex(view);
-    fitStack();
+    sizeStack();
     m_views[static_cast<size_t>(view)].refresh();
     refreshLive();
 }
 
 /// The page needs the room of the view that is shown, not of the largest.
-void ScalePage::fitStack()
+void ScalePage::sizeStack()
 {
     for (int i = 0; i < m_stack->count(); ++i) {
         const auto policy = i == m_stack->currentIndex() ? QSizePolicy::Preferred : QSizePolicy::Ignored;
@@ -122,7 +122,7 @@ void ScalePage::showNothing()
     else
         m_nothing->show(tr("No circuit is selected"), tr("Choose one on the left; Alt+Down takes the first."), {});
     m_stack->setCurrentWidget(m_nothing);
-    fitStack();
+    sizeStack();
 }
 
 void ScalePage::refresh()
@@ -135,7 +135,7 @@ void ScalePage::refresh()
     }
     if (m_stack->currentIndex() != m_bar->chosen()) {
         m_stack->setCurrentIndex(m_bar->chosen());
-        fitStack();
+        sizeStack();
     }
     m_views[static_cast<size_t>(m_bar->chosen())].refresh();
 }

@@ -36,7 +36,7 @@ class ScalePage : public StagePage
     };
     template <class V> V* add();
     void show(int view);
-    void fitStack();
+    void sizeStack();
     [[nodiscard]] std::vector<bool> offered() const;
     void showNothing();
 

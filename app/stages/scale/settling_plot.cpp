@@ -55,7 +55,7 @@ void SettlingPlot::paintEvent(QPaintEvent*)
     painter.setRenderHint(QPainter::Antialiasing);
     const auto& c = look::colours();
     const QRectF f = QRectF(rect()).adjusted(kLeft, kTop, -kRight, -kBelow);
-    painter.setFont(look::words(look::Size::Small));
+    painter.setFont(look::textFont(look::Size::Small));
     if (!m_settling) {
         painter.setPen(c.inkSoft);
         painter.drawText(rect(), Qt::AlignCenter | Qt::TextWordWrap, m_why);

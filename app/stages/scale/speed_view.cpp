@@ -1,10 +1,10 @@
 #include "app/stages/scale/speed_view.h"
 
+#include "app/views/selected.h"
 #include "app/widgets/caution.h"
 #include "app/widgets/circuit_text.h"
 #include "app/widgets/key_button.h"
 #include "app/widgets/labels.h"
-#include "app/widgets/selected.h"
 #include "app/widgets/typed_field.h"
 #include "app/widgets/value_row.h"
 #include "core/harness/edits.h"
@@ -179,8 +179,8 @@ void SpeedView::refresh()
                               : tr("Say the tyre, the pulses in a turn, and where they are counted."));
     setInk(m_verdict, look::colours().inkSoft);
     if (m_plan && m_run) {
-        const auto verdict = road_speed::judgeRun(place, run);
-        m_verdict->setText(text(verdict ? verdict->words : verdict.error().sentence));
+        const auto verdict = road_speed::compareRun(place, run);
+        m_verdict->setText(text(verdict ? verdict->sentence : verdict.error().sentence));
         setInk(m_verdict, verdict && verdict->agrees ? look::colours().done : look::colours().failing);
         if (!verdict)
             m_run.reset();
@@ -210,7 +210,7 @@ void SpeedView::take(double pulsesPerMetre, const QString& from)
     output.high_hz = pulsesPerMetre * sensor.high;
     sensor.id = parts::PartId{id.value + "-as-counted"};
     m_desk.store.editOrSay(tr("%1: line by %2").arg(text(c->name), from),
-                           [&](job::Job& job) { harness::setSensor(job, id, sensor); });
+                           [&](job::Job& job) { return harness::setSensor(job, id, sensor); });
 }
 
 void SpeedView::toggleCount()

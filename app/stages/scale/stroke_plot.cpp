@@ -56,7 +56,7 @@ void StrokePlot::show(const throttle::Recording& r, const throttle::Report* repo
     for (size_t i = 0; i < r.second.size(); ++i)
         m_second->addData(r.time_s[i] - first, r.second[i]);
     if (report != nullptr) {
-        for (const auto* stop : {&report->shut, &report->open})
+        for (const auto* stop : {&report->closed, &report->open})
             for (const throttle::Rest& rest : *stop) {
                 m_rests->addData(r.time_s[rest.from] - first, rest.volts);
                 m_rests->addData(r.time_s[rest.to - 1] - first, rest.volts);
@@ -64,7 +64,7 @@ void StrokePlot::show(const throttle::Recording& r, const throttle::Report* repo
             }
         for (const throttle::DeadSpot& spot : report->deadSpots)
             m_spots->addData(spot.time_s - first, spot.volts);
-        const double limits[2] = {report->limits.shut_v, report->limits.open_v};
+        const double limits[2] = {report->limits.closed_v, report->limits.open_v};
         for (int i = 0; i < 2; ++i) {
             m_limits[i]->setPen(QPen(c.accent, 1.2, Qt::DashLine));
             m_limits[i]->addData(0, limits[i]);

@@ -3,11 +3,11 @@
 #include "app/desk/when.h"
 #include "app/stages/scale/idle_stop.h"
 #include "app/stages/scale/stroke_plot.h"
+#include "app/views/selected.h"
 #include "app/widgets/caution.h"
 #include "app/widgets/circuit_text.h"
 #include "app/widgets/key_button.h"
 #include "app/widgets/labels.h"
-#include "app/widgets/selected.h"
 #include "core/throttle/limits.h"
 
 #include <QFileDialog>
@@ -43,14 +43,14 @@ StrokeView::StrokeView(Desk& desk, QWidget* parent)
       m_verdict(label({}, look::Size::Title, true)),
       m_facts(label({}, look::Size::Body)),
       m_troubles(label({}, look::Size::Body, true)),
-      m_taught(label({}, look::Size::Small, false, true)),
+      m_calibrated(label({}, look::Size::Small, false, true)),
       m_said(label({}, look::Size::Small))
 {
     for (const auto& [widget, name] : {std::pair(m_now, "stroke-now"),
                                        {m_verdict, "stroke-verdict"},
                                        {m_facts, "stroke-facts"},
                                        {m_troubles, "stroke-troubles"},
-                                       {m_taught, "stroke-taught"},
+                                       {m_calibrated, "stroke-calibrated"},
                                        {m_said, "stroke-said"}})
         widget->setObjectName(QLatin1String(name));
     m_facts->setFont(look::numbers(look::Size::Small));
@@ -62,7 +62,7 @@ StrokeView::StrokeView(Desk& desk, QWidget* parent)
     left->addWidget(m_facts);
     left->addWidget(m_troubles);
     left->addStretch();
-    left->addWidget(m_taught);
+    left->addWidget(m_calibrated);
     auto* leftBox = new QWidget;
     leftBox->setLayout(left);
     leftBox->setFixedWidth(kLeftWidth);
@@ -172,7 +172,7 @@ Result<throttle::Report> StrokeView::judged(const job::Job& job, const job::Circ
     constexpr size_t kFewest = 20;
     if (input == nullptr || strokes.volts.size() < kFewest)
         return fail(ErrorCode::Range, tr("Too little was recorded: stroke it from stop to stop.").toStdString());
-    return throttle::judge(strokes, electrics::countVolts(job, *input));
+    return throttle::reportOn(strokes, electrics::countVolts(job, *input));
 }
 
 void StrokeView::take(Result<throttle::Report> report)
@@ -224,21 +224,21 @@ void StrokeView::teach()
     const auto& r = *m_report;
     const auto facts = job::facts(*m_desk.store.job());
     const auto paths = electrics::Wiring(*m_desk.store.job()).paths(*c);
-    const job::Stops stops = throttle::taught({.shut_v = r.limits.shut_v,
-                                            .open_v = r.limits.open_v,
-                                            .shutRest_v = r.shut_v,
-                                            .openRest_v = r.open_v,
-                                            .noise_v = r.noise_v,
-                                            .strokes = r.strokes,
-                                            .when = nowText(),
-                                            .screwMoved = {},
-                                            .restsOn = {},
-                                            .extra = nlohmann::json::object()},
-                                           facts, *c, paths);
-    const QString what = tr("limits taught, %1 shut and %2 open").arg(volts(stops.shut_v), volts(stops.open_v));
+    const job::ThrottleLimits stops = throttle::calibrated({.closed_v = r.limits.closed_v,
+                                                            .open_v = r.limits.open_v,
+                                                            .closedRest_v = r.closed_v,
+                                                            .openRest_v = r.open_v,
+                                                            .noise_v = r.noise_v,
+                                                            .strokes = r.strokes,
+                                                            .when = nowText(),
+                                                            .screwMoved = {},
+                                                            .restsOn = {},
+                                                            .extra = nlohmann::json::object()},
+                                                           facts, *c, paths);
+    const QString what = tr("limits calibrated, %1 closed and %2 open").arg(volts(stops.closed_v), volts(stops.open_v));
     const auto kept = m_desk.store.edit(tr("Limits of %1").arg(text(c->name)), [&](job::Job& job) {
         job::Circuit& changed = *job::find(job, c->id);
-        changed.stops = stops;
+        changed.limits = stops;
         job::note(job, stops.when, c->id.value, c->name + ": " + what.toStdString());
     });
     say(kept ? tr("Taken. The table of this input runs from stop to stop now: send it to the ECU.")
@@ -283,8 +283,8 @@ void StrokeView::showReport()
     const bool shouldFall =
         view != nullptr && view->curve.size() > 1 && view->curve.front().reading > view->curve.back().reading;
     if (r.falls != shouldFall)
-        troubles
-            << tr("Reversed: it reads %1 shut and %2 open. %3").arg(volts(r.shut_v), volts(r.open_v), exchangeText());
+        troubles << tr("Reversed: it reads %1 closed and %2 open. %3")
+                        .arg(volts(r.closed_v), volts(r.open_v), exchangeText());
     for (const throttle::DeadSpot& d : r.deadSpots)
         troubles << (d.strokes > 1 ? tr("Dead spot at %1, %2 deep, in %3 of %4 strokes: the track is worn there.")
                                    : tr("Lost once at %1, %2 deep, in %3 of %4 strokes: wiggle the plug and wire."))
@@ -292,9 +292,9 @@ void StrokeView::showReport()
                         .arg(d.strokes)
                         .arg(r.strokes);
     const double travel = std::abs(r.travel_v());
-    if (r.shutSpread_v > 0.01 * travel)
+    if (r.closedSpread_v > 0.01 * travel)
         troubles << tr("Shut, it rests anywhere within %1: plate, cable or spring does not quite shut it.")
-                        .arg(millivolts(r.shutSpread_v));
+                        .arg(millivolts(r.closedSpread_v));
     if (r.pair && r.pair->worst_v > 0.03 * travel)
         troubles << tr("The tracks disagree by up to %1.").arg(millivolts(r.pair->worst_v));
     m_verdict->setText(troubles.isEmpty() ? tr("Good: %1 strokes agree").arg(r.strokes)
@@ -303,9 +303,9 @@ void StrokeView::showReport()
     m_troubles->setText(troubles.join(QStringLiteral("\n")));
     setInk(m_troubles, look::colours().failing);
     QString facts =
-        tr("shut  %1 ± %2\nopen  %3 ± %4\nnoise %5\nlimits %6 to %7")
-            .arg(volts(r.shut_v), millivolts(r.shutSpread_v / 2), volts(r.open_v), millivolts(r.openSpread_v / 2),
-                 text(units::format(r.noise_v, units::Dimension::Voltage, "mV", 1)), volts(r.limits.shut_v),
+        tr("closed %1 ± %2\nopen   %3 ± %4\nnoise %5\nlimits %6 to %7")
+            .arg(volts(r.closed_v), millivolts(r.closedSpread_v / 2), volts(r.open_v), millivolts(r.openSpread_v / 2),
+                 text(units::format(r.noise_v, units::Dimension::Voltage, "mV", 1)), volts(r.limits.closed_v),
                  volts(r.limits.open_v));
     if (r.pair)
         facts += tr("\ntrack 2 %1 V/V, within %2")
@@ -335,17 +335,18 @@ void StrokeView::showTaught()
 {
     const job::Circuit* c = selectedCircuit(m_desk);
     m_screw->tell();
-    if (c == nullptr || !c->stops) {
-        m_taught->setText(tr("No limits have been taught yet: until then a shut throttle may read as a third open."));
+    if (c == nullptr || !c->limits) {
+        m_calibrated->setText(
+            tr("No limits have been calibrated yet: until then a shut throttle may read as a third open."));
         return;
     }
-    const auto stale = throttle::staleStops(job::facts(*m_desk.store.job()), *c->stops);
-    QString said = tr("Taught: %1 shut, %2 open, %3.")
-                       .arg(volts(c->stops->shut_v), volts(c->stops->open_v), text(c->stops->when.substr(0, 10)));
+    const auto stale = throttle::staleLimits(job::facts(*m_desk.store.job()), *c->limits);
+    QString said = tr("Calibrated: %1 closed, %2 open, %3.")
+                       .arg(volts(c->limits->closed_v), volts(c->limits->open_v), text(c->limits->when.substr(0, 10)));
     if (stale)
         said += tr(" Stale: %1.").arg(text(*stale));
-    m_taught->setText(said);
-    setInk(m_taught, stale ? look::colours().stale : look::colours().inkSoft);
+    m_calibrated->setText(said);
+    setInk(m_calibrated, stale ? look::colours().stale : look::colours().inkSoft);
 }
 
 void StrokeView::refreshLive()
@@ -358,8 +359,8 @@ void StrokeView::refreshLive()
     if (!sample) {
         m_now->setText(QStringLiteral("–"));
         setInk(m_now, look::colours().inkSoft);
-    } else if (c != nullptr && c->stops) {
-        const double share = (sample->volts - c->stops->shut_v) / (c->stops->open_v - c->stops->shut_v);
+    } else if (c != nullptr && c->limits) {
+        const double share = (sample->volts - c->limits->closed_v) / (c->limits->open_v - c->limits->closed_v);
         m_now->setText(QStringLiteral("%1 %").arg(std::clamp(share, 0.0, 1.0) * 100, 0, 'f', 1));
         setInk(m_now, share <= kShutReads ? look::colours().done : look::colours().ink);
     } else {

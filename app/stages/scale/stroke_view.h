@@ -17,7 +17,7 @@ class IdleStop;
 class KeyButton;
 class StrokePlot;
 
-/// A throttle or pedal stroked by hand: recorded from the ECU or a file, its rests found, the limits taught.
+/// A throttle or pedal stroked by hand: recorded from the ECU or a file, its rests found, the limits calibrated.
 class StrokeView : public QWidget
 {
     Q_OBJECT
@@ -61,7 +61,7 @@ class StrokeView : public QWidget
     throttle::Recording m_strokes;
     std::optional<throttle::Report> m_report;
     StrokePlot* m_plot;
-    QLabel *m_now, *m_verdict, *m_facts, *m_troubles, *m_taught, *m_said;
+    QLabel *m_now, *m_verdict, *m_facts, *m_troubles, *m_calibrated, *m_said;
     KeyButton *m_record, *m_open, *m_teach;
     IdleStop* m_screw;
 };

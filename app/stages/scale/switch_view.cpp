@@ -1,8 +1,8 @@
 #include "app/stages/scale/switch_view.h"
 
+#include "app/views/selected.h"
 #include "app/widgets/circuit_text.h"
 #include "app/widgets/labels.h"
-#include "app/widgets/selected.h"
 
 #include <QGridLayout>
 #include <QPainter>
@@ -42,7 +42,7 @@ void LevelScale::show(const std::optional<switches::SwitchLevels>& levels, doubl
 {
     m_levels = levels;
     m_full = full_v;
-    setAccessibleDescription(levels ? text(levels->words) : QString());
+    setAccessibleDescription(levels ? text(levels->sentence) : QString());
     update();
 }
 
@@ -77,7 +77,7 @@ void LevelScale::paintEvent(QPaintEvent*)
                        QStringLiteral("%1 %2").arg(name, volts(v)));
         }
     }
-    p.setFont(look::words(look::Size::Body, true));
+    p.setFont(look::textFont(look::Size::Body, true));
     for (const auto& [v, within, name] :
          {std::tuple(l.open_v, l.openWithin_v, tr("open")), {l.closed_v, l.closedWithin_v, tr("closed")}}) {
         const double middle = std::clamp(y(v), bar.top() + 2, bar.bottom() - 2);
@@ -144,7 +144,7 @@ void SwitchView::refresh()
         m_levels = *levels;
     const parts::EcuInput* input = c == nullptr ? nullptr : job::findInput(*job, c->input);
     m_scale->show(m_levels, input == nullptr ? 5 : electrics::fullScaleVolts(*job, *input));
-    m_words->setText(text(levels ? levels->words : levels.error().sentence));
+    m_words->setText(text(levels ? levels->sentence : levels.error().sentence));
     const bool apart = m_levels && m_levels->apart;
     setInk(m_words, apart ? look::colours().ink : look::colours().failing);
     m_low->setText(apart ? volts(m_levels->low_v) : QStringLiteral("–"));

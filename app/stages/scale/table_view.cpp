@@ -8,10 +8,10 @@
 #include "app/stages/scale/verifier.h"
 #include "app/stages/scale/verify_round.h"
 #include "app/store/whole_file.h"
+#include "app/views/selected.h"
 #include "app/widgets/circuit_text.h"
 #include "app/widgets/key_button.h"
 #include "app/widgets/labels.h"
-#include "app/widgets/selected.h"
 #include "app/widgets/state_glyph.h"
 #include "app/widgets/transfer_plot.h"
 #include "app/widgets/typed_field.h"
@@ -60,7 +60,7 @@ TableView::TableView(Desk& desk, QWidget* parent)
     leftColumn->setContentsMargins(0, 0, 0, 0);
     leftColumn->addWidget(m_form);
     leftColumn->addStretch(1);
-    buildHands(leftColumn);
+    buildStimulus(leftColumn);
     upper->addWidget(left);
     upper->addWidget(m_plot, 1);
     upper->addWidget(m_points);
@@ -85,12 +85,12 @@ TableView::TableView(Desk& desk, QWidget* parent)
 }
 
 /// Hands on the simulated car, and what goes in and out as text.
-void TableView::buildHands(QVBoxLayout* column)
+void TableView::buildStimulus(QVBoxLayout* column)
 {
-    m_felt = valueField(m_desk, tr("On the bench the sensor feels"), "felt");
-    m_felt->edit()->setPlaceholderText(tr("bench: let it feel"));
-    column->addWidget(m_felt);
-    connect(m_felt, &TypedField::entered, this, &TableView::feel);
+    m_stimulus = valueField(m_desk, tr("Stimulus on the bench"), "stimulus");
+    m_stimulus->edit()->setPlaceholderText(tr("bench: stimulus"));
+    column->addWidget(m_stimulus);
+    connect(m_stimulus, &TypedField::entered, this, &TableView::apply);
     m_compare = new QPushButton(tr("Compare   O"));
     m_compare->setObjectName(QStringLiteral("compare"));
     m_compare->setAccessibleName(tr("Compare with the table the ECU holds now"));
@@ -99,7 +99,7 @@ void TableView::buildHands(QVBoxLayout* column)
     m_export->setAccessibleName(tr("Export what the ECU takes, as CSV and JSON"));
     auto* row = new QHBoxLayout;
     for (QPushButton* b : {m_compare, m_export}) {
-        b->setFont(look::words(look::Size::Small));
+        b->setFont(look::textFont(look::Size::Small));
         row->addWidget(b);
     }
     row->addStretch();
@@ -107,7 +107,7 @@ void TableView::buildHands(QVBoxLayout* column)
     m_verifyAll = new QPushButton(allText());
     m_verifyAll->setObjectName(QStringLiteral("verify-all"));
     m_verifyAll->setAccessibleName(tr("Send every table and compare each at ten places on the bench"));
-    m_verifyAll->setFont(look::words(look::Size::Small));
+    m_verifyAll->setFont(look::textFont(look::Size::Small));
     connect(m_verifyAll, &QAbstractButton::clicked, this, [this] {
         letGo();
         m_round->toggle();
@@ -197,7 +197,7 @@ const proof::Expectation* TableView::expected(StationKind kind) const
     const auto* view = m_analysis ? analysis::find(*m_analysis, m_desk.selection.circuit()) : nullptr;
     if (view == nullptr)
         return nullptr;
-    for (const proof::Judged& j : analysis::stations(*view, job::Condition::KeyOn))
+    for (const proof::Judged& j : proof::stations(*view, job::Condition::KeyOn))
         if (j.expectation.station.kind == kind)
             return &j.expectation;
     return nullptr;
@@ -249,7 +249,7 @@ void TableView::refreshLive()
                                                               : QStringLiteral("–"));
     m_expected->setToolTip(value != nullptr && value->promises() ? text(proof::boundsText(*value)) : QString());
     const bool bench = m_desk.live.bench().isReady();
-    m_felt->setVisible(bench);
+    m_stimulus->setVisible(bench);
     m_verify->setEnabled(!m_round->isRunning() && (m_verifier->isRunning() || m_verifier->obstacle().isEmpty()));
     m_verifyAll->setEnabled(m_round->isRunning() || (bench && m_desk.live.ecuLive() && !m_verifier->isRunning()));
     m_mixUp->hide();
@@ -326,7 +326,7 @@ Result<void> TableView::exportTable(const QString& path) const
 }
 
 /// Hands on the simulated car.
-void TableView::feel(const QString& typed)
+void TableView::apply(const QString& typed)
 {
     const parts::Sensor* s = selectedSensor(m_desk);
     if (s == nullptr)
@@ -339,7 +339,7 @@ void TableView::feel(const QString& typed)
         return;
     const auto budget = scaling::budgetAt(*m_desk.store.job(), *c, *view->table, *value);
     if (!budget) {
-        m_felt->refuse(text(budget.error().sentence));
+        m_stimulus->refuse(text(budget.error().sentence));
         return;
     }
     const double step = scaling::outputStep(*s, c->scaling);
@@ -349,7 +349,7 @@ void TableView::feel(const QString& typed)
     m_held->low = *value - budget->worst - step;
     m_held->high = *value + budget->worst + step;
     m_heldCircuit = c->id;
-    m_desk.live.bench().setFelt(text(c->id.value), *value, [this](const QString& error) {
+    m_desk.live.bench().setMeasurand(text(c->id.value), *value, [this](const QString& error) {
         if (!error.isEmpty())
             say(error, true);
     });
@@ -357,16 +357,16 @@ void TableView::feel(const QString& typed)
     refreshLive();
 }
 
-/// The sensor feels what it feels at rest again.
+/// The stimulus goes back to rest.
 void TableView::letGo()
 {
     if (!m_held)
         return;
     m_held.reset();
-    m_felt->setText({});
+    m_stimulus->setText({});
     const auto job = m_desk.store.job();
     if (const job::Circuit* c = job::find(*job, m_heldCircuit))
-        m_desk.live.bench().setFelt(text(c->id.value), electrics::atRest(*c, job->surroundings).value);
+        m_desk.live.bench().setMeasurand(text(c->id.value), electrics::atRest(*c, job->surroundings).value);
 }
 
 void TableView::showVerified()

@@ -35,13 +35,13 @@ class TableView : public QWidget
     [[nodiscard]] Result<void> exportTable(const QString& path) const;
 
   private:
-    void buildHands(QVBoxLayout* column);
+    void buildStimulus(QVBoxLayout* column);
     void buildVerify(QVBoxLayout* column);
     [[nodiscard]] QString allText() const;
     void send();
     void record();
     void exportBeside();
-    void feel(const QString& typed);
+    void apply(const QString& typed);
     void letGo();
     void showOld(bool shown);
     void showVerified();
@@ -57,7 +57,7 @@ class TableView : public QWidget
     PointsPanel* m_points;
     QStackedWidget* m_stack; ///< the table, or an old one pasted beside it
     OldTable* m_old;
-    TypedField* m_felt; ///< hands on the bench
+    TypedField* m_stimulus; ///< hands on the bench
     Verifier* m_verifier;
     VerifyRound* m_round;
     std::optional<proof::Expectation> m_held; ///< what must come back while hands hold the sensor

@@ -55,12 +55,12 @@ void Verifier::toggle()
     m_values.clear();
     for (int i = 0; i < kPlaces; ++i)
         m_values.push_back(std::lerp(c.scaling.low, c.scaling.high, (i + 0.5) / kPlaces));
-    feelNext();
+    applyNext();
 }
 
-void Verifier::feelNext()
+void Verifier::applyNext()
 {
-    m_desk.live.bench().setFelt(text(m_circuit.value), m_values[m_places.size()]);
+    m_desk.live.bench().setMeasurand(text(m_circuit.value), m_values[m_places.size()]);
     m_looks = 0;
     m_timer.start();
 }
@@ -77,9 +77,9 @@ void Verifier::compare()
         return;
     }
     const parts::Sensor& sensor = *job::sensorOf(job, c);
-    const double felt = m_values[m_places.size()];
-    const auto budget = scaling::budgetAt(job, c, *view->table, felt);
-    const Place place{felt, units::fromUnit(*sample->value, sensor.measures, view->table->unit),
+    const double applied = m_values[m_places.size()];
+    const auto budget = scaling::budgetAt(job, c, *view->table, applied);
+    const Place place{applied, units::fromUnit(*sample->value, sensor.measures, view->table->unit),
                       (budget ? budget->worst : 0) + scaling::outputStep(sensor, c.scaling), reading.value_or(0)};
     if (!place.right() && ++m_looks < kMostLooks) {
         m_timer.start();
@@ -88,26 +88,27 @@ void Verifier::compare()
     m_places.push_back(place);
     emit progressed();
     if (m_places.size() < m_values.size()) {
-        feelNext();
+        applyNext();
         return;
     }
     const auto worst = std::ranges::max_element(
-        m_places, {}, [](const Place& p) { return std::abs(p.returned - p.felt) / p.allowed; });
+        m_places, {}, [](const Place& p) { return std::abs(p.returned - p.applied) / p.allowed; });
     const auto right = std::ranges::count_if(m_places, &Place::right);
     end(tr("%1 of %2 within the error stated; farthest %3 off of %4 at %5.")
             .arg(right)
             .arg(kPlaces)
-            .arg(errorText(sensor, std::abs(worst->returned - worst->felt)).mid(2), errorText(sensor, worst->allowed),
-                 text(units::format(worst->felt, sensor.measures, sensor.unit, 1))),
+            .arg(errorText(sensor, std::abs(worst->returned - worst->applied)).mid(2),
+                 errorText(sensor, worst->allowed),
+                 text(units::format(worst->applied, sensor.measures, sensor.unit, 1))),
         right == kPlaces);
 }
 
-/// The sensor goes back to what it feels at rest.
+/// The sensor goes back to its rest.
 void Verifier::end(const QString& verdict, bool good)
 {
     m_timer.stop();
     const job::Circuit& c = *job::find(*m_analysis->job, m_circuit);
-    m_desk.live.bench().setFelt(text(m_circuit.value), electrics::atRest(c, m_analysis->job->surroundings).value);
+    m_desk.live.bench().setMeasurand(text(m_circuit.value), electrics::atRest(c, m_analysis->job->surroundings).value);
     emit finished(verdict, good);
 }
 

@@ -9,7 +9,7 @@
 
 namespace vicegrip::app {
 
-/// Walks a sensor over its range on the bench and compares what the ECU returns with what the sensor feels.
+/// Walks a sensor over its range on the bench and compares what the ECU returns with the measurand.
 class Verifier : public QObject
 {
     Q_OBJECT
@@ -19,10 +19,10 @@ class Verifier : public QObject
 
     struct Place
     {
-        double felt = 0, returned = 0; ///< SI
+        double applied = 0, returned = 0; ///< SI
         double allowed = 0; ///< the error budget there, and a step of the value
         double reading = 0;
-        [[nodiscard]] bool right() const { return std::abs(returned - felt) <= allowed; }
+        [[nodiscard]] bool right() const { return std::abs(returned - applied) <= allowed; }
     };
 
     /// Why it cannot be done now; empty when it can.
@@ -37,7 +37,7 @@ class Verifier : public QObject
     void finished(const QString& verdict, bool good);
 
   private:
-    void feelNext();
+    void applyNext();
     void compare();
     void end(const QString& verdict, bool good);
 

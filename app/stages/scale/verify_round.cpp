@@ -31,7 +31,7 @@ void VerifyRound::toggle()
         return;
     }
     m_left.clear();
-    for (const analysis::CircuitView& v : m_desk.store.analysis()->circuits)
+    for (const proof::CircuitView& v : m_desk.store.analysis()->circuits)
         if (v.table)
             m_left.push_back(v.id);
     std::ranges::reverse(m_left);

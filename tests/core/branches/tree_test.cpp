@@ -1,6 +1,7 @@
-#include "core/materials/cut_list.h"
 #include "core/branches/tree.h"
 #include "core/job/check.h"
+#include "core/materials/cut_list.h"
+#include "core/materials/shopping_list.h"
 #include "core/parts/conductor.h"
 #include "tests/support/petrel.h"
 
@@ -72,11 +73,11 @@ TEST(HarnessTree, AMeasuredStretchMovesEveryWireAlongIt)
 {
     job::Job job = test::petrel();
     const double clt = wire(job, "w5").length_m, iat = wire(job, "w7").length_m;
-    setBranchLength(job, branch(job, "Y2", "Y3"), 0.8); // it was 0.3
+    EXPECT_TRUE(setBranchLength(job, branch(job, "Y2", "Y3"), 0.8)); // it was 0.3
     EXPECT_NEAR(wire(job, "w5").length_m, clt + 0.5 + 0.01, 1e-9) << "it was a centimetre short of its way";
     EXPECT_DOUBLE_EQ(wire(job, "w7").length_m, iat) << "the intake sensor lies before it";
     wire(job, "w5").length_m += 0.2; // a loop that somebody wants
-    setBranchLength(job, branch(job, "Y2", "Y3"), 0.3);
+    EXPECT_TRUE(setBranchLength(job, branch(job, "Y2", "Y3"), 0.3));
     EXPECT_NEAR(wire(job, "w5").length_m, 1.61 + 0.2, 1e-9) << "what it had beyond its way stays";
 }
 
@@ -160,18 +161,18 @@ TEST(HarnessTree, TheProposalIsTheShortestThatJoinsEverything)
         for (size_t i = 0; i < n; ++i)
             job.joints.push_back({"S" + std::to_string(i), {}, job::JointKind::Splice, {}});
         int number = 0;
-        const auto harness::draw = [&](size_t a, size_t b) {
+        const auto draw = [&](size_t a, size_t b) {
             const double m = std::uniform_real_distribution(0.1, 3.0)(random);
             job.wires.push_back(
                 {{"w" + std::to_string(++number)}, {job.joints[a].id, {}}, {job.joints[b].id, {}}, m, 0.5e-6, "BU"});
             between[a][b] = between[b][a] = std::min(between[a][b], m);
         };
         for (size_t i = 1; i < n; ++i)
-            harness::draw(i, static_cast<size_t>(random()) % i);
+            draw(i, static_cast<size_t>(random()) % i);
         for (size_t extra = 0; extra < n; ++extra) {
             const size_t a = random() % n, b = random() % n;
             if (a != b)
-                harness::draw(a, b);
+                draw(a, b);
         }
         job.branches = proposeBranches(job);
         const double sum = std::accumulate(job.branches.begin(), job.branches.end(), 0.0,

@@ -45,7 +45,7 @@ void applied(job::Job& job, const job::Brief& facts)
     const auto drawn = job.brief ? job.brief->drawn : std::vector<std::string>{};
     job.brief = facts;
     job.brief->drawn = drawn;
-    apply(job, test::library());
+    EXPECT_TRUE(apply(job, test::library()));
 }
 
 TEST(Needs, SpeedDensityNeedsPressureAndTemperatureWithReasons)
@@ -136,7 +136,7 @@ TEST(Brief, WhatTheUserTookOutDoesNotComeBack)
 {
     job::Job job = test::jobOn("large-free");
     applied(job, turbo());
-    decline(job, job::CircuitId{"oil-pressure"});
+    EXPECT_TRUE(decline(job, job::CircuitId{"oil-pressure"}));
     EXPECT_EQ(job::find(job, job::CircuitId{"oil-pressure"}), nullptr);
     job::Brief again = *job.brief;
     again.altitude_m = 500;
@@ -174,8 +174,8 @@ TEST(Brief, SurvivesItsFile)
     b.prices.hour = 72.5;
     b.extra["later"] = 1;
     applied(job, b);
-    decline(job, job::CircuitId{"cam"});
-    harness::seat(job, job::CircuitId{"map"}, parts::InputId{"MAP"});
+    EXPECT_TRUE(decline(job, job::CircuitId{"cam"}));
+    EXPECT_TRUE(harness::seat(job, job::CircuitId{"map"}, parts::InputId{"MAP"}));
     const auto back = job::read(job::write(job));
     ASSERT_TRUE(back) << back.error().text();
     EXPECT_EQ(job::write(*back), job::write(job)) << "to the digits of the file";

@@ -19,7 +19,7 @@ job::Job boosted(double target_pa, double altitude_m = 0)
     b.target_pa = target_pa;
     job.brief = b;
     setAltitude(job, altitude_m);
-    apply(job, test::library());
+    EXPECT_TRUE(apply(job, test::library()));
     return job;
 }
 

@@ -1,5 +1,5 @@
-#include "core/pinning/pinning.h"
 #include "core/parts/conductor.h"
+#include "core/pinning/pinning.h"
 #include "tests/support/library.h"
 #include "tests/support/petrel.h"
 
@@ -64,10 +64,10 @@ TEST(PinFindings, TwoWiresInAnOpenCavityMustFitOneCrimp)
 TEST(PinFindings, AWrongCountStopsTheJob)
 {
     job::Job job = test::petrel();
-    pinning::pullOut(job, {"A", "7"}, "t");
+    EXPECT_TRUE(pinning::pullOut(job, {"A", "7"}, "t"));
     for (int i = 0; i < 20; ++i)
-        pinning::tick(job, {"A", "7"}, "t");
-    pinning::count(job, {"A", "7"}, "20", "t");
+        EXPECT_TRUE(pinning::tick(job, {"A", "7"}, "t"));
+    EXPECT_TRUE(pinning::count(job, {"A", "7"}, "20", "t"));
     const auto found = of(job, "pin-wrong");
     ASSERT_EQ(found.size(), 1U);
     EXPECT_EQ(found[0].severity, Severity::Stop);
@@ -80,10 +80,10 @@ TEST(PinFindings, AWrongCountIsSaidOfAPlugNobodyHasDescribedToo)
     job::Job job = test::petrel();
     for (job::Connector& c : job.connectors)
         c.layout.reset();
-    pinning::pullOut(job, {"MAP", "2"}, "t");
+    EXPECT_TRUE(pinning::pullOut(job, {"MAP", "2"}, "t"));
     for (int i = 0; i < 20; ++i)
-        pinning::tick(job, {"MAP", "2"}, "t");
-    pinning::count(job, {"MAP", "2"}, "3", "t");
+        EXPECT_TRUE(pinning::tick(job, {"MAP", "2"}, "t"));
+    EXPECT_TRUE(pinning::count(job, {"MAP", "2"}, "3", "t"));
     EXPECT_EQ(of(job, "pin-wrong").size(), 1U);
     EXPECT_TRUE(of(job, "terminal-wire").empty()) << "no terminal is known to judge by";
 }

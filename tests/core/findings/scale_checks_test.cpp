@@ -90,7 +90,7 @@ TEST(ScaleRules, ASupplyThatIsLowSaysWhatItDoes)
     const auto measured = [&](double volts) {
         job::Job copy = job;
         const auto a = test::analysed(copy);
-        for (const proof::Judged& j : analysis::stations(*analysis::find(a, {"map"}), job::Condition::KeyOn))
+        for (const proof::Judged& j : proof::stations(*analysis::find(a, {"map"}), job::Condition::KeyOn))
             if (j.expectation.station.point == pin)
                 copy.proofs.push_back(proof::record(a.facts, {"map"}, job::Condition::KeyOn, j.expectation, volts,
                                                     job::ReadingSource::Typed, "2026-01-02T03:04:05Z"));
@@ -112,20 +112,20 @@ TEST(ScaleRules, ARightValueAndAPlainFaultAreNoMixUp)
     EXPECT_TRUE(after("clt", 40).empty());
 }
 
-TEST(ScaleRules, StopsAreAskedForAndGoStale)
+TEST(ScaleRules, LimitsAreAskedForAndGoStale)
 {
     job::Job job = test::petrel();
-    ASSERT_EQ(test::of(job, "stops-not-taught").size(), 1U);
+    ASSERT_EQ(test::of(job, "limits-not-calibrated").size(), 1U);
     job::Circuit& tps = *job::find(job, job::CircuitId{"tps"});
-    job::Stops stops;
-    stops.shut_v = 0.4;
+    job::ThrottleLimits stops;
+    stops.closed_v = 0.4;
     stops.open_v = 4.5;
-    tps.stops = throttle::taught(stops, job::facts(job), tps, electrics::Wiring(job).paths(tps));
-    EXPECT_TRUE(test::of(job, "stops-not-taught").empty());
-    EXPECT_TRUE(test::of(job, "stops-stale").empty());
+    tps.limits = throttle::calibrated(stops, job::facts(job), tps, electrics::Wiring(job).paths(tps));
+    EXPECT_TRUE(test::of(job, "limits-not-calibrated").empty());
+    EXPECT_TRUE(test::of(job, "limits-stale").empty());
     for (job::Wire& w : job.wires) // longer or thinner wires move what the input reads
         w.length_m += 0.1;
-    const auto stale = test::of(job, "stops-stale");
+    const auto stale = test::of(job, "limits-stale");
     ASSERT_EQ(stale.size(), 1U);
     EXPECT_THAT(stale[0].what, HasSubstr("wire"));
 }
@@ -157,25 +157,25 @@ TEST(ScaleRules, ReadingsThatTheSheetDoesNotExplainAreAFinding)
 // Worked by hand: shut at 0.42 V with 8 mV of margin; the screw lifts it by 30 mV, so the limit goes with it.
 TEST(Stops, AfterTheScrewTheShutLimitMovesWithIt)
 {
-    job::Stops stops;
-    stops.shutRest_v = 0.42;
-    stops.shut_v = 0.428;
+    job::ThrottleLimits stops;
+    stops.closedRest_v = 0.42;
+    stops.closed_v = 0.428;
     stops.openRest_v = 4.48;
     stops.open_v = 4.47;
     stops.screwMoved = "2026-01-02T03:04:05Z";
     const auto again = throttle::zeroed(stops, 0.45, "2026-01-02T03:05:05Z");
     ASSERT_TRUE(again) << again.error().text();
-    EXPECT_NEAR(again->shut_v, 0.458, 1e-12);
-    EXPECT_NEAR(again->shutRest_v, 0.45, 1e-12);
+    EXPECT_NEAR(again->closed_v, 0.458, 1e-12);
+    EXPECT_NEAR(again->closedRest_v, 0.45, 1e-12);
     EXPECT_EQ(again->open_v, 4.47);
     EXPECT_TRUE(again->screwMoved.empty());
-    EXPECT_FALSE(throttle::staleStops({}, *again));
+    EXPECT_FALSE(throttle::staleLimits({}, *again));
     EXPECT_THAT(throttle::zeroed(stops, 2.0, "").error().sentence, HasSubstr("is it shut?"));
     EXPECT_FALSE(throttle::zeroed(stops, std::nan(""), ""));
-    job::Stops falling = stops; // one that reads less when open
-    std::swap(falling.shutRest_v, falling.openRest_v);
-    falling.shut_v = 4.47;
-    EXPECT_NEAR(throttle::zeroed(falling, 4.45, "")->shut_v, 4.44, 1e-12);
+    job::ThrottleLimits falling = stops; // one that reads less when open
+    std::swap(falling.closedRest_v, falling.openRest_v);
+    falling.closed_v = 4.47;
+    EXPECT_NEAR(throttle::zeroed(falling, 4.45, "")->closed_v, 4.44, 1e-12);
 }
 
 TEST(ScaleRules, WhatTheInputCannotReadIsSaidOnce)

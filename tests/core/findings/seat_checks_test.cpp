@@ -1,4 +1,5 @@
 #include "core/brief/needs.h"
+#include "core/harness/resistors.h"
 #include "tests/support/library.h"
 #include "tests/support/petrel.h"
 
@@ -19,7 +20,7 @@ using test::of;
 job::Job seated(const char* function, const char* part, const char* input)
 {
     job::Job job = test::jobOn("large-free");
-    harness::seat(job, test::add(job, function, part), InputId{input});
+    EXPECT_TRUE(harness::seat(job, test::add(job, function, part), InputId{input}));
     return job;
 }
 
@@ -54,7 +55,7 @@ TEST(SeatFindings, TwelveVoltsOnAFiveVoltInput)
     job::Job weak = seated("brake", "switch-battery", "AN1");
     job::findInput(weak, InputId{"AN1"})->withstands_v = 6;
     EXPECT_THAT(of(weak, "over-volts")[0].why, HasSubstr("damaged"));
-    harness::addDivider(weak, CircuitId{"brake"}, 22e3, 10e3, 0.01);
+    EXPECT_TRUE(harness::addDivider(weak, CircuitId{"brake"}, 22e3, 10e3, 0.01));
     EXPECT_TRUE(of(weak, "over-volts").empty()) << "the divider takes it down to 4.5 V";
 }
 
@@ -64,7 +65,7 @@ TEST(SeatFindings, PullUpsMissingAndDoubled)
     EXPECT_TRUE(of(job, "pull-up-missing").empty()) << "it is switched on with the seat";
     job::findInput(job, InputId{"DG3"})->pull_up_ohm.reset();
     EXPECT_THAT(of(job, "pull-up-missing")[0].what, HasSubstr("open collector"));
-    harness::addPullUp(job, CircuitId{"flex"}, 2200, 0.05);
+    EXPECT_TRUE(harness::addPullUp(job, CircuitId{"flex"}, 2200, 0.05));
     EXPECT_TRUE(of(job, "pull-up-missing").empty());
     EXPECT_TRUE(of(job, "pull-up-doubled").empty());
     job::findInput(job, InputId{"DG3"})->pull_up_ohm = 2200;

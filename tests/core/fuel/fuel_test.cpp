@@ -17,8 +17,8 @@ TEST(Flex, SpeaksAsTheTradeHasIt)
     EXPECT_NEAR(contentAt(60), 0.10, 1e-12);
     EXPECT_NEAR(temperatureAt(1e-3), 233.15, 1e-9);
     EXPECT_NEAR(temperatureAt(5e-3), 398.15, 1e-9);
-    EXPECT_TRUE(judge(58.5, 2.5e-3)->usable);
-    EXPECT_FALSE(judge(175, 2.5e-3)->usable);
+    EXPECT_TRUE(readSignal(58.5, 2.5e-3)->usable);
+    EXPECT_FALSE(readSignal(175, 2.5e-3)->usable);
     for (double share = 0; share <= 1; share += 0.125)
         EXPECT_NEAR(contentAt(frequencyAt(share)), share, 1e-12);
     for (double kelvin = 240; kelvin < 400; kelvin += 20)
@@ -32,15 +32,15 @@ TEST(Flex, SaysWhatASignalIsWorth)
                                           {160, 2e-3, "some water"},
                                           {185, 2e-3, "contaminated"},
                                           {80, 7e-3, "outside 1 to 5 ms"}}) {
-        const auto signal = judge(hz, pulse);
+        const auto signal = readSignal(hz, pulse);
         ASSERT_TRUE(signal);
         EXPECT_FALSE(signal->usable) << hz;
         EXPECT_THAT(signal->verdict, HasSubstr(said));
     }
-    EXPECT_THAT(judge(93, 2.5e-3)->verdict, HasSubstr("43.0 % ethanol, fuel at 21.9 °C"));
-    EXPECT_EQ(judge(49, 0)->content, 0) << "a hair below its end is its end";
-    EXPECT_FALSE(judge(-1, 0));
-    EXPECT_FALSE(judge(std::nan(""), 0));
+    EXPECT_THAT(readSignal(93, 2.5e-3)->verdict, HasSubstr("43.0 % ethanol, fuel at 21.9 °C"));
+    EXPECT_EQ(readSignal(49, 0)->content, 0) << "a hair below its end is its end";
+    EXPECT_FALSE(readSignal(-1, 0));
+    EXPECT_FALSE(readSignal(std::nan(""), 0));
 }
 
 // Heywood, Internal Combustion Engine Fundamentals, 1988, table D.4 (from memory): ethanol 9.00, gasoline 14.6.

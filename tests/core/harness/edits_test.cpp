@@ -1,4 +1,6 @@
 #include "core/electrics/wiring.h"
+#include "core/harness/resistors.h"
+#include "core/harness/start.h"
 #include "core/job/check.h"
 #include "tests/support/library.h"
 #include "tests/support/petrel.h"
@@ -29,7 +31,7 @@ TEST(Drawing, ASeatedCircuitHasEveryPathItNeeds)
         job::Job job = test::jobOn("large-free");
         const CircuitId id = addCircuit(job, {"map"}, s.name, job::Want::Required, s);
         ASSERT_TRUE(job::check(job)) << s.name << ": " << job::check(job).error().text();
-        seat(job, id, InputId{"AN1"});
+        EXPECT_TRUE(seat(job, id, InputId{"AN1"}));
         ASSERT_TRUE(job::check(job)) << s.name << ": " << job::check(job).error().text();
         for (const electrics::Path& path : electrics::Wiring(job).paths(*job::find(job, id)))
             EXPECT_TRUE(path.complete) << s.name;
@@ -43,12 +45,12 @@ TEST(Drawing, RemovingWhatWasAddedLeavesNothingBehind)
 {
     job::Job job = test::jobOn("large-free");
     test::add(job, "map", "map-3bar");
-    seat(job, CircuitId{"map"}, InputId{"AN1"}); // draws the splices
+    EXPECT_TRUE(seat(job, CircuitId{"map"}, InputId{"AN1"})); // draws the splices
     const job::Job before = job;
     const CircuitId id = test::add(job, "clt", "ntc-2k2");
-    seat(job, id, InputId{"AN3"});
-    addPullUp(job, id, 2490, 0.01);
-    removeCircuit(job, id);
+    EXPECT_TRUE(seat(job, id, InputId{"AN3"}));
+    EXPECT_TRUE(addPullUp(job, id, 2490, 0.01));
+    EXPECT_TRUE(removeCircuit(job, id));
     ASSERT_TRUE(job::check(job));
     job.ecu = before.ecu; // the input's own pull-up was switched off for the one outside
     EXPECT_EQ(job, before);
@@ -60,7 +62,7 @@ TEST(Drawing, AWireThatWasDrawnByHandMovesAndIsNotReplaced)
     const size_t wires = job.wires.size();
     const InputId spare{"AN10"};
     ASSERT_NE(job::findInput(job, spare), nullptr);
-    seat(job, CircuitId{"map"}, spare);
+    EXPECT_TRUE(seat(job, CircuitId{"map"}, spare));
     EXPECT_EQ(job.wires.size(), wires);
     EXPECT_TRUE(job::check(job));
     EXPECT_TRUE(electrics::Wiring(job).paths(*job::find(job, CircuitId{"map"}))[0].complete);
@@ -70,7 +72,7 @@ TEST(Drawing, SeatingOverSomebodyUnseatsHim)
 {
     job::Job job = test::petrel();
     const InputId taken = job::find(job, CircuitId{"map"})->input;
-    seat(job, CircuitId{"tps"}, taken);
+    EXPECT_TRUE(seat(job, CircuitId{"tps"}, taken));
     EXPECT_TRUE(job::find(job, CircuitId{"map"})->input.empty());
     EXPECT_EQ(job::find(job, CircuitId{"tps"})->input, taken);
     EXPECT_TRUE(job::check(job));
@@ -80,10 +82,10 @@ TEST(Drawing, ThePullUpIsSwitchedAsTheSensorNeedsIt)
 {
     job::Job job = test::jobOn("large-free");
     const CircuitId clt = test::add(job, "clt", "ntc-2k2"), map = test::add(job, "map", "map-3bar");
-    seat(job, clt, InputId{"AN1"});
+    EXPECT_TRUE(seat(job, clt, InputId{"AN1"}));
     EXPECT_TRUE(job::findInput(job, InputId{"AN1"})->pull_up_ohm) << "a thermistor needs it";
-    unseat(job, clt);
-    seat(job, map, InputId{"AN1"});
+    EXPECT_TRUE(unseat(job, clt));
+    EXPECT_TRUE(seat(job, map, InputId{"AN1"}));
     EXPECT_FALSE(job::findInput(job, InputId{"AN1"})->pull_up_ohm) << "a transducer does not";
     EXPECT_EQ(suitingPullUp(test::ecu("mid-fixed").ecu.inputs[2], false), 2490) << "fixed";
 }
@@ -92,7 +94,7 @@ TEST(Drawing, AHeaterDoesNotReturnThroughTheSensorGround)
 {
     job::Job job = test::jobOn("large-free");
     const CircuitId id = test::add(job, "wideband", "wideband-0-5");
-    seat(job, id, InputId{"AN7"});
+    EXPECT_TRUE(seat(job, id, InputId{"AN7"}));
     const auto paths = electrics::Wiring(job).paths(*job::find(job, id));
     EXPECT_EQ(paths[2].points.back().text(), "G1") << "where the ECU's own ground goes";
     const auto a = test::analysed(job);
@@ -103,7 +105,7 @@ TEST(Drawing, AnotherEcuKeepsTheCircuitsAndDropsTheirSeats)
 {
     job::Job job = test::petrel();
     const size_t circuits = job.circuits.size();
-    setEcu(job, test::ecu("small-4"));
+    EXPECT_TRUE(setEcu(job, test::ecu("small-4")));
     ASSERT_TRUE(job::check(job)) << job::check(job).error().text();
     EXPECT_EQ(job.circuits.size(), circuits);
     for (const job::Circuit& c : job.circuits)
@@ -118,7 +120,7 @@ TEST(Drawing, AnotherSensorKeepsTheRangeItCanFollow)
     job::Job job = test::petrel();
     const CircuitId map{"map"};
     job::find(job, map)->scaling.high = 280e3;
-    setSensor(job, map, test::sensor("map-2b5"));
+    EXPECT_TRUE(setSensor(job, map, test::sensor("map-2b5")));
     EXPECT_EQ(job::find(job, map)->scaling.high, 250e3) << "cut to what it reads";
     EXPECT_EQ(job::find(job, map)->rest.kind, job::RestKind::Barometer);
     EXPECT_EQ(job::findPart(job, parts::PartId{"map-3bar"}), nullptr) << "nobody uses it any more";

@@ -1,5 +1,5 @@
-#include "core/pinning/pinning.h"
 #include "core/job/check.h"
+#include "core/pinning/pinning.h"
 #include "tests/support/library.h"
 #include "tests/support/petrel.h"
 
@@ -45,7 +45,7 @@ TEST(Faces, APlugWithoutOneIsARowAndIsNotJudged)
 {
     job::Job job = test::jobOn("large-free");
     const job::CircuitId map = test::add(job, "map", "map-3bar");
-    seat(job, map, job.ecu.inputs.front().id);
+    EXPECT_TRUE(seat(job, map, job.ecu.inputs.front().id));
     const job::Connector& plug = *job::findConnector(job, "MAP");
     ASSERT_FALSE(plug.layout);
     EXPECT_EQ(job::faceOf(plug).rows.size(), 1U);
@@ -71,7 +71,7 @@ TEST(PinTasks, TheEcusPlugComesLastAndABegunOneFirst)
     ASSERT_EQ(before.size(), job.connectors.size());
     EXPECT_THAT(before[before.size() - 2], testing::StartsWith("A."));
     EXPECT_THAT(before.back(), testing::StartsWith("B."));
-    tick(job, {"TPS", "2"}, "t");
+    EXPECT_TRUE(pinning::tick(job, {"TPS", "2"}, "t"));
     EXPECT_THAT(pins().front(), testing::StartsWith("TPS."));
     test::pinAll(job);
     EXPECT_TRUE(pins().empty());
@@ -85,12 +85,12 @@ TEST(PinTasks, ACircuitIsPinnedWhenItsWholeWayIs)
         return analysis::find(test::analysed(job), job::CircuitId{circuit})->pins;
     };
     EXPECT_EQ(state("clt"), proof::State::Done);
-    pullOut(job, {"BE", "6"}, "t"); // the bulkhead on its way
+    EXPECT_TRUE(pinning::pullOut(job, {"BE", "6"}, "t")); // the bulkhead on its way
     EXPECT_EQ(state("clt"), proof::State::Untouched);
     EXPECT_EQ(state("map"), proof::State::Done) << "others do not pass there";
     for (int i = 0; i < 20; ++i)
-        tick(job, {"BE", "6"}, "t");
-    count(job, {"BE", "6"}, "5", "t");
+        EXPECT_TRUE(pinning::tick(job, {"BE", "6"}, "t"));
+    EXPECT_TRUE(pinning::count(job, {"BE", "6"}, "5", "t"));
     EXPECT_EQ(state("clt"), proof::State::Failing);
 }
 

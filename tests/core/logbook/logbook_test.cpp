@@ -1,6 +1,6 @@
+#include "core/logbook/logbook.h"
 #include "core/pinning/pinning.h"
 #include "core/work/work_steps.h"
-#include "core/logbook/logbook.h"
 #include "tests/support/petrel.h"
 
 #include <algorithm>
@@ -25,12 +25,14 @@ TEST(Logbook, WhatHandsDidStandsThereWithItsTime)
 {
     job::Job job = fresh();
     const job::PointRef at{"CLT", "1"};
-    for (int i = 0; i < 20; ++i)
-        pinning::tick(job, at, "2026-05-01T10:0" + std::to_string(i % 10) + ":00Z");
-    pinning::count(job, at, "2", "2026-05-01T11:00:00Z");
-    pinning::pullOut(job, at, "2026-05-01T11:05:00Z");
-    pinning::pullOut(job, at, "2026-05-01T11:06:00Z"); // nothing is there any more
-    ASSERT_TRUE(tick(job, "mount-ecu", "2026-05-01T09:00:00Z"));
+    int ticks = 0;
+    while (pinning::tick(job, at, "2026-05-01T10:0" + std::to_string(ticks % 10) + ":00Z"))
+        ++ticks;
+    EXPECT_GE(ticks, 3);
+    EXPECT_TRUE(pinning::count(job, at, "2", "2026-05-01T11:00:00Z"));
+    EXPECT_TRUE(pinning::pullOut(job, at, "2026-05-01T11:05:00Z"));
+    EXPECT_FALSE(pinning::pullOut(job, at, "2026-05-01T11:06:00Z")); // nothing is there any more
+    ASSERT_TRUE(work::tick(job, "mount-ecu", "2026-05-01T09:00:00Z"));
     const auto book = logbook(job);
     ASSERT_EQ(book.size(), 4U) << "one line for all the steps, when the last is done";
     EXPECT_EQ(book[0].what, "Plug CLT 1: taken out") << "latest first";
@@ -62,26 +64,26 @@ TEST(Logbook, AFilterFindsEachOfItsWords)
     EXPECT_TRUE(std::ranges::is_sorted(all, std::greater(), &LogLine::when));
 }
 
-TEST(Hands, APlugThatIsElsewhereIsBuriedByWhatIsThere)
+TEST(WorkSteps, APlugThatIsElsewhereIsBuriedByWhatIsThere)
 {
     job::Job job = fresh();
-    const auto chore = [&](const char* id) {
-        const auto all = work::chores(job);
-        return *std::ranges::find(all, id, &work::Chore::id);
+    const auto step = [&](const char* id) {
+        const auto all = work::steps(job);
+        return *std::ranges::find(all, id, &work::Step::id);
     };
-    EXPECT_EQ(chore("fit-clt").place, "under the intake");
-    setPlace(job, "CLT", "front of the engine");
-    EXPECT_EQ(chore("fit-clt").place, "front of the engine");
-    EXPECT_EQ(chore("plug-CLT").place, "front of the engine");
-    const Chore gate = chore("front-drive");
+    EXPECT_EQ(step("fit-clt").place, "under the intake");
+    work::setPlace(job, "CLT", "front of the engine");
+    EXPECT_EQ(step("fit-clt").place, "front of the engine");
+    EXPECT_EQ(step("plug-CLT").place, "front of the engine");
+    const work::Step gate = step("front-drive");
     EXPECT_NE(std::ranges::find(gate.after, "plug-CLT"), gate.after.end()) << "the front drive waits for it now";
-    setPlace(job, "CLT", "behind the head");
-    EXPECT_EQ(chore("fit-clt").place, "behind the head") << "a name of the user's own";
-    setPlace(job, "CLT", "");
-    EXPECT_EQ(chore("fit-clt").place, "under the intake");
-    EXPECT_EQ(plugOf("fit-clt", job), "CLT");
-    EXPECT_EQ(plugOf("plug-CLT", job), "CLT");
-    EXPECT_FALSE(plugOf("mount-ecu", job));
+    work::setPlace(job, "CLT", "behind the head");
+    EXPECT_EQ(step("fit-clt").place, "behind the head") << "a name of the user's own";
+    work::setPlace(job, "CLT", "");
+    EXPECT_EQ(step("fit-clt").place, "under the intake");
+    EXPECT_EQ(work::plugOf("fit-clt", job), "CLT");
+    EXPECT_EQ(work::plugOf("plug-CLT", job), "CLT");
+    EXPECT_FALSE(work::plugOf("mount-ecu", job));
 }
 
 } // namespace

@@ -106,7 +106,7 @@ TEST(DescribeEcu, AUnitIsReadOffItsSheet)
     EXPECT_TRUE(e.inputs[1].pullUpFixed);
     EXPECT_EQ(e.inputs[1].pull_up_ohm, 2200);
     EXPECT_EQ(e.inputs[2].most_hz, 15e3);
-    EXPECT_TRUE(e.inputs[2].reluctance);
+    EXPECT_TRUE(e.inputs[2].variableReluctance);
     EXPECT_EQ(e.inputs[2].functions, std::vector<std::string>{"crank"});
     EXPECT_EQ(e.pins.size(), 8U);
 }

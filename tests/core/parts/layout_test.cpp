@@ -141,9 +141,9 @@ TEST(Face, EveryShippedOneGoesToLinesAndBack)
 TEST(Face, APlugWithOtherCavitiesThanItsFaceIsRefused)
 {
     const Layout& l = layout("row-3");
-    EXPECT_TRUE(checkFits(l, {"1", "2", "3"}));
-    EXPECT_EQ(checkFits(l, {"1", "2", "4"}).error().place.pointer, "/cavities/2");
-    EXPECT_THAT(checkFits(l, {"1", "2"}).error().sentence, HasSubstr("has 3 cavities, and 2 are listed"));
+    EXPECT_TRUE(checkCavities(l, {"1", "2", "3"}));
+    EXPECT_EQ(checkCavities(l, {"1", "2", "4"}).error().place.pointer, "/cavities/2");
+    EXPECT_THAT(checkCavities(l, {"1", "2"}).error().sentence, HasSubstr("has 3 cavities, and 2 are listed"));
 }
 
 /// Faces of any shape: every cavity is counted to from both faces and both ends, and the lines give the face back.
@@ -184,7 +184,7 @@ TEST(Face, AnyFaceIsCountedAndWrittenAsItIs)
         const auto back = layoutFromText(textOf(l), families);
         ASSERT_TRUE(back.part) << textOf(l) << back.complaints.front().sentence;
         EXPECT_EQ(fields::toJson(*back.part), fields::toJson(l)) << textOf(l);
-        EXPECT_TRUE(checkFits(l, cavityNames(l)));
+        EXPECT_TRUE(checkCavities(l, cavityNames(l)));
         for (const std::string& name : cavityNames(l))
             for (Face face : {Face::Wire, Face::Mating}) {
                 const auto count = countOf(l, name, face);

@@ -1,9 +1,11 @@
-#include "core/wires/colour.h"
+#include "core/harness/edits.h"
+#include "core/harness/start.h"
+#include "core/job/check.h"
+#include "core/job/json.h"
 #include "core/materials/cut_list.h"
 #include "core/pinning/pin_use.h"
 #include "core/pinning/pinning.h"
-#include "core/job/check.h"
-#include "core/job/json.h"
+#include "core/wires/colour.h"
 #include "tests/support/library.h"
 #include "tests/support/petrel.h"
 
@@ -24,29 +26,30 @@ const parts::TerminalFamily& family(const char* id)
     return *it;
 }
 
-int placeOf(const std::vector<Step>& steps, HandStep kind)
+int placeOf(const std::vector<CavityStep>& steps, CavityStepKind kind)
 {
-    const auto it = std::ranges::find(steps, kind, &Step::kind);
+    const auto it = std::ranges::find(steps, kind, &CavityStep::kind);
     return it == steps.end() ? -1 : static_cast<int>(it - steps.begin());
 }
 
 /// Common practice, no source.
 TEST(HandSteps, SealAndBootGoOnBeforeTheTerminalAndPullToSeatIsThreadedFirst)
 {
-    const auto pull = handSteps(family("blade-1.5-pull"), 0.5e-6);
-    EXPECT_LT(placeOf(pull, HandStep::BlankOut), placeOf(pull, HandStep::Thread));
-    EXPECT_LT(placeOf(pull, HandStep::Boot), placeOf(pull, HandStep::Crimp));
-    EXPECT_LT(placeOf(pull, HandStep::Seal), placeOf(pull, HandStep::Crimp));
-    EXPECT_LT(placeOf(pull, HandStep::Thread), placeOf(pull, HandStep::Crimp));
-    EXPECT_LT(placeOf(pull, HandStep::Crimp), placeOf(pull, HandStep::Home));
-    EXPECT_THAT(pull[static_cast<size_t>(placeOf(pull, HandStep::Home))].text, HasSubstr("Pull it home"));
-    const auto push = handSteps(family("blade-1.5"), 0.75e-6);
-    EXPECT_EQ(placeOf(push, HandStep::Thread), -1);
-    EXPECT_EQ(placeOf(push, HandStep::Seal), -1) << "nothing is sealed there";
-    EXPECT_EQ(placeOf(push, HandStep::BlankOut), -1);
-    EXPECT_EQ(push.back().kind, HandStep::TugHome);
-    EXPECT_THAT(push[static_cast<size_t>(placeOf(push, HandStep::Strip))].text, HasSubstr("4.5 mm"));
-    EXPECT_THAT(push[static_cast<size_t>(placeOf(push, HandStep::Tug))].why, HasSubstr("0.75 mm² it must hold 85 N"));
+    const auto pull = cavitySteps(family("blade-1.5-pull"), 0.5e-6);
+    EXPECT_LT(placeOf(pull, CavityStepKind::BlankOut), placeOf(pull, CavityStepKind::Thread));
+    EXPECT_LT(placeOf(pull, CavityStepKind::Boot), placeOf(pull, CavityStepKind::Crimp));
+    EXPECT_LT(placeOf(pull, CavityStepKind::Seal), placeOf(pull, CavityStepKind::Crimp));
+    EXPECT_LT(placeOf(pull, CavityStepKind::Thread), placeOf(pull, CavityStepKind::Crimp));
+    EXPECT_LT(placeOf(pull, CavityStepKind::Crimp), placeOf(pull, CavityStepKind::Home));
+    EXPECT_THAT(pull[static_cast<size_t>(placeOf(pull, CavityStepKind::Home))].text, HasSubstr("Pull it home"));
+    const auto push = cavitySteps(family("blade-1.5"), 0.75e-6);
+    EXPECT_EQ(placeOf(push, CavityStepKind::Thread), -1);
+    EXPECT_EQ(placeOf(push, CavityStepKind::Seal), -1) << "nothing is sealed there";
+    EXPECT_EQ(placeOf(push, CavityStepKind::BlankOut), -1);
+    EXPECT_EQ(push.back().kind, CavityStepKind::TugHome);
+    EXPECT_THAT(push[static_cast<size_t>(placeOf(push, CavityStepKind::Strip))].text, HasSubstr("4.5 mm"));
+    EXPECT_THAT(push[static_cast<size_t>(placeOf(push, CavityStepKind::Tug))].why,
+                HasSubstr("0.75 mm² it must hold 85 N"));
 }
 
 /// Petrel before anybody has pinned anything.
@@ -84,19 +87,19 @@ TEST(Pinning, APinIsTickedCountedAndDone)
     const size_t steps = pin(job, at).steps.size();
     for (size_t i = 0; i < steps; ++i) {
         EXPECT_EQ(pin(job, at).ticked, static_cast<int>(i));
-        tick(job, at, "2026-01-01T10:00:00Z");
+        EXPECT_TRUE(tick(job, at, "2026-01-01T10:00:00Z"));
     }
     EXPECT_EQ(pin(job, at).state, PinState::Seated) << "not done before it is counted again";
     EXPECT_FALSE(isDone(PinState::Seated));
-    tick(job, at, "later");
+    EXPECT_TRUE(tick(job, at, "later"));
     EXPECT_EQ(job.pinned.back().steps, static_cast<int>(steps)) << "there is no further step";
-    count(job, at, at.cavity, "2026-01-01T10:05:00Z");
+    EXPECT_TRUE(count(job, at, at.cavity, "2026-01-01T10:05:00Z"));
     EXPECT_EQ(pin(job, at).state, PinState::Counted);
     EXPECT_TRUE(job::check(job));
     const auto again = job::read(job::write(job));
     ASSERT_TRUE(again) << again.error().text();
     EXPECT_EQ(again->pinned, job.pinned);
-    untick(job, at);
+    EXPECT_TRUE(untick(job, at));
     EXPECT_EQ(pin(job, at).state, PinState::InHand);
     EXPECT_TRUE(job.pinned.back().counted.empty()) << "what is out must be counted again";
 }
@@ -106,13 +109,13 @@ TEST(Pinning, AWrongSecondCountIsCaught)
     job::Job job = bare();
     const PointRef at = firstPlanned(job, "A");
     while (pin(job, at).next() != nullptr)
-        tick(job, at, "t");
-    count(job, at, "26", "t");
+        EXPECT_TRUE(tick(job, at, "t"));
+    EXPECT_TRUE(count(job, at, "26", "t"));
     EXPECT_EQ(pin(job, at).state, PinState::Wrong);
     EXPECT_THAT(pin(job, at).trouble,
                 testing::AllOf(HasSubstr("led to cavity 26"), HasSubstr("belongs in " + at.cavity)));
     EXPECT_EQ(pinsOf(job, plug(job, "A"))[*nextPin(pinsOf(job, plug(job, "A")))].at, at) << "what is wrong comes first";
-    pullOut(job, at, "t");
+    EXPECT_TRUE(pullOut(job, at, "t"));
     EXPECT_EQ(pin(job, at).state, PinState::Planned);
 }
 
@@ -120,7 +123,7 @@ TEST(Pinning, AWireThatIsChangedAfterwardsMustComeOut)
 {
     job::Job job = bare();
     const PointRef at = firstPlanned(job, "A");
-    tick(job, at, "t");
+    EXPECT_TRUE(tick(job, at, "t"));
     std::erase_if(job.wires, [&](const job::Wire& w) { return w.from == at || w.to == at; });
     EXPECT_EQ(pin(job, at).state, PinState::Wrong);
     EXPECT_THAT(pin(job, at).trouble, HasSubstr("no longer drawn"));
@@ -132,7 +135,7 @@ TEST(Pinning, UnusedCavitiesOfASealedPlugWantABlank)
     const auto pins = pinsOf(job, plug(job, "A"));
     const auto blank = std::ranges::find(pins, PinState::BlankDue, &Pin::state);
     ASSERT_NE(blank, pins.end());
-    tick(job, blank->at, "t");
+    EXPECT_TRUE(tick(job, blank->at, "t"));
     EXPECT_EQ(pin(job, blank->at).state, PinState::BlankIn);
     job::Wire late = job.wires.front();
     late.id = {"late"};
@@ -183,11 +186,11 @@ TEST(Pinning, WhatIsCountedIsUnderstoodAsItIsTyped)
 TEST(Pinning, PinsOfAPlugThatGoesAreForgotten)
 {
     job::Job job = bare();
-    tick(job, firstPlanned(job, "A"), "t");
-    tick(job, firstPlanned(job, "OIL-PRESSURE"), "t");
-    removeCircuit(job, job::CircuitId{"oil-pressure"});
+    EXPECT_TRUE(tick(job, firstPlanned(job, "A"), "t"));
+    EXPECT_TRUE(tick(job, firstPlanned(job, "OIL-PRESSURE"), "t"));
+    EXPECT_TRUE(harness::removeCircuit(job, job::CircuitId{"oil-pressure"}));
     EXPECT_EQ(job.pinned.size(), 1U);
-    setEcu(job, test::ecu("small-4"));
+    EXPECT_TRUE(harness::setEcu(job, test::ecu("small-4")));
     EXPECT_TRUE(job::check(job)) << job::check(job).error().text();
 }
 
@@ -196,12 +199,12 @@ TEST(PinUse, EachCavitySaysWhatItIsFor)
     const job::Job job = bare();
     const auto uses = pinUses(job);
     const job::Circuit& clt = *job::find(job, job::CircuitId{"clt"});
-    EXPECT_EQ(uses.at(job::cavityOf(job, clt.input)).words, "Coolant temp, signal");
+    EXPECT_EQ(uses.at(job::cavityOf(job, clt.input)).purpose, "Coolant temp, signal");
     EXPECT_EQ(uses.at(job::cavityOf(job, clt.input)).circuit, clt.id);
     bool ground = false, feed = false;
     for (const auto& [place, use] : uses) {
-        ground = ground || use.words.starts_with("Sensor ground of ");
-        feed = feed || use.words == "Power feed";
+        ground = ground || use.purpose.starts_with("Sensor ground of ");
+        feed = feed || use.purpose == "Power feed";
     }
     EXPECT_TRUE(ground);
     EXPECT_TRUE(feed);
@@ -210,15 +213,15 @@ TEST(PinUse, EachCavitySaysWhatItIsFor)
 /// IEC 60757 letters.
 TEST(Colour, IsSpokenFromItsLettersAndReadAsItIsWritten)
 {
-    EXPECT_EQ(colourName("BU/WH"), "blue, white tracer");
-    EXPECT_EQ(colourName("VT"), "violet");
-    EXPECT_EQ(colourName("GY/TQ"), "grey, turquoise tracer");
-    EXPECT_EQ(parseColour("bu/wh").value(), "BU/WH");
-    EXPECT_EQ(parseColour("Blue-white").value(), "BU/WH");
-    EXPECT_EQ(parseColour(" YE ").value(), "YE");
-    EXPECT_THAT(parseColour("mauve").error().sentence, HasSubstr("BK, BN, RD"));
-    EXPECT_FALSE(parseColour("BU/WH/RD"));
-    EXPECT_FALSE(parseColour(" / "));
+    EXPECT_EQ(wires::colourName("BU/WH"), "blue, white tracer");
+    EXPECT_EQ(wires::colourName("VT"), "violet");
+    EXPECT_EQ(wires::colourName("GY/TQ"), "grey, turquoise tracer");
+    EXPECT_EQ(wires::parseColour("bu/wh").value(), "BU/WH");
+    EXPECT_EQ(wires::parseColour("Blue-white").value(), "BU/WH");
+    EXPECT_EQ(wires::parseColour(" YE ").value(), "YE");
+    EXPECT_THAT(wires::parseColour("mauve").error().sentence, HasSubstr("BK, BN, RD"));
+    EXPECT_FALSE(wires::parseColour("BU/WH/RD"));
+    EXPECT_FALSE(wires::parseColour(" / "));
 }
 
 } // namespace

@@ -73,10 +73,10 @@ TEST(Electrics, StudsOnOneBodyAreJoined)
     EXPECT_LT(ohms("G1", "G2"), 0.02) << "block to chassis, over both straps";
 }
 
-TEST(Electrics, WhatIsFeltOverridesTheRest)
+TEST(Electrics, TheMeasurandOverridesTheRest)
 {
     const job::Job job = test::petrel();
-    const auto hot = build(job, {.surroundings = job.surroundings, .felt = {{{"clt"}, 363.15}}});
+    const auto hot = build(job, {.surroundings = job.surroundings, .measurands = {{{"clt"}, 363.15}}});
     ASSERT_TRUE(hot);
     EXPECT_LT(hot->inputVolts(job, *job::find(job, job::CircuitId{"clt"}))->value, 0.7);
     EXPECT_NEAR(hot->inputVolts(job, *job::find(job, job::CircuitId{"iat"}))->value, 4.093, 0.01) << "and nothing else";

@@ -10,7 +10,7 @@ namespace {
 
 using job::PointRef;
 
-double volts(const char* place, const FaultSheet& faults = {})
+double volts(const char* place, const FaultList& faults = {})
 {
     const job::Job job = test::petrel();
     const auto car = build(job, {.surroundings = job.surroundings, .faults = faults});
@@ -39,7 +39,7 @@ TEST(Faults, BadGroundLiftsWhatReturnsThroughIt)
 
 TEST(Faults, SwappedCavitiesExchangeTheirReadings)
 {
-    const FaultSheet swapped{SwappedCavities{"A", {"7", "8"}}};
+    const FaultList swapped{SwappedCavities{"A", {"7", "8"}}};
     // The thermistors now hang on each other's pull-up; both are 2k49, so the readings trade places.
     EXPECT_NEAR(volts("A.7", swapped), volts("A.8"), 0.01);
     EXPECT_NEAR(volts("A.8", swapped), volts("A.7"), 0.01);
@@ -63,15 +63,15 @@ TEST(Faults, AnEcuWithoutPowerReadsNothing)
     EXPECT_FALSE(car->inputVolts(job, job.circuits.front()));
 }
 
-TEST(FaultSheet, ReadsAndRefuses)
+TEST(FaultList, ReadsAndRefuses)
 {
     const job::Job job = test::petrel();
-    const auto sheet =
+    const auto list =
         readFaults(R"({"faults": [{"kind": "open", "wire": "w5"}, {"kind": "resistance", "wire": "w22", "ohm": 25},
         {"kind": "swap", "connector": "A", "cavities": ["7", "8"]}, {"kind": "short", "point": "A.7", "to": "BAT-"}]})",
                    job);
-    ASSERT_TRUE(sheet) << sheet.error().text();
-    EXPECT_EQ(sheet->size(), 4U);
+    ASSERT_TRUE(list) << list.error().text();
+    EXPECT_EQ(list->size(), 4U);
     for (const char* text :
          {R"({"faults": [{"kind": "open", "wire": "w999"}]})", R"({"faults": [{"kind": "gremlin"}]})",
           R"({"faults": [{"kind": "swap", "connector": "A", "cavities": ["7", "99"]}]})",
@@ -83,17 +83,17 @@ TEST(FaultSheet, ReadsAndRefuses)
     EXPECT_EQ(readFaults(R"({"faults": [{"kind": "open", "wire": "w999"}]})", job).error().place.pointer, "/faults/0");
 }
 
-TEST(FaultSheet, WhatTheEcuWasLeftHolding)
+TEST(FaultList, WhatTheEcuWasLeftHolding)
 {
     const job::Job job = test::petrel();
-    const auto sheet = readFaults(
+    const auto list = readFaults(
         R"({"faults": [{"kind": "held-table", "input": "AN1", "points": [[0.5, -101.3], [4.5, 198.7]]}]})", job);
-    ASSERT_TRUE(sheet) << sheet.error().text();
-    const auto& held = std::get<HeldTable>(sheet->front());
+    ASSERT_TRUE(list) << list.error().text();
+    const auto& held = std::get<HeldTable>(list->front());
     EXPECT_EQ(held.input.value, "AN1");
     ASSERT_EQ(held.points.size(), 2U);
     EXPECT_EQ(held.points[0].value, -101.3);
-    EXPECT_EQ(asWired(job, *sheet), job) << "it changes no wire";
+    EXPECT_EQ(asWired(job, *list), job) << "it changes no wire";
     for (const auto& [text, said] :
          {std::pair(R"({"faults": [{"kind": "held-table", "input": "AN99", "points": [[0, 0], [1, 1]]}]})", "AN99"),
           {R"({"faults": [{"kind": "held-table", "input": "AN1", "points": [[1, 0], [1, 1]]}]})", "do not rise"},
@@ -109,7 +109,7 @@ TEST(Pulses, LevelsComeFromTheWiring)
     const job::Job job = test::petrel();
     const job::Circuit& crank = *job::find(job, job::CircuitId{"crank"});
     const auto& output = std::get<parts::OpenCollector>(job::sensorOf(job, crank)->model);
-    const auto levels = [&](const job::Job& wired, const FaultSheet& faults = {}) {
+    const auto levels = [&](const job::Job& wired, const FaultList& faults = {}) {
         const auto car = build(wired, {.surroundings = wired.surroundings, .faults = faults});
         EXPECT_TRUE(car);
         return pulseLevels(*car, crank, output);
@@ -126,7 +126,7 @@ TEST(Pulses, LevelsComeFromTheWiring)
     const job::Device& device = *job::find(job, crank.device);
     for (const parts::PinRole role : {parts::PinRole::Signal, parts::PinRole::Supply, parts::PinRole::Ground}) {
         const PointRef pin{device.connector, parts::cavityOf(*job::sensorOf(job, crank), role)};
-        FaultSheet faults;
+        FaultList faults;
         for (const job::Wire& w : job.wires)
             if (w.from == pin || w.to == pin)
                 faults.push_back(OpenWire{w.id});

@@ -21,7 +21,7 @@ TEST(Expected, EveryCircuitPromisesItsNeededPlaces)
     ASSERT_EQ(a.circuits.size(), 11U);
     for (const auto& view : a.circuits) {
         int needed = 0;
-        for (const Judged& j : analysis::stations(view, Condition::KeyOn)) {
+        for (const Judged& j : proof::stations(view, Condition::KeyOn)) {
             const bool switches = (view.id.value == "crank" || view.id.value == "cam") &&
                                   j.expectation.station.role == parts::PinRole::Signal;
             EXPECT_EQ(j.expectation.promises(), !switches)
@@ -31,7 +31,7 @@ TEST(Expected, EveryCircuitPromisesItsNeededPlaces)
             needed += j.expectation.needed ? 1 : 0;
         }
         EXPECT_GE(needed, 2) << view.id.value;
-        EXPECT_FALSE(analysis::stations(view, Condition::BatteryOff).empty());
+        EXPECT_FALSE(proof::stations(view, Condition::BatteryOff).empty());
     }
     EXPECT_TRUE(a.networkTrouble.empty());
 }
@@ -225,7 +225,7 @@ TEST(Staleness, WhatMovesAReadingIsAmongItsFacts)
         const auto before = analysed(job);
         for (const auto& view : before.circuits)
             for (const Condition condition : {Condition::KeyOn, Condition::BatteryOff})
-                for (const Judged& j : analysis::stations(view, condition))
+                for (const Judged& j : proof::stations(view, condition))
                     if (j.expectation.promises() && j.expectation.station.kind == StationKind::Probe)
                         job.proofs.push_back(record(before.facts, view.id, condition, j.expectation,
                                                     j.expectation.value, job::ReadingSource::Typed,
@@ -248,8 +248,8 @@ TEST(Staleness, WhatMovesAReadingIsAmongItsFacts)
             const auto after = analysed(*other);
             for (size_t c = 0; c < before.circuits.size(); ++c)
                 for (const Condition condition : {Condition::KeyOn, Condition::BatteryOff}) {
-                    const auto& was = analysis::stations(before.circuits[c], condition);
-                    const auto& is = analysis::stations(after.circuits[c], condition);
+                    const auto& was = proof::stations(before.circuits[c], condition);
+                    const auto& is = proof::stations(after.circuits[c], condition);
                     for (size_t i = 0; i < was.size() && i < is.size(); ++i) {
                         const Expectation& e = was[i].expectation;
                         const double least = condition == Condition::KeyOn ? 1e-3 : 0.1;

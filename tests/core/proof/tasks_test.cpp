@@ -32,8 +32,8 @@ job::Job finished()
     for (const brief::Question& q : brief::questions(*job.brief, job))
         job.brief->answers[q.id] = "agreed";
     const auto a = analysed(job);
-    for (const CircuitView& view : a.circuits)
-        for (const proof::Judged& j : stations(view, Condition::KeyOn))
+    for (const proof::CircuitView& view : a.circuits)
+        for (const proof::Judged& j : proof::stations(view, Condition::KeyOn))
             if (j.expectation.promises() &&
                 (j.expectation.needed || j.expectation.station.kind == proof::StationKind::Value))
                 job.proofs.push_back(proof::record(a.facts, view.id, Condition::KeyOn, j.expectation,
@@ -58,7 +58,7 @@ TEST(Tasks, NoneWhenEverythingIsProved)
 {
     const auto a = analysed(finished());
     EXPECT_TRUE(a.tasks.empty()) << a.tasks.front().title;
-    for (const CircuitView& v : a.circuits) {
+    for (const proof::CircuitView& v : a.circuits) {
         EXPECT_EQ(v.meter, State::Done) << v.id.value;
         EXPECT_THAT(v.scale, testing::AnyOf(State::Done, State::NotNeeded)) << v.id.value;
     }
@@ -93,8 +93,8 @@ TEST(NextStation, IsTheFirstNeededOneThatIsOpen)
     job::Job job = petrel();
     const auto next = [&] {
         const auto a = analysed(job);
-        const auto& all = stations(*find(a, {"ot"}), Condition::KeyOn);
-        const int i = nextStation(all);
+        const auto& all = proof::stations(*find(a, {"ot"}), Condition::KeyOn);
+        const int i = proof::nextStation(all);
         return i < 0 ? std::string() : all[static_cast<size_t>(i)].expectation.station.key;
     };
     EXPECT_EQ(next(), "A.12");

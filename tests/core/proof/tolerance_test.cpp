@@ -55,7 +55,7 @@ int expectPromisesHold(const job::Job& drawn, unsigned cars, const std::string& 
             EXPECT_TRUE(car);
             for (const auto& view : promised.circuits) {
                 const job::Circuit& c = *job::find(drawn, view.id);
-                for (const proof::Judged& j : analysis::stations(view, condition)) {
+                for (const proof::Judged& j : proof::stations(view, condition)) {
                     const proof::Expectation& e = j.expectation;
                     if (!car || !e.promises())
                         continue;
@@ -86,7 +86,7 @@ TEST(Promise, HoldsForEverySensorOfTheLibraryOnEveryUnit)
         for (const parts::EcuProfile& unit : test::library().ecus) {
             job::Job drawn = harness::startJob("Promise", unit);
             harness::addCircuit(drawn, {"map"}, "Circuit", job::Want::Required, sensor);
-            seating::take(drawn, seating::bestPlan(drawn));
+            EXPECT_TRUE(seating::take(drawn, seating::bestPlan(drawn)));
             if (!unit.ecu.expander && !drawn.circuits.front().input.empty())
                 checked += expectPromisesHold(drawn, 4, sensor.id.value + " on " + unit.id.value);
         }
@@ -127,7 +127,7 @@ TEST(Promise, HoldsAtTheCornersOfEverything)
         };
         std::vector<Place> places;
         for (const auto& view : promised.circuits)
-            for (const proof::Judged& j : analysis::stations(view, condition)) {
+            for (const proof::Judged& j : proof::stations(view, condition)) {
                 const proof::Expectation& e = j.expectation;
                 if (e.station.kind == proof::StationKind::Probe && e.promises() && e.value < proof::kOverload_ohm)
                     places.push_back({{*car->node(e.station.point), *car->node(e.blackPoint)}, &e});
@@ -187,12 +187,12 @@ TEST(SensorModel, OutputsStayWithinWhatThePartCanDo)
 TEST(Rest, IsWhatTheSensorFeels)
 {
     const job::Job job = test::petrel();
-    const auto felt = [&](const char* id) { return atRest(*job::find(job, job::CircuitId{id}), job.surroundings); };
-    EXPECT_DOUBLE_EQ(felt("clt").value, job.surroundings.ambient_k);
-    EXPECT_DOUBLE_EQ(felt("map").value, job.surroundings.barometer_pa);
-    EXPECT_NEAR(felt("tps").value, 0.02, 1e-12);
-    EXPECT_NEAR(felt("tps").tolerance, 0.015, 1e-12);
-    EXPECT_NEAR(felt("fp").tolerance, 5000, 1e-6) << "0.05 bar, and no offset in it";
+    const auto rest = [&](const char* id) { return atRest(*job::find(job, job::CircuitId{id}), job.surroundings); };
+    EXPECT_DOUBLE_EQ(rest("clt").value, job.surroundings.ambient_k);
+    EXPECT_DOUBLE_EQ(rest("map").value, job.surroundings.barometer_pa);
+    EXPECT_NEAR(rest("tps").value, 0.02, 1e-12);
+    EXPECT_NEAR(rest("tps").tolerance, 0.015, 1e-12);
+    EXPECT_NEAR(rest("fp").tolerance, 5000, 1e-6) << "0.05 bar, and no offset in it";
 }
 
 } // namespace

@@ -1,6 +1,6 @@
 #include "core/harness/start.h"
-#include "core/remap/remap.h"
 #include "core/job/check.h"
+#include "core/remap/remap.h"
 #include "tests/support/library.h"
 #include "tests/support/petrel.h"
 
@@ -169,8 +169,9 @@ TEST(Remap, AnotherEcuTakesTheOldListOfItsPlugAway)
 {
     job::Job job = van();
     for (const parts::EcuProfile& profile : test::library().ecus)
-        if (profile.id.value == "small-4")
-            harness::setEcu(job, profile);
+        if (profile.id.value == "small-4") {
+            EXPECT_TRUE(harness::setEcu(job, profile));
+        }
     EXPECT_TRUE(job.oldPlugs.empty());
     EXPECT_TRUE(job::check(job)) << job::check(job).error().text();
 }

@@ -32,9 +32,9 @@ TEST(Speed, PulsesToADistance)
     // Eight magnets on a propeller shaft before a 4:1 axle, 2 m a turn: 8 * 4 / 2 m = 16 a metre.
     const SpeedPlace shaft{.pulsesPerTurn = 8, .turnsPerWheelTurn = 4, .rolling_m = 2};
     EXPECT_DOUBLE_EQ(shaft.pulsesPerMetre(), 16);
-    const auto good = judgeRun(shaft, {.pulses = 16150, .distance_m = 1000, .distanceError_m = 5});
+    const auto good = compareRun(shaft, {.pulses = 16150, .distance_m = 1000, .distanceError_m = 5});
     ASSERT_TRUE(good);
-    EXPECT_TRUE(good->agrees) << good->words;
+    EXPECT_TRUE(good->agrees) << good->sentence;
     EXPECT_NEAR(good->off, 0.0094, 1e-3);
     EXPECT_NEAR(good->error, 16.15 * (2 / 16150.0 + 0.005), 1e-9);
 }
@@ -47,22 +47,22 @@ TEST(Speed, ARunThatDisagreesSaysWhatElseFits)
                                        {4000.0, "without the final drive"},
                                        {14000.0, "7 teeth in place of 8"},
                                        {17000.0, "The tyre would have to roll 1.882 m"}}) {
-        const auto v = judgeRun(shaft, {.pulses = pulses, .distance_m = 1000, .distanceError_m = 2});
+        const auto v = compareRun(shaft, {.pulses = pulses, .distance_m = 1000, .distanceError_m = 2});
         ASSERT_TRUE(v);
         EXPECT_FALSE(v->agrees);
-        EXPECT_THAT(v->words, HasSubstr(says));
+        EXPECT_THAT(v->sentence, HasSubstr(says));
     }
 }
 
 TEST(Speed, ARunThatTellsNothingIsRefused)
 {
     const SpeedPlace shaft{.pulsesPerTurn = 8, .turnsPerWheelTurn = 4, .rolling_m = 2};
-    EXPECT_THAT(judgeRun(shaft, {20, 1, 0}).error().sentence, HasSubstr("too short"));
-    EXPECT_THAT(judgeRun(shaft, {1600, 100, 10}).error().sentence, HasSubstr("too short"));
-    EXPECT_FALSE(judgeRun(shaft, {0, 100, 1}));
-    EXPECT_FALSE(judgeRun(shaft, {1600, 0, 1}));
-    EXPECT_FALSE(judgeRun({8, 4, 0}, {1600, 100, 0}));
-    EXPECT_FALSE(judgeRun(shaft, {std::numeric_limits<double>::quiet_NaN(), 100, 0}));
+    EXPECT_THAT(compareRun(shaft, {20, 1, 0}).error().sentence, HasSubstr("too short"));
+    EXPECT_THAT(compareRun(shaft, {1600, 100, 10}).error().sentence, HasSubstr("too short"));
+    EXPECT_FALSE(compareRun(shaft, {0, 100, 1}));
+    EXPECT_FALSE(compareRun(shaft, {1600, 0, 1}));
+    EXPECT_FALSE(compareRun({8, 4, 0}, {1600, 100, 0}));
+    EXPECT_FALSE(compareRun(shaft, {std::numeric_limits<double>::quiet_NaN(), 100, 0}));
 }
 
 } // namespace

@@ -38,8 +38,8 @@ double shownWith(const Subject& s, const char* id, double value, bool running,
                  const std::function<std::optional<bool>(const circuit::Element&)>& at)
 {
     const job::Circuit& c = s.circuit(id);
-    const auto car =
-        electrics::build(s.job, {.surroundings = s.job.surroundings, .felt = {{c.id, value}}, .running = running});
+    const auto car = electrics::build(
+        s.job, {.surroundings = s.job.surroundings, .measurands = {{c.id, value}}, .running = running});
     circuit::Network net = car->solution.network();
     for (size_t i = 0; i < net.elements().size(); ++i) {
         const circuit::Element& e = net.elements()[i];
@@ -127,7 +127,7 @@ TEST(Budget, ThermistorAndPullUpByHand)
     Subject s;
     job::ScalingSpec& spec = job::find(s.job, job::CircuitId{"clt"})->scaling; // a table as fine as the curve
     spec.points = 200;
-    spec.knots = job::Knots::Best;
+    spec.breakpoints = job::Breakpoints::Best;
     spec.inputStep = 1e-4;
     spec.outputStep = 1e-4;
     s.a = test::analysed(s.job);
@@ -220,10 +220,11 @@ TEST(Budget, CarsWithinToleranceStayWithinTheWorstCase)
         // A sensor off by its tolerance feels like another temperature.
         const auto& t = std::get<parts::Thermistor>(job::sensorOf(s.job, s.circuit("clt"))->model);
         const double ohms = parts::ohms(t.curve, kelvin) * (1 + within(random) * t.tolerance);
-        double felt = kelvin;
+        double shown = kelvin;
         for (int i = 0; i < 60; ++i)
-            felt += (parts::ohms(t.curve, felt) - ohms) / ohms * 20;
-        const auto built = electrics::build(fitted, {.surroundings = fitted.surroundings, .felt = {{{"clt"}, felt}}});
+            shown += (parts::ohms(t.curve, shown) - ohms) / ohms * 20;
+        const auto built =
+            electrics::build(fitted, {.surroundings = fitted.surroundings, .measurands = {{{"clt"}, shown}}});
         ASSERT_TRUE(built);
         // The ECU divides by its own supply and reckons with the nominal one.
         const double volts =
@@ -244,7 +245,7 @@ TEST(Budget, HoldsForEverySensorOfTheLibraryOnEveryUnit)
         for (const parts::EcuProfile& unit : test::library().ecus) {
             job::Job drawn = harness::startJob("Budget", unit);
             harness::addCircuit(drawn, {"map"}, "Circuit", job::Want::Required, sensor);
-            seating::take(drawn, seating::bestPlan(drawn));
+            EXPECT_TRUE(seating::take(drawn, seating::bestPlan(drawn)));
             const job::Circuit& c = drawn.circuits.front();
             const auto analysis = test::analysed(drawn);
             const auto& table = analysis.circuits.front().table;
@@ -256,7 +257,7 @@ TEST(Budget, HoldsForEverySensorOfTheLibraryOnEveryUnit)
                 for (unsigned seed = 1; b && seed <= 4; ++seed) {
                     const job::Job built = test::WithinTolerance(seed).car(drawn);
                     const auto car =
-                        electrics::build(built, {.surroundings = built.surroundings, .felt = {{c.id, value}}});
+                        electrics::build(built, {.surroundings = built.surroundings, .measurands = {{c.id, value}}});
                     ASSERT_TRUE(car);
                     ++checked;
                     // the ECU reckons with the nominal supply: with the job as drawn

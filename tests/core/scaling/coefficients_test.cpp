@@ -103,7 +103,7 @@ struct AsFormula
     [[nodiscard]] const parts::Sensor& sensor() const { return *job::sensorOf(job, circuit); }
     [[nodiscard]] const proof::Expectation& promised() const
     {
-        for (const proof::Judged& j : analysis::stations(*view, job::Condition::KeyOn))
+        for (const proof::Judged& j : proof::stations(*view, job::Condition::KeyOn))
             if (j.expectation.station.kind == proof::StationKind::Value)
                 return j.expectation;
         throw std::logic_error("no value is promised");
@@ -112,7 +112,7 @@ struct AsFormula
     job::Job job;
     job::Circuit& circuit;
     analysis::Analysis analysis;
-    const analysis::CircuitView* view = nullptr;
+    const proof::CircuitView* view = nullptr;
 };
 
 TEST(Coefficients, SlopeAndOffsetOfAPressureSensor)
@@ -122,7 +122,7 @@ TEST(Coefficients, SlopeAndOffsetOfAPressureSensor)
     // 0.5 V at 0 and 4.5 V at 300 kPa: 75 kPa a volt, -37.5 kPa at 0 V (the demo's wiring moves it a little)
     EXPECT_NEAR(line.formula().terms[0], -37.5, 0.5);
     EXPECT_NEAR(line.formula().terms[1], 75, 0.3);
-    EXPECT_THAT(wordsOf(line.formula()), HasSubstr("value (kPa) of x (V)"));
+    EXPECT_THAT(formulaText(line.formula()), HasSubstr("value (kPa) of x (V)"));
     EXPECT_THAT(toColumns(*line.view->table, line.sensor(), line.circuit.scaling),
                 testing::MatchesRegex("c0\t-3[78].*\nc1\t7[45].*\n"));
     const AsFormula bar("map", job::Takes::Polynomial, 1, "bar");
@@ -139,7 +139,7 @@ TEST(Coefficients, WhatIsPromisedIsWhatTheFormulaMakes)
     const proof::Expectation &asLine = rough.promised(), &asPoints = points.promised();
     EXPECT_GT(std::abs(asLine.value - asPoints.value), 3) << "K at rest";
     const auto reading = [](const AsFormula& a) {
-        for (const proof::Judged& j : analysis::stations(*a.view, job::Condition::KeyOn))
+        for (const proof::Judged& j : proof::stations(*a.view, job::Condition::KeyOn))
             if (j.expectation.station.kind == proof::StationKind::Input)
                 return j.expectation.value;
         return 0.0;
@@ -183,7 +183,7 @@ TEST(Coefficients, APullUpInTheLoomIsTheOneTheEcuMustKnow)
 {
     job::Job job = test::petrel();
     const job::CircuitId clt{"clt"};
-    harness::addPullUp(job, clt, 1000, 0.01);
+    EXPECT_TRUE(harness::addPullUp(job, clt, 1000, 0.01));
     const AsFormula found("clt", job::Takes::SteinhartHart, 1, "", job);
     ASSERT_TRUE(found.view->table) << found.view->tableTrouble;
     EXPECT_NEAR(found.formula().pullUp_ohm, 1000, 1e-9);

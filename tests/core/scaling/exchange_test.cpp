@@ -206,21 +206,22 @@ TEST(Exchange, ThresholdsStandHalfWay)
     EXPECT_NEAR(*limits.above, 4.75, 0.01);
 }
 
-TEST(KnotsOfATable, BestHalvesWhatEvenLeavesAndFreeIsNoWorse)
+TEST(BreakpointsOfATable, BestHalvesWhatEvenLeavesAndFreeIsNoWorse)
 {
     Scaled s;
     job::Circuit& clt = *job::find(s.job, job::CircuitId{"clt"});
     clt.scaling.inputStep = 0.001;
     double before = 0;
-    for (const job::Knots knots : {job::Knots::Even, job::Knots::Best, job::Knots::Free}) {
-        clt.scaling.knots = knots;
+    for (const job::Breakpoints breakpoints :
+         {job::Breakpoints::Even, job::Breakpoints::Best, job::Breakpoints::Free}) {
+        clt.scaling.breakpoints = breakpoints;
         const auto a = test::analysed(s.job);
         const Table& t = *analysis::find(a, {"clt"})->table;
         EXPECT_EQ(t.points.size(), static_cast<size_t>(clt.scaling.points));
-        if (knots == job::Knots::Even) {
+        if (breakpoints == job::Breakpoints::Even) {
             EXPECT_EQ(t.evenError, t.worstError);
         } else {
-            EXPECT_LT(t.worstError, knots == job::Knots::Best ? before / 2 : before);
+            EXPECT_LT(t.worstError, breakpoints == job::Breakpoints::Best ? before / 2 : before);
             EXPECT_GT(t.evenError, 2 * t.worstError);
         }
         before = t.worstError;
@@ -231,11 +232,11 @@ TEST(KnotsOfATable, BestHalvesWhatEvenLeavesAndFreeIsNoWorse)
     }
 }
 
-TEST(KnotsOfATable, TheEcusOwnPointsAreKept)
+TEST(BreakpointsOfATable, TheEcusOwnPointsAreKept)
 {
     Scaled s;
     job::Circuit& clt = *job::find(s.job, job::CircuitId{"clt"});
-    clt.scaling.knots = job::Knots::Fixed;
+    clt.scaling.breakpoints = job::Breakpoints::Fixed;
     clt.scaling.fixed = {0, 0.5, 1, 2, 3, 4, 5};
     auto a = test::analysed(s.job);
     const auto* view = analysis::find(a, {"clt"});

@@ -20,13 +20,14 @@ struct Counted
 
     explicit Counted(const char* id = "flex", const char* part = nullptr)
     {
-        if (part != nullptr)
-            harness::setSensor(job, job::CircuitId{id}, test::sensor(part));
+        if (part != nullptr) {
+            EXPECT_TRUE(harness::setSensor(job, job::CircuitId{id}, test::sensor(part)));
+        }
         circuit = job::find(job, job::CircuitId{id});
         again();
     }
     void again() { a = test::analysed(job); }
-    [[nodiscard]] const analysis::CircuitView& view() const { return *analysis::find(a, circuit->id); }
+    [[nodiscard]] const proof::CircuitView& view() const { return *analysis::find(a, circuit->id); }
     [[nodiscard]] const parts::Sensor& sensor() const { return *job::sensorOf(job, *circuit); }
 };
 
@@ -84,14 +85,14 @@ TEST(FrequencyTable, ABentAirMassSensorGainsByPlacing)
     const auto& output = std::get<parts::OpenCollector>(sensor.model);
     for (const auto& p : output.points)
         EXPECT_DOUBLE_EQ(parts::hertzAt(sensor, p.value), p.hz);
-    const auto tableWith = [&](job::Knots knots) {
-        circuit.scaling.knots = knots;
+    const auto tableWith = [&](job::Breakpoints breakpoints) {
+        circuit.scaling.breakpoints = breakpoints;
         const auto a = test::analysed(job);
         const auto& view = *analysis::find(a, id);
         EXPECT_TRUE(view.table) << view.tableTrouble;
         return view.table.value_or(Table{});
     };
-    const Table even = tableWith(job::Knots::Even), best = tableWith(job::Knots::Best);
+    const Table even = tableWith(job::Breakpoints::Even), best = tableWith(job::Breakpoints::Best);
     EXPECT_LT(best.worstError, even.worstError);
     for (double q : {20.0, 100.0, 450.0}) {
         const double si = units::fromUnit(q, sensor.measures, "kg/h");

@@ -17,23 +17,23 @@ struct Form
     const char* name;
     job::Takes takes;
     int degree;
-    job::Knots knots;
+    job::Breakpoints breakpoints;
 };
-constexpr Form kForms[] = {{"even", job::Takes::Points, 1, job::Knots::Even},
-                           {"best", job::Takes::Points, 1, job::Knots::Best},
-                           {"free", job::Takes::Points, 1, job::Knots::Free},
-                           {"counts", job::Takes::Counts, 1, job::Knots::Best},
-                           {"line", job::Takes::Polynomial, 1, job::Knots::Even},
-                           {"cubic", job::Takes::Polynomial, 3, job::Knots::Even},
-                           {"sixth", job::Takes::Polynomial, 6, job::Knots::Even},
-                           {"Steinhart-Hart", job::Takes::SteinhartHart, 1, job::Knots::Even}};
+constexpr Form kForms[] = {{"even", job::Takes::Points, 1, job::Breakpoints::Even},
+                           {"best", job::Takes::Points, 1, job::Breakpoints::Best},
+                           {"free", job::Takes::Points, 1, job::Breakpoints::Free},
+                           {"counts", job::Takes::Counts, 1, job::Breakpoints::Best},
+                           {"line", job::Takes::Polynomial, 1, job::Breakpoints::Even},
+                           {"cubic", job::Takes::Polynomial, 3, job::Breakpoints::Even},
+                           {"sixth", job::Takes::Polynomial, 6, job::Breakpoints::Even},
+                           {"Steinhart-Hart", job::Takes::SteinhartHart, 1, job::Breakpoints::Even}};
 
 /// The sensor where it seats best; none where this unit has no input for it.
 std::optional<job::Job> seatedOn(const parts::EcuProfile& unit, const parts::Sensor& sensor)
 {
     job::Job job = harness::startJob("Table", unit);
     harness::addCircuit(job, {"map"}, "Circuit", job::Want::Required, sensor);
-    seating::take(job, seating::bestPlan(job));
+    EXPECT_TRUE(seating::take(job, seating::bestPlan(job)));
     return job.circuits.front().input.empty() ? std::nullopt : std::optional(job);
 }
 
@@ -85,7 +85,7 @@ TEST(LibraryTables, WhatIsProvedIsTheLeastOfEveryChoiceTried)
         auto job = seatedOn(test::ecu("large-free"), *sensor);
         ASSERT_TRUE(job) << id;
         job::Circuit& c = job->circuits.front();
-        c.scaling.knots = job::Knots::Best;
+        c.scaling.breakpoints = job::Breakpoints::Best;
         c.scaling.points = count;
         c.scaling.inputStep = step_v;
         const auto car = electrics::build(*job, {.surroundings = job->surroundings});
@@ -142,7 +142,7 @@ TEST(LibraryTables, EachIsAsWrongAsItSaysAndNoMore)
                 spec.points = 12;
                 spec.takes = form.takes;
                 spec.degree = form.degree;
-                spec.knots = form.knots;
+                spec.breakpoints = form.breakpoints;
                 const auto analysis = test::analysed(job);
                 const auto& view = analysis.circuits.front();
                 if (!view.table) {
@@ -152,9 +152,9 @@ TEST(LibraryTables, EachIsAsWrongAsItSaysAndNoMore)
                 ++tables;
                 thermistors += form.takes == job::Takes::SteinhartHart ? 1 : 0;
                 EXPECT_LT(beyondClaim(job, *view.table), 1.03) << what;
-                if (form.knots == job::Knots::Even && form.takes == job::Takes::Points)
+                if (form.breakpoints == job::Breakpoints::Even && form.takes == job::Takes::Points)
                     even = view.table->worstError;
-                if (form.knots != job::Knots::Even && form.takes == job::Takes::Points) {
+                if (form.breakpoints != job::Breakpoints::Even && form.takes == job::Takes::Points) {
                     EXPECT_LE(view.table->worstError, even * (1 + 1e-9)) << what << ": they gain, or stay even";
                 }
                 const Table taken = asTaken(*view.table, job, job.circuits.front());
@@ -218,7 +218,7 @@ struct Shaped
 /// Where the curve is bent the worst error lies at the bend, and not at evenly spread places beside it.
 TEST(WorstError, IsThatOfTheTableAsPrintedAtKinksToo)
 {
-    for (const job::Knots knots : {job::Knots::Even, job::Knots::Best, job::Knots::Free})
+    for (const job::Breakpoints breakpoints : {job::Breakpoints::Even, job::Breakpoints::Best, job::Breakpoints::Free})
         for (const auto& [file, id, points] : {std::tuple("curlew.vicegrip", "maf", 8),
                                                {"curlew.vicegrip", "maf", 16},
                                                {"curlew.vicegrip", "clt", 32},
@@ -227,7 +227,7 @@ TEST(WorstError, IsThatOfTheTableAsPrintedAtKinksToo)
             for (const bool counts : {false, true}) {
                 const Shaped s(file, id, [&, n = points](job::ScalingSpec& spec) {
                     spec.points = n;
-                    spec.knots = knots;
+                    spec.breakpoints = breakpoints;
                     spec.takes = counts ? job::Takes::Counts : job::Takes::Points;
                 });
                 const std::string what = std::string(id) + ", " + std::to_string(points) + (counts ? ", counts" : "");
@@ -245,10 +245,11 @@ TEST(PlacePoints, FreeIsNeverWorseThanBestNorBestThanEven)
                                    {"curlew.vicegrip", "clt"}})
         for (const int points : {4, 8, 20}) {
             double before = std::numeric_limits<double>::infinity();
-            for (const job::Knots knots : {job::Knots::Even, job::Knots::Best, job::Knots::Free}) {
+            for (const job::Breakpoints breakpoints :
+                 {job::Breakpoints::Even, job::Breakpoints::Best, job::Breakpoints::Free}) {
                 const Shaped s(file, id, [&](job::ScalingSpec& spec) {
                     spec.points = points;
-                    spec.knots = knots;
+                    spec.breakpoints = breakpoints;
                 });
                 EXPECT_LE(s.table.worstError, before * (1 + 1e-9)) << id << ", " << points;
                 before = s.table.worstError;
@@ -260,10 +261,10 @@ TEST(PlacePoints, FreeIsNeverWorseThanBestNorBestThanEven)
 // places and values (SciPy's differential evolution over a linear program), 3.2 °C.
 TEST(PlacePoints, EndsArePlacedToo)
 {
-    for (const auto& [knots, most] : {std::pair(job::Knots::Best, 4.02), {job::Knots::Free, 3.35}}) {
+    for (const auto& [breakpoints, most] : {std::pair(job::Breakpoints::Best, 4.02), {job::Breakpoints::Free, 3.35}}) {
         const Shaped s("petrel.vicegrip", "clt", [&](job::ScalingSpec& spec) {
             spec.points = 4;
-            spec.knots = knots;
+            spec.breakpoints = breakpoints;
         });
         EXPECT_LE(s.table.worstError, most);
     }

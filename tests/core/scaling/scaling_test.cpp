@@ -35,7 +35,8 @@ TEST(Transfer, EqualsBuildingTheCarAnew)
                                      {"gt", {273.15, 400.0}},
                                      {"wb", {0.7, 1.0}}}) {
         for (double value : values) {
-            const auto anew = electrics::build(l.job, {.surroundings = l.job.surroundings, .felt = {{{id}, value}}});
+            const auto anew =
+                electrics::build(l.job, {.surroundings = l.job.surroundings, .measurands = {{{id}, value}}});
             ASSERT_TRUE(anew);
             EXPECT_NEAR(l.transfer(id).reading(value), anew->inputVolts(l.job, l.circuit(id))->value, 1e-9)
                 << id << " " << value;

@@ -59,7 +59,7 @@ TEST(LibraryPairs, WhatIsSeatedIsWiredPromisedAndNotComplainedOf)
             Pair pair = pairOf(unit, sensor);
             const Plan plan = bestPlan(pair.job);
             EXPECT_TRUE(plan.optimal) << what;
-            take(pair.job, plan);
+            EXPECT_TRUE(take(pair.job, plan));
             const job::Circuit& c = *job::find(pair.job, pair.circuit);
             if (c.input.empty()) {
                 ++without;
@@ -67,7 +67,7 @@ TEST(LibraryPairs, WhatIsSeatedIsWiredPromisedAndNotComplainedOf)
                 continue;
             }
             ++seated;
-            EXPECT_TRUE(misfit(pair.job, c, *job::findInput(pair.job, c.input)).none()) << what;
+            EXPECT_TRUE(compatibility(pair.job, c, *job::findInput(pair.job, c.input)).compatible()) << what;
             expectNothingAgainstTheSeat(pair.job, what);
             if (parts::signalOf(sensor) == parts::SignalKind::Voltage) {
                 const auto analysis = test::analysed(pair.job);
@@ -97,7 +97,7 @@ TEST(LibraryPairs, EveryWayOutDoesWhatItSays)
                 ++tried;
                 EXPECT_FALSE(way.detail.empty()) << what;
                 job::Job done = pair.job;
-                apply(done, way);
+                ASSERT_TRUE(apply(done, way));
                 ASSERT_FALSE(job::find(done, pair.circuit)->input.empty()) << what;
                 expectNothingAgainstTheSeat(done, what);
             }
@@ -106,7 +106,7 @@ TEST(LibraryPairs, EveryWayOutDoesWhatItSays)
     EXPECT_GT(tried, 30);
 }
 
-TEST(LibraryPairs, AMisfitIsWhatTheRulesFindWhenItIsSeatedAllTheSame)
+TEST(LibraryPairs, AnIncompatibilityIsWhatTheRulesFindWhenItIsSeatedAllTheSame)
 {
     for (const parts::EcuProfile& unit : test::library().ecus) {
         if (unit.ecu.expander)
@@ -114,8 +114,9 @@ TEST(LibraryPairs, AMisfitIsWhatTheRulesFindWhenItIsSeatedAllTheSame)
         for (const parts::Sensor& sensor : test::library().sensors) {
             Pair pair = pairOf(unit, sensor);
             const parts::InputId input = pair.job.ecu.inputs.front().id;
-            const bool fits = misfit(pair.job, *job::find(pair.job, pair.circuit), pair.job.ecu.inputs.front()).none();
-            harness::seat(pair.job, pair.circuit, input);
+            const bool fits =
+                compatibility(pair.job, *job::find(pair.job, pair.circuit), pair.job.ecu.inputs.front()).compatible();
+            EXPECT_TRUE(harness::seat(pair.job, pair.circuit, input));
             bool complained = false;
             for (const findings::Finding& f : test::analysed(pair.job).findings)
                 complained = complained || (kSeatStops.contains(f.rule) && f.rule != "unseated");

@@ -41,7 +41,7 @@ TEST(SwitchLevels, ASwitchToGroundOnAPullUp)
     EXPECT_NEAR(l->high_v, 10 / 3.0, 0.1);
     EXPECT_NEAR(l->contact_ohm, 2350, 200);
     EXPECT_NEAR(l->leak_ohm, 9400, 900);
-    EXPECT_THAT(l->words, HasSubstr("Closed pulls it low"));
+    EXPECT_THAT(l->sentence, HasSubstr("Closed pulls it low"));
 }
 
 /// With the contact at what the limits say, the network stands at the threshold: whatever the closed one has itself.
@@ -72,7 +72,7 @@ TEST(SwitchLevels, WithoutAPullUpNothingLiftsIt)
     const auto l = switchLevels(job, circuit(job, "clutch"));
     ASSERT_TRUE(l) << l.error().text();
     EXPECT_FALSE(l->apart);
-    EXPECT_THAT(l->words, HasSubstr("no pull-up"));
+    EXPECT_THAT(l->sentence, HasSubstr("no pull-up"));
 }
 
 TEST(SwitchLevels, ASwitchToTheBatteryLiftsIt)
@@ -81,15 +81,15 @@ TEST(SwitchLevels, ASwitchToTheBatteryLiftsIt)
     job::findInput(job, parts::InputId{"BRK"})->pull_down_ohm = 10e3;
     const auto l = switchLevels(job, circuit(job, "brake"));
     ASSERT_TRUE(l) << l.error().text();
-    EXPECT_TRUE(l->apart) << l->words;
+    EXPECT_TRUE(l->apart) << l->sentence;
     EXPECT_FALSE(l->closedIsLow);
     EXPECT_LT(l->open_v, 0.1);
     EXPECT_GT(l->closed_v, l->high_v);
     EXPECT_GT(l->leak_ohm, l->contact_ohm);
-    EXPECT_THAT(l->words, HasSubstr("lifts it high"));
-    EXPECT_THAT(l->words, testing::Not(HasSubstr("damp")));
+    EXPECT_THAT(l->sentence, HasSubstr("lifts it high"));
+    EXPECT_THAT(l->sentence, testing::Not(HasSubstr("damp")));
     job::findInput(job, parts::InputId{"BRK"})->pull_down_ohm = 1e6;
-    EXPECT_THAT(switchLevels(job, circuit(job, "brake"))->words, HasSubstr("damp plug looks closed"));
+    EXPECT_THAT(switchLevels(job, circuit(job, "brake"))->sentence, HasSubstr("damp plug looks closed"));
 }
 
 TEST(SwitchLevels, WhatIsNoSwitchIsRefused)

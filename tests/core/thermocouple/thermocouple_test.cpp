@@ -48,7 +48,7 @@ TEST(Thermocouple, EachWrongHookupIsToldByWhatItShows)
     const ProbePlace place{.tip_k = kZero_k + 100, .joint_k = kZero_k + 45, .conditioner_k = kZero_k + 25};
     for (Hookup h : {Hookup::Right, Hookup::Reversed, Hookup::ReversedTwice, Hookup::Copper, Hookup::Bridged}) {
         EXPECT_EQ(hookupOf(shownBy(h, place), place, 3), h) << shownBy(h, place) - kZero_k;
-        EXPECT_FALSE(hookupWords(h).empty());
+        EXPECT_FALSE(hookupSentence(h).empty());
     }
     // Common practice, no source: exchanged wires show about as far below the box's temperature as the tip is above.
     EXPECT_NEAR(shownBy(Hookup::Reversed, place) - kZero_k, -50, 7);

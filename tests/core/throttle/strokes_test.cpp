@@ -11,28 +11,28 @@ using testing::HasSubstr;
 
 constexpr double kCount_v = 5.0 / 4095;
 
-/// Hands at a throttle: rests and ways, at 100 samples a second, through a 12-bit converter.
-class Hands
+/// Stroker at a throttle: rests and ways, at 100 samples a second, through a 12-bit converter.
+class Stroker
 {
   public:
-    explicit Hands(double noise_v = 0.002, unsigned seed = 1) : m_noise(noise_v), m_random(seed) {}
+    explicit Stroker(double noise_v = 0.002, unsigned seed = 1) : m_noise(noise_v), m_random(seed) {}
 
-    Hands& rest(double volts, double seconds = 0.8) { return way(volts, volts, seconds); }
-    Hands& way(double from, double to, double seconds = 1.5)
+    Stroker& rest(double volts, double seconds = 0.8) { return way(volts, volts, seconds); }
+    Stroker& way(double from, double to, double seconds = 1.5)
     {
         const int samples = static_cast<int>(seconds * 100);
         for (int i = 0; i < samples; ++i)
             sample(std::lerp(from, to, static_cast<double>(i) / samples));
         return *this;
     }
-    Hands& sample(double volts)
+    Stroker& sample(double volts)
     {
         r.time_s.push_back(static_cast<double>(r.time_s.size()) * 0.01);
         const double noisy = volts + std::normal_distribution<double>(0, m_noise)(m_random);
         r.volts.push_back(std::round(noisy / kCount_v) * kCount_v);
         return *this;
     }
-    Hands& stroke(double shut, double open) { return rest(shut).way(shut, open).rest(open).way(open, shut); }
+    Stroker& stroke(double closed, double open) { return rest(closed).way(closed, open).rest(open).way(open, closed); }
 
     Recording r;
 
@@ -41,65 +41,65 @@ class Hands
     std::mt19937 m_random;
 };
 
-// Common practice, no source: about 0.2 V shut and 4.5 V open; two slow full strokes are the usual teach.
+// Common practice, no source: about 0.2 V closed and 4.5 V open; two slow full strokes are the usual teach.
 TEST(Strokes, RestsAndLimitsOfAGoodThrottle)
 {
     for (unsigned seed = 1; seed <= 20; ++seed) {
-        const auto r = judge(Hands(0.003, seed).stroke(0.2, 4.5).stroke(0.2, 4.5).rest(0.2).r, kCount_v);
+        const auto r = reportOn(Stroker(0.003, seed).stroke(0.2, 4.5).stroke(0.2, 4.5).rest(0.2).r, kCount_v);
         ASSERT_TRUE(r) << r.error().text();
         EXPECT_EQ(r->strokes, 4);
-        EXPECT_NEAR(r->shut_v, 0.2, 0.002);
+        EXPECT_NEAR(r->closed_v, 0.2, 0.002);
         EXPECT_NEAR(r->open_v, 4.5, 0.002);
         EXPECT_NEAR(r->noise_v, 0.003, 0.0012);
         EXPECT_FALSE(r->falls);
         EXPECT_TRUE(r->deadSpots.empty()) << r->deadSpots.front().volts;
-        EXPECT_GE(r->limits.shut_v, r->shut_v + kCount_v) << "inward by a count at least";
+        EXPECT_GE(r->limits.closed_v, r->closed_v + kCount_v) << "inward by a count at least";
         EXPECT_LE(r->limits.open_v, r->open_v - kCount_v);
         EXPECT_NEAR(r->margin_v, 3 * r->noise_v, 1e-9);
-        EXPECT_LT(r->limits.shut_v, r->shut_v + 0.03) << "and not so far that travel is lost";
+        EXPECT_LT(r->limits.closed_v, r->closed_v + 0.03) << "and not so far that travel is lost";
     }
 }
 
 TEST(Strokes, AQuietSignalKeepsACount)
 {
-    const auto r = judge(Hands(0).stroke(0.5, 4.2).rest(0.5).r, kCount_v);
+    const auto r = reportOn(Stroker(0).stroke(0.5, 4.2).rest(0.5).r, kCount_v);
     ASSERT_TRUE(r);
     EXPECT_NEAR(r->margin_v, kCount_v, 1e-4);
 }
 
 TEST(Strokes, ReversedReadsLessWhenOpen)
 {
-    const auto r = judge(Hands().stroke(4.6, 0.4).stroke(4.6, 0.4).rest(4.6).r, kCount_v);
+    const auto r = reportOn(Stroker().stroke(4.6, 0.4).stroke(4.6, 0.4).rest(4.6).r, kCount_v);
     ASSERT_TRUE(r);
     EXPECT_TRUE(r->falls);
-    EXPECT_NEAR(r->shut_v, 4.6, 0.003);
-    EXPECT_LT(r->limits.shut_v, r->shut_v) << "inward is down here";
+    EXPECT_NEAR(r->closed_v, 4.6, 0.003);
+    EXPECT_LT(r->limits.closed_v, r->closed_v) << "inward is down here";
     EXPECT_GT(r->limits.open_v, r->open_v);
 }
 
 TEST(Strokes, APlateThatDoesNotQuiteShutIsSeen)
 {
-    const auto r = judge(Hands()
-                             .rest(0.2)
-                             .way(0.2, 4.5)
-                             .rest(4.5)
-                             .way(4.5, 0.29)
-                             .rest(0.29)
-                             .way(0.29, 4.5)
-                             .rest(4.5)
-                             .way(4.5, 0.21)
-                             .rest(0.21)
-                             .r,
-                         kCount_v);
+    const auto r = reportOn(Stroker()
+                                .rest(0.2)
+                                .way(0.2, 4.5)
+                                .rest(4.5)
+                                .way(4.5, 0.29)
+                                .rest(0.29)
+                                .way(0.29, 4.5)
+                                .rest(4.5)
+                                .way(4.5, 0.21)
+                                .rest(0.21)
+                                .r,
+                            kCount_v);
     ASSERT_TRUE(r);
-    EXPECT_EQ(r->shut.size(), 3U);
-    EXPECT_NEAR(r->shutSpread_v, 0.09, 0.004);
-    EXPECT_GT(r->limits.shut_v, 0.21 + 0.04) << "the limit makes room for it";
+    EXPECT_EQ(r->closed.size(), 3U);
+    EXPECT_NEAR(r->closedSpread_v, 0.09, 0.004);
+    EXPECT_GT(r->limits.closed_v, 0.21 + 0.04) << "the limit makes room for it";
 }
 
 TEST(Strokes, ADeadSpotIsFoundInEveryStroke)
 {
-    Hands hands;
+    Stroker hands;
     const auto worn = [&](double from, double to) {
         for (int i = 0; i < 150; ++i) {
             const double v = std::lerp(from, to, i / 150.0);
@@ -113,7 +113,7 @@ TEST(Strokes, ADeadSpotIsFoundInEveryStroke)
     hands.rest(0.2);
     worn(0.2, 4.5);
     hands.rest(4.5);
-    const auto r = judge(hands.r, kCount_v);
+    const auto r = reportOn(hands.r, kCount_v);
     ASSERT_TRUE(r) << r.error().text();
     EXPECT_EQ(r->strokes, 3);
     ASSERT_EQ(r->deadSpots.size(), 1U);
@@ -125,7 +125,7 @@ TEST(Strokes, ADeadSpotIsFoundInEveryStroke)
 TEST(Strokes, AQuickHandLeavesFewSamplesAndNoDeadSpot)
 {
     for (unsigned seed = 1; seed <= 40; ++seed) {
-        Hands hands(0.004, seed);
+        Stroker hands(0.004, seed);
         const auto ladder = [&](double from, double to) {
             for (int step = 1; step < 12; ++step)
                 for (unsigned held = 0; held < 2 + (seed + static_cast<unsigned>(step)) % 3; ++held)
@@ -137,7 +137,7 @@ TEST(Strokes, AQuickHandLeavesFewSamplesAndNoDeadSpot)
             hands.rest(4.3);
             ladder(4.3, 0.3);
         }
-        const auto r = judge(hands.rest(0.3).r, kCount_v);
+        const auto r = reportOn(hands.rest(0.3).r, kCount_v);
         ASSERT_TRUE(r) << r.error().text();
         EXPECT_TRUE(r->deadSpots.empty()) << "seed " << seed << " at " << r->deadSpots.front().volts << " V";
     }
@@ -145,10 +145,10 @@ TEST(Strokes, AQuickHandLeavesFewSamplesAndNoDeadSpot)
 
 TEST(Strokes, OneTouchOfTheWireIsCountedOnce)
 {
-    Hands hands;
+    Stroker hands;
     hands.stroke(0.2, 4.5).rest(0.2);
     hands.r.volts[80 + 60] = 4.9; // within the first way
-    const auto r = judge(hands.stroke(0.2, 4.5).r, kCount_v);
+    const auto r = reportOn(hands.stroke(0.2, 4.5).r, kCount_v);
     ASSERT_TRUE(r);
     ASSERT_EQ(r->deadSpots.size(), 1U);
     EXPECT_EQ(r->deadSpots[0].strokes, 1);
@@ -157,21 +157,21 @@ TEST(Strokes, OneTouchOfTheWireIsCountedOnce)
 TEST(Strokes, AHandThatPausesIsNoStop)
 {
     const auto r =
-        judge(Hands().rest(0.2).way(0.2, 2).rest(2).way(2, 4.5).rest(4.5).way(4.5, 0.2).rest(0.2).r, kCount_v);
+        reportOn(Stroker().rest(0.2).way(0.2, 2).rest(2).way(2, 4.5).rest(4.5).way(4.5, 0.2).rest(0.2).r, kCount_v);
     ASSERT_TRUE(r);
     EXPECT_EQ(r->strokes, 2);
-    EXPECT_EQ(r->shut.size(), 2U);
+    EXPECT_EQ(r->closed.size(), 2U);
     EXPECT_EQ(r->open.size(), 1U);
 }
 
 TEST(Strokes, TwoTracksAgreeOrNot)
 {
     for (const auto& [slope, offset, crossed] : {std::tuple(0.5, 0.0, false), {-1.0, 5.0, true}}) {
-        Hands hands;
+        Stroker hands;
         hands.stroke(0.5, 4.5).rest(0.5);
         for (double v : hands.r.volts)
             hands.r.second.push_back(offset + slope * v);
-        auto r = judge(hands.r, kCount_v);
+        auto r = reportOn(hands.r, kCount_v);
         ASSERT_TRUE(r && r->pair);
         EXPECT_NEAR(r->pair->slope, slope, 0.002);
         EXPECT_NEAR(r->pair->offset_v, offset, 0.005);
@@ -181,7 +181,7 @@ TEST(Strokes, TwoTracksAgreeOrNot)
         for (const size_t at : {size_t{0}, size_t{40}, size_t{150}, hands.r.second.size() - 1}) {
             Recording parting = hands.r;
             parting.second[at] += 0.4;
-            r = judge(parting, kCount_v);
+            r = reportOn(parting, kCount_v);
             ASSERT_TRUE(r && r->pair) << at;
             EXPECT_NEAR(r->pair->worst_v, 0.4, 0.02) << at;
         }
@@ -190,10 +190,11 @@ TEST(Strokes, TwoTracksAgreeOrNot)
 
 TEST(Strokes, WhatIsNoStrokeIsSaid)
 {
-    EXPECT_THAT(judge(Hands().rest(0.2, 3).r, kCount_v).error().sentence, HasSubstr("never moves"));
-    EXPECT_THAT(judge(Hands().rest(0.2).way(0.2, 4.5, 2).r, kCount_v).error().sentence,
+    EXPECT_THAT(reportOn(Stroker().rest(0.2, 3).r, kCount_v).error().sentence, HasSubstr("never moves"));
+    EXPECT_THAT(reportOn(Stroker().rest(0.2).way(0.2, 4.5, 2).r, kCount_v).error().sentence,
                 HasSubstr("no rest at the high end"));
-    EXPECT_THAT(judge(Hands().way(0.2, 4.5, 2).way(4.5, 0.2, 2).r, kCount_v).error().sentence, HasSubstr("no rest"));
+    EXPECT_THAT(reportOn(Stroker().way(0.2, 4.5, 2).way(4.5, 0.2, 2).r, kCount_v).error().sentence,
+                HasSubstr("no rest"));
 }
 
 std::string rows(int count, const char* replace = "", int at = -1)
@@ -250,10 +251,10 @@ TEST(Strokes, AFastRecordingGivesTheSame)
     add(4.5, 4.5, 1);
     add(4.5, 0.2, 1.5);
     add(0.2, 0.2, 1);
-    const auto report = judge(r, kCount_v);
+    const auto report = reportOn(r, kCount_v);
     ASSERT_TRUE(report) << report.error().text();
     EXPECT_EQ(report->strokes, 2);
-    EXPECT_NEAR(report->shut_v, 0.2, 0.003);
+    EXPECT_NEAR(report->closed_v, 0.2, 0.003);
     EXPECT_NEAR(report->open_v, 4.5, 0.003);
     EXPECT_TRUE(report->deadSpots.empty());
 }
@@ -262,43 +263,43 @@ TEST(Strokes, AFastRecordingGivesTheSame)
 TEST(Strokes, ALiftedWiperIsNoStop)
 {
     for (unsigned seed = 1; seed <= 20; ++seed) {
-        Recording r = Hands(0.003, seed).stroke(0.7, 4.3).stroke(0.7, 4.3).stroke(0.7, 4.3).rest(0.7, 1.8).r;
+        Recording r = Stroker(0.003, seed).stroke(0.7, 4.3).stroke(0.7, 4.3).stroke(0.7, 4.3).rest(0.7, 1.8).r;
         std::mt19937 random(seed);
         for (int i = 0; i < 24; ++i)
             r.volts[random() % r.volts.size()] = 0;
         const size_t at = 100 + random() % (r.volts.size() - 200);
         std::fill_n(r.volts.begin() + static_cast<std::ptrdiff_t>(at), 26, 0.0);
-        const auto found = judge(r, kCount_v);
+        const auto found = reportOn(r, kCount_v);
         ASSERT_TRUE(found) << found.error().text() << " seed " << seed;
-        EXPECT_NEAR(found->shut_v, 0.7, 0.004) << seed;
+        EXPECT_NEAR(found->closed_v, 0.7, 0.004) << seed;
         EXPECT_NEAR(found->open_v, 4.3, 0.004) << seed;
         EXPECT_EQ(found->strokes, 6) << seed;
     }
 }
 
-/// At every rest the ECU reads shut, or open: whatever their number and skew, and whichever way it goes.
+/// At every rest the ECU reads closed, or open: whatever their number and skew, and whichever way it goes.
 TEST(Strokes, LimitsAreInsideEveryRest)
 {
-    const auto two = judge(Hands(0.001).stroke(0.7, 4.44).stroke(0.7, 4.50).rest(0.7).r, kCount_v);
+    const auto two = reportOn(Stroker(0.001).stroke(0.7, 4.44).stroke(0.7, 4.50).rest(0.7).r, kCount_v);
     ASSERT_TRUE(two);
     EXPECT_LT(two->limits.open_v, 4.44) << "4.44 V is open as well";
     std::mt19937 random(8);
     for (int run = 0; run < 60; ++run) {
         const bool falls = run % 2 == 1;
         const auto volts = [&](double v) { return falls ? 5 - v : v; };
-        Hands hands(0.002, static_cast<unsigned>(run + 1));
+        Stroker hands(0.002, static_cast<unsigned>(run + 1));
         const int strokes = 1 + static_cast<int>(random() % 4);
         for (int i = 0; i < strokes; ++i) {
-            const double shut = 0.6 + static_cast<double>(random() % 100) * 1e-3,
+            const double closed = 0.6 + static_cast<double>(random() % 100) * 1e-3,
                          open = 4.3 - static_cast<double>(random() % 100) * 1e-3;
-            hands.stroke(volts(shut), volts(open));
+            hands.stroke(volts(closed), volts(open));
         }
         hands.rest(volts(0.65));
-        const auto r = judge(hands.r, kCount_v);
+        const auto r = reportOn(hands.r, kCount_v);
         ASSERT_TRUE(r) << r.error().text();
         const double inward = falls ? -1 : 1;
-        for (const Rest& rest : r->shut)
-            EXPECT_GT(inward * (r->limits.shut_v - rest.volts), 0) << run;
+        for (const Rest& rest : r->closed)
+            EXPECT_GT(inward * (r->limits.closed_v - rest.volts), 0) << run;
         for (const Rest& rest : r->open)
             EXPECT_LT(inward * (r->limits.open_v - rest.volts), 0) << run;
     }
@@ -321,7 +322,7 @@ TEST(LivePair, AQuickHandMakesNoTracksPart)
     }
     pair.close(r);
     ASSERT_EQ(r.second.size(), r.volts.size());
-    const auto report = judge(r, kCount_v);
+    const auto report = reportOn(r, kCount_v);
     ASSERT_TRUE(report && report->pair) << report.error().text();
     EXPECT_TRUE(report->pair->crossed);
     EXPECT_LT(report->pair->worst_v, 0.6) << "kinks between two samples, not a stale one: that would be 0.5 V a sample";

@@ -18,9 +18,9 @@ job::Job bare()
     return job;
 }
 
-std::vector<std::string> ordered(const std::vector<Chore>& all)
+std::vector<std::string> ordered(const std::vector<Step>& all)
 {
-    const auto r = route(all);
+    const auto r = order(all);
     EXPECT_TRUE(r) << (r ? "" : r.error().sentence);
     std::vector<std::string> out;
     for (size_t i : r ? r->order : std::vector<size_t>{})
@@ -36,9 +36,9 @@ ptrdiff_t at(const std::vector<std::string>& order, const std::string& id)
 }
 
 /// Common practice, no source: what will be buried comes first.
-TEST(Hands, BuriedSensorsComeBeforeWhatBuriesThem)
+TEST(WorkSteps, BuriedSensorsComeBeforeWhatBuriesThem)
 {
-    const auto order = ordered(chores(bare()));
+    const auto order = ordered(steps(bare()));
     for (const char* sensor : {"fit-clt", "fit-oil-pressure", "plug-CLT", "plug-OIL-PRESSURE"})
         EXPECT_LT(at(order, sensor), at(order, "intake")) << sensor;
     EXPECT_LT(at(order, "plug-CRANK"), at(order, "front-drive")) << "proved before whatever stands in front of it";
@@ -47,20 +47,20 @@ TEST(Hands, BuriedSensorsComeBeforeWhatBuriesThem)
     EXPECT_LT(at(order, "wall-hole"), at(order, "lay")) << "the grommet goes on before the plugs";
     EXPECT_LT(at(order, "plug-MAP"), at(order, "plug-A")) << "the ECU's plug is the last";
     EXPECT_LT(at(order, "plug-A"), at(order, "sleeves")) << "nothing is shrunk before it fits";
-    EXPECT_TRUE(route(chores(bare()))->optimal);
+    EXPECT_TRUE(work::order(steps(bare()))->optimal);
 }
 
-TEST(Hands, WhatIsPinnedIsDone)
+TEST(WorkSteps, WhatIsPinnedIsDone)
 {
-    const auto all = chores(test::petrel());
-    const auto done = [&](const char* id) { return std::ranges::find(all, id, &Chore::id)->done; };
+    const auto all = steps(test::petrel());
+    const auto done = [&](const char* id) { return std::ranges::find(all, id, &Step::id)->done; };
     EXPECT_TRUE(done("plug-MAP"));
     EXPECT_TRUE(done("plug-A"));
     EXPECT_FALSE(done("plug-B")) << "two wires of it are still out";
-    EXPECT_TRUE(route(all));
+    EXPECT_TRUE(order(all));
 }
 
-TEST(Hands, AGateThatIsShutCostsOpeningIt)
+TEST(WorkSteps, AGateThatIsShutCostsOpeningIt)
 {
     EXPECT_TRUE(costs(bare()).empty());
     job::Job shut = bare();
@@ -68,7 +68,7 @@ TEST(Hands, AGateThatIsShutCostsOpeningIt)
     const auto cost = costs(shut);
     ASSERT_EQ(cost.size(), 1U);
     EXPECT_THAT(cost[0], testing::AllOf(HasSubstr("Intake manifold off again"), HasSubstr("2.5 h")));
-    const auto order = ordered(chores(shut));
+    const auto order = ordered(steps(shut));
     EXPECT_LT(at(order, "open-intake"), at(order, "fit-clt"));
     EXPECT_LT(at(order, "fit-clt"), at(order, "intake")) << "and it goes on again afterwards";
     job::Job pinned = test::petrel();
@@ -76,12 +76,12 @@ TEST(Hands, AGateThatIsShutCostsOpeningIt)
     EXPECT_TRUE(costs(pinned).empty()) << "nothing is left to do behind it";
 }
 
-TEST(Hands, TickedChoresAreDoneAndGatesOpenAndShut)
+TEST(WorkSteps, TickedStepsAreDoneAndGatesOpenAndShut)
 {
     job::Job job = bare();
     const auto done = [&](const std::string& id) {
-        const auto all = chores(job);
-        const auto it = std::ranges::find(all, id, &Chore::id);
+        const auto all = steps(job);
+        const auto it = std::ranges::find(all, id, &Step::id);
         return it != all.end() && it->done;
     };
     EXPECT_FALSE(done("mount-ecu"));
@@ -89,18 +89,18 @@ TEST(Hands, TickedChoresAreDoneAndGatesOpenAndShut)
     EXPECT_TRUE(done("mount-ecu"));
     EXPECT_FALSE(tick(job, "plug-A", "t")) << "a plug is done when its cavities are";
     EXPECT_TRUE(tick(job, "intake", "t"));
-    EXPECT_EQ(job.hands.closed, std::vector<std::string>{"intake"});
+    EXPECT_EQ(job.workSteps.closed, std::vector<std::string>{"intake"});
     EXPECT_TRUE(tick(job, "open-intake", "t"));
-    EXPECT_TRUE(job.hands.closed.empty());
+    EXPECT_TRUE(job.workSteps.closed.empty());
     const auto again = job::read(job::write(job));
     ASSERT_TRUE(again) << again.error().text();
-    EXPECT_EQ(again->hands, job.hands);
+    EXPECT_EQ(again->workSteps, job.workSteps);
 }
 
-TEST(Hands, AnEmptyJobHasNoCircularWork)
+TEST(WorkSteps, AnEmptyJobHasNoCircularWork)
 {
-    EXPECT_TRUE(route(chores(test::jobOn("small-4"))));
-    EXPECT_TRUE(route(chores(job::Job{})));
+    EXPECT_TRUE(order(steps(test::jobOn("small-4"))));
+    EXPECT_TRUE(order(steps(job::Job{})));
 }
 
 } // namespace

@@ -1,4 +1,4 @@
-#include "app/stages/brief/air_sheet.h"
+#include "app/stages/brief/air_methods.h"
 
 #include "app/desk/part_library.h"
 #include "app/widgets/compare_grid.h"
@@ -19,14 +19,14 @@ QString circuitsText(const brief::AirMethodView& v)
         const auto* function = brief::findFunction(f);
         const bool missing = std::ranges::find(v.missing, f) != v.missing.end();
         out << (function == nullptr ? text(f.value) : text(function->name)) +
-                   (missing ? AirSheet::tr(" (missing)") : AirSheet::tr(" (there)"));
+                   (missing ? AirMethods::tr(" (missing)") : AirMethods::tr(" (there)"));
     }
     return out.join(QStringLiteral(", "));
 }
 
 } // namespace
 
-AirSheet::AirSheet(Desk& desk, QWidget* parent)
+AirMethods::AirMethods(Desk& desk, QWidget* parent)
     : QWidget(parent),
       m_desk(desk),
       m_methods(new CompareGrid({tr("How"), tr("For"), tr("Against"), tr("Here"), tr("Asks for")}, 4)),
@@ -42,7 +42,7 @@ AirSheet::AirSheet(Desk& desk, QWidget* parent)
     column->addWidget(m_errors);
 }
 
-void AirSheet::refresh()
+void AirMethods::refresh()
 {
     const auto job = m_desk.store.job();
     const job::Brief facts = job->brief.value_or(job::Brief{});

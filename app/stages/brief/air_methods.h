@@ -11,12 +11,12 @@ namespace vicegrip::app {
 class CompareGrid;
 
 /// The four air methods side by side for this engine, and what each sensor's error costs under the one that is chosen.
-class AirSheet : public QWidget
+class AirMethods : public QWidget
 {
     Q_OBJECT
 
   public:
-    explicit AirSheet(Desk& desk, QWidget* parent = nullptr);
+    explicit AirMethods(Desk& desk, QWidget* parent = nullptr);
 
     void refresh();
 

@@ -1,4 +1,4 @@
-#include "app/widgets/selected.h"
+#include "app/views/selected.h"
 
 #include "app/widgets/typed_field.h"
 

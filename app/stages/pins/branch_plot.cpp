@@ -1,4 +1,4 @@
-#include "app/stages/pins/tree_drawing.h"
+#include "app/stages/pins/branch_plot.h"
 
 #include "app/desk/desk.h"
 #include "app/look/look.h"
@@ -40,7 +40,7 @@ std::vector<std::string> roots(const job::Job& job)
 
 } // namespace
 
-TreeDrawing::TreeDrawing(QWidget* parent) : QWidget(parent)
+BranchPlot::BranchPlot(QWidget* parent) : QWidget(parent)
 {
     setObjectName(QStringLiteral("harness-tree"));
     setAccessibleName(tr("The harness, drawn as it branches"));
@@ -49,7 +49,7 @@ TreeDrawing::TreeDrawing(QWidget* parent) : QWidget(parent)
 }
 
 /// Lays what hangs on a place; gives back the row it is drawn in.
-double TreeDrawing::lay(const job::Job& job, const std::string& place, int came, double x_m)
+double BranchPlot::lay(const job::Job& job, const std::string& place, int came, double x_m)
 {
     const std::vector<std::string> names = sameAs(job, place);
     const int index = static_cast<int>(m_nodes.size());
@@ -79,7 +79,7 @@ double TreeDrawing::lay(const job::Job& job, const std::string& place, int came,
     return node.row;
 }
 
-void TreeDrawing::show(const job::Job& job, const std::vector<branches::Stretch>& stretches, int current)
+void BranchPlot::show(const job::Job& job, const std::vector<branches::Stretch>& stretches, int current)
 {
     m_nodes.clear();
     m_lines.clear();
@@ -98,7 +98,7 @@ void TreeDrawing::show(const job::Job& job, const std::vector<branches::Stretch>
     update();
 }
 
-QPointF TreeDrawing::at(const Node& node) const
+QPointF BranchPlot::at(const Node& node) const
 {
     const double across = width() - kLeft - kRight, down = height() - 2 * kTop;
     return {kLeft + (m_long_m > 0 ? node.x_m / m_long_m * across : 0),
@@ -106,7 +106,7 @@ QPointF TreeDrawing::at(const Node& node) const
 }
 
 /// Out of the place, down or up to the row, and along it.
-QPainterPath TreeDrawing::pathOf(const Line& line) const
+QPainterPath BranchPlot::pathOf(const Line& line) const
 {
     const QPointF from = at(m_nodes[static_cast<size_t>(line.from)]), to = at(m_nodes[static_cast<size_t>(line.to)]);
     const double bend = std::min({10.0, std::abs(to.y() - from.y()), to.x() - from.x()});
@@ -119,7 +119,7 @@ QPainterPath TreeDrawing::pathOf(const Line& line) const
     return path;
 }
 
-void TreeDrawing::paintLine(QPainter& p, const Line& line) const
+void BranchPlot::paintLine(QPainter& p, const Line& line) const
 {
     const auto& c = look::colours();
     const bool chosen = line.branch == m_current;
@@ -137,9 +137,9 @@ void TreeDrawing::paintLine(QPainter& p, const Line& line) const
 }
 
 /// Where a place's name stands.
-QRectF TreeDrawing::nameBox(const Node& node) const
+QRectF BranchPlot::nameBox(const Node& node) const
 {
-    const QFontMetrics metrics(look::words(look::Size::Small));
+    const QFontMetrics metrics(look::textFont(look::Size::Small));
     const QPointF place = at(node);
     const double wide = metrics.horizontalAdvance(node.name) + 4, high = metrics.ascent();
     if (node.leaf)
@@ -150,7 +150,7 @@ QRectF TreeDrawing::nameBox(const Node& node) const
 }
 
 /// A stretch's length stands over its end, where no name does.
-void TreeDrawing::paintLength(QPainter& p, const Line& line, const std::vector<QRectF>& names) const
+void BranchPlot::paintLength(QPainter& p, const Line& line, const std::vector<QRectF>& names) const
 {
     const QFont font = look::numbers(look::Size::Small);
     const QFontMetrics metrics(font);
@@ -165,7 +165,7 @@ void TreeDrawing::paintLength(QPainter& p, const Line& line, const std::vector<Q
     p.drawText(QPointF(box.left(), box.bottom() - 1), line.length);
 }
 
-void TreeDrawing::paintNode(QPainter& p, const Node& node, const QRectF& name) const
+void BranchPlot::paintNode(QPainter& p, const Node& node, const QRectF& name) const
 {
     const auto& c = look::colours();
     const QPointF place = at(node);
@@ -179,12 +179,12 @@ void TreeDrawing::paintNode(QPainter& p, const Node& node, const QRectF& name) c
         return;
     if (!node.leaf)
         p.fillRect(name, c.paper);
-    p.setFont(look::words(look::Size::Small));
+    p.setFont(look::textFont(look::Size::Small));
     p.setPen(c.ink);
     p.drawText(name, Qt::AlignCenter | Qt::TextDontClip, node.name);
 }
 
-void TreeDrawing::paintEvent(QPaintEvent*)
+void BranchPlot::paintEvent(QPaintEvent*)
 {
     QPainter p(this);
     p.setRenderHint(QPainter::Antialiasing);
@@ -211,7 +211,7 @@ void TreeDrawing::paintEvent(QPaintEvent*)
     }
 }
 
-void TreeDrawing::mousePressEvent(QMouseEvent* event)
+void BranchPlot::mousePressEvent(QMouseEvent* event)
 {
     QPainterPathStroker wide;
     wide.setWidth(14);
@@ -220,7 +220,7 @@ void TreeDrawing::mousePressEvent(QMouseEvent* event)
             emit picked(line.branch);
 }
 
-void TreeDrawing::keyPressEvent(QKeyEvent* event)
+void BranchPlot::keyPressEvent(QKeyEvent* event)
 {
     const auto here = std::ranges::find(m_lines, m_current, &Line::branch);
     const int step = event->key() == Qt::Key_Down ? 1 : event->key() == Qt::Key_Up ? -1 : 0;

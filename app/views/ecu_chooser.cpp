@@ -1,4 +1,4 @@
-#include "app/widgets/ecu_chooser.h"
+#include "app/views/ecu_chooser.h"
 
 #include "app/desk/part_library.h"
 #include "app/look/look.h"
@@ -17,13 +17,13 @@ EcuChooser::EcuChooser(Desk& desk, QWidget* parent) : QWidget(parent), m_desk(de
 {
     m_ecu->setObjectName(QStringLiteral("ecu"));
     m_ecu->setAccessibleName(tr("ECU"));
-    m_ecu->setFont(look::words(look::Size::Small));
+    m_ecu->setFont(look::textFont(look::Size::Small));
     m_ecu->setMinimumHeight(look::kField);
     m_ecu->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     m_ecu->installEventFilter(this);
     auto* own = new QPushButton(tr("Describe your own ECU"));
     own->setObjectName(QStringLiteral("describe-ecu"));
-    own->setFont(look::words(look::Size::Small));
+    own->setFont(look::textFont(look::Size::Small));
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(4);
@@ -50,7 +50,7 @@ void EcuChooser::choose(int index)
     const auto* profile = parts::find(library(), parts::EcuId{m_ecu->itemData(index).toString().toStdString()});
     if (profile != nullptr && profile->ecu.name != m_desk.store.job()->ecu.name)
         m_desk.store.editOrSay(tr("ECU to %1").arg(text(profile->name)),
-                               [&](job::Job& job) { harness::setEcu(job, *profile); });
+                               [&](job::Job& job) { return harness::setEcu(job, *profile); });
 }
 
 /// It is chosen from its open list only: walking through it with the arrows, or the wheel, would unseat every circuit

@@ -1,4 +1,4 @@
-#include "app/stages/scale/budget_drawing.h"
+#include "app/stages/scale/budget_plot.h"
 
 #include "app/desk/desk.h"
 #include "app/look/look.h"
@@ -30,7 +30,7 @@ QBrush brushOf(size_t part)
 
 double differenceOf(const parts::Sensor& s, double si)
 {
-    return units::toUnit(si, s.measures, s.unit) - units::toUnit(0, s.measures, s.unit);
+    return units::differenceToUnit(si, s.measures, s.unit);
 }
 
 void drawSwatch(QPainter& painter, const QRect& r, size_t part)
@@ -81,7 +81,7 @@ void BudgetBars::paintEvent(QPaintEvent*)
     for (size_t i = 0; i < m_rows.size(); ++i) {
         const Row& row = m_rows[i];
         const int y = static_cast<int>(i) * kRowHeight;
-        painter.setFont(look::words(look::Size::Body));
+        painter.setFont(look::textFont(look::Size::Body));
         painter.setPen(c.ink);
         painter.drawText(QRect(0, y, kName, 22), Qt::AlignLeft | Qt::AlignVCenter, row.name);
         painter.setFont(look::numbers(look::Size::Body));
@@ -93,7 +93,7 @@ void BudgetBars::paintEvent(QPaintEvent*)
         const int sigma = kName + qRound((room - 12) * row.sigma);
         painter.setPen(QPen(c.ink, 2));
         painter.drawLine(sigma, y + 1, sigma, y + kBar + 7);
-        painter.setFont(look::words(look::Size::Small));
+        painter.setFont(look::textFont(look::Size::Small));
         painter.setPen(c.inkSoft);
         painter.drawText(QRect(kName, y + 20, width() - kName, 18), Qt::AlignLeft | Qt::AlignVCenter,
                          QFontMetrics(painter.font()).elidedText(row.most, Qt::ElideRight, width() - kName));

@@ -14,12 +14,12 @@
 namespace vicegrip::app {
 
 /// One station. A button, so that it has keyboard focus and a name for a screen reader.
-class ThreadStation : public QAbstractButton
+class StripStation : public QAbstractButton
 {
     Q_OBJECT
 
   public:
-    explicit ThreadStation(QWidget* parent) : QAbstractButton(parent) {}
+    explicit StripStation(QWidget* parent) : QAbstractButton(parent) {}
     void show(const proof::Judged& judged, bool selected);
 
   protected:
@@ -30,12 +30,12 @@ class ThreadStation : public QAbstractButton
     bool m_selected = false;
 };
 
-class Thread : public QWidget
+class CircuitStrip : public QWidget
 {
     Q_OBJECT
 
   public:
-    explicit Thread(Desk& desk, QWidget* parent = nullptr);
+    explicit CircuitStrip(Desk& desk, QWidget* parent = nullptr);
 
     void refresh();
     void refreshLive();
@@ -51,7 +51,7 @@ class Thread : public QWidget
     struct Mark
     {
         proof::Judged judged;
-        ThreadStation* button = nullptr;
+        StripStation* button = nullptr;
         QString wire; ///< colour of the wire that leads on from here; empty for a contact or inside the ECU
     };
 

@@ -10,12 +10,12 @@ namespace vicegrip::app {
 
 /// The harness as a tree: the ECU on the left, each stretch as long as it is and as thick as its bundle, plugs and
 /// joints at its ends. A stretch through a wall bears a grommet.
-class TreeDrawing : public QWidget
+class BranchPlot : public QWidget
 {
     Q_OBJECT
 
   public:
-    explicit TreeDrawing(QWidget* parent = nullptr);
+    explicit BranchPlot(QWidget* parent = nullptr);
 
     void show(const job::Job& job, const std::vector<branches::Stretch>& stretches, int current);
     [[nodiscard]] QSize minimumSizeHint() const override { return {300, 160}; }

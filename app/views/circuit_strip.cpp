@@ -1,4 +1,4 @@
-#include "app/widgets/thread.h"
+#include "app/views/circuit_strip.h"
 
 #include "app/look/look.h"
 #include "app/widgets/circuit_text.h"
@@ -23,24 +23,24 @@ parts::PinRole roleShown(const std::vector<proof::Judged>& stations, const std::
 
 } // namespace
 
-void ThreadStation::show(const proof::Judged& judged, bool selected)
+void StripStation::show(const proof::Judged& judged, bool selected)
 {
     const proof::Expectation& e = judged.expectation;
     m_state = judged.state;
     m_selected = selected;
     setFocusPolicy(Qt::StrongFocus);
     setAccessibleName(app::text(e.station.label));
-    QString said =
-        e.promises() ? Thread::tr("must read %1").arg(app::text(proof::readingText(e, e.value))) : app::text(e.trouble);
+    QString said = e.promises() ? CircuitStrip::tr("must read %1").arg(app::text(proof::readingText(e, e.value)))
+                                : app::text(e.trouble);
     if (judged.last != nullptr)
-        said += Thread::tr(", read %1").arg(app::text(proof::readingText(e, judged.last->value)));
+        said += CircuitStrip::tr(", read %1").arg(app::text(proof::readingText(e, judged.last->value)));
     said += QStringLiteral(", ") + app::text(proof::stateName(judged.state));
     setAccessibleDescription(said);
     setToolTip(judged.reason.empty() ? said : app::text(judged.reason));
     update();
 }
 
-void ThreadStation::paintEvent(QPaintEvent*)
+void StripStation::paintEvent(QPaintEvent*)
 {
     QPainter p(this);
     const auto& c = look::colours();
@@ -53,14 +53,14 @@ void ThreadStation::paintEvent(QPaintEvent*)
     drawState(p, box, m_state);
 }
 
-Thread::Thread(Desk& desk, QWidget* parent) : QWidget(parent), m_desk(desk)
+CircuitStrip::CircuitStrip(Desk& desk, QWidget* parent) : QWidget(parent), m_desk(desk)
 {
-    setObjectName(QStringLiteral("thread"));
-    setFixedHeight(look::kThread);
-    setAccessibleName(tr("Thread of the selected circuit"));
+    setObjectName(QStringLiteral("circuit-strip"));
+    setFixedHeight(look::kStrip);
+    setAccessibleName(tr("CircuitStrip of the selected circuit"));
 }
 
-void Thread::refresh()
+void CircuitStrip::refresh()
 {
     for (const Mark& mark : m_marks) {
         mark.button->hide();
@@ -83,7 +83,7 @@ void Thread::refresh()
         return;
     }
     const job::Condition condition = m_desk.selection.condition();
-    const auto& stations = analysis::stations(*view, condition);
+    const auto& stations = proof::stations(*view, condition);
     const parts::PinRole role = roleShown(stations, m_desk.selection.station());
     m_subtitle = signalText(job, *circuit) + QStringLiteral(", ") + conditionText(job, condition) +
                  QStringLiteral(", ") + text(fields::enumName(role)) + tr(" wire");
@@ -96,7 +96,7 @@ void Thread::refresh()
         if (!m_marks.empty())
             m_marks.back().wire =
                 wireBetween(job, m_marks.back().judged.expectation.station.point, j.expectation.station.point);
-        mark.button = new ThreadStation(this);
+        mark.button = new StripStation(this);
         mark.button->setObjectName(QStringLiteral("station-") + text(j.expectation.station.key));
         const QString key = text(j.expectation.station.key);
         mark.button->show(j, key.toStdString() == m_desk.selection.station());
@@ -115,7 +115,7 @@ void Thread::refresh()
     update();
 }
 
-qreal Thread::xOf(size_t index) const
+qreal CircuitStrip::xOf(size_t index) const
 {
     const qreal left = look::kMargin + 44, right = width() - look::kMargin - 44;
     if (m_marks.size() < 2)
@@ -123,24 +123,24 @@ qreal Thread::xOf(size_t index) const
     return left + (right - left) * static_cast<qreal>(index) / static_cast<qreal>(m_marks.size() - 1);
 }
 
-void Thread::refreshLive()
+void CircuitStrip::refreshLive()
 {
     update();
 }
 
-void Thread::place()
+void CircuitStrip::place()
 {
     for (size_t i = 0; i < m_marks.size(); ++i)
         m_marks[i].button->setGeometry(static_cast<int>(xOf(i)) - kMarkSize / 2 - 4, kLineY - kMarkSize / 2 - 4,
                                        kMarkSize + 8, kMarkSize + 8);
 }
 
-void Thread::resizeEvent(QResizeEvent*)
+void CircuitStrip::resizeEvent(QResizeEvent*)
 {
     place();
 }
 
-void Thread::drawLines(QPainter& p) const
+void CircuitStrip::drawLines(QPainter& p) const
 {
     const auto& c = look::colours();
     for (size_t i = 0; i + 1 < m_marks.size(); ++i) {
@@ -169,7 +169,7 @@ void Thread::drawLines(QPainter& p) const
 }
 
 /// What the ECU says now, else what was read last.
-void Thread::drawReading(QPainter& p, const QRectF& row, const proof::Judged& judged) const
+void CircuitStrip::drawReading(QPainter& p, const QRectF& row, const proof::Judged& judged) const
 {
     const auto& c = look::colours();
     const proof::Expectation& e = judged.expectation;
@@ -190,7 +190,7 @@ void Thread::drawReading(QPainter& p, const QRectF& row, const proof::Judged& ju
     p.drawText(row, Qt::AlignCenter, said);
 }
 
-void Thread::drawTexts(QPainter& p) const
+void CircuitStrip::drawTexts(QPainter& p) const
 {
     const auto& c = look::colours();
     const qreal column = m_marks.size() > 1 ? xOf(1) - xOf(0) : 160;
@@ -198,7 +198,7 @@ void Thread::drawTexts(QPainter& p) const
         const proof::Judged& j = m_marks[i].judged;
         const proof::Expectation& e = j.expectation;
         const auto row = [&](int y) { return QRectF(xOf(i) - column / 2, y, column, 18); };
-        p.setFont(look::words(look::Size::Small, e.needed));
+        p.setFont(look::textFont(look::Size::Small, e.needed));
         p.setPen(c.ink);
         p.drawText(row(kLabelY - 4), Qt::AlignCenter,
                    p.fontMetrics().elidedText(text(e.station.label), Qt::ElideRight, static_cast<int>(column)));
@@ -210,7 +210,7 @@ void Thread::drawTexts(QPainter& p) const
     }
 }
 
-void Thread::paintEvent(QPaintEvent*)
+void CircuitStrip::paintEvent(QPaintEvent*)
 {
     const auto& c = look::colours();
     QPainter p(this);
@@ -218,15 +218,15 @@ void Thread::paintEvent(QPaintEvent*)
     p.fillRect(rect(), c.list);
     p.fillRect(QRect(0, 0, width(), 2), c.accent);
     p.setPen(c.ink);
-    p.setFont(look::words(look::Size::Body, true));
+    p.setFont(look::textFont(look::Size::Body, true));
     p.drawText(QPointF(look::kMargin, 28), m_title);
     const int after = look::kMargin + p.fontMetrics().horizontalAdvance(m_title) + 16;
-    p.setFont(look::words(look::Size::Small));
+    p.setFont(look::textFont(look::Size::Small));
     p.setPen(c.inkSoft);
     p.drawText(QPointF(after, 28), m_subtitle);
     drawLines(p);
     drawTexts(p);
-    p.setFont(look::words(look::Size::Small));
+    p.setFont(look::textFont(look::Size::Small));
     p.setPen(c.inkSoft);
     p.drawText(QRectF(look::kMargin, kFooterY, width() - 2 * look::kMargin, 20), Qt::AlignVCenter,
                p.fontMetrics().elidedText(m_footer, Qt::ElideRight, width() - 2 * look::kMargin));

@@ -1,0 +1,17 @@
+#pragma once
+
+/// What everybody needs and nobody owns: results, names, documents.
+#include "core/base/csv.h" // tables for other programs
+#include "core/base/document.h" // JSON from outside: sized, parsed, checked against a schema
+#include "core/base/fields.h" // one listing of a structure serves reading and writing
+#include "core/base/id.h" // names of one kind that cannot be mistaken for another
+#include "core/base/joined.h" // what hangs together, as sets that are joined
+#include "core/base/measurable.h" // which numbers something could have measured
+#include "core/base/median.h" // the middle of some values
+#include "core/base/number_table.h" // columns of numbers from another program
+#include "core/base/old_names.h" // what files, requests and options were called before version 1.0
+#include "core/base/pattern.h" // the patterns of a schema, matched apart
+#include "core/base/result.h" // errors are values: Result and Error, with the place they are about
+#include "core/base/root.h" // where a function crosses zero
+#include "core/base/schema_text.h" // the published schemas, compiled in
+#include "core/base/typed_text.h" // text as people type and paste it

@@ -1,0 +1,11 @@
+#pragma once
+
+/// What is wrong with a job, and what to do.
+#include "core/findings/checks.h" // every check of a circuit and of the car
+#include "core/findings/end_checks.h" // where conductors end
+#include "core/findings/finding.h" // what a finding says
+#include "core/findings/harness_checks.h" // the wires themselves
+#include "core/findings/pin_checks.h" // terminals, seals and cavities
+#include "core/findings/power_checks.h" // feeds, grounds, fuses and relays
+#include "core/findings/scale_checks.h" // values, limits and readings
+#include "core/findings/seat_checks.h" // seats, pull-ups and ranges

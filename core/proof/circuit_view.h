@@ -1,0 +1,40 @@
+#pragma once
+
+#include "core/proof/verdict.h"
+#include "core/scaling/table.h"
+
+#include <map>
+#include <optional>
+#include <string>
+#include <vector>
+
+/// What stands of one circuit: its promises under each condition with what was read, its table, and how far it is.
+namespace vicegrip::proof {
+
+/// A point of the drawn transfer.
+struct CurvePoint
+{
+    double value = 0; ///< SI
+    double reading = 0; ///< V or Hz
+};
+
+struct CircuitView
+{
+    job::CircuitId id;
+    std::map<job::Condition, std::vector<Judged>> stations; ///< signal from sensor to value, then supply, then ground
+    std::optional<scaling::Table> table;
+    std::string tableTrouble; ///< why there is none
+    scaling::Thresholds thresholds; ///< beyond them the ECU should take the input for failed
+    std::vector<CurvePoint> curve;
+    State pins = State::Untouched; ///< every cavity on its way, from the plug to the ECU
+    State meter = State::Untouched;
+    State scale = State::Untouched;
+};
+
+/// What is shown for this circuit under this condition; empty when there is nothing.
+[[nodiscard]] const std::vector<Judged>& stations(const CircuitView& view, job::Condition condition);
+
+/// The station to probe next: the first needed one that is not proved, else the first untouched; -1 when all is done.
+[[nodiscard]] int nextStation(const std::vector<Judged>& stations);
+
+} // namespace vicegrip::proof
