@@ -32,7 +32,7 @@ QString signalText(const job::Job& job, const job::Circuit& circuit)
     else if (const auto* d = std::get_if<parts::VoltageDevice>(&sensor->model))
         out = span(d->low_v, d->high_v) + QStringLiteral(" device");
     else if (std::holds_alternative<parts::Resistive>(sensor->model))
-        out = QStringLiteral("resistive sender");
+        out = QStringLiteral("resistive sensor");
     else if (std::holds_alternative<parts::OpenCollector>(sensor->model))
         out = QStringLiteral("open collector");
     else if (std::holds_alternative<parts::VariableReluctance>(sensor->model))

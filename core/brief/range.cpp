@@ -58,7 +58,7 @@ double outputShare(const parts::Sensor& s, double full)
         return std::abs(r->high_v - r->low_v) / full;
     if (const auto* d = std::get_if<parts::VoltageDevice>(&s.model))
         return std::abs(d->high_v - d->low_v) / full;
-    return 0.4; // a sender on a pull-up uses about this much of the span (typical)
+    return 0.4; // a resistive sensor on a pull-up uses about this much of the span (typical)
 }
 
 void rate(Candidate& c, const std::vector<PressureMark>& marks, bool absolute)

@@ -4,7 +4,7 @@
 
 #include <vector>
 
-/// A smooth curve through readings of a sender that neither overshoots nor turns back between them.
+/// A smooth curve through readings of a bent sensor that neither overshoots nor turns back between them.
 namespace vicegrip::fit {
 
 class Monotone

@@ -158,7 +158,7 @@ Facts facts(const Job& job)
                                                     c.scaling.asFormula() ? "" : "takes"}),
                 "scaling " + c.id.value, out);
         if (c.limits)
-            out["scaling " + c.id.value + " stops"] =
+            out["scaling " + c.id.value + " limits"] =
                 units::formatExact(c.limits->closed_v, Dimension::Voltage) + " closed, " +
                 units::formatExact(c.limits->open_v, Dimension::Voltage) + " open";
         out["circuit " + c.id.value] =

@@ -118,7 +118,7 @@ namespace {
 
 constexpr std::string_view kCurveNames[] = {"beta", "steinhart_hart", "table"};
 constexpr std::string_view kModelNames[] = {"thermistor", "potentiometer",  "ratiometric",         "voltage",
-                                            "resistor",   "open_collector", "variable_reluctance", "contact"};
+                                            "resistive",  "open_collector", "variable_reluctance", "contact"};
 
 template <class Variant, size_t I = 0> Variant alternative(size_t index)
 {
@@ -186,8 +186,8 @@ template <class A> void commonFields(A& a, Sensor& s)
 /// Values of points carry the shown unit in the file, as the range does.
 template <class Convert> void convertPoints(Sensor& s, Convert convert)
 {
-    if (auto* sender = std::get_if<Resistive>(&s.model))
-        for (Resistive::Point& p : sender->points)
+    if (auto* resistive = std::get_if<Resistive>(&s.model))
+        for (Resistive::Point& p : resistive->points)
             p.value = convert(p.value);
     if (auto* device = std::get_if<VoltageDevice>(&s.model))
         for (VoltageDevice::Point& p : device->points)

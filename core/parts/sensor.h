@@ -49,7 +49,7 @@ struct RatiometricTransducer
     bool operator==(const RatiometricTransducer&) const = default;
 };
 
-/// A resistance that follows something other than temperature, between signal and ground: a level or pressure sender.
+/// A resistance that follows something other than temperature, between signal and ground: a level, a pressure.
 /// Straight lines between its points.
 struct Resistive
 {

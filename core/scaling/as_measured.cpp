@@ -65,7 +65,7 @@ Result<void> straighten(parts::Sensor& s, const SaidLine& line)
     return {};
 }
 
-Result<void> bend(parts::Sensor& s, parts::Resistive& sender, const job::Circuit& circuit,
+Result<void> bend(parts::Sensor& s, parts::Resistive& resistive, const job::Circuit& circuit,
                   const CapturedVerdict& verdict, const std::vector<size_t>& in)
 {
     std::vector<fit::Monotone::Breakpoint> breakpoints;
@@ -82,13 +82,13 @@ Result<void> bend(parts::Sensor& s, parts::Resistive& sender, const job::Circuit
             return refused("the readings turn back at " + units::format(at[i].x, s.measures, s.unit, 1) +
                            ": read it again, or set it aside");
     constexpr int kBetween = 4; // straight lines between so many miss the cubic by less than the ohms are known
-    sender.points.clear();
+    resistive.points.clear();
     for (size_t i = 1; i < at.size(); ++i)
         for (int k = 0; k < kBetween; ++k) {
             const double value = std::lerp(at[i - 1].x, at[i].x, static_cast<double>(k) / kBetween);
-            sender.points.push_back({value, curve->at(value)});
+            resistive.points.push_back({value, curve->at(value)});
         }
-    sender.points.push_back({at.back().x, at.back().y});
+    resistive.points.push_back({at.back().x, at.back().y});
     double instrument = 0; // what the other instrument may be off by, as a share of the resistance
     for (size_t i : in) {
         const job::Captured& c = circuit.captured[i];
@@ -97,7 +97,7 @@ Result<void> bend(parts::Sensor& s, parts::Resistive& sender, const job::Circuit
             instrument =
                 std::max(instrument, std::abs(curve->at(std::clamp(value, at.front().x, at.back().x)) - ohm) / ohm);
     }
-    sender.tolerance = std::max({kLeastTolerance, std::min(sender.tolerance, 0.02), instrument});
+    resistive.tolerance = std::max({kLeastTolerance, std::min(resistive.tolerance, 0.02), instrument});
     s.low = at.front().x;
     s.high = at.back().x;
     return {};
@@ -126,15 +126,15 @@ std::vector<FitPlace> fitAlong(const CapturedVerdict& verdict, const Transfer& t
 {
     constexpr int kPlaces = 60;
     std::vector<FitPlace> out;
-    for (int i = 0; i <= kPlaces && (verdict.line || verdict.thermistor || verdict.sender); ++i) {
+    for (int i = 0; i <= kPlaces && (verdict.line || verdict.thermistor || verdict.bent); ++i) {
         const double value = std::lerp(spec.low, spec.high, static_cast<double>(i) / kPlaces);
         if (verdict.line) {
             const double x = transfer.reading(value);
             out.push_back({value, verdict.line->at(x) - value, verdict.line->sigmaAt(x)});
-        } else if (verdict.sender) { // no farther than it was read
-            const auto& breakpoints = verdict.sender->breakpoints();
+        } else if (verdict.bent) { // no farther than it was read
+            const auto& breakpoints = verdict.bent->breakpoints();
             if (value >= breakpoints.front().x && value <= breakpoints.back().x)
-                out.push_back({value, verdict.sender->at(value) - value, 0});
+                out.push_back({value, verdict.bent->at(value) - value, 0});
         } else {
             const auto& sheet = std::get<parts::Thermistor>(sensor.model).curve;
             const double ohm = parts::ohms(sheet, value);
@@ -159,8 +159,8 @@ Result<parts::Sensor> asMeasured(const job::Circuit& circuit, const parts::Senso
             return refused("no Steinhart-Hart curve goes through these readings");
         t->curve = verdict.thermistor->curve;
         t->tolerance = tolerance(*verdict.thermistor, circuit, in);
-    } else if (auto* sender = std::get_if<parts::Resistive>(&out.model)) {
-        if (auto bent = bend(out, *sender, circuit, verdict, in); !bent)
+    } else if (auto* resistive = std::get_if<parts::Resistive>(&out.model)) {
+        if (auto bent = bend(out, *resistive, circuit, verdict, in); !bent)
             return tl::make_unexpected(bent.error());
     } else {
         const auto line = saidLine(circuit, verdict, in);

@@ -71,7 +71,7 @@ void fitThem(CapturedVerdict& v, const job::Circuit& circuit, const parts::Senso
         for (size_t i : in)
             breakpoints.push_back({v.pairs[i].said, circuit.captured[i].value});
         if (auto curve = fit::Monotone::through(std::move(breakpoints)))
-            v.sender = std::move(*curve);
+            v.bent = std::move(*curve);
         return;
     }
     std::vector<fit::Point> points;

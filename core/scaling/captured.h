@@ -34,7 +34,7 @@ struct CapturedVerdict
     std::string sentence; ///< the verdict in a sentence or two, with numbers
     std::optional<fit::Line> line; ///< value (SI) over volts, for a sensor whose line is straight; three pairs or more
     std::optional<fit::ThermistorFit> thermistor; ///< for a thermistor; three pairs or more
-    std::optional<fit::Monotone> sender; ///< value over what the sheet says (SI), for a bent one; three pairs or more
+    std::optional<fit::Monotone> bent; ///< value over what the sheet says (SI), for a bent one; three pairs or more
 };
 
 /// The pairs that take part, by their index: those not set aside.

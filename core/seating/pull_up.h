@@ -37,7 +37,7 @@ struct PullUpChoice
     [[nodiscard]] bool tooWarm() const { return heatShare > 1; }
 };
 
-/// The sensor's resistance at a value: of a thermistor or a sender. None for other kinds.
+/// The sensor's resistance at a value: of a thermistor or a resistive sensor. None for other kinds.
 [[nodiscard]] std::optional<double> ohmsAt(const parts::Sensor& sensor, double value);
 
 /// The one whose coarsest place within the range is finest, among those that do not warm the sensor too much; the one

@@ -219,7 +219,7 @@ TEST(LeadsOn, ThePullUpThatIsChosenInTheTableIsTheOneThatIsFitted)
 {
     Window w;
     ASSERT_TRUE(w.window.desk().store.editOrSay(QStringLiteral("Small ECU"),
-                                                [](job::Job& job) { harness::setEcu(job, ecu("small-4")); }));
+                                                [](job::Job& job) { return harness::setEcu(job, ecu("small-4")); }));
     w.settle();
     w.window.showStage(Stage::Inputs);
     w.key(Qt::Key_S);

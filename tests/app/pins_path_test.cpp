@@ -293,7 +293,7 @@ TEST(Lists, TheOrderOfHandsPutsBuriedSensorsFirst)
     table->setFocus();
     QTest::keyClick(table, Qt::Key_Space);
     w.settle();
-    EXPECT_EQ(w.window.desk().store.job()->hands.done, std::vector<std::string>{"mount-ecu"});
+    EXPECT_EQ(w.window.desk().store.job()->workSteps.done, std::vector<std::string>{"mount-ecu"});
     for (int row = 0; row < table->rowCount(); ++row)
         EXPECT_FALSE(table->item(row, 0)->text().contains(QStringLiteral("Mount "))) << "what is done is gone";
     table->setCurrentCell(rowOf("Pin and count Throttle plug"), 0);

@@ -1,3 +1,4 @@
+#include "core/harness/resistors.h"
 #include "core/scaling/transfer.h"
 #include "tests/support/scale.h"
 

@@ -330,7 +330,7 @@ TEST(Cli, CutBuyAndPlanComeFromTheDrawing)
     EXPECT_EQ(run("cut nothing.vicegrip").code, 3);
     const auto plan = nlohmann::json::parse(run("plan " + test::petrelPath() + " --closed intake --json").out);
     EXPECT_TRUE(plan["optimal"].get<bool>());
-    EXPECT_EQ(plan["chores"].front()["id"], "battery-off");
+    EXPECT_EQ(plan["steps"].front()["id"], "battery-off");
     EXPECT_EQ(run("plan " + test::petrelPath() + " --closed bonnet").code, 2);
     EXPECT_THAT(run("plan " + test::petrelPath()).out, testing::HasSubstr("changes of place"));
 }

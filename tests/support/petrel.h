@@ -33,10 +33,8 @@ inline void pinAll(job::Job& job)
     for (const job::Connector& c : job.connectors)
         while (const auto next = pinning::nextPin(pinning::pinsOf(job, c))) {
             const pinning::Pin pin = pinning::pinsOf(job, c)[*next];
-            if (pin.next() != nullptr)
-                EXPECT_TRUE(pinning::tick(job, pin.at, "2026-01-01T00:00:00Z"));
-            else
-                EXPECT_TRUE(pinning::count(job, pin.at, pin.at.cavity, "2026-01-01T00:00:00Z"));
+            EXPECT_TRUE(pin.next() != nullptr ? pinning::tick(job, pin.at, "2026-01-01T00:00:00Z")
+                                              : pinning::count(job, pin.at, pin.at.cavity, "2026-01-01T00:00:00Z"));
         }
 }
 

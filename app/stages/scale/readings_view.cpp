@@ -408,10 +408,10 @@ QString ReadingsView::fitText(const parts::Sensor& sensor, const scaling::Captur
     if (verdict.thermistor)
         return tr("Steinhart-Hart through them: %1 (K, Ω); worst %2 K off.")
             .arg(terms(verdict.thermistor->curve), text(units::formatNumber(verdict.thermistor->worst_k, 2)));
-    if (verdict.sender)
+    if (verdict.bent)
         return tr("A smooth curve through all of them, which never turns back, from %1 to %2.")
-            .arg(text(units::format(verdict.sender->breakpoints().front().y, sensor.measures, sensor.unit, 1)),
-                 text(units::format(verdict.sender->breakpoints().back().y, sensor.measures, sensor.unit, 1)));
+            .arg(text(units::format(verdict.bent->breakpoints().front().y, sensor.measures, sensor.unit, 1)),
+                 text(units::format(verdict.bent->breakpoints().back().y, sensor.measures, sensor.unit, 1)));
     if (verdict.line) {
         const auto shown = [&](double si) { return units::toUnit(si, sensor.measures, sensor.unit); };
         const double slope = shown(verdict.line->slope) - shown(0);

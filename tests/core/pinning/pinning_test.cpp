@@ -91,7 +91,7 @@ TEST(Pinning, APinIsTickedCountedAndDone)
     }
     EXPECT_EQ(pin(job, at).state, PinState::Seated) << "not done before it is counted again";
     EXPECT_FALSE(isDone(PinState::Seated));
-    EXPECT_TRUE(tick(job, at, "later"));
+    EXPECT_THAT(tick(job, at, "later").error().sentence, HasSubstr("nothing is left to tick"));
     EXPECT_EQ(job.pinned.back().steps, static_cast<int>(steps)) << "there is no further step";
     EXPECT_TRUE(count(job, at, at.cavity, "2026-01-01T10:05:00Z"));
     EXPECT_EQ(pin(job, at).state, PinState::Counted);
