@@ -19,6 +19,7 @@ Job withEverything()
     Job job = test::petrel();
     const CircuitId level = test::add(job, "fuel-level", "level-10-180");
     EXPECT_TRUE(harness::seat(job, level, parts::InputId{"AN11"}));
+    EXPECT_EQ(test::add(job, "wheel", "vr-speed").value, "wheel");
     EXPECT_TRUE(work::tick(job, "mount-ecu", "2026-01-01T00:00:00Z"));
     Circuit& tps = *find(job, CircuitId{"tps"});
     tps.scaling.breakpoints = Breakpoints::Best;
@@ -31,7 +32,7 @@ Job withEverything()
     limits.restsOn = factsOf(all, {"sensor tps", "input AN1"});
     EXPECT_FALSE(job.proofs.empty());
     job.proofs.front().restsOn =
-        factsOf(all, {"scaling tps", "sensor tps", "sensor crank", "sensor " + find(job, level)->device.value});
+        factsOf(all, {"scaling tps", "sensor tps", "sensor wheel", "sensor " + find(job, level)->device.value});
     return job;
 }
 
@@ -60,7 +61,7 @@ TEST(OldNames, AJobOfBeforeIsTheSameJobAndNothingGoesStale)
                                            {"scaling tps limits", "scaling tps stops"},
                                            {" V closed, ", " V shut, "},
                                            {"scaling tps breakpoints", "scaling tps knots"},
-                                           {"sensor crank variable reluctance", "sensor crank reluctance"},
+                                           {"sensor wheel variable reluctance", "sensor wheel reluctance"},
                                            {" resistive points", " resistor points"}});
     const auto read = job::read(old);
     ASSERT_TRUE(read) << read.error().text();
