@@ -108,7 +108,33 @@ void analyse(benchmark::State& state)
     for (auto _ : state)
         benchmark::DoNotOptimize(analysis::analyse(job));
 }
-BENCHMARK(analyse)->Arg(8)->Arg(60)->Unit(benchmark::kMillisecond);
+BENCHMARK(analyse)->Arg(8)->Arg(60)->Arg(1000)->Unit(benchmark::kMillisecond);
+
+/// After one edit, as the window does it: what the edit does not touch is taken over.
+template <class Edit> void analyseAgain(benchmark::State& state, Edit edit)
+{
+    job::Job job = jobOf(static_cast<int>(state.range(0)));
+    auto before = analysis::analyse(std::make_shared<const job::Job>(job));
+    for (auto _ : state) {
+        edit(job);
+        before = analysis::analyse(std::make_shared<const job::Job>(job), &before);
+    }
+}
+void analyseAfterReading(benchmark::State& state)
+{
+    analyseAgain(state, [](job::Job& job) { job.log.push_back({"2026-01-01T00:00:00Z", {}, "read"}); });
+}
+void analyseAfterTableEdit(benchmark::State& state)
+{
+    analyseAgain(state, [](job::Job& job) { job.circuits[1].scaling.points = 34 - job.circuits[1].scaling.points; });
+}
+void analyseAfterWireEdit(benchmark::State& state)
+{
+    analyseAgain(state, [](job::Job& job) { job.wires[3].length_m += 0.01; });
+}
+BENCHMARK(analyseAfterReading)->Arg(60)->Arg(1000)->Unit(benchmark::kMillisecond);
+BENCHMARK(analyseAfterTableEdit)->Arg(60)->Arg(1000)->Unit(benchmark::kMillisecond);
+BENCHMARK(analyseAfterWireEdit)->Arg(60)->Arg(1000)->Unit(benchmark::kMillisecond);
 
 const parts::Library& library()
 {

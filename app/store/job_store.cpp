@@ -13,9 +13,9 @@ namespace {
 constexpr int kAutosaveAfter_ms = 500;
 constexpr int kLookAfter_ms = 200;
 
-AnalysisPtr analysisOf(JobPtr job)
+AnalysisPtr analysisOf(JobPtr job, const AnalysisPtr& before = nullptr)
 {
-    return std::make_shared<const analysis::Analysis>(analysis::analyse(std::move(job)));
+    return std::make_shared<const analysis::Analysis>(analysis::analyse(std::move(job), before.get()));
 }
 
 } // namespace
@@ -157,7 +157,7 @@ void JobStore::analyse()
         m_again = true;
         return;
     }
-    m_worker.setFuture(QtConcurrent::run(analysisOf, m_job));
+    m_worker.setFuture(QtConcurrent::run([job = m_job, before = m_analysis] { return analysisOf(job, before); }));
 }
 
 void JobStore::adopt(AnalysisPtr analysis)

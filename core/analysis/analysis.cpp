@@ -1,21 +1,16 @@
 #include "core/analysis/analysis.h"
 
 #include "core/analysis/tasks.h"
+#include "core/electrics/readings.h"
 #include "core/findings/checks.h"
 #include "core/findings/harness_checks.h"
 #include "core/throttle/limits.h"
 
+#include <algorithm>
 #include <cmath>
 #include <future>
 
 namespace vicegrip::analysis {
-namespace {
-
-using job::Condition;
-using proof::State;
-using proof::StationKind;
-
-constexpr int kCurvePoints = 256;
 
 /// The car under a condition, solved; or why it could not be.
 struct Car
@@ -23,6 +18,15 @@ struct Car
     std::optional<electrics::Electrics> solved;
     std::string trouble;
 };
+
+namespace {
+
+using job::Condition;
+using proof::CircuitView;
+using proof::State;
+using proof::StationKind;
+
+constexpr int kCurvePoints = 256;
 
 Car carFor(const job::Job& job, Condition condition)
 {
@@ -32,7 +36,7 @@ Car carFor(const job::Job& job, Condition condition)
     return {std::move(*built), {}};
 }
 
-void addScaling(proof::CircuitView& view, const job::Job& job, const Car& car, const job::Circuit& circuit)
+void addScaling(CircuitView& view, const job::Job& job, const Car& car, const job::Circuit& circuit)
 {
     const parts::Sensor* sensor = job::sensorOf(job, circuit);
     if (circuit.input.empty()) {
@@ -69,7 +73,7 @@ void addScaling(proof::CircuitView& view, const job::Job& job, const Car& car, c
 }
 
 /// Metered when the needed places are proved with the key on; any failing or stale reading shows first.
-State meterState(const proof::CircuitView& view)
+State meterState(const CircuitView& view)
 {
     std::vector<State> needed, trouble;
     for (const auto& [condition, stations] : view.stations) {
@@ -87,7 +91,7 @@ State meterState(const proof::CircuitView& view)
 }
 
 /// Scaled when the value has come back right from the ECU with the table it was given.
-State scaleState(const proof::CircuitView& view)
+State scaleState(const CircuitView& view)
 {
     if (view.scale == State::NotNeeded)
         return view.scale;
@@ -117,33 +121,40 @@ State pinsState(const std::map<std::string, std::vector<pinning::Pin>>& all, con
     return state;
 }
 
-using Promises = std::vector<proof::Expectation>; ///< of one circuit
-
-/// The part of an analysis that needs neither tables nor the network with the key on.
-struct Beside
-{
-    Car off;
-    std::vector<Promises> promises; ///< with the battery off; by circuit, in the job's order
-    std::vector<findings::Finding> loom;
-    std::map<std::string, std::vector<pinning::Pin>> pins;
-    job::Facts facts;
-};
-
-Beside beside(const job::Job& job, const std::vector<std::vector<electrics::Path>>& paths)
-{
-    Beside out;
-    out.off = carFor(job, Condition::BatteryOff);
-    for (size_t i = 0; i < job.circuits.size() && out.off.solved; ++i) // nothing reaches the ECU: no table is needed
-        out.promises.push_back(
-            proof::expectations(job, *out.off.solved, Condition::BatteryOff, job.circuits[i], paths[i], nullptr));
-    findings::checkHarness(out.loom, job);
-    for (const job::Connector& connector : job.connectors)
-        out.pins[connector.id] = pinning::pinsOf(job, connector);
-    out.facts = job::facts(job);
-    return out;
-}
+using Pins = std::map<std::string, std::vector<pinning::Pin>>;
 
 } // namespace
+
+/// What one drawing is worth whoever measures in it: it stays while the drawing does.
+struct Drawn
+{
+    explicit Drawn(std::shared_ptr<const job::Job> of) : job(std::move(of)), wiring(*job)
+    {
+        for (const job::Circuit& circuit : job->circuits)
+            paths.push_back(wiring.paths(circuit));
+        auto beside = std::async(std::launch::async, [&] { // neither needs the other
+            off = carFor(*job, Condition::BatteryOff);
+            findings::checkHarness(harness, *job);
+        });
+        keyOn = carFor(*job, Condition::KeyOn);
+        beside.get();
+    }
+
+    std::shared_ptr<const job::Job> job;
+    electrics::Wiring wiring;
+    std::vector<std::vector<electrics::Path>> paths; ///< by circuit
+    Car off, keyOn;
+    std::vector<findings::Finding> harness;
+};
+
+/// What one circuit of it is worth before anything is read there: table and promises. It stays while drawing and
+/// circuit do.
+struct Worth
+{
+    job::Circuit of;
+    CircuitView view; ///< its table, and what follows from it
+    std::map<Condition, std::vector<proof::Expectation>> promises;
+};
 
 std::string_view stageName(Stage stage)
 {
@@ -152,59 +163,109 @@ std::string_view stageName(Stage stage)
     return kNames[static_cast<size_t>(stage)];
 }
 
-Analysis analyse(std::shared_ptr<const job::Job> analysed)
+namespace {
+
+/// Whether the two are one drawing: the same network, wires and places under the same names. What a circuit's table is
+/// to be, what was read, pinned, ticked and written down may differ.
+bool isSameDrawing(const job::Job& a, const job::Job& b)
+{
+    const auto same = [](const job::Circuit& x, const job::Circuit& y) {
+        return x.id == y.id && x.name == y.name && x.function == y.function && x.device == y.device &&
+               x.input == y.input && x.rest == y.rest;
+    };
+    return std::ranges::equal(a.circuits, b.circuits, same) && a.surroundings == b.surroundings &&
+           a.battery == b.battery && a.meter == b.meter && a.wires == b.wires && a.joints == b.joints &&
+           a.switches == b.switches && a.resistors == b.resistors && a.loads == b.loads && a.branches == b.branches &&
+           a.devices == b.devices && a.parts == b.parts && a.ecu == b.ecu && a.expanders == b.expanders &&
+           a.connectors == b.connectors;
+}
+
+/// Tables first, since the values that the ECU is to show follow from them; the ohms are worked out beside them.
+void workOut(const job::Job& job, const Drawn& drawn, const std::vector<size_t>& which,
+             std::vector<std::shared_ptr<const Worth>>& out)
+{
+    const auto promises = [&](const Car& car, Condition condition, const std::vector<const scaling::Table*>& tables) {
+        std::vector<std::vector<proof::Expectation>> made(which.size());
+        if (!car.solved)
+            return made;
+        electrics::Readings readings(*car.solved);
+        for (size_t i = 0; i < which.size(); ++i)
+            made[i] = proof::expectations(job, readings, condition, job.circuits[which[i]], drawn.paths[which[i]],
+                                          tables.empty() ? nullptr : tables[i]);
+        return made;
+    };
+    auto other = std::async(std::launch::async, [&] { return promises(drawn.off, Condition::BatteryOff, {}); });
+    std::vector<std::shared_ptr<Worth>> worth;
+    std::vector<const scaling::Table*> tables;
+    for (const size_t i : which) {
+        const auto made = std::make_shared<Worth>(Worth{job.circuits[i], {}, {}});
+        made->view.id = job.circuits[i].id;
+        addScaling(made->view, job, drawn.keyOn, job.circuits[i]);
+        tables.push_back(made->view.table ? &*made->view.table : nullptr);
+        worth.push_back(made);
+    }
+    auto on = promises(drawn.keyOn, Condition::KeyOn, tables);
+    auto off = other.get();
+    for (size_t i = 0; i < which.size(); ++i) {
+        if (drawn.off.solved)
+            worth[i]->promises[Condition::BatteryOff] = std::move(off[i]);
+        if (drawn.keyOn.solved)
+            worth[i]->promises[Condition::KeyOn] = std::move(on[i]);
+        out[which[i]] = std::move(worth[i]);
+    }
+}
+
+} // namespace
+
+Analysis analyse(std::shared_ptr<const job::Job> analysed, const Analysis* before)
 {
     Analysis out;
     out.job = std::move(analysed);
     const job::Job& job = *out.job;
-    const electrics::Wiring wiring(job);
-    std::vector<std::vector<electrics::Path>> paths;
-    for (const job::Circuit& circuit : job.circuits)
-        paths.push_back(wiring.paths(circuit));
-    auto other = std::async(std::launch::async, [&] { return beside(job, paths); });
-    const Car keyOn = carFor(job, Condition::KeyOn);
-    std::vector<Promises> promises(job.circuits.size());
+    const Kept* known = before == nullptr || !isSameDrawing(*before->kept->drawn->job, job) ? nullptr : &*before->kept;
+    auto kept = std::make_shared<Kept>();
+    kept->drawn = known != nullptr ? known->drawn : std::make_shared<const Drawn>(out.job);
+    kept->circuits.resize(job.circuits.size());
+    std::vector<size_t> fresh;
+    for (size_t i = 0; i < job.circuits.size(); ++i)
+        if (known != nullptr && known->circuits[i]->of == job.circuits[i])
+            kept->circuits[i] = known->circuits[i];
+        else
+            fresh.push_back(i);
+    const Drawn& drawn = *kept->drawn;
+    workOut(job, drawn, fresh, kept->circuits);
+    const bool sameFacts = known != nullptr && fresh.empty();
+    out.facts = sameFacts ? before->facts : job::facts(job);
+    if (known != nullptr && before->job->pinned == job.pinned)
+        out.pins = before->pins;
+    else
+        for (const job::Connector& connector : job.connectors)
+            out.pins[connector.id] = pinning::pinsOf(job, connector);
+    out.networkTrouble = drawn.keyOn.trouble.empty() ? drawn.off.trouble : drawn.keyOn.trouble;
     for (size_t i = 0; i < job.circuits.size(); ++i) {
         const job::Circuit& circuit = job.circuits[i];
-        proof::CircuitView& view = out.circuits.emplace_back();
-        view.id = circuit.id;
-        addScaling(view, job, keyOn, circuit);
-        if (keyOn.solved)
-            promises[i] = proof::expectations(job, *keyOn.solved, Condition::KeyOn, circuit, paths[i],
-                                              view.table ? &*view.table : nullptr);
-    }
-    Beside side = other.get();
-    out.networkTrouble = keyOn.trouble.empty() ? side.off.trouble : keyOn.trouble;
-    out.pins = std::move(side.pins);
-    out.facts = std::move(side.facts);
-    for (size_t i = 0; i < job.circuits.size(); ++i) {
-        const job::Circuit& circuit = job.circuits[i];
-        proof::CircuitView& view = out.circuits[i];
-        const auto judged = [&](Condition condition, Promises&& made) {
-            view.stations[condition] = proof::judge(job, out.facts, circuit.id, condition, std::move(made));
-        };
-        if (side.off.solved)
-            judged(Condition::BatteryOff, std::move(side.promises[i]));
-        if (keyOn.solved)
-            judged(Condition::KeyOn, std::move(promises[i]));
+        CircuitView& view = out.circuits.emplace_back(kept->circuits[i]->view);
+        for (const auto& [condition, promises] : kept->circuits[i]->promises)
+            view.stations[condition] = proof::judge(job, out.facts, circuit.id, condition, promises);
         if (!circuit.input.empty()) { // else nothing to prove: there is no seat
             view.meter = meterState(view);
             view.scale = scaleState(view);
-            view.pins = pinsState(out.pins, paths[i]);
+            view.pins = pinsState(out.pins, drawn.paths[i]);
         }
-        findings::checkCircuit(out.findings, job, circuit, wiring, paths[i], view);
+        findings::checkCircuit(out.findings, job, circuit, drawn.wiring, drawn.paths[i], view);
     }
-    findings::checkJob(out.findings, {job, wiring, keyOn.solved ? &*keyOn.solved : nullptr, out.networkTrouble,
-                                      out.circuits, out.pins, out.facts});
-    out.findings.insert(out.findings.end(), side.loom.begin(), side.loom.end());
+    findings::checkJob(out.findings, {job, drawn.wiring, drawn.keyOn.solved ? &*drawn.keyOn.solved : nullptr,
+                                      out.networkTrouble, out.circuits, out.pins, out.facts});
+    out.findings.insert(out.findings.end(), drawn.harness.begin(), drawn.harness.end());
     findings::sort(out.findings);
     out.tasks = tasksOf(out);
+    out.kept = std::move(kept);
     return out;
 }
 
 const proof::CircuitView* find(const Analysis& analysis, const job::CircuitId& id)
 {
-    for (const proof::CircuitView& v : analysis.circuits)
+    for (const CircuitView& v : analysis.circuits)
         if (v.id == id)
             return &v;
     return nullptr;

@@ -32,6 +32,16 @@ struct Task
     std::string detail; ///< one or two sentences
 };
 
+struct Drawn;
+struct Worth;
+
+/// What the next analysis can go on with: what one drawing is worth, and each circuit of it.
+struct Kept
+{
+    std::shared_ptr<const Drawn> drawn;
+    std::vector<std::shared_ptr<const Worth>> circuits; ///< in the job's order
+};
+
 struct Analysis
 {
     std::shared_ptr<const job::Job> job; ///< what was analysed; Judged::last points into it
@@ -41,10 +51,13 @@ struct Analysis
     std::vector<Task> tasks; ///< most urgent first
     job::Facts facts; ///< as proofs keep them
     std::string networkTrouble; ///< why there are no expected readings at all
+    std::shared_ptr<const Kept> kept; ///< what the next analysis can go on with
 };
 
-/// Never fails: what cannot be worked out is said in the view it belongs to.
-[[nodiscard]] Analysis analyse(std::shared_ptr<const job::Job> job);
+/// Never fails: what cannot be worked out is said in the view it belongs to. `before` is an analysis of any job, best
+/// of this one before its last edit: what the edit did not touch is taken over from it, and the result is the same
+/// without.
+[[nodiscard]] Analysis analyse(std::shared_ptr<const job::Job> job, const Analysis* before = nullptr);
 
 [[nodiscard]] const proof::CircuitView* find(const Analysis& analysis, const job::CircuitId& id);
 

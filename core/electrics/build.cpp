@@ -1,3 +1,4 @@
+#include "core/circuit/bounds.h"
 #include "core/electrics/electrics.h"
 #include "core/electrics/sensor_elements.h"
 #include "core/job/facts.h"
@@ -395,9 +396,7 @@ Result<Electrics> Builder::build()
         if (!shared->shares.empty())
             m_causes.push_back(std::move(*shared));
     return solvePowered().map([&](circuit::Solution&& solution) {
-        circuit::Bounds bounds(solution);
         Electrics out{.solution = std::move(solution),
-                      .bounds = std::move(bounds),
                       .nodes = std::move(m_nodes),
                       .circuits = std::move(m_circuits),
                       .inputs = std::move(m_inputs),

@@ -1,7 +1,6 @@
 #pragma once
 
 #include "core/base/result.h"
-#include "core/circuit/bounds.h"
 #include "core/circuit/solution.h"
 #include "core/electrics/faults.h"
 #include "core/job/job.h"
@@ -19,9 +18,9 @@
 ///     auto car = electrics::build(job, {.condition = Condition::KeyOn, .surroundings = job.surroundings});
 ///     car->voltmeter(PointRef::fromText("A.7"), PointRef::fromText("BAT-"), job.meter)   // 2.52 V +- 0.04 V
 ///
-/// In this room: wiring.h (the graph: which places lie between a pin and where its wire must end), sensor_model.h and
-/// sensor_elements.h (what a sensor puts between its pins), faults.h (a car with faults), netlist.h (the same job as a
-/// SPICE deck, written apart).
+/// In this room: readings.h (what meters and inputs show of it, with bounds), wiring.h (the graph: which places lie
+/// between a pin and where its wire must end), sensor_model.h and sensor_elements.h (what a sensor puts between its
+/// pins), faults.h (a car with faults), netlist.h (the same job as a SPICE deck, written apart).
 namespace vicegrip::electrics {
 
 struct Situation
@@ -87,16 +86,10 @@ struct CircuitElements
     bool powered = true; ///< a device with its own supply has enough of it
 };
 
-/// Where the meter's red and black lead are.
-struct Leads
-{
-    job::PointRef red, black;
-};
-
+/// A job, solved. It does not change: any number of threads may ask it.
 struct Electrics
 {
     circuit::Solution solution;
-    mutable circuit::Bounds bounds; ///< of it; not for two threads at once
     std::map<job::PointRef, circuit::Node> nodes; ///< harness side of each place
     std::map<job::CircuitId, CircuitElements> circuits;
     std::map<parts::InputId, InputNodes> inputs;
@@ -106,37 +99,11 @@ struct Electrics
 
     [[nodiscard]] std::optional<circuit::Node> node(const job::PointRef& point) const;
 
-    /// What a meter shows between two places each. No value when a place is not in the network. Several together are
-    /// quicker than one by one.
-    [[nodiscard]] std::vector<std::optional<Bounded>> voltmeters(const std::vector<Leads>& leads,
-                                                                 const job::Meter& meter) const;
-    [[nodiscard]] std::vector<std::optional<Bounded>> ohmmeters(const std::vector<Leads>& leads) const;
+    /// One reading by itself; class Readings has the meaning. Whoever wants several makes one Readings for all of them.
     [[nodiscard]] std::optional<Bounded> voltmeter(const job::PointRef& red, const job::PointRef& black,
-                                                   const job::Meter& meter) const
-    {
-        return voltmeters({{red, black}}, meter).front();
-    }
-    [[nodiscard]] std::optional<Bounded> ohmmeter(const job::PointRef& red, const job::PointRef& black) const
-    {
-        return ohmmeters({{red, black}}).front();
-    }
-
-    /// What the ECU takes the input's voltage for, in volts of its nominal full scale: a ratiometric input divides by
-    /// its own supply. No value with the ECU off.
+                                                   const job::Meter& meter) const;
+    [[nodiscard]] std::optional<Bounded> ohmmeter(const job::PointRef& red, const job::PointRef& black) const;
     [[nodiscard]] std::optional<Bounded> inputVolts(const job::Job& job, const job::Circuit& circuit) const;
-
-    /// Its bounds while only those elements are off their nominal values whose label `moves` agrees to.
-    [[nodiscard]] std::optional<circuit::Interval>
-    inputRange(const job::Job& job, const job::Circuit& circuit,
-               const std::function<bool(const std::string& label)>& moves) const;
-
-    /// What moves the input's volts, and how far, thing by thing. The squares of `sigma` add up to that of inputVolts.
-    /// Empty with the ECU off.
-    [[nodiscard]] std::vector<Share> inputShares(const job::Job& job, const job::Circuit& circuit) const;
-
-    /// Readings that were worked out already: circuits share splices and grounds. Not for two threads at once.
-    mutable std::map<std::tuple<circuit::Node, circuit::Node, bool>, Bounded> known = {}; ///< red, black, in Ohm
-    mutable std::map<size_t, circuit::Reading> knownSupplies = {};
 
     /// The current a unit's sensor supply delivers, A.
     [[nodiscard]] double supplyCurrent(size_t unit) const;

@@ -2,6 +2,7 @@
 
 #include "core/electrics/wiring.h"
 #include "core/harness/places.h"
+#include "core/harness/resistors.h"
 #include "core/wires/colour_plan.h"
 
 #include <algorithm>

@@ -63,10 +63,10 @@ std::vector<std::string> restsOn(const job::Circuit& circuit, const std::vector<
 class CircuitPromises
 {
   public:
-    CircuitPromises(const job::Job& job, const electrics::Electrics& car, Condition condition,
+    CircuitPromises(const job::Job& job, electrics::Readings& readings, Condition condition,
                     const job::Circuit& circuit, const std::vector<Path>& paths)
         : m_job(job),
-          m_car(car),
+          m_readings(readings),
           m_condition(condition),
           m_circuit(circuit),
           m_paths(paths),
@@ -103,7 +103,7 @@ class CircuitPromises
         }
         const bool volts = m_condition == Condition::KeyOn;
         const auto& meter = m_job.meter;
-        const auto readings = volts ? m_car.voltmeters(leads, meter) : m_car.ohmmeters(leads);
+        const auto readings = volts ? m_readings.voltmeters(leads, meter) : m_readings.ohmmeters(leads);
         for (size_t i = 0; i < placed.size(); ++i)
             settle(*placed[i], readings[i], volts ? meter.voltsShare : meter.ohmsShare,
                    volts ? meter.volts_v : meter.ohms_ohm, volts ? 0 : meter.lead_ohm);
@@ -114,7 +114,7 @@ class CircuitPromises
     {
         if (m_condition != Condition::KeyOn)
             return std::nullopt;
-        return parts::countsValue(m_sensor) ? seenHertz() : m_car.inputVolts(m_job, m_circuit);
+        return parts::countsValue(m_sensor) ? seenHertz() : m_readings.inputVolts(m_job, m_circuit);
     }
 
     Expectation fromEcu(StationKind kind, const scaling::Table* table, const std::optional<Bounded>& seen) const;
@@ -124,7 +124,7 @@ class CircuitPromises
     std::optional<Bounded> seenHertz() const
     {
         const auto& output = std::get<parts::OpenCollector>(m_sensor.model);
-        const auto levels = electrics::pulseLevels(m_car, m_circuit, output);
+        const auto levels = electrics::pulseLevels(m_readings.car(), m_circuit, output);
         if (!levels || !levels->swings())
             return std::nullopt;
         const auto rest = electrics::atRest(m_circuit, m_job.surroundings);
@@ -202,7 +202,7 @@ class CircuitPromises
     }
 
     const job::Job& m_job;
-    const electrics::Electrics& m_car;
+    electrics::Readings& m_readings;
     Condition m_condition;
     const job::Circuit& m_circuit;
     const std::vector<Path>& m_paths;
@@ -297,14 +297,14 @@ int valueDecimals(const Expectation& e)
 
 } // namespace
 
-std::vector<Expectation> expectations(const job::Job& job, const electrics::Electrics& car, Condition condition,
+std::vector<Expectation> expectations(const job::Job& job, electrics::Readings& readings, Condition condition,
                                       const job::Circuit& circuit, const std::vector<Path>& paths,
                                       const scaling::Table* table)
 {
     std::vector<Expectation> out;
     if (job::sensorOf(job, circuit) == nullptr || job::findInput(job, circuit.input) == nullptr)
         return out;
-    const CircuitPromises promises(job, car, condition, circuit, paths);
+    const CircuitPromises promises(job, readings, condition, circuit, paths);
     const std::optional<Bounded> seen = promises.seen();
     for (const Path& path : paths) {
         for (size_t i = 0; i < path.points.size(); ++i)

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "core/electrics/electrics.h"
+#include "core/electrics/readings.h"
 #include "core/electrics/wiring.h"
 #include "core/job/facts.h"
 #include "core/job/job.h"
@@ -52,7 +52,7 @@ struct Expectation
 
 /// What a circuit's thread promises under one condition, sensor to value.
 /// `table` is the circuit's scaling, where there is one; without it counts and volts are still promised.
-[[nodiscard]] std::vector<Expectation> expectations(const job::Job& job, const electrics::Electrics& car,
+[[nodiscard]] std::vector<Expectation> expectations(const job::Job& job, electrics::Readings& readings,
                                                     job::Condition condition, const job::Circuit& circuit,
                                                     const std::vector<electrics::Path>& paths,
                                                     const scaling::Table* table);

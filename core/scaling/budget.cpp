@@ -1,5 +1,6 @@
 #include "core/scaling/budget.h"
 
+#include "core/electrics/readings.h"
 #include "core/fuel/blend.h"
 #include "core/scaling/search_range.h"
 
@@ -123,14 +124,18 @@ circuit::Interval addVolts(Budget& b, const job::Job& job, const job::Circuit& c
                            const Electrics& atRest, const AddSigma& addSigma)
 {
     const auto running = carAt(job, circuit, b.value, true);
-    const auto all = running ? running->inputVolts(job, circuit) : std::nullopt;
-    const auto alone = [&](const Electrics& car, BudgetPart part) {
+    electrics::Readings still(atRest);
+    std::optional<electrics::Readings> moving;
+    if (running)
+        moving.emplace(*running);
+    const auto all = moving ? moving->inputVolts(job, circuit) : std::nullopt;
+    const auto alone = [&](electrics::Readings& readings, BudgetPart part) {
         const auto range =
-            car.inputRange(job, circuit, [&](const std::string& label) { return partOf(label, circuit) == part; });
+            readings.inputRange(job, circuit, [&](const std::string& label) { return partOf(label, circuit) == part; });
         return range ? shownOff(table, *range, 0, b.shown) : 0;
     };
     std::array<double, kBudgetParts> heaviest{};
-    for (const Share& s : atRest.inputShares(job, circuit)) {
+    for (const Share& s : still.inputShares(job, circuit)) {
         const BudgetPart part = partOf(s.subject, circuit);
         addSigma(part, s.sigma);
         if (s.worst > heaviest[static_cast<size_t>(part)]) {
@@ -139,13 +144,13 @@ circuit::Interval addVolts(Budget& b, const job::Job& job, const job::Circuit& c
         }
     }
     for (const BudgetPart part : {BudgetPart::Sensor, BudgetPart::Supply, BudgetPart::Wiring, BudgetPart::PullUp})
-        b.lines[static_cast<size_t>(part)].worst = alone(atRest, part);
+        b.lines[static_cast<size_t>(part)].worst = alone(still, part);
     if (!all) {
-        const auto still = atRest.inputVolts(job, circuit);
-        return still ? circuit::Interval{still->low, still->high} : circuit::Interval{b.reading, b.reading};
+        const auto volts = still.inputVolts(job, circuit);
+        return volts ? circuit::Interval{volts->low, volts->high} : circuit::Interval{b.reading, b.reading};
     }
     BudgetLine& wiring = b.lines[static_cast<size_t>(BudgetPart::Wiring)];
-    const double shared = alone(*running, BudgetPart::Wiring);
+    const double shared = alone(*moving, BudgetPart::Wiring);
     if (shared > 2 * wiring.worst)
         wiring.most = "running consumers";
     wiring.worst = std::max(wiring.worst, shared);
