@@ -12,7 +12,7 @@
 namespace vicegrip::app {
 namespace {
 
-constexpr int kWidth = 520, kHeight = 360, kActionRole = Qt::UserRole;
+constexpr int kFinderWidth = 520, kFinderHeight = 360, kActionRole = Qt::UserRole;
 
 /// Every typed word must occur, in any order.
 bool matches(const QString& name, const QString& typed)
@@ -48,8 +48,8 @@ void CommandFinder::open(const QList<QAction*>& actions)
     m_actions = actions;
     m_typed->clear();
     filter({});
-    const int width = std::min(kWidth, parentWidget()->width() - 40);
-    setGeometry((parentWidget()->width() - width) / 2, look::kHeader + 20, width, kHeight);
+    const int width = std::min(kFinderWidth, parentWidget()->width() - 40);
+    setGeometry((parentWidget()->width() - width) / 2, look::kHeader + 20, width, kFinderHeight);
     show();
     raise();
     m_typed->setFocus();

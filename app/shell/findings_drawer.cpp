@@ -10,7 +10,7 @@
 namespace vicegrip::app {
 namespace {
 
-constexpr int kWidth = 430;
+constexpr int kDrawerWidth = 430;
 
 QString severityText(findings::Severity severity)
 {
@@ -83,7 +83,7 @@ void FindingsDrawer::refresh()
 
 void FindingsDrawer::place()
 {
-    const int width = std::min(kWidth, parentWidget()->width());
+    const int width = std::min(kDrawerWidth, parentWidget()->width());
     setGeometry(parentWidget()->width() - width, look::kHeader, width, parentWidget()->height() - look::kHeader);
     raise();
 }

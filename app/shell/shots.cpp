@@ -27,7 +27,7 @@ struct Shot
     std::function<void()> arrange;
 };
 
-constexpr int kSettle_ms = 900; // links come up, samples arrive
+constexpr int kShotSettles_ms = 900; // links come up, samples arrive
 
 void press(MainWindow& window, const char* name)
 {
@@ -132,7 +132,7 @@ void step(MainWindow& window, const std::shared_ptr<std::vector<Shot>>& all, siz
     }
     const Shot& shot = (*all)[at];
     shot.arrange();
-    QTimer::singleShot(kSettle_ms, &window, [&window, all, at, folder] {
+    QTimer::singleShot(kShotSettles_ms, &window, [&window, all, at, folder] {
         const QString& name = (*all)[at].name;
         if (!name.isEmpty())
             window.grab().save(QDir(folder).filePath(name + QStringLiteral(".png")));

@@ -84,4 +84,14 @@ int inputIndex(const job::Job& job, const job::CircuitId& circuit)
     return c == nullptr ? -1 : job::inputIndex(job, c->input).value_or(-1);
 }
 
+QString voltsText(double v, int decimals)
+{
+    return text(units::format(v, units::Dimension::Voltage, "V", decimals));
+}
+
+QString percentText(double share, int decimals)
+{
+    return text(units::format(share, units::Dimension::Ratio, "%", decimals));
+}
+
 } // namespace vicegrip::app

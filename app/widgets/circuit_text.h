@@ -25,4 +25,8 @@ namespace vicegrip::app {
 /// Index of the circuit's input in the ECU's list, -1 when it has none.
 [[nodiscard]] int inputIndex(const job::Job& job, const job::CircuitId& circuit);
 
+/// "2.520 V", "43.0 %".
+[[nodiscard]] QString voltsText(double v, int decimals = 3);
+[[nodiscard]] QString percentText(double share, int decimals);
+
 } // namespace vicegrip::app

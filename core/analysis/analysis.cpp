@@ -4,6 +4,8 @@
 #include "core/electrics/readings.h"
 #include "core/findings/checks.h"
 #include "core/findings/harness_checks.h"
+#include "core/findings/pin_checks.h"
+#include "core/findings/scale_checks.h"
 #include "core/throttle/limits.h"
 
 #include <algorithm>
@@ -138,13 +140,16 @@ struct Drawn
         });
         keyOn = carFor(*job, Condition::KeyOn);
         beside.get();
+        trouble = keyOn.trouble.empty() ? off.trouble : keyOn.trouble;
+        findings::checkDrawing(power, *job, wiring, keyOn.solved ? &*keyOn.solved : nullptr, trouble);
     }
 
     std::shared_ptr<const job::Job> job;
     electrics::Wiring wiring;
     std::vector<std::vector<electrics::Path>> paths; ///< by circuit
     Car off, keyOn;
-    std::vector<findings::Finding> harness;
+    std::string trouble; ///< why there are no readings
+    std::vector<findings::Finding> power, harness;
 };
 
 /// What one circuit of it is worth before anything is read there: table and promises. It stays while drawing and
@@ -153,6 +158,8 @@ struct Worth
 {
     job::Circuit of;
     CircuitView view; ///< its table, and what follows from it
+    std::vector<findings::Finding> findings; ///< of its wires and its seat
+    std::vector<findings::Finding> offset; ///< of its ground
     std::map<Condition, std::vector<proof::Expectation>> promises;
 };
 
@@ -184,6 +191,8 @@ bool isSameDrawing(const job::Job& a, const job::Job& b)
 void workOut(const job::Job& job, const Drawn& drawn, const std::vector<size_t>& which,
              std::vector<std::shared_ptr<const Worth>>& out)
 {
+    if (which.empty())
+        return;
     const auto promises = [&](const Car& car, Condition condition, const std::vector<const scaling::Table*>& tables) {
         std::vector<std::vector<proof::Expectation>> made(which.size());
         if (!car.solved)
@@ -198,9 +207,12 @@ void workOut(const job::Job& job, const Drawn& drawn, const std::vector<size_t>&
     std::vector<std::shared_ptr<Worth>> worth;
     std::vector<const scaling::Table*> tables;
     for (const size_t i : which) {
-        const auto made = std::make_shared<Worth>(Worth{job.circuits[i], {}, {}});
+        const auto made = std::make_shared<Worth>(Worth{job.circuits[i], {}, {}, {}, {}});
         made->view.id = job.circuits[i].id;
         addScaling(made->view, job, drawn.keyOn, job.circuits[i]);
+        findings::checkDrawn(made->findings, job, job.circuits[i], drawn.wiring, drawn.paths[i]);
+        if (drawn.keyOn.solved)
+            findings::checkGroundOffset(made->offset, job, job.circuits[i], *drawn.keyOn.solved, made->view);
         tables.push_back(made->view.table ? &*made->view.table : nullptr);
         worth.push_back(made);
     }
@@ -241,7 +253,10 @@ Analysis analyse(std::shared_ptr<const job::Job> analysed, const Analysis* befor
     else
         for (const job::Connector& connector : job.connectors)
             out.pins[connector.id] = pinning::pinsOf(job, connector);
-    out.networkTrouble = drawn.keyOn.trouble.empty() ? drawn.off.trouble : drawn.keyOn.trouble;
+    out.networkTrouble = drawn.trouble;
+    const auto say = [&](const std::vector<findings::Finding>& more) {
+        out.findings.insert(out.findings.end(), more.begin(), more.end());
+    };
     for (size_t i = 0; i < job.circuits.size(); ++i) {
         const job::Circuit& circuit = job.circuits[i];
         CircuitView& view = out.circuits.emplace_back(kept->circuits[i]->view);
@@ -252,11 +267,17 @@ Analysis analyse(std::shared_ptr<const job::Job> analysed, const Analysis* befor
             view.scale = scaleState(view);
             view.pins = pinsState(out.pins, drawn.paths[i]);
         }
-        findings::checkCircuit(out.findings, job, circuit, drawn.wiring, drawn.paths[i], view);
+        say(kept->circuits[i]->findings);
+        findings::checkCircuit(out.findings, job, circuit, view);
     }
-    findings::checkJob(out.findings, {job, drawn.wiring, drawn.keyOn.solved ? &*drawn.keyOn.solved : nullptr,
-                                      out.networkTrouble, out.circuits, out.pins, out.facts});
-    out.findings.insert(out.findings.end(), drawn.harness.begin(), drawn.harness.end());
+    for (const job::Connector& connector : job.connectors)
+        findings::checkPins(out.findings, job, connector, out.pins.at(connector.id));
+    for (const job::Circuit& circuit : job.circuits)
+        findings::checkLimits(out.findings, job, out.facts, circuit);
+    say(drawn.power);
+    for (const auto& worth : kept->circuits)
+        say(worth->offset);
+    say(drawn.harness);
     findings::sort(out.findings);
     out.tasks = tasksOf(out);
     out.kept = std::move(kept);

@@ -90,9 +90,10 @@ void scalingOf(std::vector<Finding>& out, const job::Job& job, const job::Circui
                            : "Ask for more points, or a shorter range."});
 }
 
-/// A difference between the sensor's ground and the ECU's is read as signal.
-void groundOffset(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit,
-                  const electrics::Electrics& car, const proof::CircuitView& view)
+} // namespace
+
+void checkGroundOffset(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit,
+                       const electrics::Electrics& car, const proof::CircuitView& view)
 {
     const auto it = car.circuits.find(circuit.id);
     const parts::Sensor* sensor = job::sensorOf(job, circuit);
@@ -111,6 +112,8 @@ void groundOffset(std::vector<Finding>& out, const job::Job& job, const job::Cir
          "Current of other consumers on the same ground wire is read as signal, and it comes and goes with them.",
          "Return the signal's ground to the ECU, and give the heater a ground wire of its own."});
 }
+
+namespace {
 
 /// Wires that end nowhere hold whatever voltage leaks into them. Cavities without a wire are not worth a word.
 void floatingWires(std::vector<Finding>& out, const job::Job& job, const electrics::Electrics& car)
@@ -174,14 +177,18 @@ void sort(std::vector<Finding>& findings)
     std::ranges::stable_sort(findings, {}, [](const Finding& f) { return f.severity; });
 }
 
-void checkCircuit(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit,
-                  const electrics::Wiring& wiring, const std::vector<electrics::Path>& paths,
-                  const proof::CircuitView& view)
+void checkDrawn(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit,
+                const electrics::Wiring& wiring, const std::vector<electrics::Path>& paths)
 {
     checkEnds(out, job, circuit, wiring, paths);
     checkSeat(out, job, circuit);
-    checkRange(out, job, circuit);
     checkGroundPlace(out, job, circuit, paths);
+}
+
+void checkCircuit(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit,
+                  const proof::CircuitView& view)
+{
+    checkRange(out, job, circuit);
     readings(out, circuit, view);
     scalingOf(out, job, circuit, view);
     checkValues(out, job, circuit, view);
@@ -189,26 +196,21 @@ void checkCircuit(std::vector<Finding>& out, const job::Job& job, const job::Cir
     checkReadings(out, job, circuit, view);
 }
 
-void checkJob(std::vector<Finding>& out, const Car& car)
+void checkDrawing(std::vector<Finding>& out, const job::Job& job, const electrics::Wiring& wiring,
+                  const electrics::Electrics* car, const std::string& trouble)
 {
-    for (const job::Connector& c : car.job.connectors)
-        checkPins(out, car.job, c, car.pins.at(c.id));
-    for (const job::Circuit& circuit : car.job.circuits)
-        checkLimits(out, car.job, car.facts, circuit);
-    checkPower(out, car.job, car.wiring);
-    if (car.solved == nullptr) {
+    checkPower(out, job, wiring);
+    if (car == nullptr) {
         out.push_back({"no-answer",
                        Severity::Stop,
                        {},
-                       "The drawing has no electrical answer: " + car.trouble,
+                       "The drawing has no electrical answer: " + trouble,
                        "Without one there are no expected readings.",
                        "Take the contradiction out of the drawing."});
         return;
     }
-    supplyBudget(out, car.job, *car.solved);
-    floatingWires(out, car.job, *car.solved);
-    for (size_t i = 0; i < car.circuits.size(); ++i)
-        groundOffset(out, car.job, car.job.circuits[i], *car.solved, car.circuits[i]);
+    supplyBudget(out, job, *car);
+    floatingWires(out, job, *car);
 }
 
 } // namespace vicegrip::findings

@@ -3,8 +3,6 @@
 #include "core/electrics/electrics.h"
 #include "core/electrics/wiring.h"
 #include "core/findings/finding.h"
-#include "core/job/facts.h"
-#include "core/pinning/pinning.h"
 #include "core/proof/circuit_view.h"
 
 #include <vector>
@@ -12,24 +10,21 @@
 /// Every check of a job.
 namespace vicegrip::findings {
 
-/// Checks that look at one circuit: where its conductors end, its seat and range, failing and stale readings, scaling.
+/// What the drawing alone says of a circuit: where its conductors end, its seat, and where its ground goes.
+void checkDrawn(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit,
+                const electrics::Wiring& wiring, const std::vector<electrics::Path>& paths);
+
+/// What else is said of it: range, failing and stale readings, scaling.
 void checkCircuit(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit,
-                  const electrics::Wiring& wiring, const std::vector<electrics::Path>& paths,
                   const proof::CircuitView& view);
 
-/// What the checks of a whole car look at.
-struct Car
-{
-    const job::Job& job;
-    const electrics::Wiring& wiring;
-    const electrics::Electrics* solved; ///< key on; null when it has no answer
-    const std::string& trouble; ///< why it has none
-    const std::vector<proof::CircuitView>& circuits; ///< in the job's order
-    const std::map<std::string, std::vector<pinning::Pin>>& pins; ///< by connector
-    const job::Facts& facts;
-};
+/// A difference between the sensor's ground and the ECU's is read as signal. `car` with the key on.
+void checkGroundOffset(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit,
+                       const electrics::Electrics& car, const proof::CircuitView& view);
 
-/// Checks that look at the whole car: plugs, feeds and grounds, the sensor supply's budget, ground offsets.
-void checkJob(std::vector<Finding>& out, const Car& car);
+/// What the drawing alone says of the whole car: feeds and grounds, the sensor supply's budget, places that nothing
+/// ties down. `car` with the key on; null when it has no answer, with the reason in `trouble`.
+void checkDrawing(std::vector<Finding>& out, const job::Job& job, const electrics::Wiring& wiring,
+                  const electrics::Electrics* car, const std::string& trouble);
 
 } // namespace vicegrip::findings

@@ -16,7 +16,7 @@
 namespace vicegrip::app {
 namespace {
 
-constexpr int kSide = 292, kMostThen = 6, kNarrowBoard = 1000;
+constexpr int kBoardSide = 292, kMostThen = 6, kNarrowBoard = 1000;
 
 /// Rows with a rule beneath, and glyphs in the stages' cells.
 class Cell : public QStyledItemDelegate
@@ -125,7 +125,7 @@ BoardPage::BoardPage(Desk& desk, QWidget* parent)
 
     auto* side = new QVBoxLayout;
     auto* card = new Card;
-    card->setFixedWidth(kSide);
+    card->setFixedWidth(kBoardSide);
     auto* inCard = new QVBoxLayout(card);
     inCard->setContentsMargins(18, 14, 18, 16);
     inCard->addWidget(label(tr("Next"), look::Size::Small, false, true));

@@ -18,7 +18,7 @@ namespace {
 
 using brief::Standing;
 
-constexpr int kRowHeight = 38; ///< two lines of a reason
+constexpr int kReasonRow = 38; ///< two lines of a reason
 
 enum Column { Mark, Name, Want, Because, kColumns };
 
@@ -69,7 +69,7 @@ ConsequenceList::ConsequenceList(Desk& desk, QWidget* parent)
     m_table->setHorizontalHeaderLabels({tr("Standing"), tr("Circuit"), tr("Want"), tr("Because")});
     m_table->setFont(look::textFont(look::Size::Small));
     m_table->verticalHeader()->hide();
-    m_table->verticalHeader()->setDefaultSectionSize(kRowHeight);
+    m_table->verticalHeader()->setDefaultSectionSize(kReasonRow);
     m_table->setWordWrap(true);
     m_table->horizontalHeader()->setHighlightSections(false);
     m_table->horizontalHeader()->setSectionsClickable(false);
@@ -195,7 +195,7 @@ void ConsequenceList::refresh()
         fill(static_cast<int>(i), m_all[i]);
     m_table->setCurrentCell(rowToShow(before), 0);
     m_table->setFixedHeight(m_table->horizontalHeader()->sizeHint().height() + 4 +
-                            kRowHeight * static_cast<int>(std::max<size_t>(m_all.size(), 1)));
+                            kReasonRow * static_cast<int>(std::max<size_t>(m_all.size(), 1)));
     sayWhatChanges();
 }
 

@@ -12,7 +12,7 @@
 namespace vicegrip::app {
 namespace {
 
-constexpr int kHead = 64, kRowHeight = 42, kLeft = 8, kRight = 12;
+constexpr int kHead = 64, kRangeRow = 42, kRangeLeft = 8, kRangeRight = 12;
 
 QString pressure(double pa, const QString& unit, units::Dimension dimension)
 {
@@ -31,7 +31,7 @@ RangeChart::RangeChart(QWidget* parent) : QWidget(parent)
 
 QSize RangeChart::sizeHint() const
 {
-    return {700, kHead + kRowHeight * static_cast<int>(m_advice.ranking.size()) + 4};
+    return {700, kHead + kRangeRow * static_cast<int>(m_advice.ranking.size()) + 4};
 }
 
 void RangeChart::show(const brief::Advice& advice, const QString& unit)
@@ -73,12 +73,12 @@ void RangeChart::describe()
 
 double RangeChart::xOf(double pa) const
 {
-    return kLeft + (pa - m_low) / (m_high - m_low) * (width() - kLeft - kRight);
+    return kRangeLeft + (pa - m_low) / (m_high - m_low) * (width() - kRangeLeft - kRangeRight);
 }
 
 int RangeChart::topOf(int row) const
 {
-    return kHead + row * kRowHeight;
+    return kHead + row * kRangeRow;
 }
 
 void RangeChart::paintEvent(QPaintEvent*)
@@ -98,9 +98,9 @@ void RangeChart::paintEvent(QPaintEvent*)
         const brief::Candidate& candidate = m_advice.ranking[i];
         const int top = topOf(static_cast<int>(i));
         if (static_cast<int>(i) == m_row)
-            p.fillRect(QRect(0, top, width(), kRowHeight), c.selected);
+            p.fillRect(QRect(0, top, width(), kRangeRow), c.selected);
         for (const auto& mark : m_advice.marks) // strong across the bars, faint behind the words
-            rule(mark, c.line, top, top + kRowHeight);
+            rule(mark, c.line, top, top + kRangeRow);
         const double a = xOf(std::max(candidate.sensor.low, m_low)),
                      b = std::min<double>(xOf(candidate.sensor.high), width());
         const QRectF bar(a, top + 25, b - a, 9);
@@ -113,11 +113,11 @@ void RangeChart::paintEvent(QPaintEvent*)
         p.setFont(look::textFont(look::Size::Small, candidate.current));
         p.setPen(c.ink);
         const QString name = text(candidate.sensor.name) + (candidate.current ? tr("  (fitted)") : QString());
-        p.drawText(QRectF(kLeft, top + 3, width() - 130, 18), Qt::AlignVCenter | Qt::AlignLeft,
+        p.drawText(QRectF(kRangeLeft, top + 3, width() - 130, 18), Qt::AlignVCenter | Qt::AlignLeft,
                    p.fontMetrics().elidedText(name, Qt::ElideRight, width() - 140));
         p.setFont(look::numbers(look::Size::Small));
         p.setPen(c.inkSoft);
-        p.drawText(QRectF(0, top + 3, width() - kRight, 18), Qt::AlignVCenter | Qt::AlignRight,
+        p.drawText(QRectF(0, top + 3, width() - kRangeRight, 18), Qt::AlignVCenter | Qt::AlignRight,
                    text(units::formatNumber(candidate.pa_per_count / 1e3, 3)) + tr(" kPa a count"));
     }
     // Marks over the bars; their names on two lines by turns, so that neighbours do not meet.
@@ -140,7 +140,7 @@ void RangeChart::paintEvent(QPaintEvent*)
     if (hasFocus()) {
         p.setPen(QPen(c.accent, 2));
         p.setBrush(Qt::NoBrush);
-        p.drawRect(QRect(1, topOf(m_row), width() - 2, kRowHeight - 1));
+        p.drawRect(QRect(1, topOf(m_row), width() - 2, kRangeRow - 1));
     }
 }
 
@@ -158,7 +158,7 @@ void RangeChart::choose(int row)
 void RangeChart::mousePressEvent(QMouseEvent* event)
 {
     if (event->pos().y() >= kHead)
-        choose((event->pos().y() - kHead) / kRowHeight);
+        choose((event->pos().y() - kHead) / kRangeRow);
 }
 
 void RangeChart::keyPressEvent(QKeyEvent* event)

@@ -12,7 +12,7 @@
 namespace vicegrip::app {
 namespace {
 
-constexpr int kRowHeight = 26;
+constexpr int kChoiceRow = 26;
 
 QString difference(double si, const parts::Sensor& sensor)
 {
@@ -112,9 +112,9 @@ void WaysList::addTable(size_t index, const seating::AddedPullUp& fitted)
         rows.push_back(row);
     }
     table->fill(rows, {proposed});
-    table->verticalHeader()->setDefaultSectionSize(kRowHeight);
+    table->verticalHeader()->setDefaultSectionSize(kChoiceRow);
     table->setCurrentCell(proposed, 0);
-    table->setFixedHeight(table->horizontalHeader()->sizeHint().height() + kRowHeight * static_cast<int>(rows.size()) +
+    table->setFixedHeight(table->horizontalHeader()->sizeHint().height() + kChoiceRow * static_cast<int>(rows.size()) +
                           4);
     table->setVerticalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     const QString heat =

@@ -14,7 +14,8 @@
 namespace vicegrip::app {
 namespace {
 
-constexpr double kTop = 14, kLeft = 34, kRight = 116, kPerMetre = 420; ///< pixels of thickness a metre of bundle
+constexpr double kPlotTop = 14, kPlotLeft = 34, kPlotRight = 116,
+                 kPerMetre = 420; ///< pixels of thickness a metre of bundle
 
 /// The halves of an inline pair are one place of the tree.
 std::vector<std::string> sameAs(const job::Job& job, const std::string& place)
@@ -100,9 +101,9 @@ void BranchPlot::show(const job::Job& job, const std::vector<branches::Stretch>&
 
 QPointF BranchPlot::at(const Node& node) const
 {
-    const double across = width() - kLeft - kRight, down = height() - 2 * kTop;
-    return {kLeft + (m_long_m > 0 ? node.x_m / m_long_m * across : 0),
-            kTop + (m_rows > 1 ? node.row / (m_rows - 1) * down : down / 2)};
+    const double across = width() - kPlotLeft - kPlotRight, down = height() - 2 * kPlotTop;
+    return {kPlotLeft + (m_long_m > 0 ? node.x_m / m_long_m * across : 0),
+            kPlotTop + (m_rows > 1 ? node.row / (m_rows - 1) * down : down / 2)};
 }
 
 /// Out of the place, down or up to the row, and along it.
@@ -144,7 +145,7 @@ QRectF BranchPlot::nameBox(const Node& node) const
     const double wide = metrics.horizontalAdvance(node.name) + 4, high = metrics.ascent();
     if (node.leaf)
         return {place.x() + 8, place.y() - high / 2, wide, high};
-    if (place.x() < kLeft + 2)
+    if (place.x() < kPlotLeft + 2)
         return {place.x() - wide - 6, place.y() - high / 2, wide, high};
     return {place.x() - wide / 2, place.y() + 6, wide, high};
 }

@@ -15,7 +15,7 @@
 namespace vicegrip::app {
 namespace {
 
-constexpr int kName = 150, kNumber = 112, kRowHeight = 40, kBar = 14;
+constexpr int kName = 150, kNumber = 112, kBudgetRow = 40, kBudgetBar = 14;
 constexpr int kAxisLeft = 82, kAxisBelow = 24, kTop = 8;
 
 /// Parts differ in pattern as well as in tone.
@@ -45,7 +45,7 @@ BudgetBars::BudgetBars(QWidget* parent) : QWidget(parent)
 {
     setObjectName(QStringLiteral("budget-bars"));
     setAccessibleName(tr("What the error is made of"));
-    setMinimumSize(380, kRowHeight * static_cast<int>(scaling::kBudgetParts));
+    setMinimumSize(380, kBudgetRow * static_cast<int>(scaling::kBudgetParts));
 }
 
 void BudgetBars::show(const scaling::Budget& budget, const parts::Sensor& sensor, const QStringList& spoken)
@@ -80,19 +80,19 @@ void BudgetBars::paintEvent(QPaintEvent*)
     const int room = width() - kName - kNumber;
     for (size_t i = 0; i < m_rows.size(); ++i) {
         const Row& row = m_rows[i];
-        const int y = static_cast<int>(i) * kRowHeight;
+        const int y = static_cast<int>(i) * kBudgetRow;
         painter.setFont(look::textFont(look::Size::Body));
         painter.setPen(c.ink);
         painter.drawText(QRect(0, y, kName, 22), Qt::AlignLeft | Qt::AlignVCenter, row.name);
         painter.setFont(look::numbers(look::Size::Body));
         painter.drawText(QRect(width() - kNumber, y, kNumber, 22), Qt::AlignRight | Qt::AlignVCenter, row.worst);
-        const QRect bar(kName, y + 4, std::max(1, qRound((room - 12) * row.share)), kBar);
+        const QRect bar(kName, y + 4, std::max(1, qRound((room - 12) * row.share)), kBudgetBar);
         drawSwatch(painter, bar, i);
         painter.setPen(QPen(c.ink, 1));
         painter.drawRect(bar.adjusted(0, 0, -1, -1));
         const int sigma = kName + qRound((room - 12) * row.sigma);
         painter.setPen(QPen(c.ink, 2));
-        painter.drawLine(sigma, y + 1, sigma, y + kBar + 7);
+        painter.drawLine(sigma, y + 1, sigma, y + kBudgetBar + 7);
         painter.setFont(look::textFont(look::Size::Small));
         painter.setPen(c.inkSoft);
         painter.drawText(QRect(kName, y + 20, width() - kName, 18), Qt::AlignLeft | Qt::AlignVCenter,

@@ -14,7 +14,7 @@
 namespace vicegrip::app {
 namespace {
 
-constexpr int kPlaces = 24, kLeftWidth = 290;
+constexpr int kBudgetPlaces = 24, kLeftWidth = 290;
 
 /// A fact subject as a person says it: "wire w12", "the sensor itself".
 QString spokenSubject(const std::string& subject, const job::Circuit& circuit)
@@ -120,7 +120,7 @@ void BudgetView::refresh()
     m_range.ask([analysis = m_analysis, id = circuit->id] {
         const auto& table = *analysis::find(*analysis, id)->table;
         return OverRange{analysis, id,
-                         scaling::budgetOver(*analysis->job, *job::find(*analysis->job, id), table, kPlaces)};
+                         scaling::budgetOver(*analysis->job, *job::find(*analysis->job, id), table, kBudgetPlaces)};
     });
     showAt(it->second);
 }

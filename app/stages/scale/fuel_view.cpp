@@ -27,11 +27,6 @@ QString litres(double m3)
     return text(units::format(m3, Dimension::Volume, "l", m3 < 2 * kLitre ? 2 : 1));
 }
 
-QString percent(double share, int decimals = 1)
-{
-    return text(units::format(share, Dimension::Ratio, "%", decimals));
-}
-
 /// "60 l/h": a volume in an hour.
 Result<double> flowTyped(const QString& typed)
 {
@@ -140,7 +135,7 @@ QWidget* FuelView::buildTank()
         [this](double flow) { change(tr("Fuel flow"), [=](job::Tank& t) { t.flow_m3_per_s = flow; }); });
     m_ready = addValueRow(
         tank, tr("Calibrated up to"), "tank-ready", readsValue(Dimension::Ratio, "%", 0, 1),
-        [](double share) { return percent(share, 0); },
+        [](double share) { return percentText(share, 0); },
         [this](double share) { change(tr("Calibrated up to"), [=](job::Tank& t) { t.readyFor = share; }); });
     auto* outcome = new QVBoxLayout;
     m_outcome = figure({}, look::Size::Title);
@@ -168,7 +163,7 @@ TypedField* FuelView::addFill(QGridLayout* grid, const QString& name, const char
 {
     auto* field = new TypedField(name, [](const QString& typed) {
         return fuel::parseFill(typed.toStdString()).map([](const fuel::Fill& f) {
-            return tr("%1 with %2 ethanol").arg(litres(f.volume_m3), percent(f.ethanol, 0));
+            return tr("%1 with %2 ethanol").arg(litres(f.volume_m3), percentText(f.ethanol, 0));
         });
     });
     field->edit()->setPlaceholderText(tr("20 l E10"));
@@ -204,7 +199,7 @@ void FuelView::refresh()
     m_flow->setText(t.flow_m3_per_s > 0
                         ? QStringLiteral("%1 l/h").arg(text(units::formatNumber(t.flow_m3_per_s / kPerHour, 0)))
                         : QString());
-    m_ready->setText(percent(t.readyFor, 0));
+    m_ready->setText(percentText(t.readyFor, 0));
     showSignal();
     showPlan();
 }
@@ -233,7 +228,7 @@ void FuelView::showSignal()
         m_verdict->setText(tr("Type the frequency a meter shows at the signal wire, or connect the ECU."));
         setInk(m_verdict, c.inkSoft);
     } else if (const auto signal = fuel::readSignal(*hz, live ? pulses->low_s : m_typedPulse_s.value_or(0)); signal) {
-        m_now->setText(signal->usable ? percent(signal->content) : QStringLiteral("✗"));
+        m_now->setText(signal->usable ? percentText(signal->content, 1) : QStringLiteral("✗"));
         setInk(m_now, signal->usable ? c.ink : c.failing);
         m_verdict->setText(text(signal->verdict));
         setInk(m_verdict, signal->usable ? c.ink : c.failing);
@@ -251,11 +246,11 @@ void FuelView::showSignal()
         return;
     }
     QString said = tr("Baseline %1, taken %2: there the ethanol correction must read 100 %.")
-                       .arg(percent(*t.baseline), text(t.when.substr(0, 10)));
+                       .arg(percentText(*t.baseline, 1), text(t.when.substr(0, 10)));
     if (m_content) {
         const auto now = fuel::correction(*m_content, *t.baseline);
-        said +=
-            tr(" Now it must read %1 by mass (%2 through the injectors).").arg(percent(now.mass), percent(now.volume));
+        said += tr(" Now it must read %1 by mass (%2 through the injectors).")
+                    .arg(percentText(now.mass, 1), percentText(now.volume, 1));
     }
     m_baseline->setText(said);
 }
@@ -266,12 +261,13 @@ void FuelView::setBaseline()
         return;
     const double content = *m_content;
     const std::string when = nowText();
-    m_desk.store.editOrSay(tr("Flex baseline %1").arg(percent(content)), [&](job::Job& job) {
+    m_desk.store.editOrSay(tr("Flex baseline %1").arg(percentText(content, 1)), [&](job::Job& job) {
         if (!job.tank)
             job.tank.emplace();
         job.tank->baseline = content;
         job.tank->when = when;
-        job::note(job, when, m_desk.selection.circuit().value, "Flex fuel: baseline " + percent(content).toStdString());
+        job::note(job, when, m_desk.selection.circuit().value,
+                  "Flex fuel: baseline " + percentText(content, 1).toStdString());
     });
 }
 
@@ -303,13 +299,13 @@ void FuelView::showPlan()
                          "injectors. What is sold as E85 may hold 51 to 83 %: believe the sensor.")
                           .arg(text(units::format(fuel::frequencyAt(mixed->ethanol), Dimension::Frequency, "Hz", 1)),
                                text(units::formatNumber(fuel::stoichiometric(mixed->ethanol), 2)),
-                               t.baseline ? tr("the baseline") : tr("E10"), percent(needs.mass),
-                               percent(needs.volume)));
+                               t.baseline ? tr("the baseline") : tr("E10"), percentText(needs.mass, 1),
+                               percentText(needs.volume, 1)));
     if (mixed->ethanol > t.readyFor)
         m_caution->setText(
             tr("Stop: this gives %1 ethanol, and the calibration is ready for %2. Do not start it on this "
                "fuel: it would run lean and could hole a piston.")
-                .arg(percent(mixed->ethanol), percent(t.readyFor, 0)));
+                .arg(percentText(mixed->ethanol, 1), percentText(t.readyFor, 0)));
     const auto settling = fuel::Settling::of(m_plan.in->ethanol, mixed->ethanol, t.line_m3, t.flow_m3_per_s);
     if (settling)
         m_plot->show(*settling, m_plan.in->ethanol, mixed->ethanol);

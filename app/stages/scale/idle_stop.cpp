@@ -2,6 +2,7 @@
 
 #include "app/desk/when.h"
 #include "app/views/selected.h"
+#include "app/widgets/circuit_text.h"
 #include "core/throttle/limits.h"
 
 #include <algorithm>
@@ -13,11 +14,6 @@ namespace {
 
 constexpr size_t kRestSamples = 8; ///< of ten a second
 constexpr double kStill_v = 0.008; ///< a hand that holds still, with the counts' own flicker (typical)
-
-QString volts(double v)
-{
-    return text(units::format(v, units::Dimension::Voltage, "V", 3));
-}
 
 } // namespace
 
@@ -55,7 +51,8 @@ void IdleStop::zeroHere()
         emit said(app::text(stops.error().sentence), true);
         return;
     }
-    const QString what = tr("zeroed at %1 after the stop screw, limit %2").arg(volts(*at), volts(stops->closed_v));
+    const QString what =
+        tr("zeroed at %1 after the stop screw, limit %2").arg(voltsText(*at), voltsText(stops->closed_v));
     const auto kept = m_desk.store.edit(tr("Zero of %1").arg(app::text(c->name)), [&](job::Job& job) {
         job::Circuit& changed = *job::find(job, c->id);
         changed.limits = *stops;
@@ -101,10 +98,10 @@ void IdleStop::tell()
         return;
     }
     const double moved = *at - c->limits->closedRest_v, travel = c->limits->openRest_v - c->limits->closedRest_v;
-    emit said(
-        tr("It rests at %1, %2 %3 of the travel from the calibration. Shut and still: zero it here.")
-            .arg(volts(*at), app::text(units::formatNumber(100 * std::abs(moved / travel), 1)), QStringLiteral("%")),
-        false);
+    emit said(tr("It rests at %1, %2 %3 of the travel from the calibration. Shut and still: zero it here.")
+                  .arg(voltsText(*at), app::text(units::formatNumber(100 * std::abs(moved / travel), 1)),
+                       QStringLiteral("%")),
+              false);
 }
 
 void IdleStop::screwMoved()

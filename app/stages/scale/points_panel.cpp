@@ -22,7 +22,7 @@
 namespace vicegrip::app {
 namespace {
 
-constexpr int kWidth = 170, kRowHeight = 24, kOrderListWidth = 190;
+constexpr int kPanelWidth = 170, kPointRow = 24, kOrderListWidth = 190;
 constexpr int kMostOffered = 6; ///< degree of a polynomial: ECUs that take one take few terms
 
 /// An entry's datum: what is taken, and a polynomial's degree.
@@ -75,7 +75,7 @@ PointsPanel::PointsPanel(Desk& desk, QWidget* parent)
 
 void PointsPanel::build()
 {
-    setFixedWidth(kWidth);
+    setFixedWidth(kPanelWidth);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     m_takes->setObjectName(QStringLiteral("table-form"));
@@ -90,7 +90,7 @@ void PointsPanel::build()
     m_table->setSelectionBehavior(QAbstractItemView::SelectRows);
     m_table->setTabKeyNavigation(false);
     m_table->verticalHeader()->hide();
-    m_table->verticalHeader()->setDefaultSectionSize(kRowHeight);
+    m_table->verticalHeader()->setDefaultSectionSize(kPointRow);
     m_table->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
     m_table->horizontalHeader()->setHighlightSections(false);
     m_table->horizontalHeader()->setFont(look::textFont(look::Size::Small));

@@ -24,12 +24,7 @@ namespace {
 
 using units::Dimension;
 
-constexpr int kFieldWidth = 120, kAllowedPlaces = 8;
-
-QString volts(double v)
-{
-    return text(units::format(v, Dimension::Voltage, "V", 3));
-}
+constexpr int kReadingWidth = 120, kAllowedPlaces = 8;
 
 QString terms(const parts::SteinhartHartCurve& curve)
 {
@@ -48,9 +43,12 @@ ReadingsView::ReadingsView(Desk& desk, QWidget* parent)
     : QWidget(parent),
       m_desk(desk),
       m_value(valueField(desk, tr("The other instrument says"), "captured-value")),
-      m_volts(new TypedField(
-          tr("The input shows"),
-          [](const QString& typed) { return units::parse(typed.toStdString(), Dimension::Voltage, "V").map(volts); })),
+      m_volts(new TypedField(tr("The input shows"),
+                             [](const QString& typed) {
+                                 return units::parse(typed.toStdString(), Dimension::Voltage, "V").map([](double v) {
+                                     return voltsText(v);
+                                 });
+                             })),
       m_within(new TypedField(tr("The other instrument is good to"),
                               [this](const QString& typed) -> Result<QString> {
                                   const parts::Sensor* s = selectedSensor(m_desk);
@@ -130,7 +128,7 @@ void ReadingsView::layOut()
         auto* block = new QVBoxLayout;
         block->setSpacing(2);
         block->addWidget(label(name, look::Size::Small, false, true));
-        field->setFixedWidth(kFieldWidth);
+        field->setFixedWidth(kReadingWidth);
         block->addWidget(field);
         block->addStretch();
         row->addLayout(block);
@@ -385,7 +383,7 @@ void ReadingsView::fillTable(const job::Circuit& circuit, const parts::Sensor& s
         const scaling::CapturedView& v = verdict.pairs[i];
         rows.push_back(
             {value(c.value) + (c.within > 0 ? QLatin1Char(' ') + errorText(sensor, c.within) : QString()),
-             volts(c.volts), value(v.said),
+             voltsText(c.volts), value(v.said),
              (v.off < 0 ? QStringLiteral("-") : QStringLiteral("+")) + errorText(sensor, std::abs(v.off)).mid(2),
              errorText(sensor, v.allowed),
              c.setAside             ? tr("set aside")
@@ -432,7 +430,7 @@ void ReadingsView::refreshLive()
     const job::Circuit* c = selectedCircuit(m_desk);
     const auto sample = c == nullptr ? std::nullopt : m_desk.live.sample(inputIndex(*m_desk.store.job(), c->id));
     if (sample && !m_volts->edit()->hasFocus())
-        m_volts->setText(volts(sample->volts));
+        m_volts->setText(voltsText(sample->volts));
     m_volts->setEnabled(!sample);
 }
 

@@ -2,6 +2,7 @@
 
 #include "app/desk/desk.h"
 #include "app/look/look.h"
+#include "app/widgets/circuit_text.h"
 #include "core/units/units.h"
 
 #include <QPainter>
@@ -13,13 +14,8 @@
 namespace vicegrip::app {
 namespace {
 
-constexpr int kLeft = 58, kBelow = 26, kTop = 10, kRight = 12;
+constexpr int kSettlingLeft = 58, kSettlingBelow = 26, kSettlingTop = 10, kSettlingRight = 12;
 constexpr double kMinute = 60;
-
-QString percent(double share, int decimals = 0)
-{
-    return text(units::format(share, units::Dimension::Ratio, "%", decimals));
-}
 
 } // namespace
 
@@ -36,7 +32,8 @@ void SettlingPlot::show(const fuel::Settling& settling, double before, double af
     m_before = before;
     m_after = after;
     setAccessibleDescription(tr("%1 for %2 s, then towards %3, there after %4 minutes")
-                                 .arg(percent(before), text(units::formatNumber(settling.purge_s(), 0)), percent(after),
+                                 .arg(percentText(before, 0), text(units::formatNumber(settling.purge_s(), 0)),
+                                      percentText(after, 0),
                                       text(units::formatNumber(settling.settled_s() / kMinute, 1))));
     update();
 }
@@ -54,7 +51,7 @@ void SettlingPlot::paintEvent(QPaintEvent*)
     QPainter painter(this);
     painter.setRenderHint(QPainter::Antialiasing);
     const auto& c = look::colours();
-    const QRectF f = QRectF(rect()).adjusted(kLeft, kTop, -kRight, -kBelow);
+    const QRectF f = QRectF(rect()).adjusted(kSettlingLeft, kSettlingTop, -kSettlingRight, -kSettlingBelow);
     painter.setFont(look::textFont(look::Size::Small));
     if (!m_settling) {
         painter.setPen(c.inkSoft);
@@ -83,7 +80,8 @@ void SettlingPlot::paintEvent(QPaintEvent*)
         painter.setPen(QPen(c.inkSoft, 1, Qt::DashLine));
         painter.drawLine(at, QPointF(f.right(), at.y()));
         painter.setPen(c.ink);
-        painter.drawText(QRectF(0, at.y() - 10, kLeft - 8, 20), Qt::AlignRight | Qt::AlignVCenter, percent(share));
+        painter.drawText(QRectF(0, at.y() - 10, kSettlingLeft - 8, 20), Qt::AlignRight | Qt::AlignVCenter,
+                         percentText(share, 0));
     }
     QPainterPath path(place(0, m_before));
     constexpr int kSteps = 160;

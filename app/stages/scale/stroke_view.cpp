@@ -23,11 +23,6 @@ namespace {
 constexpr int kLeftWidth = 300;
 constexpr double kShutReads = 0.005; ///< a shut throttle reads 0 within half a percent
 
-QString volts(double v)
-{
-    return text(units::format(v, units::Dimension::Voltage, "V", 3));
-}
-
 QString millivolts(double v)
 {
     return text(units::format(v, units::Dimension::Voltage, "mV", 0));
@@ -235,7 +230,8 @@ void StrokeView::teach()
                                                             .restsOn = {},
                                                             .extra = nlohmann::json::object()},
                                                            facts, *c, paths);
-    const QString what = tr("limits calibrated, %1 closed and %2 open").arg(volts(stops.closed_v), volts(stops.open_v));
+    const QString what =
+        tr("limits calibrated, %1 closed and %2 open").arg(voltsText(stops.closed_v), voltsText(stops.open_v));
     const auto kept = m_desk.store.edit(tr("Limits of %1").arg(text(c->name)), [&](job::Job& job) {
         job::Circuit& changed = *job::find(job, c->id);
         changed.limits = stops;
@@ -284,11 +280,11 @@ void StrokeView::showReport()
         view != nullptr && view->curve.size() > 1 && view->curve.front().reading > view->curve.back().reading;
     if (r.falls != shouldFall)
         troubles << tr("Reversed: it reads %1 closed and %2 open. %3")
-                        .arg(volts(r.closed_v), volts(r.open_v), exchangeText());
+                        .arg(voltsText(r.closed_v), voltsText(r.open_v), exchangeText());
     for (const throttle::DeadSpot& d : r.deadSpots)
         troubles << (d.strokes > 1 ? tr("Dead spot at %1, %2 deep, in %3 of %4 strokes: the track is worn there.")
                                    : tr("Lost once at %1, %2 deep, in %3 of %4 strokes: wiggle the plug and wire."))
-                        .arg(volts(d.volts), volts(d.depth_v))
+                        .arg(voltsText(d.volts), voltsText(d.depth_v))
                         .arg(d.strokes)
                         .arg(r.strokes);
     const double travel = std::abs(r.travel_v());
@@ -304,9 +300,9 @@ void StrokeView::showReport()
     setInk(m_troubles, look::colours().failing);
     QString facts =
         tr("closed %1 ± %2\nopen   %3 ± %4\nnoise %5\nlimits %6 to %7")
-            .arg(volts(r.closed_v), millivolts(r.closedSpread_v / 2), volts(r.open_v), millivolts(r.openSpread_v / 2),
-                 text(units::format(r.noise_v, units::Dimension::Voltage, "mV", 1)), volts(r.limits.closed_v),
-                 volts(r.limits.open_v));
+            .arg(voltsText(r.closed_v), millivolts(r.closedSpread_v / 2), voltsText(r.open_v),
+                 millivolts(r.openSpread_v / 2), text(units::format(r.noise_v, units::Dimension::Voltage, "mV", 1)),
+                 voltsText(r.limits.closed_v), voltsText(r.limits.open_v));
     if (r.pair)
         facts += tr("\ntrack 2 %1 V/V, within %2")
                      .arg(text(units::formatNumber(r.pair->slope, 3)), millivolts(r.pair->worst_v));
@@ -341,8 +337,9 @@ void StrokeView::showTaught()
         return;
     }
     const auto stale = throttle::staleLimits(job::facts(*m_desk.store.job()), *c->limits);
-    QString said = tr("Calibrated: %1 closed, %2 open, %3.")
-                       .arg(volts(c->limits->closed_v), volts(c->limits->open_v), text(c->limits->when.substr(0, 10)));
+    QString said =
+        tr("Calibrated: %1 closed, %2 open, %3.")
+            .arg(voltsText(c->limits->closed_v), voltsText(c->limits->open_v), text(c->limits->when.substr(0, 10)));
     if (stale)
         said += tr(" Stale: %1.").arg(text(*stale));
     m_calibrated->setText(said);
@@ -364,7 +361,7 @@ void StrokeView::refreshLive()
         m_now->setText(QStringLiteral("%1 %").arg(std::clamp(share, 0.0, 1.0) * 100, 0, 'f', 1));
         setInk(m_now, share <= kShutReads ? look::colours().done : look::colours().ink);
     } else {
-        m_now->setText(volts(sample->volts));
+        m_now->setText(voltsText(sample->volts));
         setInk(m_now, look::colours().ink);
     }
     if (m_recording)

@@ -13,13 +13,8 @@
 namespace vicegrip::app {
 namespace {
 
-constexpr int kLeft = 64, kBar = 120, kEdge = 16; ///< of the scale: numbers, the bar, above and below
+constexpr int kScaleLeft = 64, kScaleBar = 120, kScaleEdge = 16; ///< of the scale: numbers, the bar, above and below
 constexpr int kLeastHeight = 240, kLeastWidth = 330;
-
-QString volts(double v)
-{
-    return text(units::format(v, units::Dimension::Voltage, "V", 2));
-}
 
 QString ohms(double ohm)
 {
@@ -59,22 +54,25 @@ void LevelScale::paintEvent(QPaintEvent*)
     QPainter p(this);
     const auto& c = look::colours();
     const double top = std::max({m_full, m_levels->open_v, m_levels->closed_v, 0.1});
-    const auto y = [&](double v) { return kEdge + (height() - 2 * kEdge) * (1 - std::clamp(v / top, 0.0, 1.0)); };
-    const QRectF bar(kLeft, y(top), kBar, y(0) - y(top));
+    const auto y = [&](double v) {
+        return kScaleEdge + (height() - 2 * kScaleEdge) * (1 - std::clamp(v / top, 0.0, 1.0));
+    };
+    const QRectF bar(kScaleLeft, y(top), kScaleBar, y(0) - y(top));
     p.fillRect(bar, c.card);
     p.setFont(look::numbers(look::Size::Small));
     p.setPen(c.inkSoft);
     for (double v : {0.0, top})
-        p.drawText(QRectF(0, y(v) - 10, kLeft - 8, 20), Qt::AlignRight | Qt::AlignVCenter, volts(v));
+        p.drawText(QRectF(0, y(v) - 10, kScaleLeft - 8, 20), Qt::AlignRight | Qt::AlignVCenter, voltsText(v, 2));
     const auto& l = *m_levels;
     if (l.apart) { // what the ECU takes for low and high; between them it stays as it was
-        p.fillRect(QRectF(kLeft, y(l.high_v), kBar, y(l.low_v) - y(l.high_v)), QBrush(c.line, Qt::BDiagPattern));
+        p.fillRect(QRectF(kScaleLeft, y(l.high_v), kScaleBar, y(l.low_v) - y(l.high_v)),
+                   QBrush(c.line, Qt::BDiagPattern));
         for (const auto& [v, name] : {std::pair(l.low_v, tr("low below")), {l.high_v, tr("high above")}}) {
             p.setPen(QPen(c.accent, 2));
-            p.drawLine(QPointF(kLeft - 6, y(v)), QPointF(kLeft + kBar + 6, y(v)));
+            p.drawLine(QPointF(kScaleLeft - 6, y(v)), QPointF(kScaleLeft + kScaleBar + 6, y(v)));
             p.setPen(c.accent);
-            p.drawText(QRectF(kLeft + kBar + 12, y(v) - 10, 190, 20), Qt::AlignLeft | Qt::AlignVCenter,
-                       QStringLiteral("%1 %2").arg(name, volts(v)));
+            p.drawText(QRectF(kScaleLeft + kScaleBar + 12, y(v) - 10, 190, 20), Qt::AlignLeft | Qt::AlignVCenter,
+                       QStringLiteral("%1 %2").arg(name, voltsText(v, 2)));
         }
     }
     p.setFont(look::textFont(look::Size::Body, true));
@@ -82,14 +80,14 @@ void LevelScale::paintEvent(QPaintEvent*)
          {std::tuple(l.open_v, l.openWithin_v, tr("open")), {l.closed_v, l.closedWithin_v, tr("closed")}}) {
         const double middle = std::clamp(y(v), bar.top() + 2, bar.bottom() - 2);
         const double from = std::min(middle - 3, y(within.high)), to = std::max(middle + 3, y(within.low));
-        p.fillRect(QRectF(kLeft, from, kBar, to - from).intersected(bar.adjusted(0, -4, 0, 4)), c.ink);
+        p.fillRect(QRectF(kScaleLeft, from, kScaleBar, to - from).intersected(bar.adjusted(0, -4, 0, 4)), c.ink);
         p.setPen(c.ink);
-        p.drawText(QRectF(kLeft + kBar + 12, middle - 11, 190, 22), Qt::AlignLeft | Qt::AlignVCenter,
-                   QStringLiteral("%1 %2").arg(name, volts(v)));
+        p.drawText(QRectF(kScaleLeft + kScaleBar + 12, middle - 11, 190, 22), Qt::AlignLeft | Qt::AlignVCenter,
+                   QStringLiteral("%1 %2").arg(name, voltsText(v, 2)));
     }
     if (m_now) {
         p.setPen(QPen(c.stale, 2, Qt::DashLine));
-        p.drawLine(QPointF(kLeft - 6, y(*m_now)), QPointF(kLeft + kBar + 6, y(*m_now)));
+        p.drawLine(QPointF(kScaleLeft - 6, y(*m_now)), QPointF(kScaleLeft + kScaleBar + 6, y(*m_now)));
     }
 }
 
@@ -147,8 +145,8 @@ void SwitchView::refresh()
     m_words->setText(text(levels ? levels->sentence : levels.error().sentence));
     const bool apart = m_levels && m_levels->apart;
     setInk(m_words, apart ? look::colours().ink : look::colours().failing);
-    m_low->setText(apart ? volts(m_levels->low_v) : QStringLiteral("–"));
-    m_high->setText(apart ? volts(m_levels->high_v) : QStringLiteral("–"));
+    m_low->setText(apart ? voltsText(m_levels->low_v, 2) : QStringLiteral("–"));
+    m_high->setText(apart ? voltsText(m_levels->high_v, 2) : QStringLiteral("–"));
     m_contact->setText(apart ? ohms(m_levels->contact_ohm) : QStringLiteral("–"));
     m_leak->setText(apart ? ohms(m_levels->leak_ohm) : QStringLiteral("–"));
     refreshLive();
@@ -160,14 +158,14 @@ void SwitchView::refreshLive()
     const auto now = c == nullptr ? std::nullopt : m_desk.live.reading(*m_desk.store.job(), *c);
     m_scale->showNow(now);
     if (!now || !m_levels || !m_levels->apart) {
-        m_state->setText(now ? volts(*now) : tr("no link"));
+        m_state->setText(now ? voltsText(*now, 2) : tr("no link"));
         setInk(m_state, look::colours().inkSoft);
         return;
     }
     const bool low = *now<m_levels->low_v, high = *now> m_levels->high_v;
-    m_state->setText(!low && !high                  ? tr("%1, neither").arg(volts(*now))
-                     : low == m_levels->closedIsLow ? tr("%1, closed").arg(volts(*now))
-                                                    : tr("%1, open").arg(volts(*now)));
+    m_state->setText(!low && !high                  ? tr("%1, neither").arg(voltsText(*now, 2))
+                     : low == m_levels->closedIsLow ? tr("%1, closed").arg(voltsText(*now, 2))
+                                                    : tr("%1, open").arg(voltsText(*now, 2)));
     setInk(m_state, low || high ? look::colours().ink : look::colours().failing);
 }
 

@@ -8,7 +8,7 @@
 namespace vicegrip::app {
 namespace {
 
-constexpr int kSettle_ms = 300; ///< until samples come with the new table
+constexpr int kTableSettles_ms = 300; ///< until samples come with the new table
 
 } // namespace
 
@@ -16,7 +16,7 @@ VerifyRound::VerifyRound(Desk& desk, Verifier& verifier, QObject* parent)
     : QObject(parent), m_desk(desk), m_verifier(verifier)
 {
     m_settle.setSingleShot(true);
-    m_settle.setInterval(kSettle_ms);
+    m_settle.setInterval(kTableSettles_ms);
     connect(&m_settle, &QTimer::timeout, this, &VerifyRound::compare);
     connect(&m_verifier, &Verifier::finished, this, &VerifyRound::taken);
 }
