@@ -5,7 +5,7 @@
 #include "core/electrics/netlist.h"
 #include "core/job/json.h"
 #include "core/job/surroundings.h"
-#include "core/units/pressure.h"
+#include "core/units/units.h"
 
 #include <iostream>
 

@@ -85,9 +85,11 @@ class Reader
     static void read(const Json& j, bool& v) { v = j.get<bool>(); }
     static void read(const Json& j, std::string& v) { v = j.get<std::string>(); }
     template <class Tag> static void read(const Json& j, Id<Tag>& v) { v.value = j.get<std::string>(); }
-    static void read(const Json& j, std::map<std::string, std::string>& v)
+    template <class T> static void read(const Json& j, std::map<std::string, T>& v)
     {
-        v = j.get<std::map<std::string, std::string>>();
+        v.clear();
+        for (const auto& [name, item] : j.items())
+            read(item, v[name]);
     }
     template <class T> static void read(const Json& j, std::vector<T>& v)
     {
@@ -142,7 +144,13 @@ class Writer
     static OrderedJson written(bool v) { return v; }
     static OrderedJson written(const std::string& v) { return v; }
     template <class Tag> static OrderedJson written(const Id<Tag>& v) { return v.value; }
-    static OrderedJson written(const std::map<std::string, std::string>& v) { return v; }
+    template <class T> static OrderedJson written(const std::map<std::string, T>& v)
+    {
+        OrderedJson object = OrderedJson::object();
+        for (const auto& [name, item] : v)
+            object[name] = written(item);
+        return object;
+    }
     template <class T> static OrderedJson written(std::vector<T>& v)
     {
         OrderedJson list = OrderedJson::array();
@@ -167,7 +175,7 @@ class Writer
     template <class T> static bool absent(const std::vector<T>& v) { return v.empty(); }
     static bool absent(const std::string& v) { return v.empty(); }
     template <class Tag> static bool absent(const Id<Tag>& v) { return v.value.empty(); }
-    static bool absent(const std::map<std::string, std::string>& v) { return v.empty(); }
+    template <class T> static bool absent(const std::map<std::string, T>& v) { return v.empty(); }
 
     OrderedJson m_object = OrderedJson::object();
 };

@@ -124,7 +124,7 @@ class Errors
             return;
         const auto* r = std::get_if<parts::RatiometricTransducer>(&s->model);
         const double error = r == nullptr ? 0 : r->tolerance * (s->high - s->low);
-        const double barometer = barometerAt(m_brief.altitude_m).pa;
+        const double barometer = barometerAt(m_brief.altitude_m);
         const double full = barometer + (m_brief.boosted() ? m_brief.target_pa : 0);
         for (const auto& [name, pa] : {std::pair{"idle", kIdle_pa}, std::pair{"full load", full}})
             m_out.push_back({s->name, std::string(name) + ", " + units::format(pa, s->measures, s->unit, 0),
@@ -191,7 +191,7 @@ class Errors
 double fullLoadAir(const job::Brief& b, double rpm)
 {
     constexpr double kFilling = 0.95, kGas = 287.05287; // J/(kg K), ISO 2533
-    const double p = barometerAt(b.altitude_m).pa + (b.boosted() ? b.target_pa : 0);
+    const double p = barometerAt(b.altitude_m) + (b.boosted() ? b.target_pa : 0);
     return kFilling * p * b.displacement_m3 / (kGas * kWarmAir_k) * rpm / 120;
 }
 

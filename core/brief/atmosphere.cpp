@@ -14,16 +14,16 @@ constexpr double kExponent = kGravity / (kGas * kLapse_k_per_m);
 
 } // namespace
 
-units::AbsolutePressure barometerAt(double altitude_m)
+double barometerAt(double altitude_m)
 {
     const double geopotential = kEarth_m * altitude_m / (kEarth_m + altitude_m);
-    return {kSeaLevel_pa * std::pow(1 - kLapse_k_per_m * geopotential / kSeaLevel_k, kExponent)};
+    return kSeaLevel_pa * std::pow(1 - kLapse_k_per_m * geopotential / kSeaLevel_k, kExponent);
 }
 
-double altitudeOf(units::AbsolutePressure barometer)
+double altitudeOf(double barometer_pa)
 {
     const double geopotential =
-        kSeaLevel_k / kLapse_k_per_m * (1 - std::pow(barometer.pa / kSeaLevel_pa, 1 / kExponent));
+        kSeaLevel_k / kLapse_k_per_m * (1 - std::pow(barometer_pa / kSeaLevel_pa, 1 / kExponent));
     return kEarth_m * geopotential / (kEarth_m - geopotential);
 }
 

@@ -224,7 +224,7 @@ void setAltitude(job::Job& job, double altitude_m)
     if (!job.brief)
         job.brief.emplace();
     job.brief->altitude_m = altitude_m;
-    job.surroundings.barometer_pa = barometerAt(altitude_m).pa;
+    job.surroundings.barometer_pa = barometerAt(altitude_m);
 }
 
 Result<void> apply(job::Job& job, const parts::Library& library)

@@ -290,12 +290,13 @@ void Builder::causeOf(const job::Circuit* circuit, const parts::Sensor& sensor,
 
 void Builder::addSensor(const job::Device& device, const parts::Sensor& sensor, const job::Circuit* circuit)
 {
-    std::map<std::string, Node> pins;
+    using parts::PinRole;
+    std::map<PinRole, Node> pins;
     for (const auto& [cavity, role] : sensor.pins)
         pins.try_emplace(role, behind({device.connector, cavity}));
-    const bool toGround = pins.contains("ground");
-    const Node signal = pins["signal"], ground = toGround ? pins["ground"] : kReference;
-    const Node supply = pins.contains("supply") ? pins["supply"] : ground;
+    const bool toGround = pins.contains(PinRole::Ground);
+    const Node signal = pins[PinRole::Signal], ground = toGround ? pins[PinRole::Ground] : kReference;
+    const Node supply = pins.contains(PinRole::Supply) ? pins[PinRole::Supply] : ground;
 
     Measurand measurand = circuit != nullptr ? atRest(*circuit, m_situation.surroundings) : Measurand{sensor.low, 0};
     if (circuit != nullptr)

@@ -217,12 +217,13 @@ double Deck::measurand(const job::Device& device, const parts::Sensor& sensor) c
 /// Each model as 3 lines at most: what is between supply, signal and ground.
 void Deck::deviceLines(const job::Device& device, const parts::Sensor& sensor)
 {
-    std::map<std::string, std::string> pins;
+    using parts::PinRole;
+    std::map<PinRole, std::string> pins;
     for (const auto& [cavity, role] : sensor.pins)
         pins.try_emplace(role, inside({device.connector, cavity}));
-    const std::string signal = pins.contains("signal") ? pins["signal"] : fresh(),
-                      ground = pins.contains("ground") ? pins["ground"] : "0",
-                      supply = pins.contains("supply") ? pins["supply"] : ground;
+    const std::string signal = pins.contains(PinRole::Signal) ? pins[PinRole::Signal] : fresh(),
+                      ground = pins.contains(PinRole::Ground) ? pins[PinRole::Ground] : "0",
+                      supply = pins.contains(PinRole::Supply) ? pins[PinRole::Supply] : ground;
     const std::string what = "sensor " + device.id.value;
     const double x = measurand(device, sensor), share = (x - sensor.low) / (sensor.high - sensor.low);
     const auto output = [&](const std::string& volts, double out_ohm) {
@@ -262,7 +263,7 @@ void Deck::deviceLines(const job::Device& device, const parts::Sensor& sensor)
     } else if (const auto* coil = std::get_if<parts::VariableReluctance>(&sensor.model)) {
         resistor(signal, ground, coil->coil_ohm, what);
     } else if (const auto* contact = std::get_if<parts::Contact>(&sensor.model); contact->closedAtRest) {
-        resistor(signal, pins.contains("ground") ? ground : supply, contact->on_ohm, what + ", closed");
+        resistor(signal, pins.contains(PinRole::Ground) ? ground : supply, contact->on_ohm, what + ", closed");
     }
 }
 

@@ -209,7 +209,7 @@ Result<void> checkDevice(const Job& job, size_t index)
         if (std::ranges::find(connector->cavities, cavity) == connector->cavities.end())
             return bad(ErrorCode::Reference, at("devices", index, "connector"),
                        "plug " + connector->id + " has no cavity \"" + cavity + "\", which the part uses for its " +
-                           role);
+                           std::string(fields::enumName(role)));
     return {};
 }
 

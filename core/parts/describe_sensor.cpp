@@ -77,12 +77,14 @@ class SensorReader
     {
         for (const std::string& pin : listOf(l.value)) {
             const size_t space = pin.find(' ');
-            const std::string role = space == std::string::npos ? std::string() : lower(trimmed(pin.substr(space)));
-            if (role != "signal" && role != "ground" && role != "supply") {
+            const std::string typed = space == std::string::npos ? std::string() : lower(trimmed(pin.substr(space)));
+            const auto& known = fields::EnumNames<PinRole>::kNames;
+            const auto role = std::ranges::find(known, typed, [](const auto& name) { return name.second; });
+            if (role == std::end(known)) {
                 complain(l, "expected the plug's cavities with what they do, such as 1 signal, 2 ground, 3 supply");
                 return;
             }
-            m_sensor.pins[pin.substr(0, space)] = role;
+            m_sensor.pins[pin.substr(0, space)] = role->first;
         }
     }
 

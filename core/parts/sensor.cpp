@@ -235,8 +235,8 @@ void listFields(fields::Writer& a, Sensor& s)
 
 std::string cavityOf(const Sensor& sensor, PinRole role)
 {
-    for (const auto& [cavity, name] : sensor.pins)
-        if (name == fields::enumName(role))
+    for (const auto& [cavity, does] : sensor.pins)
+        if (does == role)
             return cavity;
     return {};
 }

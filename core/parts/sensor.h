@@ -162,7 +162,7 @@ struct Sensor
     std::string unit; ///< shown, and used in tables
     double low = 0, high = 0; ///< range, SI; the ends of a straight-line output
     SensorModel model;
-    std::map<std::string, std::string> pins; ///< cavity of its plug -> "signal", "supply", "ground"
+    std::map<std::string, PinRole> pins; ///< by cavity of its plug
     nlohmann::json extra = nlohmann::json::object();
     bool operator==(const Sensor&) const = default;
 };

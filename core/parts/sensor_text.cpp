@@ -90,7 +90,7 @@ std::string textOf(const Sensor& s)
     out += "range: " + number(units::toUnit(s.low, s.measures, s.unit)) + " to " +
            number(units::toUnit(s.high, s.measures, s.unit)) + " " + s.unit + "\npins: ";
     for (bool first = true; const auto& [cavity, role] : s.pins) {
-        out += (first ? "" : ", ") + cavity + " " + role;
+        out += (first ? "" : ", ") + cavity + " " + std::string(fields::enumName(role));
         first = false;
     }
     out += "\nfeed: " + std::string(s.feed == Feed::Battery ? "battery" : "sensor supply") + "\n";

@@ -16,19 +16,6 @@ using job::Condition;
 using parts::PinRole;
 using units::Dimension;
 
-std::string_view roleText(PinRole role)
-{
-    switch (role) {
-    case PinRole::Signal:
-        return "signal";
-    case PinRole::Supply:
-        return "supply";
-    case PinRole::Ground:
-        return "ground";
-    }
-    return {};
-}
-
 job::PointRef negativePost(const job::Job& job)
 {
     for (const job::Joint& j : job.joints)
@@ -146,7 +133,7 @@ class CircuitPromises
         e.blackPoint = m_negative;
         e.black = job::spoken(m_job, m_negative);
         if (!path.complete) {
-            e.trouble = "the " + std::string(roleText(path.role)) + " leads nowhere from " +
+            e.trouble = "the " + std::string(fields::enumName(path.role)) + " leads nowhere from " +
                         job::spoken(m_job, path.points.back());
             return;
         }
@@ -166,7 +153,8 @@ class CircuitPromises
         e.blackPoint = toward.points.back();
         e.black = job::spoken(m_job, e.blackPoint);
         if (!path.complete || !toward.complete) {
-            e.trouble = "the " + std::string(roleText(path.complete ? toward.role : path.role)) + " leads nowhere";
+            e.trouble =
+                "the " + std::string(fields::enumName(path.complete ? toward.role : path.role)) + " leads nowhere";
             return;
         }
         if (!through && index + 1 == path.points.size())

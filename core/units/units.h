@@ -17,7 +17,7 @@
 /// Factors are exact by definition (NIST SP 811, appendix B.8; the pound-force, the inch and the conventional
 /// millimetre of mercury are defined numbers).
 ///
-/// In this room: dimensions.h (the table of units and ranges), pressure.h (gauge and absolute as types),
+/// In this room: dimensions.h (the table of units and ranges),
 /// document_range.h (the ranges held to every number of a file).
 namespace vicegrip::units {
 

@@ -258,7 +258,7 @@ void PartPage::showSensor(const parts::Sensor& s)
                                      {tr("Range"), in(s.low) + tr(" to ") + in(s.high)},
                                      {tr("Asks of an input"), words(seating::demands(s))}};
     for (const auto& [cavity, role] : s.pins)
-        rows.push_back({tr("Plug cavity %1").arg(text(cavity)), text(role)});
+        rows.push_back({tr("Plug cavity %1").arg(text(cavity)), text(fields::enumName(role))});
     if (const auto* t = std::get_if<parts::Thermistor>(&s.model))
         for (double share : {0.0, 0.25, 0.5, 0.75, 1.0}) {
             const double kelvin = s.low + share * (s.high - s.low);
