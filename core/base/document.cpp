@@ -149,10 +149,10 @@ Result<void> validate(const Json& document, std::string_view schema)
         const valijson::adapters::NlohmannJsonAdapter target(document);
         const Prepared& wanted = prepared(schema);
         if (validator.validate(wanted.schema, target, &results)) { // lengths before patterns
-            const auto misfit = wanted.patterns.misfit(document);
-            if (!misfit)
+            const auto mismatch = wanted.patterns.mismatch(document);
+            if (!mismatch)
                 return {};
-            return fail(ErrorCode::Schema, misfit->sentence, Place{{}, misfit->pointer, 0, 0});
+            return fail(ErrorCode::Schema, mismatch->sentence, Place{{}, mismatch->pointer, 0, 0});
         }
         // The validator walks inwards: the deepest place is the one to look at.
         Place place{{}, "/", 0, 0};

@@ -10,7 +10,7 @@ namespace vicegrip::document {
 namespace {
 
 using Json = nlohmann::json;
-using Misfit = Patterns::Misfit;
+using Mismatch = Patterns::Mismatch;
 
 constexpr size_t kShown = 40; ///< letters of a text that are worth repeating
 
@@ -79,7 +79,8 @@ struct Patterns::Work
         return ref == node.end() ? node : schema.at(Json::json_pointer(ref->get<std::string>().substr(1)));
     }
 
-    [[nodiscard]] std::optional<Misfit> misfit(const Json& wanted, const Json& value, const std::string& pointer) const
+    [[nodiscard]] std::optional<Mismatch> mismatch(const Json& wanted, const Json& value,
+                                                   const std::string& pointer) const
     {
         const Json& node = resolved(wanted);
         if (!node.is_object())
@@ -88,7 +89,7 @@ struct Patterns::Work
             if (const auto it = node.find("pattern"); it != node.end() && it->is_string()) {
                 const auto& text = value.get_ref<const std::string&>();
                 if (!re2::RE2::PartialMatch(text, *compiled.at(it->get<std::string>())))
-                    return Misfit{pointer, "\"" + shown(text) + "\" is not " + wantedBy(it->get<std::string>())};
+                    return Mismatch{pointer, "\"" + shown(text) + "\" is not " + wantedBy(it->get<std::string>())};
             }
         if (auto inside = value.is_object()  ? inObject(node, value, pointer)
                           : value.is_array() ? inArray(node, value, pointer)
@@ -97,7 +98,8 @@ struct Patterns::Work
         return inChoices(node, value, pointer);
     }
 
-    [[nodiscard]] std::optional<Misfit> inObject(const Json& node, const Json& value, const std::string& pointer) const
+    [[nodiscard]] std::optional<Mismatch> inObject(const Json& node, const Json& value,
+                                                   const std::string& pointer) const
     {
         const auto named = node.find("properties"), others = node.find("additionalProperties");
         for (const auto& [member, inside] : value.items()) {
@@ -107,27 +109,28 @@ struct Patterns::Work
             else if (others != node.end() && others->is_object())
                 wanted = &*others;
             if (wanted != nullptr)
-                if (auto found = misfit(*wanted, inside, pointer + "/" + escaped(member)))
+                if (auto found = mismatch(*wanted, inside, pointer + "/" + escaped(member)))
                     return found;
         }
         return std::nullopt;
     }
 
-    [[nodiscard]] std::optional<Misfit> inArray(const Json& node, const Json& value, const std::string& pointer) const
+    [[nodiscard]] std::optional<Mismatch> inArray(const Json& node, const Json& value, const std::string& pointer) const
     {
         const auto items = node.find("items");
         for (size_t i = 0; items != node.end() && i < value.size(); ++i)
-            if (auto found = misfit(*items, value[i], pointer + "/" + std::to_string(i)))
+            if (auto found = mismatch(*items, value[i], pointer + "/" + std::to_string(i)))
                 return found;
         return std::nullopt;
     }
 
-    [[nodiscard]] std::optional<Misfit> inChoices(const Json& node, const Json& value, const std::string& pointer) const
+    [[nodiscard]] std::optional<Mismatch> inChoices(const Json& node, const Json& value,
+                                                    const std::string& pointer) const
     {
-        std::optional<Misfit> last;
+        std::optional<Mismatch> last;
         const auto choices = node.find("oneOf");
         for (size_t i = 0; choices != node.end() && i < choices->size(); ++i) {
-            last = misfit((*choices)[i], value, pointer);
+            last = mismatch((*choices)[i], value, pointer);
             if (!last)
                 return std::nullopt;
         }
@@ -144,9 +147,9 @@ Patterns::~Patterns() = default;
 Patterns::Patterns(Patterns&&) noexcept = default;
 Patterns& Patterns::operator=(Patterns&&) noexcept = default;
 
-std::optional<Misfit> Patterns::misfit(const Json& document) const
+std::optional<Mismatch> Patterns::mismatch(const Json& document) const
 {
-    return m_work->misfit(m_work->schema, document, "");
+    return m_work->mismatch(m_work->schema, document, "");
 }
 
 } // namespace vicegrip::document

@@ -18,14 +18,14 @@ class Patterns
     Patterns(Patterns&&) noexcept;
     Patterns& operator=(Patterns&&) noexcept;
 
-    struct Misfit
+    struct Mismatch
     {
         std::string pointer; ///< JSON pointer of the text
         std::string sentence; ///< what it is, and what is wanted there
     };
     /// The first text of the document that is not as its pattern wants it. Of several schemas it may follow (oneOf) one
     /// has to be content.
-    [[nodiscard]] std::optional<Misfit> misfit(const nlohmann::json& document) const;
+    [[nodiscard]] std::optional<Mismatch> mismatch(const nlohmann::json& document) const;
 
   private:
     struct Work;

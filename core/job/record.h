@@ -92,7 +92,7 @@ struct Pinned
 /// How far the work of hands is, beyond what the plugs tell.
 struct WorkSteps
 {
-    std::vector<std::string> done; ///< chores ticked, by id: "mount-ecu", "fit-clt"
+    std::vector<std::string> done; ///< steps ticked, by id: "mount-ecu", "fit-clt"
     std::vector<std::string> closed; ///< what is on already and buries what is behind it: "intake"
     nlohmann::json extra = nlohmann::json::object();
     bool operator==(const WorkSteps&) const = default;
@@ -102,7 +102,7 @@ struct WorkSteps
 struct LogEntry
 {
     std::string when; ///< ISO 8601, UTC
-    std::string about; ///< a circuit, a place (PointRef's text) or a chore; may be empty
+    std::string about; ///< a circuit, a place (PointRef's text) or a step; may be empty
     std::string what; ///< "Plug CLT 1: seated and counted"
     nlohmann::json extra = nlohmann::json::object();
     bool operator==(const LogEntry&) const = default;

@@ -13,7 +13,7 @@ namespace vicegrip::scaling {
 struct PairLine
 {
     int line = 0; ///< of the text, from 1
-    std::optional<job::Captured> pair; ///< none: it is left out, and `words` says why
+    std::optional<job::Captured> pair; ///< none: it is left out, and `sentence` says why
     std::string sentence; ///< what it became
 };
 

@@ -10,7 +10,7 @@ namespace {
 
 constexpr size_t kMostStates = 20000; ///< looked at before the search is left at what it has
 
-/// Chores by number, with their places numbered too.
+/// Steps by number, with their places numbered too.
 struct Work
 {
     std::vector<int> place;

@@ -15,7 +15,7 @@ MOST_KB = 600 * 1024
 JOB_COMMANDS = [["check"], ["check", "--json"], ["expect"], ["expect", "--condition", "key-on", "--json"], ["netlist"],
                 ["netlist", "--condition", "key-on", "--running"], ["seat"], ["needs"], ["pins"], ["pins", "--face", "mating"],
                 ["cut"], ["cut", "--csv"], ["buy"], ["plan"], ["plan", "--closed", "intake"],
-                ["scale", "--circuit", "clt"], ["scale", "--circuit", "map", "--knots", "best"],
+                ["scale", "--circuit", "clt"], ["scale", "--circuit", "map", "--breakpoints", "best"],
                 ["scale", "--circuit", "clt", "--kind", "steinhart"], ["budget", "--circuit", "clt"],
                 ["budget", "--circuit", "map", "--at", "98kPa"], ["range", "--circuit", "map"], ["switch", "--circuit", "map"]]
 NUMBER_COMMANDS = [["fit"], ["fit", "--kind", "ntc"], ["fit", "--kind", "monotone"], ["throttle"]]

@@ -49,7 +49,7 @@ BudgetView::BudgetView(Desk& desk, QWidget* parent)
     m_how->setObjectName(QStringLiteral("budget-how"));
     auto* left = new QVBoxLayout;
     left->setSpacing(4);
-    left->addWidget(label(tr("At the measurand"), look::Size::Small, false, true));
+    left->addWidget(label(tr("Measurand"), look::Size::Small, false, true));
     left->addWidget(m_place);
     left->addSpacing(look::kGap);
     left->addWidget(label(tr("everything at its worst together"), look::Size::Small, false, true));

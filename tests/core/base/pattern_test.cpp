@@ -53,7 +53,7 @@ TEST(Patterns, FitWhatTheStandardsMatcherFits)
                 text += letters[random() % (i % 3 == 0 ? letters.size() : 8)];
             const bool fits = std::regex_search(text, theirs);
             fitting += fits ? 1 : 0;
-            EXPECT_EQ(!ours.misfit(text), fits) << pattern << ": " << text;
+            EXPECT_EQ(!ours.mismatch(text), fits) << pattern << ": " << text;
         }
     }
     EXPECT_GT(fitting, 3000);
@@ -66,7 +66,7 @@ TEST(Patterns, SayWhereAndWhatIsWanted)
         "one": {"oneOf": [{"pattern": "^p+$"}, {"pattern": "^q+$"}]}}, "additionalProperties": {"pattern": "^y$"}})");
     const Patterns patterns(schema);
     const auto at = [&](const char* document) {
-        const auto found = patterns.misfit(json::parse(document));
+        const auto found = patterns.mismatch(json::parse(document));
         return found ? found->pointer + " " + found->sentence : std::string();
     };
     EXPECT_EQ(at(R"({"list": ["A7", "B-2"], "a/b": "x", "one": "qq", "other": "y", "n": 4})"), "");
@@ -82,8 +82,8 @@ TEST(Patterns, AMillionLettersAreRefusedAndNothingElse)
 {
     json schema = {{"pattern", "^[A-Za-z0-9+_-]+(\\.[A-Za-z0-9+_-]+)?$"}};
     const Patterns patterns(schema);
-    EXPECT_FALSE(patterns.misfit(std::string(1000000, 'a')));
-    EXPECT_TRUE(patterns.misfit(std::string(1000000, 'a') + " "));
+    EXPECT_FALSE(patterns.mismatch(std::string(1000000, 'a')));
+    EXPECT_TRUE(patterns.mismatch(std::string(1000000, 'a') + " "));
 }
 
 /// Every kind of text of a document once, by its pointer without numbers.

@@ -130,7 +130,7 @@ TEST(PowerFindings, FusesAndReturnsOfLoadsAreJudged)
     EXPECT_THAT(of(job, "load-open").at(0).what, HasSubstr("does not return"));
 }
 
-TEST(LoomFindings, AWireBehindTooLargeAFuseIsThin)
+TEST(HarnessFindings, AWireBehindTooLargeAFuseIsThin)
 {
     job::Job job = test::petrel();
     contact(job, "fuse-1").rating_a = 20;
@@ -139,7 +139,7 @@ TEST(LoomFindings, AWireBehindTooLargeAFuseIsThin)
     EXPECT_THAT(found[0].what, AllOf(HasSubstr("needs 2.5 mm²"), HasSubstr("20 A fuse")));
 }
 
-TEST(LoomFindings, AWireShorterThanItsWayIsSaid)
+TEST(HarnessFindings, AWireShorterThanItsWayIsSaid)
 {
     job::Job job = test::petrel();
     test::wire(job, "w5").length_m = 1.2;
@@ -149,7 +149,7 @@ TEST(LoomFindings, AWireShorterThanItsWayIsSaid)
 }
 
 /// A harness that came with more circuits than the job has.
-TEST(LoomFindings, WiresOfNoUseAreNamedAndTakenOut)
+TEST(HarnessFindings, WiresOfNoUseAreNamedAndTakenOut)
 {
     job::Job job = test::petrel();
     const size_t before = job.wires.size();
@@ -166,7 +166,7 @@ TEST(LoomFindings, WiresOfNoUseAreNamedAndTakenOut)
     EXPECT_TRUE(job::check(job));
 }
 
-TEST(LoomFindings, HowAWireGoesOnIsSaid)
+TEST(HarnessFindings, HowAWireGoesOnIsSaid)
 {
     job::Job job = test::petrel();
     auto on = wires::through(job);

@@ -23,7 +23,7 @@ std::vector<Finding> after(const char* circuit, double shown)
 }
 
 // Common practice, no source: key on, engine off, a manifold pressure sensor reads the barometer (98.4 kPa on Petrel).
-TEST(ScaleRules, GaugeForAbsoluteIsNamed)
+TEST(ScaleFindings, GaugeForAbsoluteIsNamed)
 {
     const auto gauge = after("map", 0.2);
     ASSERT_EQ(gauge.size(), 1U);
@@ -38,7 +38,7 @@ TEST(ScaleRules, GaugeForAbsoluteIsNamed)
 }
 
 // NIST SP 811: 98.4 kPa are 14.27 psi, 0.984 bar, 29.06 inHg; 22 °C are 71.6 °F, 295.15 K.
-TEST(ScaleRules, AnotherUnitIsNamed)
+TEST(ScaleFindings, AnotherUnitIsNamed)
 {
     for (const auto& [circuit, shown, unit] : {std::tuple("map", 14.27, "psi"),
                                                {"map", 0.984, "bar"},
@@ -53,7 +53,7 @@ TEST(ScaleRules, AnotherUnitIsNamed)
 
 // Worked by hand: at 98.4 kPa a 300 kPa part puts out 0.5 + 4 * 98.4 / 300 = 1.812 V; the line of one with the same
 // volts for 20 to 400 kPa makes 20 + 380 * 1.312 / 4 = 144.6 kPa of that.
-TEST(ScaleRules, TheOldSensorsLineIsNamed)
+TEST(ScaleFindings, TheOldSensorsLineIsNamed)
 {
     job::Job job = test::petrel();
     const job::Circuit& map = *job::find(job, job::CircuitId{"map"});
@@ -81,7 +81,7 @@ TEST(ScaleRules, TheOldSensorsLineIsNamed)
     EXPECT_FALSE(takenFor(fitted, fitted, 98.4e3)) << "its own line is no mistake";
 }
 
-TEST(ScaleRules, ASupplyThatIsLowSaysWhatItDoes)
+TEST(ScaleFindings, ASupplyThatIsLowSaysWhatItDoes)
 {
     job::Job job = test::petrel();
     const job::Circuit& map = *job::find(job, job::CircuitId{"map"});
@@ -105,14 +105,14 @@ TEST(ScaleRules, ASupplyThatIsLowSaysWhatItDoes)
     EXPECT_THAT(measured(4.5)[0].why, HasSubstr("this input does not: its volts are -10"));
 }
 
-TEST(ScaleRules, ARightValueAndAPlainFaultAreNoMixUp)
+TEST(ScaleFindings, ARightValueAndAPlainFaultAreNoMixUp)
 {
     EXPECT_TRUE(after("map", 98.4).empty());
     EXPECT_TRUE(after("map", 60).empty());
     EXPECT_TRUE(after("clt", 40).empty());
 }
 
-TEST(ScaleRules, LimitsAreAskedForAndGoStale)
+TEST(ScaleFindings, LimitsAreAskedForAndGoStale)
 {
     job::Job job = test::petrel();
     ASSERT_EQ(test::of(job, "limits-not-calibrated").size(), 1U);
@@ -130,7 +130,7 @@ TEST(ScaleRules, LimitsAreAskedForAndGoStale)
     EXPECT_THAT(stale[0].what, HasSubstr("wire"));
 }
 
-TEST(ScaleRules, ReadingsThatTheSheetDoesNotExplainAreAFinding)
+TEST(ScaleFindings, ReadingsThatTheSheetDoesNotExplainAreAFinding)
 {
     job::Job job = test::petrel();
     job::Circuit& map = *job::find(job, job::CircuitId{"map"});
@@ -155,7 +155,7 @@ TEST(ScaleRules, ReadingsThatTheSheetDoesNotExplainAreAFinding)
 }
 
 // Worked by hand: shut at 0.42 V with 8 mV of margin; the screw lifts it by 30 mV, so the limit goes with it.
-TEST(Stops, AfterTheScrewTheShutLimitMovesWithIt)
+TEST(ThrottleLimits, AfterTheScrewTheShutLimitMovesWithIt)
 {
     job::ThrottleLimits stops;
     stops.closedRest_v = 0.42;
@@ -178,7 +178,7 @@ TEST(Stops, AfterTheScrewTheShutLimitMovesWithIt)
     EXPECT_NEAR(throttle::zeroed(falling, 4.45, "")->closed_v, 4.44, 1e-12);
 }
 
-TEST(ScaleRules, WhatTheInputCannotReadIsSaidOnce)
+TEST(ScaleFindings, WhatTheInputCannotReadIsSaidOnce)
 {
     const job::Job job = test::petrel();
     const auto of = [](const std::vector<Finding>& all, const char* circuit) {
@@ -189,7 +189,7 @@ TEST(ScaleRules, WhatTheInputCannotReadIsSaidOnce)
     EXPECT_EQ(of(test::of(job, "table-coarse"), "clt"), 1);
 }
 
-TEST(ScaleRules, AFormulaThatDoesNotFollowHasItsOwnCure)
+TEST(ScaleFindings, AFormulaThatDoesNotFollowHasItsOwnCure)
 {
     job::Job job = test::petrel();
     job::ScalingSpec& spec = job::find(job, job::CircuitId{"clt"})->scaling;

@@ -5,7 +5,7 @@
 
 #include <gmock/gmock.h>
 
-/// What a file may say of faces, pins and chores, and what is refused, where.
+/// What a file may say of faces, pins and steps, and what is refused, where.
 namespace vicegrip::job {
 namespace {
 

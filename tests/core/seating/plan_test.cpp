@@ -56,7 +56,7 @@ const WayOut* wayOut(const std::vector<WayOut>& all, size_t kind)
     return nullptr;
 }
 
-TEST(Fit, SaysWhyNotInTheTradesTerms)
+TEST(Compatibility, SaysWhyNotInTheTradesTerms)
 {
     job::Job job = small();
     test::add(job, "brake", "switch-battery");
@@ -80,7 +80,7 @@ TEST(Fit, SaysWhyNotInTheTradesTerms)
 }
 
 // An input that can count besides is none that reads farther: a throttle's 5 V are too much for 3.3 V.
-TEST(Fit, WhatAnInputCanCountDoesNotWidenItsSpan)
+TEST(Compatibility, WhatAnInputCanCountDoesNotWidenItsSpan)
 {
     job::Job job = test::petrel();
     const job::Circuit& tps = circuit(job, "tps");
@@ -94,7 +94,7 @@ TEST(Fit, WhatAnInputCanCountDoesNotWidenItsSpan)
     }
 }
 
-TEST(Fit, AnOpenCollectorWithoutAPullUpIsRefused)
+TEST(Compatibility, AnOpenCollectorWithoutAPullUpIsRefused)
 {
     job::Job job = small();
     job::findInput(job, InputId{"F1"})->pullUpChoices_ohm.clear();
