@@ -50,7 +50,7 @@ class Car
     double noise(double sigma) { return std::normal_distribution<double>(0, sigma)(m_random); }
 
     job::Job m_job; ///< as drawn
-    job::Job m_asBuilt; ///< as built
+    job::Job m_asBuilt; ///< with the tolerances this car came out with
     electrics::FaultList m_faults;
     job::Condition m_condition = job::Condition::KeyOn;
     std::map<job::CircuitId, double> m_measurands;

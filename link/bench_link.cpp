@@ -29,7 +29,7 @@ BenchLink::BenchLink(QObject* parent) : QObject(parent)
     connect(&m_control, &LineSocket::connected, this, [this] {
         m_patience.stop();
         m_ready = true;
-        m_measurand.clear(); // a new car
+        m_measurands.clear(); // a new car
         emit ready(m_door);
     });
     connect(&m_control, &LineSocket::received, this, &BenchLink::takeReply);
@@ -168,14 +168,14 @@ void BenchLink::putProbes(const QString& red, const QString& black, const Done& 
 void BenchLink::setMeasurand(const QString& circuit, double value, const Done& done)
 {
     if (m_ready)
-        m_measurand.insert(circuit, value);
+        m_measurands.insert(circuit, value);
     ask({{QStringLiteral("measurand"), QJsonObject{{circuit, value}}}}, done);
 }
 
 std::optional<double> BenchLink::measurand(const QString& circuit) const
 {
-    const auto it = m_measurand.find(circuit);
-    return it == m_measurand.end() ? std::nullopt : std::optional(*it);
+    const auto it = m_measurands.find(circuit);
+    return it == m_measurands.end() ? std::nullopt : std::optional(*it);
 }
 
 void BenchLink::ask(const QJsonObject& request, const Done& done)

@@ -66,7 +66,7 @@ class BenchLink : public QObject
     std::unique_ptr<QProcess> m_process;
     LineSocket m_control;
     QQueue<Done> m_waiting;
-    QHash<QString, double> m_measurand;
+    QHash<QString, double> m_measurands;
     QTimer m_patience; ///< for the announcement, then for each reply
     QByteArray m_heard;
     qsizetype m_nonsense = 0; ///< bytes on its standard output that mean nothing

@@ -57,7 +57,7 @@ CircuitStrip::CircuitStrip(Desk& desk, QWidget* parent) : QWidget(parent), m_des
 {
     setObjectName(QStringLiteral("circuit-strip"));
     setFixedHeight(look::kStrip);
-    setAccessibleName(tr("CircuitStrip of the selected circuit"));
+    setAccessibleName(tr("Strip of the selected circuit"));
 }
 
 void CircuitStrip::refresh()

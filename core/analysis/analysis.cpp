@@ -123,8 +123,6 @@ State pinsState(const std::map<std::string, std::vector<pinning::Pin>>& all, con
     return state;
 }
 
-using Pins = std::map<std::string, std::vector<pinning::Pin>>;
-
 } // namespace
 
 /// What one drawing is worth whoever measures in it: it stays while the drawing does.

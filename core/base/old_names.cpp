@@ -34,8 +34,8 @@ constexpr Name kFacts[] = {
     {"sensor", "resistor", "resistive"},
 };
 
-constexpr Name kRequests[] = {{"", "feel", "measurand"}};
-constexpr Name kOptions[] = {{"scale", "--knots", "--breakpoints"}};
+constexpr std::pair<std::string_view, std::string_view> kRequests[] = {{"feel", "measurand"}};
+constexpr std::pair<std::string_view, std::string_view> kOptions[] = {{"--knots", "--breakpoints"}};
 
 /// "scaling tps stops" -> "scaling tps limits".
 std::string renewedFact(const std::string& fact)
@@ -97,17 +97,17 @@ void renew(Json& document)
 
 std::string_view requestMember(std::string_view name)
 {
-    for (const Name& n : kRequests)
-        if (n.old == name)
-            return n.now;
+    for (const auto& [old, now] : kRequests)
+        if (old == name)
+            return now;
     return name;
 }
 
 std::string option(std::string_view argument)
 {
-    for (const Name& n : kOptions)
-        if (argument == n.old || (argument.starts_with(n.old) && argument[n.old.size()] == '='))
-            return std::string(n.now) + std::string(argument.substr(n.old.size()));
+    for (const auto& [old, now] : kOptions)
+        if (argument == old || (argument.starts_with(old) && argument[old.size()] == '='))
+            return std::string(now) + std::string(argument.substr(old.size()));
     return std::string(argument);
 }
 

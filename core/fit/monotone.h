@@ -4,7 +4,8 @@
 
 #include <vector>
 
-/// A smooth curve through readings of a bent sensor that neither overshoots nor turns back between them.
+/// A smooth curve through readings of a sensor whose output is bent, that neither overshoots nor turns back between
+/// them.
 namespace vicegrip::fit {
 
 class Monotone

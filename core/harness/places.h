@@ -16,7 +16,7 @@ namespace vicegrip::harness {
 
 /// Draws a wire with the next free number.
 void drawWire(job::Job& job, const job::PointRef& from, const job::PointRef& to, double length_m, double area_m2,
-          const std::string& colour);
+              const std::string& colour);
 
 /// A joint's or resistor's name that is not taken yet: S6, R2.
 [[nodiscard]] std::string freeName(const job::Job& job, const std::string& prefix);

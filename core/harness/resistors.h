@@ -6,11 +6,11 @@
 /// job stays as it was.
 namespace vicegrip::harness {
 
-/// Fits a pull-up from the unit's sensor supply to the signal, in a splice of its own; replaces one that is there. The
+/// Adds a pull-up from the unit's sensor supply to the signal, in a splice of its own; replaces one that is there. The
 /// circuit must be seated.
 [[nodiscard]] Result<void> addPullUp(job::Job& job, const job::CircuitId& id, double ohm, double tolerance);
 
-/// Fits a divider: `series_ohm` in the signal wire before the input, `toGround_ohm` from there to the sensor ground.
+/// Adds a divider: `series_ohm` in the signal wire before the input, `toGround_ohm` from there to the sensor ground.
 [[nodiscard]] Result<void> addDivider(job::Job& job, const job::CircuitId& id, double series_ohm, double toGround_ohm,
                                       double tolerance);
 

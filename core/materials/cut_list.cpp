@@ -18,7 +18,7 @@ using job::PointRef;
 constexpr double kSpliceStrip_m = 6e-3; ///< of a butt splice (common practice, no source: about 6 mm for 20 gauge)
 constexpr double kLugStrip_m = 8e-3; ///< of a ring terminal on a stud (typical)
 
-/// Terminal families and splice places, looked up once for all wires.
+/// Terminals and splice places, looked up once for all wires.
 class Ends
 {
   public:
@@ -32,19 +32,14 @@ class Ends
             const parts::Layout face = job::faceOf(c);
             for (const parts::Cavity& place : parts::cavities(face))
                 if (place.terminal != nullptr)
-                    m_families[{c.id, place.name}] = *place.terminal;
+                    m_strips_m[{c.id, place.name}] = place.terminal->strip_m;
         }
     }
 
-    [[nodiscard]] const parts::TerminalFamily* family(const PointRef& end) const
-    {
-        const auto it = m_families.find(end);
-        return it == m_families.end() ? nullptr : &it->second;
-    }
     [[nodiscard]] double strip_m(const PointRef& end) const
     {
-        if (const auto* f = family(end))
-            return f->strip_m;
+        if (const auto it = m_strips_m.find(end); it != m_strips_m.end())
+            return it->second;
         return m_splices.contains(end.owner) ? kSpliceStrip_m : kLugStrip_m;
     }
     /// How much further from the plug the splice at this end sits than the first; nothing for other ends.
@@ -58,7 +53,7 @@ class Ends
 
   private:
     const job::Job& m_job;
-    std::map<PointRef, parts::TerminalFamily> m_families;
+    std::map<PointRef, double> m_strips_m; ///< of terminals
     std::map<std::string, int> m_splices; ///< place in the drawing
 };
 

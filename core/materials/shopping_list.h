@@ -20,9 +20,8 @@ struct Item
 inline constexpr double kShrink_m = 0.05; ///< over the end of a sleeve at a plug (typical)
 
 /// Wire by area and colour, terminals and seals by family, blank plugs, plugs, resistors, splices; sleeves, shrink and
-/// grommets for the stretches of the harness. One terminal and
-/// seal more than needed for each three (common practice: a small kit of three, order one more); a metre more of each
-/// wire.
+/// grommets for the stretches of the harness. One terminal and seal more than needed for each three (common practice: a
+/// small kit of three, order one more); a metre more of each wire.
 [[nodiscard]] std::vector<Item> shoppingList(const job::Job& job);
 
 /// RFC 4180, a header line first. Lengths in m.

@@ -8,7 +8,7 @@
 #include <string_view>
 #include <vector>
 
-/// Tables as they are pasted from a list, a mail or a phone: cells between tabs, semicolons, bars or wide gaps.
+/// Tables as they are pasted from a spreadsheet, a mail or a phone: cells between tabs, semicolons, bars or wide gaps.
 namespace vicegrip::pasted {
 
 struct ListLine

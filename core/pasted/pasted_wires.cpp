@@ -32,7 +32,7 @@ std::string cell(const ListLine& line, const char* column)
 class Reading
 {
   public:
-    Reading(const job::Job& job, const List& list) : m_job(job), m_sheet(list) {}
+    Reading(const job::Job& job, const List& list) : m_job(job), m_list(list) {}
 
     PastedWire read(const ListLine& line)
     {
@@ -48,8 +48,8 @@ class Reading
   private:
     [[nodiscard]] std::string unit(const char* column, const char* usual) const
     {
-        const auto it = m_sheet.units.find(column);
-        return it == m_sheet.units.end() ? usual : it->second;
+        const auto it = m_list.units.find(column);
+        return it == m_list.units.end() ? usual : it->second;
     }
 
     Result<job::Wire> wireOf(const ListLine& line, std::string& assumed)
@@ -107,7 +107,7 @@ class Reading
     }
 
     const job::Job& m_job;
-    const List& m_sheet;
+    const List& m_list;
 };
 
 } // namespace

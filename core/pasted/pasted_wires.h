@@ -8,7 +8,7 @@
 #include <string_view>
 #include <vector>
 
-/// Wires from a list that somebody has: a list, a mail, a maker's table typed off.
+/// Wires from a list that somebody has: a spreadsheet, a mail, a maker's table typed off.
 ///
 ///     From    To    Colour    Area mm2    Length cm
 ///     CLT 1   A7    bu/wh     0,5         160

@@ -17,7 +17,7 @@ std::vector<CavityStep> cavitySteps(const parts::TerminalFamily& f, double area_
     if (f.sealed)
         out.push_back({CavityStepKind::Seal, "Seal onto the wire", "It does not go on over a crimped terminal."});
     if (pull)
-        out.push_back({CavityStepKind::Thread, "CircuitStrip the bare wire through the empty cavity, from the rear",
+        out.push_back({CavityStepKind::Thread, "Thread the bare wire through the empty cavity, from the rear",
                        "A pull-to-seat terminal does not pass the cavity once it is crimped."});
     out.push_back({CavityStepKind::Strip, "Strip " + units::shortest(fields::rounded(f.strip_m * 1e3)) + " mm",
                    "Only what the crimp needs."});

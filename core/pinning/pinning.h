@@ -49,8 +49,8 @@ struct Pin
 /// The changes below say what is in their way (Reference: no such cavity; Range: nothing that could be ticked or taken
 /// back) and then leave the job as it was.
 
-/// Ticks the next step of a cavity. A wire that was changed since starts anew. The logbook
-/// keeps what was seated, counted and taken out, and when.
+/// Ticks the next step of a cavity. A wire that was changed since starts anew. The logbook keeps what was seated,
+/// counted and taken out, and when.
 [[nodiscard]] Result<void> tick(job::Job& job, const job::PointRef& at, const std::string& when);
 
 /// Takes a tick back.

@@ -17,7 +17,8 @@ std::string withColour(const std::string& colour)
 class Work
 {
   public:
-    Work(const job::Connector& connector, const std::vector<Remapped>& rows) : m_rows(rows), m_face(job::faceOf(connector))
+    Work(const job::Connector& connector, const std::vector<Remapped>& rows)
+        : m_rows(rows), m_face(job::faceOf(connector))
     {
         for (const parts::Cavity& c : parts::cavities(m_face))
             m_families[c.name] = c.terminal;

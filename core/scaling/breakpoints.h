@@ -7,7 +7,7 @@
 namespace vicegrip::scaling {
 
 /// A place of the curve, by rising x.
-/// Curves of no more samples are placed exactly: beyond it the exact answer would be measurand while typing.
+/// Curves of no more samples are placed exactly: beyond it the exact answer would be noticed while typing.
 inline constexpr size_t kExactSamples = 512;
 
 struct Sample

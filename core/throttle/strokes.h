@@ -92,7 +92,7 @@ struct Report
 /// lifts) are no travel while they are fewer than one in twenty; rests more than a twentieth of the travel short of the
 /// outermost one are pauses of the hand. Limits lie inward of every rest of their stop by three standard deviations or
 /// one count, whichever is more: at each of them the ECU reads 0 or 100 %. `volts_per_count` of the input.
-/// Errors (Range): no movement, no rest at one of the limits.
+/// Errors (Range): no movement, no rest at one of the stops.
 [[nodiscard]] Result<Report> reportOn(const Recording& recording, double volts_per_count);
 
 } // namespace vicegrip::throttle

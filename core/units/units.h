@@ -17,8 +17,8 @@
 /// Factors are exact by definition (NIST SP 811, appendix B.8; the pound-force, the inch and the conventional
 /// millimetre of mercury are defined numbers).
 ///
-/// In this room: dimensions.h (the table of units and ranges),
-/// document_range.h (the ranges held to every number of a file).
+/// In this room: dimensions.h (the table of units and ranges), document_range.h (the ranges held to every number of a
+/// file).
 namespace vicegrip::units {
 
 /// What a number measures, and so which units fit. SI unit in brackets.

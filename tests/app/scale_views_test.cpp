@@ -242,14 +242,14 @@ TEST(ScaleStrokes, ARecordingIsJudgedAndItsLimitsTaught)
     EXPECT_THAT(w.textOf("stroke-facts"), HasSubstr("closed 0.42"));
     w.key(Qt::Key_T);
     w.settle();
-    const auto& stops = circuit(w, "tps").limits;
-    ASSERT_TRUE(stops);
-    EXPECT_NEAR(stops->closed_v, 0.43, 0.02);
-    EXPECT_NEAR(stops->open_v, 4.47, 0.02);
+    const auto& limits = circuit(w, "tps").limits;
+    ASSERT_TRUE(limits);
+    EXPECT_NEAR(limits->closed_v, 0.43, 0.02);
+    EXPECT_NEAR(limits->open_v, 4.47, 0.02);
     EXPECT_TRUE(of(*w.window.desk().store.job(), "limits-not-calibrated").empty());
     const auto& table = *analysis::find(*w.window.desk().store.analysis(), {"tps"})->table;
     ASSERT_EQ(table.points.size(), 2U);
-    EXPECT_EQ(table.points[0].reading, stops->closed_v) << "0 % is at the stop that was found";
+    EXPECT_EQ(table.points[0].reading, limits->closed_v) << "0 % is at the stop that was found";
     EXPECT_EQ(table.points[1].value, 1);
     EXPECT_THAT(w.window.desk().store.job()->log.back().what, HasSubstr("limits calibrated"));
 }

@@ -106,6 +106,25 @@ TEST(JobStore, AnEditThatNoFileCouldHoldIsRefused)
     ASSERT_TRUE(store.edit(QStringLiteral("Sound"), [](job::Job& j) { j.battery.volts = 12.1; }));
 }
 
+/// An edit that says it failed is refused with its sentence, whatever it has done to its copy by then.
+TEST(JobStore, AnEditThatFailsIsRefusedWithItsReason)
+{
+    JobStore store;
+    store.setJob(test::petrel());
+    const auto before = store.job();
+    const auto fails = [](job::Job& job) -> Result<void> {
+        job.battery.volts = 11;
+        return fail(ErrorCode::Reference, "there is no such thing");
+    };
+    EXPECT_EQ(store.edit(QStringLiteral("Fails"), fails).error().sentence, "there is no such thing");
+    QString said;
+    QObject::connect(&store, &JobStore::refused, [&](const QString& sentence) { said = sentence; });
+    EXPECT_FALSE(store.editOrSay(QStringLiteral("Fails"), fails));
+    EXPECT_EQ(said.toStdString(), "Fails: there is no such thing");
+    EXPECT_EQ(store.job(), before);
+    EXPECT_TRUE(store.isSaved()) << "no step is left of it";
+}
+
 /// Who opens another job within half a second of an edit finds it offered when he comes back.
 TEST(JobStore, LeavingAJobKeepsTheLastHalfSecond)
 {

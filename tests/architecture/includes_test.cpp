@@ -143,7 +143,6 @@ TEST(Architecture, CoreAndCommandLineKnowNoInterface)
 /// The header that bears a room's name is its table of contents: every other header of the room is named there.
 TEST(Architecture, EveryRoomOfTheCoreHasADoor)
 {
-    std::map<std::string, std::string> headers; // name: where
     for (const auto& room : fs::directory_iterator(kRoot / "core")) {
         if (!room.is_directory())
             continue;

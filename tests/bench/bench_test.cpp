@@ -112,7 +112,7 @@ TEST(Car, AFlexSensorOffItsSupplyOrGroundGivesNoPulses)
     }
 }
 
-/// Ten values over the range, measurand by hands, come back through the table that was handed over, each within the
+/// Ten values over the range, set by hands, come back through the table that was handed over, each within the
 /// error its budget states and a step of the value.
 TEST(Car, ValuesComeBackWithinTheirBudget)
 {

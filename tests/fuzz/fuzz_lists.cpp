@@ -1,8 +1,8 @@
-#include "core/pasted/pasted_wires.h"
-#include "core/remap/remap.h"
 #include "core/branches/tree.h"
 #include "core/job/check.h"
 #include "core/logbook/logbook.h"
+#include "core/pasted/pasted_wires.h"
+#include "core/remap/remap.h"
 
 #include <cstdint>
 #include <cstdlib>

@@ -31,7 +31,7 @@ class SeatingView : public QWidget
     void seatAsked(const QString& input);
     void unseatAsked();
     void lockAsked();
-    void keepInSight(const QRect& row); ///< keep this in sight
+    void keepInSight(const QRect& row);
     void described(const QString& words); ///< what is selected and pointed at, in full
 
   protected:

@@ -46,17 +46,17 @@ void IdleStop::zeroHere()
     const auto at = rest();
     if (c == nullptr || !c->limits || !at)
         return;
-    const auto stops = throttle::zeroed(*c->limits, *at, nowText());
-    if (!stops) {
-        emit said(app::text(stops.error().sentence), true);
+    const auto limits = throttle::zeroed(*c->limits, *at, nowText());
+    if (!limits) {
+        emit said(app::text(limits.error().sentence), true);
         return;
     }
     const QString what =
-        tr("zeroed at %1 after the stop screw, limit %2").arg(voltsText(*at), voltsText(stops->closed_v));
+        tr("zeroed at %1 after the stop screw, limit %2").arg(voltsText(*at), voltsText(limits->closed_v));
     const auto kept = m_desk.store.edit(tr("Zero of %1").arg(app::text(c->name)), [&](job::Job& job) {
         job::Circuit& changed = *job::find(job, c->id);
-        changed.limits = *stops;
-        job::note(job, stops->when, c->id.value, c->name + ": " + what.toStdString());
+        changed.limits = *limits;
+        job::note(job, limits->when, c->id.value, c->name + ": " + what.toStdString());
     });
     emit said(kept
                   ? tr("Shut reads 0 % again. Send the table to the ECU; when the idle is not right yet, turn and zero "

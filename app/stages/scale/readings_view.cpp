@@ -234,11 +234,11 @@ void ReadingsView::refresh()
     }
     if (another)
         showNothing({});
-    m_compared.ask([analysis, id = m_shown] { return judge(analysis, id); });
+    m_compared.ask([analysis, id = m_shown] { return compare(analysis, id); });
     refreshLive();
 }
 
-ReadingsView::Verdict ReadingsView::judge(const AnalysisPtr& analysis, const job::CircuitId& id)
+ReadingsView::Verdict ReadingsView::compare(const AnalysisPtr& analysis, const job::CircuitId& id)
 {
     const job::Job& job = *analysis->job;
     const job::Circuit& circuit = *job::find(job, id);

@@ -51,7 +51,7 @@ class ReadingsView : public QWidget
         std::vector<scaling::Budget> allowed;
         std::vector<scaling::FitPlace> curve;
     };
-    [[nodiscard]] static Verdict judge(const AnalysisPtr& analysis, const job::CircuitId& id);
+    [[nodiscard]] static Verdict compare(const AnalysisPtr& analysis, const job::CircuitId& id);
     void showNothing(const QString& why);
     void showVerdict(const Verdict& verdict);
     void showPlot(const job::Circuit& circuit, const parts::Sensor& sensor, const Verdict& verdict);

@@ -219,23 +219,23 @@ void StrokeView::teach()
     const auto& r = *m_report;
     const auto facts = job::facts(*m_desk.store.job());
     const auto paths = electrics::Wiring(*m_desk.store.job()).paths(*c);
-    const job::ThrottleLimits stops = throttle::calibrated({.closed_v = r.limits.closed_v,
-                                                            .open_v = r.limits.open_v,
-                                                            .closedRest_v = r.closed_v,
-                                                            .openRest_v = r.open_v,
-                                                            .noise_v = r.noise_v,
-                                                            .strokes = r.strokes,
-                                                            .when = nowText(),
-                                                            .screwMoved = {},
-                                                            .restsOn = {},
-                                                            .extra = nlohmann::json::object()},
-                                                           facts, *c, paths);
+    const job::ThrottleLimits limits = throttle::calibrated({.closed_v = r.limits.closed_v,
+                                                             .open_v = r.limits.open_v,
+                                                             .closedRest_v = r.closed_v,
+                                                             .openRest_v = r.open_v,
+                                                             .noise_v = r.noise_v,
+                                                             .strokes = r.strokes,
+                                                             .when = nowText(),
+                                                             .screwMoved = {},
+                                                             .restsOn = {},
+                                                             .extra = nlohmann::json::object()},
+                                                            facts, *c, paths);
     const QString what =
-        tr("limits calibrated, %1 closed and %2 open").arg(voltsText(stops.closed_v), voltsText(stops.open_v));
+        tr("limits calibrated, %1 closed and %2 open").arg(voltsText(limits.closed_v), voltsText(limits.open_v));
     const auto kept = m_desk.store.edit(tr("Limits of %1").arg(text(c->name)), [&](job::Job& job) {
         job::Circuit& changed = *job::find(job, c->id);
-        changed.limits = stops;
-        job::note(job, stops.when, c->id.value, c->name + ": " + what.toStdString());
+        changed.limits = limits;
+        job::note(job, limits.when, c->id.value, c->name + ": " + what.toStdString());
     });
     say(kept ? tr("Taken. The table of this input runs from stop to stop now: send it to the ECU.")
              : text(kept.error().sentence),

@@ -3,6 +3,7 @@
 #include "core/harness/start.h"
 #include "core/pinning/pinning.h"
 #include "core/proof/verdict.h"
+#include "core/seating/plan.h"
 #include "tests/support/library.h"
 #include "tests/support/petrel.h"
 
@@ -41,10 +42,16 @@ std::string toldOf(const Analysis& a)
         if (view.table)
             for (const auto& p : view.table->points)
                 out << p.reading << ':' << p.value << ' ';
-        out << view.curve.size() << '\n';
+        if (view.table)
+            out << view.table->worstError << '@' << view.table->worstAt;
+        out << ' ' << view.thresholds.below.value_or(0) << ' ' << view.thresholds.above.value_or(0);
+        for (const proof::CurvePoint& p : view.curve)
+            out << ' ' << p.value << ':' << p.reading;
+        out << '\n';
     }
     for (const auto& f : a.findings)
-        out << f.rule << '|' << f.circuit.value << '|' << f.what << '|' << f.todo << '\n';
+        out << f.rule << '|' << static_cast<int>(f.severity) << '|' << f.circuit.value << '|' << f.what << '|' << f.why
+            << '|' << f.todo << '\n';
     for (const Task& t : a.tasks)
         out << t.title << '|' << t.detail << '|' << t.station << '\n';
     for (const auto& [fact, text] : a.facts)
@@ -70,7 +77,7 @@ class Edits
     std::string edit(job::Job& job)
     {
         job::Circuit& circuit = any(job.circuits);
-        switch (pick(19)) {
+        switch (pick(26)) {
         case 0:
             any(job.wires).length_m += 0.1;
             return "a longer wire";
@@ -125,6 +132,33 @@ class Edits
         case 17:
             circuit.captured.push_back({circuit.scaling.low, 1.0 + pick(3), "t", false, 0, {}});
             return "a reading beside another instrument";
+        case 18:
+            if (!job.brief)
+                job.brief.emplace();
+            job.brief->aspiration = static_cast<job::Aspiration>(pick(2));
+            job.brief->target_pa = 1e5 * (1 + pick(3));
+            return "another target";
+        case 19:
+            circuit.want = static_cast<job::Want>(pick(3));
+            return "wanted otherwise";
+        case 20:
+            circuit.locked = !circuit.locked;
+            return "a lock";
+        case 21:
+            any(job.ecu.inputs).pull_up_ohm = 1000 + pick(3000);
+            return "an input's pull-up";
+        case 22:
+            return seating::seat(job, circuit.id, any(job.ecu.inputs).id) ? "another seat" : "";
+        case 23:
+            circuit.limits = circuit.limits ? std::nullopt : std::optional(job::ThrottleLimits{});
+            if (circuit.limits) {
+                circuit.limits->closed_v = 0.4;
+                circuit.limits->open_v = 4.4;
+            }
+            return "limits";
+        case 24:
+            job.branches.clear();
+            return "no stretches";
         default:
             job.log.push_back({"2026-01-01T00:00:00Z", {}, "a line"});
             return "a line of the log";

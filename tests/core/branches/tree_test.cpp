@@ -81,6 +81,14 @@ TEST(HarnessTree, AMeasuredStretchMovesEveryWireAlongIt)
     EXPECT_NEAR(wire(job, "w5").length_m, 1.61 + 0.2, 1e-9) << "what it had beyond its way stays";
 }
 
+TEST(HarnessTree, AStretchThatIsNotThereHasNoLength)
+{
+    const job::Job before = test::petrel();
+    job::Job job = before;
+    EXPECT_THAT(setBranchLength(job, job.branches.size(), 1).error().sentence, HasSubstr("no such stretch"));
+    EXPECT_EQ(job, before);
+}
+
 TEST(HarnessTree, WhatGoesOverItIsBought)
 {
     const job::Job job = test::petrel();

@@ -1,7 +1,7 @@
-#include "core/harness/start.h"
-#include "core/wires/joins.h"
 #include "core/branches/tree.h"
+#include "core/harness/start.h"
 #include "core/job/check.h"
+#include "core/wires/joins.h"
 #include "tests/support/library.h"
 #include "tests/support/petrel.h"
 

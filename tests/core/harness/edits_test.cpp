@@ -127,5 +127,29 @@ TEST(Drawing, AnotherSensorKeepsTheRangeItCanFollow)
     EXPECT_TRUE(job::check(job));
 }
 
+/// Every change of the wiring says what is in its way, and then nothing of the job is another.
+TEST(Edits, WhatIsRefusedIsSaidAndLeavesTheJobAlone)
+{
+    job::Job job = test::jobOn("small-4");
+    const CircuitId unseated = test::add(job, "clt", "ntc-2k2"), nobody{"nobody"};
+    const job::Job before = job;
+    for (const Result<void>& refused :
+         {seat(job, nobody, InputId{"AN1"}), unseat(job, nobody), removeCircuit(job, nobody),
+          setSensor(job, nobody, test::sensor("map-3bar")), addPullUp(job, nobody, 1000, 0.01),
+          addDivider(job, nobody, 1000, 1000, 0.01)}) {
+        ASSERT_FALSE(refused);
+        EXPECT_EQ(refused.error().code, ErrorCode::Reference);
+        EXPECT_THAT(refused.error().sentence, testing::HasSubstr("there is no circuit \"nobody\""));
+    }
+    EXPECT_THAT(seat(job, unseated, InputId{"ZZ9"}).error().sentence, testing::HasSubstr("has an input \"ZZ9\""));
+    for (const Result<void>& refused :
+         {addPullUp(job, unseated, 1000, 0.01), addDivider(job, unseated, 1000, 1000, 0.01)}) {
+        ASSERT_FALSE(refused);
+        EXPECT_THAT(refused.error().sentence, testing::HasSubstr("has no seat"));
+    }
+    EXPECT_TRUE(unseat(job, unseated)) << "it sits nowhere, as is wanted";
+    EXPECT_EQ(job, before);
+}
+
 } // namespace
 } // namespace vicegrip::harness

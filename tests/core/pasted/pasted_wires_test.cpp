@@ -1,6 +1,6 @@
-#include "core/pasted/pasted_wires.h"
-#include "core/pasted/pasted_list.h"
 #include "core/job/check.h"
+#include "core/pasted/pasted_list.h"
+#include "core/pasted/pasted_wires.h"
 #include "tests/support/petrel.h"
 
 #include <gmock/gmock.h>

@@ -33,7 +33,7 @@ int placeOf(const std::vector<CavityStep>& steps, CavityStepKind kind)
 }
 
 /// Common practice, no source.
-TEST(HandSteps, SealAndBootGoOnBeforeTheTerminalAndPullToSeatIsThreadedFirst)
+TEST(CavitySteps, SealAndBootGoOnBeforeTheTerminalAndPullToSeatIsThreadedFirst)
 {
     const auto pull = cavitySteps(family("blade-1.5-pull"), 0.5e-6);
     EXPECT_LT(placeOf(pull, CavityStepKind::BlankOut), placeOf(pull, CavityStepKind::Thread));
@@ -41,6 +41,8 @@ TEST(HandSteps, SealAndBootGoOnBeforeTheTerminalAndPullToSeatIsThreadedFirst)
     EXPECT_LT(placeOf(pull, CavityStepKind::Seal), placeOf(pull, CavityStepKind::Crimp));
     EXPECT_LT(placeOf(pull, CavityStepKind::Thread), placeOf(pull, CavityStepKind::Crimp));
     EXPECT_LT(placeOf(pull, CavityStepKind::Crimp), placeOf(pull, CavityStepKind::Home));
+    EXPECT_EQ(pull[static_cast<size_t>(placeOf(pull, CavityStepKind::Thread))].text,
+              "Thread the bare wire through the empty cavity, from the rear");
     EXPECT_THAT(pull[static_cast<size_t>(placeOf(pull, CavityStepKind::Home))].text, HasSubstr("Pull it home"));
     const auto push = cavitySteps(family("blade-1.5"), 0.75e-6);
     EXPECT_EQ(placeOf(push, CavityStepKind::Thread), -1);
@@ -102,6 +104,23 @@ TEST(Pinning, APinIsTickedCountedAndDone)
     EXPECT_TRUE(untick(job, at));
     EXPECT_EQ(pin(job, at).state, PinState::InHand);
     EXPECT_TRUE(job.pinned.back().counted.empty()) << "what is out must be counted again";
+}
+
+/// What cannot be done says so, and nothing of the job is another afterwards.
+TEST(Pinning, WhatIsRefusedIsSaidAndLeavesTheJobAlone)
+{
+    const job::Job before = bare();
+    job::Job job = before;
+    const PointRef nowhere{"A", "99"}, noPlug{"QQ", "1"}, here = firstPlanned(job, "A");
+    for (const PointRef& at : {nowhere, noPlug}) {
+        EXPECT_THAT(tick(job, at, "t").error().sentence, HasSubstr("no plug has a cavity " + at.text()));
+        EXPECT_THAT(count(job, at, "1", "t").error().sentence, HasSubstr("no plug has a cavity " + at.text()));
+        EXPECT_FALSE(untick(job, at));
+        EXPECT_FALSE(pullOut(job, at, "t"));
+    }
+    EXPECT_THAT(untick(job, here).error().sentence, HasSubstr("nothing is ticked at"));
+    EXPECT_THAT(pullOut(job, here, "t").error().sentence, HasSubstr("nothing is in"));
+    EXPECT_EQ(job, before);
 }
 
 TEST(Pinning, AWrongSecondCountIsCaught)

@@ -11,7 +11,7 @@ using testing::HasSubstr;
 
 constexpr double kCount_v = 5.0 / 4095;
 
-/// Stroker at a throttle: rests and ways, at 100 samples a second, through a 12-bit converter.
+/// Hands at a throttle: rests and ways, at 100 samples a second, through a 12-bit converter.
 class Stroker
 {
   public:

@@ -1,5 +1,5 @@
-#include "core/wires/area.h"
 #include "core/parts/conductor.h"
+#include "core/wires/area.h"
 #include "tests/support/petrel.h"
 
 #include <algorithm>

@@ -1,6 +1,6 @@
+#include "core/pinning/pinning.h"
 #include "core/wires/colour.h"
 #include "core/wires/colour_plan.h"
-#include "core/pinning/pinning.h"
 #include "tests/support/petrel.h"
 
 #include <algorithm>
