@@ -10,8 +10,6 @@
 namespace vicegrip::bench {
 namespace {
 
-constexpr double kOverloadOhms = 60e6; ///< of a hand meter (typical)
-
 /// Within tolerance, but not on it.
 job::Job asBuilt(job::Job job, unsigned seed)
 {
@@ -137,7 +135,7 @@ std::optional<double> Car::ohms()
     if (!m_electrics || m_condition == job::Condition::KeyOn)
         return std::nullopt; // a live circuit cannot be measured in Ohm
     const auto reading = m_electrics->ohmmeter(m_red, m_black);
-    if (!reading || reading->value > kOverloadOhms)
+    if (!reading || reading->value > job::kMost_ohm)
         return std::nullopt;
     return std::max(0.0, reading->value + m_job.meter.lead_ohm +
                              noise(m_job.meter.ohmsShare * reading->value / 10 + m_job.meter.ohms_ohm / 20));

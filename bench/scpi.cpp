@@ -1,5 +1,7 @@
 #include "bench/scpi.h"
 
+#include "link/scpi_meter.h"
+
 #include <optional>
 
 namespace vicegrip::bench {
@@ -7,10 +9,9 @@ namespace {
 
 constexpr size_t kLongestQueue = 20;
 
-/// SCPI-99, 7.2.1.5: 9.9E37 stands for an overload.
 QByteArray answer(std::optional<double> value)
 {
-    return QByteArray::number(value.value_or(9.9e37), 'E', 8);
+    return QByteArray::number(value.value_or(link::kScpiOverload), 'E', 8);
 }
 
 /// Short forms of the mnemonics that are used, so that both spellings meet.

@@ -111,6 +111,32 @@ void analyse(benchmark::State& state)
 }
 BENCHMARK(analyse)->Arg(8)->Arg(60)->Arg(1000)->Unit(benchmark::kMillisecond);
 
+/// What a view asks of one circuit, the drawing having been analysed and nothing of it asked before.
+void promiseOne(benchmark::State& state)
+{
+    const auto job = std::make_shared<const job::Job>(jobOf(static_cast<int>(state.range(0))));
+    for (auto _ : state) {
+        state.PauseTiming();
+        const auto analysis = analysis::analyse(job);
+        state.ResumeTiming();
+        benchmark::DoNotOptimize(analysis::promised(analysis, job->circuits[1].id, job::Condition::KeyOn));
+    }
+}
+BENCHMARK(promiseOne)->Arg(8)->Arg(60)->Arg(1000)->Unit(benchmark::kMillisecond);
+
+/// What the command line asks: all of them, under both conditions.
+void promiseAll(benchmark::State& state)
+{
+    const auto job = std::make_shared<const job::Job>(jobOf(static_cast<int>(state.range(0))));
+    for (auto _ : state) {
+        const auto analysis = analysis::analyse(job);
+        for (const proof::CircuitView& view : analysis.circuits)
+            for (const job::Condition condition : {job::Condition::KeyOn, job::Condition::BatteryOff})
+                benchmark::DoNotOptimize(analysis::promised(analysis, view.id, condition));
+    }
+}
+BENCHMARK(promiseAll)->Arg(8)->Arg(60)->Arg(1000)->Unit(benchmark::kMillisecond);
+
 /// A job in which every place that proves a circuit was read, analysed again after one edit, as the window does it:
 /// what the edit does not touch is taken over.
 template <class Edit> void analyseAgain(benchmark::State& state, Edit edit)
@@ -118,11 +144,10 @@ template <class Edit> void analyseAgain(benchmark::State& state, Edit edit)
     job::Job job = jobOf(static_cast<int>(state.range(0)));
     auto before = analysis::analyse(std::make_shared<const job::Job>(job));
     for (const proof::CircuitView& view : before.circuits)
-        for (const proof::Judged& j : proof::stations(view, job::Condition::KeyOn))
+        for (const proof::Judged& j : analysis::promised(before, view.id, job::Condition::KeyOn))
             if (j.expectation.needed && j.expectation.promises())
-                job.proofs.push_back(proof::record(before.facts, view.id, job::Condition::KeyOn, j.expectation,
-                                                   j.expectation.value, job::ReadingSource::Typed,
-                                                   "2026-01-01T00:00:00Z"));
+                job.proofs.push_back(proof::record(before.facts, view.id, j.expectation, j.expectation.due,
+                                                   job::ReadingSource::Typed, "2026-01-01T00:00:00Z"));
     for (auto _ : state) {
         edit(job);
         before = analysis::analyse(std::make_shared<const job::Job>(job), &before);
@@ -130,7 +155,10 @@ template <class Edit> void analyseAgain(benchmark::State& state, Edit edit)
 }
 void analyseAfterReading(benchmark::State& state)
 {
-    analyseAgain(state, [](job::Job& job) { job.proofs.back().value *= -1; });
+    analyseAgain(state, [](job::Job& job) {
+        job::Reading& last = job.proofs.back().reading;
+        last = job::Reading::of(-last.si(), last.dimension(), last.condition());
+    });
 }
 void analyseAfterTableEdit(benchmark::State& state)
 {

@@ -31,9 +31,11 @@ Json asJson(const proof::Judged& j)
         out["trouble"] = e.trouble;
         return out;
     }
-    const auto shown = [&](double si) { return units::toUnit(si, e.dimension, e.unit); };
+    const auto shown = [&](double si) -> Json {
+        return std::isinf(si) ? Json("open") : Json(units::toUnit(si, e.dimension, e.unit));
+    };
     out["unit"] = e.unit;
-    out["expected"] = shown(e.value);
+    out["expected"] = shown(e.due.si());
     out["low"] = shown(e.low);
     out["high"] = shown(e.high);
     if (!j.reason.empty())
@@ -56,7 +58,7 @@ void print(const job::Circuit& circuit, const std::vector<proof::Judged>& statio
         const proof::Expectation& e = j.expectation;
         std::cout << "  " << padded(std::string(fields::enumName(e.station.role)), 8) << padded(e.station.label, 18);
         if (e.promises())
-            std::cout << padded(proof::readingText(e, e.value), 14) << padded(proof::boundsText(e), 24)
+            std::cout << padded(job::readingText(e.due, e.unit), 14) << padded(proof::boundsText(e), 24)
                       << "black lead on " << e.black;
         else
             std::cout << e.trouble;
@@ -110,11 +112,11 @@ int expect(const ExpectOptions& options)
             continue;
         const job::Circuit& circuit = *job::find(*analysis.job, view.id);
         Json stations = Json::array();
-        for (const proof::Judged& j : proof::stations(view, condition))
+        for (const proof::Judged& j : analysis::promised(analysis, view.id, condition))
             stations.push_back(asJson(j));
         circuits.push_back({{"circuit", view.id.value}, {"name", circuit.name}, {"stations", stations}});
         if (!options.json)
-            print(circuit, proof::stations(view, condition));
+            print(circuit, analysis::promised(analysis, view.id, condition));
     }
     if (circuits.empty())
         return refuse("the job has no circuit \"" + options.circuit + "\"", kNoAnswer);

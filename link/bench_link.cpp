@@ -155,9 +155,10 @@ void BenchLink::understoodNothing(qsizetype bytes)
         fail(tr("The bench says what nobody understands."));
 }
 
-void BenchLink::setCondition(const QString& condition, const Done& done)
+void BenchLink::setCondition(job::Condition condition, const Done& done)
 {
-    ask({{QStringLiteral("condition"), condition}}, done);
+    const std::string_view name = fields::enumName(condition);
+    ask({{QStringLiteral("condition"), QString::fromUtf8(name.data(), static_cast<qsizetype>(name.size()))}}, done);
 }
 
 void BenchLink::putProbes(const QString& red, const QString& black, const Done& done)

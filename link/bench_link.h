@@ -1,5 +1,6 @@
 #pragma once
 
+#include "core/job/reading.h"
 #include "link/line_socket.h"
 
 #include <QHash>
@@ -42,7 +43,7 @@ class BenchLink : public QObject
     using Done = std::function<void(const QString& error)>; ///< empty: it was done
 
     /// Hands: key and battery lead, the probes, and a measurand (SI; keyed by circuit).
-    void setCondition(const QString& condition, const Done& done = {});
+    void setCondition(job::Condition condition, const Done& done = {});
     void putProbes(const QString& red, const QString& black, const Done& done = {});
     void setMeasurand(const QString& circuit, double value, const Done& done = {});
     /// What hands hold a circuit's sensor at (SI); none: it was left alone.

@@ -6,6 +6,7 @@ namespace vicegrip::link {
 namespace {
 
 constexpr int kMeterPatience_ms = 2000;
+constexpr double kBeyond = 0.9995; // between 9.9e37 and 9.91e37, for meters that count in single precision
 constexpr qsizetype kShown = 40; // of an answer that is quoted
 
 } // namespace
@@ -37,7 +38,7 @@ void ScpiMeter::close()
     leave(State::Off, tr("The meter was disconnected."));
 }
 
-void ScpiMeter::measure(Quantity quantity)
+void ScpiMeter::measure(job::Condition condition)
 {
     if (m_state != State::Ready) {
         emit failed(m_state == State::Busy ? tr("The meter is still at the last reading.")
@@ -46,7 +47,8 @@ void ScpiMeter::measure(Quantity quantity)
     }
     setState(State::Busy);
     m_patience.start();
-    m_line.writeLine(quantity == Quantity::DcVolts ? "MEAS:VOLT:DC?" : "MEAS:RES?");
+    m_asked = condition;
+    m_line.writeLine(condition == job::Condition::KeyOn ? "MEAS:VOLT:DC?" : "MEAS:RES?");
 }
 
 void ScpiMeter::takeAnswer(const QByteArray& line)
@@ -63,8 +65,10 @@ void ScpiMeter::takeAnswer(const QByteArray& line)
     setState(State::Ready);
     bool isNumber = false;
     const double value = QByteArray(line).toDouble(&isNumber);
-    if (isNumber && std::isfinite(value))
-        emit measured(value);
+    const auto dimension = m_asked == job::Condition::KeyOn ? units::Dimension::Voltage : units::Dimension::Resistance;
+    const bool beyond = std::abs(value) > kBeyond * kScpiOverload;
+    if (isNumber && std::abs(value) < kBeyond * kScpiNoNumber)
+        emit measured(beyond ? job::Reading::beyond(dimension, m_asked) : job::Reading::of(value, dimension, m_asked));
     else
         emit failed(tr("The meter answered \"%1\", which is not a number.").arg(QString::fromUtf8(line.left(kShown))));
 }

@@ -1,5 +1,6 @@
 #pragma once
 
+#include "core/job/reading.h"
 #include "link/line_socket.h"
 
 #include <QTimer>
@@ -7,27 +8,30 @@
 /// A multimeter that answers SCPI (IEEE 488.2 common commands, SCPI-99 measurement commands), a line each.
 namespace vicegrip::link {
 
+/// SCPI-99, 7.2.1.5: what stands for an overload, and for no number.
+inline constexpr double kScpiOverload = 9.9e37, kScpiNoNumber = 9.91e37;
+
 class ScpiMeter : public QObject
 {
     Q_OBJECT
 
   public:
     enum class State { Off, Connecting, Ready, Busy, Failed };
-    enum class Quantity { DcVolts, Ohms };
 
     explicit ScpiMeter(QObject* parent = nullptr);
 
     void open(const Address& address);
     void close();
 
-    /// Asks for one reading; `measured` or `failed` follows, within two seconds. One at a time.
-    void measure(Quantity quantity);
+    /// Asks for one reading, volts with the key on and Ohm with the battery off; `measured` or `failed` follows, within
+    /// two seconds. One at a time.
+    void measure(job::Condition condition);
 
     [[nodiscard]] State state() const { return m_state; }
 
   signals:
     void stateChanged(vicegrip::link::ScpiMeter::State state, const QString& sentence);
-    void measured(double value); ///< V or Ohm; an overload is 9.9e37, as SCPI has it
+    void measured(const vicegrip::job::Reading& reading);
     void failed(const QString& sentence);
 
   private:
@@ -39,6 +43,7 @@ class ScpiMeter : public QObject
     LineSocket m_line;
     QTimer m_patience;
     State m_state = State::Off;
+    job::Condition m_asked = job::Condition::KeyOn;
     bool m_named = false; ///< it has answered *IDN?
 };
 

@@ -1,5 +1,6 @@
 #pragma once
 
+#include "app/desk/promises.h"
 #include "app/desk/selection.h"
 #include "app/live/live.h"
 #include "app/store/job_store.h"
@@ -13,6 +14,7 @@ struct Desk
     JobStore& store;
     Live& live;
     Selection& selection;
+    Promises& promises;
 };
 
 } // namespace vicegrip::app

@@ -7,7 +7,6 @@ namespace vicegrip::app {
 namespace {
 
 constexpr int kRefresh_ms = 100;
-constexpr double kScpiOverload = 9e37;
 
 QString answerText(link::TableAnswer answer)
 {
@@ -47,7 +46,7 @@ Live::Live(QObject* parent) : QObject(parent)
     });
     connect(&m_bench, &link::BenchLink::said, this, &Live::benchSaid);
     connect(&m_ecu, &link::CanEcu::sampled, this, [this](const QList<link::EcuSample>& samples) {
-        if (m_condition != QLatin1String("key-on"))
+        if (m_condition != job::Condition::KeyOn)
             return;
         for (const link::EcuSample& s : samples)
             m_samples.insert(s.input, s);
@@ -76,11 +75,8 @@ Live::Live(QObject* parent) : QObject(parent)
                     tell(sentence);
                 emit linksChanged();
             });
-    connect(&m_meter, &link::ScpiMeter::measured, this, [this](double value) {
-        if (value >= kScpiOverload)
-            value = proof::kOpen_ohm; // as a typed "open" is
-        finishReading(value, {});
-    });
+    connect(&m_meter, &link::ScpiMeter::measured, this,
+            [this](const job::Reading& reading) { finishReading(reading, {}); });
     connect(&m_meter, &link::ScpiMeter::failed, this,
             [this](const QString& sentence) { finishReading(std::nullopt, sentence); });
 }
@@ -143,7 +139,7 @@ Live::Chip Live::ecuChip() const
     case link::CanEcu::State::Live:
         return Chip::Good;
     case link::CanEcu::State::Silent:
-        return m_condition == QLatin1String("key-on") ? Chip::Bad : Chip::Waiting;
+        return m_condition == job::Condition::KeyOn ? Chip::Bad : Chip::Waiting;
     case link::CanEcu::State::Failed:
         return Chip::Bad;
     }
@@ -166,7 +162,7 @@ Live::Chip Live::meterChip() const
     return Chip::Off;
 }
 
-void Live::takeReading(const QString& red, const QString& black, link::ScpiMeter::Quantity quantity, Taken taken)
+void Live::takeReading(const QString& red, const QString& black, job::Condition condition, Taken taken)
 {
     if (m_taken) {
         taken(std::nullopt, tr("The meter is still at the last reading."));
@@ -174,37 +170,39 @@ void Live::takeReading(const QString& red, const QString& black, link::ScpiMeter
     }
     m_taken = std::move(taken);
     if (!m_bench.isReady()) {
-        m_meter.measure(quantity);
+        m_meter.measure(condition);
         return;
     }
-    m_bench.putProbes(red, black, [this, quantity](const QString& error) {
+    m_bench.putProbes(red, black, [this, condition](const QString& error) {
         if (error.isEmpty())
-            m_meter.measure(quantity);
+            m_meter.measure(condition);
         else
             finishReading(std::nullopt, error);
     });
 }
 
-void Live::finishReading(std::optional<double> value, const QString& sentence)
+void Live::finishReading(const std::optional<job::Reading>& reading, const QString& sentence)
 {
     if (const Taken taken = std::exchange(m_taken, {}))
-        taken(value, sentence);
+        taken(reading, sentence);
 }
 
-std::optional<double> Live::now(const job::Job& job, const job::Circuit& circuit,
-                                const proof::Expectation& promise) const
+std::optional<job::Reading> Live::now(const job::Job& job, const job::Circuit& circuit, const proof::Place& place) const
 {
     const auto latest = sample(static_cast<int>(job::inputIndex(job, circuit.input).value_or(-1)));
     if (!latest)
         return std::nullopt;
-    switch (promise.station.kind) {
+    switch (place.station.kind) {
     case proof::StationKind::Input:
-        return reading(job, circuit);
+        if (const auto read = reading(job, circuit))
+            return place.reading(*read);
+        break;
     case proof::StationKind::Counts:
-        return latest->counts;
+        return place.reading(latest->counts);
     case proof::StationKind::Value:
-        return latest->value ? std::optional(units::fromUnit(*latest->value, promise.dimension, promise.unit))
-                             : std::nullopt;
+        if (latest->value)
+            return place.reading(units::fromUnit(*latest->value, place.dimension, place.unit));
+        break;
     case proof::StationKind::Probe:
         break;
     }
@@ -247,10 +245,9 @@ void Live::finishTable(const QString& trouble)
 
 void Live::setCondition(job::Condition condition)
 {
-    const std::string_view name = fields::enumName(condition);
-    m_condition = QString::fromUtf8(name.data(), static_cast<qsizetype>(name.size()));
+    m_condition = condition;
     if (m_bench.isReady())
-        m_bench.setCondition(m_condition);
+        m_bench.setCondition(condition);
     if (condition == job::Condition::BatteryOff)
         clearSamples(); // what was sent before the lead came off is not now
     emit linksChanged();

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "core/proof/expected.h"
+#include "core/proof/place.h"
 #include "core/scaling/table.h"
 #include "link/bench_link.h"
 #include "link/can_ecu.h"
@@ -40,10 +40,10 @@ class Live : public QObject
     /// What the input of a circuit reads now: volts, or Hz where its pulses stand for a value.
     [[nodiscard]] std::optional<double> reading(const job::Job& job, const job::Circuit& circuit) const;
 
-    /// What the ECU reports at one of its stations, as the promise there counts it; none where nothing comes, or no
+    /// What the ECU reports at one of its stations, as it is counted there; none where nothing comes, or no
     /// value while it has no table.
-    [[nodiscard]] std::optional<double> now(const job::Job& job, const job::Circuit& circuit,
-                                            const proof::Expectation& promise) const;
+    [[nodiscard]] std::optional<job::Reading> now(const job::Job& job, const job::Circuit& circuit,
+                                                  const proof::Place& place) const;
 
     /// Whether the bench's hands leave a circuit's sensor as the engine at rest has it: promises count on that.
     [[nodiscard]] bool untouched(const job::Job& job, const job::Circuit& circuit) const;
@@ -54,9 +54,9 @@ class Live : public QObject
     [[nodiscard]] Chip meterChip() const;
     [[nodiscard]] const QString& trouble() const { return m_trouble; } ///< why a chip is bad
 
-    /// Takes a reading: on the bench the probes are put there first. The answer is a value or a sentence.
-    using Taken = std::function<void(std::optional<double> value, const QString& sentence)>;
-    void takeReading(const QString& red, const QString& black, link::ScpiMeter::Quantity quantity, Taken taken);
+    /// Takes a reading: on the bench the probes are put there first. The answer is a reading or a sentence.
+    using Taken = std::function<void(const std::optional<job::Reading>& reading, const QString& sentence)>;
+    void takeReading(const QString& red, const QString& black, job::Condition condition, Taken taken);
 
     /// Hands a table over, value axis in the sensor's unit. The answer is empty when the ECU took it.
     using Sent = std::function<void(const QString& trouble)>;
@@ -73,7 +73,7 @@ class Live : public QObject
 
   private:
     void tell(const QString& sentence);
-    void finishReading(std::optional<double> value, const QString& sentence);
+    void finishReading(const std::optional<job::Reading>& reading, const QString& sentence);
     void finishTable(const QString& trouble);
 
     void openLinks();
@@ -90,7 +90,7 @@ class Live : public QObject
     Taken m_taken;
     Sent m_sent;
     QString m_trouble;
-    QString m_condition = QStringLiteral("key-on");
+    job::Condition m_condition = job::Condition::KeyOn;
 };
 
 } // namespace vicegrip::app

@@ -207,6 +207,10 @@ void MainWindow::connectDesk()
     connect(m_strip, &CircuitStrip::stationChosen, this,
             [this](const QString& key) { m_selection.setStation(key.toStdString()); });
     connect(&m_store, &JobStore::analysed, this, &MainWindow::refresh);
+    connect(&m_promises, &Promises::arrived, this, [this](const job::CircuitId& circuit) {
+        if (circuit == m_selection.circuit())
+            refresh();
+    });
     connect(&m_store, &JobStore::savedChanged, m_header, &Header::refresh);
     connect(m_keeping, &Keeping::theirsAsked, this, [this] { openJob(m_store.readAgain()); });
     connect(&m_store, &JobStore::refused, this, [this](const QString& sentence) { m_notices->say(sentence); });

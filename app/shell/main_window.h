@@ -68,7 +68,8 @@ class MainWindow : public QWidget
     JobStore m_store;
     Live m_live;
     Selection m_selection;
-    Desk m_desk{m_store, m_live, m_selection};
+    Promises m_promises{m_store};
+    Desk m_desk{m_store, m_live, m_selection, m_promises};
     analysis::Stage m_stage = analysis::Stage::Board;
 
     Header* m_header;

@@ -30,10 +30,10 @@ void StripStation::show(const proof::Judged& judged, bool selected)
     m_selected = selected;
     setFocusPolicy(Qt::StrongFocus);
     setAccessibleName(app::text(e.station.label));
-    QString said = e.promises() ? CircuitStrip::tr("must read %1").arg(app::text(proof::readingText(e, e.value)))
+    QString said = e.promises() ? CircuitStrip::tr("must read %1").arg(app::text(job::readingText(e.due, e.unit)))
                                 : app::text(e.trouble);
     if (judged.last != nullptr)
-        said += CircuitStrip::tr(", read %1").arg(app::text(proof::readingText(e, judged.last->value)));
+        said += CircuitStrip::tr(", read %1").arg(app::text(job::readingText(judged.last->reading, e.unit)));
     said += QStringLiteral(", ") + app::text(proof::stateName(judged.state));
     setAccessibleDescription(said);
     setToolTip(judged.reason.empty() ? said : app::text(judged.reason));
@@ -83,7 +83,7 @@ void CircuitStrip::refresh()
         return;
     }
     const job::Condition condition = m_desk.selection.condition();
-    const auto& stations = proof::stations(*view, condition);
+    const auto stations = m_desk.promises.of(circuit->id, condition);
     const parts::PinRole role = roleShown(stations, m_desk.selection.station());
     m_subtitle = signalText(job, *circuit) + QStringLiteral(", ") + conditionText(job, condition) +
                  QStringLiteral(", ") + text(fields::enumName(role)) + tr(" wire");
@@ -174,10 +174,10 @@ void CircuitStrip::drawReading(QPainter& p, const QRectF& row, const proof::Judg
     const auto& c = look::colours();
     const proof::Expectation& e = judged.expectation;
     const job::Circuit* circuit = job::find(*m_analysis->job, m_desk.selection.circuit());
-    QString said = judged.last != nullptr ? text(proof::readingText(e, judged.last->value)) : QStringLiteral("–");
+    QString said = judged.last != nullptr ? text(job::readingText(judged.last->reading, e.unit)) : QStringLiteral("–");
     p.setPen(inkOf(judged.state));
     if (const auto now = circuit == nullptr ? std::nullopt : m_desk.live.now(*m_analysis->job, *circuit, e)) {
-        said = tr("now %1").arg(text(proof::readingText(e, *now)));
+        said = tr("now %1").arg(text(job::readingText(*now, e.unit)));
         p.setPen(c.accent);
         if (e.promises() && !e.allows(*now) && m_desk.live.untouched(*m_analysis->job, *circuit)) {
             said += QStringLiteral(" ✗");
@@ -204,7 +204,7 @@ void CircuitStrip::drawTexts(QPainter& p) const
                    p.fontMetrics().elidedText(text(e.station.label), Qt::ElideRight, static_cast<int>(column)));
         p.setFont(look::numbers(look::Size::Body));
         p.drawText(row(kExpectedY), Qt::AlignCenter,
-                   e.promises() ? text(proof::readingText(e, e.value)) : QStringLiteral("–"));
+                   e.promises() ? text(job::readingText(e.due, e.unit)) : QStringLiteral("–"));
         p.setFont(look::numbers(look::Size::Small));
         drawReading(p, row(kReadY), j);
     }

@@ -9,34 +9,45 @@
 #include "core/throttle/limits.h"
 
 #include <algorithm>
+#include <chrono>
 #include <cmath>
 #include <future>
+#include <mutex>
 
 namespace vicegrip::analysis {
+
+using job::Condition;
 
 /// The car under a condition, solved; or why it could not be.
 struct Car
 {
+    Car(const job::Job& job, Condition condition);
+
     std::optional<electrics::Electrics> solved;
     std::string trouble;
+
+    std::mutex probing; ///< circuits share grounds and splices: readings are kept, for one thread at a time
+    std::optional<electrics::Readings> readings;
 };
+
+Car::Car(const job::Job& job, Condition condition)
+{
+    auto built = electrics::build(job, {.condition = condition, .surroundings = job.surroundings});
+    if (!built) {
+        trouble = built.error().sentence;
+        return;
+    }
+    solved = std::move(*built);
+    readings.emplace(*solved);
+}
 
 namespace {
 
-using job::Condition;
 using proof::CircuitView;
 using proof::State;
 using proof::StationKind;
 
 constexpr int kCurvePoints = 256;
-
-Car carFor(const job::Job& job, Condition condition)
-{
-    auto built = electrics::build(job, {.condition = condition, .surroundings = job.surroundings});
-    if (!built)
-        return {std::nullopt, built.error().sentence};
-    return {std::move(*built), {}};
-}
 
 void addScaling(CircuitView& view, const job::Job& job, const Car& car, const job::Circuit& circuit)
 {
@@ -79,13 +90,13 @@ State meterState(const CircuitView& view)
 {
     std::vector<State> needed, trouble;
     for (const auto& [condition, stations] : view.stations) {
-        for (const proof::Judged& j : stations) {
-            if (j.expectation.station.kind != StationKind::Probe)
+        for (const proof::Standing& s : stations) {
+            if (s.place.station.kind != StationKind::Probe)
                 continue;
-            if (j.expectation.needed)
-                needed.push_back(j.expectation.promises() ? j.state : State::Failing);
-            else if (j.state == State::Failing || j.state == State::Stale)
-                trouble.push_back(j.state);
+            if (s.place.needed)
+                needed.push_back(s.place.promises() ? s.state : State::Failing);
+            else if (s.state == State::Failing || s.state == State::Stale)
+                trouble.push_back(s.state);
         }
     }
     needed.insert(needed.end(), trouble.begin(), trouble.end());
@@ -99,9 +110,9 @@ State scaleState(const CircuitView& view)
         return view.scale;
     if (!view.table)
         return State::Failing;
-    for (const proof::Judged& j : proof::stations(view, Condition::KeyOn))
-        if (j.expectation.station.kind == StationKind::Value)
-            return j.state;
+    for (const proof::Standing& s : proof::stations(view, Condition::KeyOn))
+        if (s.place.station.kind == StationKind::Value)
+            return s.state;
     return State::Untouched;
 }
 
@@ -132,33 +143,36 @@ struct Drawn
     {
         for (const job::Circuit& circuit : job->circuits)
             paths.push_back(wiring.paths(circuit));
-        auto beside = std::async(std::launch::async, [&] { // neither needs the other
-            off = carFor(*job, Condition::BatteryOff);
-            findings::checkHarness(harness, *job);
-        });
-        keyOn = carFor(*job, Condition::KeyOn);
+        // Ohms are for those who probe with the battery off: solved when the first one asks.
+        off = std::async(std::launch::deferred, [drawn = job] {
+                  return std::make_shared<Car>(*drawn, Condition::BatteryOff);
+              }).share();
+        auto beside = std::async(std::launch::async, [&] { findings::checkHarness(harness, *job); });
+        keyOn = std::make_shared<Car>(*job, Condition::KeyOn);
         beside.get();
-        trouble = keyOn.trouble.empty() ? off.trouble : keyOn.trouble;
-        findings::checkDrawing(power, *job, wiring, keyOn.solved ? &*keyOn.solved : nullptr, trouble);
+        findings::checkDrawing(power, *job, wiring, keyOn->solved ? &*keyOn->solved : nullptr, keyOn->trouble);
     }
+
+    [[nodiscard]] Car& car(Condition condition) const { return condition == Condition::KeyOn ? *keyOn : *off.get(); }
 
     std::shared_ptr<const job::Job> job;
     electrics::Wiring wiring;
     std::vector<std::vector<electrics::Path>> paths; ///< by circuit
-    Car off, keyOn;
-    std::string trouble; ///< why there are no readings
+    std::shared_ptr<Car> keyOn;
+    std::shared_future<std::shared_ptr<Car>> off;
     std::vector<findings::Finding> power, harness;
 };
 
-/// What one circuit of it is worth before anything is read there: table and promises. It stays while drawing and
-/// circuit do.
+/// What one circuit of it is worth before anything is read there: table, places and promises. It stays while drawing
+/// and circuit do.
 struct Worth
 {
     job::Circuit of;
     CircuitView view; ///< its table, and what follows from it
     std::vector<findings::Finding> findings; ///< of its wires and its seat
     std::vector<findings::Finding> offset; ///< of its ground
-    std::map<Condition, std::vector<proof::Expectation>> promises;
+    std::map<Condition, std::vector<proof::Place>> places;
+    std::map<Condition, std::shared_future<std::vector<proof::Expectation>>> promises; ///< once asked for
 };
 
 std::string_view stageName(Stage stage)
@@ -185,44 +199,42 @@ bool isSameDrawing(const job::Job& a, const job::Job& b)
            a.connectors == b.connectors;
 }
 
-/// Tables first, since the values that the ECU is to show follow from them; the ohms are worked out beside them.
-void workOut(const job::Job& job, const Drawn& drawn, const std::vector<size_t>& which,
-             std::vector<std::shared_ptr<const Worth>>& out)
+std::vector<proof::Expectation> promisesOf(const Drawn& drawn, const job::Circuit& circuit, size_t index,
+                                           const std::optional<scaling::Table>& table,
+                                           const std::vector<proof::Place>& places)
 {
-    if (which.empty())
-        return;
-    const auto promises = [&](const Car& car, Condition condition, const std::vector<const scaling::Table*>& tables) {
-        std::vector<std::vector<proof::Expectation>> made(which.size());
-        if (!car.solved)
-            return made;
-        electrics::Readings readings(*car.solved);
-        for (size_t i = 0; i < which.size(); ++i)
-            made[i] = proof::expectations(job, readings, condition, job.circuits[which[i]], drawn.paths[which[i]],
-                                          tables.empty() ? nullptr : tables[i]);
-        return made;
-    };
-    auto other = std::async(std::launch::async, [&] { return promises(drawn.off, Condition::BatteryOff, {}); });
-    std::vector<std::shared_ptr<Worth>> worth;
-    std::vector<const scaling::Table*> tables;
-    for (const size_t i : which) {
-        const auto made = std::make_shared<Worth>(Worth{job.circuits[i], {}, {}, {}, {}});
-        made->view.id = job.circuits[i].id;
-        addScaling(made->view, job, drawn.keyOn, job.circuits[i]);
-        findings::checkDrawn(made->findings, job, job.circuits[i], drawn.wiring, drawn.paths[i]);
-        if (drawn.keyOn.solved)
-            findings::checkGroundOffset(made->offset, job, job.circuits[i], *drawn.keyOn.solved, made->view);
-        tables.push_back(made->view.table ? &*made->view.table : nullptr);
-        worth.push_back(made);
+    if (places.empty())
+        return {};
+    Car& car = drawn.car(places.front().condition);
+    if (!car.solved)
+        return proof::nothingPromised(places, car.trouble);
+    const std::lock_guard one(car.probing);
+    return proof::expectations(*drawn.job, *car.readings, circuit, drawn.paths[index], table ? &*table : nullptr,
+                               places);
+}
+
+std::shared_ptr<const Worth> worthOf(const job::Job& job, const std::shared_ptr<const Drawn>& drawn, size_t index)
+{
+    const job::Circuit& circuit = job.circuits[index];
+    const auto out = std::make_shared<Worth>();
+    out->of = circuit;
+    out->view.id = circuit.id;
+    addScaling(out->view, job, *drawn->keyOn, circuit);
+    findings::checkDrawn(out->findings, job, circuit, drawn->wiring, drawn->paths[index]);
+    if (drawn->keyOn->solved)
+        findings::checkGroundOffset(out->offset, job, circuit, *drawn->keyOn->solved, out->view);
+    for (const Condition condition : {Condition::BatteryOff, Condition::KeyOn}) {
+        if (condition == Condition::KeyOn && !drawn->keyOn->solved)
+            continue;
+        auto& places = out->places[condition];
+        places = proof::places(job, condition == Condition::KeyOn ? &*drawn->keyOn->solved : nullptr, condition,
+                               circuit, drawn->paths[index], out->view.table.has_value());
+        out->promises[condition] =
+            std::async(std::launch::deferred, [drawn, circuit, index, table = out->view.table, places] {
+                return promisesOf(*drawn, circuit, index, table, places);
+            }).share();
     }
-    auto on = promises(drawn.keyOn, Condition::KeyOn, tables);
-    auto off = other.get();
-    for (size_t i = 0; i < which.size(); ++i) {
-        if (drawn.off.solved)
-            worth[i]->promises[Condition::BatteryOff] = std::move(off[i]);
-        if (drawn.keyOn.solved)
-            worth[i]->promises[Condition::KeyOn] = std::move(on[i]);
-        out[which[i]] = std::move(worth[i]);
-    }
+    return out;
 }
 
 } // namespace
@@ -236,30 +248,28 @@ Analysis analyse(std::shared_ptr<const job::Job> analysed, const Analysis* befor
     auto kept = std::make_shared<Kept>();
     kept->drawn = known != nullptr ? known->drawn : std::make_shared<const Drawn>(out.job);
     kept->circuits.resize(job.circuits.size());
-    std::vector<size_t> fresh;
-    for (size_t i = 0; i < job.circuits.size(); ++i)
-        if (known != nullptr && known->circuits[i]->of == job.circuits[i])
-            kept->circuits[i] = known->circuits[i];
-        else
-            fresh.push_back(i);
     const Drawn& drawn = *kept->drawn;
-    workOut(job, drawn, fresh, kept->circuits);
-    const bool sameFacts = known != nullptr && fresh.empty();
+    bool sameFacts = known != nullptr;
+    for (size_t i = 0; i < job.circuits.size(); ++i) {
+        const bool same = known != nullptr && known->circuits[i]->of == job.circuits[i];
+        kept->circuits[i] = same ? known->circuits[i] : worthOf(job, kept->drawn, i);
+        sameFacts = sameFacts && same;
+    }
     out.facts = sameFacts ? before->facts : job::facts(job);
     if (known != nullptr && before->job->pinned == job.pinned)
         out.pins = before->pins;
     else
         for (const job::Connector& connector : job.connectors)
             out.pins[connector.id] = pinning::pinsOf(job, connector);
-    out.networkTrouble = drawn.trouble;
+    out.networkTrouble = drawn.keyOn->trouble;
     const auto say = [&](const std::vector<findings::Finding>& more) {
         out.findings.insert(out.findings.end(), more.begin(), more.end());
     };
     for (size_t i = 0; i < job.circuits.size(); ++i) {
         const job::Circuit& circuit = job.circuits[i];
         CircuitView& view = out.circuits.emplace_back(kept->circuits[i]->view);
-        for (const auto& [condition, promises] : kept->circuits[i]->promises)
-            view.stations[condition] = proof::judge(job, out.facts, circuit.id, condition, promises);
+        for (const auto& [condition, places] : kept->circuits[i]->places)
+            view.stations[condition] = proof::judge(job, out.facts, circuit.id, places);
         if (!circuit.input.empty()) { // else nothing to prove: there is no seat
             view.meter = meterState(view);
             view.scale = scaleState(view);
@@ -288,6 +298,43 @@ const proof::CircuitView* find(const Analysis& analysis, const job::CircuitId& i
         if (v.id == id)
             return &v;
     return nullptr;
+}
+
+namespace {
+
+/// The promises of a circuit, worked out or not; null where it has no places.
+const std::shared_future<std::vector<proof::Expectation>>* promisesOf(const Analysis& analysis,
+                                                                      const job::CircuitId& id, Condition condition)
+{
+    for (const auto& worth : analysis.kept->circuits)
+        if (worth->view.id == id) {
+            const auto it = worth->promises.find(condition);
+            return it == worth->promises.end() ? nullptr : &it->second;
+        }
+    return nullptr;
+}
+
+} // namespace
+
+const std::vector<proof::Expectation>& promises(const Analysis& analysis, const job::CircuitId& id, Condition condition)
+{
+    static const std::vector<proof::Expectation> kNone;
+    const auto* of = promisesOf(analysis, id, condition);
+    return of == nullptr ? kNone : of->get();
+}
+
+std::vector<proof::Judged> promised(const Analysis& analysis, const job::CircuitId& id, Condition condition)
+{
+    const CircuitView* view = find(analysis, id);
+    if (view == nullptr)
+        return {};
+    return proof::judged(proof::stations(*view, condition), promises(analysis, id, condition));
+}
+
+bool isPromised(const Analysis& analysis, const job::CircuitId& id, Condition condition)
+{
+    const auto* of = promisesOf(analysis, id, condition);
+    return of == nullptr || of->wait_for(std::chrono::seconds(0)) == std::future_status::ready;
 }
 
 } // namespace vicegrip::analysis

@@ -11,8 +11,9 @@
 #include <string>
 #include <vector>
 
-/// Everything that follows from a job: expected readings, tables, states, findings, and what to do next. A pure
-/// function of the job; views draw from (job, analysis) and nothing else.
+/// Everything that follows from a job: tables, states, findings, what to do next, and what must be read where. A pure
+/// function of the job; views draw from (job, analysis) and nothing else. States and findings come for all circuits at
+/// once; promises are nine tenths of the work, and are worked out for the circuits they are asked of.
 /// In this room: tasks.h (what to do, most urgent first).
 namespace vicegrip::analysis {
 
@@ -50,7 +51,7 @@ struct Analysis
     std::vector<findings::Finding> findings;
     std::vector<Task> tasks; ///< most urgent first
     job::Facts facts; ///< as proofs keep them
-    std::string networkTrouble; ///< why there are no expected readings at all
+    std::string networkTrouble; ///< why nothing can be promised at all
     std::shared_ptr<const Kept> kept; ///< what the next analysis can go on with
 };
 
@@ -60,5 +61,18 @@ struct Analysis
 [[nodiscard]] Analysis analyse(std::shared_ptr<const job::Job> job, const Analysis* before = nullptr);
 
 [[nodiscard]] const proof::CircuitView* find(const Analysis& analysis, const job::CircuitId& id);
+
+/// What must be read at each of a circuit's places, in the order of its stations: worked out when it is first asked for
+/// and kept while drawing and circuit stay as they are, for later analyses too. It stays as long as the analysis does.
+/// Any thread may ask; who asks while another works it out waits. Empty where there are no places.
+[[nodiscard]] const std::vector<proof::Expectation>& promises(const Analysis& analysis, const job::CircuitId& id,
+                                                              job::Condition condition);
+
+/// The same with what was read.
+[[nodiscard]] std::vector<proof::Judged> promised(const Analysis& analysis, const job::CircuitId& id,
+                                                  job::Condition condition);
+
+/// Whether `promises` has its answer at once.
+[[nodiscard]] bool isPromised(const Analysis& analysis, const job::CircuitId& id, job::Condition condition);
 
 } // namespace vicegrip::analysis

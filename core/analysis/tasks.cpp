@@ -15,31 +15,31 @@ using proof::StationKind;
 /// The first probe station in this state, and under which condition it was read.
 struct Found
 {
-    const proof::Judged* judged = nullptr;
+    const proof::Standing* judged = nullptr;
     Condition condition = Condition::KeyOn;
 };
 
 Found firstProbe(const proof::CircuitView& view, State state)
 {
     for (Condition condition : {Condition::KeyOn, Condition::BatteryOff})
-        for (const proof::Judged& j : proof::stations(view, condition))
-            if (j.expectation.station.kind == StationKind::Probe && j.state == state)
+        for (const proof::Standing& j : proof::stations(view, condition))
+            if (j.place.station.kind == StationKind::Probe && j.state == state)
                 return {&j, condition};
     return {};
 }
 
-Task task(Stage stage, const job::Circuit& circuit, const proof::Judged* at, const std::string& what,
+Task task(Stage stage, const job::Circuit& circuit, const proof::Standing* at, const std::string& what,
           std::string detail)
 {
-    return {stage, circuit.id, at == nullptr ? std::string() : at->expectation.station.key, circuit.name + ": " + what,
+    return {stage, circuit.id, at == nullptr ? std::string() : at->place.station.key, circuit.name + ": " + what,
             std::move(detail)};
 }
 
 std::string openTrouble(const proof::CircuitView& view)
 {
-    for (const proof::Judged& j : proof::stations(view, Condition::KeyOn))
-        if (j.expectation.needed && !j.expectation.promises())
-            return j.expectation.trouble;
+    for (const proof::Standing& j : proof::stations(view, Condition::KeyOn))
+        if (j.place.needed && !j.place.promises())
+            return j.place.trouble;
     return {};
 }
 
@@ -49,7 +49,7 @@ void addFailing(std::vector<Task>& out, const job::Circuit& c, const proof::Circ
         return;
     if (const Found f = firstProbe(view, State::Failing); f.judged != nullptr)
         out.push_back(task(Stage::Meter, c, f.judged, "find the fault",
-                           f.judged->expectation.station.label + " reads wrong: " + f.judged->reason + "."));
+                           f.judged->place.station.label + " reads wrong: " + f.judged->reason + "."));
     else
         out.push_back(task(Stage::Pins, c, nullptr, "finish the wiring", "As drawn, " + openTrouble(view) + "."));
 }
@@ -68,10 +68,9 @@ void addUntouched(std::vector<Task>& out, const job::Circuit& c, const proof::Ci
     const int next = proof::nextStation(all);
     if (next < 0)
         return;
-    const proof::Judged& j = all[static_cast<size_t>(next)];
-    out.push_back(task(Stage::Meter, c, &j, "prove the wiring",
-                       j.expectation.station.label + " must read " +
-                           proof::readingText(j.expectation, j.expectation.value) + " with the key on."));
+    const proof::Standing& j = all[static_cast<size_t>(next)];
+    out.push_back(
+        task(Stage::Meter, c, &j, "prove the wiring", "Probe " + j.place.station.label + " with the key on."));
 }
 
 void addScale(std::vector<Task>& out, const job::Circuit& c, const proof::CircuitView& view)

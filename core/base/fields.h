@@ -84,6 +84,7 @@ class Reader
     static void read(const Json& j, int& v) { v = j.get<int>(); }
     static void read(const Json& j, bool& v) { v = j.get<bool>(); }
     static void read(const Json& j, std::string& v) { v = j.get<std::string>(); }
+    static void read(const Json& j, Json& v) { v = j; }
     template <class Tag> static void read(const Json& j, Id<Tag>& v) { v.value = j.get<std::string>(); }
     template <class T> static void read(const Json& j, std::map<std::string, T>& v)
     {
@@ -143,6 +144,7 @@ class Writer
     static OrderedJson written(int v) { return v; }
     static OrderedJson written(bool v) { return v; }
     static OrderedJson written(const std::string& v) { return v; }
+    static OrderedJson written(const Json& v) { return v; }
     template <class Tag> static OrderedJson written(const Id<Tag>& v) { return v.value; }
     template <class T> static OrderedJson written(const std::map<std::string, T>& v)
     {

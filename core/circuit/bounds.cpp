@@ -17,6 +17,7 @@ constexpr double kRoomForIt = 2;
 constexpr double kMargin = 1e-3; ///< of the way to the corner, for what a first order of little things leaves
 constexpr double kKick = 0.02; ///< of that sum: what weighs more is worth another climb from its other end
 constexpr int kMostGrowths = 4;
+constexpr size_t kMostKept = 8 << 20; ///< numbers, 64 MB: networks of a thousand circuits would keep gigabytes
 
 } // namespace
 
@@ -57,6 +58,12 @@ struct Bounds::Work
             ends[sign > 0 ? 1 : 0] = extreme(sought, nominal, candidates, total, leftOut, sign);
         }
         return {std::min(ends[0], nominal.value), std::max(ends[1], nominal.value)};
+    }
+
+    void forget()
+    {
+        corner.reset();
+        columns.clear();
     }
 
   private:
@@ -113,6 +120,8 @@ Bounds& Bounds::operator=(Bounds&&) noexcept = default;
 
 void Bounds::prepare(const std::vector<Probes>& probes)
 {
+    if (m_work->columns.size() > kMostKept)
+        m_work->forget();
     m_work->columns.prepare(probes);
 }
 

@@ -55,6 +55,18 @@ Column Columns::column(const VectorView& answer, const VectorView& adjoint) cons
     return out;
 }
 
+size_t Columns::size() const
+{
+    const size_t each = static_cast<size_t>(m_factors.size()) + 2 * m_factors.packed.size();
+    return (m_elements.size() + m_probes.size()) * each;
+}
+
+void Columns::clear()
+{
+    m_elements.clear();
+    m_probes.clear();
+}
+
 void Columns::prepare(const std::vector<ElementIndex>& elements)
 {
     std::vector<ElementIndex> missing;

@@ -41,6 +41,9 @@ class Columns
     /// Of one that was prepared; stays where it is.
     [[nodiscard]] const Column& of(ElementIndex element) const { return m_elements.at(element); }
     [[nodiscard]] const Column& of(const Probes& probes) const { return m_probes.at({probes.red, probes.black}); }
+    /// Numbers held by all of them.
+    [[nodiscard]] size_t size() const;
+    void clear();
     /// Column::follows in the answer to the network's own sources.
     [[nodiscard]] const std::vector<double>& followsSources() const { return m_followsSources; }
 

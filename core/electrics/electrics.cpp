@@ -31,6 +31,17 @@ double countVolts(const job::Job& job, const parts::EcuInput& input)
     return fullScaleVolts(job, input) / input.fullScale();
 }
 
+bool Electrics::reads(const job::Job& job, const job::Circuit& circuit) const
+{
+    const parts::EcuInput* input = job::findInput(job, circuit.input);
+    const auto it = circuits.find(circuit.id);
+    if (input == nullptr || it == circuits.end() || !it->second.input)
+        return false;
+    const UnitNodes& unit = units[it->second.input->unit];
+    return unit.powered &&
+           (input->reference != parts::Reference::Ratiometric || solution.volts(unit.supply, unit.ground) > 0);
+}
+
 std::optional<circuit::Node> Electrics::node(const job::PointRef& point) const
 {
     const auto it = nodes.find(point);

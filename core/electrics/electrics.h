@@ -105,6 +105,10 @@ struct Electrics
     [[nodiscard]] std::optional<Bounded> ohmmeter(const job::PointRef& red, const job::PointRef& black) const;
     [[nodiscard]] std::optional<Bounded> inputVolts(const job::Job& job, const job::Circuit& circuit) const;
 
+    /// Whether the ECU reads this circuit's input: it has a seat on a unit that has power, and for a ratiometric one a
+    /// supply.
+    [[nodiscard]] bool reads(const job::Job& job, const job::Circuit& circuit) const;
+
     /// The current a unit's sensor supply delivers, A.
     [[nodiscard]] double supplyCurrent(size_t unit) const;
 

@@ -114,14 +114,13 @@ std::vector<std::optional<Bounded>> Readings::ohmmeters(const std::vector<Leads>
 
 std::optional<Readings::Seen> Readings::seenAt(const job::Job& job, const job::Circuit& circuit)
 {
-    const parts::EcuInput* input = job::findInput(job, circuit.input);
-    const auto it = m_car.circuits.find(circuit.id);
-    if (it == m_car.circuits.end() || !it->second.input || input == nullptr ||
-        !m_car.units[it->second.input->unit].powered)
+    if (!m_car.reads(job, circuit))
         return std::nullopt;
-    const size_t index = it->second.input->unit;
+    const parts::EcuInput* input = job::findInput(job, circuit.input);
+    const InputNodes& nodes = *m_car.circuits.at(circuit.id).input;
+    const size_t index = nodes.unit;
     const UnitNodes& unit = m_car.units[index];
-    Seen seen{{}, {it->second.input->converter, unit.ground}, {}};
+    Seen seen{{}, {nodes.converter, unit.ground}, {}};
     seen.reading = m_car.solution.voltmeter(seen.at.red, seen.at.black, kNoLoad);
     if (input->reference != parts::Reference::Ratiometric)
         return seen;
@@ -130,8 +129,6 @@ std::optional<Readings::Seen> Readings::seenAt(const job::Job& job, const job::C
     if (added)
         full_v->second = m_car.solution.voltmeter(unit.supply, unit.ground, kNoLoad);
     const circuit::Reading& full = full_v->second;
-    if (full.value <= 0)
-        return std::nullopt;
     // d(k v / f) = k (dv / f - v df / f^2): the supply's own tolerance cancels.
     seen.times = fullScaleVolts(job, *input);
     auto& [value, sensitivity] = seen.reading;

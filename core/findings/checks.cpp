@@ -36,15 +36,15 @@ std::string difference(const parts::Sensor& sensor, double si)
 void readings(std::vector<Finding>& out, const job::Circuit& circuit, const proof::CircuitView& view)
 {
     for (const auto& [condition, stations] : view.stations) {
-        for (const proof::Judged& j : stations) {
-            const std::string where = circuit.name + ", " + j.expectation.station.label + ": ";
-            if (j.state == State::Failing)
-                out.push_back({"reading-fails", Severity::Fix, circuit.id, where + j.reason,
+        for (const proof::Standing& s : stations) {
+            const std::string where = circuit.name + ", " + s.place.station.label + ": ";
+            if (s.state == State::Failing)
+                out.push_back({"reading-fails", Severity::Fix, circuit.id, where + s.reason,
                                "The circuit is not wired as drawn, or a part is not the one planned.",
                                "Probe the neighbouring places: the fault lies between the last right reading and the "
                                "first wrong one."});
-            if (j.state == State::Stale)
-                out.push_back({"proof-stale", Severity::Fix, circuit.id, where + j.reason,
+            if (s.state == State::Stale)
+                out.push_back({"proof-stale", Severity::Fix, circuit.id, where + s.reason,
                                "What was proved before the change says nothing about the circuit now.",
                                "Measure it again."});
         }

@@ -45,9 +45,9 @@ std::string value(const parts::Sensor& s, double si)
 /// Whether a reading is where a mistake would put it, and nowhere near where it should be.
 bool explains(double read, double wrong, const proof::Expectation& e)
 {
-    const double slack = std::max(kNear * std::abs(wrong - e.value), (e.high - e.low) / 2);
+    const double slack = std::max(kNear * std::abs(wrong - e.due.si()), (e.high - e.low) / 2);
     return std::abs(read - wrong) <= slack && (read < e.low || read > e.high) &&
-           std::abs(wrong - e.value) > (e.high - e.low);
+           std::abs(wrong - e.due.si()) > (e.high - e.low);
 }
 
 } // namespace
@@ -80,7 +80,8 @@ std::optional<MixUp> mixUpOf(const job::Job& job, const parts::Sensor& s, const 
                              std::span<const parts::Sensor> others)
 {
     const double barometer = job.surroundings.barometer_pa;
-    const std::string numbers = "reads " + value(s, read) + " where " + value(s, e.value) + " is due: ";
+    const double due = e.due.si();
+    const std::string numbers = "reads " + value(s, read) + " where " + value(s, due) + " is due: ";
     std::optional<MixUp> nearest;
     double distance = 0;
     const auto weigh = [&](double wrong, const auto& say) {
@@ -93,13 +94,13 @@ std::optional<MixUp> mixUpOf(const job::Job& job, const parts::Sensor& s, const 
         return units::format(barometer, Dimension::AbsolutePressure, s.unit, s.unit == "bar" ? 2 : 1);
     };
     if (s.measures == Dimension::AbsolutePressure)
-        weigh(e.value - barometer, [&] {
+        weigh(due - barometer, [&] {
             return MixUp{numbers + "the barometer (" + barometerText() +
                              ") is missing, so the ECU's line is a gauge one",
                          "Send the table from here, or add the barometer to both ends of the ECU's line."};
         });
     if (s.measures == Dimension::AbsolutePressure || s.measures == Dimension::GaugePressure)
-        weigh(e.value + barometer, [&] {
+        weigh(due + barometer, [&] {
             return MixUp{numbers + "the barometer (" + barometerText() +
                              ") too much, so the ECU's line is an absolute one where it should not be",
                          "Send the table from here, or take the barometer off both ends of the ECU's line."};
@@ -107,16 +108,16 @@ std::optional<MixUp> mixUpOf(const job::Job& job, const parts::Sensor& s, const 
     for (const UnitsTaken& m : kTaken) {
         if (m.dimension != s.measures || s.unit != m.meant)
             continue;
-        weigh(units::fromUnit(units::toUnit(e.value, s.measures, m.taken), s.measures, m.meant), [&] {
-            return MixUp{
-                numbers + "that is " + units::format(e.value, s.measures, m.taken, 1) + ", taken for " + m.meant,
-                std::string("Set the ECU's unit for this input to ") + m.taken + ", or send the table from here."};
+        weigh(units::fromUnit(units::toUnit(due, s.measures, m.taken), s.measures, m.meant), [&] {
+            return MixUp{numbers + "that is " + units::format(due, s.measures, m.taken, 1) + ", taken for " + m.meant,
+                         std::string("Set the ECU's unit for this input to ") + m.taken +
+                             ", or send the table from here."};
         });
     }
     if (nearest)
         return nearest; // a zero or a unit is likelier than one line out of many that happens to fit
     for (const parts::Sensor& other : others)
-        if (const auto wrong = takenFor(other, s, e.value))
+        if (const auto wrong = takenFor(other, s, due))
             weigh(*wrong, [&] {
                 return MixUp{numbers + "so it would with the line of \"" + other.name + "\"",
                              "That sensor's scaling may still be in the ECU: send the table from here."};
@@ -133,20 +134,22 @@ void checkSupply(std::vector<Finding>& out, const job::Job& job, const job::Circ
         return;
     const std::string pin = parts::cavityOf(*sensor, parts::PinRole::Supply);
     const job::Device* device = job::find(job, circuit.device);
-    for (const proof::Judged& j : proof::stations(view, job::Condition::KeyOn)) {
-        const proof::Expectation& e = j.expectation;
-        if (pin.empty() || device == nullptr || e.station.point != job::PointRef{device->connector, pin} ||
-            j.last == nullptr || j.state != proof::State::Failing || !e.promises())
+    for (const proof::Standing& s : proof::stations(view, job::Condition::KeyOn)) {
+        if (pin.empty() || device == nullptr || s.place.station.point != job::PointRef{device->connector, pin} ||
+            s.last == nullptr || s.state != proof::State::Failing || !s.place.promises())
             continue;
-        const double share = j.last->value / e.value - 1;
+        const auto& read = s.last->reading.quantity();
+        if (!read)
+            continue;
+        const double share = *read / s.last->expected - 1;
         const std::string percent = units::format(share, Dimension::Ratio, "%", 1);
         const bool follows = !std::holds_alternative<parts::Thermistor>(sensor->model) &&
                              !std::holds_alternative<parts::VoltageDevice>(sensor->model);
         const bool forgiven = input->reference == parts::Reference::Ratiometric;
         out.push_back(
             {"supply-off", Severity::Fix, circuit.id,
-             circuit.name + ": its supply is " + units::format(j.last->value, Dimension::Voltage, "V", 2) + " where " +
-                 units::format(e.value, Dimension::Voltage, "V", 2) + " is due (" + percent + ")",
+             circuit.name + ": its supply is " + units::format(*read, Dimension::Voltage, "V", 2) + " where " +
+                 units::format(s.last->expected, Dimension::Voltage, "V", 2) + " is due (" + percent + ")",
              !follows ? "The sensor may fall out of its own limits."
              : forgiven
                  ? "If the ECU's own supply is as low, its input divides by it and forgives; if only the sensor's is, "
@@ -198,11 +201,14 @@ void checkValues(std::vector<Finding>& out, const job::Job& job, const job::Circ
     const parts::Sensor* sensor = job::sensorOf(job, circuit);
     if (sensor == nullptr)
         return;
-    for (const proof::Judged& j : proof::stations(view, job::Condition::KeyOn)) {
-        if (j.expectation.station.kind != proof::StationKind::Value || j.last == nullptr || !j.expectation.promises() ||
-            j.state != proof::State::Failing)
+    for (const proof::Standing& s : proof::stations(view, job::Condition::KeyOn)) {
+        if (s.place.station.kind != proof::StationKind::Value || s.last == nullptr || !s.place.promises() ||
+            s.state != proof::State::Failing)
             continue;
-        if (auto e = mixUpOf(job, *sensor, j.expectation, j.last->value, job.parts))
+        const auto& read = s.last->reading.quantity();
+        if (!read)
+            continue;
+        if (auto e = mixUpOf(job, *sensor, proof::promisedThen(s.place, *s.last), *read, job.parts))
             out.push_back({"value-mix-up", Severity::Stop, circuit.id, circuit.name + " " + e->what,
                            "Every value from this input is wrong by as much, and fuel and timing follow it.", e->todo});
     }

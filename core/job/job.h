@@ -13,10 +13,10 @@
 
 /// The job: everything known about one installation, as a plain value. Lengths in m, areas in m², temperatures in K,
 /// pressures in Pa; json.h has the names and units of the file.
-/// In this room: brief_facts.h (what is on the engine and wanted of it), drawing.h (plugs, joints, wires), record.h
-/// (readings, steps and the logbook), facts.h (what a proof rests on: what makes it stale), surroundings.h (ambient and
-/// barometer as typed), check.h (what a schema cannot say), json.h (the file), listing.h and brief_listing.h (its
-/// members, in order).
+/// In this room: brief_facts.h (what is on the engine and wanted of it), drawing.h (plugs, joints, wires), reading.h
+/// (what an instrument shows), record.h (proofs, steps and the logbook), facts.h (what a proof rests on: what makes it
+/// stale), surroundings.h (ambient and barometer as typed), check.h (what a schema cannot say), json.h (the file),
+/// listing.h and brief_listing.h (its members, in order).
 namespace vicegrip::job {
 
 using DeviceId = Id<struct DeviceTag>;

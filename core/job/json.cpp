@@ -53,6 +53,7 @@ Result<Job> understood(const nlohmann::json& json)
         auto job = fields::fromJson<Job>(json);
         for (Circuit& circuit : job.circuits)
             convertCircuit(job, circuit, units::fromUnit, units::differenceFromUnit);
+        understandOldProofs(job, json);
         return check(job).map([&] { return std::move(job); });
     } catch (const nlohmann::json::exception& e) {
         return fail(ErrorCode::Schema, std::string("the job cannot be understood: ") + e.what());

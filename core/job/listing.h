@@ -3,7 +3,7 @@
 #include "core/job/brief_listing.h"
 #include "core/job/job.h"
 
-/// How the job's members are listed in the file, in order. Read by json.cpp and facts.cpp only.
+/// How the job's members are listed in the file, in order. Read by json.cpp, facts.cpp and proof_listing.cpp only.
 namespace vicegrip::fields {
 
 template <> struct EnumNames<job::ConnectorKind>
@@ -318,20 +318,11 @@ template <class A> void listFields(A& a, Meter& m)
     a.rest(m.extra);
 }
 
-template <class A> void listFields(A& a, Proof& p)
-{
-    a("circuit", p.circuit);
-    a("station", p.station);
-    a("condition", p.condition);
-    a("value", p.value);
-    a("expected", p.expected);
-    a("low", p.low);
-    a("high", p.high);
-    a("source", p.source);
-    a("when", p.when);
-    a("rests_on", p.restsOn);
-    a.rest(p.extra);
-}
+void listFields(fields::Reader& a, Proof& p);
+void listFields(fields::Writer& a, Proof& p);
+
+/// Proofs of files that do not say what was measured, nor call open open: 1e9 Ohm stood for it.
+void understandOldProofs(Job& job, const nlohmann::json& document);
 
 template <class A> void listFields(A& a, Job& j)
 {

@@ -2,6 +2,7 @@
 
 #include "core/base/fields.h"
 #include "core/job/drawing.h"
+#include "core/job/reading.h"
 
 #include <map>
 #include <optional>
@@ -13,11 +14,6 @@ namespace vicegrip::job {
 
 using CircuitId = Id<struct CircuitTag>;
 
-enum class Condition {
-    BatteryOff, ///< battery lead off, ECU plugs off: Ohm
-    KeyOn ///< key on, engine off: V
-};
-
 enum class ReadingSource { Typed, Meter, Ecu };
 
 /// A reading that was taken, with what was promised then and what it rests on. `station` is a PointRef's text, or
@@ -26,15 +22,14 @@ struct Proof
 {
     CircuitId circuit;
     std::string station;
-    Condition condition = Condition::KeyOn;
-    double value = 0; ///< V, Ohm, counts or the circuit's SI unit
-    double expected = 0, low = 0, high = 0;
+    Reading reading;
+    double expected = 0, low = 0, high = 0; ///< SI; infinite where open was due, or as good
     ReadingSource source = ReadingSource::Typed;
     std::string when; ///< ISO 8601, UTC
     std::map<std::string, std::string> restsOn;
     nlohmann::json extra = nlohmann::json::object();
 
-    [[nodiscard]] bool passes() const { return value >= low && value <= high; }
+    [[nodiscard]] bool passes() const { return reading.si() >= low && reading.si() <= high; }
     bool operator==(const Proof&) const = default;
 };
 
@@ -109,9 +104,3 @@ struct LogEntry
 };
 
 } // namespace vicegrip::job
-
-template <> struct vicegrip::fields::EnumNames<vicegrip::job::Condition>
-{
-    static constexpr std::pair<vicegrip::job::Condition, std::string_view> kNames[] = {
-        {vicegrip::job::Condition::BatteryOff, "battery-off"}, {vicegrip::job::Condition::KeyOn, "key-on"}};
-};

@@ -12,19 +12,11 @@ namespace {
 std::string reading(const job::Job& job, const job::Proof& p, const job::Circuit& circuit)
 {
     const parts::Sensor* sensor = job::sensorOf(job, circuit);
-    using units::Dimension;
-    const std::string at = job::spoken(job, job::PointRef::fromText(p.station));
-    std::string value;
-    if (p.station == "counts")
-        value = units::formatNumber(p.value, 0) + " counts";
-    else if (p.station == "value" && sensor != nullptr)
-        value = units::format(p.value, sensor->measures, sensor->unit, 2);
-    else if (p.condition == job::Condition::BatteryOff)
-        value = units::formatOhms(p.value) + " Ohm";
-    else
-        value = units::format(p.value, Dimension::Voltage, "V", 3);
-    return circuit.name + ", " + (p.condition == job::Condition::BatteryOff ? "battery off" : "key on") + ", " + at +
-           ": " + value + (p.passes() ? ", as promised" : ", outside what was promised");
+    const bool off = p.reading.condition() == job::Condition::BatteryOff;
+    return circuit.name + (off ? ", battery off, " : ", key on, ") +
+           job::spoken(job, job::PointRef::fromText(p.station)) + ": " +
+           job::readingText(p.reading, sensor == nullptr ? std::string_view() : sensor->unit) +
+           (p.passes() ? ", as promised" : ", outside what was promised");
 }
 
 bool holds(const std::string& text, const std::vector<std::string>& words)

@@ -2,22 +2,22 @@
 
 namespace vicegrip::proof {
 
-const std::vector<Judged>& stations(const CircuitView& view, job::Condition condition)
+const std::vector<Standing>& stations(const CircuitView& view, job::Condition condition)
 {
-    static const std::vector<Judged> kNone;
+    static const std::vector<Standing> kNone;
     const auto it = view.stations.find(condition);
     return it == view.stations.end() ? kNone : it->second;
 }
 
-int nextStation(const std::vector<Judged>& stations)
+int nextStation(const std::vector<Standing>& stations)
 {
     int untouched = -1;
     for (size_t i = 0; i < stations.size(); ++i) {
-        const Judged& j = stations[i];
-        if (j.expectation.station.kind != StationKind::Probe || !j.expectation.promises())
+        const Standing& s = stations[i];
+        if (s.place.station.kind != StationKind::Probe || !s.place.promises())
             continue;
-        const bool open = j.state == State::Untouched || j.state == State::Stale || j.state == State::Failing;
-        if (j.expectation.needed && open)
+        const bool open = s.state == State::Untouched || s.state == State::Stale || s.state == State::Failing;
+        if (s.place.needed && open)
             return static_cast<int>(i);
         if (open && untouched < 0)
             untouched = static_cast<int>(i);

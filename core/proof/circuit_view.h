@@ -8,7 +8,7 @@
 #include <string>
 #include <vector>
 
-/// What stands of one circuit: its promises under each condition with what was read, its table, and how far it is.
+/// What stands of one circuit: its places under each condition with what was read, its table, and how far it is.
 namespace vicegrip::proof {
 
 /// A point of the drawn transfer.
@@ -21,7 +21,7 @@ struct CurvePoint
 struct CircuitView
 {
     job::CircuitId id;
-    std::map<job::Condition, std::vector<Judged>> stations; ///< signal from sensor to value, then supply, then ground
+    std::map<job::Condition, std::vector<Standing>> stations; ///< signal from sensor to value, then supply, then ground
     std::optional<scaling::Table> table;
     std::string tableTrouble; ///< why there is none
     scaling::Thresholds thresholds; ///< beyond them the ECU should take the input for failed
@@ -32,9 +32,9 @@ struct CircuitView
 };
 
 /// What is shown for this circuit under this condition; empty when there is nothing.
-[[nodiscard]] const std::vector<Judged>& stations(const CircuitView& view, job::Condition condition);
+[[nodiscard]] const std::vector<Standing>& stations(const CircuitView& view, job::Condition condition);
 
 /// The station to probe next: the first needed one that is not proved, else the first untouched; -1 when all is done.
-[[nodiscard]] int nextStation(const std::vector<Judged>& stations);
+[[nodiscard]] int nextStation(const std::vector<Standing>& stations);
 
 } // namespace vicegrip::proof

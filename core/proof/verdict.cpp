@@ -10,7 +10,7 @@ const job::Proof* latest(const job::Job& job, const job::CircuitId& circuit, job
                          const std::string& station)
 {
     for (auto it = job.proofs.rbegin(); it != job.proofs.rend(); ++it)
-        if (it->circuit == circuit && it->condition == condition && it->station == station)
+        if (it->circuit == circuit && it->reading.condition() == condition && it->station == station)
             return &*it;
     return nullptr;
 }
@@ -34,21 +34,20 @@ std::string_view stateName(State state)
     return {};
 }
 
-Result<double> parseReading(const Expectation& expectation, std::string_view typed)
+Result<job::Reading> parseReading(const Place& p, std::string_view typed)
 {
-    if (expectation.dimension == units::Dimension::Resistance && (typed == "open" || typed == "OL"))
-        return kOpen_ohm;
-    return units::parse(typed, expectation.dimension, expectation.unit);
+    if (typed == "OL" || (typed == "open" && p.dimension == units::Dimension::Resistance))
+        return job::Reading::beyond(p.dimension, p.condition);
+    return units::parse(typed, p.dimension, p.unit).map([&](double si) { return p.reading(si); });
 }
 
-job::Proof record(const job::Facts& facts, const job::CircuitId& circuit, job::Condition condition,
-                  const Expectation& e, double value, job::ReadingSource source, std::string when)
+job::Proof record(const job::Facts& facts, const job::CircuitId& circuit, const Expectation& e,
+                  const job::Reading& reading, job::ReadingSource source, std::string when)
 {
     return {circuit,
             e.station.key,
-            condition,
-            value,
-            e.value,
+            reading,
+            e.due.si(),
             e.low,
             e.high,
             source,
@@ -57,41 +56,53 @@ job::Proof record(const job::Facts& facts, const job::CircuitId& circuit, job::C
             nlohmann::json::object()};
 }
 
-std::string verdictText(const Expectation& e, double value)
+std::string verdictText(const Expectation& e, const job::Reading& reading)
 {
-    const std::string reads = readingText(e, value);
-    if (value < e.low)
-        return reads + " is below " + boundsText(e);
-    if (value > e.high)
-        return reads + " is above " + boundsText(e);
-    return reads + " is within " + boundsText(e);
+    const std::string reads = job::readingText(reading, e.unit);
+    if (reading.si() >= e.low && reading.si() <= e.high)
+        return reads + " is within " + boundsText(e);
+    if (reading.isOverload())
+        return reads + ": beyond the meter's range, and outside " + boundsText(e);
+    return reads + (reading.si() < e.low ? " is below " : " is above ") + boundsText(e);
 }
 
-std::vector<Judged> judge(const job::Job& job, const job::Facts& facts, const job::CircuitId& circuit,
-                          job::Condition condition, std::vector<Expectation> expectations)
+Expectation promisedThen(const Place& place, const job::Proof& proof)
+{
+    Expectation e;
+    e.Place::operator=(place);
+    e.trouble.clear();
+    e.due = place.reading(proof.expected);
+    e.low = proof.low;
+    e.high = proof.high;
+    return e;
+}
+
+std::vector<Standing> judge(const job::Job& job, const job::Facts& facts, const job::CircuitId& circuit,
+                            const std::vector<Place>& places)
+{
+    std::vector<Standing> out;
+    for (const Place& place : places) {
+        Standing s{place, latest(job, circuit, place.condition, place.station.key), State::Done, {}};
+        if (s.last == nullptr) {
+            s.state = place.promises() ? State::Untouched : State::NotNeeded;
+        } else if (const auto changed = job::changes(s.last->restsOn, facts); !changed.empty()) {
+            s.state = State::Stale;
+            s.reason =
+                changed.front() + (changed.size() > 1 ? " (and " + std::to_string(changed.size() - 1) + " more)" : "");
+        } else if (!s.last->passes()) {
+            s.state = State::Failing;
+            s.reason = verdictText(promisedThen(place, *s.last), s.last->reading);
+        }
+        out.push_back(std::move(s));
+    }
+    return out;
+}
+
+std::vector<Judged> judged(const std::vector<Standing>& standings, const std::vector<Expectation>& promises)
 {
     std::vector<Judged> out;
-    for (Expectation& e : expectations) {
-        Judged j;
-        j.last = latest(job, circuit, condition, e.station.key);
-        j.expectation = std::move(e);
-        if (j.last == nullptr) {
-            j.state = j.expectation.promises() ? State::Untouched : State::NotNeeded;
-        } else if (const auto changed = job::changes(j.last->restsOn, facts); !changed.empty()) {
-            j.state = State::Stale;
-            j.reason =
-                changed.front() + (changed.size() > 1 ? " (and " + std::to_string(changed.size() - 1) + " more)" : "");
-        } else if (!j.last->passes()) {
-            j.state = State::Failing;
-            Expectation then = j.expectation;
-            then.low = j.last->low;
-            then.high = j.last->high;
-            j.reason = verdictText(then, j.last->value);
-        } else {
-            j.state = State::Done;
-        }
-        out.push_back(std::move(j));
-    }
+    for (size_t i = 0; i < standings.size() && i < promises.size(); ++i)
+        out.push_back({promises[i], standings[i].last, standings[i].state, standings[i].reason});
     return out;
 }
 

@@ -33,7 +33,7 @@ TEST(Asked, AReadingThatComesAfterTheKeyWasTurnedIsNotFiled)
     w.key(Qt::Key_M);
     EXPECT_TRUE(w.becomes("ot", "A.12", State::Done)) << "asked again, it is";
     ASSERT_EQ(w.window.desk().store.job()->proofs.size(), before + 1);
-    EXPECT_EQ(w.window.desk().store.job()->proofs.back().condition, job::Condition::KeyOn);
+    EXPECT_EQ(w.window.desk().store.job()->proofs.back().reading.condition(), job::Condition::KeyOn);
 }
 
 TEST(Asked, AReadingOfAPlaceThatWasLeftIsNotFiledAtTheNext)

@@ -147,8 +147,8 @@ TEST(InputsPath, FromAnEmptyJobToReadingsWithTheKeyboardOnly)
         w.settle();
         const auto& input = w.at(id, "input").expectation;
         EXPECT_TRUE(input.promises()) << id << ": " << input.trouble;
-        EXPECT_GT(input.value, 0.3) << id;
-        EXPECT_LT(input.value, 4.7) << id;
+        EXPECT_GT(input.due.si(), 0.3) << id;
+        EXPECT_LT(input.due.si(), 4.7) << id;
         w.key(Qt::Key_5, Qt::ControlModifier);
         w.settle();
         EXPECT_TRUE(w.find<QAbstractButton>("export")->isEnabled()) << id << ": its table is there";
@@ -227,10 +227,10 @@ TEST(Inputs, HowTheEcuIsSetIsSaidAndJudged)
     w.settle();
     EXPECT_EQ(judged(), 0);
     EXPECT_THAT(w.textOf("pull-up-effect"), HasSubstr("a count"));
-    const double before = w.at("clt", "input").expectation.value;
+    const double before = w.at("clt", "input").expectation.due.si();
     pick(w, "input-pull-up", "1");
     ASSERT_EQ(input().pull_up_ohm, 1000);
-    EXPECT_NE(w.at("clt", "input").expectation.value, before) << "the meter's promise follows";
+    EXPECT_NE(w.at("clt", "input").expectation.due.si(), before) << "the meter's promise follows";
     pick(w, "input-pull-up", "off");
     EXPECT_FALSE(input().pull_up_ohm);
 }

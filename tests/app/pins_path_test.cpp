@@ -239,7 +239,7 @@ TEST(Wires, ALongerGroundChangesWhatTheMeterMustRead)
     w.key(Qt::Key_3, Qt::ControlModifier);
     w.key(Qt::Key_3, Qt::AltModifier);
     w.settle();
-    const double before = w.at("wb", "A.14").expectation.value;
+    const double before = w.at("wb", "A.14").expectation.due.si();
     auto* table = w.find<QTableWidget>("wires");
     int ground = -1;
     for (int row = 0; row < table->rowCount(); ++row)
@@ -248,7 +248,7 @@ TEST(Wires, ALongerGroundChangesWhatTheMeterMustRead)
     ASSERT_GE(ground, 0);
     table->item(ground, 7)->setText(QStringLiteral("20 m"));
     w.settle();
-    EXPECT_GT(std::abs(w.at("wb", "A.14").expectation.value - before), 1e-4);
+    EXPECT_GT(std::abs(w.at("wb", "A.14").expectation.due.si() - before), 1e-4);
 }
 
 TEST(Lists, CutAndShoppingListsAreExportedBesideTheJob)

@@ -124,10 +124,10 @@ TEST(Meter, AmbientAndBarometerMoveThePromiseAndAreUndone)
     w.settle();
     w.type(w.find<QLineEdit>("ambient"), "41 F");
     EXPECT_NEAR(w.window.desk().store.job()->surroundings.ambient_k, 278.15, 1e-9);
-    EXPECT_GT(w.at("ot", "A.12").expectation.value, 3.8);
+    EXPECT_GT(w.at("ot", "A.12").expectation.due.si(), 3.8);
     EXPECT_EQ(w.textOf("must-read").substr(0, 2), "3.");
     w.type(w.find<QLineEdit>("barometer"), "22.2 inHg");
-    EXPECT_NEAR(w.at("map", "value").expectation.value, 75178, 150);
+    EXPECT_NEAR(w.at("map", "value").expectation.due.si(), 75178, 150);
     for (const char* typed : {"-80 C", "hot"}) {
         w.type(w.find<QLineEdit>("ambient"), typed);
         EXPECT_TRUE(w.find<QLineEdit>("ambient")->property("wrong").toBool()) << typed;

@@ -41,7 +41,7 @@ TEST(Cli, ExpectAgreesWithTheCore)
     const auto json = nlohmann::json::parse(ran.out);
     job::Job hot = test::petrel();
     hot.surroundings.ambient_k = 333.15;
-    const double promised = test::at(test::analysed(hot), "clt", "A.7").expectation.value;
+    const double promised = test::at(test::analysed(hot), "clt", "A.7").expectation.due.si();
     bool found = false;
     for (const auto& s : json["circuits"][0]["stations"]) {
         if (s["station"] != "A.7")

@@ -37,28 +37,45 @@ class FakeMeter
 
 struct Asked
 {
-    std::optional<double> value;
+    std::optional<job::Reading> reading;
     std::string sentence;
 };
 
-Asked ask(const QByteArray& answer)
+Asked ask(const QByteArray& answer, job::Condition condition = job::Condition::KeyOn)
 {
     FakeMeter fake(answer);
     ScpiMeter meter;
     Asked asked;
-    QObject::connect(&meter, &ScpiMeter::measured, [&](double v) { asked.value = v; });
+    QObject::connect(&meter, &ScpiMeter::measured, [&](const job::Reading& r) { asked.reading = r; });
     QObject::connect(&meter, &ScpiMeter::failed, [&](const QString& s) { asked.sentence = s.toStdString(); });
     meter.open(fake.address());
     EXPECT_TRUE(QTest::qWaitFor([&] { return meter.state() == ScpiMeter::State::Ready; }, 3000));
-    meter.measure(ScpiMeter::Quantity::DcVolts);
-    EXPECT_TRUE(QTest::qWaitFor([&] { return asked.value || !asked.sentence.empty(); }, 5000));
+    meter.measure(condition);
+    EXPECT_TRUE(QTest::qWaitFor([&] { return asked.reading || !asked.sentence.empty(); }, 5000));
     return asked;
 }
 
 TEST(ScpiMeter, ReadsANumber)
 {
-    EXPECT_DOUBLE_EQ(*ask("+2.52013000E+00\n").value, 2.52013);
-    EXPECT_DOUBLE_EQ(*ask("  -0.5\r\n").value, -0.5);
+    EXPECT_DOUBLE_EQ(ask("+2.52013000E+00\n").reading->si(), 2.52013);
+    EXPECT_DOUBLE_EQ(ask("  -0.5\r\n").reading->si(), -0.5);
+}
+
+/// SCPI-99, 7.2.1.5: 9.9E37 is infinity, -9.9E37 its negative, 9.91E37 no number. Many meters count in single
+/// precision.
+TEST(ScpiMeter, AnOverloadIsOpenInOhmAndNoVoltsElsewhere)
+{
+    using job::Condition;
+    using units::Dimension;
+    for (const char* overload : {"9.9E37\n", "+9.90000000E+37\n", "-9.9E+37\n", "9.8999998E37\n", "9.9000003E+37\n"}) {
+        EXPECT_EQ(*ask(overload).reading, job::Reading::beyond(Dimension::Voltage, Condition::KeyOn)) << overload;
+        EXPECT_EQ(*ask(overload, Condition::BatteryOff).reading,
+                  job::Reading::beyond(Dimension::Resistance, Condition::BatteryOff))
+            << overload;
+    }
+    EXPECT_EQ(*ask("1.5E+06\n", Condition::BatteryOff).reading,
+              job::Reading::of(1.5e6, Dimension::Resistance, Condition::BatteryOff));
+    EXPECT_THAT(ask("9.91E+37\n").sentence, testing::HasSubstr("not a number"));
 }
 
 TEST(ScpiMeter, GarbageSilenceAndFloodAreSentences)
@@ -88,7 +105,7 @@ TEST(ScpiMeter, AReadingIsAnsweredWhateverEndsTheLine)
         QObject::connect(&meter, &ScpiMeter::failed, [&](const QString& s) { said = s; });
         meter.open(fake.address());
         ASSERT_TRUE(QTest::qWaitFor([&] { return meter.state() == ScpiMeter::State::Ready; }, 3000));
-        meter.measure(ScpiMeter::Quantity::Ohms);
+        meter.measure(job::Condition::BatteryOff);
         anew ? meter.open(fake.address()) : meter.close();
         EXPECT_FALSE(said.isEmpty());
     }

@@ -60,7 +60,7 @@ int compareOhms(const job::Job& job, const FaultList& faults, const std::string&
     std::vector<double> expected;
     const auto analysis = test::analysed(job);
     for (const auto& view : analysis.circuits)
-        for (const proof::Judged& j : proof::stations(view, job::Condition::BatteryOff)) {
+        for (const proof::Judged& j : analysis::promised(analysis, view.id, job::Condition::BatteryOff)) {
             const auto& e = j.expectation;
             const auto red = deck.places.find(e.station.point), black = deck.places.find(e.blackPoint);
             if (e.station.kind != proof::StationKind::Probe || !e.promises() || red == deck.places.end() ||

@@ -53,16 +53,14 @@ inline std::vector<findings::Finding> of(const job::Job& job, std::string_view r
     return out;
 }
 
-inline const proof::Judged& at(const analysis::Analysis& a, const char* circuit, const char* station,
-                               job::Condition condition = job::Condition::KeyOn)
+inline proof::Judged at(const analysis::Analysis& a, const char* circuit, const char* station,
+                        job::Condition condition = job::Condition::KeyOn)
 {
-    static const proof::Judged kNone;
-    if (const auto* view = analysis::find(a, {circuit}))
-        for (const proof::Judged& j : proof::stations(*view, condition))
-            if (j.expectation.station.key == station)
-                return j;
+    for (proof::Judged& j : analysis::promised(a, {circuit}, condition))
+        if (j.expectation.station.key == station)
+            return std::move(j);
     ADD_FAILURE() << "no station " << station << " on circuit " << circuit;
-    return kNone;
+    return {};
 }
 
 /// Records a reading the way the application does.
@@ -70,8 +68,9 @@ inline void prove(job::Job& job, const char* circuit, const char* station, doubl
                   job::Condition condition = job::Condition::KeyOn)
 {
     const auto a = analysed(job);
-    job.proofs.push_back(proof::record(a.facts, {circuit}, condition, at(a, circuit, station, condition).expectation,
-                                       value, job::ReadingSource::Typed, "2026-01-02T03:04:05Z"));
+    const auto e = at(a, circuit, station, condition).expectation;
+    job.proofs.push_back(proof::record(a.facts, {circuit}, e, job::Reading::of(value, e.due.dimension(), condition),
+                                       job::ReadingSource::Typed, "2026-01-02T03:04:05Z"));
 }
 
 inline job::Wire& wire(job::Job& job, const char* id)

@@ -91,7 +91,8 @@ class Window
             QCoreApplication::processEvents();
             QThreadPool::globalInstance()->waitForDone();
             QCoreApplication::processEvents();
-        } while (QThreadPool::globalInstance()->activeThreadCount() > 0 || !isAnalysed());
+        } while (QThreadPool::globalInstance()->activeThreadCount() > 0 || !isAnalysed() ||
+                 !window.desk().promises.isIdle());
         QCoreApplication::processEvents(); // what they changed is laid out
     }
 
@@ -126,8 +127,8 @@ class Window
         settle();
     }
 
-    [[nodiscard]] const proof::Judged& at(const char* circuit, const char* station,
-                                          job::Condition condition = job::Condition::KeyOn)
+    [[nodiscard]] proof::Judged at(const char* circuit, const char* station,
+                                   job::Condition condition = job::Condition::KeyOn)
     {
         return test::at(*window.desk().store.analysis(), circuit, station, condition);
     }
@@ -150,7 +151,7 @@ class Window
         return QTest::qWaitFor(
             [&] {
                 settle();
-                const auto& e = at(circuit, "input").expectation;
+                const auto e = at(circuit, "input").expectation;
                 const auto job = window.desk().store.job();
                 const auto now = window.desk().live.now(*job, *job::find(*job, job::CircuitId{circuit}), e);
                 return now && e.promises() && e.allows(*now) == asPromised;

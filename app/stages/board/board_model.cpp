@@ -6,13 +6,13 @@
 namespace vicegrip::app {
 namespace {
 
-/// The station the ECU reports this through; its unit and decimals are the ones to show.
-const proof::Expectation* reported(const proof::CircuitView& view, proof::StationKind kind)
+/// The station the ECU reports this through, by its place among the circuit's; -1 when there is none.
+int reported(const std::vector<proof::Standing>& stations, proof::StationKind kind)
 {
-    for (const proof::Judged& j : proof::stations(view, job::Condition::KeyOn))
-        if (j.expectation.station.kind == kind)
-            return &j.expectation;
-    return nullptr;
+    for (size_t i = 0; i < stations.size(); ++i)
+        if (stations[i].place.station.kind == kind)
+            return static_cast<int>(i);
+    return -1;
 }
 
 } // namespace
@@ -47,14 +47,20 @@ BoardModel::Now BoardModel::now(const proof::CircuitView& view, Column column) c
 {
     const job::Circuit& circuit = *job::find(*m_analysis->job, view.id);
     const auto kind = column == Volts ? proof::StationKind::Input : proof::StationKind::Value;
-    const proof::Expectation* e = reported(view, kind);
-    if (e == nullptr || !m_desk.live.sample(inputIndex(*m_analysis->job, view.id)) ||
+    const auto& stations = proof::stations(view, job::Condition::KeyOn);
+    const int at = reported(stations, kind);
+    if (at < 0 || !m_desk.live.sample(inputIndex(*m_analysis->job, view.id)) ||
         (column == Value && view.scale == proof::State::NotNeeded))
         return {QStringLiteral("–"), {}, false};
-    const auto reading = m_desk.live.now(*m_analysis->job, circuit, *e);
+    const proof::Place& place = stations[static_cast<size_t>(at)].place;
+    const auto reading = m_desk.live.now(*m_analysis->job, circuit, place);
     if (!reading)
         return {column == Value ? tr("no table") : QStringLiteral("–"), {}, false};
-    const QString shown = text(proof::readingText(*e, *reading));
+    const QString shown = text(job::readingText(*reading, place.unit));
+    const auto* promises = m_desk.promises.known(view.id, job::Condition::KeyOn);
+    if (promises == nullptr)
+        return {shown, tr("What it must read is being worked out."), false};
+    const proof::Expectation* e = &(*promises)[static_cast<size_t>(at)];
     if (!e->promises())
         return {shown, text(e->trouble), false};
     if (!m_desk.live.untouched(*m_analysis->job, circuit))

@@ -89,9 +89,8 @@ void MeterPage::buildProbe(QVBoxLayout* column)
         const proof::Judged* at = probed();
         if (at == nullptr)
             return QString();
-        return proof::parseReading(at->expectation, typed.trimmed().toStdString()).map([&](double value) {
-            return text(proof::readingText(at->expectation, value));
-        });
+        return proof::parseReading(at->expectation, typed.trimmed().toStdString())
+            .map([&](const job::Reading& reading) { return text(job::readingText(reading, at->expectation.unit)); });
     });
     m_reading->setObjectName(QStringLiteral("reading"));
     m_reading->edit()->setFont(look::numbers(look::Size::Title));
@@ -183,10 +182,9 @@ void MeterPage::refresh()
     m_surroundings->refresh();
     m_stations.clear();
     const job::Circuit* circuit = job::find(*m_analysis->job, m_desk.selection.circuit());
-    if (const auto* view = analysis::find(*m_analysis, m_desk.selection.circuit()))
-        for (const proof::Judged& j : proof::stations(*view, m_desk.selection.condition()))
-            if (j.expectation.station.kind == proof::StationKind::Probe)
-                m_stations.push_back(j);
+    for (proof::Judged& j : m_desk.promises.of(m_desk.selection.circuit(), m_desk.selection.condition()))
+        if (j.expectation.station.kind == proof::StationKind::Probe)
+            m_stations.push_back(std::move(j));
     m_caution->setText(cautionFor(m_desk.selection.condition()));
     if (circuit == nullptr || m_stations.empty()) {
         m_title->setText(tr("Nothing to probe"));
@@ -203,8 +201,10 @@ void MeterPage::refresh()
         return;
     }
     if (probed() == nullptr) { // Enter the circuit where the work is.
-        const int next = std::max(0, proof::nextStation(m_stations));
-        m_desk.selection.setStation(m_stations[static_cast<size_t>(next)].expectation.station.key);
+        const auto& all = proof::stations(*analysis::find(*m_analysis, circuit->id), m_desk.selection.condition());
+        const int next = proof::nextStation(all);
+        m_desk.selection.setStation(next < 0 ? m_stations.front().expectation.station.key
+                                             : all[static_cast<size_t>(next)].place.station.key);
         return; // the change brings us here again
     }
     showProbe(*circuit);
@@ -223,7 +223,7 @@ void MeterPage::showProbe(const job::Circuit& circuit)
     m_title->setText(tr("Probe %1").arg(text(e.station.label).replace(0, 1, text(e.station.label).left(1).toLower())));
     m_leads->setText(tr("red lead on %1, black lead on %2")
                          .arg(colour.isEmpty() ? tr("the joint") : tr("the %1 wire").arg(colour), text(e.black)));
-    const QString must = e.promises() ? text(proof::readingText(e, e.value)) : QStringLiteral("–");
+    const QString must = e.promises() ? text(job::readingText(e.due, e.unit)) : QStringLiteral("–");
     m_must->setText(must.section(QLatin1Char(' '), 0, 0));
     m_unit->setText(must.section(QLatin1Char(' '), 1));
     m_bounds->setText(e.promises() ? text(proof::boundsText(e)) : text(e.trouble));
@@ -232,9 +232,10 @@ void MeterPage::showProbe(const job::Circuit& circuit)
     QString said;
     if (at.state == proof::State::Stale)
         said = tr("Stale: %1").arg(text(at.reason));
+    else if (at.state == proof::State::Failing)
+        said = tr("%1: not as drawn").arg(text(at.reason)); // against what was promised when it was read
     else if (at.last != nullptr)
-        said = text(proof::verdictText(e, at.last->value)) +
-               (at.state == proof::State::Done ? tr(": proved") : tr(": not as drawn"));
+        said = tr("%1: proved").arg(text(proof::verdictText(e, at.last->reading)));
     m_verdict->setText(said);
     setInk(m_verdict, at.last == nullptr ? c.ink : inkOf(at.state));
 }
@@ -261,9 +262,9 @@ void MeterPage::showTable()
         mark->setData(Qt::AccessibleTextRole, text(proof::stateName(j.state)));
         cell(Place, text(e.station.label) + QStringLiteral(" · ") + text(fields::enumName(e.station.role)),
              look::textFont(look::Size::Small, e.needed), c.ink);
-        cell(Must, e.promises() ? text(proof::readingText(e, e.value)) : QStringLiteral("–"),
+        cell(Must, e.promises() ? text(job::readingText(e.due, e.unit)) : QStringLiteral("–"),
              look::numbers(look::Size::Small), c.ink);
-        cell(Read, j.last != nullptr ? text(proof::readingText(e, j.last->value)) : QStringLiteral("–"),
+        cell(Read, j.last != nullptr ? text(job::readingText(j.last->reading, e.unit)) : QStringLiteral("–"),
              look::numbers(look::Size::Small), inkOf(j.state));
         if (e.station.key == m_desk.selection.station())
             m_table->setCurrentCell(i, Place);
@@ -277,22 +278,20 @@ void MeterPage::take()
         return;
     const job::CircuitId circuit = m_desk.selection.circuit();
     const std::string station = at->expectation.station.key;
-    const job::Condition condition = m_desk.selection.condition();
-    const bool volts = condition == job::Condition::KeyOn;
     m_take->setEnabled(false);
     m_verdict->setText(tr("Taking a reading"));
     m_desk.live.takeReading(
         text(at->expectation.station.point.text()), text(at->expectation.blackPoint.text()),
-        volts ? link::ScpiMeter::Quantity::DcVolts : link::ScpiMeter::Quantity::Ohms,
-        [this, circuit, station, condition](std::optional<double> value, const QString& sentence) {
+        m_desk.selection.condition(),
+        [this, circuit, station](const std::optional<job::Reading>& reading, const QString& sentence) {
             m_take->setEnabled(true);
             const Selection& now = m_desk.selection; // volts with the key on are none without it
-            const bool still = now.circuit() == circuit && now.station() == station && now.condition() == condition;
-            if (value && still) {
-                record(*value, job::ReadingSource::Meter);
+            if (reading && now.circuit() == circuit && now.station() == station &&
+                now.condition() == reading->condition()) {
+                record(*reading, job::ReadingSource::Meter);
                 return;
             }
-            m_verdict->setText(value ? tr("Another place, or the key was turned: read it again.") : sentence);
+            m_verdict->setText(reading ? tr("Another place, or the key was turned: read it again.") : sentence);
             setInk(m_verdict, look::colours().failing);
         });
 }
@@ -321,19 +320,19 @@ void MeterPage::recordTyped(const QString& typed)
     const proof::Judged* at = probed();
     if (at == nullptr)
         return;
-    const auto value = proof::parseReading(at->expectation, typed.trimmed().toStdString());
-    if (value)
-        record(*value, job::ReadingSource::Typed);
+    const auto reading = proof::parseReading(at->expectation, typed.trimmed().toStdString());
+    if (reading)
+        record(*reading, job::ReadingSource::Typed);
     m_reading->edit()->clear();
 }
 
-void MeterPage::record(double value, job::ReadingSource source)
+void MeterPage::record(const job::Reading& reading, job::ReadingSource source)
 {
     const proof::Judged* at = probed();
     if (at == nullptr)
         return;
-    const job::Proof proof = proof::record(m_analysis->facts, m_desk.selection.circuit(), m_desk.selection.condition(),
-                                           at->expectation, value, source, nowText());
+    const job::Proof proof =
+        proof::record(m_analysis->facts, m_desk.selection.circuit(), at->expectation, reading, source, nowText());
     m_desk.store.editOrSay(tr("Reading at %1").arg(text(at->expectation.station.label)),
                            [&](job::Job& job) { job.proofs.push_back(proof); });
 }

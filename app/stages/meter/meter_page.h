@@ -32,7 +32,7 @@ class MeterPage : public StagePage
     void take();
     void goOn();
     void recordTyped(const QString& typed);
-    void record(double value, job::ReadingSource source);
+    void record(const job::Reading& reading, job::ReadingSource source);
     [[nodiscard]] const proof::Judged* probed() const; ///< the station the page is at; null when there is none
 
     AnalysisPtr m_analysis;

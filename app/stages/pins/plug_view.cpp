@@ -135,8 +135,8 @@ bool PlugView::proved(const Pin& pin) const
 {
     for (const proof::CircuitView& view : m_desk.store.analysis()->circuits)
         for (const auto& [condition, stations] : view.stations)
-            for (const proof::Judged& j : stations)
-                if (j.expectation.station.key == pin.at.text() && j.state == proof::State::Done)
+            for (const proof::Standing& s : stations)
+                if (s.place.station.key == pin.at.text() && s.state == proof::State::Done)
                     return true;
     return false;
 }

@@ -194,10 +194,7 @@ std::optional<double> TableView::readingNow() const
 
 const proof::Expectation* TableView::expected(StationKind kind) const
 {
-    const auto* view = m_analysis ? analysis::find(*m_analysis, m_desk.selection.circuit()) : nullptr;
-    if (view == nullptr)
-        return nullptr;
-    for (const proof::Judged& j : proof::stations(*view, job::Condition::KeyOn))
+    for (const proof::Judged& j : m_stations)
         if (j.expectation.station.kind == kind)
             return &j.expectation;
     return nullptr;
@@ -212,6 +209,7 @@ void TableView::refresh()
     if (!sameCircuit || m_analysis != m_desk.store.analysis())
         letGo(); // what must come back was worked out for the job as it was
     m_analysis = m_desk.store.analysis();
+    m_stations = m_desk.promises.of(m_desk.selection.circuit(), job::Condition::KeyOn);
     m_form->refresh();
     const job::Circuit* circuit = job::find(*m_analysis->job, m_desk.selection.circuit());
     const auto* view = analysis::find(*m_analysis, m_desk.selection.circuit());
@@ -245,7 +243,7 @@ void TableView::refreshLive()
     const auto now = sample();
     const proof::Expectation* value = m_held ? &*m_held : expected(StationKind::Value);
     m_plot->showNow(readingNow());
-    m_expected->setText(value != nullptr && value->promises() ? text(proof::readingText(*value, value->value))
+    m_expected->setText(value != nullptr && value->promises() ? text(job::readingText(value->due, value->unit))
                                                               : QStringLiteral("–"));
     m_expected->setToolTip(value != nullptr && value->promises() ? text(proof::boundsText(*value)) : QString());
     const bool bench = m_desk.live.bench().isReady();
@@ -259,16 +257,17 @@ void TableView::refreshLive()
         setInk(m_returned, c.inkSoft);
         return;
     }
-    const double si = units::fromUnit(*now->value, value->dimension, value->unit);
-    const bool right = value->allows(si);
-    m_returned->setText(text(proof::readingText(*value, si)) + (right ? QStringLiteral(" ✓") : QStringLiteral(" ✗")));
-    m_returned->setToolTip(value->promises() ? text(proof::verdictText(*value, si)) : QString());
-    setInk(m_returned, right ? c.done : c.failing);
     const job::Circuit* circuit = job::find(*m_analysis->job, m_desk.selection.circuit());
+    const auto read = m_desk.live.now(*m_analysis->job, *circuit, *value);
+    const bool right = value->allows(*read);
+    m_returned->setText(text(job::readingText(*read, value->unit)) +
+                        (right ? QStringLiteral(" ✓") : QStringLiteral(" ✗")));
+    m_returned->setToolTip(value->promises() ? text(proof::verdictText(*value, *read)) : QString());
+    setInk(m_returned, right ? c.done : c.failing);
     const auto mixUp = right || !value->promises() || m_held
                            ? std::nullopt
-                           : findings::mixUpOf(*m_analysis->job, *job::sensorOf(*m_analysis->job, *circuit), *value, si,
-                                               library().sensors);
+                           : findings::mixUpOf(*m_analysis->job, *job::sensorOf(*m_analysis->job, *circuit), *value,
+                                               read->si(), library().sensors);
     m_mixUp->setText(mixUp ? tr("It %1. %2").arg(text(mixUp->what), text(mixUp->todo)) : QString());
     m_mixUp->setVisible(mixUp.has_value());
 }
@@ -300,8 +299,7 @@ void TableView::record()
         const proof::Expectation* e = expected(kind);
         const auto value = e == nullptr ? std::nullopt : m_desk.live.now(*m_analysis->job, *circuit, *e);
         if (value && e->promises())
-            proofs.push_back(proof::record(m_analysis->facts, circuit->id, job::Condition::KeyOn, *e, *value,
-                                           job::ReadingSource::Ecu, when));
+            proofs.push_back(proof::record(m_analysis->facts, circuit->id, *e, *value, job::ReadingSource::Ecu, when));
     }
     if (proofs.empty())
         return;
@@ -345,7 +343,7 @@ void TableView::apply(const QString& typed)
     const double step = scaling::outputStep(*s, c->scaling);
     m_held = *atRest;
     m_held->trouble.clear();
-    m_held->value = budget->shown;
+    m_held->due = job::Reading::of(budget->shown, s->measures, job::Condition::KeyOn);
     m_held->low = *value - budget->worst - step;
     m_held->high = *value + budget->worst + step;
     m_heldCircuit = c->id;

@@ -60,6 +60,7 @@ class TableView : public QWidget
     TypedField* m_stimulus; ///< hands on the bench
     Verifier* m_verifier;
     VerifyRound* m_round;
+    std::vector<proof::Judged> m_stations; ///< of the circuit, with the key on
     std::optional<proof::Expectation> m_held; ///< what must come back while hands hold the sensor
     job::CircuitId m_heldCircuit;
     QLabel* m_mixUp;

@@ -25,12 +25,13 @@ std::string toldOf(const Analysis& a)
         out << view.id.value << ' ' << static_cast<int>(view.pins) << static_cast<int>(view.meter)
             << static_cast<int>(view.scale) << ' ' << view.tableTrouble << '\n';
         for (const auto& [condition, stations] : view.stations)
-            for (const proof::Judged& j : stations) {
+            for (const proof::Judged& j : promised(a, view.id, condition)) {
                 const proof::Expectation& e = j.expectation;
                 out << static_cast<int>(condition) << e.station.key << '|' << e.station.label << '|' << e.unit << '|'
-                    << e.value << '|' << e.low << '|' << e.high << '|' << e.sigma << '|' << e.blackPoint.text() << '|'
-                    << e.black << '|' << e.needed << '|' << e.trouble << '|' << static_cast<int>(j.state) << '|'
-                    << j.reason << '|' << (j.last == nullptr ? 0.0 : j.last->value);
+                    << e.due.si() << '|' << e.due.isOpen() << '|' << e.low << '|' << e.high << '|' << e.sigma << '|'
+                    << e.blackPoint.text() << '|' << e.black << '|' << e.needed << '|' << e.trouble << '|'
+                    << static_cast<int>(j.state) << '|' << j.reason << '|'
+                    << (j.last == nullptr ? 0.0 : j.last->reading.si());
                 for (const std::string& subject : e.subjects)
                     out << ',' << subject;
                 out << '\n';
@@ -91,8 +92,10 @@ class Edits
         case 3:
             circuit.scaling.high -= 0.1 * (circuit.scaling.high - circuit.scaling.low);
             return "a shorter range";
-        case 4:
-            any(job.proofs).value *= 1.2;
+        case 4: {
+            job::Proof& p = any(job.proofs);
+            p.reading = job::Reading::of(p.reading.si() * 1.2, p.reading.dimension(), p.reading.condition());
+        }
             return "another reading";
         case 5:
             job.proofs.erase(job.proofs.begin() + pick(static_cast<int>(job.proofs.size())));
@@ -201,7 +204,7 @@ TEST(TakenOver, AReadingLeavesPromisesAndTablesAlone)
 {
     job::Job job = test::petrel();
     const Analysis before = test::analysed(job);
-    job.proofs.front().value += 0.01;
+    job.proofs.front().reading = job::Reading::of(1.85, units::Dimension::Voltage, job::Condition::KeyOn);
     const Analysis now = analyse(std::make_shared<const job::Job>(job), &before);
     EXPECT_EQ(now.kept->drawn, before.kept->drawn);
     EXPECT_EQ(now.kept->circuits, before.kept->circuits);

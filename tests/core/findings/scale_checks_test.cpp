@@ -90,10 +90,12 @@ TEST(ScaleFindings, ASupplyThatIsLowSaysWhatItDoes)
     const auto measured = [&](double volts) {
         job::Job copy = job;
         const auto a = test::analysed(copy);
-        for (const proof::Judged& j : proof::stations(*analysis::find(a, {"map"}), job::Condition::KeyOn))
+        for (const proof::Judged& j : analysis::promised(a, {"map"}, job::Condition::KeyOn))
             if (j.expectation.station.point == pin)
-                copy.proofs.push_back(proof::record(a.facts, {"map"}, job::Condition::KeyOn, j.expectation, volts,
-                                                    job::ReadingSource::Typed, "2026-01-02T03:04:05Z"));
+                copy.proofs.push_back(
+                    proof::record(a.facts, {"map"}, j.expectation,
+                                  job::Reading::of(volts, units::Dimension::Voltage, job::Condition::KeyOn),
+                                  job::ReadingSource::Typed, "2026-01-02T03:04:05Z"));
         return test::of(copy, "supply-off");
     };
     EXPECT_TRUE(measured(5.0).empty());

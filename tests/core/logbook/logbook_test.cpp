@@ -49,7 +49,7 @@ TEST(Logbook, ReadingsStandBetweenThem)
     const auto book = logbook(job);
     ASSERT_EQ(book.size(), 2U);
     EXPECT_THAT(book[0].what, HasSubstr("Coolant temp, key on, Cavity A7: 2.500 V"));
-    EXPECT_THAT(book[1].what, HasSubstr("battery off, Plug CLT 1: 1k2 Ohm"));
+    EXPECT_THAT(book[1].what, HasSubstr("battery off, Plug CLT 1: 1.200 kΩ"));
 }
 
 TEST(Logbook, AFilterFindsEachOfItsWords)

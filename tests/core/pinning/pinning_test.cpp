@@ -3,6 +3,7 @@
 #include "core/job/check.h"
 #include "core/job/json.h"
 #include "core/materials/cut_list.h"
+#include "core/materials/shopping_list.h"
 #include "core/pinning/pin_use.h"
 #include "core/pinning/pinning.h"
 #include "core/wires/colour.h"

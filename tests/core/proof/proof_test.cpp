@@ -21,13 +21,13 @@ TEST(Expected, EveryCircuitPromisesItsNeededPlaces)
     ASSERT_EQ(a.circuits.size(), 11U);
     for (const auto& view : a.circuits) {
         int needed = 0;
-        for (const Judged& j : proof::stations(view, Condition::KeyOn)) {
+        for (const Judged& j : analysis::promised(a, view.id, Condition::KeyOn)) {
             const bool switches = (view.id.value == "crank" || view.id.value == "cam") &&
                                   j.expectation.station.role == parts::PinRole::Signal;
             EXPECT_EQ(j.expectation.promises(), !switches)
                 << view.id.value << " " << j.expectation.station.label << ": " << j.expectation.trouble;
-            EXPECT_LE(j.expectation.low, j.expectation.value);
-            EXPECT_GE(j.expectation.high, j.expectation.value);
+            EXPECT_LE(j.expectation.low, j.expectation.due.si());
+            EXPECT_GE(j.expectation.high, j.expectation.due.si());
             needed += j.expectation.needed ? 1 : 0;
         }
         EXPECT_GE(needed, 2) << view.id.value;
@@ -42,8 +42,8 @@ TEST(Expected, ThermistorDividerByHand)
     // 2k2 at 25 °C, beta 3500, at 22 °C; 2k49 to 5 V, 1 Mohm down, 1 kohm into the converter.
     const double r = 2200 * std::exp(3500 * (1 / 295.15 - 1 / 298.15));
     const double bottom = 1 / (1 / r + 1 / 1.001e6);
-    EXPECT_NEAR(at(a, "clt", "input").expectation.value, 5 * bottom / (2490 + bottom) * (1e6 / 1.001e6), 0.002);
-    EXPECT_NEAR(at(a, "clt", "A.7", Condition::BatteryOff).expectation.value, r + 0.2, 0.5)
+    EXPECT_NEAR(at(a, "clt", "input").expectation.due.si(), 5 * bottom / (2490 + bottom) * (1e6 / 1.001e6), 0.002);
+    EXPECT_NEAR(at(a, "clt", "A.7", Condition::BatteryOff).expectation.due.si(), r + 0.2, 0.5)
         << "the sensor, and the meter's leads";
     EXPECT_EQ(at(a, "clt", "A.7", Condition::BatteryOff).expectation.black, "Cavity A10");
 }
@@ -54,7 +54,7 @@ TEST(Expected, ContinuityOfALongLeadIsBelowTwoOhm)
     const auto a = analysed(petrel());
     for (const char* place : {"MAP.2", "MAP.3", "MAP.1"}) {
         const Expectation& e = at(a, "map", place, Condition::BatteryOff).expectation;
-        EXPECT_GT(e.value, 0.2);
+        EXPECT_GT(e.due.si(), 0.2);
         EXPECT_LT(e.high, 2);
     }
     EXPECT_FALSE(at(a, "map", "A.5", Condition::BatteryOff).expectation.promises()) << "the black lead is there";
@@ -66,9 +66,10 @@ TEST(Expected, AmbientAndBarometerMoveThePromise)
     cold.surroundings.ambient_k = 273.15 - 10;
     high.surroundings.barometer_pa = 75000;
     const auto now = analysed(petrel());
-    EXPECT_GT(at(analysed(cold), "clt", "A.7").expectation.value, at(now, "clt", "A.7").expectation.value + 0.5);
-    EXPECT_NEAR(at(analysed(high), "map", "value").expectation.value, 75000, 200);
-    EXPECT_NEAR(at(analysed(high), "clt", "A.7").expectation.value, at(now, "clt", "A.7").expectation.value, 1e-6);
+    EXPECT_GT(at(analysed(cold), "clt", "A.7").expectation.due.si(), at(now, "clt", "A.7").expectation.due.si() + 0.5);
+    EXPECT_NEAR(at(analysed(high), "map", "value").expectation.due.si(), 75000, 200);
+    EXPECT_NEAR(at(analysed(high), "clt", "A.7").expectation.due.si(), at(now, "clt", "A.7").expectation.due.si(),
+                1e-6);
 }
 
 TEST(Expected, AMissingWireIsSaidAndTheRestStands)
@@ -89,7 +90,7 @@ TEST(Verdict, InsideProvesOutsideFails)
     job::Job job = petrel();
     const Expectation e = at(analysed(job), "ot", "A.12").expectation;
     EXPECT_EQ(at(analysed(job), "ot", "A.12").state, State::Untouched);
-    prove(job, "ot", "A.12", e.value + 0.9 * (e.high - e.value));
+    prove(job, "ot", "A.12", e.due.si() + 0.9 * (e.high - e.due.si()));
     EXPECT_EQ(at(analysed(job), "ot", "A.12").state, State::Done);
     prove(job, "ot", "A.12", e.high + 0.01);
     const auto a = analysed(job);
@@ -102,14 +103,14 @@ TEST(Verdict, NeededPlacesProveTheCircuit)
 {
     job::Job job = petrel();
     for (const char* place : {"A.12", "OT.2"})
-        prove(job, "ot", place, at(analysed(job), "ot", place).expectation.value);
+        prove(job, "ot", place, at(analysed(job), "ot", place).expectation.due.si());
     EXPECT_EQ(analysis::find(analysed(job), {"ot"})->meter, State::Done);
 }
 
 TEST(Stale, ForAStatedReasonAndBackAgain)
 {
     job::Job job = petrel();
-    prove(job, "ot", "A.12", at(analysed(job), "ot", "A.12").expectation.value);
+    prove(job, "ot", "A.12", at(analysed(job), "ot", "A.12").expectation.due.si());
     const auto changed = [&](const std::function<void(job::Job&)>& edit) {
         job::Job other = job;
         edit(other);
@@ -132,7 +133,7 @@ TEST(Stale, ForAStatedReasonAndBackAgain)
 TEST(Stale, AHeatersWireIsPartOfWhatASharedGroundRestsOn)
 {
     job::Job job = petrel();
-    prove(job, "gt", "A.13", at(analysed(job), "gt", "A.13").expectation.value);
+    prove(job, "gt", "A.13", at(analysed(job), "gt", "A.13").expectation.due.si());
     // Not on the gearbox sensor's own path: the wideband's feed. Its heater lifts the ground that both share.
     for (job::Device& d : job.devices)
         if (d.id.value == "wb")
@@ -173,12 +174,19 @@ TEST(Findings, InputModeMistakesAreNamed)
 TEST(Reading, IsUnderstoodAsTyped)
 {
     const auto a = analysed(petrel());
-    EXPECT_NEAR(*parseReading(at(a, "clt", "A.7").expectation, "2.52"), 2.52, 1e-12);
-    EXPECT_NEAR(*parseReading(at(a, "clt", "A.7").expectation, "2520 mV"), 2.52, 1e-12);
-    EXPECT_NEAR(*parseReading(at(a, "clt", "A.7", Condition::BatteryOff).expectation, "2k48"), 2480, 1e-9);
-    EXPECT_GT(*parseReading(at(a, "clt", "A.7", Condition::BatteryOff).expectation, "open"), 1e8);
-    EXPECT_FALSE(parseReading(at(a, "clt", "A.7").expectation, "2.52 bar"));
-    EXPECT_EQ(readingText(at(a, "clt", "A.7", Condition::BatteryOff).expectation, 1e9), "open");
+    const Expectation& volts = at(a, "clt", "A.7").expectation;
+    const Expectation& ohms = at(a, "clt", "A.7", Condition::BatteryOff).expectation;
+    EXPECT_NEAR(parseReading(volts, "2.52")->si(), 2.52, 1e-12);
+    EXPECT_NEAR(parseReading(volts, "2520 mV")->si(), 2.52, 1e-12);
+    EXPECT_NEAR(parseReading(ohms, "2k48")->si(), 2480, 1e-9);
+    EXPECT_TRUE(parseReading(ohms, "open")->isOpen());
+    EXPECT_TRUE(parseReading(ohms, "OL")->isOpen());
+    EXPECT_TRUE(parseReading(volts, "OL")->isOverload());
+    EXPECT_FALSE(parseReading(volts, "open")) << "volts are never open";
+    EXPECT_FALSE(parseReading(volts, "2.52 bar"));
+    EXPECT_FALSE(ohms.allows(*parseReading(volts, "2.52"))) << "volts are no Ohm, whatever the number";
+    EXPECT_EQ(verdictText(volts, *parseReading(volts, "OL")),
+              "overload: beyond the meter's range, and outside " + boundsText(volts));
 }
 
 /// Every number of a job's file, by its pointer, but for what moves no element: faces, records of the work, where it is
@@ -225,11 +233,10 @@ TEST(Staleness, WhatMovesAReadingIsAmongItsFacts)
         const auto before = analysed(job);
         for (const auto& view : before.circuits)
             for (const Condition condition : {Condition::KeyOn, Condition::BatteryOff})
-                for (const Judged& j : proof::stations(view, condition))
+                for (const Judged& j : analysis::promised(before, view.id, condition))
                     if (j.expectation.promises() && j.expectation.station.kind == StationKind::Probe)
-                        job.proofs.push_back(record(before.facts, view.id, condition, j.expectation,
-                                                    j.expectation.value, job::ReadingSource::Typed,
-                                                    "2026-01-02T03:04:05Z"));
+                        job.proofs.push_back(record(before.facts, view.id, j.expectation, j.expectation.due,
+                                                    job::ReadingSource::Typed, "2026-01-02T03:04:05Z"));
         const auto json = nlohmann::json::parse(job::write(job));
         std::vector<std::string> pointers;
         numbersOf(json, "", pointers);
@@ -248,18 +255,20 @@ TEST(Staleness, WhatMovesAReadingIsAmongItsFacts)
             const auto after = analysed(*other);
             for (size_t c = 0; c < before.circuits.size(); ++c)
                 for (const Condition condition : {Condition::KeyOn, Condition::BatteryOff}) {
-                    const auto& was = proof::stations(before.circuits[c], condition);
-                    const auto& is = proof::stations(after.circuits[c], condition);
+                    const auto was = analysis::promised(before, before.circuits[c].id, condition);
+                    const auto is = analysis::promised(after, after.circuits[c].id, condition);
                     for (size_t i = 0; i < was.size() && i < is.size(); ++i) {
                         const Expectation& e = was[i].expectation;
                         const double least = condition == Condition::KeyOn ? 1e-3 : 0.1;
                         if (e.station.kind != StationKind::Probe || !e.promises() || !is[i].expectation.promises() ||
-                            std::abs(is[i].expectation.value - e.value) < std::max(least, 1e-3 * std::abs(e.value)))
+                            is[i].expectation.due == e.due ||
+                            std::abs(is[i].expectation.due.si() - e.due.si()) <
+                                std::max(least, 1e-3 * std::abs(e.due.si())))
                             continue;
                         ++moved;
                         EXPECT_EQ(is[i].state, State::Stale)
                             << name << ": " << pointers[n] << " moves " << before.circuits[c].id.value << " "
-                            << e.station.label << " from " << e.value << " to " << is[i].expectation.value;
+                            << e.station.label << " from " << e.due.si() << " to " << is[i].expectation.due.si();
                     }
                 }
         }

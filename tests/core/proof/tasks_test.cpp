@@ -33,12 +33,11 @@ job::Job finished()
         job.brief->answers[q.id] = "agreed";
     const auto a = analysed(job);
     for (const proof::CircuitView& view : a.circuits)
-        for (const proof::Judged& j : proof::stations(view, Condition::KeyOn))
+        for (const proof::Judged& j : analysis::promised(a, view.id, Condition::KeyOn))
             if (j.expectation.promises() &&
                 (j.expectation.needed || j.expectation.station.kind == proof::StationKind::Value))
-                job.proofs.push_back(proof::record(a.facts, view.id, Condition::KeyOn, j.expectation,
-                                                   j.expectation.value, job::ReadingSource::Meter,
-                                                   "2026-01-01T00:00:00Z"));
+                job.proofs.push_back(proof::record(a.facts, view.id, j.expectation, j.expectation.due,
+                                                   job::ReadingSource::Meter, "2026-01-01T00:00:00Z"));
     return job;
 }
 
@@ -95,12 +94,12 @@ TEST(NextStation, IsTheFirstNeededOneThatIsOpen)
         const auto a = analysed(job);
         const auto& all = proof::stations(*find(a, {"ot"}), Condition::KeyOn);
         const int i = proof::nextStation(all);
-        return i < 0 ? std::string() : all[static_cast<size_t>(i)].expectation.station.key;
+        return i < 0 ? std::string() : all[static_cast<size_t>(i)].place.station.key;
     };
     EXPECT_EQ(next(), "A.12");
-    prove(job, "ot", "A.12", at(analysed(job), "ot", "A.12").expectation.value);
+    prove(job, "ot", "A.12", at(analysed(job), "ot", "A.12").expectation.due.si());
     EXPECT_EQ(next(), "OT.2");
-    prove(job, "ot", "OT.2", at(analysed(job), "ot", "OT.2").expectation.value);
+    prove(job, "ot", "OT.2", at(analysed(job), "ot", "OT.2").expectation.due.si());
     EXPECT_EQ(next(), "OT.1") << "then whatever is left";
 }
 

@@ -101,12 +101,12 @@ struct AsFormula
     }
     [[nodiscard]] const Formula& formula() const { return *view->table->formula; }
     [[nodiscard]] const parts::Sensor& sensor() const { return *job::sensorOf(job, circuit); }
-    [[nodiscard]] const proof::Expectation& promised() const
+    [[nodiscard]] const proof::Expectation& promised(proof::StationKind kind = proof::StationKind::Value) const
     {
-        for (const proof::Judged& j : proof::stations(*view, job::Condition::KeyOn))
-            if (j.expectation.station.kind == proof::StationKind::Value)
-                return j.expectation;
-        throw std::logic_error("no value is promised");
+        for (const proof::Expectation& e : analysis::promises(analysis, circuit.id, job::Condition::KeyOn))
+            if (e.station.kind == kind)
+                return e;
+        throw std::logic_error("nothing is promised");
     }
 
     job::Job job;
@@ -137,17 +137,11 @@ TEST(Coefficients, WhatIsPromisedIsWhatTheFormulaMakes)
     ASSERT_TRUE(rough.view->table) << rough.view->tableTrouble;
     EXPECT_GT(rough.view->table->worstError, 10) << "K";
     const proof::Expectation &asLine = rough.promised(), &asPoints = points.promised();
-    EXPECT_GT(std::abs(asLine.value - asPoints.value), 3) << "K at rest";
-    const auto reading = [](const AsFormula& a) {
-        for (const proof::Judged& j : proof::stations(*a.view, job::Condition::KeyOn))
-            if (j.expectation.station.kind == proof::StationKind::Input)
-                return j.expectation.value;
-        return 0.0;
-    };
-    const double volts = reading(rough);
-    EXPECT_NEAR(asLine.value - 273.15, rough.formula().terms[0] + rough.formula().terms[1] * volts, 1e-6);
-    EXPECT_LE(asLine.low, asLine.value);
-    EXPECT_GE(asLine.high, asLine.value);
+    EXPECT_GT(std::abs(asLine.due.si() - asPoints.due.si()), 3) << "K at rest";
+    const double volts = rough.promised(proof::StationKind::Input).due.si();
+    EXPECT_NEAR(asLine.due.si() - 273.15, rough.formula().terms[0] + rough.formula().terms[1] * volts, 1e-6);
+    EXPECT_LE(asLine.low, asLine.due.si());
+    EXPECT_GE(asLine.high, asLine.due.si());
 }
 
 TEST(Coefficients, AnotherFormulaMakesTheProofOfTheValueStale)

@@ -60,10 +60,10 @@ TEST(FrequencyTable, WhatComesBackIsPromised)
     const auto& input = test::at(c.a, "flex", "input").expectation;
     ASSERT_TRUE(input.promises()) << input.trouble;
     EXPECT_EQ(input.unit, "Hz");
-    EXPECT_NEAR(input.value, 50, 0.01) << "no ethanol at rest";
+    EXPECT_NEAR(input.due.si(), 50, 0.01) << "no ethanol at rest";
     const auto& value = test::at(c.a, "flex", "value").expectation;
     ASSERT_TRUE(value.promises()) << value.trouble;
-    EXPECT_NEAR(value.value, 0, 1e-6);
+    EXPECT_NEAR(value.due.si(), 0, 1e-6);
     EXPECT_FALSE(test::at(c.a, "flex", "counts").expectation.promises());
     const auto& teeth = test::at(c.a, "crank", "input").expectation;
     EXPECT_THAT(teeth.trouble, HasSubstr("teeth"));

@@ -73,8 +73,8 @@ TEST(LibraryPairs, WhatIsSeatedIsWiredPromisedAndNotComplainedOf)
                 const auto analysis = test::analysed(pair.job);
                 const auto& input = test::at(analysis, pair.circuit.value.c_str(), "input").expectation;
                 EXPECT_TRUE(input.promises()) << what << ": " << input.trouble;
-                EXPECT_LE(input.low, input.value) << what;
-                EXPECT_GE(input.high, input.value) << what;
+                EXPECT_LE(input.low, input.due.si()) << what;
+                EXPECT_GE(input.high, input.due.si()) << what;
             }
         }
     }

@@ -246,7 +246,7 @@ TEST(WaysOut, AnExternalPullUpMakesTheThermistorReadable)
     const auto analysis = test::analysed(job);
     const auto& e = test::at(analysis, "clt", "input").expectation;
     ASSERT_TRUE(e.promises()) << e.trouble;
-    EXPECT_NEAR(e.value, 5 * below / (below + choice.ohm), 0.02);
+    EXPECT_NEAR(e.due.si(), 5 * below / (below + choice.ohm), 0.02);
     EXPECT_TRUE(analysis::find(analysis, CircuitId{"clt"})->table) << "and so does the table";
     EXPECT_EQ(std::ranges::count(analysis.findings, "pull-up-missing", &findings::Finding::rule), 0);
 }
@@ -309,8 +309,8 @@ TEST(WaysOut, ADividerBringsTwelveVoltsDown)
     const auto analysis = test::analysed(job);
     const auto& e = test::at(analysis, "fuel-pressure", "input").expectation;
     ASSERT_TRUE(e.promises()) << e.trouble;
-    EXPECT_LE(e.value, 5.0);
-    EXPECT_GT(e.value, 4.5) << "and uses the span";
+    EXPECT_LE(e.due.si(), 5.0);
+    EXPECT_GT(e.due.si(), 4.5) << "and uses the span";
     EXPECT_EQ(std::ranges::count(analysis.findings, "open-conductor", &findings::Finding::rule), 0)
         << "the signal's path goes through the divider";
 }

@@ -1,0 +1,112 @@
+#include "core/job/listing.h"
+
+/// A proof in the file. A reading is a number in SI with what it measures beside it, or "open", or "overload"; a bound
+/// is a number, or "open".
+namespace vicegrip::job {
+namespace {
+
+constexpr const char* kOpen = "open";
+constexpr const char* kOverload = "overload";
+
+double bound(const nlohmann::json& j)
+{
+    return j.is_number() ? j.get<double>() : std::numeric_limits<double>::infinity();
+}
+
+nlohmann::json written(double bound)
+{
+    return std::isinf(bound) ? nlohmann::json(kOpen) : nlohmann::json(bound);
+}
+
+} // namespace
+
+void listFields(fields::Reader& a, Proof& p)
+{
+    Condition condition = Condition::KeyOn;
+    std::string measures;
+    nlohmann::json value, expected, low, high;
+    a("circuit", p.circuit);
+    a("station", p.station);
+    a("condition", condition);
+    a("measures", measures);
+    a("value", value);
+    a("expected", expected);
+    a("low", low);
+    a("high", high);
+    a("source", p.source);
+    a("when", p.when);
+    a("rests_on", p.restsOn);
+    a.rest(p.extra);
+    const auto dimension = units::dimensionFromName(measures).value_or(units::Dimension::Voltage);
+    p.reading = value.is_number() ? Reading::of(value.get<double>(), dimension, condition)
+                                  : Reading::beyond(dimension, condition);
+    p.expected = bound(expected);
+    p.low = bound(low);
+    p.high = bound(high);
+}
+
+void listFields(fields::Writer& a, Proof& p)
+{
+    Condition condition = p.reading.condition();
+    std::string measures(units::name(p.reading.dimension()));
+    nlohmann::json value = p.reading.isOpen() ? kOpen : kOverload;
+    if (p.reading.quantity())
+        value = *p.reading.quantity();
+    nlohmann::json expected = written(p.expected), low = p.low, high = written(p.high);
+    a("circuit", p.circuit);
+    a("station", p.station);
+    a("condition", condition);
+    a("measures", measures);
+    a("value", value);
+    a("expected", expected);
+    a("low", low);
+    a("high", high);
+    a("source", p.source);
+    a("when", p.when);
+    a("rests_on", p.restsOn);
+    a.rest(p.extra);
+}
+
+namespace {
+
+/// What a reading of a file that does not say it measures: by where it was taken, and by the sensor there is now.
+units::Dimension measuredAt(const Job& job, const Proof& p)
+{
+    using units::Dimension;
+    if (p.reading.condition() == Condition::BatteryOff)
+        return Dimension::Resistance;
+    const Circuit* circuit = find(job, p.circuit);
+    const parts::Sensor* sensor = circuit == nullptr ? nullptr : sensorOf(job, *circuit);
+    if (p.station == "counts")
+        return Dimension::Counts;
+    if (p.station == "value" && sensor != nullptr)
+        return sensor->measures;
+    if (p.station == "input" && sensor != nullptr && parts::countsValue(*sensor))
+        return Dimension::Frequency;
+    return Dimension::Voltage;
+}
+
+} // namespace
+
+void understandOldProofs(Job& job, const nlohmann::json& document)
+{
+    const auto listed = document.find("proofs");
+    for (size_t i = 0; i < job.proofs.size(); ++i) {
+        if ((*listed)[i].contains("measures"))
+            continue;
+        Proof& p = job.proofs[i];
+        const auto dimension = measuredAt(job, p);
+        const auto condition = p.reading.condition();
+        const bool ohms = dimension == units::Dimension::Resistance;
+        const auto settled = [&](double si) {
+            return ohms && si >= kMost_ohm ? std::numeric_limits<double>::infinity() : si;
+        };
+        const double read = settled(p.reading.si());
+        p.reading =
+            std::isfinite(read) ? Reading::of(read, dimension, condition) : Reading::beyond(dimension, condition);
+        p.expected = settled(p.expected);
+        p.high = settled(p.high);
+    }
+}
+
+} // namespace vicegrip::job

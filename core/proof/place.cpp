@@ -1,0 +1,183 @@
+#include "core/proof/place.h"
+
+#include "core/electrics/sensor_model.h"
+#include "core/scaling/table.h"
+
+#include <cmath>
+
+namespace vicegrip::proof {
+namespace {
+
+using electrics::Path;
+using job::Condition;
+using parts::PinRole;
+using units::Dimension;
+
+job::PointRef negativePost(const job::Job& job)
+{
+    for (const job::Joint& j : job.joints)
+        if (j.kind == job::JointKind::BatteryNegative)
+            return {j.id, {}};
+    return {};
+}
+
+const Path* pathOf(const std::vector<Path>& paths, PinRole role)
+{
+    for (const Path& p : paths)
+        if (p.role == role)
+            return &p;
+    return nullptr;
+}
+
+class CircuitPlaces
+{
+  public:
+    CircuitPlaces(const job::Job& job, const electrics::Electrics* car, Condition condition,
+                  const job::Circuit& circuit, const std::vector<Path>& paths)
+        : m_job(job),
+          m_car(car),
+          m_condition(condition),
+          m_circuit(circuit),
+          m_paths(paths),
+          m_sensor(*job::sensorOf(job, circuit)),
+          m_negative(negativePost(job)),
+          m_seen(condition == Condition::KeyOn && seen())
+    {
+    }
+
+    /// Where the leads go, or why there is nothing to read.
+    Place atProbe(const Path& path, size_t index) const
+    {
+        Place p;
+        p.condition = m_condition;
+        p.station = {path.points[index].text(), StationKind::Probe, path.role, path.points[index],
+                     job::spoken(m_job, path.points[index])};
+        p.needed = m_condition == Condition::KeyOn &&
+                   (path.role == PinRole::Signal ? index + 1 == path.points.size() : index == 0);
+        if (m_condition == Condition::KeyOn)
+            placeForVolts(p, path);
+        else
+            placeForOhms(p, path, index);
+        if (m_car != nullptr && p.promises() && !(m_car->node(p.station.point) && m_car->node(p.blackPoint)))
+            p.trouble = "this place is not in the network";
+        return p;
+    }
+
+    Place atEcu(StationKind kind, bool hasTable) const;
+
+  private:
+    /// Pulses need an input whose volts swing: a pull-up, a supply, a wire that is whole.
+    bool seen() const
+    {
+        if (!parts::countsValue(m_sensor))
+            return m_car->reads(m_job, m_circuit);
+        const auto levels = electrics::pulseLevels(*m_car, m_circuit, std::get<parts::OpenCollector>(m_sensor.model));
+        return levels && levels->swings();
+    }
+
+    void placeForVolts(Place& p, const Path& path) const
+    {
+        p.dimension = Dimension::Voltage;
+        p.unit = "V";
+        p.blackPoint = m_negative;
+        p.black = job::spoken(m_job, m_negative);
+        if (!path.complete) {
+            p.trouble = "the " + std::string(fields::enumName(path.role)) + " leads nowhere from " +
+                        job::spoken(m_job, path.points.back());
+            return;
+        }
+        if (path.role == PinRole::Signal && std::holds_alternative<parts::OpenCollector>(m_sensor.model)) {
+            p.trouble = "it switches between the pull-up's volts and near 0 V: measure Hz, or turn the engine by hand";
+            p.needed = false;
+        }
+    }
+
+    void placeForOhms(Place& p, const Path& path, size_t index) const
+    {
+        p.dimension = Dimension::Resistance;
+        p.unit = "Ω";
+        const Path* ground = pathOf(m_paths, PinRole::Ground);
+        const bool through = path.role == PinRole::Signal && parts::isPassive(m_sensor) && ground != nullptr;
+        const Path& toward = through ? *ground : path;
+        p.blackPoint = toward.points.back();
+        p.black = job::spoken(m_job, p.blackPoint);
+        if (!path.complete || !toward.complete)
+            p.trouble =
+                "the " + std::string(fields::enumName(path.complete ? toward.role : path.role)) + " leads nowhere";
+        else if (!through && index + 1 == path.points.size())
+            p.trouble = "the black lead is here";
+    }
+
+    const job::Job& m_job;
+    const electrics::Electrics* m_car;
+    Condition m_condition;
+    const job::Circuit& m_circuit;
+    const std::vector<Path>& m_paths;
+    const parts::Sensor& m_sensor;
+    job::PointRef m_negative;
+    bool m_seen; ///< by the ECU
+};
+
+Place CircuitPlaces::atEcu(StationKind kind, bool hasTable) const
+{
+    const bool hertz = parts::countsValue(m_sensor);
+    Place p;
+    p.condition = m_condition;
+    p.station.kind = kind;
+    p.black = "ECU";
+    if (!hertz && parts::signalOf(m_sensor) == parts::SignalKind::Frequency)
+        p.trouble = "the ECU counts teeth here";
+    else if (hertz && kind == StationKind::Counts)
+        p.trouble = "it is counted in Hz";
+    else if (!m_seen)
+        p.trouble = m_condition == Condition::BatteryOff ? "the ECU is off" : "the ECU has no power, or no input here";
+    switch (kind) {
+    case StationKind::Counts:
+        p.station.key = "counts";
+        p.station.label = "Counts";
+        p.dimension = Dimension::Counts;
+        p.unit = "counts";
+        break;
+    case StationKind::Value:
+        p.station.key = "value";
+        p.station.label = "Value";
+        p.dimension = m_sensor.measures;
+        p.unit = scaling::unitOf(m_sensor, m_circuit.scaling);
+        if (!hasTable && m_seen)
+            p.trouble = "there is no table yet";
+        break;
+    default:
+        p.station.key = "input";
+        p.station.label = "Input " + m_circuit.input.value;
+        p.dimension = hertz ? Dimension::Frequency : Dimension::Voltage;
+        p.unit = scaling::readingUnit(p.dimension);
+        break;
+    }
+    return p;
+}
+
+} // namespace
+
+job::Reading Place::reading(double si) const
+{
+    return std::isinf(si) ? job::Reading::beyond(dimension, condition) : job::Reading::of(si, dimension, condition);
+}
+
+std::vector<Place> places(const job::Job& job, const electrics::Electrics* car, Condition condition,
+                          const job::Circuit& circuit, const std::vector<Path>& paths, bool hasTable)
+{
+    std::vector<Place> out;
+    if (job::sensorOf(job, circuit) == nullptr || job::findInput(job, circuit.input) == nullptr)
+        return out;
+    const CircuitPlaces of(job, car, condition, circuit, paths);
+    for (const Path& path : paths) {
+        for (size_t i = 0; i < path.points.size(); ++i)
+            out.push_back(of.atProbe(path, i));
+        if (path.role == PinRole::Signal)
+            for (const StationKind kind : {StationKind::Input, StationKind::Counts, StationKind::Value})
+                out.push_back(of.atEcu(kind, hasTable));
+    }
+    return out;
+}
+
+} // namespace vicegrip::proof
