@@ -4,6 +4,7 @@
 #include "core/circuit/solution.h"
 #include "core/harness/edits.h"
 #include "core/harness/start.h"
+#include "core/job/check.h"
 #include "core/job/json.h"
 #include "core/scaling/breakpoints.h"
 #include "core/seating/plan.h"
@@ -137,22 +138,73 @@ void promiseAll(benchmark::State& state)
 }
 BENCHMARK(promiseAll)->Arg(8)->Arg(60)->Arg(1000)->Unit(benchmark::kMillisecond);
 
+/// Reads every place that proves a circuit, as it must read.
+void prove(job::Job& job)
+{
+    const auto analysis = analysis::analyse(std::make_shared<const job::Job>(job));
+    for (const proof::CircuitView& view : analysis.circuits)
+        for (const proof::Judged& j : analysis::promised(analysis, view.id, job::Condition::KeyOn))
+            if (j.expectation.needed && j.expectation.promises())
+                job.proofs.push_back(proof::record(analysis.facts, view.id, j.expectation, j.expectation.due,
+                                                   job::ReadingSource::Typed, "2026-01-01T00:00:00Z"));
+}
+
 /// A job in which every place that proves a circuit was read, analysed again after one edit, as the window does it:
 /// what the edit does not touch is taken over.
 template <class Edit> void analyseAgain(benchmark::State& state, Edit edit)
 {
     job::Job job = jobOf(static_cast<int>(state.range(0)));
+    prove(job);
     auto before = analysis::analyse(std::make_shared<const job::Job>(job));
-    for (const proof::CircuitView& view : before.circuits)
-        for (const proof::Judged& j : analysis::promised(before, view.id, job::Condition::KeyOn))
-            if (j.expectation.needed && j.expectation.promises())
-                job.proofs.push_back(proof::record(before.facts, view.id, j.expectation, j.expectation.due,
-                                                   job::ReadingSource::Typed, "2026-01-01T00:00:00Z"));
     for (auto _ : state) {
         edit(job);
         before = analysis::analyse(std::make_shared<const job::Job>(job), &before);
     }
 }
+/// As many circuits in a job that a file can hold: an ECU and four expanders, none with an input to spare.
+job::Job fileOf(int circuits)
+{
+    job::Job job = jobOf(circuits);
+    std::erase_if(job.ecu.inputs, [&](const parts::EcuInput& i) { return job::seatedOn(job, i.id) == nullptr; });
+    std::erase_if(job.ecu.pins,
+                  [&](const parts::EcuPin& p) { return !p.input.empty() && job::seatedOn(job, p.input) == nullptr; });
+    while (job.ecu.inputs.size() > 220) {
+        parts::Ecu unit = job.ecu;
+        unit.inputs.assign(job.ecu.inputs.end() - 200, job.ecu.inputs.end());
+        unit.pins.clear();
+        job.ecu.inputs.resize(job.ecu.inputs.size() - 200);
+        for (const parts::EcuPin& p : job.ecu.pins)
+            if (std::ranges::find(unit.inputs, p.input, &parts::EcuInput::id) != unit.inputs.end())
+                unit.pins.push_back(p);
+        std::erase_if(job.ecu.pins, [&](const parts::EcuPin& p) {
+            return std::ranges::find(unit.pins, p.at, &parts::EcuPin::at) != unit.pins.end();
+        });
+        job.expanders.push_back(unit);
+    }
+    std::erase_if(job.connectors, [&](const job::Connector& c) {
+        return c.kind == job::ConnectorKind::Sensor &&
+               std::ranges::find(job.devices, c.id, &job::Device::connector) == job.devices.end();
+    });
+    return job;
+}
+
+/// What an edit costs before it is taken: the job copied, changed, compared and held to its file.
+void takeEdit(benchmark::State& state)
+{
+    job::Job job = fileOf(static_cast<int>(state.range(0)));
+    prove(job);
+    for (auto _ : state) {
+        job::Job after = job;
+        after.wires[3].length_m = 3.85 - after.wires[3].length_m;
+        const bool changed = !(after == job);
+        const auto taken = job::check(after).and_then([&] { return job::checkWritten(after, job); });
+        if (!changed || !taken)
+            state.SkipWithError(taken ? "nothing was changed" : taken.error().text().c_str());
+        job = std::move(after);
+    }
+}
+BENCHMARK(takeEdit)->Arg(60)->Arg(1000)->Unit(benchmark::kMillisecond);
+
 void analyseAfterReading(benchmark::State& state)
 {
     analyseAgain(state, [](job::Job& job) {

@@ -129,7 +129,7 @@ Result<void> JobStore::edit(const QString& description, const Change& change)
         return {};
     if (auto sound = job::check(*after); !sound)
         return sound;
-    if (auto kept = job::checkWritten(*after); !kept) // nothing that could be saved and not be opened
+    if (auto kept = job::checkWritten(*after, *m_job); !kept) // nothing that could be saved and not be opened
         return kept;
     m_undo.push(new EditStep(*this, m_job, std::move(after), description)); // NOLINT: the stack owns it
     return {};

@@ -41,6 +41,7 @@ struct Kept
 {
     std::shared_ptr<const Drawn> drawn;
     std::vector<std::shared_ptr<const Worth>> circuits; ///< in the job's order
+    std::vector<findings::Finding> pinned; ///< of what is in the cavities
 };
 
 struct Analysis

@@ -1,9 +1,12 @@
 #include "core/job/check.h"
 
 #include "core/base/joined.h"
+
 #include <algorithm>
 #include <map>
 #include <set>
+#include <unordered_map>
+#include <unordered_set>
 
 namespace vicegrip::job {
 namespace {
@@ -21,36 +24,83 @@ Result<void> bad(ErrorCode code, std::string pointer, std::string sentence)
     return fail(code, std::move(sentence), {{}, std::move(pointer), 0, 0});
 }
 
+/// Everything by its name: a check asks for each of them many times, and an edit waits for it.
+class Named
+{
+  public:
+    explicit Named(const Job& job)
+    {
+        fill(m_connectors, job.connectors, [](const Connector& c) { return std::string_view(c.id); });
+        fill(m_joints, job.joints, [](const Joint& j) { return std::string_view(j.id); });
+        fill(m_parts, job.parts, [](const parts::Sensor& s) { return std::string_view(s.id.value); });
+        fill(m_devices, job.devices, [](const Device& d) { return std::string_view(d.id.value); });
+        fill(m_circuits, job.circuits, [](const Circuit& c) { return std::string_view(c.id.value); });
+        fill(m_seats, job.circuits, [](const Circuit& c) { return std::string_view(c.input.value); });
+        for (const parts::EcuInput* input : inputs(job))
+            m_inputs.try_emplace(input->id.value, input);
+    }
+
+    [[nodiscard]] const Connector* connector(std::string_view id) const { return at(m_connectors, id); }
+    [[nodiscard]] const Joint* joint(std::string_view id) const { return at(m_joints, id); }
+    [[nodiscard]] const parts::Sensor* part(std::string_view id) const { return at(m_parts, id); }
+    [[nodiscard]] const Device* device(std::string_view id) const { return at(m_devices, id); }
+    [[nodiscard]] const Circuit* circuit(std::string_view id) const { return at(m_circuits, id); }
+    [[nodiscard]] const parts::EcuInput* input(std::string_view id) const { return at(m_inputs, id); }
+    [[nodiscard]] const Circuit* seatedOn(std::string_view input) const { return at(m_seats, input); }
+
+  private:
+    template <class T> using Map = std::unordered_map<std::string_view, const T*>;
+
+    template <class T, class Name> static void fill(Map<T>& map, const std::vector<T>& list, Name name)
+    {
+        for (const T& item : list)
+            map.try_emplace(name(item), &item); // the first of two of a name
+    }
+    template <class T> static const T* at(const Map<T>& map, std::string_view name)
+    {
+        const auto it = map.find(name);
+        return it == map.end() ? nullptr : it->second;
+    }
+
+    Map<Connector> m_connectors;
+    Map<Joint> m_joints;
+    Map<parts::Sensor> m_parts;
+    Map<Device> m_devices;
+    Map<Circuit> m_circuits, m_seats;
+    Map<parts::EcuInput> m_inputs;
+};
+
 /// Names within one list must differ.
 template <class List, class Name> Result<void> distinct(std::string_view list, const List& items, Name nameOf)
 {
-    std::set<std::string> seen;
+    std::unordered_set<std::string_view> seen;
     for (size_t i = 0; i < items.size(); ++i)
-        if (!seen.insert(nameOf(items[i])).second)
-            return bad(ErrorCode::Reference, at(list, i), "the name \"" + nameOf(items[i]) + "\" is used twice");
+        if (const std::string_view name = nameOf(items[i]); !seen.insert(name).second)
+            return bad(ErrorCode::Reference, at(list, i), "the name \"" + std::string(name) + "\" is used twice");
     return {};
 }
 
 /// Whether a wire can end there.
-Result<void> checkPoint(const Job& job, const PointRef& point, std::string pointer)
+Result<void> checkPoint(const Named& named, const PointRef& point, std::string pointer)
 {
-    if (const Connector* connector = findConnector(job, point.owner)) {
+    if (const Connector* connector = named.connector(point.owner)) {
         if (std::ranges::find(connector->cavities, point.cavity) == connector->cavities.end())
             return bad(ErrorCode::Reference, std::move(pointer),
                        "connector " + connector->id + " has no cavity \"" + point.cavity + "\"");
         return {};
     }
-    if (findJoint(job, point.owner) == nullptr || !point.cavity.empty())
+    if (named.joint(point.owner) == nullptr || !point.cavity.empty())
         return bad(ErrorCode::Reference, std::move(pointer), "there is no connector or joint \"" + point.text() + "\"");
     return {};
 }
 
-Result<void> checkEnds(const Job& job, const PointRef& from, const PointRef& to, std::string_view list, size_t index)
+Result<void> checkEnds(const Named& named, const PointRef& from, const PointRef& to, std::string_view list,
+                       size_t index)
 {
     if (from == to)
         return bad(ErrorCode::Reference, at(list, index), "both ends are at " + from.text());
-    return checkPoint(job, from, at(list, index, "from")).and_then([&] {
-        return checkPoint(job, to, at(list, index, "to"));
+    return checkPoint(named, from, at(list, index, "from")).and_then([&] {
+        return checkPoint(named, to, at(list, index, "to"));
     });
 }
 
@@ -68,8 +118,8 @@ Result<void> checkOwners(const Job& job)
 
 Result<void> checkNames(const Job& job)
 {
-    const auto own = [](const auto& item) -> std::string { return item.id.value; };
-    const auto plain = [](const auto& item) -> std::string { return item.id; };
+    const auto own = [](const auto& item) -> std::string_view { return item.id.value; };
+    const auto plain = [](const auto& item) -> std::string_view { return item.id; };
     return distinct("connectors", job.connectors, plain)
         .and_then([&] { return distinct("joints", job.joints, plain); })
         .and_then([&] { return checkOwners(job); })
@@ -90,12 +140,12 @@ Result<void> checkParts(const Job& job)
     return {};
 }
 
-Result<void> checkConnectors(const Job& job)
+Result<void> checkConnectors(const Job& job, const Named& named)
 {
     for (size_t i = 0; i < job.connectors.size(); ++i) {
         const Connector& c = job.connectors[i];
         if (auto cavities = distinct("connectors/" + std::to_string(i) + "/cavities", c.cavities,
-                                     [](const std::string& s) { return s; });
+                                     [](const std::string& s) { return std::string_view(s); });
             !cavities)
             return cavities;
         if (c.layout)
@@ -103,7 +153,7 @@ Result<void> checkConnectors(const Job& job)
                 return bad(fits.error().code, at("connectors", i) + fits.error().place.pointer, fits.error().sentence);
         if (c.kind != ConnectorKind::Inline)
             continue;
-        const Connector* other = findConnector(job, c.mates);
+        const Connector* other = named.connector(c.mates);
         if (other == nullptr || other->mates != c.id)
             return bad(ErrorCode::Reference, at("connectors", i, "mates"),
                        "the halves of an inline pair must name each other");
@@ -111,19 +161,19 @@ Result<void> checkConnectors(const Job& job)
     return {};
 }
 
-Result<void> checkWiring(const Job& job)
+Result<void> checkWiring(const Job& job, const Named& named)
 {
     for (size_t i = 0; i < job.wires.size(); ++i)
-        if (auto ends = checkEnds(job, job.wires[i].from, job.wires[i].to, "wires", i); !ends)
+        if (auto ends = checkEnds(named, job.wires[i].from, job.wires[i].to, "wires", i); !ends)
             return ends;
     for (size_t i = 0; i < job.switches.size(); ++i)
-        if (auto ends = checkEnds(job, job.switches[i].from, job.switches[i].to, "switches", i); !ends)
+        if (auto ends = checkEnds(named, job.switches[i].from, job.switches[i].to, "switches", i); !ends)
             return ends;
     for (size_t i = 0; i < job.resistors.size(); ++i)
-        if (auto ends = checkEnds(job, job.resistors[i].from, job.resistors[i].to, "resistors", i); !ends)
+        if (auto ends = checkEnds(named, job.resistors[i].from, job.resistors[i].to, "resistors", i); !ends)
             return ends;
     for (size_t i = 0; i < job.loads.size(); ++i)
-        if (auto ends = checkEnds(job, job.loads[i].from, job.loads[i].to, "loads", i); !ends)
+        if (auto ends = checkEnds(named, job.loads[i].from, job.loads[i].to, "loads", i); !ends)
             return ends;
     return {};
 }
@@ -143,19 +193,19 @@ Result<void> checkBranches(const Job& job)
     return {};
 }
 
-Result<void> checkOldPlugs(const Job& job)
+Result<void> checkOldPlugs(const Job& job, const Named& named)
 {
     std::set<std::string> replaced;
     for (size_t i = 0; i < job.oldPlugs.size(); ++i) {
         const OldPlug& old = job.oldPlugs[i];
-        if (findConnector(job, old.connector) == nullptr)
+        if (named.connector(old.connector) == nullptr)
             return bad(ErrorCode::Reference, at("old_plugs", i, "connector"),
                        "there is no connector \"" + old.connector + "\"");
         if (!replaced.insert(old.connector).second)
             return bad(ErrorCode::Reference, at("old_plugs", i, "connector"),
                        "another old plug is replaced by " + old.connector + " already");
         if (auto cavities = distinct("old_plugs/" + std::to_string(i) + "/pins", old.pins,
-                                     [](const OldPin& p) { return p.cavity; });
+                                     [](const OldPin& p) { return std::string_view(p.cavity); });
             !cavities)
             return cavities;
     }
@@ -163,28 +213,28 @@ Result<void> checkOldPlugs(const Job& job)
 }
 
 /// A unit's own sense, then that its pins are cavities of the job.
-Result<void> checkUnit(const Job& job, const parts::Ecu& unit, const std::string& pointer)
+Result<void> checkUnit(const Named& named, const parts::Ecu& unit, const std::string& pointer)
 {
     if (auto sense = parts::checkEcu(unit); !sense)
         return bad(sense.error().code, pointer + sense.error().place.pointer, sense.error().sentence);
     for (size_t i = 0; i < unit.pins.size(); ++i) {
         const PointRef point = PointRef::fromText(unit.pins[i].at);
         const std::string at = pointer + "/pins/" + std::to_string(i) + "/at";
-        if (auto there = checkPoint(job, point, at); !there)
+        if (auto there = checkPoint(named, point, at); !there)
             return there;
-        if (findConnector(job, point.owner) == nullptr || findConnector(job, point.owner)->kind != ConnectorKind::Ecu)
+        if (named.connector(point.owner) == nullptr || named.connector(point.owner)->kind != ConnectorKind::Ecu)
             return bad(ErrorCode::Reference, at, "an ECU pin must be in a connector of kind \"ecu\"");
     }
     return {};
 }
 
-Result<void> checkUnits(const Job& job)
+Result<void> checkUnits(const Job& job, const Named& named)
 {
     std::set<std::string> seen;
     const auto all = units(job);
     for (size_t u = 0; u < all.size(); ++u) {
         const std::string pointer = u == 0 ? "/ecu" : at("expanders", u - 1);
-        if (auto unit = checkUnit(job, *all[u], pointer); !unit)
+        if (auto unit = checkUnit(named, *all[u], pointer); !unit)
             return unit;
         for (size_t i = 0; i < all[u]->inputs.size(); ++i)
             if (!seen.insert(all[u]->inputs[i].id.value).second)
@@ -194,14 +244,14 @@ Result<void> checkUnits(const Job& job)
     return {};
 }
 
-Result<void> checkDevice(const Job& job, size_t index)
+Result<void> checkDevice(const Job& job, const Named& named, size_t index)
 {
     const Device& d = job.devices[index];
-    const parts::Sensor* part = findPart(job, d.part);
+    const parts::Sensor* part = named.part(d.part.value);
     if (part == nullptr)
         return bad(ErrorCode::Reference, at("devices", index, "part"),
                    "the job holds no part \"" + d.part.value + "\"");
-    const Connector* connector = findConnector(job, d.connector);
+    const Connector* connector = named.connector(d.connector);
     if (connector == nullptr || connector->kind != ConnectorKind::Sensor)
         return bad(ErrorCode::Reference, at("devices", index, "connector"),
                    "there is no sensor plug \"" + d.connector + "\"");
@@ -213,26 +263,26 @@ Result<void> checkDevice(const Job& job, size_t index)
     return {};
 }
 
-Result<void> checkCircuits(const Job& job)
+Result<void> checkCircuits(const Job& job, const Named& named)
 {
     std::set<std::string> plugs;
     for (size_t i = 0; i < job.devices.size(); ++i) {
-        if (auto device = checkDevice(job, i); !device)
+        if (auto device = checkDevice(job, named, i); !device)
             return device;
         if (!plugs.insert(job.devices[i].connector).second)
             return bad(ErrorCode::Reference, at("devices", i, "connector"), "another device has this plug already");
     }
     for (size_t i = 0; i < job.circuits.size(); ++i) {
         const Circuit& c = job.circuits[i];
-        if (find(job, c.device) == nullptr)
+        if (named.device(c.device.value) == nullptr)
             return bad(ErrorCode::Reference, at("circuits", i, "device"),
                        "there is no device \"" + c.device.value + "\"");
-        if (!c.input.empty() && findInput(job, c.input) == nullptr)
+        if (!c.input.empty() && named.input(c.input.value) == nullptr)
             return bad(ErrorCode::Reference, at("circuits", i, "input"),
                        "the ECU has no input \"" + c.input.value + "\"");
-        if (!c.input.empty() && seatedOn(job, c.input) != &c)
+        if (!c.input.empty() && named.seatedOn(c.input.value) != &c)
             return bad(ErrorCode::Reference, at("circuits", i, "input"),
-                       "input " + c.input.value + " is taken by " + seatedOn(job, c.input)->name);
+                       "input " + c.input.value + " is taken by " + named.seatedOn(c.input.value)->name);
         if (c.input.empty() && c.locked)
             return bad(ErrorCode::Reference, at("circuits", i, "locked"), "there is no input it could be locked to");
         if (!(c.scaling.low < c.scaling.high))
@@ -240,7 +290,7 @@ Result<void> checkCircuits(const Job& job)
                        "the range is empty: high must be above low");
         if (c.limits && c.limits->closed_v == c.limits->open_v)
             return bad(ErrorCode::Range, at("circuits", i, "limits/open_v"), "closed and open are at the same voltage");
-        const parts::Sensor& sensor = *sensorOf(job, c);
+        const parts::Sensor& sensor = *named.part(named.device(c.device.value)->part.value);
         for (const auto& [value, member] : {std::pair(c.scaling.low, "scaling/low"), {c.scaling.high, "scaling/high"}})
             if (auto sound = units::inRange(value, sensor.measures, sensor.unit); !sound)
                 return bad(ErrorCode::Range, at("circuits", i, member), sound.error().sentence);
@@ -256,10 +306,10 @@ Result<void> checkCircuits(const Job& job)
                        "only an absolute pressure rests at the barometer");
     }
     for (size_t i = 0; i < job.pinned.size(); ++i)
-        if (auto there = checkPoint(job, job.pinned[i].at, at("pinned", i, "at")); !there)
+        if (auto there = checkPoint(named, job.pinned[i].at, at("pinned", i, "at")); !there)
             return there;
     for (size_t i = 0; i < job.proofs.size(); ++i)
-        if (find(job, job.proofs[i].circuit) == nullptr)
+        if (named.circuit(job.proofs[i].circuit.value) == nullptr)
             return bad(ErrorCode::Reference, at("proofs", i, "circuit"),
                        "there is no circuit \"" + job.proofs[i].circuit.value + "\"");
     return {};
@@ -269,14 +319,15 @@ Result<void> checkCircuits(const Job& job)
 
 Result<void> check(const Job& job)
 {
+    const Named named(job);
     return checkNames(job)
         .and_then([&] { return checkParts(job); })
-        .and_then([&] { return checkConnectors(job); })
-        .and_then([&] { return checkWiring(job); })
+        .and_then([&] { return checkConnectors(job, named); })
+        .and_then([&] { return checkWiring(job, named); })
         .and_then([&] { return checkBranches(job); })
-        .and_then([&] { return checkOldPlugs(job); })
-        .and_then([&] { return checkUnits(job); })
-        .and_then([&] { return checkCircuits(job); });
+        .and_then([&] { return checkOldPlugs(job, named); })
+        .and_then([&] { return checkUnits(job, named); })
+        .and_then([&] { return checkCircuits(job, named); });
 }
 
 } // namespace vicegrip::job

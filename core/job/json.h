@@ -20,6 +20,10 @@ namespace vicegrip::job {
 /// the schema too, and holds no number that a file cannot.
 [[nodiscard]] Result<void> checkWritten(const Job& job);
 
+/// The same of a job that `job::check` has passed and that came of `sound`, which was written and read as it is: only
+/// what differs is looked at again. Places in errors count from the first thing that differs.
+[[nodiscard]] Result<void> checkWritten(const Job& job, const Job& sound);
+
 /// The whole job as text, ending in a newline. `read(write(job))` equals `job`, unknown members included.
 [[nodiscard]] std::string write(const Job& job);
 

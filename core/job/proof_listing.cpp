@@ -25,6 +25,7 @@ void listFields(fields::Reader& a, Proof& p)
     Condition condition = Condition::KeyOn;
     std::string measures;
     nlohmann::json value, expected, low, high;
+    RestsOn::Facts restsOn;
     a("circuit", p.circuit);
     a("station", p.station);
     a("condition", condition);
@@ -35,8 +36,9 @@ void listFields(fields::Reader& a, Proof& p)
     a("high", high);
     a("source", p.source);
     a("when", p.when);
-    a("rests_on", p.restsOn);
+    a("rests_on", restsOn);
     a.rest(p.extra);
+    p.restsOn = std::move(restsOn);
     const auto dimension = units::dimensionFromName(measures).value_or(units::Dimension::Voltage);
     p.reading = value.is_number() ? Reading::of(value.get<double>(), dimension, condition)
                                   : Reading::beyond(dimension, condition);
@@ -63,7 +65,8 @@ void listFields(fields::Writer& a, Proof& p)
     a("high", high);
     a("source", p.source);
     a("when", p.when);
-    a("rests_on", p.restsOn);
+    RestsOn::Facts restsOn = p.restsOn.facts();
+    a("rests_on", restsOn);
     a.rest(p.extra);
 }
 

@@ -5,6 +5,7 @@
 #include "core/job/reading.h"
 
 #include <map>
+#include <memory>
 #include <optional>
 #include <string>
 #include <vector>
@@ -16,6 +17,26 @@ using CircuitId = Id<struct CircuitTag>;
 
 enum class ReadingSource { Typed, Meter, Ecu };
 
+/// The facts a reading rests on. They are written once and never change: every version of the job shares them.
+class RestsOn
+{
+  public:
+    using Facts = std::map<std::string, std::string>;
+
+    RestsOn() = default;
+    RestsOn(Facts facts) : m_facts(std::make_shared<const Facts>(std::move(facts))) {} // NOLINT: it is no more than them
+
+    [[nodiscard]] const Facts& facts() const
+    {
+        static const Facts kNone;
+        return m_facts == nullptr ? kNone : *m_facts;
+    }
+    bool operator==(const RestsOn& other) const { return m_facts == other.m_facts || facts() == other.facts(); }
+
+  private:
+    std::shared_ptr<const Facts> m_facts;
+};
+
 /// A reading that was taken, with what was promised then and what it rests on. `station` is a PointRef's text, or
 /// "input", "counts", "value" for what the ECU reports.
 struct Proof
@@ -26,7 +47,7 @@ struct Proof
     double expected = 0, low = 0, high = 0; ///< SI; infinite where open was due, or as good
     ReadingSource source = ReadingSource::Typed;
     std::string when; ///< ISO 8601, UTC
-    std::map<std::string, std::string> restsOn;
+    RestsOn restsOn;
     nlohmann::json extra = nlohmann::json::object();
 
     [[nodiscard]] bool passes() const { return reading.si() >= low && reading.si() <= high; }

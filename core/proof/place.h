@@ -25,6 +25,7 @@ struct Station
     parts::PinRole role = parts::PinRole::Signal;
     job::PointRef point; ///< for Probe
     std::string label; ///< "Cavity A7"
+    bool operator==(const Station&) const = default;
 };
 
 struct Place
@@ -38,6 +39,7 @@ struct Place
     bool needed = false; ///< proving these proves the circuit
     std::string trouble; ///< why nothing can be promised here
 
+    bool operator==(const Place&) const = default;
     [[nodiscard]] bool promises() const { return trouble.empty(); }
 
     /// `si`, as read here; infinite: open.

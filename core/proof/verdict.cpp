@@ -6,12 +6,11 @@ namespace vicegrip::proof {
 namespace {
 
 /// Newer proofs are appended, so the last match is the latest.
-const job::Proof* latest(const job::Job& job, const job::CircuitId& circuit, job::Condition condition,
-                         const std::string& station)
+const job::Proof* latest(const Proofs& proofs, const Place& place)
 {
-    for (auto it = job.proofs.rbegin(); it != job.proofs.rend(); ++it)
-        if (it->circuit == circuit && it->reading.condition() == condition && it->station == station)
-            return &*it;
+    for (auto it = proofs.rbegin(); it != proofs.rend(); ++it)
+        if ((*it)->reading.condition() == place.condition && (*it)->station == place.station.key)
+            return *it;
     return nullptr;
 }
 
@@ -77,15 +76,14 @@ Expectation promisedThen(const Place& place, const job::Proof& proof)
     return e;
 }
 
-std::vector<Standing> judge(const job::Job& job, const job::Facts& facts, const job::CircuitId& circuit,
-                            const std::vector<Place>& places)
+std::vector<Standing> judge(const Proofs& proofs, const job::Facts& facts, const std::vector<Place>& places)
 {
     std::vector<Standing> out;
     for (const Place& place : places) {
-        Standing s{place, latest(job, circuit, place.condition, place.station.key), State::Done, {}};
+        Standing s{place, latest(proofs, place), State::Done, {}};
         if (s.last == nullptr) {
             s.state = place.promises() ? State::Untouched : State::NotNeeded;
-        } else if (const auto changed = job::changes(s.last->restsOn, facts); !changed.empty()) {
+        } else if (const auto changed = job::changes(s.last->restsOn.facts(), facts); !changed.empty()) {
             s.state = State::Stale;
             s.reason =
                 changed.front() + (changed.size() > 1 ? " (and " + std::to_string(changed.size() - 1) + " more)" : "");

@@ -36,8 +36,11 @@ struct Standing
     std::string reason; ///< why it is stale or failing, one line
 };
 
-/// Each place of a circuit, in their order. A proof keeps the bounds it was held to, so this asks for no promise.
-[[nodiscard]] std::vector<Standing> judge(const job::Job& job, const job::Facts& facts, const job::CircuitId& circuit,
+/// A circuit's proofs, in the order they were taken.
+using Proofs = std::vector<const job::Proof*>;
+
+/// Each place of the circuit, in their order. A proof keeps the bounds it was held to, so this asks for no promise.
+[[nodiscard]] std::vector<Standing> judge(const Proofs& proofs, const job::Facts& facts,
                                           const std::vector<Place>& places);
 
 /// A place with what must be read there.

@@ -67,7 +67,7 @@ TEST(OldNames, AJobOfBeforeIsTheSameJobAndNothingGoesStale)
     ASSERT_TRUE(read) << read.error().text();
     EXPECT_EQ(*read, job);
     EXPECT_EQ(write(*read), now);
-    EXPECT_EQ(changes(read->proofs.front().restsOn, facts(*read)), std::vector<std::string>{});
+    EXPECT_EQ(changes(read->proofs.front().restsOn.facts(), facts(*read)), std::vector<std::string>{});
 }
 
 TEST(OldNames, APartOfBeforeIsTheSamePart)
