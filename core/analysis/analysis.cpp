@@ -147,7 +147,10 @@ struct Drawn
         off = std::async(std::launch::deferred, [drawn = job] {
                   return std::make_shared<Car>(*drawn, Condition::BatteryOff);
               }).share();
-        auto beside = std::async(std::launch::async, [&] { findings::checkHarness(harness, *job); });
+        auto beside = std::async(std::launch::async, [&] {
+            areas = wires::chooseAreas(*job);
+            findings::checkHarness(harness, *job, areas);
+        });
         keyOn = std::make_shared<Car>(*job, Condition::KeyOn);
         beside.get();
         findings::checkDrawing(power, *job, wiring, keyOn->solved ? &*keyOn->solved : nullptr, keyOn->trouble);
@@ -161,6 +164,7 @@ struct Drawn
     std::shared_ptr<Car> keyOn;
     std::shared_future<std::shared_ptr<Car>> off;
     std::vector<findings::Finding> power, harness;
+    std::map<job::WireId, wires::AreaChoice> areas;
 };
 
 /// What one circuit of it is worth before anything is read there: table, places and promises. It stays while drawing
@@ -382,6 +386,11 @@ const proof::CircuitView* find(const Analysis& analysis, const job::CircuitId& i
         if (v.id == id)
             return &v;
     return nullptr;
+}
+
+const std::map<job::WireId, wires::AreaChoice>& areas(const Analysis& analysis)
+{
+    return analysis.kept->drawn->areas;
 }
 
 namespace {

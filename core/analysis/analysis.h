@@ -4,6 +4,7 @@
 #include "core/job/job.h"
 #include "core/pinning/pinning.h"
 #include "core/proof/circuit_view.h"
+#include "core/wires/area.h"
 
 #include <map>
 #include <memory>
@@ -62,6 +63,9 @@ struct Analysis
 [[nodiscard]] Analysis analyse(std::shared_ptr<const job::Job> job, const Analysis* before = nullptr);
 
 [[nodiscard]] const proof::CircuitView* find(const Analysis& analysis, const job::CircuitId& id);
+
+/// The conductor each wire of the job needs, as wires::chooseAreas says.
+[[nodiscard]] const std::map<job::WireId, wires::AreaChoice>& areas(const Analysis& analysis);
 
 /// What must be read at each of a circuit's places, in the order of its stations: worked out when it is first asked for
 /// and kept while drawing and circuit stay as they are, for later analyses too. It stays as long as the analysis does.

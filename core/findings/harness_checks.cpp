@@ -17,9 +17,8 @@ std::string metres(double m)
     return units::format(m, units::Dimension::Length, "m", 2);
 }
 
-void thin(std::vector<Finding>& out, const job::Job& job)
+void thin(std::vector<Finding>& out, const job::Job& job, const std::map<job::WireId, wires::AreaChoice>& areas)
 {
-    const auto areas = wires::chooseAreas(job);
     for (const job::Wire& w : job.wires)
         if (const auto it = areas.find(w.id); it != areas.end() && !it->second.suffices(w.area_m2))
             out.push_back({"wire-thin",
@@ -81,9 +80,9 @@ void unused(std::vector<Finding>& out, const job::Job& job)
 
 } // namespace
 
-void checkHarness(std::vector<Finding>& out, const job::Job& job)
+void checkHarness(std::vector<Finding>& out, const job::Job& job, const std::map<job::WireId, wires::AreaChoice>& areas)
 {
-    thin(out, job);
+    thin(out, job, areas);
     tooShort(out, job);
     alike(out, job);
     unused(out, job);

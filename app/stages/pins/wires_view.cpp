@@ -134,8 +134,9 @@ void WiresView::say(const QString& sentence, bool bad)
 
 void WiresView::refresh()
 {
-    const auto job = m_desk.store.job();
-    m_areas = wires::chooseAreas(*job);
+    const auto analysis = m_desk.store.analysis();
+    const auto& job = analysis->job;
+    m_areas = analysis::areas(*analysis);
     m_colours = wires::adviseColours(*job);
     m_unused = wires::unusedWires(*job);
     m_notes.clear();

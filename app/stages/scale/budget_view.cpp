@@ -144,7 +144,20 @@ void BudgetView::showAt(double value)
     m_at[circuit->id] = value;
     m_place->setText(
         text(units::format(value, sensor.measures, sensor.unit, sensor.measures == units::Dimension::Lambda ? 3 : 1)));
-    const auto budget = scaling::budgetAt(*m_analysis->job, *circuit, *view->table, value);
+    m_atPlace.ask([analysis = m_analysis, id = circuit->id, value] {
+        const auto& table = *analysis::find(*analysis, id)->table;
+        return AtPlace{analysis, id, value,
+                       scaling::budgetAt(*analysis->job, *job::find(*analysis->job, id), table, value)};
+    });
+}
+
+void BudgetView::showPlace(const AtPlace& at)
+{
+    if (at.analysis != m_analysis || at.circuit != m_desk.selection.circuit() || m_at[at.circuit] != at.value)
+        return; // another is on its way
+    const job::Circuit* circuit = job::find(*at.analysis->job, at.circuit);
+    const parts::Sensor& sensor = *job::sensorOf(*at.analysis->job, *circuit);
+    const auto& budget = at.budget;
     if (!budget) {
         m_bars->clear();
         for (QLabel* l : {m_worst, m_sigma, m_mixture})

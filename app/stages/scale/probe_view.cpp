@@ -69,8 +69,7 @@ ProbeView::ProbeView(Desk& desk, QWidget* parent)
         return addValueRow(grid, name, objectName, readsValue(Dimension::Temperature, "°C", 233.15, 1573.15), degrees,
                            [this, into](double kelvin) {
                                this->*into = kelvin;
-                               m_tolerance_k = tolerance_k();
-                               judge();
+                               askTolerance();
                            });
     };
     m_tip = field(tr("The bath has"), "probe-tip", &ProbeView::m_tip_k);
@@ -119,8 +118,7 @@ void ProbeView::refresh()
             *held = ambient;
         field->setText(degrees(**held));
     }
-    m_tolerance_k = tolerance_k();
-    judge();
+    askTolerance();
 }
 
 std::optional<double> ProbeView::shownNow() const
@@ -133,15 +131,15 @@ std::optional<double> ProbeView::shownNow() const
     return m_typed_k;
 }
 
-/// How far a probe that is right may show from its bath.
-double ProbeView::tolerance_k() const
+void ProbeView::askTolerance()
 {
-    const job::Circuit* c = selectedCircuit(m_desk);
-    const auto* view = c == nullptr ? nullptr : analysis::find(*m_desk.store.analysis(), c->id);
-    if (view == nullptr || !view->table || !m_tip_k)
-        return kBathTolerance_k;
-    const auto budget = scaling::budgetAt(*m_desk.store.job(), *c, *view->table, *m_tip_k);
-    return kBathTolerance_k + (budget ? budget->worst : 0);
+    m_worked.ask([analysis = m_desk.store.analysis(), id = m_desk.selection.circuit(), tip_k = m_tip_k] {
+        const auto* view = analysis::find(*analysis, id);
+        if (view == nullptr || !view->table || !tip_k)
+            return kBathTolerance_k;
+        const auto budget = scaling::budgetAt(*analysis->job, *job::find(*analysis->job, id), *view->table, *tip_k);
+        return kBathTolerance_k + (budget ? budget->worst : 0);
+    });
 }
 
 void ProbeView::judge()

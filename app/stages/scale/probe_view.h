@@ -1,6 +1,7 @@
 #pragma once
 
 #include "app/desk/desk.h"
+#include "app/desk/worked.h"
 #include "core/thermocouple/thermocouple.h"
 
 #include <QWidget>
@@ -30,7 +31,8 @@ class ProbeView : public QWidget
   private:
     void judge();
     [[nodiscard]] std::optional<double> shownNow() const;
-    [[nodiscard]] double tolerance_k() const;
+    /// Asks how far a probe that is right may show from its bath, and judges by that.
+    void askTolerance();
 
     Desk& m_desk;
     TypedField *m_tip, *m_joint, *m_box, *m_shown;
@@ -40,6 +42,10 @@ class ProbeView : public QWidget
     std::optional<double> m_tip_k, m_joint_k, m_box_k, m_typed_k;
     double m_tolerance_k = 0;
     job::CircuitId m_circuit;
+    Worked<double> m_worked{[this](const double& kelvin) {
+        m_tolerance_k = kelvin;
+        judge();
+    }};
 };
 
 } // namespace vicegrip::app

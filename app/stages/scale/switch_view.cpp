@@ -133,13 +133,20 @@ SwitchView::SwitchView(Desk& desk, QWidget* parent)
 
 void SwitchView::refresh()
 {
-    const auto job = m_desk.store.job();
-    const job::Circuit* c = selectedCircuit(m_desk);
-    m_levels.reset();
-    const auto levels = c == nullptr ? Result<switches::SwitchLevels>(fail(ErrorCode::Reference, "choose a circuit"))
-                                     : switches::switchLevels(*job, *c);
-    if (levels)
-        m_levels = *levels;
+    m_worked.ask([job = m_desk.store.job(), id = m_desk.selection.circuit()] {
+        const job::Circuit* c = job::find(*job, id);
+        return Levels{job, id,
+                      c == nullptr ? fail(ErrorCode::Reference, "choose a circuit") : switches::switchLevels(*job, *c)};
+    });
+}
+
+void SwitchView::showLevels(const Levels& worked)
+{
+    if (worked.job != m_desk.store.job() || worked.circuit != m_desk.selection.circuit())
+        return; // another is on its way
+    const auto& [job, id, levels] = worked;
+    const job::Circuit* c = job::find(*job, id);
+    m_levels = levels ? std::optional(*levels) : std::nullopt;
     const parts::EcuInput* input = c == nullptr ? nullptr : job::findInput(*job, c->input);
     m_scale->show(m_levels, input == nullptr ? 5 : electrics::fullScaleVolts(*job, *input));
     m_words->setText(text(levels ? levels->sentence : levels.error().sentence));

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "app/desk/desk.h"
+#include "app/desk/worked.h"
 #include "core/switches/switch_levels.h"
 
 #include <QWidget>
@@ -44,10 +45,20 @@ class SwitchView : public QWidget
     void refreshLive();
 
   private:
+    /// Of a circuit of a job.
+    struct Levels
+    {
+        JobPtr job;
+        job::CircuitId circuit;
+        Result<switches::SwitchLevels> levels;
+    };
+    void showLevels(const Levels& worked);
+
     Desk& m_desk;
     LevelScale* m_scale;
     QLabel *m_state, *m_words, *m_low, *m_high, *m_contact, *m_leak;
     std::optional<switches::SwitchLevels> m_levels;
+    Worked<Levels> m_worked{[this](const Levels& worked) { showLevels(worked); }};
 };
 
 } // namespace vicegrip::app

@@ -17,7 +17,6 @@
 #include "app/widgets/typed_field.h"
 #include "core/electrics/sensor_model.h"
 #include "core/findings/scale_checks.h"
-#include "core/scaling/budget.h"
 #include "core/scaling/exchange.h"
 
 #include <QDir>
@@ -331,23 +330,34 @@ void TableView::apply(const QString& typed)
         return;
     const auto value = units::parse(typed.toStdString(), s->measures, s->unit);
     const job::Circuit* c = selectedCircuit(m_desk);
-    const auto* view = analysis::find(*m_desk.store.analysis(), c->id);
-    const proof::Expectation* atRest = expected(StationKind::Value);
-    if (!value || view == nullptr || !view->table || atRest == nullptr)
+    const auto* view = analysis::find(*m_analysis, c->id);
+    if (!value || view == nullptr || !view->table)
         return;
-    const auto budget = scaling::budgetAt(*m_desk.store.job(), *c, *view->table, *value);
-    if (!budget) {
-        m_stimulus->refuse(text(budget.error().sentence));
+    m_applied.ask([analysis = m_analysis, id = c->id, value = *value] {
+        const auto& table = *analysis::find(*analysis, id)->table;
+        return Applied{analysis, id, value,
+                       scaling::budgetAt(*analysis->job, *job::find(*analysis->job, id), table, value)};
+    });
+}
+
+void TableView::hold(const Applied& applied)
+{
+    const proof::Expectation* atRest = expected(StationKind::Value);
+    if (applied.analysis != m_analysis || applied.circuit != m_desk.selection.circuit() || atRest == nullptr)
+        return; // it was meant for the job as it was
+    if (!applied.budget) {
+        m_stimulus->refuse(text(applied.budget.error().sentence));
         return;
     }
-    const double step = scaling::outputStep(*s, c->scaling);
+    const job::Circuit& c = *job::find(*m_analysis->job, applied.circuit);
+    const double step = scaling::outputStep(*job::sensorOf(*m_analysis->job, c), c.scaling);
     m_held = *atRest;
     m_held->trouble.clear();
-    m_held->due = job::Reading::of(budget->shown, s->measures, job::Condition::KeyOn);
-    m_held->low = *value - budget->worst - step;
-    m_held->high = *value + budget->worst + step;
-    m_heldCircuit = c->id;
-    m_desk.live.bench().setMeasurand(text(c->id.value), *value, [this](const QString& error) {
+    m_held->due = m_held->reading(applied.budget->shown);
+    m_held->low = applied.value - applied.budget->worst - step;
+    m_held->high = applied.value + applied.budget->worst + step;
+    m_heldCircuit = c.id;
+    m_desk.live.bench().setMeasurand(text(c.id.value), applied.value, [this](const QString& error) {
         if (!error.isEmpty())
             say(error, true);
     });

@@ -55,6 +55,26 @@ void Verifier::toggle()
     m_values.clear();
     for (int i = 0; i < kPlaces; ++i)
         m_values.push_back(std::lerp(c.scaling.low, c.scaling.high, (i + 0.5) / kPlaces));
+    m_running = true;
+    m_worked.ask([analysis = m_analysis, id = m_circuit, values = m_values] {
+        Allowed out{analysis, id, {}};
+        const job::Circuit& circuit = *job::find(*analysis->job, id);
+        const auto* view = analysis::find(*analysis, id);
+        const double step = scaling::outputStep(*job::sensorOf(*analysis->job, circuit), circuit.scaling);
+        for (const double value : values) {
+            const auto budget = view->table ? scaling::budgetAt(*analysis->job, circuit, *view->table, value)
+                                            : fail(ErrorCode::Reference, "there is no table");
+            out.errors.push_back((budget ? budget->worst : 0) + step);
+        }
+        return out;
+    });
+}
+
+void Verifier::begin(const Allowed& allowed)
+{
+    if (!m_running || allowed.analysis != m_analysis || allowed.circuit != m_circuit)
+        return; // given up, or begun anew
+    m_allowed = allowed.errors;
     applyNext();
 }
 
@@ -77,10 +97,8 @@ void Verifier::compare()
         return;
     }
     const parts::Sensor& sensor = *job::sensorOf(job, c);
-    const double applied = m_values[m_places.size()];
-    const auto budget = scaling::budgetAt(job, c, *view->table, applied);
-    const Place place{applied, units::fromUnit(*sample->value, sensor.measures, view->table->unit),
-                      (budget ? budget->worst : 0) + scaling::outputStep(sensor, c.scaling), reading.value_or(0)};
+    const Place place{m_values[m_places.size()], units::fromUnit(*sample->value, sensor.measures, view->table->unit),
+                      m_allowed[m_places.size()], reading.value_or(0)};
     if (!place.right() && ++m_looks < kMostLooks) {
         m_timer.start();
         return;
@@ -107,6 +125,7 @@ void Verifier::compare()
 void Verifier::end(const QString& verdict, bool good)
 {
     m_timer.stop();
+    m_running = false;
     const job::Circuit& c = *job::find(*m_analysis->job, m_circuit);
     m_desk.live.bench().setMeasurand(text(m_circuit.value), electrics::atRest(c, m_analysis->job->surroundings).value);
     emit finished(verdict, good);

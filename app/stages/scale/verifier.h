@@ -1,6 +1,7 @@
 #pragma once
 
 #include "app/desk/desk.h"
+#include "app/desk/worked.h"
 
 #include <QObject>
 #include <QTimer>
@@ -29,7 +30,7 @@ class Verifier : public QObject
     [[nodiscard]] QString obstacle() const;
     /// Begins, or gives up when it is under way.
     void toggle();
-    [[nodiscard]] bool isRunning() const { return m_timer.isActive(); }
+    [[nodiscard]] bool isRunning() const { return m_running; }
     [[nodiscard]] const std::vector<Place>& places() const { return m_places; }
 
   signals:
@@ -37,6 +38,14 @@ class Verifier : public QObject
     void finished(const QString& verdict, bool good);
 
   private:
+    /// The errors allowed at the places of a circuit of an analysis.
+    struct Allowed
+    {
+        AnalysisPtr analysis;
+        job::CircuitId circuit;
+        std::vector<double> errors;
+    };
+    void begin(const Allowed& allowed);
     void applyNext();
     void compare();
     void end(const QString& verdict, bool good);
@@ -46,8 +55,10 @@ class Verifier : public QObject
     int m_looks = 0; ///< at this place
     job::CircuitId m_circuit;
     AnalysisPtr m_analysis;
-    std::vector<double> m_values;
+    std::vector<double> m_values, m_allowed; ///< by place
     std::vector<Place> m_places;
+    bool m_running = false;
+    Worked<Allowed> m_worked{[this](const Allowed& allowed) { begin(allowed); }};
 };
 
 } // namespace vicegrip::app

@@ -20,12 +20,12 @@ struct Slip
 
 /// One thing that no file can hold, in every member of a job.
 const Slip kSlips[] = {
-    {"/name", [](Job& j) { j.name.clear(); }},
+    {"/", [](Job& j) { j.name.clear(); }},
     {"/title", [](Job& j) { j.title = std::string(5000, 'x'); }},
     {"/surroundings", [](Job& j) { j.surroundings.ambient_k = kNoNumber; }},
     {"/battery", [](Job& j) { j.battery.volts = kNoNumber; }},
     {"/meter", [](Job& j) { j.meter.lead_ohm = kNoNumber; }},
-    {"/brief", [](Job& j) { j.brief->engine.displacement_m3 = kNoNumber; }},
+    {"/brief", [](Job& j) { j.brief->displacement_m3 = kNoNumber; }},
     {"/ecu/inputs/3", [](Job& j) { j.ecu.inputs[3].span_v = kNoNumber; }},
     {"/expanders/0", [](Job& j) { j.expanders.push_back(j.ecu), j.expanders[0].name.clear(); }},
     {"/parts/2", [](Job& j) { j.parts[2].name = std::string(5000, 'x'); }},
@@ -38,7 +38,10 @@ const Slip kSlips[] = {
     {"/proofs/7", [](Job& j) { j.proofs[7].low = kNoNumber; }},
     {"/pinned/0", [](Job& j) { j.pinned[0].when = std::string(500, 'x'); }},
     {"/loads/0", [](Job& j) { j.loads[0].current_a = kNoNumber; }},
-    {"/log/0", [](Job& j) { j.log.push_back({std::string(500, 'x'), "", "x", nlohmann::json::object()}); }},
+    {"/log/166",
+     [](Job& j) {
+         j.log.push_back({std::string(500, 'x'), "", "x", nlohmann::json::object()});
+     }},
     {"/work_steps", [](Job& j) { j.workSteps.done = {std::string(5000, 'x')}; }},
 };
 
