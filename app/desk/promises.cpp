@@ -5,7 +5,7 @@
 namespace vicegrip::app {
 namespace {
 
-constexpr int kFrame_ms = 16;
+constexpr int kPatience_ms = 40; // few wait as long: it takes a network of hundreds of circuits, or a busy machine
 
 std::vector<proof::Expectation> pending(const std::vector<proof::Standing>& stations)
 {
@@ -31,12 +31,12 @@ Promises::~Promises()
     m_pool.waitForDone();
 }
 
-const std::vector<proof::Expectation>* Promises::known(const job::CircuitId& circuit, job::Condition condition)
+const std::vector<proof::Expectation>* Promises::known(const AnalysisPtr& analysis, const job::CircuitId& circuit,
+                                                       job::Condition condition)
 {
-    const AnalysisPtr analysis = m_store.analysis();
     if (analysis::isPromised(*analysis, circuit, condition))
         return &analysis::promises(*analysis, circuit, condition);
-    (void)want(circuit, condition);
+    (void)want(analysis, circuit, condition);
     return nullptr;
 }
 
@@ -46,21 +46,20 @@ std::vector<proof::Judged> Promises::of(const job::CircuitId& circuit, job::Cond
     const auto* view = analysis::find(*analysis, circuit);
     if (view == nullptr)
         return {};
-    const auto* there = known(circuit, condition);
+    const auto* there = known(analysis, circuit, condition);
     if (there == nullptr) {
-        m_pool.waitForDone(kFrame_ms);
-        there = known(circuit, condition);
+        m_pool.waitForDone(kPatience_ms);
+        there = known(analysis, circuit, condition);
     }
     if (there == nullptr)
-        want(circuit, condition).awaited = true;
+        want(analysis, circuit, condition).awaited = true;
     const auto& stations = proof::stations(*view, condition);
     return proof::judged(stations, there != nullptr ? *there : pending(stations));
 }
 
 /// The newest first, after the one at hand: what is looked at now is wanted before what was looked at.
-Promises::Wanted& Promises::want(const job::CircuitId& circuit, job::Condition condition)
+Promises::Wanted& Promises::want(const AnalysisPtr& analysis, const job::CircuitId& circuit, job::Condition condition)
 {
-    const AnalysisPtr analysis = m_store.analysis();
     const auto there = std::ranges::find_if(m_wanted, [&](const Wanted& w) {
         return w.analysis == analysis && w.circuit == circuit && w.condition == condition;
     });

@@ -20,12 +20,14 @@ class Promises : public QObject
     explicit Promises(JobStore& store, QObject* parent = nullptr);
     ~Promises() override;
 
-    /// Of a circuit of the job that was analysed last, with what was read. Most are there within a frame, and that long
-    /// it waits; else its places promise nothing yet, and `arrived` follows.
+    /// Of a circuit of the job that was analysed last, with what was read. Most are there within a frame; it waits for
+    /// less than anybody notices, else its places promise nothing yet, and `arrived` follows.
     [[nodiscard]] std::vector<proof::Judged> of(const job::CircuitId& circuit, job::Condition condition);
 
-    /// Without waiting, for views of many circuits: null while it is being worked out.
-    [[nodiscard]] const std::vector<proof::Expectation>* known(const job::CircuitId& circuit, job::Condition condition);
+    /// Of a circuit of an analysis, without waiting, for views of many circuits: null while it is being worked out. It
+    /// stays as long as the analysis does.
+    [[nodiscard]] const std::vector<proof::Expectation>* known(const AnalysisPtr& analysis,
+                                                               const job::CircuitId& circuit, job::Condition condition);
 
     /// Whether nothing is being worked out.
     [[nodiscard]] bool isIdle() const { return m_wanted.empty(); }
@@ -41,7 +43,7 @@ class Promises : public QObject
         job::Condition condition = job::Condition::KeyOn;
         bool awaited = false; ///< somebody shows that it is being worked out
     };
-    Wanted& want(const job::CircuitId& circuit, job::Condition condition);
+    Wanted& want(const AnalysisPtr& analysis, const job::CircuitId& circuit, job::Condition condition);
     void workOut();
     void takeNext();
 

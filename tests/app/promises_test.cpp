@@ -17,7 +17,8 @@ TEST(PromisesForViews, ComeWithinAFrameOrAreSaidToBeUnderWay)
     store.setJob(test::petrel());
     Promises promises(store);
     QSignalSpy arrived(&promises, &Promises::arrived);
-    EXPECT_EQ(promises.known({"map"}, Condition::KeyOn), nullptr) << "nobody asked yet, and it does not wait";
+    EXPECT_EQ(promises.known(store.analysis(), {"map"}, Condition::KeyOn), nullptr)
+        << "nobody asked yet, and it does not wait";
     EXPECT_FALSE(promises.isIdle());
     // The thread is at the other one: this one can only be begun when the window comes round again.
     const auto pending = promises.of({"clt"}, Condition::KeyOn);
@@ -28,7 +29,7 @@ TEST(PromisesForViews, ComeWithinAFrameOrAreSaidToBeUnderWay)
     ASSERT_TRUE(QTest::qWaitFor([&] { return promises.isIdle(); }, 5000));
     EXPECT_EQ(arrived.count(), 1) << "who was told to wait is told that it is there; who was not is not";
     EXPECT_EQ(arrived.front().front().value<job::CircuitId>().value, "clt");
-    EXPECT_NE(promises.known({"map"}, Condition::KeyOn), nullptr);
+    EXPECT_NE(promises.known(store.analysis(), {"map"}, Condition::KeyOn), nullptr);
     const auto there = promises.of({"clt"}, Condition::KeyOn);
     EXPECT_TRUE(there.front().expectation.promises());
     EXPECT_EQ(there.size(), pending.size());
@@ -40,7 +41,7 @@ TEST(PromisesForViews, OfAJobThatHasGoneOnAreAskedAnew)
     store.setJob(test::petrel());
     Promises promises(store);
     for (const proof::CircuitView& view : store.analysis()->circuits)
-        (void)promises.known(view.id, Condition::BatteryOff);
+        (void)promises.known(store.analysis(), view.id, Condition::BatteryOff);
     EXPECT_TRUE(store.edit(QStringLiteral("A longer wire"), [](job::Job& j) -> Result<void> {
         j.wires.front().length_m += 1;
         return {};
@@ -48,7 +49,7 @@ TEST(PromisesForViews, OfAJobThatHasGoneOnAreAskedAnew)
     ASSERT_TRUE(QTest::qWaitFor([&] { return promises.isIdle() && store.analysis()->job == store.job(); }, 5000));
     int known = 0;
     for (const proof::CircuitView& view : store.analysis()->circuits)
-        known += promises.known(view.id, Condition::BatteryOff) != nullptr ? 1 : 0;
+        known += promises.known(store.analysis(), view.id, Condition::BatteryOff) != nullptr ? 1 : 0;
     EXPECT_EQ(known, 0) << "all of them rest on the drawing";
     EXPECT_FALSE(promises.of({"clt"}, Condition::KeyOn).empty());
 }

@@ -93,7 +93,8 @@ class Window
             QCoreApplication::processEvents();
         } while (QThreadPool::globalInstance()->activeThreadCount() > 0 || !isAnalysed() ||
                  !window.desk().promises.isIdle());
-        QCoreApplication::processEvents(); // what they changed is laid out
+        for (int level = 0; level < 4; ++level)
+            QCoreApplication::processEvents(); // what they changed is laid out, from the inside out
     }
 
     template <class W> W* find(const char* name)
