@@ -1,5 +1,6 @@
 #include "core/analysis/analysis.h"
 
+#include "core/analysis/judging.h"
 #include "core/analysis/tasks.h"
 #include "core/electrics/readings.h"
 #include "core/findings/checks.h"
@@ -13,7 +14,6 @@
 #include <cmath>
 #include <future>
 #include <mutex>
-#include <unordered_map>
 
 namespace vicegrip::analysis {
 
@@ -242,85 +242,6 @@ std::shared_ptr<const Worth> worthOf(const job::Job& job, const std::shared_ptr<
     }
     return out;
 }
-
-using ProofsByCircuit = std::unordered_map<std::string_view, proof::Proofs>;
-
-ProofsByCircuit proofsOf(const job::Job& job)
-{
-    ProofsByCircuit out;
-    for (const job::Proof& p : job.proofs)
-        out[p.circuit.value].push_back(&p);
-    return out;
-}
-
-/// The names of the facts that differ; none when there are many.
-std::optional<std::vector<std::string>> differing(const job::Facts& a, const job::Facts& b)
-{
-    constexpr size_t kMany = 16;
-    std::vector<std::string> out;
-    auto x = a.begin(), y = b.begin();
-    while ((x != a.end() || y != b.end()) && out.size() <= kMany)
-        if (y == b.end() || (x != a.end() && x->first < y->first))
-            out.push_back((x++)->first);
-        else if (x == a.end() || y->first < x->first)
-            out.push_back((y++)->first);
-        else if ((x++)->second != (y++)->second)
-            out.push_back(std::prev(x)->first);
-    return out.size() > kMany ? std::nullopt : std::optional(std::move(out));
-}
-
-/// What was read in a circuit, judged; taken over where nothing that it rests on has changed.
-class Judging
-{
-  public:
-    /// `before`: of the same drawing, or null.
-    Judging(const Analysis& now, const Analysis* before) : m_facts(now.facts), m_proofs(proofsOf(*now.job))
-    {
-        if (before != nullptr)
-            m_changed = differing(before->facts, now.facts);
-        if (!m_changed)
-            return;
-        m_before = before;
-        m_then = proofsOf(*before->job);
-    }
-
-    /// `places` are those of the circuit, `same` whether they were the same before.
-    void judge(CircuitView& view, const std::map<Condition, std::vector<proof::Place>>& places, size_t index,
-               bool same) const
-    {
-        const proof::Proofs &now = of(m_proofs, view.id), &then = of(m_then, view.id);
-        if (!same || m_before == nullptr ||
-            !std::ranges::equal(now, then, [&](const auto* a, const auto* b) { return *a == *b && isUntouched(*a); })) {
-            for (const auto& [condition, at] : places)
-                view.stations[condition] = proof::judge(now, m_facts, at);
-            return;
-        }
-        view.stations = m_before->circuits[index].stations;
-        for (auto& [condition, stations] : view.stations)
-            for (proof::Standing& s : stations)
-                if (s.last != nullptr) // the same proof, of the job as it is now
-                    s.last = now[static_cast<size_t>(std::ranges::find(then, s.last) - then.begin())];
-    }
-
-  private:
-    bool isUntouched(const job::Proof& p) const
-    {
-        return std::ranges::none_of(*m_changed,
-                                    [&](const std::string& name) { return p.restsOn.facts().contains(name); });
-    }
-
-    static const proof::Proofs& of(const ProofsByCircuit& all, const job::CircuitId& id)
-    {
-        static const proof::Proofs kNone;
-        const auto it = all.find(id.value);
-        return it == all.end() ? kNone : it->second;
-    }
-
-    const job::Facts& m_facts;
-    const Analysis* m_before = nullptr;
-    std::optional<std::vector<std::string>> m_changed; ///< facts
-    ProofsByCircuit m_proofs, m_then;
-};
 
 } // namespace
 

@@ -15,7 +15,7 @@
 /// Everything that follows from a job: tables, states, findings, what to do next, and what must be read where. A pure
 /// function of the job; views draw from (job, analysis) and nothing else. States and findings come for all circuits at
 /// once; promises are nine tenths of the work, and are worked out for the circuits they are asked of.
-/// In this room: tasks.h (what to do, most urgent first).
+/// In this room: tasks.h (what to do, most urgent first), judging.h (what was read, taken over from edit to edit).
 namespace vicegrip::analysis {
 
 /// The stages a circuit can be in work at; the Board's columns.

@@ -130,13 +130,14 @@ class Changed
         take("resistors", &Job::resistors, after, sound);
         take("loads", &Job::loads, after, sound);
         take("branches", &Job::branches, after, sound);
-        take("circuits", &Job::circuits, after, sound);
         take("proofs", &Job::proofs, after, sound);
         take("pinned", &Job::pinned, after, sound);
         take("old_plugs", &Job::oldPlugs, after, sound);
         take("log", &Job::log, after, sound);
-        // Circuits are written in the units of their sensors: nothing of those is left out then.
+        // Circuits are written in the units of their sensors: with one of them goes all of both.
         const Job none;
+        const bool same = after.parts == sound.parts && after.devices == sound.devices;
+        take("circuits", &Job::circuits, after, same ? sound : none);
         const Job& other = job.circuits.empty() ? sound : none;
         take("parts", &Job::parts, after, other);
         take("devices", &Job::devices, after, other);

@@ -38,7 +38,7 @@ void listFields(fields::Reader& a, Proof& p)
     a("when", p.when);
     a("rests_on", restsOn);
     a.rest(p.extra);
-    p.restsOn = std::move(restsOn);
+    p.restsOn = RestsOn(std::move(restsOn));
     const auto dimension = units::dimensionFromName(measures).value_or(units::Dimension::Voltage);
     p.reading = value.is_number() ? Reading::of(value.get<double>(), dimension, condition)
                                   : Reading::beyond(dimension, condition);

@@ -24,7 +24,7 @@ class RestsOn
     using Facts = std::map<std::string, std::string>;
 
     RestsOn() = default;
-    RestsOn(Facts facts) : m_facts(std::make_shared<const Facts>(std::move(facts))) {} // NOLINT: it is no more than them
+    explicit RestsOn(Facts facts) : m_facts(std::make_shared<const Facts>(std::move(facts))) {}
 
     [[nodiscard]] const Facts& facts() const
     {

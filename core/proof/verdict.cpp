@@ -51,7 +51,7 @@ job::Proof record(const job::Facts& facts, const job::CircuitId& circuit, const 
             e.high,
             source,
             std::move(when),
-            job::factsOf(facts, e.subjects),
+            job::RestsOn(job::factsOf(facts, e.subjects)),
             nlohmann::json::object()};
 }
 

@@ -331,6 +331,12 @@ void MeterPage::record(const job::Reading& reading, job::ReadingSource source)
     const proof::Judged* at = probed();
     if (at == nullptr)
         return;
+    if (!at->expectation.promises()) { // an edit has come between: there is nothing yet to hold it to
+        m_verdict->setText(
+            tr("What must be read here is not known now: %1. Read it again.").arg(text(at->expectation.trouble)));
+        setInk(m_verdict, look::colours().failing);
+        return;
+    }
     const job::Proof proof =
         proof::record(m_analysis->facts, m_desk.selection.circuit(), at->expectation, reading, source, nowText());
     m_desk.store.editOrSay(tr("Reading at %1").arg(text(at->expectation.station.label)),

@@ -31,8 +31,8 @@ Job withEverything()
     const Facts all = facts(job);
     limits.restsOn = factsOf(all, {"sensor tps", "input AN1"});
     EXPECT_FALSE(job.proofs.empty());
-    job.proofs.front().restsOn =
-        factsOf(all, {"scaling tps", "sensor tps", "sensor wheel", "sensor " + find(job, level)->device.value});
+    job.proofs.front().restsOn = RestsOn(
+        factsOf(all, {"scaling tps", "sensor tps", "sensor wheel", "sensor " + find(job, level)->device.value}));
     return job;
 }
 
