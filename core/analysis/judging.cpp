@@ -26,8 +26,9 @@ std::optional<std::vector<std::string>> differing(const job::Facts& a, const job
 
 Judging::Judging(const Analysis& now, const Analysis* before) : m_facts(now.facts), m_proofs(proofsOf(*now.job))
 {
-    if (before != nullptr)
-        m_changed = differing(before->facts, now.facts);
+    if (before == nullptr)
+        return;
+    m_changed = differing(before->facts, now.facts);
     if (!m_changed)
         return;
     m_before = before;
