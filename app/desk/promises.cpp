@@ -80,7 +80,7 @@ Promises::Wanted& Promises::want(const AnalysisPtr& analysis, const job::Circuit
 void Promises::workOut()
 {
     m_pool.start([this, wanted = m_wanted.front()] { // the analysis is held: the window may go on to another
-        (void)analysis::promised(*wanted.analysis, wanted.circuit, wanted.condition); // kept there
+        (void)analysis::promises(*wanted.analysis, wanted.circuit, wanted.condition); // kept there
         QMetaObject::invokeMethod(this, &Promises::takeNext, Qt::QueuedConnection);
     });
 }

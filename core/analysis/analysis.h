@@ -47,7 +47,7 @@ struct Kept
 
 struct Analysis
 {
-    std::shared_ptr<const job::Job> job; ///< what was analysed; Judged::last points into it
+    std::shared_ptr<const job::Job> job; ///< what was analysed; Standing::last points into it
     std::vector<proof::CircuitView> circuits; ///< in the job's order
     std::map<std::string, std::vector<pinning::Pin>> pins; ///< by connector
     std::vector<findings::Finding> findings;

@@ -18,56 +18,58 @@ nlohmann::json written(double bound)
     return std::isinf(bound) ? nlohmann::json(kOpen) : nlohmann::json(bound);
 }
 
-} // namespace
-
-void listFields(fields::Reader& a, Proof& p)
+/// A proof's members that are not in the file as they are here.
+struct Written
 {
     Condition condition = Condition::KeyOn;
     std::string measures;
     nlohmann::json value, expected, low, high;
     RestsOn::Facts restsOn;
+};
+
+template <class A> void list(A& a, Proof& p, Written& w)
+{
     a("circuit", p.circuit);
     a("station", p.station);
-    a("condition", condition);
-    a("measures", measures);
-    a("value", value);
-    a("expected", expected);
-    a("low", low);
-    a("high", high);
+    a("condition", w.condition);
+    a("measures", w.measures);
+    a("value", w.value);
+    a("expected", w.expected);
+    a("low", w.low);
+    a("high", w.high);
     a("source", p.source);
     a("when", p.when);
-    a("rests_on", restsOn);
+    a("rests_on", w.restsOn);
     a.rest(p.extra);
-    p.restsOn = RestsOn(std::move(restsOn));
-    const auto dimension = units::dimensionFromName(measures).value_or(units::Dimension::Voltage);
-    p.reading = value.is_number() ? Reading::of(value.get<double>(), dimension, condition)
-                                  : Reading::beyond(dimension, condition);
-    p.expected = bound(expected);
-    p.low = bound(low);
-    p.high = bound(high);
+}
+
+} // namespace
+
+void listFields(fields::Reader& a, Proof& p)
+{
+    Written w;
+    list(a, p, w);
+    const auto dimension = units::dimensionFromName(w.measures).value_or(units::Dimension::Voltage);
+    p.reading = w.value.is_number() ? Reading::of(w.value.get<double>(), dimension, w.condition)
+                                    : Reading::beyond(dimension, w.condition);
+    p.expected = bound(w.expected);
+    p.low = bound(w.low);
+    p.high = bound(w.high);
+    p.restsOn = RestsOn(std::move(w.restsOn));
 }
 
 void listFields(fields::Writer& a, Proof& p)
 {
-    Condition condition = p.reading.condition();
-    std::string measures(units::name(p.reading.dimension()));
-    nlohmann::json value = p.reading.isOpen() ? kOpen : kOverload;
+    Written w{p.reading.condition(),
+              std::string(units::name(p.reading.dimension())),
+              p.reading.isOpen() ? kOpen : kOverload,
+              written(p.expected),
+              p.low,
+              written(p.high),
+              p.restsOn.facts()};
     if (p.reading.quantity())
-        value = *p.reading.quantity();
-    nlohmann::json expected = written(p.expected), low = p.low, high = written(p.high);
-    a("circuit", p.circuit);
-    a("station", p.station);
-    a("condition", condition);
-    a("measures", measures);
-    a("value", value);
-    a("expected", expected);
-    a("low", low);
-    a("high", high);
-    a("source", p.source);
-    a("when", p.when);
-    RestsOn::Facts restsOn = p.restsOn.facts();
-    a("rests_on", restsOn);
-    a.rest(p.extra);
+        w.value = *p.reading.quantity();
+    list(a, p, w);
 }
 
 namespace {

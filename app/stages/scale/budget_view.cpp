@@ -144,14 +144,10 @@ void BudgetView::showAt(double value)
     m_at[circuit->id] = value;
     m_place->setText(
         text(units::format(value, sensor.measures, sensor.unit, sensor.measures == units::Dimension::Lambda ? 3 : 1)));
-    m_atPlace.ask([analysis = m_analysis, id = circuit->id, value] {
-        const auto& table = *analysis::find(*analysis, id)->table;
-        return AtPlace{analysis, id, value,
-                       scaling::budgetAt(*analysis->job, *job::find(*analysis->job, id), table, value)};
-    });
+    m_atPlace.ask([analysis = m_analysis, id = circuit->id, value] { return budgetPlace(analysis, id, value); });
 }
 
-void BudgetView::showPlace(const AtPlace& at)
+void BudgetView::showPlace(const BudgetPlace& at)
 {
     if (at.analysis != m_analysis || at.circuit != m_desk.selection.circuit() || m_at[at.circuit] != at.value)
         return; // another is on its way

@@ -2,7 +2,7 @@
 
 #include "app/desk/desk.h"
 #include "app/desk/worked.h"
-#include "core/scaling/budget.h"
+#include "app/stages/scale/budget_place.h"
 
 #include <QWidget>
 
@@ -34,17 +34,9 @@ class BudgetView : public QWidget
         job::CircuitId circuit;
         std::vector<scaling::Budget> budgets;
     };
-    /// At one place of it.
-    struct AtPlace
-    {
-        AnalysisPtr analysis;
-        job::CircuitId circuit;
-        double value = 0;
-        Result<scaling::Budget> budget;
-    };
     void showRange(const OverRange& over);
     void showAt(double value);
-    void showPlace(const AtPlace& at);
+    void showPlace(const BudgetPlace& at);
     void nothing(const QString& why);
 
     Desk& m_desk;
@@ -56,7 +48,7 @@ class BudgetView : public QWidget
     BudgetChart* m_chart;
     job::CircuitId m_charted; ///< whose budgets the chart shows
     Worked<OverRange> m_range{[this](const OverRange& over) { showRange(over); }};
-    Worked<AtPlace> m_atPlace{[this](const AtPlace& at) { showPlace(at); }};
+    Worked<BudgetPlace> m_atPlace{[this](const BudgetPlace& at) { showPlace(at); }};
 };
 
 } // namespace vicegrip::app

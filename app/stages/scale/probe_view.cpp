@@ -1,5 +1,6 @@
 #include "app/stages/scale/probe_view.h"
 
+#include "app/stages/scale/budget_place.h"
 #include "app/views/selected.h"
 #include "app/widgets/caution.h"
 #include "app/widgets/circuit_text.h"
@@ -7,7 +8,6 @@
 #include "app/widgets/list_table.h"
 #include "app/widgets/typed_field.h"
 #include "app/widgets/value_row.h"
-#include "core/scaling/budget.h"
 
 #include <QGridLayout>
 #include <QLineEdit>
@@ -134,10 +134,9 @@ std::optional<double> ProbeView::shownNow() const
 void ProbeView::askTolerance()
 {
     m_worked.ask([analysis = m_desk.store.analysis(), id = m_desk.selection.circuit(), tip_k = m_tip_k] {
-        const auto* view = analysis::find(*analysis, id);
-        if (view == nullptr || !view->table || !tip_k)
+        if (!tip_k)
             return kBathTolerance_k;
-        const auto budget = scaling::budgetAt(*analysis->job, *job::find(*analysis->job, id), *view->table, *tip_k);
+        const auto budget = budgetPlace(analysis, id, *tip_k).budget;
         return kBathTolerance_k + (budget ? budget->worst : 0);
     });
 }

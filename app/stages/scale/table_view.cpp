@@ -333,14 +333,10 @@ void TableView::apply(const QString& typed)
     const auto* view = analysis::find(*m_analysis, c->id);
     if (!value || view == nullptr || !view->table)
         return;
-    m_applied.ask([analysis = m_analysis, id = c->id, value = *value] {
-        const auto& table = *analysis::find(*analysis, id)->table;
-        return Applied{analysis, id, value,
-                       scaling::budgetAt(*analysis->job, *job::find(*analysis->job, id), table, value)};
-    });
+    m_applied.ask([analysis = m_analysis, id = c->id, value = *value] { return budgetPlace(analysis, id, value); });
 }
 
-void TableView::hold(const Applied& applied)
+void TableView::hold(const BudgetPlace& applied)
 {
     const proof::Expectation* atRest = expected(StationKind::Value);
     if (applied.analysis != m_analysis || applied.circuit != m_desk.selection.circuit() || atRest == nullptr)

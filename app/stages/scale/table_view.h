@@ -2,7 +2,7 @@
 
 #include "app/desk/desk.h"
 #include "app/desk/worked.h"
-#include "core/scaling/budget.h"
+#include "app/stages/scale/budget_place.h"
 
 #include <QWidget>
 
@@ -65,16 +65,8 @@ class TableView : public QWidget
     std::vector<proof::Judged> m_stations; ///< of the circuit, with the key on
     std::optional<proof::Expectation> m_held; ///< what must come back while hands hold the sensor
     job::CircuitId m_heldCircuit;
-    /// What a place of the range is worth, of a circuit of an analysis.
-    struct Applied
-    {
-        AnalysisPtr analysis;
-        job::CircuitId circuit;
-        double value = 0;
-        Result<scaling::Budget> budget;
-    };
-    void hold(const Applied& applied);
-    Worked<Applied> m_applied{[this](const Applied& applied) { hold(applied); }};
+    void hold(const BudgetPlace& applied);
+    Worked<BudgetPlace> m_applied{[this](const BudgetPlace& applied) { hold(applied); }};
     QLabel* m_mixUp;
     QLabel *m_expected, *m_returned, *m_said;
     KeyButton *m_send, *m_record, *m_verify;

@@ -1,8 +1,8 @@
 #include "app/stages/scale/verifier.h"
 
+#include "app/stages/scale/budget_place.h"
 #include "app/widgets/circuit_text.h"
 #include "core/electrics/sensor_model.h"
-#include "core/scaling/budget.h"
 
 #include <algorithm>
 #include <cmath>
@@ -59,11 +59,9 @@ void Verifier::toggle()
     m_worked.ask([analysis = m_analysis, id = m_circuit, values = m_values] {
         Allowed out{analysis, id, {}};
         const job::Circuit& circuit = *job::find(*analysis->job, id);
-        const auto* view = analysis::find(*analysis, id);
         const double step = scaling::outputStep(*job::sensorOf(*analysis->job, circuit), circuit.scaling);
         for (const double value : values) {
-            const auto budget = view->table ? scaling::budgetAt(*analysis->job, circuit, *view->table, value)
-                                            : fail(ErrorCode::Reference, "there is no table");
+            const auto budget = budgetPlace(analysis, id, value).budget;
             out.errors.push_back((budget ? budget->worst : 0) + step);
         }
         return out;

@@ -1,0 +1,14 @@
+#include "app/stages/scale/budget_place.h"
+
+namespace vicegrip::app {
+
+BudgetPlace budgetPlace(const AnalysisPtr& analysis, const job::CircuitId& circuit, double value)
+{
+    const job::Circuit* c = job::find(*analysis->job, circuit);
+    const auto* view = analysis::find(*analysis, circuit);
+    if (c == nullptr || view == nullptr || !view->table)
+        return {analysis, circuit, value, fail(ErrorCode::Reference, "there is no table")};
+    return {analysis, circuit, value, scaling::budgetAt(*analysis->job, *c, *view->table, value)};
+}
+
+} // namespace vicegrip::app
