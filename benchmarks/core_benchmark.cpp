@@ -14,7 +14,9 @@
 #include <benchmark/benchmark.h>
 #include <cmath>
 #include <cstdlib>
+#include <functional>
 #include <random>
+#include <set>
 
 namespace vicegrip {
 namespace {
@@ -168,17 +170,23 @@ job::Job fileOf(int circuits)
     std::erase_if(job.ecu.inputs, [&](const parts::EcuInput& i) { return job::seatedOn(job, i.id) == nullptr; });
     std::erase_if(job.ecu.pins,
                   [&](const parts::EcuPin& p) { return !p.input.empty() && job::seatedOn(job, p.input) == nullptr; });
-    while (job.ecu.inputs.size() > 220) {
+    while (job.ecu.inputs.size() > 240) {
+        std::set<std::string> plugs; // those of the last inputs, whole: with their supplies and grounds
+        const auto plugOf = [](const parts::EcuPin& p) { return job::PointRef::fromText(p.at).owner; };
+        for (size_t i = job.ecu.inputs.size() - 200; i < job.ecu.inputs.size(); ++i)
+            for (const parts::EcuPin& p : job.ecu.pins)
+                if (p.input == job.ecu.inputs[i].id)
+                    plugs.insert(plugOf(p));
         parts::Ecu unit = job.ecu;
-        unit.inputs.assign(job.ecu.inputs.end() - 200, job.ecu.inputs.end());
-        unit.pins.clear();
-        job.ecu.inputs.resize(job.ecu.inputs.size() - 200);
-        for (const parts::EcuPin& p : job.ecu.pins)
-            if (std::ranges::find(unit.inputs, p.input, &parts::EcuInput::id) != unit.inputs.end())
-                unit.pins.push_back(p);
-        std::erase_if(job.ecu.pins, [&](const parts::EcuPin& p) {
-            return std::ranges::find(unit.pins, p.at, &parts::EcuPin::at) != unit.pins.end();
-        });
+        std::erase_if(unit.pins, [&](const parts::EcuPin& p) { return !plugs.contains(plugOf(p)); });
+        std::erase_if(job.ecu.pins, [&](const parts::EcuPin& p) { return plugs.contains(plugOf(p)); });
+        const auto isOn = [](const parts::Ecu& on) {
+            return [&](const parts::EcuInput& i) {
+                return std::ranges::find(on.pins, i.id, &parts::EcuPin::input) != on.pins.end();
+            };
+        };
+        std::erase_if(unit.inputs, std::not_fn(isOn(unit)));
+        std::erase_if(job.ecu.inputs, isOn(unit));
         job.expanders.push_back(unit);
     }
     std::erase_if(job.connectors, [&](const job::Connector& c) {

@@ -108,7 +108,8 @@ void livePlot(benchmark::State& state)
     const job::CircuitId id{"clt"};
     app::TransferPlot plot;
     plot.resize(460, 420);
-    plot.show(*analysis::find(*analysis, id), *job::sensorOf(*analysis->job, *job::find(*analysis->job, id)));
+    plot.show(*analysis::find(*analysis, id), analysis::curve(*analysis, id),
+              *job::sensorOf(*analysis->job, *job::find(*analysis->job, id)));
     double volts = 0;
     for (auto _ : state) {
         volts = volts < 4.5 ? volts + 0.01 : 0;

@@ -1,7 +1,7 @@
 #include "app/widgets/circuit_text.h"
 
 #include "app/widgets/text.h"
-#include "core/harness/resistors.h"
+#include "core/electrics/wiring.h"
 
 namespace vicegrip::app {
 namespace {
@@ -39,7 +39,7 @@ QString signalText(const job::Job& job, const job::Circuit& circuit)
         out = QStringLiteral("coil");
     else if (std::holds_alternative<parts::Contact>(sensor->model))
         out = QStringLiteral("switch");
-    if (const job::Resistor* fitted = harness::pullUpOf(job, circuit))
+    if (const job::Resistor* fitted = electrics::Wiring(job).pullUp(circuit))
         out += QStringLiteral(", ") + text(units::formatOhms(fitted->ohm)) + QStringLiteral(" fitted");
     else if (input != nullptr && input->pull_up_ohm)
         out += QStringLiteral(" on ") + text(units::formatOhms(*input->pull_up_ohm)) + QStringLiteral(" pull-up");

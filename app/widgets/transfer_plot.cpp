@@ -95,13 +95,14 @@ void TransferPlot::clear()
     m_plot->replot();
 }
 
-void TransferPlot::show(const proof::CircuitView& view, const parts::Sensor& sensor)
+void TransferPlot::show(const proof::CircuitView& view, const std::vector<scaling::CurvePoint>& curve,
+                        const parts::Sensor& sensor)
 {
     clear();
     const auto shown = [&](double si) { return units::toUnit(si, sensor.measures, sensor.unit); };
     const double zero = shown(0);
     double worst = 0;
-    for (const proof::CurvePoint& p : view.curve) {
+    for (const scaling::CurvePoint& p : curve) {
         m_curve->addData(p.reading, shown(p.value));
         if (view.table && p.reading >= view.table->points.front().reading &&
             p.reading <= view.table->points.back().reading) {
@@ -117,16 +118,16 @@ void TransferPlot::show(const proof::CircuitView& view, const parts::Sensor& sen
         for (const scaling::TablePoint& p : view.table->points)
             m_table->addData(p.reading, shown(p.value));
     }
-    if (view.curve.empty()) {
+    if (curve.empty()) {
         m_plot->replot();
         return;
     }
-    const auto [a, b] = std::minmax({shown(view.curve.front().value), shown(view.curve.back().value)});
+    const auto [a, b] = std::minmax({shown(curve.front().value), shown(curve.back().value)});
     m_low = a;
     m_high = b;
     const double room = (b - a) * 0.05;
     const bool hertz = scaling::axisOf(sensor) == units::Dimension::Frequency;
-    m_last = std::max({view.curve.front().reading, view.curve.back().reading, hertz ? 0.0 : 5.0}) * 1.02;
+    m_last = std::max({curve.front().reading, curve.back().reading, hertz ? 0.0 : 5.0}) * 1.02;
     m_error->keyAxis()->setLabel(tr("input (%1)").arg(text(scaling::readingUnit(scaling::axisOf(sensor)))));
     const QString unit = text(sensor.unit);
     m_curve->valueAxis()->setRange(a - room, b + room);

@@ -22,7 +22,8 @@ class TransferPlot : public QWidget
   public:
     explicit TransferPlot(QWidget* parent = nullptr);
 
-    void show(const proof::CircuitView& view, const parts::Sensor& sensor);
+    void show(const proof::CircuitView& view, const std::vector<scaling::CurvePoint>& curve,
+              const parts::Sensor& sensor);
     void clear();
     /// Where the input stands now; none takes the mark away.
     void showNow(std::optional<double> reading);

@@ -47,42 +47,40 @@ using proof::CircuitView;
 using proof::State;
 using proof::StationKind;
 
-constexpr int kCurvePoints = 256;
-
-void addScaling(CircuitView& view, const job::Job& job, const Car& car, const job::Circuit& circuit)
+/// The circuit's table and what follows from it; what the table was made from.
+std::optional<scaling::Transfer> addScaling(CircuitView& view, const job::Job& job, const Car& car,
+                                            const job::Circuit& circuit)
 {
     const parts::Sensor* sensor = job::sensorOf(job, circuit);
     if (circuit.input.empty()) {
         view.tableTrouble = "the sensor has no seat on the ECU";
-        return;
+        return std::nullopt;
     }
     if (sensor != nullptr && parts::signalOf(*sensor) != parts::SignalKind::Voltage && !parts::countsValue(*sensor)) {
         view.tableTrouble = parts::signalOf(*sensor) == parts::SignalKind::Frequency
                                 ? "its teeth stand for no value: a trigger pattern reads them"
                                 : "the signal is on or off, and needs no table";
         view.scale = State::NotNeeded;
-        return;
+        return std::nullopt;
     }
     const auto transfer = car.solved ? scaling::Transfer::of(job, *car.solved, circuit) : std::nullopt;
     if (!transfer || sensor == nullptr) {
         view.tableTrouble = car.solved ? "the sensor is on no ECU input" : car.trouble;
-        return;
+        return transfer;
     }
-    for (int i = 0; i <= kCurvePoints; ++i) {
-        const double value =
-            std::lerp(circuit.scaling.low, circuit.scaling.high, static_cast<double>(i) / kCurvePoints);
-        view.curve.push_back({value, transfer->reading(value)});
-    }
+    const auto [low, high] = std::pair(circuit.scaling.low, circuit.scaling.high);
+    view.travel = {high - low, transfer->reading(high) - transfer->reading(low)};
     view.thresholds = scaling::faultThresholds(*transfer, circuit.scaling);
     if (circuit.limits && throttle::takesLimits(*sensor)) {
         view.table = throttle::tableOf(*circuit.limits, *sensor, circuit.scaling);
-        return;
+        return transfer;
     }
     auto table = scaling::makeTable(*transfer, *sensor, circuit.scaling);
     if (table)
         view.table = std::move(*table);
     else
         view.tableTrouble = table.error().sentence;
+    return transfer;
 }
 
 /// Metered when the needed places are proved with the key on; any failing or stale reading shows first.
@@ -117,7 +115,7 @@ State scaleState(const CircuitView& view)
 }
 
 /// Pinned when every cavity that one of its conductors passes is done.
-State pinsState(const std::map<std::string, std::vector<pinning::Pin>>& all, const std::vector<electrics::Path>& paths)
+State pinsState(const pinning::Pins& all, const std::vector<electrics::Path>& paths)
 {
     State state = State::Done;
     for (const electrics::Path& path : paths)
@@ -139,17 +137,15 @@ State pinsState(const std::map<std::string, std::vector<pinning::Pin>>& all, con
 /// What one drawing is worth whoever measures in it: it stays while the drawing does.
 struct Drawn
 {
-    explicit Drawn(std::shared_ptr<const job::Job> of) : job(std::move(of)), wiring(*job)
+    explicit Drawn(std::shared_ptr<const job::Job> of) : job(std::move(of)), wiring(*job), paths(wiring.paths())
     {
-        for (const job::Circuit& circuit : job->circuits)
-            paths.push_back(wiring.paths(circuit));
         // Ohms are for those who probe with the battery off: solved when the first one asks.
         off = std::async(std::launch::deferred, [drawn = job] {
                   return std::make_shared<Car>(*drawn, Condition::BatteryOff);
               }).share();
         auto beside = std::async(std::launch::async, [&] {
-            areas = wires::chooseAreas(*job);
-            findings::checkHarness(harness, *job, areas);
+            areas = wires::chooseAreas(*job, wiring);
+            findings::checkHarness(harness, *job, wiring, areas);
         });
         keyOn = std::make_shared<Car>(*job, Condition::KeyOn);
         beside.get();
@@ -173,6 +169,7 @@ struct Worth
 {
     job::Circuit of;
     CircuitView view; ///< its table, and what follows from it
+    std::optional<scaling::Transfer> transfer;
     std::vector<findings::Finding> findings; ///< of its wires and its seat
     std::vector<findings::Finding> offset; ///< of its ground
     std::map<Condition, std::vector<proof::Place>> places;
@@ -225,7 +222,7 @@ std::shared_ptr<const Worth> worthOf(const job::Job& job, const std::shared_ptr<
     const auto out = std::make_shared<Worth>();
     out->of = circuit;
     out->view.id = circuit.id;
-    addScaling(out->view, job, *drawn->keyOn, circuit);
+    out->transfer = addScaling(out->view, job, *drawn->keyOn, circuit);
     findings::checkDrawn(out->findings, job, circuit, drawn->wiring, drawn->paths[index]);
     if (drawn->keyOn->solved)
         findings::checkGroundOffset(out->offset, job, circuit, *drawn->keyOn->solved, out->view);
@@ -265,21 +262,19 @@ Analysis analyse(std::shared_ptr<const job::Job> analysed, const Analysis* befor
     if (known != nullptr && before->job->pinned == job.pinned) {
         out.pins = before->pins;
         kept->pinned = known->pinned;
-    } else
-        for (const job::Connector& connector : job.connectors) {
-            const auto& pins = out.pins[connector.id] = pinning::pinsOf(job, connector);
-            findings::checkPins(kept->pinned, job, connector, pins);
-        }
+    } else {
+        out.pins = pinning::pinsOf(job);
+        findings::checkPins(kept->pinned, job, out.pins);
+    }
     out.networkTrouble = drawn.keyOn->trouble;
-    const Judging judging(out, known == nullptr ? nullptr : before);
+    const Judging judging(out, before);
     const auto say = [&](const std::vector<findings::Finding>& more) {
         out.findings.insert(out.findings.end(), more.begin(), more.end());
     };
     for (size_t i = 0; i < job.circuits.size(); ++i) {
         const job::Circuit& circuit = job.circuits[i];
         CircuitView& view = out.circuits.emplace_back(kept->circuits[i]->view);
-        judging.judge(view, kept->circuits[i]->places, i,
-                      known != nullptr && known->circuits[i]->places == kept->circuits[i]->places);
+        judging.judge(view, kept->circuits[i]->places, i);
         if (!circuit.input.empty()) { // else nothing to prove: there is no seat
             view.meter = meterState(view);
             view.scale = scaleState(view);
@@ -312,6 +307,15 @@ const proof::CircuitView* find(const Analysis& analysis, const job::CircuitId& i
 const std::map<job::WireId, wires::AreaChoice>& areas(const Analysis& analysis)
 {
     return analysis.kept->drawn->areas;
+}
+
+std::vector<scaling::CurvePoint> curve(const Analysis& analysis, const job::CircuitId& id)
+{
+    for (const auto& worth : analysis.kept->circuits)
+        if (worth->view.id == id)
+            return worth->transfer ? scaling::curve(*worth->transfer, worth->of.scaling.low, worth->of.scaling.high)
+                                   : std::vector<scaling::CurvePoint>();
+    return {};
 }
 
 namespace {

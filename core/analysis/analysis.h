@@ -4,6 +4,7 @@
 #include "core/job/job.h"
 #include "core/pinning/pinning.h"
 #include "core/proof/circuit_view.h"
+#include "core/scaling/transfer.h"
 #include "core/wires/area.h"
 
 #include <map>
@@ -49,7 +50,7 @@ struct Analysis
 {
     std::shared_ptr<const job::Job> job; ///< what was analysed; Standing::last points into it
     std::vector<proof::CircuitView> circuits; ///< in the job's order
-    std::map<std::string, std::vector<pinning::Pin>> pins; ///< by connector
+    pinning::Pins pins; ///< by connector
     std::vector<findings::Finding> findings;
     std::vector<Task> tasks; ///< most urgent first
     job::Facts facts; ///< as proofs keep them
@@ -66,6 +67,9 @@ struct Analysis
 
 /// The conductor each wire of the job needs, as wires::chooseAreas says.
 [[nodiscard]] const std::map<job::WireId, wires::AreaChoice>& areas(const Analysis& analysis);
+
+/// What the input reads over the circuit's range, to be drawn; empty where there is no reading.
+[[nodiscard]] std::vector<scaling::CurvePoint> curve(const Analysis& analysis, const job::CircuitId& id);
 
 /// What must be read at each of a circuit's places, in the order of its stations: worked out when it is first asked for
 /// and kept while drawing and circuit stay as they are, for later analyses too. It stays as long as the analysis does.

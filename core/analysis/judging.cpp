@@ -35,12 +35,23 @@ Judging::Judging(const Analysis& now, const Analysis* before) : m_facts(now.fact
     m_then = proofsOf(*before->job);
 }
 
-void Judging::judge(proof::CircuitView& view, const std::map<job::Condition, std::vector<proof::Place>>& places,
-                    size_t index, bool same) const
+/// Whether the same places were there to be read before.
+bool Judging::isSame(const proof::CircuitView& view, const Places& places, size_t index) const
+{
+    if (m_before == nullptr || index >= m_before->circuits.size() || m_before->circuits[index].id != view.id)
+        return false;
+    const auto& then = m_before->circuits[index].stations;
+    const auto alike = [](const auto& now, const auto& was) {
+        return now.first == was.first && std::ranges::equal(now.second, was.second, {}, {}, &proof::Standing::place);
+    };
+    return std::ranges::equal(places, then, alike);
+}
+
+void Judging::judge(proof::CircuitView& view, const Places& places, size_t index) const
 {
     const proof::Proofs &now = of(m_proofs, view.id), &then = of(m_then, view.id);
     const auto stands = [&](const job::Proof* a, const job::Proof* b) { return *a == *b && isUntouched(*a); };
-    if (!same || m_before == nullptr || !std::ranges::equal(now, then, stands)) {
+    if (!isSame(view, places, index) || !std::ranges::equal(now, then, stands)) {
         for (const auto& [condition, at] : places)
             view.stations[condition] = proof::judge(now, m_facts, at);
         return;

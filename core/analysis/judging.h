@@ -15,20 +15,21 @@ namespace vicegrip::analysis {
 /// changed: thousands of readings, each with its facts, are the most of what is left after an edit.
 class Judging
 {
+    using Places = std::map<job::Condition, std::vector<proof::Place>>;
+
   public:
-    /// `now` has its job and facts. `before`: of the same drawing, or null. Both outlive this.
+    /// `now` has its job and facts. `before`: of any job, or null. Both outlive this.
     Judging(const Analysis& now, const Analysis* before);
 
-    /// Puts the circuit's standings in. `places` are those of the circuit, `index` its place among the circuits, `same`
-    /// whether the places were the same before.
-    void judge(proof::CircuitView& view, const std::map<job::Condition, std::vector<proof::Place>>& places,
-               size_t index, bool same) const;
+    /// Puts the circuit's standings in. `places` are those of the circuit, `index` its place among the circuits.
+    void judge(proof::CircuitView& view, const Places& places, size_t index) const;
 
   private:
     using ByCircuit = std::unordered_map<std::string_view, proof::Proofs>;
 
     static ByCircuit proofsOf(const job::Job& job);
     static const proof::Proofs& of(const ByCircuit& all, const job::CircuitId& id);
+    [[nodiscard]] bool isSame(const proof::CircuitView& view, const Places& places, size_t index) const;
     [[nodiscard]] bool isUntouched(const job::Proof& proof) const;
 
     const job::Facts& m_facts;

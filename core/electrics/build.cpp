@@ -1,6 +1,7 @@
 #include "core/circuit/bounds.h"
 #include "core/electrics/electrics.h"
 #include "core/electrics/sensor_elements.h"
+#include "core/electrics/wiring.h"
 #include "core/job/facts.h"
 #include "core/parts/conductor.h"
 
@@ -42,6 +43,8 @@ class Builder
           m_situation(situation),
           m_keyOn(situation.condition == Condition::KeyOn)
     {
+        if (std::ranges::count(job.resistors, job::ResistorKind::PullUp, &job::Resistor::kind) > 0)
+            m_drawn.emplace(job);
     }
 
     Result<Electrics> build();
@@ -70,6 +73,7 @@ class Builder
 
     std::optional<job::Job> m_faulted; ///< a copy only where something differs: jobs can be large
     const job::Job& m_job; ///< as wired, faults included
+    std::optional<Wiring> m_drawn; ///< without them; where the harness has pull-ups
     const Situation& m_situation;
     bool m_keyOn;
     Network m_net;
@@ -314,6 +318,8 @@ void Builder::addSensor(const job::Device& device, const parts::Sensor& sensor, 
         return;
     CircuitElements elements;
     elements.varied = std::move(added.varied);
+    if (const job::Resistor* fitted = m_drawn && parts::needsPullUp(sensor) ? m_drawn->pullUp(*circuit) : nullptr)
+        elements.pullUp_ohm = fitted->ohm;
     if (toGround)
         elements.sensorGround = ground;
     if (const auto it = m_inputs.find(circuit->input); it != m_inputs.end())
@@ -352,8 +358,10 @@ Result<circuit::Solution> Builder::solvePowered()
                 m_units[p.unit].powered = false;
             changed = true;
         }
-        if (!changed)
+        if (!changed && m_situation.bounded)
             return orElseOff(std::move(*solution));
+        if (!changed)
+            return solution;
     }
 }
 

@@ -30,6 +30,7 @@ struct Situation
     std::map<job::CircuitId, double> measurands = {}; ///< of a sensor (SI), where that is not its rest
     FaultList faults = {};
     bool running = false; ///< every load draws, as with the engine running at full work
+    bool bounded = true; ///< false: values are wanted, not how far a good car may be from them
 };
 
 /// A value with what bounds it and what it rests on.
@@ -84,6 +85,7 @@ struct CircuitElements
     std::optional<InputNodes> input; ///< none with the ECU off, or without a seat
     std::optional<circuit::Node> sensorGround; ///< the sensor's own ground pin
     bool powered = true; ///< a device with its own supply has enough of it
+    std::optional<double> pullUp_ohm; ///< of the resistor that the harness pulls its signal up with, as it is drawn
 };
 
 /// A job, solved. It does not change: any number of threads may ask it.

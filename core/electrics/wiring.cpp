@@ -1,46 +1,54 @@
 #include "core/electrics/wiring.h"
 
 #include <algorithm>
+#include <optional>
 #include <queue>
 
 namespace vicegrip::electrics {
 
 Wiring::Wiring(const job::Job& job) : m_job(job)
 {
-    for (const job::Wire& w : job.wires)
-        connect(w.from, w.to, "wire " + w.id.value);
-    for (const job::Switch& s : job.switches)
-        connect(s.from, s.to, "switch " + s.id);
-    for (const job::Connector& c : job.connectors)
-        if (c.kind == job::ConnectorKind::Inline && c.id < c.mates)
-            for (const std::string& cavity : c.cavities)
-                if (m_index.contains({c.id, cavity}) && m_index.contains({c.mates, cavity}))
-                    connect({c.id, cavity}, {c.mates, cavity}, {});
-    for (const job::Resistor& r : job.resistors)
-        if (r.kind == job::ResistorKind::Series)
-            connect(r.from, r.to, "resistor " + r.id);
     for (const parts::Ecu* unit : job::units(job))
         for (const parts::EcuPin& pin : unit->pins)
             m_ecuPins[job::PointRef::fromText(pin.at)] = &pin;
     for (const job::Joint& j : job.joints)
         m_joints.try_emplace(j.id, &j);
+    for (const job::Device& d : job.devices)
+        m_devices.try_emplace(d.id.value, &d);
+    for (const parts::Sensor& s : job.parts)
+        m_parts.try_emplace(s.id.value, &s);
+    for (const job::Wire& w : job.wires)
+        connect(w.from, w.to, Kind::Wire, "wire " + w.id.value);
+    for (const job::Switch& s : job.switches)
+        connect(s.from, s.to, Kind::Switch, "switch " + s.id);
+    for (const job::Connector& c : job.connectors) {
+        if (c.kind != job::ConnectorKind::Inline)
+            continue;
+        m_pairs.try_emplace(c.id, &c);
+        if (c.id < c.mates)
+            for (const std::string& cavity : c.cavities)
+                if (m_index.contains({c.id, cavity}) && m_index.contains({c.mates, cavity}))
+                    connect({c.id, cavity}, {c.mates, cavity}, Kind::Pair, {});
+    }
+    for (const job::Resistor& r : job.resistors)
+        if (r.kind == job::ResistorKind::Series)
+            connect(r.from, r.to, Kind::Series, "resistor " + r.id);
 }
 
-int Wiring::nodeOf(const job::PointRef& point)
+size_t Wiring::nodeOf(const job::PointRef& point)
 {
-    const auto [it, added] = m_index.try_emplace(point, static_cast<int>(m_points.size()));
-    if (added) {
-        m_points.push_back(point);
-        m_edges.emplace_back();
-    }
+    const auto [it, added] = m_index.try_emplace(point, m_places.size());
+    if (added)
+        m_places.push_back({point, joint(point), ecuPin(point), {}});
     return it->second;
 }
 
-void Wiring::connect(const job::PointRef& a, const job::PointRef& b, const std::string& subject)
+void Wiring::connect(const job::PointRef& a, const job::PointRef& b, Kind kind, const std::string& subject)
 {
-    const int from = nodeOf(a), to = nodeOf(b);
-    m_edges[static_cast<size_t>(from)].push_back({to, subject});
-    m_edges[static_cast<size_t>(to)].push_back({from, subject});
+    const size_t from = nodeOf(a), to = nodeOf(b);
+    m_places[from].edges.push_back({to, m_subjects.size(), kind});
+    m_places[to].edges.push_back({from, m_subjects.size(), kind});
+    m_subjects.push_back(subject);
 }
 
 const job::Joint* Wiring::joint(const job::PointRef& place) const
@@ -55,127 +63,189 @@ const parts::EcuPin* Wiring::ecuPin(const job::PointRef& place) const
     return it == m_ecuPins.end() ? nullptr : it->second;
 }
 
-bool Wiring::ends(const job::PointRef& place, parts::PinRole role, const job::Circuit& circuit) const
+bool Wiring::ends(const Place& place, parts::PinRole role, const job::Circuit& circuit)
 {
+    using job::JointKind;
     using parts::EcuPinRole;
-    const parts::EcuPin* pin = ecuPin(place);
-    const job::Joint* at = joint(place);
+    const auto isPin = [&](EcuPinRole as) { return place.pin != nullptr && place.pin->role == as; };
+    const auto isJoint = [&](JointKind as) { return place.joint != nullptr && place.joint->kind == as; };
     switch (role) {
     case parts::PinRole::Signal:
-        return pin != nullptr && pin->role == EcuPinRole::Input && pin->input == circuit.input;
+        return isPin(EcuPinRole::Input) && place.pin->input == circuit.input;
     case parts::PinRole::Supply:
-        return (pin != nullptr && pin->role == EcuPinRole::SensorSupply) ||
-               (at != nullptr && at->kind == job::JointKind::BatteryPositive);
+        return isPin(EcuPinRole::SensorSupply) || isJoint(JointKind::BatteryPositive);
     case parts::PinRole::Ground:
-        return (pin != nullptr && pin->role == EcuPinRole::SensorGround) ||
-               (at != nullptr && (at->kind == job::JointKind::Stud || at->kind == job::JointKind::BatteryNegative));
+        return isPin(EcuPinRole::SensorGround) || isJoint(JointKind::Stud) || isJoint(JointKind::BatteryNegative);
     }
     return false;
 }
 
-std::vector<const job::Joint*> groundEnds(const job::Job& job)
+std::vector<const job::Joint*> Wiring::groundEnds() const
 {
     std::vector<const job::Joint*> out;
-    for (const parts::EcuPin& pin : job.ecu.pins) {
-        if (pin.role != parts::EcuPinRole::PowerGround)
+    for (const parts::EcuPin& pin : m_job.ecu.pins) {
+        const auto at = m_index.find(job::PointRef::fromText(pin.at));
+        if (pin.role != parts::EcuPinRole::PowerGround || at == m_index.end())
             continue;
-        const job::PointRef at = job::PointRef::fromText(pin.at);
-        for (const job::Wire& w : job.wires) {
-            if (w.from != at && w.to != at)
-                continue;
-            const job::Joint* joint = job::findJoint(job, (w.from == at ? w.to : w.from).owner);
-            if (joint != nullptr)
-                out.push_back(joint);
-        }
+        for (const Edge& edge : m_places[at->second].edges)
+            if (edge.kind == Kind::Wire && m_places[edge.to].joint != nullptr)
+                out.push_back(m_places[edge.to].joint);
     }
     return out;
 }
 
-Path Wiring::way(const job::PointRef& from, const std::function<bool(const job::PointRef&)>& ends) const
+/// Breadth first, from one place after another: what a search has touched is wiped before the next, and no more.
+class Wiring::Search
 {
-    Path path{parts::PinRole::Signal, {from}, {}, false};
-    const auto start = m_index.find(from);
-    if (start == m_index.end())
+  public:
+    explicit Search(const Wiring& wiring) : m_wiring(wiring), m_steps(wiring.m_places.size()) {}
+
+    template <class Ends> Path way(const job::PointRef& from, Ends ends)
+    {
+        Path path{parts::PinRole::Signal, {from}, {}, false};
+        const auto start = m_wiring.m_index.find(from);
+        if (start == m_wiring.m_index.end())
+            return path;
+        for (const size_t node : m_open)
+            m_steps[node] = {};
+        m_open = {start->second};
+        m_steps[start->second].seen = true;
+        for (size_t i = 0; i < m_open.size(); ++i) {
+            const Place& place = m_wiring.m_places[m_open[i]];
+            if (i > 0 && ends(place))
+                return to(m_open[i]);
+            for (const Edge& edge : place.edges) {
+                if (m_steps[edge.to].seen)
+                    continue;
+                m_steps[edge.to] = {true, m_open[i], &edge};
+                m_open.push_back(edge.to);
+            }
+        }
         return path;
+    }
+
+  private:
     struct Step
     {
-        int from = -1;
-        const Edge* edge = nullptr;
+        bool seen = false;
+        size_t from = 0;
+        const Edge* edge = nullptr; ///< null at the start
     };
-    std::vector<Step> steps(m_points.size());
-    std::vector<bool> seen(m_points.size(), false);
-    std::queue<int> open;
-    open.push(start->second);
-    seen[static_cast<size_t>(start->second)] = true;
-    int end = -1;
-    while (!open.empty() && end < 0) {
-        const int node = open.front();
-        open.pop();
-        if (node != start->second && ends(m_points[static_cast<size_t>(node)])) {
-            end = node;
-            break;
+
+    [[nodiscard]] Path to(size_t end) const
+    {
+        Path path{parts::PinRole::Signal, {}, {}, true};
+        for (size_t node = end;; node = m_steps[node].from) {
+            path.points.push_back(m_wiring.m_places[node].at);
+            const Edge* edge = m_steps[node].edge;
+            if (edge == nullptr)
+                break;
+            if (const std::string& subject = m_wiring.m_subjects[edge->subject]; !subject.empty())
+                path.subjects.push_back(subject);
         }
-        for (const Edge& edge : m_edges[static_cast<size_t>(node)]) {
-            if (seen[static_cast<size_t>(edge.to)])
-                continue;
-            seen[static_cast<size_t>(edge.to)] = true;
-            steps[static_cast<size_t>(edge.to)] = {node, &edge};
-            open.push(edge.to);
-        }
-    }
-    if (end < 0)
+        std::ranges::reverse(path.points);
+        std::ranges::reverse(path.subjects);
         return path;
-    path.complete = true;
-    path.points.clear();
-    for (int node = end; node >= 0; node = steps[static_cast<size_t>(node)].from) {
-        path.points.push_back(m_points[static_cast<size_t>(node)]);
-        const Edge* edge = steps[static_cast<size_t>(node)].edge;
-        if (edge != nullptr && !edge->subject.empty())
-            path.subjects.push_back(edge->subject);
     }
-    std::ranges::reverse(path.points);
-    std::ranges::reverse(path.subjects);
-    return path;
+
+    const Wiring& m_wiring;
+    std::vector<Step> m_steps; ///< by place
+    std::vector<size_t> m_open; ///< every place seen, in the order they were
+};
+
+Path Wiring::way(const job::PointRef& from, const std::function<bool(const job::PointRef&)>& ends) const
+{
+    return Search(*this).way(from, [&](const Place& place) { return ends(place.at); });
 }
 
 std::vector<Wiring::Leg> Wiring::legs(const std::function<bool(const job::PointRef&)>& ends) const
 {
     std::vector<Leg> out;
-    std::vector<bool> seen(m_points.size(), false);
+    std::vector<bool> seen(m_places.size(), false);
     std::queue<size_t> open;
-    for (size_t node = 0; node < m_points.size(); ++node)
-        if (ends(m_points[node])) {
+    for (size_t node = 0; node < m_places.size(); ++node)
+        if (ends(m_places[node].at)) {
             seen[node] = true;
             open.push(node);
         }
     for (; !open.empty(); open.pop())
-        for (const Edge& edge : m_edges[open.front()]) {
-            const auto next = static_cast<size_t>(edge.to);
-            if (seen[next])
+        for (const Edge& edge : m_places[open.front()].edges) {
+            if (seen[edge.to])
                 continue;
-            seen[next] = true;
-            out.push_back({&m_points[next], &m_points[open.front()], &edge.subject});
-            open.push(next);
+            seen[edge.to] = true;
+            out.push_back({&m_places[edge.to].at, &m_places[open.front()].at, &m_subjects[edge.subject]});
+            open.push(edge.to);
         }
+    return out;
+}
+
+job::PointRef Wiring::plugOf(const job::Circuit& circuit, parts::PinRole role) const
+{
+    const auto device = m_devices.find(circuit.device.value);
+    if (device == m_devices.end())
+        return {};
+    const auto sensor = m_parts.find(device->second->part.value);
+    const std::string cavity = sensor == m_parts.end() ? std::string() : parts::cavityOf(*sensor->second, role);
+    return cavity.empty() ? job::PointRef{} : job::PointRef{device->second->connector, cavity};
+}
+
+std::vector<Path> Wiring::paths(const job::Circuit& circuit, Search& search) const
+{
+    std::vector<Path> out;
+    for (const parts::PinRole role : {parts::PinRole::Signal, parts::PinRole::Supply, parts::PinRole::Ground}) {
+        const job::PointRef plug = plugOf(circuit, role);
+        if (plug.empty())
+            continue;
+        Path& path = out.emplace_back(search.way(plug, [&](const Place& at) { return ends(at, role, circuit); }));
+        path.role = role;
+    }
     return out;
 }
 
 std::vector<Path> Wiring::paths(const job::Circuit& circuit) const
 {
-    std::vector<Path> out;
-    const job::Device* device = job::find(m_job, circuit.device);
-    const parts::Sensor* sensor = job::sensorOf(m_job, circuit);
-    if (device == nullptr || sensor == nullptr)
-        return out;
-    for (const parts::PinRole role : {parts::PinRole::Signal, parts::PinRole::Supply, parts::PinRole::Ground}) {
-        const std::string cavity = parts::cavityOf(*sensor, role);
-        if (cavity.empty())
-            continue;
-        Path& path = out.emplace_back(
-            way({device->connector, cavity}, [&](const job::PointRef& place) { return ends(place, role, circuit); }));
-        path.role = role;
-    }
+    Search search(*this);
+    return paths(circuit, search);
+}
+
+std::vector<std::vector<Path>> Wiring::paths() const
+{
+    Search search(*this);
+    std::vector<std::vector<Path>> out;
+    for (const job::Circuit& circuit : m_job.circuits)
+        out.push_back(paths(circuit, search));
     return out;
+}
+
+std::set<job::PointRef> Wiring::signalNet(const job::Circuit& circuit) const
+{
+    std::set<job::PointRef> seen;
+    std::queue<job::PointRef> open;
+    const auto reach = [&](const job::PointRef& p) {
+        if (!p.empty() && seen.insert(p).second)
+            open.push(p);
+    };
+    for (reach(plugOf(circuit, parts::PinRole::Signal)); !open.empty(); open.pop()) {
+        const job::PointRef& at = open.front();
+        if (const auto node = m_index.find(at); node != m_index.end())
+            for (const Edge& edge : m_places[node->second].edges)
+                if (edge.kind == Kind::Wire || edge.kind == Kind::Series)
+                    reach(m_places[edge.to].at);
+        if (const auto half = m_pairs.find(at.owner); half != m_pairs.end())
+            reach({half->second->mates, at.cavity}); // even where nothing goes on from there
+    }
+    return seen;
+}
+
+const job::Resistor* Wiring::pullUp(const job::Circuit& circuit) const
+{
+    const auto pullsUp = [](const job::Resistor& r) { return r.kind == job::ResistorKind::PullUp; };
+    if (std::ranges::none_of(m_job.resistors, pullsUp))
+        return nullptr;
+    const auto net = signalNet(circuit);
+    const auto it =
+        std::ranges::find_if(m_job.resistors, [&](const job::Resistor& r) { return pullsUp(r) && net.contains(r.to); });
+    return it == m_job.resistors.end() ? nullptr : &*it;
 }
 
 } // namespace vicegrip::electrics

@@ -98,12 +98,11 @@ void checkGroundOffset(std::vector<Finding>& out, const job::Job& job, const job
     const auto it = car.circuits.find(circuit.id);
     const parts::Sensor* sensor = job::sensorOf(job, circuit);
     if (it == car.circuits.end() || !it->second.sensorGround || !it->second.input || sensor == nullptr ||
-        view.curve.size() < 2 || parts::countsValue(*sensor)) // a frequency forgives it
+        !view.travel || parts::countsValue(*sensor)) // a frequency forgives it
         return;
     const double offset = car.solution.volts(*it->second.sensorGround, car.units[it->second.input->unit].ground);
-    const double travel = view.curve.back().reading - view.curve.front().reading;
-    const double span = view.curve.back().value - view.curve.front().value;
-    if (std::abs(offset) < kNoticeableOffset * std::abs(travel))
+    const auto [span, travel] = *view.travel;
+    if (travel == 0 || std::abs(offset) < kNoticeableOffset * std::abs(travel)) // 0: nothing is read there at all
         return;
     out.push_back(
         {"ground-offset", Severity::Fix, circuit.id,
@@ -181,8 +180,8 @@ void checkDrawn(std::vector<Finding>& out, const job::Job& job, const job::Circu
                 const electrics::Wiring& wiring, const std::vector<electrics::Path>& paths)
 {
     checkEnds(out, job, circuit, wiring, paths);
-    checkSeat(out, job, circuit);
-    checkGroundPlace(out, job, circuit, paths);
+    checkSeat(out, circuit, wiring);
+    checkGroundPlace(out, circuit, wiring, paths);
 }
 
 void checkCircuit(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit,

@@ -60,9 +60,9 @@ void alike(std::vector<Finding>& out, const job::Job& job)
                        "The wires' list proposes others."});
 }
 
-void unused(std::vector<Finding>& out, const job::Job& job)
+void unused(std::vector<Finding>& out, const job::Job& job, const electrics::Wiring& wiring)
 {
-    const auto wires = wires::unusedWires(job);
+    const auto wires = wires::unusedWires(job, wiring);
     if (wires.empty())
         return;
     std::string names;
@@ -80,12 +80,13 @@ void unused(std::vector<Finding>& out, const job::Job& job)
 
 } // namespace
 
-void checkHarness(std::vector<Finding>& out, const job::Job& job, const std::map<job::WireId, wires::AreaChoice>& areas)
+void checkHarness(std::vector<Finding>& out, const job::Job& job, const electrics::Wiring& wiring,
+                  const std::map<job::WireId, wires::AreaChoice>& areas)
 {
     thin(out, job, areas);
     tooShort(out, job);
     alike(out, job);
-    unused(out, job);
+    unused(out, job, wiring);
 }
 
 } // namespace vicegrip::findings

@@ -10,7 +10,7 @@
 namespace vicegrip::findings {
 
 /// Wires too thin for their current, drop or fuse; shorter than their way; of no use; and colours that are mixed up.
-void checkHarness(std::vector<Finding>& out, const job::Job& job,
+void checkHarness(std::vector<Finding>& out, const job::Job& job, const electrics::Wiring& wiring,
                   const std::map<job::WireId, wires::AreaChoice>& areas);
 
 } // namespace vicegrip::findings

@@ -4,6 +4,8 @@
 #include "core/units/units.h"
 
 #include <algorithm>
+#include <string_view>
+#include <unordered_map>
 
 namespace vicegrip::findings {
 namespace {
@@ -41,21 +43,20 @@ void wireAgainstTerminal(std::vector<Finding>& out, const std::string& where, co
                        "Measure the wire; take the seal for its diameter."});
 }
 
-} // namespace
+using Wires = std::unordered_map<std::string_view, const job::Wire*>; // by name
 
-void checkPins(std::vector<Finding>& out, const job::Job& job, const job::Connector& connector,
-               const std::vector<Pin>& pins)
+void checkConnector(std::vector<Finding>& out, const job::Job& job, const job::Connector& connector,
+                    const std::vector<Pin>& pins, const Wires& wires)
 {
     const std::vector<parts::Cavity> places = // none where no terminal is known to judge by
         connector.layout ? parts::cavities(*connector.layout) : std::vector<parts::Cavity>{};
     int open = 0, left = 0;
     for (const Pin& pin : pins) {
-        const std::string where = job::spoken(job, pin.at);
         if (pin.state == PinState::Wrong)
             out.push_back({"pin-wrong",
                            Severity::Stop,
                            {},
-                           where + ": " + pin.trouble,
+                           job::spoken(job, pin.at) + ": " + pin.trouble,
                            "A wire in the wrong cavity puts one circuit's voltage on another.",
                            "Take it out, count again, seat it."});
         open += pin.state == PinState::BlankDue ? 1 : 0;
@@ -63,6 +64,7 @@ void checkPins(std::vector<Finding>& out, const job::Job& job, const job::Connec
         const auto place = std::ranges::find(places, pin.at.cavity, &parts::Cavity::name);
         if (place == places.end() || place->terminal == nullptr)
             continue;
+        const std::string where = job::spoken(job, pin.at);
         if (place->terminal->sealed && pin.wires.size() > 1)
             out.push_back({"cavity-shared",
                            Severity::Fix,
@@ -71,11 +73,11 @@ void checkPins(std::vector<Finding>& out, const job::Job& job, const job::Connec
                            "Water follows the second wire in.",
                            "Splice before the plug, and bring one wire to the cavity."});
         double together_m2 = 0;
-        for (const job::Wire& w : job.wires)
-            if (std::ranges::find(pin.wires, w.id) != pin.wires.end()) {
-                wireAgainstTerminal(out, where, w, *place->terminal);
-                together_m2 += w.area_m2;
-            }
+        for (const job::WireId& id : pin.wires) {
+            const job::Wire& w = *wires.at(id.value);
+            wireAgainstTerminal(out, where, w, *place->terminal);
+            together_m2 += w.area_m2;
+        }
         if (!place->terminal->sealed && pin.wires.size() > 1 && together_m2 > place->terminal->mostArea_m2 * (1 + 1e-9))
             out.push_back({"cavity-shared",
                            Severity::Fix,
@@ -93,6 +95,17 @@ void checkPins(std::vector<Finding>& out, const job::Job& job, const job::Connec
                        connector.label + ": " + std::to_string(open) + " unused cavities have no blank plug",
                        "An open cavity of a sealed plug lets water in to all the others.",
                        "Push blank plugs in until they are flush."});
+}
+
+} // namespace
+
+void checkPins(std::vector<Finding>& out, const job::Job& job, const pinning::Pins& pins)
+{
+    Wires wires;
+    for (const job::Wire& w : job.wires)
+        wires.try_emplace(w.id.value, &w);
+    for (const job::Connector& connector : job.connectors)
+        checkConnector(out, job, connector, pins.at(connector.id), wires);
 }
 
 } // namespace vicegrip::findings

@@ -3,7 +3,6 @@
 #include "core/brief/range.h"
 #include "core/electrics/electrics.h"
 #include "core/harness/edits.h"
-#include "core/harness/resistors.h"
 #include "core/seating/compatibility.h"
 
 #include <algorithm>
@@ -73,10 +72,9 @@ void setOtherwise(std::vector<Finding>& out, const job::Circuit& circuit, const 
                    "Set input " + input.id.value + " to " + needed + " in the ECU, and say so at Inputs."});
 }
 
-void pullUps(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit, const parts::Sensor& sensor,
-             const parts::EcuInput& input)
+void pullUps(std::vector<Finding>& out, const job::Circuit& circuit, const parts::Sensor& sensor,
+             const parts::EcuInput& input, const job::Resistor* fitted)
 {
-    const job::Resistor* fitted = harness::pullUpOf(job, circuit);
     const bool collector = std::holds_alternative<parts::OpenCollector>(sensor.model);
     if (fitted != nullptr && input.pull_up_ohm)
         out.push_back({"pull-up-doubled", Severity::Fix, circuit.id,
@@ -101,8 +99,9 @@ void pullUps(std::vector<Finding>& out, const job::Job& job, const job::Circuit&
 
 } // namespace
 
-void checkSeat(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit)
+void checkSeat(std::vector<Finding>& out, const job::Circuit& circuit, const electrics::Wiring& wiring)
 {
+    const job::Job& job = wiring.job();
     const parts::Sensor* sensor = job::sensorOf(job, circuit);
     const parts::EcuInput* input = job::findInput(job, circuit.input);
     if (sensor == nullptr)
@@ -111,9 +110,9 @@ void checkSeat(std::vector<Finding>& out, const job::Job& job, const job::Circui
         unseated(out, circuit);
         return;
     }
-    pullUps(out, job, circuit, *sensor, *input);
+    pullUps(out, circuit, *sensor, *input, wiring.pullUp(circuit));
     setOtherwise(out, circuit, *sensor, *input);
-    const seating::Compatibility compatibility = seating::compatibility(job, circuit, *input);
+    const seating::Compatibility compatibility = seating::compatibility(wiring, circuit, *input);
     if (compatibility.compatible() || compatibility.kind == Incompatibility::PullUp)
         return;
     const CompatibilityRule rule = ruleOf(compatibility.kind);
@@ -141,17 +140,18 @@ void checkRange(std::vector<Finding>& out, const job::Job& job, const job::Circu
                        "Take a sensor whose range covers it: the Brief ranks them."});
 }
 
-void checkGroundPlace(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit,
+void checkGroundPlace(std::vector<Finding>& out, const job::Circuit& circuit, const electrics::Wiring& wiring,
                       const std::vector<electrics::Path>& paths)
 {
+    const job::Job& job = wiring.job();
     const parts::Sensor* sensor = job::sensorOf(job, circuit);
     if (sensor == nullptr || sensor->kind != parts::SensorKind::Wideband)
         return;
     const auto ground = std::ranges::find(paths, parts::PinRole::Ground, &electrics::Path::role);
     if (ground == paths.end() || !ground->complete)
         return;
-    const job::Joint* stud = job::findJoint(job, ground->points.back().owner);
-    const auto ecuStuds = electrics::groundEnds(job);
+    const job::Joint* stud = wiring.joint(ground->points.back());
+    const auto ecuStuds = wiring.groundEnds();
     if (stud == nullptr || stud->kind != job::JointKind::Stud || ecuStuds.empty())
         return;
     const bool shared = std::ranges::any_of(ecuStuds, [&](const job::Joint* j) { return j->body == stud->body; });

@@ -6,7 +6,6 @@
 #include "core/wires/colour_plan.h"
 
 #include <algorithm>
-#include <queue>
 
 namespace vicegrip::harness {
 namespace {
@@ -45,7 +44,7 @@ bool complete(const job::Job& job, const job::Circuit& circuit, PinRole role)
 PointRef signalEnd(const job::Job& job, const job::Circuit& circuit)
 {
     PointRef end = plugOf(job, circuit, PinRole::Signal);
-    for (const PointRef& p : signalNet(job, circuit))
+    for (const PointRef& p : electrics::Wiring(job).signalNet(circuit))
         if (job::findJoint(job, p.owner) != nullptr)
             end = p;
     return end;
@@ -93,7 +92,7 @@ void clearPlaces(job::Job& job, const std::set<PointRef>& places)
 /// The places that belong to this circuit alone: its plug, and its signal wire up to the ECU.
 std::set<PointRef> ownPlaces(const job::Job& job, const job::Circuit& circuit)
 {
-    std::set<PointRef> places = signalNet(job, circuit);
+    std::set<PointRef> places = electrics::Wiring(job).signalNet(circuit);
     for (PinRole role : {PinRole::Signal, PinRole::Supply, PinRole::Ground})
         if (const PointRef plug = plugOf(job, circuit, role); !plug.empty())
             places.insert(plug);
@@ -185,34 +184,6 @@ void dropUnusedParts(job::Job& job)
 }
 
 } // namespace
-
-std::set<PointRef> signalNet(const job::Job& job, const job::Circuit& circuit)
-{
-    std::set<PointRef> seen;
-    std::queue<PointRef> open;
-    const auto reach = [&](const PointRef& p) {
-        if (!p.empty() && seen.insert(p).second)
-            open.push(p);
-    };
-    reach(plugOf(job, circuit, PinRole::Signal));
-    while (!open.empty()) {
-        const PointRef at = open.front();
-        open.pop();
-        const auto follow = [&](const PointRef& from, const PointRef& to) {
-            if (from == at || to == at)
-                reach(from == at ? to : from);
-        };
-        for (const job::Wire& w : job.wires)
-            follow(w.from, w.to);
-        for (const job::Resistor& r : job.resistors)
-            if (r.kind == job::ResistorKind::Series)
-                follow(r.from, r.to);
-        const job::Connector* c = job::findConnector(job, at.owner);
-        if (c != nullptr && c->kind == job::ConnectorKind::Inline)
-            reach({c->mates, at.cavity});
-    }
-    return seen;
-}
 
 bool onSensorGround(const parts::Sensor& sensor)
 {
@@ -338,7 +309,8 @@ Result<void> seat(job::Job& job, const job::CircuitId& id, const parts::InputId&
                     *end = after;
     circuit->input = input;
     to->setTo = suitingMode(*to, *sensor);
-    to->pull_up_ohm = suitingPullUp(*to, parts::needsPullUp(*sensor) && pullUpOf(job, *circuit) == nullptr);
+    to->pull_up_ohm =
+        suitingPullUp(*to, parts::needsPullUp(*sensor) && electrics::Wiring(job).pullUp(*circuit) == nullptr);
     drawMissing(job, id);
     return {};
 }

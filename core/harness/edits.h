@@ -2,7 +2,6 @@
 
 #include "core/job/job.h"
 
-#include <set>
 #include <string>
 
 /// Changes of a job's drawing that belong together: a circuit with its plug and wires, a seat with the wire that leads
@@ -40,9 +39,6 @@ job::CircuitId addCircuit(job::Job& job, const job::FunctionId& function, const 
 /// Gives each plug whose face nobody has described the first of these that has just its cavities: a proposal, which the
 /// part in hand may correct.
 void proposeFaces(job::Job& job, const std::vector<parts::Layout>& layouts);
-
-/// Every place on the circuit's signal wire, from the plug on.
-[[nodiscard]] std::set<job::PointRef> signalNet(const job::Job& job, const job::Circuit& circuit);
 
 /// The mode the input must be set to for this sensor; none where it has no choice, or not that one.
 [[nodiscard]] std::optional<parts::InputMode> suitingMode(const parts::EcuInput& input, const parts::Sensor& sensor);

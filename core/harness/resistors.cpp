@@ -1,5 +1,6 @@
 #include "core/harness/resistors.h"
 
+#include "core/electrics/wiring.h"
 #include "core/harness/edits.h"
 #include "core/harness/places.h"
 #include "core/wires/colour_plan.h"
@@ -35,21 +36,12 @@ constexpr double kShort_m = 0.1; ///< from a splice beside the plug to its cavit
 
 } // namespace
 
-const job::Resistor* pullUpOf(const job::Job& job, const job::Circuit& circuit)
-{
-    const auto net = signalNet(job, circuit);
-    for (const job::Resistor& r : job.resistors)
-        if (r.kind == job::ResistorKind::PullUp && net.contains(r.to))
-            return &r;
-    return nullptr;
-}
-
 Result<void> addPullUp(job::Job& job, const job::CircuitId& id, double ohm, double tolerance)
 {
     const job::Circuit* circuit = job::find(job, id);
     if (circuit == nullptr || circuit->input.empty())
         return unseated(id, circuit);
-    if (const job::Resistor* there = pullUpOf(job, *circuit)) {
+    if (const job::Resistor* there = electrics::Wiring(job).pullUp(*circuit)) {
         const auto same = std::ranges::find(job.resistors, there->id, &job::Resistor::id);
         same->ohm = ohm;
         same->tolerance = tolerance;

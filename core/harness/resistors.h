@@ -14,7 +14,4 @@ namespace vicegrip::harness {
 [[nodiscard]] Result<void> addDivider(job::Job& job, const job::CircuitId& id, double series_ohm, double toGround_ohm,
                                       double tolerance);
 
-/// The pull-up in the harness; null when there is none.
-[[nodiscard]] const job::Resistor* pullUpOf(const job::Job& job, const job::Circuit& circuit);
-
 } // namespace vicegrip::harness

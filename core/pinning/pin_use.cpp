@@ -53,12 +53,12 @@ std::map<job::PointRef, PinUse> pinUses(const job::Job& job)
                 input == nullptr ? ofUnit(pin.role) : "Input " + input->id.value + ", free", {}};
         }
     std::map<job::PointRef, Served> served;
-    const electrics::Wiring wiring(job);
-    for (const job::Circuit& c : job.circuits)
-        for (const electrics::Path& path : wiring.paths(c))
+    const auto paths = electrics::Wiring(job).paths();
+    for (size_t i = 0; i < paths.size(); ++i)
+        for (const electrics::Path& path : paths[i])
             for (const job::PointRef& place : path.points) {
                 served[place].role = path.role;
-                served[place].circuits.insert(c.id);
+                served[place].circuits.insert(job.circuits[i].id);
             }
     for (const auto& [place, who] : served) {
         const job::Circuit& first = *job::find(job, *who.circuits.begin());

@@ -1,6 +1,8 @@
 #include "core/pinning/pinning.h"
 
 #include <algorithm>
+#include <string_view>
+#include <unordered_map>
 
 namespace vicegrip::pinning {
 namespace {
@@ -73,37 +75,78 @@ Result<void> noCavity(const PointRef& at)
     return fail(ErrorCode::Reference, "no plug has a cavity " + at.text());
 }
 
+/// What ends in a plug and what was done there, by cavity.
+struct Held
+{
+    struct Wires
+    {
+        std::vector<job::WireId> ids;
+        double thinnest_m2 = 0; ///< a crimp holds least of it
+    };
+    std::map<std::string_view, Wires> wires;
+    std::map<std::string_view, const job::Pinned*> records;
+
+    void add(const PointRef& end, const job::Wire& w)
+    {
+        Wires& there = wires[end.cavity];
+        there.thinnest_m2 = there.ids.empty() ? w.area_m2 : std::min(there.thinnest_m2, w.area_m2);
+        there.ids.push_back(w.id);
+    }
+    void add(const job::Pinned& p) { records.try_emplace(p.at.cavity, &p); }
+};
+
+std::vector<Pin> pinsOf(const job::Connector& connector, const Held& held)
+{
+    const parts::Layout face = job::faceOf(connector);
+    const std::vector<parts::Cavity> places = parts::cavities(face);
+    const bool wired = !held.wires.empty(); // what is left open of a plug is known once it has wires
+    std::vector<Pin> out;
+    for (const std::string& cavity : connector.cavities) {
+        Pin& pin = out.emplace_back();
+        pin.at = {connector.id, cavity};
+        const auto wires = held.wires.find(cavity);
+        const auto done = held.records.find(cavity);
+        const job::Pinned* record = done == held.records.end() ? nullptr : done->second;
+        const parts::Cavity* place = placeOf(places, cavity);
+        const parts::TerminalFamily* family =
+            place != nullptr && place->terminal != nullptr ? place->terminal : &face.terminals.front();
+        if (wires != held.wires.end()) {
+            pin.wires = wires->second.ids;
+            pin.steps = cavitySteps(*family, wires->second.thinnest_m2);
+        } else if (family->sealed && (wired || record != nullptr))
+            pin.steps = blankSteps();
+        pin.state = stateOf(pin, record);
+    }
+    return out;
+}
+
 } // namespace
 
 std::vector<Pin> pinsOf(const job::Job& job, const job::Connector& connector)
 {
-    const parts::Layout face = job::faceOf(connector);
-    const std::vector<parts::Cavity> places = parts::cavities(face);
-    std::map<std::string, std::vector<job::WireId>> wires; // by cavity
-    std::map<std::string, double> thinnest; // of the wires there: its crimp holds least
+    const auto at = [&](const PointRef& p) { return p.owner == connector.id; };
+    Held held;
     for (const job::Wire& w : job.wires)
         for (const PointRef* end : {&w.from, &w.to})
-            if (end->owner == connector.id) {
-                wires[end->cavity].push_back(w.id);
-                const auto [known, first] = thinnest.emplace(end->cavity, w.area_m2);
-                known->second = first ? w.area_m2 : std::min(known->second, w.area_m2);
-            }
-    const bool wired = !wires.empty(); // what is left open of a plug is known once it has wires
-    std::vector<Pin> out;
-    for (const std::string& cavity : connector.cavities) {
-        Pin pin;
-        pin.at = {connector.id, cavity};
-        pin.wires = wires[cavity];
-        const parts::Cavity* place = placeOf(places, cavity);
-        const parts::TerminalFamily* family =
-            place != nullptr && place->terminal != nullptr ? place->terminal : &face.terminals.front();
-        if (!pin.wires.empty())
-            pin.steps = cavitySteps(*family, thinnest[cavity]);
-        else if (family->sealed && (wired || record(job, pin.at) != nullptr))
-            pin.steps = blankSteps();
-        pin.state = stateOf(pin, record(job, pin.at));
-        out.push_back(std::move(pin));
-    }
+            if (at(*end))
+                held.add(*end, w);
+    for (const job::Pinned& p : job.pinned)
+        if (at(p.at))
+            held.add(p);
+    return pinsOf(connector, held);
+}
+
+Pins pinsOf(const job::Job& job)
+{
+    std::unordered_map<std::string_view, Held> held;
+    for (const job::Wire& w : job.wires)
+        for (const PointRef* end : {&w.from, &w.to})
+            held[end->owner].add(*end, w);
+    for (const job::Pinned& p : job.pinned)
+        held[p.at.owner].add(p);
+    Pins out;
+    for (const job::Connector& c : job.connectors)
+        out[c.id] = pinsOf(c, held[c.id]);
     return out;
 }
 

@@ -3,6 +3,7 @@
 #include "core/job/job.h"
 #include "core/pinning/cavity_steps.h"
 
+#include <map>
 #include <optional>
 
 /// Pinning a connector: what belongs in each cavity, how far it is, and which comes next.
@@ -38,6 +39,10 @@ struct Pin
 
 /// Every cavity of the connector, in the connector's order.
 [[nodiscard]] std::vector<Pin> pinsOf(const job::Job& job, const job::Connector& connector);
+
+/// Those of every connector, by its name.
+using Pins = std::map<std::string, std::vector<Pin>>;
+[[nodiscard]] Pins pinsOf(const job::Job& job);
 
 /// Whether there is nothing left to do in this cavity.
 [[nodiscard]] bool isDone(PinState state);

@@ -11,8 +11,8 @@
 /// What stands of one circuit: its places under each condition with what was read, its table, and how far it is.
 namespace vicegrip::proof {
 
-/// A point of the drawn transfer.
-struct CurvePoint
+/// How far the value and what is read of it go from one end of the circuit's range to the other.
+struct Travel
 {
     double value = 0; ///< SI
     double reading = 0; ///< V or Hz
@@ -25,7 +25,7 @@ struct CircuitView
     std::optional<scaling::Table> table;
     std::string tableTrouble; ///< why there is none
     scaling::Thresholds thresholds; ///< beyond them the ECU should take the input for failed
-    std::vector<CurvePoint> curve;
+    std::optional<Travel> travel; ///< none: there is no reading
     State pins = State::Untouched; ///< every cavity on its way, from the plug to the ECU
     State meter = State::Untouched;
     State scale = State::Untouched;

@@ -2,7 +2,6 @@
 
 #include "core/base/root.h"
 #include "core/electrics/sensor_model.h"
-#include "core/harness/resistors.h"
 
 #include <algorithm>
 #include <cmath>
@@ -40,8 +39,8 @@ std::optional<Transfer> Transfer::of(const job::Job& job, const electrics::Elect
     const double supply_v = job::unitOf(job, input->id)->supply.volts;
     if (input->pull_up_ohm)
         out.m_pullUp = PullUp{*input->pull_up_ohm, supply_v};
-    else if (const job::Resistor* inLoom = parts::needsPullUp(*sensor) ? harness::pullUpOf(job, circuit) : nullptr)
-        out.m_pullUp = PullUp{inLoom->ohm, supply_v};
+    else if (it->second.pullUp_ohm)
+        out.m_pullUp = PullUp{*it->second.pullUp_ohm, supply_v};
     return out;
 }
 
@@ -56,6 +55,17 @@ double Transfer::reading(double value) const
 double Transfer::value(double reading, double low, double high) const
 {
     return rootBetween([&](double value) { return this->reading(value) - reading; }, low, high);
+}
+
+std::vector<CurvePoint> curve(const Transfer& transfer, double low, double high)
+{
+    constexpr int kPoints = 256;
+    std::vector<CurvePoint> out;
+    for (int i = 0; i <= kPoints; ++i) {
+        const double value = std::lerp(low, high, static_cast<double>(i) / kPoints);
+        out.push_back({value, transfer.reading(value)});
+    }
+    return out;
 }
 
 } // namespace vicegrip::scaling

@@ -60,4 +60,14 @@ class Transfer
     std::optional<PullUp> m_pullUp;
 };
 
+/// A point of the drawn transfer.
+struct CurvePoint
+{
+    double value = 0; ///< SI
+    double reading = 0; ///< V or Hz
+};
+
+/// The transfer from one end of a range to the other, evenly by value.
+[[nodiscard]] std::vector<CurvePoint> curve(const Transfer& transfer, double low, double high);
+
 } // namespace vicegrip::scaling

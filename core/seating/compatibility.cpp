@@ -1,7 +1,6 @@
 #include "core/seating/compatibility.h"
 
 #include "core/harness/edits.h"
-#include "core/harness/resistors.h"
 
 #include <algorithm>
 
@@ -32,11 +31,11 @@ double mostHertz(const parts::Sensor& s)
 }
 
 /// What the circuit puts on the input at most, after a divider in the harness.
-double voltsAtInput(const job::Job& job, const job::Circuit& circuit, const parts::Sensor& sensor)
+double voltsAtInput(const electrics::Wiring& wiring, const job::Circuit& circuit, const parts::Sensor& sensor)
 {
     double series = 0, toGround = 0;
-    const auto net = harness::signalNet(job, circuit);
-    for (const job::Resistor& r : job.resistors) {
+    const auto net = wiring.signalNet(circuit);
+    for (const job::Resistor& r : wiring.job().resistors) {
         if (r.kind == job::ResistorKind::Series && net.contains(r.from))
             series += r.ohm;
         if (r.kind == job::ResistorKind::ToGround && net.contains(r.from))
@@ -69,12 +68,12 @@ Compatibility modeCompatibility(const parts::Sensor& sensor, const parts::EcuInp
     return {};
 }
 
-Compatibility voltsCompatibility(const job::Job& job, const job::Circuit& circuit, const parts::Sensor& sensor,
-                                 const parts::EcuInput& input)
+Compatibility voltsCompatibility(const electrics::Wiring& wiring, const job::Circuit& circuit,
+                                 const parts::Sensor& sensor, const parts::EcuInput& input)
 {
     if (std::holds_alternative<parts::VariableReluctance>(sensor.model))
         return {}; // the coil's own input clamps it
-    const double most = voltsAtInput(job, circuit, sensor);
+    const double most = voltsAtInput(wiring, circuit, sensor);
     if (most > input.withstands_v)
         return {Incompatibility::Damage, "it withstands " + roundVolts(input.withstands_v) +
                                              " and the sensor puts out up to " + roundVolts(most)};
@@ -98,20 +97,19 @@ Compatibility kindCompatibility(const job::Circuit& circuit, const parts::Sensor
     return modeCompatibility(sensor, input);
 }
 
-Compatibility compatibility(const job::Job& job, const job::Circuit& circuit, const parts::EcuInput& input)
+Compatibility compatibility(const electrics::Wiring& wiring, const job::Circuit& circuit, const parts::EcuInput& input)
 {
-    const parts::Sensor* sensor = job::sensorOf(job, circuit);
+    const parts::Sensor* sensor = job::sensorOf(wiring.job(), circuit);
     if (sensor == nullptr)
         return {Incompatibility::Function, "the circuit has no sensor"};
     if (Compatibility kind = kindCompatibility(circuit, *sensor, input); !kind.compatible())
         return kind;
-    if (parts::needsPullUp(*sensor) && !harness::suitingPullUp(input, true) &&
-        harness::pullUpOf(job, circuit) == nullptr)
+    if (parts::needsPullUp(*sensor) && !harness::suitingPullUp(input, true) && wiring.pullUp(circuit) == nullptr)
         return {Incompatibility::PullUp,
                 "it has no pull-up, and the " + std::string(std::holds_alternative<parts::OpenCollector>(sensor->model)
                                                                 ? "open collector only pulls down"
                                                                 : "sensor makes no voltage")};
-    return voltsCompatibility(job, circuit, *sensor, input);
+    return voltsCompatibility(wiring, circuit, *sensor, input);
 }
 
 std::vector<std::string> capabilities(const parts::EcuInput& input)

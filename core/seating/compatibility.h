@@ -1,6 +1,6 @@
 #pragma once
 
-#include "core/job/job.h"
+#include "core/electrics/wiring.h"
 
 #include <string>
 #include <vector>
@@ -22,7 +22,7 @@ struct Compatibility
 
 /// Looks at function, mode, pull-up (one that can be switched on, or in the harness), span, frequency and edge; not at
 /// who sits there already.
-[[nodiscard]] Compatibility compatibility(const job::Job& job, const job::Circuit& circuit,
+[[nodiscard]] Compatibility compatibility(const electrics::Wiring& wiring, const job::Circuit& circuit,
                                           const parts::EcuInput& input);
 
 /// The part of it that no wiring changes: what the firmware keeps the input for, and the kind of signal. Cheap.

@@ -1,7 +1,6 @@
 #include "core/seating/plan.h"
 
 #include "core/harness/edits.h"
-#include "core/harness/resistors.h"
 #include "core/seating/assignment.h"
 #include "core/seating/compatibility.h"
 
@@ -71,15 +70,15 @@ bool holds(const AlikeInputs& inputs, const parts::InputId& id)
     return std::ranges::any_of(inputs.inputs, [&](const parts::EcuInput* i) { return i->id == id; });
 }
 
-std::optional<double> costOf(const job::Job& job, const job::Circuit& circuit, const AlikeInputs& inputs)
+std::optional<double> costOf(const electrics::Wiring& wiring, const job::Circuit& circuit, const AlikeInputs& inputs)
 {
     const parts::EcuInput& input = *inputs.inputs.front();
-    if (!compatibility(job, circuit, input).compatible())
+    if (!compatibility(wiring, circuit, input).compatible())
         return std::nullopt;
     double cost = versatility(input);
     if (!circuit.input.empty() && !holds(inputs, circuit.input))
         cost += kMoving;
-    if (input.pullUpFixed && !parts::needsPullUp(*job::sensorOf(job, circuit)))
+    if (input.pullUpFixed && !parts::needsPullUp(*job::sensorOf(wiring.job(), circuit)))
         cost += kUnwantedPullUp;
     return cost;
 }
@@ -87,6 +86,7 @@ std::optional<double> costOf(const job::Job& job, const job::Circuit& circuit, c
 Table tableOf(const job::Job& job)
 {
     Table t;
+    const electrics::Wiring wiring(job);
     t.classes = classesOf(job);
     const auto units = job::units(job);
     for (const parts::Ecu* unit : units)
@@ -102,7 +102,7 @@ Table tableOf(const job::Job& job)
         }
         Item item{static_cast<int>(c.want), supplyDraw(job, c, job.ecu), {}}; // at the first unit's volts
         for (const AlikeInputs& inputs : t.classes)
-            item.cost.push_back(costOf(job, c, inputs));
+            item.cost.push_back(costOf(wiring, c, inputs));
         t.circuits.push_back(&c);
         t.problem.items.push_back(std::move(item));
     }
@@ -171,7 +171,7 @@ Result<void> seat(job::Job& job, const job::CircuitId& id, const parts::InputId&
     const job::Circuit* circuit = job::find(job, id);
     parts::EcuInput* input = job::findInput(job, to);
     const parts::Sensor* sensor = job::sensorOf(job, *circuit);
-    if (harness::pullUpOf(job, *circuit) != nullptr)
+    if (electrics::Wiring(job).pullUp(*circuit) != nullptr)
         return {};
     const auto choices = switchedPullUps(*sensor, circuit->scaling.low, circuit->scaling.high, *input,
                                          job::unitOf(job, to)->supply.volts);
@@ -212,13 +212,14 @@ Result<void> take(job::Job& job, const Plan& plan)
 std::vector<Refusal> refusals(const job::Job& job, const job::Circuit& circuit)
 {
     std::vector<Refusal> out;
+    const electrics::Wiring wiring(job);
     const auto budgets = supplyBudgets(job);
     const auto units = job::units(job);
     std::map<parts::InputId, const job::Circuit*> seated;
     for (const job::Circuit& c : job.circuits)
         seated.try_emplace(c.input, &c);
     const auto judge = [&](const parts::EcuInput* input, double draw, const SupplyBudget& budget) {
-        std::string reason = compatibility(job, circuit, *input).reason;
+        std::string reason = compatibility(wiring, circuit, *input).reason;
         const auto it = seated.find(input->id);
         const job::Circuit* there = it == seated.end() ? nullptr : it->second;
         if (reason.empty() && there != nullptr && there->id != circuit.id)

@@ -41,11 +41,11 @@ std::string volts(double v)
 }
 
 /// The circuit as it would be with a pull-up in the harness at this input.
-bool compatibleWithPullUp(const job::Job& job, const job::Circuit& circuit, const parts::EcuInput& input)
+bool compatibleWithPullUp(const electrics::Wiring& wiring, const job::Circuit& circuit, const parts::EcuInput& input)
 {
     parts::EcuInput with = input;
     with.pull_up_ohm = 1000;
-    return !compatibility(job, circuit, input).compatible() && compatibility(job, circuit, with).compatible();
+    return !compatibility(wiring, circuit, input).compatible() && compatibility(wiring, circuit, with).compatible();
 }
 
 /// The pull-up this input would want in the harness: the best there is for a sensor with a resistance to read, any
@@ -93,10 +93,12 @@ void describe(WayOut& way, const job::Job& job)
     }
 }
 
-void pullUps(std::vector<WayOut>& out, const job::Job& job, const job::Circuit& circuit, const parts::Sensor& sensor)
+void pullUps(std::vector<WayOut>& out, const electrics::Wiring& wiring, const job::Circuit& circuit,
+             const parts::Sensor& sensor)
 {
+    const job::Job& job = wiring.job();
     for (const parts::EcuInput* input : freeInputs(job)) {
-        if (!compatibleWithPullUp(job, circuit, *input))
+        if (!compatibleWithPullUp(wiring, circuit, *input))
             continue;
         WayOut way{circuit.id, ExternalPullUp{input->id, pullUpFor(job, circuit, sensor, *input)}, {}, {}};
         describe(way, job);
@@ -105,15 +107,16 @@ void pullUps(std::vector<WayOut>& out, const job::Job& job, const job::Circuit& 
     }
 }
 
-void dividers(std::vector<WayOut>& out, const job::Job& job, const job::Circuit& circuit, const parts::Sensor& sensor)
+void dividers(std::vector<WayOut>& out, const electrics::Wiring& wiring, const job::Circuit& circuit,
+              const parts::Sensor& sensor)
 {
     const double most = parts::mostVolts(sensor);
-    for (const parts::EcuInput* input : freeInputs(job)) {
+    for (const parts::EcuInput* input : freeInputs(wiring.job())) {
         if (most <= input->span_v || std::holds_alternative<parts::VariableReluctance>(sensor.model))
             continue;
         parts::EcuInput wide = *input;
         wide.span_v = wide.withstands_v = 2 * most;
-        if (compatibility(job, circuit, *input).compatible() || !compatibility(job, circuit, wide).compatible())
+        if (compatibility(wiring, circuit, *input).compatible() || !compatibility(wiring, circuit, wide).compatible())
             continue;
         // The lower resistor is a tenth of what the input itself loads it with, or less.
         const double below = parts::nearestValue(parts::ESeries::E96, std::min(10e3, input->pull_down_ohm / 20));
@@ -152,9 +155,10 @@ void otherSensors(std::vector<WayOut>& out, const job::Job& job, const job::Circ
         if (!harness::setSensor(other, circuit.id, candidate))
             continue;
         const job::Circuit& changed = *job::find(other, circuit.id);
+        const electrics::Wiring wiring(other);
         const auto free = freeInputs(other);
         const auto taker = std::ranges::find_if(free, [&](const parts::EcuInput* input) {
-            return compatibility(other, changed, *input).compatible() && hasSupplyFor(other, changed, *input);
+            return compatibility(wiring, changed, *input).compatible() && hasSupplyFor(other, changed, *input);
         });
         if (taker == free.end())
             continue;
@@ -172,14 +176,15 @@ void otherSensors(std::vector<WayOut>& out, const job::Job& job, const job::Circ
         out.push_back(std::move(found[i]));
 }
 
-void expanders(std::vector<WayOut>& out, const job::Job& job, const job::Circuit& circuit,
+void expanders(std::vector<WayOut>& out, const electrics::Wiring& wiring, const job::Circuit& circuit,
                const parts::Library& library)
 {
     for (const parts::EcuProfile& profile : library.ecus) {
         if (!profile.ecu.expander)
             continue;
-        const auto taker = std::ranges::find_if(
-            profile.ecu.inputs, [&](const parts::EcuInput& i) { return compatibility(job, circuit, i).compatible(); });
+        const auto taker = std::ranges::find_if(profile.ecu.inputs, [&](const parts::EcuInput& i) {
+            return compatibility(wiring, circuit, i).compatible();
+        });
         if (taker == profile.ecu.inputs.end())
             continue;
         out.push_back({circuit.id, Expander{profile, taker->id}, "Add " + profile.name,
@@ -189,18 +194,20 @@ void expanders(std::vector<WayOut>& out, const job::Job& job, const job::Circuit
     }
 }
 
-void giveWays(std::vector<WayOut>& out, const job::Job& job, const job::Circuit& circuit, const parts::Sensor& sensor)
+void giveWays(std::vector<WayOut>& out, const electrics::Wiring& wiring, const job::Circuit& circuit,
+              const parts::Sensor& sensor)
 {
+    const job::Job& job = wiring.job();
     for (const job::Circuit& other : job.circuits) {
         const parts::EcuInput* input = job::findInput(job, other.input);
         if (input == nullptr || other.locked || other.want <= circuit.want)
             continue;
-        const bool withPullUp = compatibleWithPullUp(job, circuit, *input);
-        if (!withPullUp && !compatibility(job, circuit, *input).compatible())
+        const bool withPullUp = compatibleWithPullUp(wiring, circuit, *input);
+        if (!withPullUp && !compatibility(wiring, circuit, *input).compatible())
             continue;
         const auto free = freeInputs(job);
         const auto refuge = std::ranges::find_if(
-            free, [&](const parts::EcuInput* i) { return compatibility(job, other, *i).compatible(); });
+            free, [&](const parts::EcuInput* i) { return compatibility(wiring, other, *i).compatible(); });
         GiveWay measure{other.id, input->id, refuge != free.end() ? (*refuge)->id : parts::InputId{}, std::nullopt};
         if (withPullUp)
             measure.fitted = pullUpFor(job, circuit, sensor, *input);
@@ -258,11 +265,12 @@ std::vector<WayOut> waysOut(const job::Job& job, const job::Circuit& circuit, co
     const parts::Sensor* sensor = job::sensorOf(job, circuit);
     if (sensor == nullptr || !circuit.input.empty())
         return out;
-    pullUps(out, job, circuit, *sensor);
-    dividers(out, job, circuit, *sensor);
-    giveWays(out, job, circuit, *sensor);
+    const electrics::Wiring wiring(job);
+    pullUps(out, wiring, circuit, *sensor);
+    dividers(out, wiring, circuit, *sensor);
+    giveWays(out, wiring, circuit, *sensor);
     otherSensors(out, job, circuit, *sensor, library);
-    expanders(out, job, circuit, library);
+    expanders(out, wiring, circuit, library);
     return out;
 }
 

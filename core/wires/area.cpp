@@ -1,7 +1,6 @@
 #include "core/wires/area.h"
 
 #include "core/electrics/electrics.h"
-#include "core/electrics/wiring.h"
 #include "core/parts/conductor.h"
 #include "core/units/units.h"
 
@@ -27,15 +26,13 @@ double sizeFor(double least_m2)
 }
 
 /// Wires that carry a signal, or a sensor's supply or ground from the unit.
-std::set<std::string> sensorWires(const job::Job& job, const electrics::Wiring& wiring)
+std::set<std::string> sensorWires(const electrics::Wiring& wiring)
 {
     std::set<std::string> out;
-    for (const job::Circuit& c : job.circuits)
-        for (const electrics::Path& path : wiring.paths(c)) {
-            const parts::EcuPin* pin = wiring.ecuPin(path.points.back());
-            if (path.complete && pin != nullptr)
+    for (const auto& paths : wiring.paths())
+        for (const electrics::Path& path : paths)
+            if (path.complete && wiring.ecuPin(path.points.back()) != nullptr)
                 out.insert(path.subjects.begin(), path.subjects.end());
-        }
     return out;
 }
 
@@ -103,14 +100,13 @@ double mostAmps(double area_m2, double surroundings_k, double wire_k)
     return std::sqrt(std::max(0.0, heat) / parts::wireOhms(1, area_m2, wire_k));
 }
 
-std::map<job::WireId, AreaChoice> chooseAreas(const job::Job& job)
+std::map<job::WireId, AreaChoice> chooseAreas(const job::Job& job, const electrics::Wiring& wiring)
 {
-    const auto car =
-        electrics::build(job, {.condition = job::Condition::KeyOn, .surroundings = job.surroundings, .running = true});
+    const auto car = electrics::build(
+        job, {.condition = job::Condition::KeyOn, .surroundings = job.surroundings, .running = true, .bounded = false});
     if (!car)
         return {};
-    const electrics::Wiring wiring(job);
-    const std::set<std::string> sensors = sensorWires(job, wiring);
+    const std::set<std::string> sensors = sensorWires(wiring);
     const std::map<job::PointRef, double> fuses = fusesBefore(job, wiring);
     std::map<job::WireId, AreaChoice> out;
     for (const job::Wire& w : job.wires) {

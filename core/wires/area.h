@@ -1,6 +1,6 @@
 #pragma once
 
-#include "core/job/job.h"
+#include "core/electrics/wiring.h"
 
 #include <map>
 #include <string>
@@ -39,6 +39,6 @@ struct AreaChoice
 
 /// For every wire. Battery leads and straps between studs are not judged: starter and charge currents are not in the
 /// drawing. Without a network there is nothing to judge by, and the map is empty.
-[[nodiscard]] std::map<job::WireId, AreaChoice> chooseAreas(const job::Job& job);
+[[nodiscard]] std::map<job::WireId, AreaChoice> chooseAreas(const job::Job& job, const electrics::Wiring& wiring);
 
 } // namespace vicegrip::wires

@@ -1,7 +1,6 @@
 #include "core/wires/joins.h"
 
 #include "core/base/fields.h"
-#include "core/electrics/wiring.h"
 
 #include <algorithm>
 #include <set>
@@ -69,9 +68,8 @@ std::set<std::string> usedSubjects(const job::Job& job, const electrics::Wiring&
         if (path.complete)
             out.insert(path.subjects.begin(), path.subjects.end());
     };
-    for (const job::Circuit& c : job.circuits)
-        for (const electrics::Path& path : wiring.paths(c))
-            use(path);
+    for (const auto& paths : wiring.paths())
+        std::ranges::for_each(paths, use);
     const auto toFixture = [&](const PointRef& from) {
         use(wiring.way(from, [&](const PointRef& place) { return job::isFixture(wiring.joint(place)); }));
     };
@@ -148,9 +146,8 @@ JointAdvice adviceOnRun(bool throughPair)
             {}};
 }
 
-std::vector<job::WireId> unusedWires(const job::Job& job)
+std::vector<job::WireId> unusedWires(const job::Job& job, const electrics::Wiring& wiring)
 {
-    const electrics::Wiring wiring(job);
     const std::set<std::string> used = usedSubjects(job, wiring);
     const std::set<PointRef> cavities = usedCavities(job);
     std::vector<job::WireId> out;

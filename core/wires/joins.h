@@ -1,6 +1,6 @@
 #pragma once
 
-#include "core/job/job.h"
+#include "core/electrics/wiring.h"
 
 #include <map>
 #include <string>
@@ -28,7 +28,7 @@ struct JointAdvice
 
 /// Wires that no circuit, unit, load or ground uses: of a harness that came with more circuits than the job has. They
 /// are taken out before it is laid and before sleeves are shrunk (common practice).
-[[nodiscard]] std::vector<job::WireId> unusedWires(const job::Job& job);
+[[nodiscard]] std::vector<job::WireId> unusedWires(const job::Job& job, const electrics::Wiring& wiring);
 
 /// Takes wires out, with splices that join nothing any more. A cavity that was pinned with one turns wrong until it is
 /// pulled out.

@@ -124,7 +124,7 @@ TEST(InputsPath, FromAnEmptyJobToReadingsWithTheKeyboardOnly)
     w.key(Qt::Key_1, Qt::AltModifier);
     w.settle();
     ASSERT_FALSE(circuitOf(w, "clt")->input.empty());
-    const auto* pullUp = harness::pullUpOf(*w.window.desk().store.job(), *circuitOf(w, "clt"));
+    const auto* pullUp = electrics::Wiring(*w.window.desk().store.job()).pullUp(*circuitOf(w, "clt"));
     ASSERT_NE(pullUp, nullptr);
 
     // An expander for the air temperature.

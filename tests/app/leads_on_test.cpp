@@ -238,7 +238,7 @@ TEST(LeadsOn, ThePullUpThatIsChosenInTheTableIsTheOneThatIsFitted)
     w.click("way-0");
     w.settle();
     const auto job = w.window.desk().store.job();
-    const job::Resistor* fitted = harness::pullUpOf(*job, *job::find(*job, job::CircuitId{"clt"}));
+    const job::Resistor* fitted = electrics::Wiring(*job).pullUp(*job::find(*job, job::CircuitId{"clt"}));
     ASSERT_NE(fitted, nullptr);
     EXPECT_EQ(units::formatOhms(fitted->ohm), value);
 }

@@ -55,7 +55,7 @@ const std::vector<Room> kRooms = {
     {"core/remap", {"base", "job", "wires", "pinning", "pasted"}},
     {"core/brief", {"units", "parts", "job", "electrics", "harness"}},
     {"core/seating", {"parts", "job", "electrics", "harness"}},
-    {"core/scaling", {"base", "fuel", "parts", "fit", "job", "electrics", "harness"}},
+    {"core/scaling", {"base", "fuel", "parts", "fit", "job", "electrics"}},
     {"core/throttle", {"base", "units", "job", "electrics", "scaling"}},
     {"core/proof", {"job", "electrics", "scaling"}},
     {"core/findings",

@@ -43,7 +43,7 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, size_t size)
         fill && !(fill->volume_m3 >= 0 && fill->ethanol >= 0 && fill->ethanol <= 1))
         std::abort();
     for (const auto& line : scaling::readPairs(text, sensor, {}))
-        if (line.words.empty() || (line.pair && !std::isfinite(line.pair->volts)))
+        if (line.sentence.empty() || (line.pair && !std::isfinite(line.pair->volts)))
             std::abort();
     if (const auto tyre = road_speed::parseTyre(text); tyre && !(tyre->rolling_m() > 0.5 && tyre->rolling_m() < 6))
         std::abort();

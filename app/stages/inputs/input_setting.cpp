@@ -1,7 +1,7 @@
 #include "app/stages/inputs/input_setting.h"
 
 #include "app/widgets/labels.h"
-#include "core/harness/resistors.h"
+#include "core/electrics/wiring.h"
 #include "core/seating/pull_up.h"
 
 #include <QComboBox>
@@ -96,7 +96,7 @@ void InputSetting::refreshPullUp(const job::Job& job, const job::Circuit& circui
     std::vector<double> values = input.pullUpChoices_ohm;
     if (input.pull_up_ohm && std::ranges::find(values, *input.pull_up_ohm) == values.end())
         values.push_back(*input.pull_up_ohm); // typed at Scale, or from before
-    const bool resistive = sensor != nullptr && harness::pullUpOf(job, circuit) == nullptr &&
+    const bool resistive = sensor != nullptr && electrics::Wiring(job).pullUp(circuit) == nullptr &&
                            seating::ohmsAt(*sensor, circuit.scaling.low).has_value();
     m_pullUp->clear();
     m_pullUp->addItem(tr("off"), kOff);

@@ -218,7 +218,7 @@ void InputsPage::seatOn(const QString& input)
     const parts::EcuInput* to = job::findInput(*job, id);
     if (to == nullptr)
         return;
-    if (const seating::Compatibility compatibility = seating::compatibility(*job, *c, *to);
+    if (const seating::Compatibility compatibility = seating::compatibility(electrics::Wiring(*job), *c, *to);
         !compatibility.compatible()) {
         emit notice(tr("%1 does not take %2: %3.").arg(input, text(c->name), text(compatibility.reason)));
         return;

@@ -1,8 +1,8 @@
 #include "app/stages/inputs/seating_view.h"
 
 #include "app/look/look.h"
+#include "core/electrics/wiring.h"
 #include "core/harness/edits.h"
-#include "core/harness/resistors.h"
 #include "core/seating/compatibility.h"
 
 #include <QKeyEvent>
@@ -79,6 +79,10 @@ void SeatingView::refresh()
 {
     m_job = m_desk.store.job();
     layRows();
+    const electrics::Wiring wiring(*m_job);
+    m_fitted.clear();
+    for (const job::Circuit& c : m_job->circuits)
+        m_fitted.push_back(wiring.pullUp(c));
     m_refusals.clear();
     if (const int i = selectedCircuit(); i >= 0)
         m_refusals = seating::refusals(*m_job, m_job->circuits[static_cast<size_t>(i)]);
@@ -134,7 +138,7 @@ void SeatingView::paintCircuit(QPainter& p, size_t index)
     p.drawText(inside, Qt::AlignTop | Qt::AlignRight, right);
     if (const parts::Sensor* sensor = job::sensorOf(*m_job, circuit)) {
         QString marks = joined(seating::demands(*sensor));
-        if (const job::Resistor* r = harness::pullUpOf(*m_job, circuit))
+        if (const job::Resistor* r = index < m_fitted.size() ? m_fitted[index] : nullptr)
             marks += tr("  ·  %1 fitted").arg(text(units::formatOhms(r->ohm)));
         p.setPen(c.inkSoft);
         p.drawText(inside, Qt::AlignBottom | Qt::AlignLeft,

@@ -68,6 +68,7 @@ class SeatingView : public QWidget
     Desk& m_desk;
     JobPtr m_job; ///< what the rows point into
     std::vector<InputRow> m_rows;
+    std::vector<const job::Resistor*> m_fitted; ///< each circuit's pull-up in the harness, or null
     std::vector<seating::Refusal> m_refusals;
     int m_pointed = -1; ///< row of the inputs' side; -1: the circuits' side has the keys
     int m_dragged = -1; ///< circuit

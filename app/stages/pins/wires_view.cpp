@@ -138,7 +138,7 @@ void WiresView::refresh()
     const auto& job = analysis->job;
     m_areas = analysis::areas(*analysis);
     m_colours = wires::adviseColours(*job);
-    m_unused = wires::unusedWires(*job);
+    m_unused = wires::unusedWires(*job, electrics::Wiring(*job));
     m_notes.clear();
     const auto cuts = materials::cutList(*job);
     const auto uses = pinning::pinUses(*job);

@@ -5,7 +5,6 @@
 #include "app/widgets/labels.h"
 #include "app/widgets/typed_field.h"
 #include "core/harness/edits.h"
-#include "core/harness/resistors.h"
 #include "core/scaling/table.h"
 
 #include <QComboBox>

@@ -276,8 +276,7 @@ void StrokeView::showReport()
     QStringList troubles;
     const auto job = m_desk.store.job();
     const auto* view = analysis::find(*m_desk.store.analysis(), m_shown);
-    const bool shouldFall =
-        view != nullptr && view->curve.size() > 1 && view->curve.front().reading > view->curve.back().reading;
+    const bool shouldFall = view != nullptr && view->travel && view->travel->reading < 0;
     if (r.falls != shouldFall)
         troubles << tr("Reversed: it reads %1 closed and %2 open. %3")
                         .arg(voltsText(r.closed_v), voltsText(r.open_v), exchangeText());

@@ -223,7 +223,7 @@ void TableView::refresh()
     }
     if (!sameCircuit)
         showOld(false);
-    m_plot->show(*view, *sensor);
+    m_plot->show(*view, analysis::curve(*m_analysis, view->id), *sensor);
     std::vector<TransferPlot::Place> captured;
     for (const job::Captured& c : circuit->captured)
         if (!c.setAside)

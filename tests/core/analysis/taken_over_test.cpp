@@ -46,7 +46,7 @@ std::string toldOf(const Analysis& a)
         if (view.table)
             out << view.table->worstError << '@' << view.table->worstAt;
         out << ' ' << view.thresholds.below.value_or(0) << ' ' << view.thresholds.above.value_or(0);
-        for (const proof::CurvePoint& p : view.curve)
+        for (const scaling::CurvePoint& p : curve(a, view.id))
             out << ' ' << p.value << ':' << p.reading;
         out << '\n';
     }

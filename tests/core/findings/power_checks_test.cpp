@@ -159,7 +159,7 @@ TEST(HarnessFindings, WiresOfNoUseAreNamedAndTakenOut)
     const auto found = of(job, "wires-unused");
     ASSERT_EQ(found.size(), 1U);
     EXPECT_THAT(found[0].what, HasSubstr("w90, w91"));
-    wires::removeWires(job, wires::unusedWires(job));
+    wires::removeWires(job, wires::unusedWires(job, electrics::Wiring(job)));
     EXPECT_EQ(job.wires.size(), before);
     EXPECT_EQ(job::findJoint(job, "S90"), nullptr);
     EXPECT_NE(job::findJoint(job, "F1"), nullptr) << "a fuse ends there";

@@ -67,7 +67,8 @@ TEST(LibraryPairs, WhatIsSeatedIsWiredPromisedAndNotComplainedOf)
                 continue;
             }
             ++seated;
-            EXPECT_TRUE(compatibility(pair.job, c, *job::findInput(pair.job, c.input)).compatible()) << what;
+            EXPECT_TRUE(compatibility(electrics::Wiring(pair.job), c, *job::findInput(pair.job, c.input)).compatible())
+                << what;
             expectNothingAgainstTheSeat(pair.job, what);
             if (parts::signalOf(sensor) == parts::SignalKind::Voltage) {
                 const auto analysis = test::analysed(pair.job);
@@ -114,8 +115,9 @@ TEST(LibraryPairs, AnIncompatibilityIsWhatTheRulesFindWhenItIsSeatedAllTheSame)
         for (const parts::Sensor& sensor : test::library().sensors) {
             Pair pair = pairOf(unit, sensor);
             const parts::InputId input = pair.job.ecu.inputs.front().id;
-            const bool fits =
-                compatibility(pair.job, *job::find(pair.job, pair.circuit), pair.job.ecu.inputs.front()).compatible();
+            const bool fits = compatibility(electrics::Wiring(pair.job), *job::find(pair.job, pair.circuit),
+                                            pair.job.ecu.inputs.front())
+                                  .compatible();
             EXPECT_TRUE(harness::seat(pair.job, pair.circuit, input));
             bool complained = false;
             for (const findings::Finding& f : test::analysed(pair.job).findings)

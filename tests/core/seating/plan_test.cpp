@@ -31,7 +31,7 @@ const parts::EcuInput& input(const job::Job& job, const char* id)
 
 std::string whyNot(const job::Job& job, const char* circuitId, const char* inputId)
 {
-    return compatibility(job, circuit(job, circuitId), input(job, inputId)).reason;
+    return compatibility(electrics::Wiring(job), circuit(job, circuitId), input(job, inputId)).reason;
 }
 
 /// The small ECU with what a small turbo engine needs.
@@ -90,7 +90,7 @@ TEST(Compatibility, WhatAnInputCanCountDoesNotWidenItsSpan)
          {std::vector{parts::InputMode::Analog}, std::vector{parts::InputMode::Analog, parts::InputMode::Frequency}}) {
         input.modes = modes;
         input.most_hz = modes.size() > 1 ? 5000 : 0;
-        EXPECT_THAT(compatibility(job, tps, input).reason, HasSubstr("reads to 3.3 V"));
+        EXPECT_THAT(compatibility(electrics::Wiring(job), tps, input).reason, HasSubstr("reads to 3.3 V"));
     }
 }
 
@@ -237,8 +237,8 @@ TEST(WaysOut, AnExternalPullUpMakesTheThermistorReadable)
     EXPECT_TRUE(apply(job, *fit));
     ASSERT_TRUE(job::check(job)) << job::check(job).error().text();
     const auto& choice = addedBy(*fit)->choice;
-    ASSERT_NE(harness::pullUpOf(job, circuit(job, "clt")), nullptr);
-    EXPECT_EQ(harness::pullUpOf(job, circuit(job, "clt"))->ohm, choice.ohm);
+    ASSERT_NE(electrics::Wiring(job).pullUp(circuit(job, "clt")), nullptr);
+    EXPECT_EQ(electrics::Wiring(job).pullUp(circuit(job, "clt"))->ohm, choice.ohm);
     // The meter's promise follows: 2.2 kOhm at 25 °C, beta 3500 K, at the job's ambient, under that pull-up (by hand).
     const double ambient = job.surroundings.ambient_k;
     const double r = 2200 * std::exp(3500 * (1 / ambient - 1 / 298.15));
@@ -269,7 +269,7 @@ TEST(WaysOut, AnotherPullUpOfTheTableIsTakenWithItsFigures)
         job::Job taken = job;
         ASSERT_TRUE(apply(taken, other));
         ASSERT_TRUE(job::check(taken));
-        EXPECT_EQ(harness::pullUpOf(taken, circuit(taken, "clt"))->ohm, choice.ohm);
+        EXPECT_EQ(electrics::Wiring(taken).pullUp(circuit(taken, "clt"))->ohm, choice.ohm);
     }
 }
 

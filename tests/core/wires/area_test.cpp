@@ -27,15 +27,15 @@ TEST(WireArea, AFuseGoesWithTheAreaThatPracticeGivesIt)
     for (const auto& [fuse_a, mm2] : {std::pair(5.0, 0.5), std::pair(7.5, 0.75), std::pair(10.0, 1.0),
                                       std::pair(20.0, 2.5), std::pair(30.0, 4.0)}) {
         job.switches.front().rating_a = fuse_a;
-        EXPECT_NEAR(chooseAreas(job).at(feed).area_m2 * 1e6, mm2, 1e-9) << fuse_a;
+        EXPECT_NEAR(chooseAreas(job, electrics::Wiring(job)).at(feed).area_m2 * 1e6, mm2, 1e-9) << fuse_a;
     }
-    EXPECT_THAT(chooseAreas(job).at(feed).why, HasSubstr("30 A fuse"));
+    EXPECT_THAT(chooseAreas(job, electrics::Wiring(job)).at(feed).why, HasSubstr("30 A fuse"));
 }
 
 TEST(WireArea, SensorWiresAreChosenByWhatHandsLeaveWhole)
 {
     const job::Job job = test::petrel();
-    const AreaChoice clt = chooseAreas(job).at({"w5"});
+    const AreaChoice clt = chooseAreas(job, electrics::Wiring(job)).at({"w5"});
     EXPECT_DOUBLE_EQ(clt.area_m2, 0.5e-6);
     EXPECT_THAT(clt.why, HasSubstr("mechanical minimum"));
     EXPECT_LT(clt.current_a, 2e-3);
@@ -50,7 +50,7 @@ TEST(WireArea, ALongFeedIsChosenByItsDrop)
     for (job::Wire& w : job.wires)
         if (w.id.value == "w50")
             w.length_m = 12;
-    const AreaChoice pump = chooseAreas(job).at({"w50"});
+    const AreaChoice pump = chooseAreas(job, electrics::Wiring(job)).at({"w50"});
     EXPECT_THAT(pump.why, HasSubstr("250 mV"));
     EXPECT_NEAR(pump.current_a, 11, 1) << "what the pump draws at the battery's volts, less what is lost on the way";
     EXPECT_LE(pump.current_a * parts::wireOhms(12, pump.area_m2, job.surroundings.ambient_k), kFeedDrop_v);
@@ -59,7 +59,7 @@ TEST(WireArea, ALongFeedIsChosenByItsDrop)
 
 TEST(WireArea, BatteryStrapsAreNotJudged)
 {
-    const AreaChoice strap = chooseAreas(test::petrel()).at({"w39"});
+    const AreaChoice strap = chooseAreas(test::petrel(), electrics::Wiring(test::petrel())).at({"w39"});
     EXPECT_THAT(strap.why, HasSubstr("starter"));
     EXPECT_TRUE(strap.suffices(0.1e-6));
 }
@@ -70,7 +70,7 @@ TEST(WireArea, MoreCurrentNeverTakesAThinnerWire)
     double last = 0;
     for (double amps = 1; amps < 60; amps += 3) {
         job.loads.front().current_a = amps;
-        const double now = chooseAreas(job).at({"w50"}).area_m2;
+        const double now = chooseAreas(job, electrics::Wiring(job)).at({"w50"}).area_m2;
         EXPECT_GE(now, last) << amps;
         last = now;
     }
