@@ -61,7 +61,7 @@ const std::vector<Room> kRooms = {
     {"core/findings",
      {"units", "parts", "job", "electrics", "wires", "pinning", "branches", "harness", "brief", "seating", "scaling",
       "throttle", "proof"}},
-    {"core/analysis", {"job", "electrics", "wires", "pinning", "brief", "throttle", "proof", "findings"}},
+    {"core/analysis", {"job", "electrics", "wires", "pinning", "brief", "scaling", "throttle", "proof", "findings"}},
     {"link", {"core"}},
     {"bench", {"core", "link"}},
     {"cli", {"core"}},
