@@ -71,6 +71,10 @@ QString styleSheet(const Colours& c)
 {
     return QStringLiteral(R"(
 QToolTip { background: %card; color: %ink; border: 1px solid %line; padding: 4px; }
+QMenu { background: %card; color: %ink; border: 1px solid %inkSoft; padding: 4px 0; }
+QMenu::item { padding: 7px 32px 7px 16px; background: transparent; }
+QMenu::item:selected { background: %selected; } QMenu::item:disabled { color: %inkSoft; }
+QMenu::separator { height: 1px; background: %line; margin: 4px 0; }
 QLineEdit { background: %card; color: %ink; border: 1px solid %inkSoft; border-radius: 2px; padding: 4px 6px;
     selection-background-color: %accent; selection-color: %accentInk; }
 QLineEdit:focus { border: 2px solid %accent; padding: 3px 5px; }

@@ -43,6 +43,18 @@ QString buttonStyle(const QColor& ink, const QColor& fill, const QColor& line)
         .arg(ink.name(), fill.name(QColor::HexArgb), line.name(), c.bandInk.name(), c.band.name());
 }
 
+/// The job's name is a heading that can be pressed.
+QString jobStyle()
+{
+    const auto& c = look::colours();
+    return QStringLiteral(
+               "QPushButton { color: %1; background: transparent; border: 1px solid transparent; padding: 5px 8px; "
+               "margin-left: -9px; border-radius: 2px; text-align: left; }"
+               "QPushButton:hover { border: 1px solid %2; }"
+               "QPushButton:focus { border: 2px solid %1; padding: 4px 7px; }")
+        .arg(c.bandInk.name(), c.bandLine.name());
+}
+
 } // namespace
 
 Header::Header(Desk& desk, QWidget* parent) : QWidget(parent), m_desk(desk)
@@ -51,11 +63,14 @@ Header::Header(Desk& desk, QWidget* parent) : QWidget(parent), m_desk(desk)
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(look::kMargin, 0, look::kMargin, 0);
     row->setSpacing(look::kGap);
-    m_job = label({}, look::Size::Body, true);
+    m_job = new QPushButton;
+    m_job->setObjectName(QStringLiteral("job"));
+    m_job->setFont(look::textFont(look::Size::Body, true));
+    connect(m_job, &QPushButton::clicked, this, &Header::menuAsked);
     m_title = label({}, look::Size::Small);
     m_saved = label({}, look::Size::Small);
     m_saved->setObjectName(QStringLiteral("saved"));
-    for (QLabel* l : {m_job, m_title, m_saved})
+    for (QLabel* l : {m_title, m_saved})
         l->setWordWrap(false);
     row->addWidget(m_job);
     row->addWidget(m_title);
@@ -97,7 +112,14 @@ Header::Header(Desk& desk, QWidget* parent) : QWidget(parent), m_desk(desk)
 void Header::refresh()
 {
     const job::Job& job = *m_desk.store.job();
-    m_job->setText(text(job.name));
+    const bool any = m_desk.store.hasJob();
+    const QString name = any ? text(job.name) : tr("Vicegrip");
+    m_job->setText(name + QStringLiteral("  \u25be")); // a small triangle: there is more under it
+    m_job->setAccessibleName(any ? tr("Job: %1").arg(name) : tr("Job menu"));
+    for (QAbstractButton* b : m_condition->buttons())
+        b->setVisible(any);
+    for (QWidget* w : std::initializer_list<QWidget*>{m_ecu, m_meter, m_findings})
+        w->setVisible(any);
     m_title->setText(text(job.title));
     m_saved->setText(m_desk.store.path().isEmpty()              ? QString()
                      : !m_desk.store.readOnlyReason().isEmpty() ? tr("read only")
@@ -121,10 +143,15 @@ void Header::refresh()
     restyle();
 }
 
+QPoint Header::menuPlace() const
+{
+    return m_job->mapTo(window(), QPoint(0, m_job->height() + 2));
+}
+
 void Header::restyle()
 {
     const auto& c = look::colours();
-    setInk(m_job, c.bandInk);
+    dress(m_job, jobStyle());
     setInk(m_title, c.bandInk);
     setInk(m_saved, c.bandInk);
     for (QAbstractButton* b : m_condition->buttons())

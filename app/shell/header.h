@@ -19,7 +19,11 @@ class Header : public QWidget
     explicit Header(Desk& desk, QWidget* parent = nullptr);
     void refresh();
 
+    /// Where the job's menu opens, in the window's coordinates.
+    [[nodiscard]] QPoint menuPlace() const;
+
   signals:
+    void menuAsked();
     void findingsAsked();
     void finderAsked();
 
@@ -30,9 +34,9 @@ class Header : public QWidget
     void restyle();
 
     Desk& m_desk;
-    QLabel *m_job, *m_title, *m_saved, *m_ecu, *m_meter;
+    QLabel *m_title, *m_saved, *m_ecu, *m_meter;
     QButtonGroup* m_condition;
-    QPushButton *m_findings, *m_finder;
+    QPushButton *m_job, *m_findings, *m_finder;
 };
 
 } // namespace vicegrip::app

@@ -78,11 +78,13 @@ void Keeping::askForCopy()
 void Keeping::saveCopy(const QString& path)
 {
     const QString before = m_store.path();
-    if (const auto saved = m_store.saveCopy(path); !saved)
+    if (const auto saved = m_store.saveCopy(path); !saved) {
         sayNotKept(QString::fromStdString(saved.error().text()));
-    else
-        m_notices.say(tr("Saved as %1, which is what is open now. %2 stays as it was saved last.")
-                          .arg(QDir::toNativeSeparators(path), QDir::toNativeSeparators(before)));
+        return;
+    }
+    m_notices.say(tr("Saved as %1, which is what is open now. %2 stays as it was saved last.")
+                      .arg(QDir::toNativeSeparators(path), QDir::toNativeSeparators(before)));
+    emit copied();
 }
 
 /// With the way to keep it.

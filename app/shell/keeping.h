@@ -31,6 +31,7 @@ class Keeping : public QObject
     bool mayLeave(const QString& without, const std::function<void()>& leave);
 
   signals:
+    void copied(); ///< what is open now is a copy elsewhere
     void theirsAsked(); ///< what another program wrote into the open file is to be opened
 
   private:

@@ -6,11 +6,15 @@
 #include "app/shell/command_finder.h"
 #include "app/shell/findings_drawer.h"
 #include "app/shell/header.h"
+#include "app/shell/job_menu.h"
+#include "app/shell/jobs.h"
 #include "app/shell/keeping.h"
+#include "app/shell/keys_and_about.h"
 #include "app/shell/missing.h"
 #include "app/shell/notices.h"
 #include "app/shell/opening_size.h"
 #include "app/shell/stage_rail.h"
+#include "app/shell/start_page.h"
 #include "app/stages/ahead/ahead_page.h"
 #include "app/stages/board/board_page.h"
 #include "app/stages/brief/brief_page.h"
@@ -20,22 +24,18 @@
 #include "app/stages/meter/meter_page.h"
 #include "app/stages/pins/pins_page.h"
 #include "app/stages/scale/scale_page.h"
-#include "app/store/whole_file.h"
 #include "app/views/circuit_strip.h"
+#include "app/widgets/sheet.h"
 #include "app/widgets/signpost.h"
-#include "core/harness/start.h"
-#include "core/job/json.h"
 
 #include <QAction>
 #include <QApplication>
 #include <QCloseEvent>
-#include <QDir>
-#include <QFileDialog>
+#include <QFile>
 #include <QHBoxLayout>
 #include <QScreen>
 #include <QScrollArea>
 #include <QStackedWidget>
-#include <QStandardPaths>
 #include <QVBoxLayout>
 
 #include <algorithm>
@@ -109,12 +109,15 @@ void MainWindow::buildLayout()
     m_header = new Header(m_desk);
     m_notices = new Notices;
     m_keeping = new Keeping(m_store, *m_notices, this);
+    m_jobs = new Jobs(m_store, *m_keeping, *m_notices, this);
+    m_start = new StartPage(*m_jobs);
     m_rail = new StageRail;
     m_list = new CircuitList(m_desk);
     m_stages = new QStackedWidget;
     m_signpost = new Signpost;
     m_signpost->setContentsMargins(look::kMargin, 0, look::kMargin, 0);
     m_stages->addWidget(m_signpost);
+    m_stages->addWidget(m_start);
     m_strip = new CircuitStrip(m_desk);
 
     auto* right = new QVBoxLayout;
@@ -163,27 +166,40 @@ QAction* MainWindow::act(const QString& name, const QKeySequence& key, const std
 
 void MainWindow::buildActions()
 {
+    QList<QAction*> ofAJob; // what there is nothing to do with before one is open
+    const auto inJob = [&](QAction* action) {
+        ofAJob << action;
+        return action;
+    };
     for (int i = 0; i < analysis::kStageCount; ++i) {
         const auto stage = static_cast<Stage>(i);
-        act(tr("Go to %1").arg(text(analysis::stageName(stage))), QKeySequence(tr("Ctrl+%1").arg(i)),
-            [this, stage] { showStage(stage); });
+        inJob(act(tr("Go to %1").arg(text(analysis::stageName(stage))), QKeySequence(tr("Ctrl+%1").arg(i)),
+                  [this, stage] { showStage(stage); }))
+            ->setData(i);
     }
-    act(tr("Previous circuit"), QKeySequence(tr("Alt+Up")), [this] { moveCircuit(-1); });
-    act(tr("Next circuit"), QKeySequence(tr("Alt+Down")), [this] { moveCircuit(1); });
-    act(tr("Open a job"), QKeySequence::Open, [this] { askToOpen(); });
-    act(tr("New job"), QKeySequence::New, [this] { newJob(); });
-    act(tr("Describe your own sensor"), {}, [this] { describePart(PartKind::Sensor); });
-    act(tr("Describe your own ECU"), {}, [this] { describePart(PartKind::Ecu); });
-    act(tr("Describe your own connector"), {}, [this] { describePart(PartKind::Connector); });
-    act(tr("Save the job"), QKeySequence::Save, [this] { m_keeping->save(); });
-    act(tr("Save a copy elsewhere"), QKeySequence(tr("Ctrl+Shift+S")), [this] { m_keeping->askForCopy(); });
-    act(tr("Show findings"), QKeySequence(tr("Ctrl+F")), [this] { toggleFindings(); });
-    act(tr("Battery off"), QKeySequence(tr("Ctrl+B")),
-        [this] { m_selection.setCondition(job::Condition::BatteryOff); });
-    act(tr("Key on"), QKeySequence(tr("Ctrl+Y")), [this] { m_selection.setCondition(job::Condition::KeyOn); });
-    act(tr("Connect the links again"), {}, [this] { m_live.connectAgain(); });
+    inJob(act(tr("Previous circuit"), QKeySequence(tr("Alt+Up")), [this] { moveCircuit(-1); }));
+    inJob(act(tr("Next circuit"), QKeySequence(tr("Alt+Down")), [this] { moveCircuit(1); }));
+    QAction* open = act(tr("Open a job"), QKeySequence::Open, [this] { m_jobs->ask(); });
+    QAction* fresh = act(tr("New job"), QKeySequence::New, [this] { m_jobs->begin(); });
+    QAction* another = inJob(act(tr("Another like this"), {}, [this] { m_jobs->beginAnother(); }));
+    for (const auto& [what, name] : {std::pair(PartKind::Sensor, tr("Describe your own sensor")),
+                                     {PartKind::Ecu, tr("Describe your own ECU")},
+                                     {PartKind::Connector, tr("Describe your own connector")}})
+        inJob(act(name, {}, [this, what] { describePart(what); }));
+    QAction* save = inJob(act(tr("Save the job"), QKeySequence::Save, [this] { m_keeping->save(); }));
+    QAction* copy =
+        inJob(act(tr("Save a copy elsewhere"), QKeySequence(tr("Ctrl+Shift+S")), [this] { m_keeping->askForCopy(); }));
+    inJob(act(tr("Show findings"), QKeySequence(tr("Ctrl+F")), [this] { toggleFindings(); }));
+    inJob(act(tr("Battery off"), QKeySequence(tr("Ctrl+B")),
+              [this] { m_selection.setCondition(job::Condition::BatteryOff); }));
+    inJob(act(tr("Key on"), QKeySequence(tr("Ctrl+Y")), [this] { m_selection.setCondition(job::Condition::KeyOn); }));
+    QAction* links = inJob(act(tr("Connect the links again"), {}, [this] { m_live.connectAgain(); }));
+    QAction* bench = inJob(act(tr("Connect a simulated bench"), {}, [this] { startBench({}); }));
     act(tr("Find an action"), QKeySequence(tr("Ctrl+K")), [this] { openFinder(); });
-    act(tr("Quit"), QKeySequence::Quit, [this] { close(); });
+    act(tr("Job menu"), QKeySequence(Qt::Key_F10), [this] { openMenu(); });
+    QAction* keys = act(tr("Keyboard sheet"), QKeySequence(tr("Shift+F1")), [this] { showKeys(); });
+    QAction* about = act(tr("About Vicegrip"), {}, [this] { showAbout(); });
+    QAction* quit = act(tr("Quit"), QKeySequence::Quit, [this] { close(); });
 
     QAction* undo = m_store.undoStack().createUndoAction(this, tr("Undo"));
     undo->setShortcut(QKeySequence::Undo);
@@ -193,11 +209,31 @@ void MainWindow::buildActions()
     QAction* night = act(tr("Night colours"), QKeySequence(tr("Ctrl+D")), [this] { setNight(!look::isNight()); });
     for (QAction* a : {undo, redo, night})
         m_rail->addAction(a);
+    m_menu = new JobMenu(*m_jobs, {{fresh, another, open}, {save, copy}, {links, bench}, {night, keys, about}, {quit}},
+                         this);
+    const auto enable = [ofAJob, this] {
+        for (QAction* a : ofAJob)
+            a->setEnabled(m_store.hasJob());
+    };
+    connect(&m_store, &JobStore::jobChanged, this, enable);
+    enable();
 }
 
 void MainWindow::connectDesk()
 {
     connect(m_rail, &StageRail::chosen, this, &MainWindow::showStage);
+    connect(m_header, &Header::menuAsked, this, &MainWindow::openMenu);
+    connect(m_jobs, &Jobs::opened, this, [this] {
+        const auto job = m_store.job();
+        m_aside = nullptr;
+        m_selection.setCircuit(job->circuits.empty() ? job::CircuitId{} : job->circuits.front().id);
+        setWindowTitle(text(job->name) + QStringLiteral(" – Vicegrip"));
+        if (!m_store.readOnlyReason().isEmpty())
+            m_keeping->sayNotKept(m_store.readOnlyReason());
+        showStage(m_stage);
+    });
+    connect(m_jobs, &Jobs::begun, this, [this] { showStage(Stage::Brief); });
+    connect(m_jobs, &Jobs::demoOpened, this, &MainWindow::offerBench);
     connect(m_header, &Header::findingsAsked, this, &MainWindow::toggleFindings);
     connect(m_header, &Header::finderAsked, this, [this] { openFinder(); });
     connect(m_signpost, &Signpost::taken, this, [this] {
@@ -230,51 +266,62 @@ void MainWindow::connectDesk()
 
 bool MainWindow::openJob(const QString& path)
 {
-    if (m_store.isOpen(path)) { // its lock is ours, and what was edited stays
-        m_notices->say(tr("This job is open here already."));
-        return true;
-    }
-    if (!m_keeping->mayLeave(tr("Open without it"), [this, path] { openJob(path); }))
-        return false;
-    return openJob(JobStore::read(path));
+    return m_jobs->open(path);
 }
 
 bool MainWindow::openJob(Result<OpenedJob> read)
 {
-    if (!read) {
-        m_notices->say(QString::fromStdString(read.error().text()));
-        return false;
-    }
-    m_store.open(std::move(*read));
-    const auto job = m_store.job();
-    m_selection.setCircuit(job->circuits.empty() ? job::CircuitId{} : job->circuits.front().id);
-    setWindowTitle(text(job->name) + QStringLiteral(" – Vicegrip"));
-    if (!m_store.readOnlyReason().isEmpty())
-        m_keeping->sayNotKept(m_store.readOnlyReason());
-    return true;
+    return m_jobs->open(std::move(read));
 }
 
-/// A job in a file of its own from the first minute, so that nothing is lost; no dialog to fill in with gloves on.
-void MainWindow::newJob()
+void MainWindow::startBench(const QString& faults)
 {
-    if (!m_keeping->mayLeave(tr("Begin without it"), [this] { newJob(); }))
-        return;
-    const QDir folder(QStandardPaths::writableLocation(QStandardPaths::DocumentsLocation));
-    QString path;
-    for (int n = 1; path.isEmpty() || QFile::exists(path); ++n)
-        path = folder.filePath(tr("New job %1.vicegrip").arg(n));
-    parts::EcuProfile none;
-    none.name = none.ecu.name = "ECU not chosen yet";
-    const job::Job job = harness::startJob(QFileInfo(path).completeBaseName().toStdString(), none);
-    folder.mkpath(QStringLiteral("."));
-    if (const auto written = writeWhole(path, QByteArray::fromStdString(job::write(job))); !written) {
-        m_notices->say(QString::fromStdString(written.error().text()));
-        return;
+    m_live.startBench(QApplication::applicationDirPath() + QStringLiteral("/vicegrip-bench"), m_store.path(), faults);
+}
+
+/// A demo job has a car as well.
+void MainWindow::offerBench(const QString& demo)
+{
+    const QString faults = QStringLiteral(VICEGRIP_DATA_DIR) + QStringLiteral("/faults/%1.json").arg(demo);
+    m_notices->say(tr("This is your own copy of the demo job. Its car can be simulated, to read and to prove it."),
+                   {{tr("Connect it"), [this, faults] { startBench(QFile::exists(faults) ? faults : QString()); }}});
+}
+
+void MainWindow::openMenu()
+{
+    m_menu->popup(mapToGlobal(m_header->menuPlace()));
+}
+
+void MainWindow::showAside(QWidget* page)
+{
+    m_aside = page;
+    m_stages->setCurrentWidget(page);
+    m_list->setVisible(false);
+    m_strip->setVisible(m_store.hasJob() && page == m_part); // a sheet is read, and takes the room
+}
+
+void MainWindow::showSheet()
+{
+    if (m_sheet == nullptr) {
+        m_sheet = new Sheet;
+        m_sheet->setObjectName(QStringLiteral("sheet"));
+        m_stages->addWidget(m_sheet);
+        connect(m_sheet, &Sheet::left, this, [this] { showStage(m_stage); });
     }
-    if (openJob(path)) {
-        m_notices->say(tr("The new job is kept in %1").arg(QDir::toNativeSeparators(path)));
-        showStage(Stage::Brief);
-    }
+    showAside(m_sheet);
+}
+
+void MainWindow::showKeys()
+{
+    const auto parts = keysOf(actions(), m_pages[static_cast<size_t>(m_stage)], text(analysis::stageName(m_stage)));
+    showSheet();
+    m_sheet->show(tr("Keys"), parts, true);
+}
+
+void MainWindow::showAbout()
+{
+    showSheet();
+    m_sheet->show(tr("About Vicegrip"), about(), false);
 }
 
 /// The part page stands in the stage's place until it is left.
@@ -286,8 +333,7 @@ void MainWindow::describePart(PartKind what)
         connect(m_part, &StagePage::notice, this, [this](const QString& sentence) { m_notices->say(sentence); });
         connect(m_part, &PartPage::left, this, [this] { showStage(m_stage); });
     }
-    m_stages->setCurrentWidget(m_part);
-    m_list->setVisible(false);
+    showAside(m_part);
     m_part->describe(what);
 }
 
@@ -305,45 +351,60 @@ void MainWindow::sayLibraryComplaints()
 
 void MainWindow::showStage(Stage stage)
 {
-    StagePage*& page = m_pages[static_cast<size_t>(stage)];
-    if (page == nullptr) { // made when first asked for: the first window comes sooner
-        page = makePage(m_desk, stage);
-        m_stages->addWidget(page);
-        if (stage != Stage::Board && !std::exchange(m_librarySaid, true))
-            sayLibraryComplaints();
-        connect(page, &StagePage::goTo, this, &MainWindow::showStage);
-        connect(page, &StagePage::describePart, this, &MainWindow::describePart);
-        connect(page, &StagePage::notice, this, [this](const QString& sentence) { m_notices->say(sentence); });
-        connect(page, &StagePage::roomChanged, this, &MainWindow::makeRoom);
-    }
     m_stage = stage;
-    m_stages->setCurrentWidget(page);
+    m_aside = nullptr;
     refresh();
 }
 
-/// The stage, or what leads to what it lacks; a part that is being described stays.
+/// Made when first asked for: the first window comes sooner.
+StagePage& MainWindow::page(Stage stage)
+{
+    StagePage*& page = m_pages[static_cast<size_t>(stage)];
+    if (page != nullptr)
+        return *page;
+    page = makePage(m_desk, stage);
+    m_stages->addWidget(page);
+    if (stage != Stage::Board && !std::exchange(m_librarySaid, true))
+        sayLibraryComplaints();
+    connect(page, &StagePage::goTo, this, &MainWindow::showStage);
+    connect(page, &StagePage::describePart, this, &MainWindow::describePart);
+    connect(page, &StagePage::notice, this, [this](const QString& sentence) { m_notices->say(sentence); });
+    connect(page, &StagePage::roomChanged, this, &MainWindow::makeRoom);
+    return *page;
+}
+
+/// The stage, or what leads to what it lacks; what stands in its place stays until it is left.
 void MainWindow::showPage()
 {
-    if (m_part != nullptr && m_stages->currentWidget() == m_part)
+    const bool any = m_store.hasJob();
+    m_rail->setVisible(any);
+    m_strip->setVisible(any && (m_aside == nullptr || m_aside == m_part));
+    if (m_aside != nullptr)
         return;
-    StagePage* page = m_pages[static_cast<size_t>(m_stage)];
+    if (!any) {
+        m_start->refresh();
+        m_stages->setCurrentWidget(m_start);
+        m_list->hide();
+        return;
+    }
     if (const auto missing = missingFor(m_stage, *m_store.job())) {
         m_signpost->show(missing->why, missing->detail, missing->step);
         m_stages->setCurrentWidget(m_signpost);
         m_list->hide();
         return;
     }
-    m_stages->setCurrentWidget(page);
-    page->refresh();
+    StagePage& shown = page(m_stage);
+    m_stages->setCurrentWidget(&shown);
+    shown.refresh();
     makeRoom();
 }
 
 /// The circuit list stands beside a stage that has room for it.
 void MainWindow::makeRoom()
 {
-    if (const StagePage* page = m_pages[static_cast<size_t>(m_stage)];
-        page != nullptr && m_stages->currentWidget() == page)
-        m_list->setVisible(page->wantsList());
+    if (const StagePage* shown = m_pages[static_cast<size_t>(m_stage)];
+        shown != nullptr && m_stages->currentWidget() == shown)
+        m_list->setVisible(shown->wantsList());
 }
 
 void MainWindow::refresh()
@@ -359,8 +420,8 @@ void MainWindow::refresh()
 void MainWindow::refreshLive()
 {
     m_strip->refreshLive();
-    if (StagePage* page = m_pages[static_cast<size_t>(m_stage)]; m_stages->currentWidget() == page)
-        page->refreshLive();
+    if (StagePage* shown = m_pages[static_cast<size_t>(m_stage)]; m_stages->currentWidget() == shown)
+        shown->refreshLive();
 }
 
 void MainWindow::moveCircuit(int step)
@@ -399,14 +460,6 @@ void MainWindow::offerRecovery()
     m_notices->say(tr("The last session ended before its changes were saved. They are kept."),
                    {{tr("Take them"), [this] { m_store.takeRecovery(); }},
                     {tr("Drop them"), [this] { m_store.dismissRecovery(); }}});
-}
-
-void MainWindow::askToOpen()
-{
-    const QString path =
-        QFileDialog::getOpenFileName(this, tr("Open a job"), m_store.path(), tr("Vicegrip jobs (*.vicegrip)"));
-    if (!path.isEmpty())
-        openJob(path);
 }
 
 void MainWindow::setNight(bool night)

@@ -15,10 +15,14 @@ class CircuitList;
 class CommandFinder;
 class FindingsDrawer;
 class Header;
+class JobMenu;
+class Jobs;
 class Keeping;
 class Notices;
 class PartPage;
+class Sheet;
 class StagePage;
+class StartPage;
 enum class PartKind;
 class Signpost;
 class StageRail;
@@ -42,6 +46,7 @@ class MainWindow : public QWidget
     [[nodiscard]] Desk& desk() { return m_desk; }
     [[nodiscard]] analysis::Stage stage() const { return m_stage; }
     [[nodiscard]] Notices& notices() { return *m_notices; }
+    [[nodiscard]] Jobs& jobs() { return *m_jobs; }
 
   protected:
     void resizeEvent(QResizeEvent* event) override;
@@ -53,6 +58,7 @@ class MainWindow : public QWidget
     void connectDesk();
     QAction* act(const QString& name, const QKeySequence& key, const std::function<void()>& what);
     void refresh();
+    StagePage& page(analysis::Stage stage);
     void showPage();
     void makeRoom();
     void refreshLive();
@@ -60,8 +66,13 @@ class MainWindow : public QWidget
     void toggleFindings();
     void openFinder();
     void offerRecovery();
-    void askToOpen();
-    void newJob();
+    void startBench(const QString& faults);
+    void offerBench(const QString& demo);
+    void openMenu();
+    void showAside(QWidget* page);
+    void showSheet();
+    void showKeys();
+    void showAbout();
     void describePart(PartKind what);
     void sayLibraryComplaints();
 
@@ -75,6 +86,8 @@ class MainWindow : public QWidget
     Header* m_header;
     Notices* m_notices;
     Keeping* m_keeping;
+    Jobs* m_jobs;
+    JobMenu* m_menu;
     StageRail* m_rail;
     CircuitList* m_list;
     QStackedWidget* m_stages;
@@ -82,7 +95,10 @@ class MainWindow : public QWidget
     std::array<StagePage*, analysis::kStageCount> m_pages{};
     CircuitStrip* m_strip;
     FindingsDrawer* m_drawer;
+    QWidget* m_aside = nullptr; ///< what stands in the stage's place until it is left
+    StartPage* m_start = nullptr; ///< before any job
     PartPage* m_part = nullptr; ///< made when first asked for
+    Sheet* m_sheet = nullptr; ///< made when first asked for
     bool m_librarySaid = false; ///< what was left out of the library was said
     CommandFinder* m_finder = nullptr; ///< made when first asked for
 };

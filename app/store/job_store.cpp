@@ -114,6 +114,7 @@ void JobStore::start(JobPtr job, AnalysisPtr analysis)
 {
     m_undo.clear();
     m_job = std::move(job);
+    m_hasJob = true;
     emit jobChanged();
     if (m_worker.isRunning())
         m_again = true;

@@ -78,6 +78,8 @@ class JobStore : public QObject
     void dismissRecovery();
     [[nodiscard]] QString recoveryPath() const { return m_recovery ? m_recovery->path : QString(); }
 
+    /// Whether a job was opened; before that `job` is an empty one.
+    [[nodiscard]] bool hasJob() const { return m_hasJob; }
     [[nodiscard]] JobPtr job() const { return m_job; }
     [[nodiscard]] AnalysisPtr analysis() const { return m_analysis; }
     [[nodiscard]] bool isSaved() const { return m_undo.isClean(); }
@@ -112,6 +114,7 @@ class JobStore : public QObject
 
     JobPtr m_job, m_onDisk; ///< as it is here, and as it was read or saved last
     AnalysisPtr m_analysis;
+    bool m_hasJob = false;
     std::optional<JobFile> m_file;
     std::optional<JobFile::Recovered> m_recovery;
     QUndoStack m_undo;

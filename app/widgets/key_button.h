@@ -13,6 +13,7 @@ class KeyButton : public QAbstractButton
     /// `key` is only shown; the stage binds it.
     KeyButton(const QString& text, const QString& key, bool primary, QWidget* parent = nullptr);
 
+    [[nodiscard]] const QString& key() const { return m_key; }
     [[nodiscard]] QSize sizeHint() const override;
     [[nodiscard]] QSize minimumSizeHint() const override { return sizeHint(); }
 

@@ -80,6 +80,27 @@ job::Job startJob(const std::string& name, const parts::EcuProfile& profile)
     return job;
 }
 
+job::Job anotherLike(job::Job job, const std::string& name)
+{
+    job.name = name;
+    job.proofs.clear();
+    job.pinned.clear();
+    job.workSteps.done.clear();
+    job.workSteps.closed.clear();
+    job.log.clear();
+    for (job::Circuit& c : job.circuits) {
+        c.captured.clear();
+        c.limits.reset();
+        if (c.roadSpeed)
+            c.roadSpeed->runPulses = 0;
+    }
+    if (job.tank) {
+        job.tank->baseline.reset();
+        job.tank->when.clear();
+    }
+    return job;
+}
+
 Result<void> setEcu(job::Job& job, const parts::EcuProfile& profile)
 {
     for (size_t i = 0; i < job.circuits.size(); ++i)

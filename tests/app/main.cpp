@@ -1,6 +1,7 @@
 #include "app/look/look.h"
 
 #include <QApplication>
+#include <QTemporaryDir>
 
 #include <gtest/gtest.h>
 
@@ -9,6 +10,8 @@ int main(int argc, char** argv)
     if (qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM"))
         qputenv("QT_QPA_PLATFORM", "offscreen");
     qputenv("QT_LOGGING_RULES", "qt.canbus.*=false");
+    const QTemporaryDir config; // nobody's own
+    qputenv("XDG_CONFIG_HOME", config.path().toUtf8());
     testing::InitGoogleTest(&argc, argv);
     QApplication app(argc, argv);
     vicegrip::app::look::apply(app, false);

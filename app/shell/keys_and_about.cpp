@@ -1,0 +1,73 @@
+#include "app/shell/keys_and_about.h"
+
+#include "app/widgets/key_button.h"
+
+#include <QCoreApplication>
+
+namespace vicegrip::app {
+namespace {
+
+QString tr(const char* words)
+{
+    return QCoreApplication::translate("KeysAndAbout", words);
+}
+
+} // namespace
+
+std::vector<Sheet::Part> keysOf(const QList<QAction*>& actions, const QWidget* stage, const QString& stageName)
+{
+    std::vector<Sheet::Part> out;
+    if (stage != nullptr) {
+        Sheet::Part here{stageName, {}};
+        for (const auto* button : stage->findChildren<KeyButton*>())
+            if (!button->key().isEmpty() && button->isVisibleTo(stage))
+                here.rows.push_back({button->key(), button->text()});
+        if (!here.rows.empty())
+            out.push_back(std::move(here));
+    }
+    Sheet::Part window{tr("Everywhere"), {}, true};
+    window.rows.push_back({tr("Ctrl+0 ... 8"), tr("The stages, from Board to Handover")});
+    for (const QAction* a : actions)
+        if (!a->shortcut().isEmpty() && !a->data().isValid()) // those of the stages are one line
+            window.rows.push_back({a->shortcut().toString(QKeySequence::NativeText), a->text()});
+    out.push_back(std::move(window));
+    out.push_back({tr("In a list, a drawing, a field"),
+                   {{tr("Enter, Space"), tr("What comes next, as the big button says")},
+                    {tr("Alt+1, 2 ..."), tr("The views of a stage")},
+                    {tr("Tab"), tr("The next field or button; Shift+Tab the one before")},
+                    {tr("Up, Down"), tr("Along a list or a drawing; with Alt from circuit to circuit")},
+                    {tr("Esc"), tr("Leaves what stands in the stage's place")}}});
+    return out;
+}
+
+std::vector<Sheet::Part> about()
+{
+    return {
+        {tr("Vicegrip %1").arg(QCoreApplication::applicationVersion()),
+         {{{}, tr("Wires, proves and scales an engine-management installation.")}}},
+        {tr("What it cannot take over"),
+         {{{},
+           tr("It works out what must be read, from what it was told. What it was told may be wrong, and a car can "
+              "hurt: follow the maker's papers, the rules of the place, and leave what needs a licence to who has "
+              "one.")},
+          {{},
+           tr("Disconnect the battery before you work on wiring; keep fuel and sparks apart; a running engine moves "
+              "without warning.")}}},
+        {tr("Where it keeps things"),
+         {{tr("Jobs"), tr("in files of their own, where you put them; beside each, what is not saved yet")},
+          {tr("Your parts"), tr("in the folder vicegrip/library of your data folder")},
+          {tr("Recent jobs"), tr("in the folder vicegrip of your configuration folder")},
+          {tr("Network"), tr("it asks nothing of it")}}},
+        {tr("Inside"),
+         {{tr("Qt 6"), tr("window and links: LGPL 3")},
+          {tr("QCustomPlot"), tr("plots: GPL 3")},
+          {tr("SuiteSparse KLU"), tr("linear networks: LGPL 2.1")},
+          {tr("GLPK"), tr("seating: GPL 3")},
+          {tr("Eigen, Boost"), tr("fits and roots: MPL 2, BSL 1")},
+          {tr("nlohmann-json, valijson, RE2"), tr("files: MIT, BSD 2, BSD 3")},
+          {tr("Inter, JetBrains Mono"), tr("typefaces: OFL 1.1")}},
+         true},
+    };
+}
+
+} // namespace vicegrip::app

@@ -1,0 +1,34 @@
+#pragma once
+
+#include <QAbstractButton>
+
+namespace vicegrip::app {
+
+/// A way on, in two lines: what it is, and what there is to know of it. The key that takes it stands at its end.
+class ChoiceButton : public QAbstractButton
+{
+    Q_OBJECT
+
+  public:
+    /// `key` is only shown; whoever makes it binds it.
+    ChoiceButton(const QString& name, const QString& detail, const QString& key = {}, QWidget* parent = nullptr);
+
+    [[nodiscard]] QSize sizeHint() const override;
+    [[nodiscard]] QSize minimumSizeHint() const override;
+
+    /// Whether it is what most would take: one of several is.
+    void setNext(bool next);
+
+    static constexpr int kHeight = 58;
+
+  protected:
+    void paintEvent(QPaintEvent* event) override;
+    void enterEvent(QEnterEvent* event) override;
+    void leaveEvent(QEvent* event) override;
+
+  private:
+    QString m_detail, m_key;
+    bool m_next = false;
+};
+
+} // namespace vicegrip::app

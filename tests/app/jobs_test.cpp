@@ -1,0 +1,224 @@
+#include "app/shell/jobs.h"
+
+#include "app/store/recent.h"
+#include "tests/support/window.h"
+
+#include <QDir>
+#include <QFile>
+#include <QMenu>
+
+namespace vicegrip::app {
+namespace {
+
+/// Documents, library and configuration of a user who never was here.
+class NewUser
+{
+  public:
+    NewUser() : m_config(qgetenv("XDG_CONFIG_HOME"))
+    {
+        qputenv("XDG_CONFIG_HOME", (m_user.home.path() + QStringLiteral("/.config")).toUtf8());
+    }
+    ~NewUser() { qputenv("XDG_CONFIG_HOME", m_config); }
+
+    [[nodiscard]] QString file(const char* name) const { return m_user.home.filePath(QLatin1String(name)); }
+    static void write(const QString& path, const QByteArray& text)
+    {
+        QDir().mkpath(QFileInfo(path).path());
+        QFile out(path);
+        ASSERT_TRUE(out.open(QIODevice::WriteOnly));
+        out.write(text);
+    }
+
+  private:
+    test::UserFolder m_user;
+    QByteArray m_config;
+};
+
+void click(MainWindow& window, const char* name)
+{
+    auto* button = window.findChild<QAbstractButton*>(QLatin1String(name));
+    ASSERT_NE(button, nullptr) << name;
+    ASSERT_TRUE(button->isVisible()) << name;
+    QTest::mouseClick(button, Qt::LeftButton);
+}
+
+QAction* inMenu(MainWindow& window, const char* name)
+{
+    for (QAction* a : window.findChild<QMenu*>(QStringLiteral("job-menu"))->actions())
+        if (a->text() == QLatin1String(name))
+            return a;
+    return nullptr;
+}
+
+TEST(FirstStart, OffersAJobAndNothingThatNeedsOne)
+{
+    const NewUser user;
+    MainWindow window;
+    window.show();
+    for (const char* name : {"start-new", "start-open", "start-petrel", "start-curlew"})
+        EXPECT_TRUE(window.findChild<QAbstractButton*>(QLatin1String(name))->isVisible()) << name;
+    EXPECT_FALSE(window.findChild<QWidget*>(QStringLiteral("condition-key-on"))->isVisible());
+    EXPECT_FALSE(inMenu(window, "Save the job")->isEnabled());
+    EXPECT_FALSE(inMenu(window, "Another like this")->isEnabled());
+    EXPECT_TRUE(inMenu(window, "New job")->isEnabled());
+    QTest::keyClick(&window, Qt::Key_4, Qt::ControlModifier);
+    EXPECT_TRUE(window.findChild<QWidget*>(QStringLiteral("start"))->isVisible()) << "there is nothing to meter yet";
+}
+
+TEST(FirstStart, AMouseAloneOpensADemoAndFindsItAgain)
+{
+    const NewUser user;
+    {
+        MainWindow window;
+        window.show();
+        click(window, "start-curlew");
+        EXPECT_EQ(window.desk().store.job()->name, "Curlew");
+        EXPECT_TRUE(window.desk().store.readOnlyReason().isEmpty()) << "it is the user's own copy";
+        EXPECT_TRUE(window.desk().store.path().startsWith(user.file(""))) << window.desk().store.path().toStdString();
+        EXPECT_FALSE(window.findChild<QWidget*>(QStringLiteral("start"))->isVisible());
+        EXPECT_TRUE(window.desk().store.editOrSay(QStringLiteral("Rename"), [](job::Job& job) -> Result<void> {
+            job.title = "Mine";
+            return {};
+        }));
+        ASSERT_TRUE(window.desk().store.save());
+    }
+    MainWindow window;
+    window.show();
+    click(window, "recent-0");
+    EXPECT_EQ(window.desk().store.job()->title, "Mine");
+    QMenu* recent = window.findChild<QMenu*>(QStringLiteral("recent-menu"));
+    emit window.findChild<QMenu*>(QStringLiteral("job-menu"))->aboutToShow();
+    ASSERT_EQ(recent->actions().size(), 1);
+    EXPECT_TRUE(recent->actions().front()->text().startsWith(QStringLiteral("Curlew")));
+}
+
+TEST(FirstStart, EnterBeginsWhereNothingWasOpenedYet)
+{
+    const NewUser user;
+    MainWindow window;
+    window.show();
+    QTest::qWait(1);
+    QTest::keyClick(&window, Qt::Key_Return);
+    EXPECT_EQ(window.stage(), analysis::Stage::Brief);
+    EXPECT_TRUE(QFile::exists(window.desk().store.path()));
+}
+
+TEST(JobMenu, AnotherLikeThisIsAFileOfItsOwn)
+{
+    const NewUser user;
+    test::Window w;
+    const auto before = w.window.desk().store.job();
+    ASSERT_FALSE(before->proofs.empty());
+    inMenu(w.window, "Another like this")->trigger();
+    const auto now = w.window.desk().store.job();
+    EXPECT_NE(w.window.desk().store.path(), w.job());
+    EXPECT_EQ(now->wires, before->wires);
+    EXPECT_TRUE(now->proofs.empty());
+    EXPECT_TRUE(w.window.desk().store.isSaved());
+    inMenu(w.window, "Another like this")->trigger();
+    EXPECT_EQ(w.window.desk().store.job()->wires, before->wires);
+    EXPECT_EQ(QDir(QFileInfo(w.window.desk().store.path()).path()).entryList({QStringLiteral("*.vicegrip")}).size(), 2);
+}
+
+TEST(JobMenu, OpensUnderTheNameAndSaysItsKeys)
+{
+    test::Window w;
+    QTest::mouseClick(w.window.findChild<QAbstractButton*>(QStringLiteral("job")), Qt::LeftButton);
+    auto* menu = w.window.findChild<QMenu*>(QStringLiteral("job-menu"));
+    EXPECT_TRUE(menu->isVisible());
+    for (const char* name : {"New job", "Open a job", "Save the job", "Save a copy elsewhere", "Night colours",
+                             "Keyboard sheet", "About Vicegrip", "Quit"})
+        EXPECT_NE(inMenu(w.window, name), nullptr) << name;
+    menu->close();
+    inMenu(w.window, "Keyboard sheet")->trigger();
+    auto* sheet = w.window.findChild<QWidget*>(QStringLiteral("sheet"));
+    ASSERT_TRUE(sheet->isVisible());
+    QStringList said;
+    for (const QLabel* l : sheet->findChildren<QLabel*>())
+        said << l->text();
+    EXPECT_TRUE(said.contains(QStringLiteral("Ctrl+Shift+S")));
+    EXPECT_TRUE(said.contains(QStringLiteral("Save a copy elsewhere")));
+    QTest::keyClick(sheet, Qt::Key_Escape);
+    EXPECT_FALSE(sheet->isVisible());
+    w.key(Qt::Key_3, Qt::ControlModifier);
+    inMenu(w.window, "About Vicegrip")->trigger();
+    EXPECT_TRUE(sheet->isVisible());
+    w.key(Qt::Key_4, Qt::ControlModifier);
+    EXPECT_FALSE(sheet->isVisible()) << "a stage is one key away from it";
+}
+
+TEST(RecentJobs, OneThatIsGoneIsSaidAndCanBeForgotten)
+{
+    const NewUser user;
+    Recent().add({user.file("was.vicegrip"), QStringLiteral("Was"), {}, QDateTime::currentDateTimeUtc()});
+    MainWindow window;
+    window.show();
+    click(window, "recent-0");
+    EXPECT_TRUE(window.notices().said().contains(QStringLiteral("was.vicegrip is gone")))
+        << window.notices().said().toStdString();
+    EXPECT_TRUE(window.findChild<QWidget*>(QStringLiteral("start"))->isVisible());
+    test::take(window, "Forget it");
+    EXPECT_TRUE(Recent().entries().empty());
+}
+
+TEST(RecentJobs, AreTheLatestOnceEachAndNoMoreThanTwelve)
+{
+    const NewUser user;
+    for (int i = 0; i < 20; ++i)
+        Recent().add({user.file("a") + QString::number(i % 15), QString::number(i), {}, {}});
+    const Recent recent;
+    ASSERT_EQ(recent.entries().size(), 12U);
+    EXPECT_EQ(recent.entries().front().name, QStringLiteral("19"));
+    EXPECT_EQ(recent.entries()[5].name, QStringLiteral("14"));
+}
+
+TEST(RecentJobs, TwoWindowsKeepEachOthers)
+{
+    const NewUser user;
+    Recent one, two;
+    one.add({user.file("a"), QStringLiteral("a"), {}, {}});
+    two.add({user.file("b"), QStringLiteral("b"), {}, {}});
+    EXPECT_EQ(Recent().entries().size(), 2U);
+}
+
+TEST(RecentJobs, ADamagedListIsSetAsideAndSaid)
+{
+    for (const QByteArray& text :
+         {QByteArray("{"), QByteArray("[]"), QByteArray("{\"version\": 1, \"jobs\": 3}"),
+          QByteArray("{\"version\": \"x\", \"jobs\": []}"), QByteArray("\xff\x00", 2), QByteArray(3 << 20, '[')}) {
+        const NewUser user;
+        NewUser::write(Recent::file(), text);
+        MainWindow window;
+        EXPECT_TRUE(window.notices().said().contains(QStringLiteral("set aside"))) << text.left(40).toStdString();
+        EXPECT_TRUE(QFile::exists(Recent::file() + QStringLiteral(".damaged")));
+        Recent().add({user.file("a"), QStringLiteral("a"), {}, {}});
+        EXPECT_EQ(Recent().entries().size(), 1U);
+        EXPECT_TRUE(Recent().complaint().isEmpty());
+    }
+}
+
+TEST(RecentJobs, EntriesThatAreNoneAreLeftOut)
+{
+    const NewUser user;
+    NewUser::write(Recent::file(), R"({"version": 1, "jobs": [7, {"path": "relative"}, {"path": 3}, {}, null,
+                                       {"path": "/tmp/a.vicegrip", "name": "A", "opened": "never"}]})");
+    const Recent recent;
+    ASSERT_EQ(recent.entries().size(), 1U);
+    EXPECT_FALSE(recent.entries().front().when.isValid());
+}
+
+TEST(RecentJobs, AListOfANewerVersionIsLeftAsItIs)
+{
+    const NewUser user;
+    const QByteArray text(R"({"version": 2, "jobs": []})");
+    NewUser::write(Recent::file(), text);
+    Recent recent;
+    EXPECT_FALSE(recent.complaint().isEmpty());
+    recent.add({user.file("a"), QStringLiteral("a"), {}, {}});
+    QFile file(Recent::file());
+    ASSERT_TRUE(file.open(QIODevice::ReadOnly));
+    EXPECT_EQ(file.readAll(), text);
+}
+
+} // namespace
+} // namespace vicegrip::app
