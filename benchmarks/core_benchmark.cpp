@@ -6,6 +6,7 @@
 #include "core/harness/start.h"
 #include "core/job/check.h"
 #include "core/job/json.h"
+#include "core/lookup/search.h"
 #include "core/scaling/breakpoints.h"
 #include "core/seating/plan.h"
 #include "core/work/work_order.h"
@@ -212,6 +213,21 @@ void takeEdit(benchmark::State& state)
     }
 }
 BENCHMARK(takeEdit)->Arg(60)->Arg(1000)->Unit(benchmark::kMillisecond);
+
+/// Ten thousand things with a name, and a letter more typed.
+void findAnything(benchmark::State& state)
+{
+    std::vector<lookup::Entry> entries;
+    const auto of = lookup::entriesOf(analysis::analyse(std::make_shared<const job::Job>(jobOf(60))));
+    while (entries.size() < 10000)
+        entries.insert(entries.end(), of.begin(), of.end());
+    const lookup::Search search(std::move(entries));
+    for (auto _ : state)
+        for (const char* typed : {"c", "co", "coo", "cool", "cool tem", "w12", "blue white", "a7"})
+            benchmark::DoNotOptimize(search.find(typed, 40));
+    state.SetItemsProcessed(8 * state.iterations());
+}
+BENCHMARK(findAnything)->Unit(benchmark::kMillisecond);
 
 void analyseAfterReading(benchmark::State& state)
 {

@@ -1,26 +1,76 @@
 #include "app/shell/command_finder.h"
 
 #include "app/look/look.h"
+#include "app/widgets/text.h"
 
-#include <QAction>
 #include <QKeyEvent>
 #include <QLineEdit>
 #include <QListWidget>
 #include <QPainter>
+#include <QStyledItemDelegate>
 #include <QVBoxLayout>
+
+#include <cmath>
 
 namespace vicegrip::app {
 namespace {
 
-constexpr int kFinderWidth = 520, kFinderHeight = 360, kActionRole = Qt::UserRole;
+constexpr int kFinderWidth = 720, kFinderHeight = 470, kRowHeight = 44, kInset = 10;
+enum Role { kOfferRole = Qt::UserRole, kDetailRole, kWhereRole, kKeyRole };
+constexpr size_t kShown = 40;
+constexpr int kLongest = 200; ///< letters; nobody looks for more
 
-/// Every typed word must occur, in any order.
-bool matches(const QString& name, const QString& typed)
+/// Two lines an entry: what it is called and where it leads; what else there is to say of it.
+class OfferPainter : public QStyledItemDelegate
 {
-    for (const QString& word : typed.split(QLatin1Char(' '), Qt::SkipEmptyParts))
-        if (!name.contains(word, Qt::CaseInsensitive))
-            return false;
-    return true;
+  public:
+    using QStyledItemDelegate::QStyledItemDelegate;
+
+    [[nodiscard]] QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex&) const override
+    {
+        return {100, kRowHeight};
+    }
+
+    void paint(QPainter* p, const QStyleOptionViewItem& option, const QModelIndex& index) const override
+    {
+        const auto& c = look::colours();
+        p->save();
+        if (option.state.testFlag(QStyle::State_Selected))
+            p->fillRect(option.rect, c.selected);
+        QRect line = option.rect.adjusted(kInset, 0, -kInset, 0);
+        const QString detail = index.data(kDetailRole).toString(), key = index.data(kKeyRole).toString();
+        const int upper = detail.isEmpty() ? Qt::AlignVCenter : Qt::AlignTop;
+        if (!detail.isEmpty())
+            line.adjust(0, 5, 0, -5);
+        p->setFont(look::textFont(look::Size::Small));
+        p->setPen(c.inkSoft);
+        const QString where = index.data(kWhereRole).toString();
+        int room = p->fontMetrics().horizontalAdvance(where);
+        p->drawText(line, Qt::AlignRight | upper, where);
+        if (!key.isEmpty()) {
+            p->setFont(look::numbers(look::Size::Small));
+            p->setPen(c.ink);
+            p->drawText(line, Qt::AlignRight | upper, key);
+            room = p->fontMetrics().horizontalAdvance(key);
+        }
+        QRect name = line.adjusted(0, 0, -room - kInset, 0);
+        p->setFont(look::textFont(look::Size::Body));
+        p->setPen(c.ink);
+        p->drawText(name, Qt::AlignLeft | upper,
+                    p->fontMetrics().elidedText(index.data(Qt::DisplayRole).toString(), Qt::ElideRight, name.width()));
+        p->setFont(look::textFont(look::Size::Small));
+        p->setPen(c.inkSoft);
+        p->drawText(line, Qt::AlignLeft | Qt::AlignBottom,
+                    p->fontMetrics().elidedText(detail, Qt::ElideRight, line.width()));
+        p->restore();
+    }
+};
+
+/// What was taken often is worth up to three tenths of a word.
+int favourOf(int times)
+{
+    constexpr int kMost = 30;
+    return std::min(kMost, static_cast<int>(6 * std::log2(1.0 + times)));
 }
 
 } // namespace
@@ -30,11 +80,15 @@ CommandFinder::CommandFinder(QWidget* parent) : QFrame(parent), m_typed(new QLin
     setObjectName(QStringLiteral("finder"));
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(14, 14, 14, 14);
-    m_typed->setPlaceholderText(tr("What do you want to do?"));
-    m_typed->setAccessibleName(tr("Find an action"));
+    m_typed->setPlaceholderText(tr("A7, w12, blue white, coolant, altitude, save ..."));
+    m_typed->setAccessibleName(tr("Find anything"));
+    m_typed->setMaxLength(kLongest);
     m_typed->installEventFilter(this);
-    m_list->setFont(look::textFont(look::Size::Body));
+    m_list->setAccessibleName(tr("Found"));
     m_list->setFocusPolicy(Qt::NoFocus);
+    m_list->setUniformItemSizes(true);
+    m_list->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    m_list->setItemDelegate(new OfferPainter(m_list));
     column->addWidget(m_typed);
     column->addWidget(m_list);
     connect(m_typed, &QLineEdit::textChanged, this, &CommandFinder::filter);
@@ -43,13 +97,18 @@ CommandFinder::CommandFinder(QWidget* parent) : QFrame(parent), m_typed(new QLin
     hide();
 }
 
-void CommandFinder::open(const QList<QAction*>& actions)
+void CommandFinder::open(std::vector<Offer> offers)
 {
-    m_actions = actions;
+    m_offers = std::move(offers);
+    std::vector<lookup::Entry> entries;
+    for (const Offer& o : m_offers)
+        entries.push_back(o.entry);
+    m_search = std::make_unique<lookup::Search>(std::move(entries));
     m_typed->clear();
     filter({});
     const int width = std::min(kFinderWidth, parentWidget()->width() - 40);
-    setGeometry((parentWidget()->width() - width) / 2, look::kHeader + 20, width, kFinderHeight);
+    const int height = std::min(kFinderHeight, parentWidget()->height() - look::kHeader - 40);
+    setGeometry((parentWidget()->width() - width) / 2, look::kHeader + 20, width, height);
     show();
     raise();
     m_typed->setFocus();
@@ -58,14 +117,21 @@ void CommandFinder::open(const QList<QAction*>& actions)
 void CommandFinder::filter(const QString& typed)
 {
     m_list->clear();
-    for (qsizetype i = 0; i < m_actions.size(); ++i) {
-        const QAction* action = m_actions[i];
-        if (!action->isEnabled() || action->text().isEmpty() || !matches(action->text(), typed))
-            continue;
-        const QString key = action->shortcut().toString(QKeySequence::NativeText);
-        auto* item =
-            new QListWidgetItem(key.isEmpty() ? action->text() : action->text() + QStringLiteral("    ") + key, m_list);
-        item->setData(kActionRole, static_cast<int>(i));
+    const auto favour = [this](const lookup::Entry& e) { return favourOf(m_taken.times(e.key())); };
+    for (const size_t i : m_search->find(typed.toStdString(), kShown, favour)) {
+        const Offer& offer = m_offers[i];
+        auto* item = new QListWidgetItem(text(offer.entry.text), m_list);
+        item->setData(kOfferRole, static_cast<qulonglong>(i));
+        item->setData(kDetailRole, text(offer.entry.detail));
+        item->setData(kWhereRole, offer.where);
+        item->setData(kKeyRole, offer.key);
+        QStringList spoken{item->text(), text(offer.entry.detail), offer.where, offer.key};
+        spoken.removeAll(QString());
+        item->setData(Qt::AccessibleTextRole, spoken.join(QStringLiteral(", ")));
+    }
+    if (m_list->count() == 0) {
+        auto* none = new QListWidgetItem(tr("Nothing here is called that"), m_list);
+        none->setFlags(Qt::NoItemFlags);
     }
     m_list->setCurrentRow(0);
 }
@@ -73,9 +139,12 @@ void CommandFinder::filter(const QString& typed)
 void CommandFinder::run()
 {
     const QListWidgetItem* item = m_list->currentItem();
+    if (item == nullptr || !item->data(kOfferRole).isValid())
+        return;
+    const lookup::Entry entry = m_offers[item->data(kOfferRole).toULongLong()].entry;
     hide();
-    if (item != nullptr)
-        m_actions[item->data(kActionRole).toInt()]->trigger();
+    m_taken.add(entry.key());
+    emit taken(entry);
 }
 
 bool CommandFinder::eventFilter(QObject* watched, QEvent* event)

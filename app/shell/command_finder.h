@@ -1,13 +1,16 @@
 #pragma once
 
-#include <QFrame>
-#include <QList>
+#include "app/store/taken.h"
+#include "core/lookup/search.h"
 
-class QAction;
+#include <QFrame>
+
+#include <memory>
+
 class QLineEdit;
 class QListWidget;
 
-/// Ctrl+K: every action by name, with its shortcut.
+/// Ctrl+K: goes to anything that has a name, and does anything the window can do.
 namespace vicegrip::app {
 
 class CommandFinder : public QFrame
@@ -16,7 +19,18 @@ class CommandFinder : public QFrame
 
   public:
     explicit CommandFinder(QWidget* parent);
-    void open(const QList<QAction*>& actions);
+
+    /// What there is to find now. `keys` and `where` are shown at the end of an entry's line: the key that does the
+    /// same, and where it leads.
+    struct Offer
+    {
+        lookup::Entry entry;
+        QString where, key;
+    };
+    void open(std::vector<Offer> offers);
+
+  signals:
+    void taken(const vicegrip::lookup::Entry& entry);
 
   protected:
     bool eventFilter(QObject* watched, QEvent* event) override;
@@ -28,7 +42,9 @@ class CommandFinder : public QFrame
 
     QLineEdit* m_typed;
     QListWidget* m_list;
-    QList<QAction*> m_actions;
+    Taken m_taken;
+    std::vector<Offer> m_offers;
+    std::unique_ptr<lookup::Search> m_search;
 };
 
 } // namespace vicegrip::app

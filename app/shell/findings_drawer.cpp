@@ -46,15 +46,15 @@ FindingsDrawer::FindingsDrawer(Desk& desk, QWidget* parent) : QFrame(parent), m_
     head->addWidget(label(tr("Esc closes"), look::Size::Small, false, true));
     head->addSpacing(look::kMargin);
     column->addLayout(head);
-    auto* scroll = new QScrollArea;
-    scroll->setWidgetResizable(true);
-    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    m_scroll = new QScrollArea;
+    m_scroll->setWidgetResizable(true);
+    m_scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     auto* inside = new QWidget;
     m_list = new QVBoxLayout(inside);
     m_list->setContentsMargins(0, 0, look::kMargin, 0);
     m_list->setSpacing(4);
-    scroll->setWidget(inside);
-    column->addWidget(scroll);
+    m_scroll->setWidget(inside);
+    column->addWidget(m_scroll);
     hide();
 }
 
@@ -66,6 +66,7 @@ void FindingsDrawer::refresh()
         delete item->widget();
         delete item;
     }
+    m_whats.clear();
     const auto analysis = m_desk.store.analysis();
     if (analysis->findings.empty())
         m_list->addWidget(label(tr("Nothing found."), look::Size::Body, false, true));
@@ -73,12 +74,22 @@ void FindingsDrawer::refresh()
         auto* severity = label(severityText(f.severity), look::Size::Small, true);
         setInk(severity, severityInk(f.severity));
         m_list->addWidget(severity);
-        m_list->addWidget(label(text(f.what), look::Size::Body, true));
+        m_whats << label(text(f.what), look::Size::Body, true);
+        m_list->addWidget(m_whats.back());
         m_list->addWidget(label(text(f.why), look::Size::Small, false, true));
         m_list->addWidget(label(text(f.todo), look::Size::Small));
         m_list->addSpacing(look::kGap);
     }
     m_list->addStretch();
+}
+
+void FindingsDrawer::showFinding(int index)
+{
+    if (index < 0 || index >= m_whats.size())
+        return;
+    m_scroll->widget()->layout()->activate(); // the list was made just now
+    m_scroll->widget()->adjustSize();
+    m_scroll->ensureWidgetVisible(m_whats[index], 0, height() / 3);
 }
 
 void FindingsDrawer::place()

@@ -4,6 +4,7 @@
 
 #include <QFrame>
 
+class QScrollArea;
 class QVBoxLayout;
 
 /// The findings, from the right edge: what, why, and what to do, worst first.
@@ -16,6 +17,7 @@ class FindingsDrawer : public QFrame
   public:
     explicit FindingsDrawer(Desk& desk, QWidget* parent);
     void refresh();
+    void showFinding(int index); ///< of the analysis' list
     void place(); ///< along the right edge of the parent
 
   protected:
@@ -24,7 +26,9 @@ class FindingsDrawer : public QFrame
 
   private:
     Desk& m_desk;
+    QScrollArea* m_scroll;
     QVBoxLayout* m_list;
+    QList<QWidget*> m_whats; ///< one of each finding
 };
 
 } // namespace vicegrip::app

@@ -2,6 +2,7 @@
 
 #include "app/desk/desk.h"
 #include "core/analysis/analysis.h"
+#include "core/lookup/entries.h"
 
 #include <QWidget>
 
@@ -65,6 +66,7 @@ class MainWindow : public QWidget
     void moveCircuit(int step);
     void toggleFindings();
     void openFinder();
+    void goTo(const lookup::Entry& entry);
     void offerRecovery();
     void startBench(const QString& faults);
     void offerBench(const QString& demo);

@@ -1,8 +1,11 @@
 #pragma once
 
 #include "app/desk/desk.h"
+#include "core/lookup/entries.h"
 
 #include <QWidget>
+
+#include <vector>
 
 namespace vicegrip::app {
 
@@ -20,6 +23,16 @@ class StagePage : public QWidget
     virtual void refresh() = 0; ///< job, analysis or selection changed
     virtual void refreshLive() {} ///< new samples
     [[nodiscard]] virtual bool wantsList() const { return true; } ///< the circuit list stands beside it
+
+    /// A view of this stage, or a field of one, that can be gone to by name.
+    struct Spot
+    {
+        QString key, name;
+    };
+    [[nodiscard]] virtual std::vector<Spot> spots() const { return {}; }
+    virtual void goToSpot(const QString& /*key*/) {}
+    /// Brings what was looked for into view, where it is shown by this stage: a cavity, a wire, a line of the logbook.
+    virtual void goToEntry(const lookup::Entry& /*entry*/) {}
 
   signals:
     void goTo(vicegrip::analysis::Stage stage);

@@ -1,21 +1,13 @@
 #include "app/store/recent.h"
 
-#include "app/store/whole_file.h"
-#include "core/base/document.h"
-
 #include <QDir>
-#include <QFile>
 #include <QFileInfo>
 #include <QObject>
-#include <QStandardPaths>
 
 #include <algorithm>
 
 namespace vicegrip::app {
 namespace {
-
-constexpr int kVersion = 1;
-constexpr size_t kLargest = 1U << 20U;
 
 QString textOf(const nlohmann::json& object, const char* member)
 {
@@ -23,24 +15,9 @@ QString textOf(const nlohmann::json& object, const char* member)
     return it != object.end() && it->is_string() ? QString::fromStdString(it->get<std::string>()) : QString();
 }
 
-/// A name the file can have beside itself that nothing has yet.
-QString asideName(const QString& file)
-{
-    QString aside = file + QStringLiteral(".damaged");
-    for (int n = 2; QFile::exists(aside); ++n)
-        aside = QStringLiteral("%1.damaged-%2").arg(file).arg(n);
-    return aside;
-}
-
 } // namespace
 
-QString Recent::file()
-{
-    return QDir(QStandardPaths::writableLocation(QStandardPaths::GenericConfigLocation))
-        .filePath(QStringLiteral("vicegrip/recent.json"));
-}
-
-Recent::Recent()
+Recent::Recent() : m_file(QStringLiteral("recent.json"), 1, QObject::tr("The list of recent jobs"))
 {
     read();
 }
@@ -48,29 +25,8 @@ Recent::Recent()
 void Recent::read()
 {
     m_entries.clear();
-    if (!QFile::exists(file()))
-        return;
-    const auto read = document::readFile(file().toStdString(), kLargest).and_then([](const std::string& text) {
-        return document::parse(text);
-    });
-    const auto member = [&](const char* name) {
-        const auto none = nlohmann::json();
-        return read && read->is_object() ? read->value(name, none) : none;
-    };
-    const nlohmann::json version = member("version"), jobs = member("jobs");
-    if (version.is_number_integer() && version.get<int>() > kVersion) {
-        m_keeps = false;
-        m_complaint = QObject::tr("The list of recent jobs was written by a newer version: it is left as it is.");
-        return;
-    }
-    if (!version.is_number_integer() || !jobs.is_array()) {
-        const QString aside = asideName(file());
-        m_keeps = QFile::rename(file(), aside);
-        m_complaint = QObject::tr("The list of recent jobs could not be understood. It was set aside as %1.")
-                          .arg(QDir::toNativeSeparators(aside));
-        return;
-    }
-    for (const nlohmann::json& job : jobs) {
+    const nlohmann::json members = m_file.read();
+    for (const nlohmann::json& job : members.value("jobs", nlohmann::json())) {
         if (!job.is_object() || m_entries.size() == kMost)
             continue;
         Entry entry{textOf(job, "path"), textOf(job, "name"), textOf(job, "title"),
@@ -100,18 +56,13 @@ void Recent::forget(const QString& path)
 
 void Recent::write() const
 {
-    if (!m_keeps)
-        return;
     nlohmann::json jobs = nlohmann::json::array();
     for (const Entry& e : m_entries)
         jobs.push_back({{"path", e.path.toStdString()},
                         {"name", e.name.toStdString()},
                         {"title", e.title.toStdString()},
                         {"opened", e.when.toString(Qt::ISODate).toStdString()}});
-    QDir().mkpath(QFileInfo(file()).path());
-    const nlohmann::json whole = {{"version", kVersion}, {"jobs", std::move(jobs)}};
-    (void)writeWhole(
-        file(), QByteArray::fromStdString(whole.dump(1, ' ', false, nlohmann::json::error_handler_t::replace) + "\n"));
+    m_file.write({{"jobs", std::move(jobs)}});
 }
 
 } // namespace vicegrip::app

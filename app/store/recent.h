@@ -1,5 +1,7 @@
 #pragma once
 
+#include "app/store/config_file.h"
+
 #include <QDateTime>
 #include <QString>
 
@@ -19,28 +21,25 @@ class Recent
     };
     static constexpr int kMost = 12;
 
-    /// Reads them from this user's configuration. A file that cannot be understood is set aside, and `complaint` says
-    /// so; one of a newer version is left as it is, and nothing is kept.
     Recent();
 
     [[nodiscard]] const std::vector<Entry>& entries() const { return m_entries; }
-    /// What was wrong with the list as it was found, in a sentence; empty: nothing.
-    [[nodiscard]] const QString& complaint() const { return m_complaint; }
+    /// As ConfigFile.
+    [[nodiscard]] const QString& complaint() const { return m_file.complaint(); }
 
-    /// Puts a job first. What cannot be written is forgotten at the end: nobody's work hangs on it.
+    /// Puts a job first.
     void add(Entry entry);
     void forget(const QString& path);
 
-    /// Where it is kept.
-    [[nodiscard]] static QString file();
+    /// Where they are kept.
+    [[nodiscard]] const QString& file() const { return m_file.path(); }
 
   private:
     void read();
     void write() const;
 
+    ConfigFile m_file;
     std::vector<Entry> m_entries;
-    QString m_complaint;
-    bool m_keeps = true; ///< not over a file of a newer version
 };
 
 } // namespace vicegrip::app

@@ -55,6 +55,22 @@ void ViewBar::choose(int view)
     emit changed(view);
 }
 
+std::vector<std::pair<QString, QString>> ViewBar::offered() const
+{
+    std::vector<std::pair<QString, QString>> out;
+    for (const QPushButton* b : m_buttons)
+        if (!b->isHidden())
+            out.emplace_back(b->objectName(), b->text());
+    return out;
+}
+
+void ViewBar::choose(const QString& objectName)
+{
+    for (size_t i = 0; i < m_buttons.size(); ++i)
+        if (m_buttons[i]->objectName() == objectName && !m_buttons[i]->isHidden())
+            choose(static_cast<int>(i));
+}
+
 void ViewBar::offer(const std::vector<bool>& offered)
 {
     for (size_t i = 0; i < m_buttons.size(); ++i)

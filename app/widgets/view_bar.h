@@ -23,6 +23,9 @@ class ViewBar : public QWidget
     explicit ViewBar(const std::vector<View>& views, QWidget* parent = nullptr);
 
     void choose(int view);
+    /// Those that are offered, by object name and name.
+    [[nodiscard]] std::vector<std::pair<QString, QString>> offered() const;
+    void choose(const QString& objectName);
     [[nodiscard]] int chosen() const { return m_chosen; }
     /// Which views have something to show here, as they were listed; the others are taken away. Where the one that is
     /// shown is among those, the first that is offered is chosen.

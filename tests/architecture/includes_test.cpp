@@ -62,6 +62,7 @@ const std::vector<Room> kRooms = {
      {"units", "parts", "job", "electrics", "wires", "pinning", "branches", "harness", "brief", "seating", "scaling",
       "throttle", "proof"}},
     {"core/analysis", {"job", "electrics", "wires", "pinning", "brief", "scaling", "throttle", "proof", "findings"}},
+    {"core/lookup", {"parts", "wires", "pinning", "analysis"}},
     {"link", {"core"}},
     {"bench", {"core", "link"}},
     {"cli", {"core"}},

@@ -168,6 +168,25 @@ void BriefPage::buildRange(QVBoxLayout* column)
     connect(m_range, &RangeChart::chosenChanged, this, &BriefPage::refreshRange);
 }
 
+std::vector<StagePage::Spot> BriefPage::spots() const
+{
+    std::vector<Spot> out;
+    for (const FactsForm::Field& field : m_facts->fields())
+        out.push_back({field.key, field.name});
+    for (const Section& section : m_sections)
+        out.push_back({section.link->objectName(), section.link->text()});
+    return out;
+}
+
+void BriefPage::goToSpot(const QString& key)
+{
+    if (m_facts->goTo(key))
+        return;
+    for (const Section& section : m_sections)
+        if (section.link->objectName() == key)
+            goToSection(section);
+}
+
 void BriefPage::refresh()
 {
     m_facts->refresh();

@@ -31,6 +31,8 @@ class BriefPage : public StagePage
     explicit BriefPage(Desk& desk, QWidget* parent = nullptr);
 
     void refresh() override;
+    [[nodiscard]] std::vector<Spot> spots() const override;
+    void goToSpot(const QString& key) override;
     [[nodiscard]] bool wantsList() const override { return false; }
 
   private:

@@ -10,6 +10,7 @@
 #include <QEvent>
 #include <QGridLayout>
 #include <QLineEdit>
+#include <QScrollArea>
 #include <QSignalBlocker>
 #include <QVBoxLayout>
 
@@ -95,7 +96,7 @@ FactsForm::FactsForm(Desk& desk, QWidget* parent)
     addHeading(tr("To be watched"));
     addWatched();
     addHeading(tr("ECU and harness"));
-    addRow(tr("ECU"), m_ecu);
+    addRow(QStringLiteral("ecu"), tr("ECU"), m_ecu);
     connect(m_ecu, &EcuChooser::describeAsked, this, &FactsForm::describeEcuAsked);
     addChoice<job::HarnessKind>("harness", tr("Harness"), &B::harness,
                                 {{job::HarnessKind::Adapter, tr("Adapter lead")},
@@ -123,8 +124,9 @@ void FactsForm::addHeading(const QString& text)
     m_grid->addWidget(heading, m_grid->rowCount(), 0, 1, 2);
 }
 
-void FactsForm::addRow(const QString& name, QWidget* widget)
+void FactsForm::addRow(const QString& key, const QString& name, QWidget* widget)
 {
+    m_fields.push_back({key, name, widget});
     if (qobject_cast<QComboBox*>(widget) != nullptr) {
         widget->setMinimumHeight(look::kField);
         widget->installEventFilter(this);
@@ -155,7 +157,7 @@ void FactsForm::addNumber(const char* field, const QString& name, const Understa
     });
     typed->edit()->setObjectName(QLatin1String(field));
     m_typed[field] = typed;
-    addRow(name, typed);
+    addRow(QLatin1String(field), name, typed);
     connect(typed, &TypedField::entered, this, [this, typed, name, understand, say, put](const QString& text) {
         if (const auto value = understand(text))
             edit(typed, tr("%1 to %2").arg(name, say(*value)), [&](job::Job& job) { put(job, *value); });
@@ -198,7 +200,7 @@ void FactsForm::addChoice(const char* field, const QString& name, E job::Brief::
     box->setFont(look::textFont(look::Size::Small));
     for (const auto& [value, words] : choices)
         box->addItem(words, static_cast<int>(value));
-    addRow(name, box);
+    addRow(QLatin1String(field), name, box);
     // What is shown while arrows walk through the list is put in at once: the consequences stand beside it.
     connect(box, &QComboBox::currentIndexChanged, this, [this, box, name, member](int index) {
         const auto value = static_cast<E>(box->itemData(index).toInt());
@@ -217,7 +219,7 @@ void FactsForm::addText(const char* field, const QString& name, std::string job:
     line->setObjectName(QLatin1String(field));
     line->setAccessibleName(name);
     line->setMaxLength(2000);
-    addRow(name, line);
+    addRow(QLatin1String(field), name, line);
     connect(line, &QLineEdit::editingFinished, this, [this, line, name, member] {
         edit(nullptr, tr("%1 noted").arg(name),
              [&](job::Job& job) { (*job.brief).*member = line->text().trimmed().toStdString(); });
@@ -226,6 +228,24 @@ void FactsForm::addText(const char* field, const QString& name, std::string job:
         if (!line->hasFocus())
             line->setText(text(b.*member));
     });
+}
+
+bool FactsForm::goTo(const QString& field)
+{
+    const auto it = std::ranges::find(m_fields, field, &Field::key);
+    if (it == m_fields.end())
+        return false;
+    QWidget* keys = it->widget;
+    for (QWidget* inside : keys->findChildren<QWidget*>())
+        if (qobject_cast<QLineEdit*>(inside) != nullptr || qobject_cast<QComboBox*>(inside) != nullptr) {
+            keys = inside;
+            break;
+        }
+    keys->setFocus();
+    for (QWidget* up = parentWidget(); up != nullptr; up = up->parentWidget())
+        if (auto* scroll = qobject_cast<QScrollArea*>(up))
+            scroll->ensureWidgetVisible(keys);
+    return true;
 }
 
 /// The wheel scrolls the form and changes no fact.

@@ -28,6 +28,16 @@ class FactsForm : public QWidget
 
     void refresh();
 
+    struct Field
+    {
+        QString key; ///< the fact's name in the file
+        QString name; ///< beside the field
+        QWidget* widget;
+    };
+    [[nodiscard]] const std::vector<Field>& fields() const { return m_fields; }
+    /// Puts the keys into a field; whether there is one of that name.
+    bool goTo(const QString& field);
+
   signals:
     void describeEcuAsked();
 
@@ -51,7 +61,7 @@ class FactsForm : public QWidget
     void addText(const char* field, const QString& name, std::string job::Brief::*member);
     void addPrice(const char* field, const QString& name, double job::Prices::*member);
     void addWatched();
-    void addRow(const QString& name, QWidget* widget);
+    void addRow(const QString& key, const QString& name, QWidget* widget);
     void edit(TypedField* field, const QString& description, const Change& change);
     [[nodiscard]] job::Brief brief() const;
 
@@ -59,6 +69,7 @@ class FactsForm : public QWidget
     QGridLayout* m_grid;
     std::vector<std::function<void(const job::Brief&)>> m_showers; ///< put the brief's facts into the fields
     std::map<std::string, TypedField*> m_typed; ///< by the fact's name in the file
+    std::vector<Field> m_fields;
     EcuChooser* m_ecu;
     std::map<std::string, QCheckBox*> m_watch;
 };

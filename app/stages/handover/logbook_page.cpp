@@ -40,6 +40,20 @@ LogbookPage::LogbookPage(Desk& desk, QWidget* parent)
     setFocusProxy(m_table);
 }
 
+void LogbookPage::goToEntry(const lookup::Entry& entry)
+{
+    if (entry.kind != lookup::Kind::Log)
+        return;
+    m_filter->clear();
+    for (int row = 0; row < m_table->rowCount(); ++row)
+        if (m_table->item(row, 1)->text() == text(entry.text)) {
+            m_table->setCurrentCell(row, 1);
+            m_table->scrollToItem(m_table->item(row, 1), QAbstractItemView::PositionAtCenter);
+            break;
+        }
+    m_table->setFocus();
+}
+
 void LogbookPage::refresh()
 {
     const auto job = m_desk.store.job();

@@ -18,6 +18,7 @@ class LogbookPage : public StagePage
     explicit LogbookPage(Desk& desk, QWidget* parent = nullptr);
 
     void refresh() override;
+    void goToEntry(const lookup::Entry& entry) override;
 
   private:
     QLineEdit* m_filter;

@@ -67,6 +67,30 @@ PinsPage::PinsPage(Desk& desk, QWidget* parent)
     show(Plug);
 }
 
+std::vector<StagePage::Spot> PinsPage::spots() const
+{
+    std::vector<Spot> out;
+    for (const auto& [key, name] : m_bar->offered())
+        out.push_back({key, name});
+    return out;
+}
+
+void PinsPage::goToSpot(const QString& key)
+{
+    m_bar->choose(key);
+}
+
+void PinsPage::goToEntry(const lookup::Entry& entry)
+{
+    if (entry.kind == lookup::Kind::Cavity) {
+        m_bar->choose(Plug);
+        m_plug->chooseCavity(job::PointRef::fromText(entry.id));
+    } else if (entry.kind == lookup::Kind::Wire) {
+        m_bar->choose(Wires);
+        m_wires->choose(job::WireId{entry.id});
+    }
+}
+
 void PinsPage::show(int view)
 {
     m_stack->setCurrentIndex(view);

@@ -25,6 +25,9 @@ class PinsPage : public StagePage
     explicit PinsPage(Desk& desk, QWidget* parent = nullptr);
 
     void refresh() override;
+    [[nodiscard]] std::vector<Spot> spots() const override;
+    void goToSpot(const QString& key) override;
+    void goToEntry(const lookup::Entry& entry) override;
     [[nodiscard]] bool wantsList() const override;
 
   private:

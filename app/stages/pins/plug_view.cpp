@@ -166,6 +166,13 @@ void PlugView::chooseConnector(const std::string& id)
     refresh();
 }
 
+void PlugView::chooseCavity(const job::PointRef& at)
+{
+    m_connector = at.owner;
+    m_picked = at;
+    refresh();
+}
+
 void PlugView::pick(int index)
 {
     if (index < 0 || index >= static_cast<int>(m_pins.size()))

@@ -30,6 +30,7 @@ class PlugView : public QWidget
 
     void refresh();
     void chooseConnector(const std::string& id);
+    void chooseCavity(const job::PointRef& at);
 
   signals:
     void notice(const QString& sentence);

@@ -132,6 +132,16 @@ void WiresView::say(const QString& sentence, bool bad)
     setInk(m_said, bad ? look::colours().failing : look::colours().inkSoft);
 }
 
+void WiresView::choose(const job::WireId& wire)
+{
+    for (int row = 0; row < m_table->rowCount(); ++row)
+        if (m_table->item(row, 0)->text() == text(wire.value)) {
+            m_table->setCurrentCell(row, 0);
+            m_table->scrollToItem(m_table->item(row, 0), QAbstractItemView::PositionAtCenter);
+            m_table->setFocus();
+        }
+}
+
 void WiresView::refresh()
 {
     const auto analysis = m_desk.store.analysis();

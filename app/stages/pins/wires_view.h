@@ -34,6 +34,7 @@ class WiresView : public QWidget
     ~WiresView() override;
 
     void refresh();
+    void choose(const job::WireId& wire);
 
   private:
     QWidget* buildTable();

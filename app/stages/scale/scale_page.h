@@ -23,6 +23,8 @@ class ScalePage : public StagePage
     explicit ScalePage(Desk& desk, QWidget* parent = nullptr);
 
     void refresh() override;
+    [[nodiscard]] std::vector<Spot> spots() const override;
+    void goToSpot(const QString& key) override;
     void refreshLive() override;
 
   private:

@@ -1,0 +1,162 @@
+#include "app/shell/main_window.h"
+
+#include "app/look/look.h"
+#include "app/shell/findings_drawer.h"
+#include "app/shell/header.h"
+#include "app/shell/job_menu.h"
+#include "app/shell/jobs.h"
+#include "app/shell/keeping.h"
+#include "app/shell/keys_and_about.h"
+#include "app/shell/notices.h"
+#include "app/shell/stage_rail.h"
+#include "app/stages/library/part_page.h"
+#include "app/widgets/sheet.h"
+
+#include <QAction>
+#include <QApplication>
+#include <QFile>
+#include <QStackedWidget>
+
+/// What the window can be asked to do, by key, by menu and by name.
+namespace vicegrip::app {
+
+using analysis::Stage;
+
+QAction* MainWindow::act(const QString& name, const QKeySequence& key, const std::function<void()>& what)
+{
+    auto* action = new QAction(name, this);
+    action->setShortcut(key);
+    connect(action, &QAction::triggered, this, what);
+    addAction(action);
+    return action;
+}
+
+void MainWindow::buildActions()
+{
+    QList<QAction*> ofAJob; // what there is nothing to do with before one is open
+    const auto inJob = [&](QAction* action) {
+        ofAJob << action;
+        return action;
+    };
+    for (int i = 0; i < analysis::kStageCount; ++i) {
+        const auto stage = static_cast<Stage>(i);
+        inJob(act(tr("Go to %1").arg(text(analysis::stageName(stage))), QKeySequence(tr("Ctrl+%1").arg(i)),
+                  [this, stage] { showStage(stage); }))
+            ->setData(i);
+    }
+    inJob(act(tr("Previous circuit"), QKeySequence(tr("Alt+Up")), [this] { moveCircuit(-1); }));
+    inJob(act(tr("Next circuit"), QKeySequence(tr("Alt+Down")), [this] { moveCircuit(1); }));
+    QAction* open = act(tr("Open a job"), QKeySequence::Open, [this] { m_jobs->ask(); });
+    QAction* fresh = act(tr("New job"), QKeySequence::New, [this] { m_jobs->begin(); });
+    QAction* another = inJob(act(tr("Another like this"), {}, [this] { m_jobs->beginAnother(); }));
+    for (const auto& [what, name] : {std::pair(PartKind::Sensor, tr("Describe your own sensor")),
+                                     {PartKind::Ecu, tr("Describe your own ECU")},
+                                     {PartKind::Connector, tr("Describe your own connector")}})
+        inJob(act(name, {}, [this, what] { describePart(what); }));
+    QAction* save = inJob(act(tr("Save the job"), QKeySequence::Save, [this] { m_keeping->save(); }));
+    QAction* copy =
+        inJob(act(tr("Save a copy elsewhere"), QKeySequence(tr("Ctrl+Shift+S")), [this] { m_keeping->askForCopy(); }));
+    inJob(act(tr("Show findings"), QKeySequence(tr("Ctrl+F")), [this] { toggleFindings(); }));
+    inJob(act(tr("Battery off"), QKeySequence(tr("Ctrl+B")),
+              [this] { m_selection.setCondition(job::Condition::BatteryOff); }));
+    inJob(act(tr("Key on"), QKeySequence(tr("Ctrl+Y")), [this] { m_selection.setCondition(job::Condition::KeyOn); }));
+    QAction* links = inJob(act(tr("Connect the links again"), {}, [this] { m_live.connectAgain(); }));
+    QAction* bench = inJob(act(tr("Connect a simulated bench"), {}, [this] { startBench({}); }));
+    act(tr("Find anything"), QKeySequence(tr("Ctrl+K")), [this] { openFinder(); });
+    act(tr("Job menu"), QKeySequence(Qt::Key_F10), [this] { openMenu(); });
+    QAction* keys = act(tr("Keyboard sheet"), QKeySequence(tr("Shift+F1")), [this] { showKeys(); });
+    QAction* about = act(tr("About Vicegrip"), {}, [this] { showAbout(); });
+    QAction* quit = act(tr("Quit"), QKeySequence::Quit, [this] { close(); });
+
+    QAction* undo = m_store.undoStack().createUndoAction(this, tr("Undo"));
+    undo->setShortcut(QKeySequence::Undo);
+    QAction* redo = m_store.undoStack().createRedoAction(this, tr("Redo"));
+    redo->setShortcut(QKeySequence(tr("Ctrl+Shift+Z")));
+    addActions({undo, redo});
+    QAction* night = act(tr("Night colours"), QKeySequence(tr("Ctrl+D")), [this] { setNight(!look::isNight()); });
+    for (QAction* a : {undo, redo, night})
+        m_rail->addAction(a);
+    m_menu = new JobMenu(*m_jobs, {{fresh, another, open}, {save, copy}, {links, bench}, {night, keys, about}, {quit}},
+                         this);
+    const auto enable = [ofAJob, this] {
+        for (QAction* a : ofAJob)
+            a->setEnabled(m_store.hasJob());
+    };
+    connect(&m_store, &JobStore::jobChanged, this, enable);
+    enable();
+}
+
+void MainWindow::startBench(const QString& faults)
+{
+    m_live.startBench(QApplication::applicationDirPath() + QStringLiteral("/vicegrip-bench"), m_store.path(), faults);
+}
+
+/// A demo job has a car as well.
+void MainWindow::offerBench(const QString& demo)
+{
+    const QString faults = QStringLiteral(VICEGRIP_DATA_DIR) + QStringLiteral("/faults/%1.json").arg(demo);
+    m_notices->say(tr("This is your own copy of the demo job. Its car can be simulated, to read and to prove it."),
+                   {{tr("Connect it"), [this, faults] { startBench(QFile::exists(faults) ? faults : QString()); }}});
+}
+
+void MainWindow::openMenu()
+{
+    m_menu->popup(mapToGlobal(m_header->menuPlace()));
+}
+
+void MainWindow::showSheet()
+{
+    if (m_sheet == nullptr) {
+        m_sheet = new Sheet;
+        m_sheet->setObjectName(QStringLiteral("sheet"));
+        m_stages->addWidget(m_sheet);
+        connect(m_sheet, &Sheet::left, this, [this] { showStage(m_stage); });
+    }
+    showAside(m_sheet);
+}
+
+void MainWindow::showKeys()
+{
+    const auto parts = keysOf(actions(), m_pages[static_cast<size_t>(m_stage)], text(analysis::stageName(m_stage)));
+    showSheet();
+    m_sheet->show(tr("Keys"), parts, true);
+}
+
+void MainWindow::showAbout()
+{
+    showSheet();
+    m_sheet->show(tr("About Vicegrip"), about(), false);
+}
+
+/// The part page stands in the stage's place until it is left.
+void MainWindow::describePart(PartKind what)
+{
+    if (m_part == nullptr) {
+        m_part = new PartPage(m_desk);
+        m_stages->addWidget(m_part);
+        connect(m_part, &StagePage::notice, this, [this](const QString& sentence) { m_notices->say(sentence); });
+        connect(m_part, &PartPage::left, this, [this] { showStage(m_stage); });
+    }
+    showAside(m_part);
+    m_part->describe(what);
+}
+
+void MainWindow::toggleFindings()
+{
+    m_drawer->setVisible(!m_drawer->isVisible());
+    if (!m_drawer->isVisible())
+        return;
+    m_drawer->place();
+    m_drawer->refresh();
+    m_drawer->setFocus();
+}
+
+void MainWindow::setNight(bool night)
+{
+    look::apply(*qApp, night);
+    refresh();
+    for (QWidget* w : findChildren<QWidget*>())
+        w->update();
+}
+
+} // namespace vicegrip::app
