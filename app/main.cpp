@@ -4,6 +4,7 @@
 
 #include <QApplication>
 #include <QCommandLineParser>
+#include <QIcon>
 #include <QTimer>
 
 #include <future>
@@ -14,6 +15,7 @@ int main(int argc, char** argv)
     QApplication::setApplicationName(QStringLiteral("Vicegrip"));
     QApplication::setApplicationVersion(QStringLiteral(VICEGRIP_VERSION));
     QApplication::setDesktopFileName(QStringLiteral("vicegrip"));
+    QApplication::setWindowIcon(QIcon::fromTheme(QStringLiteral("vicegrip")));
 
     QCommandLineParser parser;
     parser.setApplicationDescription(QStringLiteral("Wires, proves and scales an engine-management installation."));

@@ -1,4 +1,5 @@
 #include "cli/printing.h"
+#include "core/base/shipped.h"
 #include "core/brief/needs.h"
 #include "core/brief/range.h"
 #include "core/job/json.h"
@@ -12,7 +13,7 @@ namespace {
 
 parts::Library library()
 {
-    auto read = parts::readLibrary(parts::libraryFolders(VICEGRIP_DATA_DIR "/library"));
+    auto read = parts::readLibrary(parts::libraryFolders(shippedFolder() / "library"));
     for (const Error& e : read.complaints)
         std::cerr << "left out of the library: " << e.text() << '\n';
     return read;

@@ -1,5 +1,7 @@
 #include "app/desk/part_library.h"
 
+#include "core/base/shipped.h"
+
 #include <optional>
 
 namespace vicegrip::app {
@@ -16,7 +18,7 @@ std::optional<parts::Library>& kept()
 const parts::Library& library()
 {
     if (!kept())
-        kept() = parts::readLibrary(parts::libraryFolders(VICEGRIP_DATA_DIR "/library"));
+        kept() = parts::readLibrary(parts::libraryFolders(shippedFolder() / "library"));
     return *kept();
 }
 

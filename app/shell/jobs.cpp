@@ -3,6 +3,7 @@
 #include "app/shell/keeping.h"
 #include "app/store/whole_file.h"
 #include "app/widgets/text.h"
+#include "core/base/shipped.h"
 #include "core/harness/start.h"
 #include "core/job/json.h"
 
@@ -128,8 +129,7 @@ void Jobs::openDemo(const QString& name)
         return;
     const QString own = documents().filePath(tr("Demo %1.vicegrip").arg(name));
     if (!QFile::exists(own)) {
-        const auto job = job::readFile(
-            (QStringLiteral(VICEGRIP_DATA_DIR) + QStringLiteral("/jobs/%1.vicegrip").arg(name)).toStdString());
+        const auto job = job::readFile(shippedFolder() / "jobs" / (name.toStdString() + ".vicegrip"));
         if (!job) {
             m_notices.say(QString::fromStdString(job.error().text()));
             return;

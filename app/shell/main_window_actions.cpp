@@ -11,6 +11,7 @@
 #include "app/shell/stage_rail.h"
 #include "app/stages/library/part_page.h"
 #include "app/widgets/sheet.h"
+#include "core/base/shipped.h"
 
 #include <QAction>
 #include <QApplication>
@@ -94,7 +95,7 @@ void MainWindow::startBench(const QString& faults)
 /// A demo job has a car as well.
 void MainWindow::offerBench(const QString& demo)
 {
-    const QString faults = QStringLiteral(VICEGRIP_DATA_DIR) + QStringLiteral("/faults/%1.json").arg(demo);
+    const QString faults = text((shippedFolder() / "faults" / (demo.toStdString() + ".json")).string());
     m_notices->say(tr("This is your own copy of the demo job. Its car can be simulated, to read and to prove it."),
                    {{tr("Connect it"), [this, faults] { startBench(QFile::exists(faults) ? faults : QString()); }}});
 }

@@ -2,6 +2,7 @@
 
 #include "app/shell/main_window.h"
 #include "app/stages/scale/stroke_view.h"
+#include "core/base/shipped.h"
 
 #include <QAbstractButton>
 #include <QApplication>
@@ -91,8 +92,8 @@ std::vector<Shot> shots(MainWindow& window)
              go("tps", Stage::Scale);
              window.setNight(true);
              press(window, "scale-strokes");
-             window.findChild<StrokeView*>()->readFile(QStringLiteral(VICEGRIP_DATA_DIR) +
-                                                       QStringLiteral("/recordings/throttle-worn.csv"));
+             window.findChild<StrokeView*>()->readFile(
+                 QString::fromStdString((shippedFolder() / "recordings/throttle-worn.csv").string()));
          }},
         {QStringLiteral("pins-remap"),
          [=, &window] { // the van's plug: its job lies beside the first one

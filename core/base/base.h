@@ -14,4 +14,5 @@
 #include "core/base/result.h" // errors are values: Result and Error, with the place they are about
 #include "core/base/root.h" // where a function crosses zero
 #include "core/base/schema_text.h" // the published schemas, compiled in
+#include "core/base/shipped.h" // where what is shipped beside the programs lies
 #include "core/base/typed_text.h" // text as people type and paste it

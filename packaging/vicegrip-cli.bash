@@ -1,0 +1,13 @@
+# Completion of vicegrip-cli: its commands and each one's options, as the program itself lists them.
+_vicegrip_cli()
+{
+    local word=${COMP_WORDS[COMP_CWORD]} command=${COMP_WORDS[1]}
+    if [[ $COMP_CWORD -eq 1 ]]; then
+        COMPREPLY=($(compgen -W "$(vicegrip-cli --help | sed -n '/^Subcommands:/,/^$/s/^  \([a-z]*\) .*/\1/p') --help --version" -- "$word"))
+    elif [[ $word == -* ]]; then
+        COMPREPLY=($(compgen -W "$(vicegrip-cli "$command" --help | grep -o -- '--[a-z][a-z-]*' | sort -u)" -- "$word"))
+    else
+        COMPREPLY=($(compgen -f -- "$word"))
+    fi
+}
+complete -o filenames -F _vicegrip_cli vicegrip-cli
