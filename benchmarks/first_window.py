@@ -12,7 +12,7 @@ import time
 
 bin_folder = pathlib.Path(sys.argv[1])
 job = pathlib.Path(__file__).parent.parent / "data/jobs/petrel.vicegrip"
-env = dict(os.environ, QT_QPA_PLATFORM=os.environ.get("QT_QPA_PLATFORM", "offscreen"))
+env = dict(os.environ, XDG_CONFIG_HOME="/nonexistent", QT_QPA_PLATFORM=os.environ.get("QT_QPA_PLATFORM", "offscreen"))
 commands = {
     "bare window": [bin_folder / "bare_window"],
     "vicegrip": [bin_folder / "vicegrip", job, "--quit-when-usable"],

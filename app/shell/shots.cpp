@@ -5,6 +5,7 @@
 #include "core/base/shipped.h"
 
 #include <QAbstractButton>
+#include <QAction>
 #include <QApplication>
 #include <QComboBox>
 #include <QDir>
@@ -26,6 +27,7 @@ struct Shot
 {
     QString name; ///< empty: only a step on the way
     std::function<void()> arrange;
+    std::function<void(const QString& file)> save = {}; ///< none: the window is grabbed
 };
 
 constexpr int kShotSettles_ms = 900; // links come up, samples arrive
@@ -54,18 +56,30 @@ std::vector<Shot> shots(MainWindow& window)
     return {
         {QString(), [] {}},
         {QString(), [] {}},
+        {QStringLiteral("start"), [] {},
+         [](const QString& file) { // another window, before any job is open in it
+             MainWindow first;
+             first.resize(1280, 800);
+             first.show();
+             QApplication::processEvents(); // it is laid out
+             first.grab().save(file);
+         }},
         {QStringLiteral("board"), [=] { go("clt", Stage::Board); }},
+        {QStringLiteral("finder"),
+         [&window] {
+             for (QAction* a : window.actions())
+                 if (a->shortcut() == QKeySequence(Qt::CTRL | Qt::Key_K))
+                     a->trigger();
+             window.findChild<QWidget*>(QStringLiteral("finder"))
+                 ->findChild<QLineEdit*>()
+                 ->setText(QStringLiteral("a7"));
+         }},
+        {QString(), [&window] { window.findChild<QWidget*>(QStringLiteral("finder"))->hide(); }},
         {QStringLiteral("brief"), [=] { go("map", Stage::Brief); }},
         {QStringLiteral("brief-range"), [&window] { press(window, "go-section-range"); }},
-        {QStringLiteral("brief-harness"), [&window] { press(window, "go-section-harness"); }},
         {QStringLiteral("inputs"), [=] { go("clt", Stage::Inputs); }},
         {QStringLiteral("pins"), [=] { go("cam", Stage::Pins); }},
-        {QStringLiteral("pins-mating"), [&window] { press(window, "flip"); }},
-        {QStringLiteral("pins-wires"),
-         [&window] {
-             press(window, "flip");
-             press(window, "pins-wires");
-         }},
+        {QStringLiteral("pins-wires"), [&window] { press(window, "pins-wires"); }},
         {QStringLiteral("pins-harness"), [&window] { press(window, "pins-harness"); }},
         {QStringLiteral("pins-order"), [&window] { press(window, "pins-order"); }},
         {QStringLiteral("own-connector"),
@@ -134,9 +148,12 @@ void step(MainWindow& window, const std::shared_ptr<std::vector<Shot>>& all, siz
     const Shot& shot = (*all)[at];
     shot.arrange();
     QTimer::singleShot(kShotSettles_ms, &window, [&window, all, at, folder] {
-        const QString& name = (*all)[at].name;
-        if (!name.isEmpty())
-            window.grab().save(QDir(folder).filePath(name + QStringLiteral(".png")));
+        const auto& [name, arranged, save] = (*all)[at];
+        const QString file = QDir(folder).filePath(name + QStringLiteral(".png"));
+        if (save)
+            save(file);
+        else if (!name.isEmpty())
+            window.grab().save(file);
         step(window, all, at + 1, folder);
     });
 }

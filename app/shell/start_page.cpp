@@ -30,6 +30,13 @@ QString whenText(const QDateTime& utc)
                                 : locale.toString(when.date(), QStringLiteral("d MMM yyyy"));
 }
 
+/// A path as people write it: from their home on.
+QString fromHome(const QString& path)
+{
+    const QString home = QDir::homePath() + QLatin1Char('/');
+    return QDir::toNativeSeparators(path.startsWith(home) ? QStringLiteral("~/") + path.mid(home.size()) : path);
+}
+
 } // namespace
 
 StartPage::StartPage(Jobs& jobs, QWidget* parent) : QWidget(parent), m_jobs(jobs)
@@ -97,8 +104,10 @@ void StartPage::refresh()
 {
     while (m_last->count() > 1) { // under the heading
         QLayoutItem* item = m_last->takeAt(1);
-        if (item->widget() != nullptr)
-            item->widget()->deleteLater();
+        if (QWidget* gone = item->widget(); gone != nullptr) { // it may be the one that was clicked just now
+            gone->hide();
+            gone->deleteLater();
+        }
         delete item;
     }
     const auto& entries = m_jobs.recent().entries();
@@ -108,7 +117,7 @@ void StartPage::refresh()
         const Recent::Entry& e = entries[i];
         const QString name = e.title.isEmpty() ? e.name : e.name + QStringLiteral("  ·  ") + e.title;
         const QString when = whenText(e.when);
-        const QString path = QDir::toNativeSeparators(e.path);
+        const QString path = fromHome(e.path);
         auto* way = new ChoiceButton(name, when.isEmpty() ? path : when + QStringLiteral("  ·  ") + path,
                                      i == 0 ? tr("Enter") : QString());
         way->setObjectName(QStringLiteral("recent-%1").arg(i));

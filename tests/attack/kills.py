@@ -17,7 +17,7 @@ PATIENCE = 20
 
 
 def environment(extra=None):
-    return dict(os.environ, QT_QPA_PLATFORM="offscreen", **(extra or {}))
+    return dict(os.environ, QT_QPA_PLATFORM="offscreen", XDG_CONFIG_HOME="/nonexistent", **(extra or {}))
 
 
 def said(line):

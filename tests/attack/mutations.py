@@ -101,7 +101,8 @@ class Mutations:
         """Breaks one file and runs one program on it. Returns None, or what was wrong and the file that shows it."""
         rng = self.rng
         draw = rng.random()
-        env = dict(os.environ, QT_QPA_PLATFORM="offscreen", XDG_DATA_HOME=os.path.join(self.folder, "data"))
+        env = dict(os.environ, QT_QPA_PLATFORM="offscreen", XDG_DATA_HOME=os.path.join(self.folder, "data"),
+                   XDG_CONFIG_HOME=os.path.join(self.folder, "config"))
         codes = (0, 1, 3, 4)
         if draw < 0.60:
             file = self.write("broken.vicegrip", mutated(rng, rng.choice(self.jobs)))
