@@ -1,6 +1,9 @@
 #include "app/shell/keys_and_about.h"
 
 #include "app/widgets/key_button.h"
+#include "app/widgets/text.h"
+#include "core/base/shipped.h"
+#include "core/help/help.h"
 
 #include <QCoreApplication>
 
@@ -20,7 +23,7 @@ std::vector<Sheet::Part> keysOf(const QList<QAction*>& actions, const QWidget* s
     if (stage != nullptr) {
         Sheet::Part here{stageName, {}};
         for (const auto* button : stage->findChildren<KeyButton*>())
-            if (!button->key().isEmpty() && button->isVisibleTo(stage))
+            if (!button->key().isEmpty() && button->isVisibleTo(stage) && !button->text().isEmpty())
                 here.rows.push_back({button->key(), button->text()});
         if (!here.rows.empty())
             out.push_back(std::move(here));
@@ -37,6 +40,24 @@ std::vector<Sheet::Part> keysOf(const QList<QAction*>& actions, const QWidget* s
                     {tr("Tab"), tr("The next field or button; Shift+Tab the one before")},
                     {tr("Up, Down"), tr("Along a list or a drawing; with Alt from circuit to circuit")},
                     {tr("Esc"), tr("Leaves what stands in the stage's place")}}});
+    return out;
+}
+
+std::vector<Sheet::Part> helpFor(const std::string& view, const std::vector<Sheet::Part>& keys)
+{
+    const auto help = help::helpOn(shippedFolder() / "help", view);
+    if (!help)
+        return {{tr("There is no help here"), {{{}, QString::fromStdString(help.error().text())}}}};
+    std::vector<Sheet::Part> out = {{tr("What it is for"), {}}};
+    for (const QString& paragraph : text(help->text).split(QStringLiteral("\n\n"), Qt::SkipEmptyParts))
+        out.front().rows.push_back({{}, paragraph});
+    if (!keys.empty() && !keys.front().beside)
+        out.push_back({tr("Its keys"), keys.front().rows});
+    Sheet::Part terms{tr("Its words"), {}};
+    for (const help::Term& t : help->terms)
+        terms.rows.push_back({{}, QStringLiteral("**%1** – %2").arg(text(t.term), text(t.meaning))});
+    if (!terms.rows.empty())
+        out.push_back(std::move(terms));
     return out;
 }
 

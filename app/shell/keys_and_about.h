@@ -4,12 +4,17 @@
 
 #include <QAction>
 
+#include <string>
+
 /// What the window's own sheets say.
 namespace vicegrip::app {
 
 /// Every key that does something: those of the window, and those that stand on the buttons of a stage (null: none).
 [[nodiscard]] std::vector<Sheet::Part> keysOf(const QList<QAction*>& actions, const QWidget* stage,
                                               const QString& stageName);
+
+/// What there is to say of a view: its text, its keys, its terms. What cannot be read is said in its place.
+[[nodiscard]] std::vector<Sheet::Part> helpFor(const std::string& view, const std::vector<Sheet::Part>& keys);
 
 /// What this is, what it is not for, and what is inside.
 [[nodiscard]] std::vector<Sheet::Part> about();

@@ -14,6 +14,7 @@
 #include "app/shell/start_page.h"
 #include "app/stages/stage_page.h"
 #include "app/views/circuit_strip.h"
+#include "app/widgets/sheet.h"
 #include "app/widgets/signpost.h"
 
 #include <QCloseEvent>
@@ -28,6 +29,8 @@ namespace vicegrip::app {
 using analysis::Stage;
 
 namespace {
+
+constexpr int kHelp = 300, kHelpTerms = 64;
 
 /// What the window shows. Its content fills it and has no say in its size: texts that wrap would ask for more height
 /// than they need.
@@ -81,6 +84,11 @@ void MainWindow::buildLayout()
     m_stages->addWidget(m_signpost);
     m_stages->addWidget(m_start);
     m_strip = new CircuitStrip(m_desk);
+    m_help = new Sheet;
+    m_help->setObjectName(QStringLiteral("help"));
+    m_help->setFixedWidth(kHelp);
+    m_help->setTermWidth(kHelpTerms);
+    m_help->hide();
 
     auto* right = new QVBoxLayout;
     right->setSpacing(0);
@@ -88,6 +96,7 @@ void MainWindow::buildLayout()
     middle->setSpacing(0);
     middle->addWidget(m_list);
     middle->addWidget(m_stages, 1);
+    middle->addWidget(m_help);
     right->addLayout(middle, 1);
     right->addWidget(m_strip);
 
@@ -120,6 +129,7 @@ void MainWindow::buildLayout()
 void MainWindow::connectDesk()
 {
     connect(m_rail, &StageRail::chosen, this, &MainWindow::showStage);
+    connect(m_help, &Sheet::left, this, &MainWindow::toggleHelp);
     connect(m_header, &Header::menuAsked, this, &MainWindow::openMenu);
     connect(m_jobs, &Jobs::opened, this, [this] {
         const auto job = m_store.job();
@@ -214,6 +224,8 @@ void MainWindow::resizeEvent(QResizeEvent* event)
     const bool narrow = width() < look::kNarrow;
     m_rail->setFixedWidth(narrow ? look::kNarrowRail : look::kRail);
     m_list->setFixedWidth(narrow ? look::kNarrowList : look::kList);
+    if (narrow)
+        m_help->hide();
     makeRoom();
     if (m_drawer->isVisible())
         m_drawer->place();

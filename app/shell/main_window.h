@@ -73,6 +73,9 @@ class MainWindow : public QWidget
     void openMenu();
     void showAside(QWidget* page);
     void showSheet();
+    void toggleHelp();
+    void refreshHelp();
+    [[nodiscard]] std::string helpSubject() const;
     void showKeys();
     void showAbout();
     void describePart(PartKind what);
@@ -101,6 +104,8 @@ class MainWindow : public QWidget
     StartPage* m_start = nullptr; ///< before any job
     PartPage* m_part = nullptr; ///< made when first asked for
     Sheet* m_sheet = nullptr; ///< made when first asked for
+    Sheet* m_help; ///< beside the stage
+    std::string m_helpOn; ///< the view it speaks of
     bool m_librarySaid = false; ///< what was left out of the library was said
     CommandFinder* m_finder = nullptr; ///< made when first asked for
 };

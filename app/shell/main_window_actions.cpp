@@ -65,6 +65,7 @@ void MainWindow::buildActions()
     QAction* bench = inJob(act(tr("Connect a simulated bench"), {}, [this] { startBench({}); }));
     act(tr("Find anything"), QKeySequence(tr("Ctrl+K")), [this] { openFinder(); });
     act(tr("Job menu"), QKeySequence(Qt::Key_F10), [this] { openMenu(); });
+    QAction* help = act(tr("Help on this view"), QKeySequence(Qt::Key_F1), [this] { toggleHelp(); });
     QAction* keys = act(tr("Keyboard sheet"), QKeySequence(tr("Shift+F1")), [this] { showKeys(); });
     QAction* about = act(tr("About Vicegrip"), {}, [this] { showAbout(); });
     QAction* quit = act(tr("Quit"), QKeySequence::Quit, [this] { close(); });
@@ -77,8 +78,8 @@ void MainWindow::buildActions()
     QAction* night = act(tr("Night colours"), QKeySequence(tr("Ctrl+D")), [this] { setNight(!look::isNight()); });
     for (QAction* a : {undo, redo, night})
         m_rail->addAction(a);
-    m_menu = new JobMenu(*m_jobs, {{fresh, another, open}, {save, copy}, {links, bench}, {night, keys, about}, {quit}},
-                         this);
+    m_menu = new JobMenu(
+        *m_jobs, {{fresh, another, open}, {save, copy}, {links, bench}, {night, help, keys, about}, {quit}}, this);
     const auto enable = [ofAJob, this] {
         for (QAction* a : ofAJob)
             a->setEnabled(m_store.hasJob());
@@ -114,6 +115,37 @@ void MainWindow::showSheet()
         connect(m_sheet, &Sheet::left, this, [this] { showStage(m_stage); });
     }
     showAside(m_sheet);
+}
+
+std::string MainWindow::helpSubject() const
+{
+    return m_store.hasJob() ? text(analysis::stageName(m_stage)).toLower().toStdString() : "first";
+}
+
+/// Beside the work where there is room; in its place where there is none.
+void MainWindow::toggleHelp()
+{
+    if (width() < look::kNarrow) {
+        const QWidget* page = m_pages[static_cast<size_t>(m_stage)];
+        showSheet();
+        m_sheet->show(tr("Help"), helpFor(helpSubject(), keysOf({}, page, {})), false);
+        return;
+    }
+    m_help->setVisible(m_help->isHidden());
+    refreshHelp();
+    makeRoom();
+}
+
+void MainWindow::refreshHelp()
+{
+    if (m_help->isHidden() || m_helpOn == helpSubject())
+        return;
+    m_helpOn = helpSubject();
+    const QWidget* page = m_store.hasJob() ? m_pages[static_cast<size_t>(m_stage)] : nullptr;
+    QWidget* keys = focusWidget();
+    m_help->show(tr("Help"), helpFor(m_helpOn, keysOf({}, page, {})), true);
+    if (keys != nullptr) // they stay where the work is
+        keys->setFocus();
 }
 
 void MainWindow::showKeys()

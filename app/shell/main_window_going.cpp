@@ -18,6 +18,7 @@
 #include "app/stages/pins/pins_page.h"
 #include "app/stages/scale/scale_page.h"
 #include "app/views/circuit_strip.h"
+#include "app/widgets/sheet.h"
 #include "app/widgets/signpost.h"
 
 #include <QAction>
@@ -103,6 +104,7 @@ void MainWindow::showPage()
     StagePage& shown = page(m_stage);
     m_stages->setCurrentWidget(&shown);
     shown.refresh();
+    refreshHelp();
     makeRoom();
 }
 
@@ -119,7 +121,7 @@ void MainWindow::makeRoom()
 {
     if (const StagePage* shown = m_pages[static_cast<size_t>(m_stage)];
         shown != nullptr && m_stages->currentWidget() == shown)
-        m_list->setVisible(shown->wantsList());
+        m_list->setVisible(shown->wantsList() && m_help->isHidden()); // there is room for one of them
 }
 
 void MainWindow::moveCircuit(int step)

@@ -9,34 +9,29 @@
 #include <QScrollArea>
 #include <QVBoxLayout>
 
+#include <algorithm>
+
 namespace vicegrip::app {
 namespace {
 
-constexpr int kTermWidth = 150;
-
-QWidget* partOf(const Sheet::Part& part, bool inNumbers)
+void addPart(QGridLayout& grid, const Sheet::Part& part, bool inNumbers)
 {
-    auto* widget = new QWidget;
-    auto* grid = new QGridLayout(widget);
-    grid->setContentsMargins(0, 0, 0, look::kGap);
-    grid->setColumnMinimumWidth(0, kTermWidth);
-    grid->setColumnStretch(1, 1);
-    grid->setHorizontalSpacing(look::kMargin);
-    grid->setVerticalSpacing(7);
-    int row = 0;
-    grid->addWidget(label(part.heading, look::Size::Body, true), row++, 0, 1, 2);
+    int row = grid.rowCount();
+    auto* heading = label(part.heading, look::Size::Body, true);
+    heading->setContentsMargins(0, row > 1 ? look::kMargin : 0, 0, 2);
+    grid.addWidget(heading, row++, 0, 1, 2);
     for (const Sheet::Row& r : part.rows) {
         auto* said = label(r.text, look::Size::Body);
         if (r.term.isEmpty()) {
-            grid->addWidget(said, row++, 0, 1, 2);
+            said->setTextFormat(Qt::MarkdownText);
+            grid.addWidget(said, row++, 0, 1, 2);
             continue;
         }
         auto* term = inNumbers ? figure(r.term, look::Size::Small) : label(r.term, look::Size::Body);
         term->setAlignment(Qt::AlignTop | Qt::AlignLeft);
-        grid->addWidget(term, row, 0);
-        grid->addWidget(said, row++, 1);
+        grid.addWidget(term, row, 0);
+        grid.addWidget(said, row++, 1);
     }
-    return widget;
 }
 
 } // namespace
@@ -65,15 +60,21 @@ void Sheet::show(const QString& title, const std::vector<Part>& parts, bool inNu
     setAccessibleName(title);
     auto* content = new QWidget;
     auto* columns = new QHBoxLayout(content);
-    columns->setContentsMargins(0, 0, 0, look::kMargin);
+    columns->setContentsMargins(0, 0, look::kGap, look::kMargin); // clear of the scroll bar
     columns->setSpacing(2 * look::kMargin);
     for (const bool beside : {false, true}) {
-        auto* column = new QVBoxLayout;
+        if (std::ranges::find(parts, beside, &Part::beside) == parts.end())
+            continue;
+        auto* grid = new QGridLayout;
+        grid->setColumnMinimumWidth(0, m_termWidth);
+        grid->setColumnStretch(1, 1);
+        grid->setHorizontalSpacing(look::kMargin);
+        grid->setVerticalSpacing(7);
         for (const Part& part : parts)
             if (part.beside == beside)
-                column->addWidget(partOf(part, inNumbers));
-        column->addStretch();
-        columns->addLayout(column, 1);
+                addPart(*grid, part, inNumbers);
+        grid->setRowStretch(grid->rowCount(), 1);
+        columns->addLayout(grid, 1);
     }
     m_scroll->setWidget(content); // and the one before goes
     setFocus();

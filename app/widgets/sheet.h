@@ -30,7 +30,10 @@ class Sheet : public QWidget
 
     explicit Sheet(QWidget* parent = nullptr);
 
-    /// `inNumbers`: terms are keys, pins or names, and set as such.
+    /// The room terms have before what is said of them, in pixels.
+    void setTermWidth(int width) { m_termWidth = width; }
+
+    /// Text without a term may be Markdown. `inNumbers`: terms are keys, pins or names, and set as such.
     void show(const QString& title, const std::vector<Part>& parts, bool inNumbers);
 
   signals:
@@ -42,6 +45,7 @@ class Sheet : public QWidget
   private:
     QLabel* m_title;
     QScrollArea* m_scroll;
+    int m_termWidth = 150;
 };
 
 } // namespace vicegrip::app

@@ -153,6 +153,45 @@ TEST(JobMenu, OpensUnderTheNameAndSaysItsKeys)
     EXPECT_FALSE(sheet->isVisible()) << "a stage is one key away from it";
 }
 
+TEST(HelpPanel, StandsBesideTheWorkAndFollowsIt)
+{
+    test::Window w;
+    w.window.resize(1280, 800);
+    w.key(Qt::Key_3, Qt::ControlModifier);
+    QWidget* keys = w.window.focusWidget();
+    w.key(Qt::Key_F1);
+    auto* help = w.find<QWidget>("help");
+    ASSERT_TRUE(help->isVisible());
+    EXPECT_EQ(w.window.focusWidget(), keys) << "the keys stay where the work is";
+    const auto says = [&](const char* words) {
+        for (const QLabel* l : help->findChildren<QLabel*>())
+            if (l->text().contains(QLatin1String(words)))
+                return true;
+        return false;
+    };
+    EXPECT_TRUE(says("**cavity**")) << "its text";
+    EXPECT_TRUE(says("Bksp")) << "its keys";
+    EXPECT_TRUE(says("a hole of a connector")) << "its words";
+    w.key(Qt::Key_5, Qt::ControlModifier);
+    EXPECT_TRUE(says("breakpoint"));
+    EXPECT_FALSE(says("a hole of a connector"));
+    w.key(Qt::Key_F1);
+    EXPECT_FALSE(help->isVisible());
+}
+
+TEST(HelpPanel, TakesTheStagesPlaceOnASmallDesk)
+{
+    test::Window w;
+    w.window.resize(1024, 700);
+    w.settle();
+    w.key(Qt::Key_F1);
+    EXPECT_FALSE(w.find<QWidget>("help")->isVisible());
+    auto* sheet = w.find<QWidget>("sheet");
+    ASSERT_TRUE(sheet->isVisible());
+    QTest::keyClick(sheet, Qt::Key_Escape);
+    EXPECT_FALSE(sheet->isVisible());
+}
+
 TEST(RecentJobs, OneThatIsGoneIsSaidAndCanBeForgotten)
 {
     const NewUser user;

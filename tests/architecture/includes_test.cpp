@@ -34,6 +34,7 @@ struct Room
 /// fewer: "core" stands for any room of it.
 const std::vector<Room> kRooms = {
     {"core/base", {}},
+    {"core/help", {"base"}},
     {"core/units", {"base"}},
     {"core/circuit", {"base"}},
     {"core/road_speed", {"base", "units"}},
