@@ -1,6 +1,8 @@
 #include "app/shell/destinations.h"
 
 #include "app/widgets/text.h"
+#include "core/base/shipped.h"
+#include "core/help/help.h"
 
 #include <QCoreApplication>
 
@@ -26,6 +28,8 @@ QString whereOf(Kind kind)
         return tr("Meter");
     case Kind::Part:
         return tr("Inputs");
+    case Kind::Term:
+        return tr("Glossary");
     case Kind::Finding:
         return tr("Findings");
     case Kind::Log:
@@ -53,6 +57,8 @@ std::vector<CommandFinder::Offer> offers(const QList<QAction*>& actions,
                            text(analysis::stageName(stage)),
                            {}});
         }
+    for (const help::Term& t : help::readGlossary(shippedFolder() / "help").value_or(std::vector<help::Term>()))
+        out.push_back({{Kind::Term, t.term, t.term, t.meaning, {}}, whereOf(Kind::Term), {}});
     if (analysis != nullptr)
         for (lookup::Entry& e : lookup::entriesOf(*analysis)) {
             const QString where = whereOf(e.kind);

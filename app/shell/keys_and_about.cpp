@@ -61,6 +61,17 @@ std::vector<Sheet::Part> helpFor(const std::string& view, const std::vector<Shee
     return out;
 }
 
+std::vector<Sheet::Part> glossary()
+{
+    const auto terms = help::readGlossary(shippedFolder() / "help");
+    if (!terms)
+        return {{tr("There is no help here"), {{{}, QString::fromStdString(terms.error().text())}}}};
+    Sheet::Part first{{}, {}}, second{{}, {}, true};
+    for (size_t i = 0; i < terms->size(); ++i)
+        (2 * i < terms->size() ? first : second).rows.push_back({text((*terms)[i].term), text((*terms)[i].meaning)});
+    return {first, second};
+}
+
 std::vector<Sheet::Part> about()
 {
     return {

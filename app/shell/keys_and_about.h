@@ -16,6 +16,9 @@ namespace vicegrip::app {
 /// What there is to say of a view: its text, its keys, its terms. What cannot be read is said in its place.
 [[nodiscard]] std::vector<Sheet::Part> helpFor(const std::string& view, const std::vector<Sheet::Part>& keys);
 
+/// The trade's words as they are meant here.
+[[nodiscard]] std::vector<Sheet::Part> glossary();
+
 /// What this is, what it is not for, and what is inside.
 [[nodiscard]] std::vector<Sheet::Part> about();
 

@@ -77,6 +77,7 @@ class MainWindow : public QWidget
     void refreshHelp();
     [[nodiscard]] std::string helpSubject() const;
     void showKeys();
+    void showGlossary();
     void showAbout();
     void describePart(PartKind what);
     void sayLibraryComplaints();

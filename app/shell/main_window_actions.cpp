@@ -67,6 +67,7 @@ void MainWindow::buildActions()
     act(tr("Job menu"), QKeySequence(Qt::Key_F10), [this] { openMenu(); });
     QAction* help = act(tr("Help on this view"), QKeySequence(Qt::Key_F1), [this] { toggleHelp(); });
     QAction* keys = act(tr("Keyboard sheet"), QKeySequence(tr("Shift+F1")), [this] { showKeys(); });
+    QAction* words = act(tr("Glossary"), {}, [this] { showGlossary(); });
     QAction* about = act(tr("About Vicegrip"), {}, [this] { showAbout(); });
     QAction* quit = act(tr("Quit"), QKeySequence::Quit, [this] { close(); });
 
@@ -79,7 +80,8 @@ void MainWindow::buildActions()
     for (QAction* a : {undo, redo, night})
         m_rail->addAction(a);
     m_menu = new JobMenu(
-        *m_jobs, {{fresh, another, open}, {save, copy}, {links, bench}, {night, help, keys, about}, {quit}}, this);
+        *m_jobs, {{fresh, another, open}, {save, copy}, {links, bench}, {night, help, words, keys, about}, {quit}},
+        this);
     const auto enable = [ofAJob, this] {
         for (QAction* a : ofAJob)
             a->setEnabled(m_store.hasJob());
@@ -153,6 +155,12 @@ void MainWindow::showKeys()
     const auto parts = keysOf(actions(), m_pages[static_cast<size_t>(m_stage)], text(analysis::stageName(m_stage)));
     showSheet();
     m_sheet->show(tr("Keys"), parts, true);
+}
+
+void MainWindow::showGlossary()
+{
+    showSheet();
+    m_sheet->show(tr("Words, as they are meant here"), glossary(), false);
 }
 
 void MainWindow::showAbout()

@@ -170,6 +170,9 @@ void MainWindow::goTo(const lookup::Entry& entry)
                 return;
             }
         return;
+    case Kind::Term:
+        showGlossary();
+        return;
     case Kind::Spot:
         for (int i = 0; i < analysis::kStageCount; ++i) {
             const std::string stage(analysis::stageName(static_cast<Stage>(i)));

@@ -38,6 +38,13 @@ void press(MainWindow& window, const char* name)
         button->click();
 }
 
+void trigger(MainWindow& window, const QKeySequence& key)
+{
+    for (QAction* a : window.actions())
+        if (a->shortcut() == key)
+            a->trigger();
+}
+
 /// On the page of own parts: from the part of the library whose name begins so.
 void startFrom(MainWindow& window, const char* name)
 {
@@ -67,19 +74,21 @@ std::vector<Shot> shots(MainWindow& window)
         {QStringLiteral("board"), [=] { go("clt", Stage::Board); }},
         {QStringLiteral("finder"),
          [&window] {
-             for (QAction* a : window.actions())
-                 if (a->shortcut() == QKeySequence(Qt::CTRL | Qt::Key_K))
-                     a->trigger();
+             trigger(window, QKeySequence(Qt::CTRL | Qt::Key_K));
              window.findChild<QWidget*>(QStringLiteral("finder"))
                  ->findChild<QLineEdit*>()
                  ->setText(QStringLiteral("a7"));
          }},
         {QString(), [&window] { window.findChild<QWidget*>(QStringLiteral("finder"))->hide(); }},
         {QStringLiteral("brief"), [=] { go("map", Stage::Brief); }},
-        {QStringLiteral("brief-range"), [&window] { press(window, "go-section-range"); }},
         {QStringLiteral("inputs"), [=] { go("clt", Stage::Inputs); }},
         {QStringLiteral("pins"), [=] { go("cam", Stage::Pins); }},
-        {QStringLiteral("pins-wires"), [&window] { press(window, "pins-wires"); }},
+        {QStringLiteral("help"), [&window] { trigger(window, QKeySequence(Qt::Key_F1)); }},
+        {QStringLiteral("pins-wires"),
+         [&window] {
+             trigger(window, QKeySequence(Qt::Key_F1));
+             press(window, "pins-wires");
+         }},
         {QStringLiteral("pins-harness"), [&window] { press(window, "pins-harness"); }},
         {QStringLiteral("pins-order"), [&window] { press(window, "pins-order"); }},
         {QStringLiteral("own-connector"),

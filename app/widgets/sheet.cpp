@@ -17,9 +17,11 @@ namespace {
 void addPart(QGridLayout& grid, const Sheet::Part& part, bool inNumbers)
 {
     int row = grid.rowCount();
-    auto* heading = label(part.heading, look::Size::Body, true);
-    heading->setContentsMargins(0, row > 1 ? look::kMargin : 0, 0, 2);
-    grid.addWidget(heading, row++, 0, 1, 2);
+    if (!part.heading.isEmpty()) {
+        auto* heading = label(part.heading, look::Size::Body, true);
+        heading->setContentsMargins(0, row > 1 ? look::kMargin : 0, 0, 2);
+        grid.addWidget(heading, row++, 0, 1, 2);
+    }
     for (const Sheet::Row& r : part.rows) {
         auto* said = label(r.text, look::Size::Body);
         if (r.term.isEmpty()) {

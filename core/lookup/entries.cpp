@@ -76,7 +76,7 @@ void partsOf(std::vector<Entry>& out, const job::Job& job)
 
 std::string Entry::key() const
 {
-    constexpr const char* kKinds[] = {"action", "spot", "circuit", "cavity", "wire", "place", "part"};
+    constexpr const char* kKinds[] = {"action", "spot", "circuit", "cavity", "wire", "place", "part", "term"};
     const auto index = static_cast<size_t>(kind);
     return index < std::size(kKinds) ? std::string(kKinds[index]) + " " + id : std::string();
 }

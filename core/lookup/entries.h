@@ -16,6 +16,7 @@ enum class Kind {
     Wire,
     Place, ///< a splice, a stud, a post
     Part, ///< a sensor of the job
+    Term, ///< of the glossary; the window's own
     Finding,
     Log ///< a line of the logbook
 };

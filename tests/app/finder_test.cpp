@@ -111,6 +111,19 @@ TEST(Finder, GoesToAFieldOfTheBrief)
     EXPECT_NE(qobject_cast<QComboBox*>(f.w.window.focusWidget()), nullptr);
 }
 
+TEST(Finder, SaysWhatAWordMeans)
+{
+    Finder f;
+    EXPECT_EQ(f.first("ratiometric"), "ratiometric");
+    f.take("ratiometric");
+    auto* sheet = f.w.find<QWidget>("sheet");
+    ASSERT_TRUE(sheet->isVisible());
+    bool said = false;
+    for (const QLabel* l : sheet->findChildren<QLabel*>())
+        said = said || l->text().contains(QStringLiteral("a share of its supply"));
+    EXPECT_TRUE(said);
+}
+
 TEST(Finder, WhatIsTakenOftenComesFirstNextTimeToo)
 {
     Finder f;
