@@ -18,7 +18,7 @@ void dress(QWidget* widget, const QString& style)
         widget->setStyleSheet(style);
 }
 
-constexpr int kChip = 30;
+constexpr int kChip = 30, kLongestName = 240;
 
 QString chipStyle(Live::Chip chip)
 {
@@ -114,7 +114,10 @@ void Header::refresh()
     const job::Job& job = *m_desk.store.job();
     const bool any = m_desk.store.hasJob();
     const QString name = any ? text(job.name) : tr("Vicegrip");
-    m_job->setText(name + QStringLiteral("  \u25be")); // a small triangle: there is more under it
+    const QString fitting = m_job->fontMetrics().elidedText(name, Qt::ElideRight, kLongestName);
+    m_job->setText(QString(fitting).replace(QLatin1Char('&'), QLatin1String("&&")) + // no key of its own
+                   QStringLiteral("  \u25be")); // a small triangle: there is more under it
+    m_job->setToolTip(fitting == name ? QString() : name);
     m_job->setAccessibleName(any ? tr("Job: %1").arg(name) : tr("Job menu"));
     for (QAbstractButton* b : m_condition->buttons())
         b->setVisible(any);

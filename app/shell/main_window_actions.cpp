@@ -53,7 +53,7 @@ void MainWindow::buildActions()
     for (const auto& [what, name] : {std::pair(PartKind::Sensor, tr("Describe your own sensor")),
                                      {PartKind::Ecu, tr("Describe your own ECU")},
                                      {PartKind::Connector, tr("Describe your own connector")}})
-        inJob(act(name, {}, [this, what] { describePart(what); }));
+        inJob(act(name, {}, [this, kind = what] { describePart(kind); }));
     QAction* save = inJob(act(tr("Save the job"), QKeySequence::Save, [this] { m_keeping->save(); }));
     QAction* copy =
         inJob(act(tr("Save a copy elsewhere"), QKeySequence(tr("Ctrl+Shift+S")), [this] { m_keeping->askForCopy(); }));

@@ -15,6 +15,7 @@ ChoiceButton::ChoiceButton(const QString& name, const QString& detail, const QSt
     : QAbstractButton(parent), m_detail(detail), m_key(key)
 {
     setText(name);
+    setShortcut({}); // an ampersand in a name is an ampersand
     setAccessibleName(name);
     setAccessibleDescription(detail);
     setToolTip(detail);

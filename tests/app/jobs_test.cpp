@@ -153,6 +153,22 @@ TEST(JobMenu, OpensUnderTheNameAndSaysItsKeys)
     EXPECT_FALSE(sheet->isVisible()) << "a stage is one key away from it";
 }
 
+TEST(JobMenu, AnyNameFitsTheHeaderAndIsNoKey)
+{
+    test::Window w;
+    for (const std::string& name : {std::string("Hill & Sons"), std::string(90, 'M')}) {
+        EXPECT_TRUE(w.window.desk().store.editOrSay(QStringLiteral("Rename"), [&](job::Job& job) -> Result<void> {
+            job.name = name;
+            return {};
+        }));
+        w.settle();
+        auto* button = w.find<QPushButton>("job");
+        EXPECT_EQ(button->accessibleName().toStdString(), "Job: " + name);
+        EXPECT_LT(button->width(), 320);
+        EXPECT_TRUE(button->shortcut().isEmpty());
+    }
+}
+
 TEST(HelpPanel, StandsBesideTheWorkAndFollowsIt)
 {
     test::Window w;
