@@ -57,6 +57,8 @@ MainWindow::MainWindow(QWidget* parent) : QWidget(parent)
 {
     setObjectName(QStringLiteral("vicegrip"));
     resize(openingSize(screen()->availableGeometry().size()));
+    if (restoreGeometry(m_remembered.place())) // never larger than the desk, which may be another one now
+        resize(size().boundedTo(screen()->availableGeometry().size()));
     readLibraryAgain(); // the user's own parts may have changed since the last window
     buildLayout();
     buildActions();
@@ -240,6 +242,7 @@ void MainWindow::closeEvent(QCloseEvent* event)
         return;
     }
     m_live.stopBench();
+    m_remembered.setPlace(saveGeometry());
     event->accept();
 }
 

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "app/desk/desk.h"
+#include "app/store/remembered.h"
 #include "core/analysis/analysis.h"
 #include "core/lookup/entries.h"
 
@@ -82,6 +83,7 @@ class MainWindow : public QWidget
     void describePart(PartKind what);
     void sayLibraryComplaints();
 
+    Remembered m_remembered;
     JobStore m_store;
     Live m_live;
     Selection m_selection;

@@ -195,6 +195,7 @@ void MainWindow::toggleFindings()
 void MainWindow::setNight(bool night)
 {
     look::apply(*qApp, night);
+    m_remembered.setNight(night);
     refresh();
     for (QWidget* w : findChildren<QWidget*>())
         w->update();

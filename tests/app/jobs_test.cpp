@@ -1,11 +1,13 @@
 #include "app/shell/jobs.h"
 
 #include "app/store/recent.h"
+#include "app/store/remembered.h"
 #include "tests/support/window.h"
 
 #include <QDir>
 #include <QFile>
 #include <QMenu>
+#include <QScreen>
 
 namespace vicegrip::app {
 namespace {
@@ -166,6 +168,36 @@ TEST(JobMenu, AnyNameFitsTheHeaderAndIsNoKey)
         EXPECT_EQ(button->accessibleName().toStdString(), "Job: " + name);
         EXPECT_LT(button->width(), 320);
         EXPECT_TRUE(button->shortcut().isEmpty());
+    }
+}
+
+TEST(RememberedWindow, ColoursAndPlaceComeBack)
+{
+    const NewUser user;
+    {
+        MainWindow window;
+        window.show();
+        window.resize(1100, 720);
+        window.setNight(true);
+        window.close();
+    }
+    EXPECT_TRUE(Remembered().night());
+    MainWindow window;
+    EXPECT_EQ(window.size(), QSize(1100, 720).boundedTo(window.screen()->availableGeometry().size()));
+    window.setNight(false);
+    EXPECT_FALSE(Remembered().night());
+}
+
+TEST(RememberedWindow, WhatIsDamagedIsAsIfThereWereNothing)
+{
+    for (const QByteArray& text : {QByteArray(R"({"version": 1, "night": 3, "place": "%%%"})"),
+                                   QByteArray(R"({"version": 1, "place": "AdnQywADAAAAAAA"})"), QByteArray("[")}) {
+        const NewUser user;
+        NewUser::write(user.file(".config/vicegrip/window.json"), text);
+        MainWindow window;
+        EXPECT_FALSE(Remembered().night());
+        EXPECT_LE(window.width(), window.screen()->availableGeometry().width());
+        EXPECT_GE(window.width(), 600);
     }
 }
 
