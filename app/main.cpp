@@ -1,7 +1,6 @@
 #include "app/look/look.h"
 #include "app/shell/main_window.h"
 #include "app/shell/shots.h"
-#include "app/store/remembered.h"
 
 #include <QApplication>
 #include <QCommandLineParser>
@@ -40,8 +39,10 @@ int main(int argc, char** argv)
     std::future<vicegrip::Result<vicegrip::app::OpenedJob>> reading;
     if (!job.isEmpty())
         reading = std::async(std::launch::async, [job] { return vicegrip::app::JobStore::read(job); });
-    vicegrip::app::look::apply(app, parser.isSet(night) || vicegrip::app::Remembered().night());
+    vicegrip::app::look::apply(app, parser.isSet(night));
     vicegrip::app::MainWindow window;
+    if (window.wasNight())
+        window.setNight(true);
     const bool opened = reading.valid() && window.openJob(reading.get());
     window.show();
     if (opened && parser.isSet(bench))

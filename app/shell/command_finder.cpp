@@ -75,7 +75,8 @@ int favourOf(int times)
 
 } // namespace
 
-CommandFinder::CommandFinder(QWidget* parent) : QFrame(parent), m_typed(new QLineEdit), m_list(new QListWidget)
+CommandFinder::CommandFinder(Taken& counts, QWidget* parent)
+    : QFrame(parent), m_typed(new QLineEdit), m_list(new QListWidget), m_taken(counts)
 {
     setObjectName(QStringLiteral("finder"));
     auto* column = new QVBoxLayout(this);

@@ -18,7 +18,8 @@ class CommandFinder : public QFrame
     Q_OBJECT
 
   public:
-    explicit CommandFinder(QWidget* parent);
+    /// What is taken is counted in `counts`, which must outlive it.
+    CommandFinder(Taken& counts, QWidget* parent);
 
     /// What there is to find now. `keys` and `where` are shown at the end of an entry's line: the key that does the
     /// same, and where it leads.
@@ -42,7 +43,7 @@ class CommandFinder : public QFrame
 
     QLineEdit* m_typed;
     QListWidget* m_list;
-    Taken m_taken;
+    Taken& m_taken;
     std::vector<Offer> m_offers;
     std::unique_ptr<lookup::Search> m_search;
 };

@@ -24,8 +24,6 @@ QDir documents()
 Jobs::Jobs(JobStore& store, Keeping& keeping, Notices& notices, QWidget* window)
     : QObject(window), m_store(store), m_keeping(keeping), m_notices(notices), m_window(window)
 {
-    if (!m_recent.complaint().isEmpty())
-        m_notices.say(m_recent.complaint());
     connect(&m_keeping, &Keeping::copied, this, &Jobs::remember);
 }
 

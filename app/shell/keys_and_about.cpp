@@ -17,17 +17,21 @@ QString tr(const char* words)
 
 } // namespace
 
+std::vector<Sheet::Row> keysOn(const QWidget* stage)
+{
+    std::vector<Sheet::Row> out;
+    if (stage != nullptr)
+        for (const auto* button : stage->findChildren<KeyButton*>())
+            if (!button->key().isEmpty() && !button->text().isEmpty() && button->isVisibleTo(stage))
+                out.push_back({button->key(), button->text()});
+    return out;
+}
+
 std::vector<Sheet::Part> keysOf(const QList<QAction*>& actions, const QWidget* stage, const QString& stageName)
 {
     std::vector<Sheet::Part> out;
-    if (stage != nullptr) {
-        Sheet::Part here{stageName, {}};
-        for (const auto* button : stage->findChildren<KeyButton*>())
-            if (!button->key().isEmpty() && button->isVisibleTo(stage) && !button->text().isEmpty())
-                here.rows.push_back({button->key(), button->text()});
-        if (!here.rows.empty())
-            out.push_back(std::move(here));
-    }
+    if (auto here = keysOn(stage); !here.empty())
+        out.push_back({stageName, std::move(here)});
     Sheet::Part window{tr("Everywhere"), {}, true};
     window.rows.push_back({tr("Ctrl+0 ... 8"), tr("The stages, from Board to Handover")});
     for (const QAction* a : actions)
@@ -43,7 +47,7 @@ std::vector<Sheet::Part> keysOf(const QList<QAction*>& actions, const QWidget* s
     return out;
 }
 
-std::vector<Sheet::Part> helpFor(const std::string& view, const std::vector<Sheet::Part>& keys)
+std::vector<Sheet::Part> helpFor(const std::string& view, std::vector<Sheet::Row> keys)
 {
     const auto help = help::helpOn(shippedFolder() / "help", view);
     if (!help)
@@ -51,8 +55,8 @@ std::vector<Sheet::Part> helpFor(const std::string& view, const std::vector<Shee
     std::vector<Sheet::Part> out = {{tr("What it is for"), {}}};
     for (const QString& paragraph : text(help->text).split(QStringLiteral("\n\n"), Qt::SkipEmptyParts))
         out.front().rows.push_back({{}, paragraph});
-    if (!keys.empty() && !keys.front().beside)
-        out.push_back({tr("Its keys"), keys.front().rows});
+    if (!keys.empty())
+        out.push_back({tr("Its keys"), std::move(keys)});
     Sheet::Part terms{tr("Its words"), {}};
     for (const help::Term& t : help->terms)
         terms.rows.push_back({{}, QStringLiteral("**%1** – %2").arg(text(t.term), text(t.meaning))});

@@ -9,12 +9,15 @@
 /// What the window's own sheets say.
 namespace vicegrip::app {
 
-/// Every key that does something: those of the window, and those that stand on the buttons of a stage (null: none).
+/// The keys that stand on the buttons of a stage as it is shown now; none of null.
+[[nodiscard]] std::vector<Sheet::Row> keysOn(const QWidget* stage);
+
+/// Every key that does something: those of a stage, and those of the window.
 [[nodiscard]] std::vector<Sheet::Part> keysOf(const QList<QAction*>& actions, const QWidget* stage,
                                               const QString& stageName);
 
 /// What there is to say of a view: its text, its keys, its terms. What cannot be read is said in its place.
-[[nodiscard]] std::vector<Sheet::Part> helpFor(const std::string& view, const std::vector<Sheet::Part>& keys);
+[[nodiscard]] std::vector<Sheet::Part> helpFor(const std::string& view, std::vector<Sheet::Row> keys);
 
 /// The trade's words as they are meant here.
 [[nodiscard]] std::vector<Sheet::Part> glossary();

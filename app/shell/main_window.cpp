@@ -64,6 +64,7 @@ MainWindow::MainWindow(QWidget* parent) : QWidget(parent)
     buildActions();
     connectDesk();
     showStage(Stage::Board);
+    sayConfigComplaints();
 }
 
 MainWindow::~MainWindow()
@@ -182,6 +183,15 @@ bool MainWindow::openJob(const QString& path)
 bool MainWindow::openJob(Result<OpenedJob> read)
 {
     return m_jobs->open(std::move(read));
+}
+
+/// What of the user's configuration could not be understood, in one notice: they replace one another.
+void MainWindow::sayConfigComplaints()
+{
+    QStringList said = {m_jobs->recent().complaint(), m_remembered.complaint(), m_taken.complaint()};
+    said.removeAll(QString());
+    if (!said.isEmpty())
+        m_notices->say(said.join(QLatin1Char(' ')));
 }
 
 /// Library files that were left out are said once.

@@ -2,6 +2,7 @@
 
 #include "app/desk/desk.h"
 #include "app/store/remembered.h"
+#include "app/store/taken.h"
 #include "core/analysis/analysis.h"
 #include "core/lookup/entries.h"
 
@@ -44,6 +45,8 @@ class MainWindow : public QWidget
     bool openJob(Result<OpenedJob> read);
     void showStage(analysis::Stage stage);
     void setNight(bool night);
+    /// Whether it had the night colours when it was closed last.
+    [[nodiscard]] bool wasNight() const { return m_remembered.night(); }
 
     [[nodiscard]] Desk& desk() { return m_desk; }
     [[nodiscard]] analysis::Stage stage() const { return m_stage; }
@@ -82,8 +85,10 @@ class MainWindow : public QWidget
     void showAbout();
     void describePart(PartKind what);
     void sayLibraryComplaints();
+    void sayConfigComplaints();
 
     Remembered m_remembered;
+    Taken m_taken; ///< with the finder
     JobStore m_store;
     Live m_live;
     Selection m_selection;

@@ -130,7 +130,7 @@ void MainWindow::toggleHelp()
     if (width() < look::kNarrow) {
         const QWidget* page = m_pages[static_cast<size_t>(m_stage)];
         showSheet();
-        m_sheet->show(tr("Help"), helpFor(helpSubject(), keysOf({}, page, {})), false);
+        m_sheet->show(tr("Help"), helpFor(helpSubject(), keysOn(page)), false);
         return;
     }
     m_help->setVisible(m_help->isHidden());
@@ -145,7 +145,7 @@ void MainWindow::refreshHelp()
     m_helpOn = helpSubject();
     const QWidget* page = m_store.hasJob() ? m_pages[static_cast<size_t>(m_stage)] : nullptr;
     QWidget* keys = focusWidget();
-    m_help->show(tr("Help"), helpFor(m_helpOn, keysOf({}, page, {})), true);
+    m_help->show(tr("Help"), helpFor(m_helpOn, keysOn(page)), true);
     if (keys != nullptr) // they stay where the work is
         keys->setFocus();
 }

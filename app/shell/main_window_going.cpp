@@ -141,7 +141,7 @@ void MainWindow::moveCircuit(int step)
 void MainWindow::openFinder()
 {
     if (m_finder == nullptr) {
-        m_finder = new CommandFinder(this);
+        m_finder = new CommandFinder(m_taken, this);
         connect(m_finder, &CommandFinder::taken, this, &MainWindow::goTo);
     }
     std::vector<std::pair<Stage, StagePage*>> pages;

@@ -9,6 +9,8 @@
 
 namespace vicegrip::app {
 
+class ViewBar;
+
 /// What a user can describe for himself.
 enum class PartKind { Sensor, Ecu, Connector };
 
@@ -29,8 +31,8 @@ class StagePage : public QWidget
     {
         QString key, name;
     };
-    [[nodiscard]] virtual std::vector<Spot> spots() const { return {}; }
-    virtual void goToSpot(const QString& /*key*/) {}
+    [[nodiscard]] virtual std::vector<Spot> spots() const;
+    virtual void goToSpot(const QString& key);
     /// Brings what was looked for into view, where it is shown by this stage: a cavity, a wire, a line of the logbook.
     virtual void goToEntry(const lookup::Entry& /*entry*/) {}
 
@@ -41,6 +43,9 @@ class StagePage : public QWidget
     void describePart(vicegrip::app::PartKind what); ///< write one's own
 
   protected:
+    /// The bar of its views, which are its spots; null: it has one view.
+    [[nodiscard]] virtual ViewBar* bar() const { return nullptr; }
+
     Desk& m_desk; // NOLINT(cppcoreguidelines-non-private-member-variables-in-classes): what every stage is for
 };
 

@@ -9,13 +9,24 @@
 namespace vicegrip::app {
 namespace {
 
-/// The finder of a window, with a configuration of its own.
-class Finder
+/// A configuration of its own, while this lives.
+class OwnConfig
 {
   public:
-    Finder() : m_before(qgetenv("XDG_CONFIG_HOME")) { qputenv("XDG_CONFIG_HOME", m_config.path().toUtf8()); }
-    ~Finder() { qputenv("XDG_CONFIG_HOME", m_before); }
+    OwnConfig() : m_before(qgetenv("XDG_CONFIG_HOME")) { qputenv("XDG_CONFIG_HOME", m_folder.path().toUtf8()); }
+    ~OwnConfig() { qputenv("XDG_CONFIG_HOME", m_before); }
 
+  private:
+    QTemporaryDir m_folder;
+    QByteArray m_before;
+};
+
+/// The finder of a window that nothing was taken in before.
+class Finder
+{
+    OwnConfig m_config; // before the window reads it
+
+  public:
     /// Types into it and gives what stands first.
     std::string first(const char* typed)
     {
@@ -41,10 +52,6 @@ class Finder
     }
 
     test::Window w;
-
-  private:
-    QTemporaryDir m_config;
-    QByteArray m_before;
 };
 
 TEST(Finder, GoesToACavity)
@@ -147,9 +154,7 @@ TEST(Finder, SaysWhenNothingIsCalledThat)
 
 TEST(Taken, ForgetsTheLeastTaken)
 {
-    QTemporaryDir config;
-    const QByteArray before = qgetenv("XDG_CONFIG_HOME");
-    qputenv("XDG_CONFIG_HOME", config.path().toUtf8());
+    const OwnConfig config;
     Taken taken;
     taken.add("often");
     taken.add("often");
@@ -160,7 +165,6 @@ TEST(Taken, ForgetsTheLeastTaken)
     EXPECT_EQ(Taken().times("never"), 0);
     taken.add({});
     EXPECT_EQ(Taken().times({}), 0);
-    qputenv("XDG_CONFIG_HOME", before);
 }
 
 } // namespace

@@ -105,7 +105,7 @@ TEST(FirstStart, EnterBeginsWhereNothingWasOpenedYet)
     const NewUser user;
     MainWindow window;
     window.show();
-    QTest::qWait(1);
+    ASSERT_TRUE(QTest::qWaitForWindowExposed(&window));
     QTest::keyClick(&window, Qt::Key_Return);
     EXPECT_EQ(window.stage(), analysis::Stage::Brief);
     EXPECT_TRUE(QFile::exists(window.desk().store.path()));
@@ -195,9 +195,21 @@ TEST(RememberedWindow, WhatIsDamagedIsAsIfThereWereNothing)
         const NewUser user;
         NewUser::write(user.file(".config/vicegrip/window.json"), text);
         MainWindow window;
-        EXPECT_FALSE(Remembered().night());
+        EXPECT_FALSE(window.wasNight());
         EXPECT_LE(window.width(), window.screen()->availableGeometry().width());
         EXPECT_GE(window.width(), 600);
+    }
+}
+
+TEST(RememberedWindow, AllThatWasSetAsideIsSaidAtOnce)
+{
+    const NewUser user;
+    for (const char* name : {"window.json", "recent.json", "finder.json"})
+        NewUser::write(user.file(".config/vicegrip/") + QLatin1String(name), "[");
+    MainWindow window;
+    for (const char* name : {"window.json.damaged", "recent.json.damaged", "finder.json.damaged"}) {
+        EXPECT_TRUE(window.notices().said().contains(QLatin1String(name))) << window.notices().said().toStdString();
+        EXPECT_TRUE(QFile::exists(user.file(".config/vicegrip/") + QLatin1String(name)));
     }
 }
 

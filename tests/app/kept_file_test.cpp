@@ -94,7 +94,12 @@ TEST(JobStore, AnUnansweredRecoveryOutlivesEditsSavesAndAnotherCrash)
         ASSERT_TRUE(QTest::qWaitFor([&] { return QFile::exists(autosave); }, 5000));
         ASSERT_TRUE(store.save());
     }
-    QTest::qSleep(20); // its date tells the later one from the earlier
+    for (const QString& earlier :
+         QDir(folder.dir()).entryList({QStringLiteral(".petrel.vicegrip.recovered*")}, QDir::Files | QDir::Hidden)) {
+        QFile file(QDir(folder.dir()).filePath(earlier)); // its date tells the later one from the earlier
+        ASSERT_TRUE(file.open(QIODevice::ReadWrite));
+        ASSERT_TRUE(file.setFileTime(QDateTime::currentDateTime().addSecs(-60), QFileDevice::FileModificationTime));
+    }
     leaveBehind(folder, "lost twice");
     JobStore store;
     ASSERT_TRUE(store.open(folder.path()));

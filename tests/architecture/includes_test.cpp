@@ -75,7 +75,7 @@ const std::vector<Room> kRooms = {
     {"app/views", {"core", "app/look", "app/widgets", "app/desk"}},
     {"app/stages", {"core", "app/look", "app/widgets", "app/store", "app/desk", "app/views"}},
     {"app/shell", {"core", "app/look", "app/widgets", "app/store", "app/desk", "app/views", "app/stages"}},
-    {"app", {"app/look", "app/store", "app/shell"}},
+    {"app", {"app/look", "app/shell"}},
 };
 
 struct Include

@@ -67,19 +67,6 @@ PinsPage::PinsPage(Desk& desk, QWidget* parent)
     show(Plug);
 }
 
-std::vector<StagePage::Spot> PinsPage::spots() const
-{
-    std::vector<Spot> out;
-    for (const auto& [key, name] : m_bar->offered())
-        out.push_back({key, name});
-    return out;
-}
-
-void PinsPage::goToSpot(const QString& key)
-{
-    m_bar->choose(key);
-}
-
 void PinsPage::goToEntry(const lookup::Entry& entry)
 {
     if (entry.kind == lookup::Kind::Cavity) {

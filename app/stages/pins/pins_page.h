@@ -25,10 +25,11 @@ class PinsPage : public StagePage
     explicit PinsPage(Desk& desk, QWidget* parent = nullptr);
 
     void refresh() override;
-    [[nodiscard]] std::vector<Spot> spots() const override;
-    void goToSpot(const QString& key) override;
     void goToEntry(const lookup::Entry& entry) override;
     [[nodiscard]] bool wantsList() const override;
+
+  protected:
+    [[nodiscard]] ViewBar* bar() const override { return m_bar; }
 
   private:
     enum View { Plug, Remap, Wires, Harness, Buy, Order };

@@ -63,19 +63,6 @@ template <class V> V* ScalePage::add()
     return view;
 }
 
-std::vector<StagePage::Spot> ScalePage::spots() const
-{
-    std::vector<Spot> out;
-    for (const auto& [key, name] : m_bar->offered())
-        out.push_back({key, name});
-    return out;
-}
-
-void ScalePage::goToSpot(const QString& key)
-{
-    m_bar->choose(key);
-}
-
 void ScalePage::show(int view)
 {
     m_stack->setCurrentIndex(view);

@@ -23,9 +23,10 @@ class ScalePage : public StagePage
     explicit ScalePage(Desk& desk, QWidget* parent = nullptr);
 
     void refresh() override;
-    [[nodiscard]] std::vector<Spot> spots() const override;
-    void goToSpot(const QString& key) override;
     void refreshLive() override;
+
+  protected:
+    [[nodiscard]] ViewBar* bar() const override { return m_bar; }
 
   private:
     enum View { Table, Readings, Budget, Strokes, Fuel, Switch, Speed, Probe, kViews };

@@ -129,8 +129,8 @@ TEST(Lookup, HostileWordsEndQuickly)
     std::string many;
     for (int i = 0; i < 20000; ++i)
         many += "a ";
-    EXPECT_NO_FATAL_FAILURE((void)petrel().find(many, 10));
-    EXPECT_NO_FATAL_FAILURE((void)petrel().find("\xff\xfe\x00", 10));
+    EXPECT_EQ(petrel().find(many, 10), petrel().find("a", 10)) << "the same word again asks for nothing more";
+    EXPECT_THAT(petrel().find("\xff\xfe", 10), IsEmpty());
 }
 
 } // namespace
