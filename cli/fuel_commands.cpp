@@ -4,7 +4,7 @@
 #include "core/fuel/blend.h"
 #include "core/fuel/flex.h"
 #include "core/throttle/strokes.h"
-#include "core/units/units.h"
+#include "core/units/shown.h"
 
 #include <iostream>
 
@@ -55,7 +55,7 @@ int blend(const BlendOptions& options)
     auto in = fillsTyped(options.in), add = fillsTyped(options.add);
     const auto baseline = contentTyped(options.baseline);
     Result<double> capacity =
-        options.tank.empty() ? Result<double>(0) : units::parse(options.tank, Dimension::Volume, "l");
+        options.tank.empty() ? Result<double>(0) : units::parseShown(options.tank, Dimension::Volume, "l");
     const Error* wrong = !in         ? &in.error()
                          : !add      ? &add.error()
                          : !baseline ? &baseline.error()

@@ -1,6 +1,6 @@
 #include "cli/commands.h"
 #include "core/base/old_names.h"
-#include "core/units/units.h"
+#include "core/units/shown.h"
 
 #include <CLI/CLI.hpp>
 #include <exception>
@@ -28,12 +28,21 @@ CLI::Validator between(double low, double high)
 int main(int argc, char** argv)
 {
     using namespace vicegrip::cli;
+    namespace units = vicegrip::units;
     CLI::App app{"Vicegrip on the command line: what a job promises, without a window."};
     app.footer("Exit codes: 0 fine; 1 check found something to stop for or to fix; 2 the command line is wrong;\n"
                "3 a file cannot be read or is not what it claims to be; 4 what was asked for is not in the job or\n"
                "cannot be worked out.");
     app.set_version_flag("--version", "vicegrip-cli " VICEGRIP_VERSION);
     app.require_subcommand(1);
+    app.fallthrough(); // so that --units may follow the command
+    app.add_option("--units", "What quantities are printed in, and bare numbers meant in: metric or us. JSON and CSV "
+                              "keep the job's own")
+        ->check(CLI::IsMember({"metric", "us"}))
+        ->each([](const std::string& system) {
+            // Neither system can be refused.
+            (void)units::setShown({system == "us" ? units::System::US : units::System::Metric, {}});
+        });
     int code = kFine;
 
     CheckOptions checkOptions;

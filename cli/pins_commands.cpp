@@ -5,6 +5,7 @@
 #include "core/materials/shopping_list.h"
 #include "core/pinning/pin_use.h"
 #include "core/pinning/pinning.h"
+#include "core/units/shown.h"
 #include "core/work/work_steps.h"
 
 #include <cmath>
@@ -71,7 +72,7 @@ Json pinJson(const job::Job& job, const pinning::Pin& pin, const parts::Layout& 
 Result<void> readWires(const std::string& typed, std::vector<double>& diameters)
 {
     const auto times = typed.find('x');
-    const auto size = units::parse(typed.substr(0, times), Dimension::Length, "mm");
+    const auto size = units::parseShown(typed.substr(0, times), Dimension::Length, "mm");
     const auto many =
         times == std::string::npos ? Result<double>(1) : units::parse(typed.substr(times + 1), Dimension::Counts);
     if (!size || !many || !(*size > 0) || !(*many >= 1) || *many != std::floor(*many) ||
@@ -176,8 +177,8 @@ int buy(const ListOptions& options)
     }
     Columns columns;
     for (const materials::Item& i : items)
-        columns.row({i.what, units::formatNumber(i.needed + i.spare, 1) + " " + i.unit,
-                     units::formatNumber(i.needed, 1) + " needed" + (i.spare > 0 ? ", " + i.why : std::string())});
+        columns.row({i.what, materials::amountText(i, i.needed + i.spare),
+                     materials::amountText(i, i.needed) + " needed" + (i.spare > 0 ? ", " + i.why : std::string())});
     columns.print();
     return kFine;
 }

@@ -4,6 +4,7 @@
 #include "core/job/json.h"
 #include "core/scaling/budget.h"
 #include "core/scaling/exchange.h"
+#include "core/units/shown.h"
 
 #include <cmath>
 #include <functional>
@@ -203,7 +204,7 @@ int budget(const BudgetOptions& options)
         constexpr int kPlaces = 8;
         budgets = scaling::budgetOver(*s.analysis.job, *s.circuit, *s.view->table, kPlaces);
     } else {
-        const auto value = units::parse(options.at, s.sensor->measures, s.sensor->unit);
+        const auto value = units::parseShown(options.at, s.sensor->measures, s.sensor->unit);
         if (!value)
             return refuse(value.error(), kUsage);
         auto one = scaling::budgetAt(*s.analysis.job, *s.circuit, *s.view->table, *value);

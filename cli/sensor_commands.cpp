@@ -3,6 +3,7 @@
 #include "core/road_speed/road_speed.h"
 #include "core/switches/switch_levels.h"
 #include "core/thermocouple/thermocouple.h"
+#include "core/units/shown.h"
 
 #include <iostream>
 
@@ -52,8 +53,8 @@ int switchLevels(const SwitchOptions& options)
 int speed(const SpeedOptions& options)
 {
     const auto tyre = road_speed::parseTyre(options.tyre);
-    const auto distance = units::parse(options.distance, Dimension::Length, "m"),
-               error = units::parse(options.distanceError, Dimension::Length, "m");
+    const auto distance = units::parseShown(options.distance, Dimension::Length, "m"),
+               error = units::parseShown(options.distanceError, Dimension::Length, "m");
     const Error* wrong = !tyre ? &tyre.error() : !distance ? &distance.error() : !error ? &error.error() : nullptr;
     if (wrong != nullptr)
         return refuse(*wrong, kUsage);
@@ -77,7 +78,7 @@ int probe(const ProbeOptions& options)
 {
     std::vector<double> kelvin;
     for (const std::string& typed : {options.tip, options.joint, options.box}) {
-        const auto read = units::parse(typed, Dimension::Temperature, "°C");
+        const auto read = units::parseShown(typed, Dimension::Temperature, "°C");
         if (!read)
             return refuse(read.error(), kUsage);
         kelvin.push_back(*read);
@@ -95,7 +96,7 @@ int probe(const ProbeOptions& options)
         for (const auto& [hookup, name] : kHookups)
             said += padded(name, 16) + celsius(thermocouple::shownBy(hookup, place)) + '\n';
     } else {
-        const auto shown = units::parse(options.shown, Dimension::Temperature, "°C");
+        const auto shown = units::parseShown(options.shown, Dimension::Temperature, "°C");
         if (!shown)
             return refuse(shown.error(), kUsage);
         constexpr double kTolerance_k = 3; // of a bath, a probe and a conditioner (typical)

@@ -1,6 +1,7 @@
 #include "app/views/selected.h"
 
 #include "app/widgets/typed_field.h"
+#include "core/units/shown.h"
 
 #include <QLineEdit>
 
@@ -23,7 +24,7 @@ TypedField* valueField(const Desk& desk, const QString& name, const char* object
         const parts::Sensor* s = selectedSensor(desk);
         if (s == nullptr)
             return QString();
-        return units::parse(typed.toStdString(), s->measures, s->unit).map([&](double v) {
+        return units::parseShown(typed.toStdString(), s->measures, s->unit).map([&](double v) {
             return text(units::format(v, s->measures, s->unit, s->measures == units::Dimension::Lambda ? 3 : 1));
         });
     });

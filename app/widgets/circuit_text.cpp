@@ -2,6 +2,7 @@
 
 #include "app/widgets/text.h"
 #include "core/electrics/wiring.h"
+#include "core/units/shown.h"
 
 namespace vicegrip::app {
 namespace {
@@ -71,11 +72,21 @@ QString wireAt(const job::Job& job, const job::PointRef& point)
     return {};
 }
 
+QString shownUnit(const parts::Sensor& sensor)
+{
+    return text(units::shownUnit(sensor.measures, sensor.unit));
+}
+
+QString shownHeading(const parts::Sensor& sensor)
+{
+    return text(units::shownHeading(sensor.measures, sensor.unit));
+}
+
 QString errorText(const parts::Sensor& sensor, double si)
 {
     const double shown = units::differenceToUnit(si, sensor.measures, sensor.unit);
     const int decimals = shown >= 10 ? 1 : shown >= 0.1 ? 2 : 3;
-    return QStringLiteral("± %1 %2").arg(text(units::formatNumber(shown, decimals)), text(sensor.unit));
+    return QStringLiteral("± ") + text(units::formatDifference(si, sensor.measures, sensor.unit, decimals));
 }
 
 int inputIndex(const job::Job& job, const job::CircuitId& circuit)

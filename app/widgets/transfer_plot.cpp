@@ -1,8 +1,11 @@
 #include "app/widgets/transfer_plot.h"
 
+#include "app/widgets/circuit_text.h"
+
 #include "app/look/look.h"
 #include "app/widgets/plot_dress.h"
 #include "app/widgets/text.h"
+#include "core/units/shown.h"
 
 #include <QShortcut>
 #include <QVBoxLayout>
@@ -99,7 +102,7 @@ void TransferPlot::show(const proof::CircuitView& view, const std::vector<scalin
                         const parts::Sensor& sensor)
 {
     clear();
-    const auto shown = [&](double si) { return units::toUnit(si, sensor.measures, sensor.unit); };
+    const auto shown = [&](double si) { return units::toShown(si, sensor.measures, sensor.unit); };
     const double zero = shown(0);
     double worst = 0;
     for (const scaling::CurvePoint& p : curve) {
@@ -129,10 +132,9 @@ void TransferPlot::show(const proof::CircuitView& view, const std::vector<scalin
     const bool hertz = scaling::axisOf(sensor) == units::Dimension::Frequency;
     m_last = std::max({curve.front().reading, curve.back().reading, hertz ? 0.0 : 5.0}) * 1.02;
     m_error->keyAxis()->setLabel(tr("input (%1)").arg(text(scaling::readingUnit(scaling::axisOf(sensor)))));
-    const QString unit = text(sensor.unit);
     m_curve->valueAxis()->setRange(a - room, b + room);
-    m_curve->valueAxis()->setLabel(tr("value (%1)").arg(unit));
-    m_error->valueAxis()->setLabel(tr("error (%1)").arg(unit));
+    m_curve->valueAxis()->setLabel(tr("value (%1)").arg(shownHeading(sensor)));
+    m_error->valueAxis()->setLabel(tr("error (%1)").arg(shownUnit(sensor)));
     spanError(worst);
     if (m_shown != view.id.value) { // an edit leaves the eye where it is
         m_shown = view.id.value;

@@ -3,6 +3,7 @@
 #include "app/widgets/labels.h"
 #include "app/widgets/text.h"
 #include "app/widgets/typed_field.h"
+#include "core/units/shown.h"
 
 #include <QGridLayout>
 #include <QLineEdit>
@@ -12,10 +13,9 @@ namespace vicegrip::app {
 ReadsValue readsValue(units::Dimension dimension, const char* unit, double least, double most)
 {
     return [=](const QString& typed) {
-        return units::parse(typed.toStdString(), dimension, unit).and_then([=](double v) -> Result<double> {
+        return units::parseShown(typed.toStdString(), dimension, unit).and_then([=](double v) -> Result<double> {
             if (v < least || v > most)
-                return fail(ErrorCode::Range, "expected " + units::format(least, dimension, unit, 1) + " to " +
-                                                  units::format(most, dimension, unit, 1));
+                return fail(ErrorCode::Range, "expected " + units::formatRange(least, most, dimension, unit, 1));
             return v;
         });
     };

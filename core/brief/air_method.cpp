@@ -3,6 +3,7 @@
 #include "core/brief/atmosphere.h"
 #include "core/brief/range.h"
 #include "core/electrics/sensor_model.h"
+#include "core/units/shown.h"
 
 #include <algorithm>
 #include <cmath>
@@ -61,16 +62,16 @@ AirMethodView described(AirMethod method)
 
 std::string hereText(AirMethod method, const job::Brief& b)
 {
-    const std::string boost = units::formatNumber(b.target_pa / 1e3, 0) + " kPa";
+    const std::string boost = pressureText(b.target_pa);
+    const auto flow = [&] { return units::format(fullLoadAir(b), Dimension::MassFlow, "kg/h", 0); };
     switch (method) {
     case AirMethod::SpeedDensity:
         return b.boosted() ? "Suits: boost of " + boost + " is seen by the same sensor."
                            : "Suits an engine with a common plenum.";
     case AirMethod::MassAir:
-        return b.boosted()
-                   ? "The meter must reach the flow at " + boost + " of boost: " + "reckon with about " +
-                         units::formatNumber(fullLoadAir(b) * 3600, 0) + " kg/h at 6500 rpm."
-                   : "Reckon with about " + units::formatNumber(fullLoadAir(b) * 3600, 0) + " kg/h at 6500 rpm.";
+        return b.boosted() ? "The meter must reach the flow at " + boost + " of boost: " + "reckon with about " +
+                                 flow() + " at 6500 rpm."
+                           : "Reckon with about " + flow() + " at 6500 rpm.";
     case AirMethod::Hybrid:
         return "Needs both sets of sensors: the most inputs of the four.";
     case AirMethod::ThrottleAngle:
@@ -82,8 +83,7 @@ std::string hereText(AirMethod method, const job::Brief& b)
 
 std::string plusMinus(double si, const parts::Sensor& s, int decimals)
 {
-    const double shown = units::differenceToUnit(si, s.measures, s.unit);
-    return "± " + units::formatNumber(std::abs(shown), decimals) + " " + s.unit;
+    return "± " + units::formatDifference(std::abs(si), s.measures, s.unit, decimals);
 }
 
 class Errors
@@ -142,7 +142,8 @@ class Errors
             error = std::abs(t->tolerance * electrics::elementValues(*s, kWarmAir_k)[0] / slopes[0]);
         }
         m_out.push_back({s->name, "charge at " + units::format(kWarmAir_k, s->measures, s->unit, 0),
-                         "± " + units::formatNumber(error, 1) + " K", error / kWarmAir_k});
+                         "± " + units::formatDifference(error, Dimension::TemperatureDifference, "K", 1),
+                         error / kWarmAir_k});
     }
 
     void meter()

@@ -1,6 +1,6 @@
 #include "core/brief/atmosphere.h"
 
-#include "core/units/units.h"
+#include "core/units/shown.h"
 
 #include <cmath>
 
@@ -27,9 +27,9 @@ double altitudeOf(double barometer_pa)
     return kEarth_m * geopotential / (kEarth_m - geopotential);
 }
 
-std::string kilopascals(double pa)
+std::string pressureText(double pa)
 {
-    return units::formatNumber(pa / 1e3, 0) + " kPa";
+    return units::formatDifference(pa, units::Dimension::AbsolutePressure, "kPa", 0);
 }
 
 } // namespace vicegrip::brief

@@ -13,7 +13,7 @@ inline constexpr double kLowest_m = -430, kHighest_m = 6000; ///< where engines 
 /// The altitude at which a standard day has this pressure.
 [[nodiscard]] double altitudeOf(double barometer_pa);
 
-/// A pressure as the brief's sentences say it: "101 kPa".
-[[nodiscard]] std::string kilopascals(double pa);
+/// A pressure as the brief's sentences say it, which say its zero themselves: "101 kPa".
+[[nodiscard]] std::string pressureText(double pa);
 
 } // namespace vicegrip::brief

@@ -277,18 +277,22 @@ std::vector<Nonsense> nonsense(const job::Brief& b)
         if (is)
             out.push_back({field, std::move(sentence)});
     };
+    const auto metres = [](double m) { return units::format(m, units::Dimension::Length, "m", 0); };
     const auto outside = [](double v, double low, double high) { return !(v >= low && v <= high); };
     wrong(outside(b.cylinders, 1, 16), "cylinders", "an engine has 1 to 16 cylinders");
     const double each_l = b.displacement_m3 * 1e3 / std::max(b.cylinders, 1);
     wrong(outside(each_l, 0.02, 2.5), "displacement_l",
           "that is " + units::formatNumber(each_l, 3) + " l a cylinder: expected 0.02 to 2.5 l");
     wrong(outside(b.target_pa, 0, 600e3), "target_kpa",
-          "boost is 0 to 600 kPa above the barometer: a vacuum is no target");
-    wrong(b.boosted() && b.target_pa <= 0, "target_kpa", "a boosted engine has a target above 0 kPa");
-    wrong(outside(b.overshoot_pa, 0, 200e3), "overshoot_kpa", "overshoot is 0 to 200 kPa above the target");
+          "boost is 0 to " + pressureText(600e3) + " above the barometer: a vacuum is no target");
+    wrong(b.boosted() && b.target_pa <= 0, "target_kpa", "a boosted engine has a target above " + pressureText(0));
+    wrong(outside(b.overshoot_pa, 0, 200e3), "overshoot_kpa",
+          "overshoot is 0 to " + pressureText(200e3) + " above the target");
     wrong(outside(b.altitude_m, kLowest_m, kHighest_m), "altitude_m",
-          "expected -430 to 6000 m, from the lowest shore to the highest road");
-    wrong(outside(b.fuel_pa, 50e3, 2000e3), "fuel_kpa", "a fuel rail holds 50 to 2000 kPa");
+          "expected " + metres(kLowest_m) + " to " + metres(kHighest_m) +
+              ", from the lowest shore to the highest road");
+    wrong(outside(b.fuel_pa, 50e3, 2000e3), "fuel_kpa",
+          "a fuel rail holds " + units::rangeText(pressureText(50e3), pressureText(2000e3)));
     for (const std::string& id : b.watch)
         wrong(findFunction({id}) == nullptr, "watch", "there is nothing called \"" + id + "\" to watch");
     return out;

@@ -26,7 +26,7 @@ std::vector<Question> questions(const job::Brief& b, const job::Job& job)
         "Sensors bought for another method are money lost.");
     if (b.boosted())
         ask("boost",
-            "Is " + kilopascals(b.target_pa) + " of boost with " + kilopascals(b.overshoot_pa) +
+            "Is " + pressureText(b.target_pa) + " of boost with " + pressureText(b.overshoot_pa) +
                 " of overshoot what the map will ask for?",
             "The pressure sensor's range is chosen by it.");
     if (b.fuel != job::Fuel::Petrol)

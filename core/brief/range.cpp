@@ -35,8 +35,8 @@ std::vector<PressureMark> airMarks(const job::FunctionId& f, const job::Brief& b
     out.push_back(barometer);
     if (b.boosted()) {
         const double target = barometer_pa + b.target_pa;
-        out.push_back({"target", target, kilopascals(barometer_pa) + " barometer + " + kilopascals(b.target_pa)});
-        out.push_back({"overshoot", target + b.overshoot_pa, kilopascals(b.overshoot_pa) + " above the target"});
+        out.push_back({"target", target, pressureText(barometer_pa) + " barometer + " + pressureText(b.target_pa)});
+        out.push_back({"overshoot", target + b.overshoot_pa, pressureText(b.overshoot_pa) + " above the target"});
     }
     return out;
 }
@@ -70,22 +70,22 @@ void rate(Candidate& c, const std::vector<PressureMark>& marks, bool absolute)
     if (!c.reads) {
         const bool above = blind->pa > c.sensor.high;
         const PressureMark& worst = above ? marks.back() : *blind;
-        c.verdict = above
-                        ? "Too short: tops out " + kilopascals(worst.pa - c.sensor.high) + " below " + worst.name + "."
-                        : "Does not reach down to " + worst.name + ", by " + kilopascals(c.sensor.low - worst.pa) + ".";
+        c.verdict =
+            above ? "Too short: tops out " + pressureText(worst.pa - c.sensor.high) + " below " + worst.name + "."
+                  : "Does not reach down to " + worst.name + ", by " + pressureText(c.sensor.low - worst.pa) + ".";
         return;
     }
     const double span = c.sensor.high - c.sensor.low;
     if (c.overVolts)
         c.verdict = "Its output goes beyond what the input reads: it would need a divider.";
     else if (c.headroom_pa < kLeastHeadroom * span)
-        c.verdict = "Reads it all, with " + kilopascals(c.headroom_pa) +
+        c.verdict = "Reads it all, with " + pressureText(c.headroom_pa) +
                     " to spare: nothing is left for a later turn of the screw.";
     else if (absolute)
-        c.verdict = "Reads it all; " + kilopascals(c.headroom_pa) + " of headroom, and at " + lowest->name +
+        c.verdict = "Reads it all; " + pressureText(c.headroom_pa) + " of headroom, and at " + lowest->name +
                     " its tolerance is worth " + units::formatNumber(100 * c.errorAtLowest, 1) + " % of the pressure.";
     else
-        c.verdict = "Reads it all; " + kilopascals(c.headroom_pa) + " of headroom.";
+        c.verdict = "Reads it all; " + pressureText(c.headroom_pa) + " of headroom.";
 }
 
 /// Those that read everything first; of these, ones with headroom first, then the finest; of the others, the longest.

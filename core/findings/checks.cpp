@@ -5,6 +5,7 @@
 #include "core/findings/power_checks.h"
 #include "core/findings/scale_checks.h"
 #include "core/findings/seat_checks.h"
+#include "core/units/shown.h"
 
 #include <algorithm>
 #include <cmath>
@@ -28,9 +29,8 @@ std::string millivolts(double v)
 /// A difference of the circuit's value, in its shown unit.
 std::string difference(const parts::Sensor& sensor, double si)
 {
-    const double shown = units::differenceToUnit(si, sensor.measures, sensor.unit);
-    const double size = std::abs(shown);
-    return units::formatNumber(shown, size >= 10 ? 0 : size >= 1 ? 1 : 3) + " " + sensor.unit;
+    const double size = std::abs(units::differenceToUnit(si, sensor.measures, sensor.unit));
+    return units::formatDifference(si, sensor.measures, sensor.unit, size >= 10 ? 0 : size >= 1 ? 1 : 3);
 }
 
 void readings(std::vector<Finding>& out, const job::Circuit& circuit, const proof::CircuitView& view)

@@ -109,7 +109,7 @@ std::optional<MixUp> mixUpOf(const job::Job& job, const parts::Sensor& s, const 
         if (m.dimension != s.measures || s.unit != m.meant)
             continue;
         weigh(units::fromUnit(units::toUnit(due, s.measures, m.taken), s.measures, m.meant), [&] {
-            return MixUp{numbers + "that is " + units::format(due, s.measures, m.taken, 1) + ", taken for " + m.meant,
+            return MixUp{numbers + "that is " + units::formatIn(due, s.measures, m.taken, 1) + ", taken for " + m.meant,
                          std::string("Set the ECU's unit for this input to ") + m.taken +
                              ", or send the table from here."};
         });

@@ -1,16 +1,18 @@
 #include "core/job/surroundings.h"
 
-#include "core/units/units.h"
+#include "core/units/shown.h"
 
 namespace vicegrip::job {
 namespace {
 
 using units::Dimension;
 
-Result<double> between(double low, double high, double si, const char* sentence)
+Result<double> between(double low, double high, double si, const std::string& what, Dimension dimension,
+                       const char* unit)
 {
     if (!(si >= low && si <= high))
-        return fail(ErrorCode::Range, sentence);
+        return fail(ErrorCode::Range, what + " between " + units::format(low, dimension, unit, 0) + " and " +
+                                          units::format(high, dimension, unit, 0));
     return si;
 }
 
@@ -18,15 +20,15 @@ Result<double> between(double low, double high, double si, const char* sentence)
 
 Result<double> parseAmbient(std::string_view typed)
 {
-    return units::parse(typed, Dimension::Temperature, "°C").and_then([](double k) {
-        return between(213.15, 343.15, k, "an ambient lies between -60 °C and 70 °C");
+    return units::parseShown(typed, Dimension::Temperature, "°C").and_then([](double k) {
+        return between(213.15, 343.15, k, "an ambient lies", Dimension::Temperature, "°C");
     });
 }
 
 Result<double> parseBarometer(std::string_view typed)
 {
-    return units::parse(typed, Dimension::AbsolutePressure, "kPa").and_then([](double pa) {
-        return between(40e3, 110e3, pa, "a barometer reads between 40 kPa and 110 kPa");
+    return units::parseShown(typed, Dimension::AbsolutePressure, "kPa").and_then([](double pa) {
+        return between(40e3, 110e3, pa, "a barometer reads", Dimension::AbsolutePressure, "kPa");
     });
 }
 

@@ -72,7 +72,7 @@ std::vector<Cut> cutList(const job::Job& job)
         cut.stripFrom_m = ends.strip_m(w.from);
         cut.stripTo_m = ends.strip_m(w.to);
         if (stagger > 0)
-            cut.note = "splice " + units::formatNumber(stagger * 1e3, 0) + " mm further out";
+            cut.note = "splice " + units::format(stagger, units::Dimension::Length, "mm", 0) + " further out";
         out.push_back(std::move(cut));
     }
     std::ranges::stable_sort(out, [](const Cut& a, const Cut& b) {

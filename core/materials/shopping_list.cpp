@@ -24,7 +24,7 @@ double spare(double needed)
 /// Sleeves by the metre, a piece of shrink at each plug, a grommet for each wall.
 void dressings(const job::Job& job, std::vector<Item>& out)
 {
-    const auto millimetres = [](double m) { return units::formatNumber(m * 1e3, 1) + " mm"; };
+    const auto millimetres = [](double m) { return units::format(m, units::Dimension::Length, "mm", 1); };
     std::map<double, double> sleeves;
     std::map<std::pair<double, double>, double> shrinks, grommets;
     const std::vector<branches::Stretch> all = branches::stretches(job);
@@ -113,6 +113,12 @@ std::vector<Item> shoppingList(const job::Job& job)
         resistors[units::formatOhms(r.ohm) + ", " + units::formatNumber(r.tolerance * 100, 0) + " %"] += 1;
     add("Resistor ", resistors, true);
     return out;
+}
+
+std::string amountText(const Item& item, double amount)
+{
+    return item.unit == "m" ? units::format(amount, units::Dimension::Length, "m", 1)
+                            : units::formatNumber(amount, 0) + " " + item.unit;
 }
 
 std::string toCsv(const std::vector<Item>& items)

@@ -24,6 +24,9 @@ inline constexpr double kShrink_m = 0.05; ///< over the end of a sleeve at a plu
 /// small kit of three, order one more); a metre more of each wire.
 [[nodiscard]] std::vector<Item> shoppingList(const job::Job& job);
 
+/// So much of an item, as a person reads it: "12 pcs", "4.3 m".
+[[nodiscard]] std::string amountText(const Item& item, double amount);
+
 /// RFC 4180, a header line first. Lengths in m.
 [[nodiscard]] std::string toCsv(const std::vector<Item>& items);
 

@@ -1,6 +1,5 @@
 #include "core/parts/conductor.h"
 
-#include "core/base/fields.h"
 #include "core/units/units.h"
 
 #include <algorithm>
@@ -67,7 +66,7 @@ double crimpHolds(double area_m2)
 
 std::string areaText(double area_m2)
 {
-    return units::shortest(fields::rounded(area_m2 * 1e6)) + " mm²";
+    return units::format(area_m2, units::Dimension::Area, "mm²", 3);
 }
 
 } // namespace vicegrip::parts

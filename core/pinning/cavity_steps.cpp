@@ -19,7 +19,9 @@ std::vector<CavityStep> cavitySteps(const parts::TerminalFamily& f, double area_
     if (pull)
         out.push_back({CavityStepKind::Thread, "Thread the bare wire through the empty cavity, from the rear",
                        "A pull-to-seat terminal does not pass the cavity once it is crimped."});
-    out.push_back({CavityStepKind::Strip, "Strip " + units::shortest(fields::rounded(f.strip_m * 1e3)) + " mm",
+    out.push_back({CavityStepKind::Strip,
+                   "Strip " + units::format(f.strip_m, units::Dimension::Length, "mm",
+                                            std::fmod(f.strip_m * 1e4, 10) < 0.5 ? 0 : 1),
                    "Only what the crimp needs."});
     out.push_back({CavityStepKind::Crimp,
                    f.sealed ? "Crimp slowly: conductor, then seal" : "Crimp slowly: conductor, then insulation",

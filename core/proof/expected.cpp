@@ -193,13 +193,7 @@ std::vector<Expectation> nothingPromised(const std::vector<Place>& places, const
 std::string boundsText(const Expectation& e)
 {
     const auto shown = [&](double si) { return job::readingText(e.reading(si), e.unit); };
-    std::string low = shown(e.low);
-    const std::string high = shown(e.high);
-    if (low == high)
-        return low;
-    const size_t space = low.rfind(' ');
-    const bool sameUnit = space != std::string::npos && high.ends_with(low.substr(space));
-    return (sameUnit ? low.substr(0, space) : low) + " to " + high;
+    return units::rangeText(shown(e.low), shown(e.high));
 }
 
 } // namespace vicegrip::proof

@@ -1,4 +1,5 @@
 #include "core/proof/verdict.h"
+#include "core/units/shown.h"
 
 #include <algorithm>
 
@@ -37,7 +38,7 @@ Result<job::Reading> parseReading(const Place& p, std::string_view typed)
 {
     if (typed == "OL" || (typed == "open" && p.dimension == units::Dimension::Resistance))
         return job::Reading::beyond(p.dimension, p.condition);
-    return units::parse(typed, p.dimension, p.unit).map([&](double si) { return p.reading(si); });
+    return units::parseShown(typed, p.dimension, p.unit).map([&](double si) { return p.reading(si); });
 }
 
 job::Proof record(const job::Facts& facts, const job::CircuitId& circuit, const Expectation& e,

@@ -19,6 +19,7 @@ std::string plain(double number, int decimals)
 /// What a run that is off by this factor may come from.
 std::string reasonOf(const SpeedPlace& place, double factor)
 {
+    const auto rolling = [](double m) { return units::format(m, units::Dimension::Length, "m", 3); };
     const auto near = [&](double other) { return std::abs(factor / other - 1) < kTyreShare; };
     if (near(2))
         return "Twice as many: the ECU counts both edges of every tooth, or there are twice the teeth.";
@@ -31,8 +32,8 @@ std::string reasonOf(const SpeedPlace& place, double factor)
         std::round(teeth) != place.pulsesPerTurn)
         return "As many as with " + plain(std::round(teeth), 0) + " teeth in place of " +
                plain(place.pulsesPerTurn, 0) + ": count them, or look for pulses that are lost or doubled.";
-    return "The tyre would have to roll " + plain(place.rolling_m / factor, 3) + " m in a turn in place of " +
-           plain(place.rolling_m, 3) + " m: check tyre, ratio and the distance.";
+    return "The tyre would have to roll " + rolling(place.rolling_m / factor) + " in a turn in place of " +
+           rolling(place.rolling_m) + ": check tyre, ratio and the distance.";
 }
 
 } // namespace

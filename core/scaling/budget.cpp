@@ -175,9 +175,8 @@ Result<Budget> budgetAt(const job::Job& job, const job::Circuit& circuit, const 
         return fail(ErrorCode::Reference, circuit.name + " has no sensor on an ECU input");
     if (!(value >= circuit.scaling.low && value <= circuit.scaling.high))
         return fail(ErrorCode::Range, "that is outside the table's range, " +
-                                          units::format(circuit.scaling.low, sensor->measures, sensor->unit, 1) +
-                                          " to " +
-                                          units::format(circuit.scaling.high, sensor->measures, sensor->unit, 1));
+                                          units::formatRange(circuit.scaling.low, circuit.scaling.high,
+                                                             sensor->measures, sensor->unit, 1));
     const auto car = carAt(job, circuit, value, false);
     if (!car)
         return tl::make_unexpected(car.error());

@@ -3,6 +3,7 @@
 #include "core/base/median.h"
 #include "core/scaling/budget.h"
 #include "core/scaling/search_range.h"
+#include "core/units/shown.h"
 
 #include <algorithm>
 #include <cmath>
@@ -16,7 +17,10 @@ std::string difference(const parts::Sensor& s, double si)
 {
     const double shown = units::differenceToUnit(si, s.measures, s.unit);
     const double size = std::abs(shown);
-    return (shown > 0 ? "+" : "") + units::formatNumber(shown, size >= 10 ? 1 : size >= 0.1 ? 2 : 4) + " " + s.unit;
+    return (shown > 0 ? "+" : "") + units::formatDifference(si, s.measures, s.unit,
+                                                            size >= 10    ? 1
+                                                            : size >= 0.1 ? 2
+                                                                          : 4);
 }
 
 std::optional<size_t> suspectOf(const CapturedVerdict& v, const std::vector<size_t>& in)

@@ -1,6 +1,7 @@
 #include "core/seating/pull_up.h"
 
 #include "core/electrics/sensor_model.h"
+#include "core/units/shown.h"
 
 #include <algorithm>
 #include <cmath>
@@ -19,8 +20,7 @@ double volts(double sensorOhm, double pullUpOhm, double pullDownOhm, double supp
 
 std::string size(double si, const parts::Sensor& s, int decimals)
 {
-    const double shown = units::differenceToUnit(si, s.measures, s.unit);
-    return units::formatNumber(std::abs(shown), decimals) + " " + s.unit;
+    return units::formatDifference(std::abs(si), s.measures, s.unit, decimals);
 }
 
 /// A sensor along a range, looked at once for all the pull-ups that are tried on it.

@@ -166,8 +166,7 @@ void otherSensors(std::vector<WayOut>& out, const job::Job& job, const job::Circ
         WayOut way{circuit.id, OtherSensor{candidate, (*taker)->id},
                    (box ? "Put a conditioner in between: " : "Take another version: ") + candidate.name,
                    "Input " + (*taker)->id.value + " reads it as it is; range " +
-                       units::format(candidate.low, candidate.measures, candidate.unit, 0) + " to " +
-                       units::format(candidate.high, candidate.measures, candidate.unit, 0) +
+                       units::formatRange(candidate.low, candidate.high, candidate.measures, candidate.unit, 0) +
                        (box ? ". The sensor stays; the box needs a feed and a ground of its own."
                             : ". The sensor and its plug change.")};
         found.insert(box ? found.begin() : found.end(), std::move(way)); // what keeps the sensor is less trouble

@@ -28,6 +28,8 @@ constexpr std::array kLength = {Unit{"m"},
                                 Unit{"inch", kInch},
                                 Unit{"inches", kInch},
                                 Unit{"ft", 12 * kInch},
+                                Unit{"foot", 12 * kInch},
+                                Unit{"feet", 12 * kInch},
                                 Unit{"'", 12 * kInch}};
 constexpr std::array kArea = {Unit{"mm2", 1e-6}, Unit{"mm^2", 1e-6}, Unit{"sqmm", 1e-6}, Unit{"cm2", 1e-4}, Unit{"m2"}};
 constexpr std::array kTemperature = {Unit{"C", 1, 273.15}, Unit{"c", 1, 273.15}, Unit{"K"},
@@ -43,15 +45,22 @@ constexpr std::array kSpeed = {Unit{"km/h", 1 / 3.6}, Unit{"m/s"}, Unit{"mph", 1
 constexpr double kPound = 0.45359237;
 constexpr std::array kMassFlow = {Unit{"kg/h", 1.0 / 3600}, Unit{"g/s", 1e-3}, Unit{"kg/s"},
                                   Unit{"lb/min", kPound / 60}};
+constexpr double kGallon = 231 * kInch * kInch * kInch;
 constexpr std::array kVolume = {Unit{"l", 1e-3},
                                 Unit{"L", 1e-3},
                                 Unit{"litre", 1e-3},
+                                Unit{"litres", 1e-3},
+                                Unit{"liter", 1e-3},
+                                Unit{"liters", 1e-3},
                                 Unit{"cc", 1e-6},
                                 Unit{"cm3", 1e-6},
                                 Unit{"ml", 1e-6},
                                 Unit{"m3"},
                                 Unit{"ci", kInch* kInch* kInch},
-                                Unit{"gal", 231 * kInch* kInch* kInch}};
+                                Unit{"gal", kGallon},
+                                Unit{"USgal", kGallon},
+                                Unit{"gallon", kGallon},
+                                Unit{"gallons", kGallon}};
 constexpr std::array kRatio = {Unit{"%", 1e-2}, Unit{"percent", 1e-2}, Unit{""}};
 constexpr std::array kLambda = {Unit{""}, Unit{"λ"}, Unit{"lambda"}};
 constexpr std::array kCounts = {Unit{""}, Unit{"counts"}, Unit{"count"}};
@@ -66,7 +75,8 @@ const std::array kFacts = {
     DimensionFacts{
         Dimension::Voltage, "voltage", "V", "a voltage such as 2.52 V or 120 mV", {-1000, 1000, 0}, kVoltage},
     DimensionFacts{Dimension::Current, "current", "A", "a current such as 1.2 A or 350 mA", {-2000, 2000, 0}, kCurrent},
-    DimensionFacts{Dimension::Length, "length", "m", "a length such as 1.2 m, 450 mm or 6 ft", {0, 1e6, 0}, kLength},
+    DimensionFacts{
+        Dimension::Length, "length", "m", "a length such as 1.2 m, 450 mm, 6 ft or 3 ft 4.5 in", {0, 1e6, 0}, kLength},
     DimensionFacts{
         Dimension::Area, "area", "mm²", "a conductor size such as 0.75 mm² or 18 AWG", {1e-9, 5e-4, 0}, kArea},
     DimensionFacts{Dimension::Temperature,

@@ -86,11 +86,19 @@ std::string formatNumber(double value, int decimals)
     return out;
 }
 
-std::string format(double si, Dimension dimension, std::string_view unit, int decimals)
+std::string rangeText(std::string low, const std::string& high)
 {
-    if (!std::isfinite(si))
-        return "–";
-    return withUnit(formatNumber(toUnit(si, dimension, unit), decimals), unit);
+    if (low == high)
+        return low;
+    const size_t unit = low.find(' '), other = high.find(' ');
+    if (unit != std::string::npos && other != std::string::npos && low.substr(unit) == high.substr(other))
+        low.resize(unit);
+    return low + " to " + high;
+}
+
+std::string formatRange(double low, double high, Dimension dimension, std::string_view unit, int decimals)
+{
+    return rangeText(format(low, dimension, unit, decimals), format(high, dimension, unit, decimals));
 }
 
 std::string shortest(double value)

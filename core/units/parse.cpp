@@ -136,6 +136,23 @@ bool readWireGauge(std::string_view text, double& area)
     return true;
 }
 
+/// "3 ft 4.5 in", "3' 4.5\"": feet that inches follow. Which digits are the inches is what leadingNumber finds.
+bool readFeetAndInches(double feet, std::string_view rest, const DimensionFacts& length, double& m)
+{
+    const size_t inches = rest.find_first_of("0123456789.");
+    if (inches == std::string_view::npos)
+        return false;
+    const Unit* big = findUnit(length, fold(rest.substr(0, inches)));
+    const auto number = leadingNumber(rest.substr(inches), length);
+    const Unit* small = number ? findUnit(length, fold(number->rest)) : nullptr;
+    const Unit* foot = findUnit(length, "ft");
+    const Unit* inch = findUnit(length, "in");
+    if (big == nullptr || small == nullptr || big->factor != foot->factor || small->factor != inch->factor)
+        return false;
+    m = feet * big->factor + number->number * small->factor;
+    return true;
+}
+
 /// What a pressure unit says of its own zero: "psig", "bar(a)", "kPa abs".
 enum class Zero { Unsaid, Gauge, Absolute };
 
@@ -200,6 +217,9 @@ Result<double> parse(std::string_view typed, Dimension dimension, std::string_vi
     const auto number = leadingNumber(text, dim);
     if (!number)
         return tl::make_unexpected(number.error());
+    if (dimension == Dimension::Length && number->number >= 0 &&
+        readFeetAndInches(number->number, number->rest, dim, si))
+        return sound(si, dimension, text);
     std::string unit = fold(number->rest);
     if (unit.empty())
         unit = fold(assumedUnit);

@@ -11,14 +11,15 @@
 ///     units::parse("185 °F", Dimension::Temperature)           -> 358.15 (K)
 ///     units::parse("2.52", Dimension::Voltage, "V")            -> 2.52: the field's own unit stands in
 ///     units::parse("20 psig", Dimension::AbsolutePressure)     -> error: that is a gauge pressure
-///     units::format(358.15, Dimension::Temperature, "°C", 1)   -> "85.0 °C"
+///     units::parse("3 ft 4.5 in", Dimension::Length)           -> 1.0287 (m)
+///     units::format(358.15, Dimension::Temperature, "°C", 1)   -> "85.0 °C", or "185.0 °F" where people read that
 ///
 /// Nothing depends on the locale: the decimal mark is a point, or a comma where it can be nothing else ("1,83").
 /// Factors are exact by definition (NIST SP 811, appendix B.8; the pound-force, the inch and the conventional
 /// millimetre of mercury are defined numbers).
 ///
-/// In this room: dimensions.h (the table of units and ranges), document_range.h (the ranges held to every number of a
-/// file).
+/// In this room: dimensions.h (the table of units and ranges), shown.h (the units a person reads in), document_range.h
+/// (the ranges held to every number of a file).
 namespace vicegrip::units {
 
 /// What a number measures, and so which units fit. SI unit in brackets.
@@ -57,9 +58,18 @@ struct Range
 /// with an example.
 [[nodiscard]] Result<double> parse(std::string_view text, Dimension dimension, std::string_view assumedUnit = {});
 
-/// `si` in `unit` with a fixed number of decimals: "2.520 V". A unit that does not fit the dimension falls back to SI.
-/// Values that are not finite become "–".
+/// `si` as a person reads it where the job says `unit` (shown.h), with as many decimals as resolve what `decimals` of
+/// `unit` do: "2.520 V", "3.20 bar gauge", "46.4 psi gauge". A pressure says its zero; a conductor
+/// is called by its size, whatever the decimals: "0.75 mm²", "18 AWG". A unit that does not fit the dimension falls
+/// back to SI. Values that are not finite become "–".
 [[nodiscard]] std::string format(double si, Dimension dimension, std::string_view unit, int decimals);
+
+/// The same in `unit` and no other: what an ECU shows, what a file says.
+[[nodiscard]] std::string formatIn(double si, Dimension dimension, std::string_view unit, int decimals);
+
+/// Two ends as `format` writes them, with what both say said once: "0.0 to 300.0 kPa abs", "900 Ω to 2.5 kΩ".
+[[nodiscard]] std::string rangeText(std::string low, const std::string& high);
+[[nodiscard]] std::string formatRange(double low, double high, Dimension dimension, std::string_view unit, int decimals);
 
 /// The number alone, as `format` writes it.
 [[nodiscard]] std::string formatNumber(double value, int decimals);

@@ -268,7 +268,7 @@ TEST(ScaleProbe, ABathTellsHowTheProbeIsWired)
     Window w;
     goTo(w, addSensor(w, "egt-0-5v", "AN10").value.c_str());
     w.click("scale-probe");
-    EXPECT_THAT(w.textOf("probe-bath"), HasSubstr("Boiling water here, at 98.4 kPa: 99.2 °C"));
+    EXPECT_THAT(w.textOf("probe-bath"), HasSubstr("Boiling water here, at 98.4 kPa abs: 99.2 °C"));
     w.type(w.find<QLineEdit>("probe-joint"), "60 C");
     w.type(w.find<QLineEdit>("probe-shown"), "99 C");
     EXPECT_THAT(w.textOf("probe-verdict"), HasSubstr("wired right"));

@@ -109,7 +109,7 @@ TEST(CircuitText, SaysWhatASignalIs)
     EXPECT_EQ(signal("clt"), "thermistor on 2k49 pull-up");
     EXPECT_EQ(signal("tps"), "potentiometer");
     EXPECT_EQ(signal("map"), "0.5–4.5 V transducer");
-    EXPECT_EQ(app::conditionText(job, job::Condition::KeyOn).toStdString(), "key on, 22 °C, 98.4 kPa");
+    EXPECT_EQ(app::conditionText(job, job::Condition::KeyOn).toStdString(), "key on, 22 °C, 98.4 kPa abs");
     EXPECT_EQ(app::wireBetween(job, job::PointRef::fromText("BC.6"), job::PointRef::fromText("A.7")),
               QStringLiteral("BU/WH"));
     EXPECT_EQ(app::wireBetween(job, job::PointRef::fromText("BE.6"), job::PointRef::fromText("BC.6")), QString());

@@ -257,7 +257,7 @@ void BriefPage::refreshHarness()
         m_harness->show(column++,
                         {text(o.name),
                          {QString::number(o.connectors), QString::number(o.joints),
-                          text(units::formatNumber(o.wire_m, 1)) + tr(" m"),
+                          text(units::format(o.wire_m, units::Dimension::Length, "m", 1)),
                           text(units::formatNumber(o.hours, 1)) + tr(" h"), text(units::formatNumber(o.money, 0)),
                           text(units::formatNumber(100 * o.rework, 0)) + tr(" %: %1").arg(text(o.reworkSource)),
                           text(o.reversible), text(o.verdict)},

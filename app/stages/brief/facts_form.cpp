@@ -4,6 +4,7 @@
 #include "app/widgets/labels.h"
 #include "app/widgets/typed_field.h"
 #include "core/brief/needs.h"
+#include "core/units/shown.h"
 
 #include <QCheckBox>
 #include <QComboBox>
@@ -52,7 +53,11 @@ FactsForm::FactsForm(Desk& desk, QWidget* parent)
         "cylinders", tr("Cylinders"), [](const QString& t) { return units::parse(t.toStdString(), Dimension::Counts); },
         [](double n) { return QString::number(n); }, [](const B& b) { return double(b.cylinders); },
         [](job::Job& j, double n) { j.brief->cylinders = static_cast<int>(std::lround(n)); });
-    addQuantity("displacement_l", tr("Displacement"), Dimension::Volume, "l", 3, &B::displacement_m3);
+    addNumber( // an engine's size is in litres on both sides of the ocean
+        "displacement_l", tr("Displacement"),
+        [](const QString& t) { return units::parse(t.toStdString(), Dimension::Volume, "l"); },
+        [](double m3) { return text(units::formatIn(m3, Dimension::Volume, "l", 3)); },
+        [](const B& b) { return b.displacement_m3; }, [](job::Job& j, double m3) { j.brief->displacement_m3 = m3; });
     addChoice<job::Aspiration>("aspiration", tr("Aspiration"), &B::aspiration,
                                {{job::Aspiration::Natural, tr("Natural")},
                                 {job::Aspiration::Turbo, tr("Turbocharged")},
@@ -61,8 +66,8 @@ FactsForm::FactsForm(Desk& desk, QWidget* parent)
     addQuantity("overshoot_kpa", tr("Overshoot"), Dimension::GaugePressure, "kPa", 0, &B::overshoot_pa);
     addNumber(
         "altitude_m", tr("Altitude"),
-        [](const QString& t) { return units::parse(t.toStdString(), Dimension::Length, "m"); },
-        [](double m) { return QString::number(std::round(m)) + QStringLiteral(" m"); },
+        [](const QString& t) { return units::parseShown(t.toStdString(), Dimension::Length, "m"); },
+        [](double m) { return text(units::format(m, Dimension::Length, "m", 0)); },
         [](const B& b) { return b.altitude_m; }, [](job::Job& j, double m) { brief::setAltitude(j, m); });
     addChoice<job::ChargeCooling>("charge_cooling", tr("Charge cooling"), &B::chargeCooling,
                                   {{job::ChargeCooling::None, tr("None")},
@@ -169,7 +174,8 @@ void FactsForm::addQuantity(const char* field, const QString& name, units::Dimen
                             int decimals, double job::Brief::*member)
 {
     addNumber(
-        field, name, [dimension, unit](const QString& t) { return units::parse(t.toStdString(), dimension, unit); },
+        field, name,
+        [dimension, unit](const QString& t) { return units::parseShown(t.toStdString(), dimension, unit); },
         [=](double si) { return text(units::format(si, dimension, unit, decimals)); },
         [member](const job::Brief& b) { return b.*member; },
         [member](job::Job& j, double si) { (*j.brief).*member = si; });

@@ -2,6 +2,7 @@
 
 #include "app/desk/desk.h"
 #include "app/look/look.h"
+#include "core/units/shown.h"
 
 #include <QKeyEvent>
 #include <QMouseEvent>
@@ -118,7 +119,7 @@ void RangeChart::paintEvent(QPaintEvent*)
         p.setFont(look::numbers(look::Size::Small));
         p.setPen(c.inkSoft);
         p.drawText(QRectF(0, top + 3, width() - kRangeRight, 18), Qt::AlignVCenter | Qt::AlignRight,
-                   text(units::formatNumber(candidate.pa_per_count / 1e3, 3)) + tr(" kPa a count"));
+                   tr("%1 a count").arg(text(units::formatDifference(candidate.pa_per_count, dimension, "kPa", 3))));
     }
     // Marks over the bars; their names on two lines by turns, so that neighbours do not meet.
     double taken[2] = {-1e9, -1e9};

@@ -5,6 +5,7 @@
 #include "app/widgets/labels.h"
 #include "app/widgets/list_table.h"
 #include "core/harness/edits.h"
+#include "core/units/shown.h"
 
 #include <QHeaderView>
 #include <QVBoxLayout>
@@ -16,13 +17,12 @@ constexpr int kChoiceRow = 26;
 
 QString difference(double si, const parts::Sensor& sensor)
 {
-    const double shown = units::differenceToUnit(si, sensor.measures, sensor.unit);
-    return text(units::formatNumber(shown, 2)) + QLatin1Char(' ') + text(sensor.unit);
+    return text(units::formatDifference(si, sensor.measures, sensor.unit, 2));
 }
 
 QString kelvins(double k)
 {
-    return text(units::formatNumber(k, k < 9.95 ? 1 : 0)) + QStringLiteral(" K");
+    return text(units::formatDifference(k, units::Dimension::TemperatureDifference, "K", k < 9.95 ? 1 : 0));
 }
 
 } // namespace

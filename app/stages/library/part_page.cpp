@@ -255,7 +255,7 @@ void PartPage::showSensor(const parts::Sensor& s)
     const auto in = [&](double si) { return text(units::format(si, s.measures, s.unit, 1)); };
     std::vector<QStringList> rows = {{tr("Kept as"), text(s.id.value)},
                                      {tr("Kind"), text(fields::enumName(s.kind))},
-                                     {tr("Range"), in(s.low) + tr(" to ") + in(s.high)},
+                                     {tr("Range"), text(units::formatRange(s.low, s.high, s.measures, s.unit, 1))},
                                      {tr("Asks of an input"), words(seating::demands(s))}};
     for (const auto& [cavity, role] : s.pins)
         rows.push_back({tr("Plug cavity %1").arg(text(cavity)), text(fields::enumName(role))});

@@ -159,7 +159,7 @@ void HarnessView::pick(int branch)
 void HarnessView::typed(QTableWidgetItem* cell)
 {
     const auto branch = static_cast<size_t>(cell->row());
-    const auto length = wires::lengthTyped(cell->text().toStdString());
+    const auto length = wires::lengthShown(cell->text().toStdString());
     if (!length) {
         refresh(); // what stands in the job stands in the cell
         say(QString::fromStdString(length.error().sentence), true);

@@ -121,10 +121,7 @@ void PinsPage::refreshBuy()
 {
     std::vector<QStringList> rows;
     for (const materials::Item& i : materials::shoppingList(*m_desk.store.job())) {
-        const int decimals = i.unit == "m" ? 1 : 0;
-        const auto amount = [&](double n) {
-            return n > 0 ? text(units::formatNumber(n, decimals)) + QLatin1Char(' ') + text(i.unit) : QString();
-        };
+        const auto amount = [&](double n) { return n > 0 ? text(materials::amountText(i, n)) : QString(); };
         rows.push_back({text(i.what), amount(i.needed), amount(i.spare), amount(i.needed + i.spare), text(i.why)});
     }
     m_buy->fill(rows);

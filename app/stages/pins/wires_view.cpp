@@ -38,8 +38,8 @@ Result<void> put(job::Wire& wire, int column, const std::string& typed)
     if (column == Colour)
         return wires::parseColour(typed).map([&](const std::string& letters) { wire.colour = letters; });
     if (column == Area)
-        return wires::areaTyped(typed).map([&](double m2) { wire.area_m2 = m2; });
-    return wires::lengthTyped(typed).map([&](double m) { wire.length_m = m; });
+        return wires::areaShown(typed).map([&](double m2) { wire.area_m2 = m2; });
+    return wires::lengthShown(typed).map([&](double m) { wire.length_m = m; });
 }
 
 /// What a wire is for: what the plug's cavity at its one end is for, else at the other.

@@ -3,6 +3,7 @@
 #include "app/desk/desk.h"
 #include "app/look/look.h"
 #include "app/widgets/circuit_text.h"
+#include "core/units/shown.h"
 
 #include <QFontMetrics>
 #include <QKeyEvent>
@@ -30,7 +31,7 @@ QBrush brushOf(size_t part)
 
 double differenceOf(const parts::Sensor& s, double si)
 {
-    return units::differenceToUnit(si, s.measures, s.unit);
+    return units::differenceToShown(si, s.measures, s.unit);
 }
 
 void drawSwatch(QPainter& painter, const QRect& r, size_t part)
@@ -162,7 +163,7 @@ void BudgetChart::paintEvent(QPaintEvent*)
                          text(units::formatNumber(shown, shown >= 10 || shown == 0 ? 0
                                                          : shown >= 1              ? 1
                                                                                    : 3)) +
-                             (share > 0 ? QLatin1Char(' ') + text(m_sensor.unit) : QString()));
+                             (share > 0 ? QLatin1Char(' ') + shownUnit(m_sensor) : QString()));
     }
     const double step = static_cast<double>(f.width()) / static_cast<double>(m_budgets.size());
     for (size_t i = 0; i < m_budgets.size(); ++i) {

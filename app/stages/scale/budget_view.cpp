@@ -5,6 +5,7 @@
 #include "app/widgets/circuit_text.h"
 #include "app/widgets/labels.h"
 #include "app/widgets/typed_field.h"
+#include "core/units/shown.h"
 
 #include <QHBoxLayout>
 #include <QVBoxLayout>
@@ -80,7 +81,7 @@ BudgetView::BudgetView(Desk& desk, QWidget* parent)
         const parts::Sensor* s = selectedSensor(m_desk);
         if (s == nullptr)
             return;
-        if (const auto value = units::parse(typed.toStdString(), s->measures, s->unit)) {
+        if (const auto value = units::parseShown(typed.toStdString(), s->measures, s->unit)) {
             if (*value < c->scaling.low || *value > c->scaling.high)
                 m_place->refuse(tr("outside the table's range"));
             else {

@@ -6,6 +6,7 @@
 #include "app/widgets/typed_field.h"
 #include "core/harness/edits.h"
 #include "core/scaling/table.h"
+#include "core/units/shown.h"
 
 #include <QComboBox>
 #include <QGridLayout>
@@ -122,7 +123,7 @@ void CircuitForm::addTable(QGridLayout* grid)
     };
     const auto readValue = [this](const QString& typed) -> Result<double> {
         const parts::Sensor* s = selectedSensor(m_desk);
-        return s == nullptr ? Result<double>(0) : units::parse(typed.toStdString(), s->measures, s->unit);
+        return s == nullptr ? Result<double>(0) : units::parseShown(typed.toStdString(), s->measures, s->unit);
     };
     const auto sayValue = [this](double si) {
         const parts::Sensor* s = selectedSensor(m_desk);

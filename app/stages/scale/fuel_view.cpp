@@ -9,6 +9,7 @@
 #include "app/widgets/typed_field.h"
 #include "app/widgets/value_row.h"
 #include "core/fuel/flex.h"
+#include "core/units/shown.h"
 
 #include <QGridLayout>
 #include <QLineEdit>
@@ -27,15 +28,20 @@ QString litres(double m3)
     return text(units::format(m3, Dimension::Volume, "l", m3 < 2 * kLitre ? 2 : 1));
 }
 
+QString flowText(double m3_per_s)
+{
+    return text(units::format(m3_per_s * 3600, Dimension::Volume, "l", 0)) + QStringLiteral("/h");
+}
+
 /// "60 l/h": a volume in an hour.
 Result<double> flowTyped(const QString& typed)
 {
     QString volume = typed.trimmed();
     if (volume.endsWith(QLatin1String("/h")))
         volume.chop(2);
-    return units::parse(volume.toStdString(), Dimension::Volume, "l").and_then([](double m3) -> Result<double> {
+    return units::parseShown(volume.toStdString(), Dimension::Volume, "l").and_then([](double m3) -> Result<double> {
         if (!(m3 > 0) || m3 > 1)
-            return fail(ErrorCode::Range, "expected a flow such as 60 l/h");
+            return fail(ErrorCode::Range, "expected a flow such as " + flowText(60 * kPerHour).toStdString());
         return m3 / 3600;
     });
 }
@@ -129,10 +135,9 @@ QWidget* FuelView::buildTank()
                     [this](double m3) { change(tr("Tank"), [=](job::Tank& t) { t.capacity_m3 = m3; }); });
     m_line = addValueRow(tank, tr("Line to the sensor"), "tank-line", readsValue(Dimension::Volume, "l", 0, 0.05),
                          volume, [this](double m3) { change(tr("Fuel line"), [=](job::Tank& t) { t.line_m3 = m3; }); });
-    m_flow = addValueRow(
-        tank, tr("Flow at idle"), "tank-flow", flowTyped,
-        [](double flow) { return QStringLiteral("%1 l/h").arg(text(units::formatNumber(flow / kPerHour, 0))); },
-        [this](double flow) { change(tr("Fuel flow"), [=](job::Tank& t) { t.flow_m3_per_s = flow; }); });
+    m_flow = addValueRow(tank, tr("Flow at idle"), "tank-flow", flowTyped, flowText, [this](double flow) {
+        change(tr("Fuel flow"), [=](job::Tank& t) { t.flow_m3_per_s = flow; });
+    });
     m_ready = addValueRow(
         tank, tr("Calibrated up to"), "tank-ready", readsValue(Dimension::Ratio, "%", 0, 1),
         [](double share) { return percentText(share, 0); },
@@ -196,9 +201,7 @@ void FuelView::refresh()
     const job::Tank t = tank();
     m_capacity->setText(litres(t.capacity_m3));
     m_line->setText(litres(t.line_m3));
-    m_flow->setText(t.flow_m3_per_s > 0
-                        ? QStringLiteral("%1 l/h").arg(text(units::formatNumber(t.flow_m3_per_s / kPerHour, 0)))
-                        : QString());
+    m_flow->setText(t.flow_m3_per_s > 0 ? flowText(t.flow_m3_per_s) : QString());
     m_ready->setText(percentText(t.readyFor, 0));
     showSignal();
     showPlan();

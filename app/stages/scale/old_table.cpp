@@ -5,6 +5,7 @@
 #include "app/widgets/off_plot.h"
 #include "app/widgets/paste_panel.h"
 #include "core/scaling/exchange.h"
+#include "core/units/shown.h"
 
 #include <QVBoxLayout>
 
@@ -82,12 +83,12 @@ void OldTable::read()
             .arg(difference.counts, 0, 'f', 0)
             .arg(hertz ? tr("steps of the counter") : tr("counts")),
         circuit->limits || view->table->formula ? QString() : tr("Take its places"));
-    const auto shown = [&](double si) { return units::differenceToUnit(si, sensor.measures, sensor.unit); };
+    const auto shown = [&](double si) { return units::differenceToShown(si, sensor.measures, sensor.unit); };
     std::vector<OffPlot::Place> curve;
     for (const auto& p : difference.places)
         curve.push_back({p.reading, shown(p.value), 0});
     m_plot->setAxes(tr("input (%1)").arg(text(scaling::readingUnit(axis))),
-                    tr("new - old (%1)").arg(text(sensor.unit)));
+                    tr("new - old (%1)").arg(shownUnit(sensor)));
     m_plot->show(curve, {}, {});
 }
 

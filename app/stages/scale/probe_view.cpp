@@ -22,6 +22,7 @@ using thermocouple::Hookup;
 using units::Dimension;
 
 constexpr int kFieldsWidth = 300;
+constexpr double kIce_k = 273.15;
 constexpr double kBathTolerance_k = 2; ///< of a stirred bath and of a probe's own class (typical)
 
 QString degrees(double kelvin)
@@ -108,8 +109,9 @@ void ProbeView::refresh()
     }
     const double ambient = job->surroundings.ambient_k;
     const auto boiling = thermocouple::boilingPoint_k(job->surroundings.barometer_pa);
-    m_bath->setText(tr("Ice and water, stirred: 0.0 °C. Boiling water here, at %1: %2.")
-                        .arg(text(units::format(job->surroundings.barometer_pa, Dimension::AbsolutePressure, "kPa", 1)),
+    m_bath->setText(tr("Ice and water, stirred: %1. Boiling water here, at %2: %3.")
+                        .arg(degrees(kIce_k),
+                             text(units::format(job->surroundings.barometer_pa, Dimension::AbsolutePressure, "kPa", 1)),
                              boiling ? degrees(*boiling) : tr("not known")));
     if (!m_tip_k && boiling)
         m_tip_k = *boiling;

@@ -11,6 +11,7 @@
 #include "app/widgets/typed_field.h"
 #include "core/harness/edits.h"
 #include "core/scaling/pairs.h"
+#include "core/units/shown.h"
 
 #include <QHBoxLayout>
 #include <QLineEdit>
@@ -54,8 +55,8 @@ ReadingsView::ReadingsView(Desk& desk, QWidget* parent)
                                   const parts::Sensor* s = selectedSensor(m_desk);
                                   return s == nullptr || typed.trimmed().isEmpty()
                                              ? Result<QString>(QString())
-                                             : differenceTyped(typed, text(s->unit)).map([s](double d) {
-                                                   return tr("± %1 %2").arg(text(units::shortest(d)), text(s->unit));
+                                             : differenceTyped(typed, shownUnit(*s)).map([s](double d) {
+                                                   return tr("± %1 %2").arg(text(units::shortest(d)), shownUnit(*s));
                                                });
                               })),
       m_capture(new KeyButton(tr("Keep"), tr("K"), true)),
@@ -169,7 +170,7 @@ void ReadingsView::capture()
     const parts::Sensor* s = selectedSensor(m_desk);
     if (s == nullptr)
         return;
-    const auto value = units::parse(m_value->text().toStdString(), s->measures, s->unit);
+    const auto value = units::parseShown(m_value->text().toStdString(), s->measures, s->unit);
     const auto shown = units::parse(m_volts->text().toStdString(), Dimension::Voltage, "V");
     if (!value) {
         m_value->refuse(text(value.error().sentence));
@@ -201,8 +202,8 @@ void ReadingsView::capture()
 double ReadingsView::within() const
 {
     const parts::Sensor* s = selectedSensor(m_desk);
-    const auto typed = s == nullptr ? fail(ErrorCode::Range, {}) : differenceTyped(m_within->text(), text(s->unit));
-    return typed ? units::differenceFromUnit(*typed, s->measures, s->unit) : 0;
+    const auto typed = s == nullptr ? fail(ErrorCode::Range, {}) : differenceTyped(m_within->text(), shownUnit(*s));
+    return typed ? units::differenceFromShown(*typed, s->measures, s->unit) : 0;
 }
 
 void ReadingsView::change(const QString& what, const std::function<void(std::vector<job::Captured>&, size_t)>& change)
@@ -297,7 +298,7 @@ void ReadingsView::showVerdict(const Verdict& verdict)
 /// What is off, with what is allowed, and the curve through the readings with its band of two standard deviations.
 void ReadingsView::showPlot(const job::Circuit& circuit, const parts::Sensor& sensor, const Verdict& verdict)
 {
-    const auto shown = [&](double si) { return units::toUnit(si, sensor.measures, sensor.unit); };
+    const auto shown = [&](double si) { return units::toShown(si, sensor.measures, sensor.unit); };
     const auto off = [&](double si) { return shown(si) - shown(0); };
     std::vector<OffPlot::Place> allowed, curve;
     for (const scaling::Budget& b : verdict.allowed)
@@ -311,7 +312,7 @@ void ReadingsView::showPlot(const job::Circuit& circuit, const parts::Sensor& se
                           circuit.captured[i].setAside ? OffPlot::Mark::Aside
                           : pairs[i].agrees            ? OffPlot::Mark::Good
                                                        : OffPlot::Mark::Bad});
-    m_plot->setAxes(tr("other instrument (%1)").arg(text(sensor.unit)), tr("off (%1)").arg(text(sensor.unit)));
+    m_plot->setAxes(tr("other instrument (%1)").arg(shownHeading(sensor)), tr("off (%1)").arg(shownUnit(sensor)));
     m_plot->show(curve, allowed, points);
 }
 
@@ -411,10 +412,10 @@ QString ReadingsView::fitText(const parts::Sensor& sensor, const scaling::Captur
             .arg(text(units::format(verdict.bent->breakpoints().front().y, sensor.measures, sensor.unit, 1)),
                  text(units::format(verdict.bent->breakpoints().back().y, sensor.measures, sensor.unit, 1)));
     if (verdict.line) {
-        const auto shown = [&](double si) { return units::toUnit(si, sensor.measures, sensor.unit); };
+        const auto shown = [&](double si) { return units::toShown(si, sensor.measures, sensor.unit); };
         const double slope = shown(verdict.line->slope) - shown(0);
         QString said = tr("A line through them: %1 %2 at 0 V, and %3 %2 more for every volt (one sigma %4).")
-                           .arg(text(units::formatNumber(shown(verdict.line->intercept), 3)), text(sensor.unit),
+                           .arg(text(units::formatNumber(shown(verdict.line->intercept), 3)), shownUnit(sensor),
                                 text(units::formatNumber(slope, 4)),
                                 text(units::formatNumber(shown(verdict.line->sigmaSlope) - shown(0), 4)));
         if (verdict.weighed && verdict.line->chiSquared > fit::chiSquaredLimit(verdict.line->freedom))

@@ -18,6 +18,7 @@
 #include "core/electrics/sensor_model.h"
 #include "core/findings/scale_checks.h"
 #include "core/scaling/exchange.h"
+#include "core/units/shown.h"
 
 #include <QDir>
 #include <QFileInfo>
@@ -137,7 +138,6 @@ void TableView::buildVerify(QVBoxLayout* column)
         number->setObjectName(QLatin1String(objectName));
         inside->addWidget(number);
         row->addLayout(inside);
-        row->addSpacing(look::kMargin);
         return number;
     };
     m_expected = block(tr("must return"), "expected-value");
@@ -227,7 +227,7 @@ void TableView::refresh()
     std::vector<TransferPlot::Place> captured;
     for (const job::Captured& c : circuit->captured)
         if (!c.setAside)
-            captured.push_back({c.volts, units::toUnit(c.value, sensor->measures, sensor->unit)});
+            captured.push_back({c.volts, units::toShown(c.value, sensor->measures, sensor->unit)});
     m_plot->showCaptured(captured);
     m_compare->setEnabled(view->table.has_value());
     m_points->show(*m_analysis->job, *view, *circuit, *sensor);
@@ -328,7 +328,7 @@ void TableView::apply(const QString& typed)
     const parts::Sensor* s = selectedSensor(m_desk);
     if (s == nullptr)
         return;
-    const auto value = units::parse(typed.toStdString(), s->measures, s->unit);
+    const auto value = units::parseShown(typed.toStdString(), s->measures, s->unit);
     const job::Circuit* c = selectedCircuit(m_desk);
     const auto* view = analysis::find(*m_analysis, c->id);
     if (!value || view == nullptr || !view->table)
@@ -381,7 +381,7 @@ void TableView::showVerified()
     const parts::Sensor& s = *job::sensorOf(*m_analysis->job, *c);
     std::vector<TransferPlot::Place> places;
     for (const Verifier::Place& p : m_verifier->places())
-        places.push_back({p.reading, units::toUnit(p.returned, s.measures, s.unit)});
+        places.push_back({p.reading, units::toShown(p.returned, s.measures, s.unit)});
     m_plot->showPlaces(places);
 }
 

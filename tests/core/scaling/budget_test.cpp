@@ -183,7 +183,7 @@ TEST(Budget, FinerConverterFewerCounts)
 TEST(Budget, SaysWhyThereIsNone)
 {
     const Subject s;
-    EXPECT_THAT(s.at("map", 500e3).error().sentence, HasSubstr("outside the table's range, 0.0 kPa to 300.0 kPa"));
+    EXPECT_THAT(s.at("map", 500e3).error().sentence, HasSubstr("outside the table's range, 0.0 to 300.0 kPa abs"));
     EXPECT_THAT(budgetAt(s.job, s.circuit("crank"), {}, 100).error().sentence,
                 HasSubstr("no reading stands for a value"));
     job::Job unseated = s.job;
