@@ -3,7 +3,7 @@
 #include "core/fit/line.h"
 #include "core/fit/monotone.h"
 #include "core/fit/thermistor.h"
-#include "core/units/units.h"
+#include "core/units/shown.h"
 
 #include <cmath>
 #include <iostream>
@@ -100,9 +100,12 @@ int fitANtc(const NumberTable& table, const FitOptions& options)
          "C " + digits(found->curve.c) +
              (found->straight ? ": the readings would want it below 0, where no curve is; look whether one is off"
                               : ""),
-         "worst reading " + units::formatNumber(found->worst_k, 3) + " K off",
-         widest > 0 ? "the curve itself within " + units::formatNumber(widest, 3) + " K (one sigma)"
-                    : std::string("three readings tell nothing of the curve's own error")});
+         "worst reading " + units::formatDifference(found->worst_k, units::Dimension::TemperatureDifference, "K", 3) +
+             " off",
+         widest > 0
+             ? "the curve itself within " +
+                   units::formatDifference(widest, units::Dimension::TemperatureDifference, "K", 3) + " (one sigma)"
+             : std::string("three readings tell nothing of the curve's own error")});
 }
 
 int fitMonotone(const NumberTable& table, const FitOptions& options)

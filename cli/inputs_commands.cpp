@@ -4,6 +4,7 @@
 #include "core/brief/range.h"
 #include "core/job/json.h"
 #include "core/seating/ways_out.h"
+#include "core/units/shown.h"
 
 #include <iostream>
 
@@ -19,9 +20,9 @@ parts::Library library()
     return read;
 }
 
-std::string kpa(double pa)
+std::string pressure(double pa, units::Dimension dimension)
 {
-    return units::formatNumber(pa / 1e3, 1) + " kPa";
+    return units::format(pa, dimension, "kPa", 1);
 }
 
 /// The values a pull-up was weighed against, in the sensor's unit.
@@ -135,12 +136,14 @@ int range(const RangeOptions& options)
                   << '\n';
         return kFine;
     }
+    const auto zero =
+        advice.ranking.empty() ? units::Dimension::AbsolutePressure : advice.ranking.front().sensor.measures;
     for (const auto& m : advice.marks)
-        std::cout << padded(m.name, 20) << padded(kpa(m.pa), 14) << m.why << '\n';
+        std::cout << padded(m.name, 20) << padded(pressure(m.pa, zero), 18) << m.why << '\n';
     std::cout << "on " << advice.inputText << ":\n";
     Columns columns;
     for (const auto& c : advice.ranking)
-        columns.row({c.sensor.name, units::formatNumber(c.pa_per_count / 1e3, 3) + " kPa/count", c.verdict},
+        columns.row({c.sensor.name, units::formatDifference(c.pa_per_count, zero, "kPa", 3) + "/count", c.verdict},
                     c.current ? "* " : "  ");
     columns.print();
     if (!advice.split.empty())

@@ -3,6 +3,7 @@
 #include "core/job/json.h"
 #include "core/materials/cut_list.h"
 #include "core/materials/shopping_list.h"
+#include "core/parts/conductor.h"
 #include "core/pinning/pin_use.h"
 #include "core/pinning/pinning.h"
 #include "core/units/shown.h"
@@ -45,7 +46,7 @@ std::string_view stateName(pinning::PinState state)
 
 std::string millimetres(double m)
 {
-    return m > 0 ? units::formatNumber(m * 1e3, 1) + " mm" : "none of the usual sizes";
+    return m > 0 ? units::format(m, units::Dimension::Length, "mm", 1) : "none of the usual sizes";
 }
 
 Json pinJson(const job::Job& job, const pinning::Pin& pin, const parts::Layout& layout, parts::Face face,
@@ -151,8 +152,8 @@ int cut(const ListOptions& options)
     }
     Columns columns;
     for (const materials::Cut& c : cuts)
-        columns.row({c.wire.value, units::formatNumber(c.cut_m, 2) + " m",
-                     units::formatNumber(c.area_m2 * 1e6, 2) + " mm²", c.colour, c.from, c.to, c.note});
+        columns.row({c.wire.value, units::format(c.cut_m, units::Dimension::Length, "m", 2), parts::areaText(c.area_m2),
+                     c.colour, c.from, c.to, c.note});
     columns.print();
     return kFine;
 }

@@ -23,12 +23,17 @@ struct Scaled
 
     /// The unit the ECU has the value in.
     [[nodiscard]] std::string unit() const { return scaling::unitOf(*sensor, circuit->scaling); }
-    /// A value, and a difference of one, in that unit.
+    /// A value, and a difference of one, in that unit: for JSON.
     [[nodiscard]] double shown(double si) const { return units::toUnit(si, sensor->measures, unit()); }
     [[nodiscard]] double difference(double si) const { return units::differenceToUnit(si, sensor->measures, unit()); }
-    [[nodiscard]] std::string text(double number, int decimals) const
+    /// The same for a reader, in the unit he reads.
+    [[nodiscard]] std::string valueText(double si, int decimals) const
     {
-        return units::formatNumber(number, decimals) + ' ' + unit();
+        return units::format(si, sensor->measures, unit(), decimals);
+    }
+    [[nodiscard]] std::string differenceText(double si, int decimals) const
+    {
+        return units::formatDifference(si, sensor->measures, unit(), decimals);
     }
 };
 
@@ -95,7 +100,7 @@ int compare(const Scaled& s, const ScaleOptions& options)
                   << '\n';
         return kFine;
     }
-    std::cout << "new less old at worst " << s.text(s.difference(difference.worst.value), 3) << " at "
+    std::cout << "new less old at worst " << s.differenceText(difference.worst.value, 3) << " at "
               << scaling::readingText(difference.worst.reading, s.view->table->axis);
     if (difference.counts > 0)
         std::cout << ", as much as " << units::formatNumber(difference.counts, 0) << " counts";
@@ -125,13 +130,13 @@ Json partsOf(const Scaled& s, const scaling::Budget& b)
 
 void printBudget(const Scaled& s, const scaling::Budget& b)
 {
-    std::cout << "at " << s.text(s.shown(b.value), s.sensor->measures == units::Dimension::Lambda ? 3 : 1) << " ("
+    std::cout << "at " << s.valueText(b.value, s.sensor->measures == units::Dimension::Lambda ? 3 : 1) << " ("
               << scaling::readingText(b.reading, scaling::axisOf(*s.sensor)) << ")\n";
     for (const auto& line : b.lines)
         std::cout << "  " << padded(std::string(scaling::partName(line.part)), 20)
-                  << padded("± " + s.text(s.difference(line.worst), 3), 16) << line.most << '\n';
-    std::cout << "  " << padded("worst case", 20) << "± " << s.text(s.difference(b.worst), 3) << "\n  "
-              << padded("one sigma (RSS)", 20) << "± " << s.text(s.difference(b.sigma), 3) << '\n';
+                  << padded("± " + s.differenceText(line.worst, 3), 16) << line.most << '\n';
+    std::cout << "  " << padded("worst case", 20) << "± " << s.differenceText(b.worst, 3) << "\n  "
+              << padded("one sigma (RSS)", 20) << "± " << s.differenceText(b.sigma, 3) << '\n';
     if (b.mixture)
         std::cout << "  " << padded("mixture", 20) << "± "
                   << units::format(b.mixture->worst, units::Dimension::Ratio, "%", 2) << " at worst, λ "
@@ -181,12 +186,12 @@ int scale(const ScaleOptions& options)
     if (options.csv)
         return kFine;
     std::cout << (table.formula ? "worst error over the range " : "worst error between points ")
-              << s.text(s.difference(table.worstError), 3) << " at " << s.text(s.shown(table.worstAt), 2) << " ("
+              << s.differenceText(table.worstError, 3) << " at " << s.valueText(table.worstAt, 2) << " ("
               << scaling::readingText(table.worstAtReading, table.axis) << ")\n";
     if (table.leastThereIs)
         std::cout << "proved: no placing on the curve is better by more than 2 %\n";
     if (table.evenError > table.worstError)
-        std::cout << "evenly spaced points would leave " << s.text(s.difference(table.evenError), 3) << '\n';
+        std::cout << "evenly spaced points would leave " << s.differenceText(table.evenError, 3) << '\n';
     if (table.formula && !scaling::needsOf(*table.formula).empty())
         std::cout << scaling::needsOf(*table.formula) << '\n';
     return kFine;

@@ -357,6 +357,22 @@ TEST(Cli, SwitchesSpeedAndProbes)
     EXPECT_EQ(run("probe --tip warm --joint 1C --box 1C").code, 2);
 }
 
+TEST(Cli, UnitsAreThoseAReaderAskedFor)
+{
+    const std::string job = test::petrelPath();
+    EXPECT_THAT(run("budget " + job + " --circuit clt --at 80").out, testing::HasSubstr("at 80.0 °C"));
+    for (const std::string& asked : {"--units us budget " + job, "budget " + job + " --units us"})
+        EXPECT_THAT(run(asked + " --circuit clt --at 176").out, testing::HasSubstr("at 176.0 °F (")) << asked;
+    EXPECT_THAT(run("--units us expect " + job + " --ambient 500").out,
+                testing::HasSubstr("between -76 °F and 158 °F"));
+    // What programs read is the same whoever asks.
+    const std::string json = "expect " + job + " --circuit clt --ambient \"60 C\" --json";
+    EXPECT_EQ(run("--units us " + json).out, run(json).out);
+    const std::string csv = "scale " + job + " --circuit clt --csv";
+    EXPECT_EQ(run("--units us " + csv).out, run(csv).out);
+    EXPECT_EQ(run("--units cubits check " + job).code, 2);
+}
+
 TEST(Cli, NonsenseIsACommandLineThatIsWrong)
 {
     const std::string speed = "speed --tyre '205/55 R16' --teeth ";
