@@ -39,10 +39,11 @@ int main(int argc, char** argv)
     std::future<vicegrip::Result<vicegrip::app::OpenedJob>> reading;
     if (!job.isEmpty())
         reading = std::async(std::launch::async, [job] { return vicegrip::app::JobStore::read(job); });
+    auto preferences = std::make_unique<vicegrip::app::Preferences>();
     vicegrip::app::look::apply(app, parser.isSet(night));
-    vicegrip::app::MainWindow window;
-    if (window.wasNight())
-        window.setNight(true);
+    if (preferences->night(vicegrip::app::look::desktopIsNight()) && !vicegrip::app::look::isNight())
+        vicegrip::app::look::apply(app, true);
+    vicegrip::app::MainWindow window(std::move(preferences));
     const bool opened = reading.valid() && window.openJob(reading.get());
     window.show();
     if (opened && parser.isSet(bench))

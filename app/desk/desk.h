@@ -4,6 +4,7 @@
 #include "app/desk/selection.h"
 #include "app/live/live.h"
 #include "app/store/job_store.h"
+#include "app/store/preferences.h"
 #include "app/widgets/text.h"
 
 namespace vicegrip::app {
@@ -15,6 +16,7 @@ struct Desk
     Live& live;
     Selection& selection;
     Promises& promises;
+    Preferences& preferences;
 };
 
 } // namespace vicegrip::app

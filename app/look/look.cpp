@@ -54,7 +54,7 @@ const Colours kNight = {
     .caution = QColor("#332b18"),
 };
 
-bool g_night = false; // NOLINT: the application has one paper
+bool g_night = false, g_desktopNight = false; // NOLINT: the application has one paper
 
 constexpr int kPixels[] = {12, 14, 22, 46};
 
@@ -128,13 +128,15 @@ QPalette paletteOf(const Colours& c)
 }
 
 /// Always ours, never the system's of the same name: asking which there are costs more than reading these.
-void loadTypefaces()
+/// Whether they had to be.
+bool loadTypefaces()
 {
     static bool loaded = false;
     if (std::exchange(loaded, true))
-        return;
+        return false;
     for (const char* face : {"Inter-Regular.otf", "Inter-SemiBold.otf", "JetBrainsMono-Regular.ttf"})
         QFontDatabase::addApplicationFont(QStringLiteral(":/fonts/") + QLatin1String(face));
+    return true;
 }
 
 } // namespace
@@ -147,6 +149,11 @@ const Colours& colours()
 bool isNight()
 {
     return g_night;
+}
+
+bool desktopIsNight()
+{
+    return g_desktopNight;
 }
 
 QFont textFont(Size size, bool strong)
@@ -163,7 +170,10 @@ QFont numbers(Size size)
 
 void apply(QApplication& app, bool night)
 {
-    loadTypefaces();
+    if (loadTypefaces()) { // the first time: the palette is still the desktop's
+        const QPalette own = QApplication::palette();
+        g_desktopNight = own.color(QPalette::WindowText).lightness() > own.color(QPalette::Window).lightness();
+    }
     g_night = night;
     QApplication::setStyle(new FlatStyle);
     QApplication::setFont(textFont(Size::Body));

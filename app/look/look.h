@@ -33,6 +33,9 @@ struct Colours
 [[nodiscard]] const Colours& colours();
 [[nodiscard]] bool isNight();
 
+/// Whether the desktop's own colours were light on dark before ours were put on.
+[[nodiscard]] bool desktopIsNight();
+
 /// Four sizes; the big one is for what is read from a distance.
 enum class Size { Small, Body, Title, Big };
 [[nodiscard]] QFont textFont(Size size, bool strong = false);

@@ -21,8 +21,13 @@ QDir documents()
 
 } // namespace
 
-Jobs::Jobs(JobStore& store, Keeping& keeping, Notices& notices, QWidget* window)
-    : QObject(window), m_store(store), m_keeping(keeping), m_notices(notices), m_window(window)
+Jobs::Jobs(JobStore& store, Keeping& keeping, Notices& notices, const Preferences& preferences, QWidget* window)
+    : QObject(window),
+      m_store(store),
+      m_keeping(keeping),
+      m_notices(notices),
+      m_preferences(preferences),
+      m_window(window)
 {
     connect(&m_keeping, &Keeping::copied, this, &Jobs::remember);
 }
@@ -85,10 +90,12 @@ void Jobs::begin()
 {
     if (!m_keeping.mayLeave(tr("Begin without it"), [this] { begin(); }))
         return;
-    const auto make = [](const std::string& name) {
+    const auto make = [this](const std::string& name) {
         parts::EcuProfile none;
         none.name = none.ecu.name = "ECU not chosen yet";
-        return harness::startJob(name, none);
+        job::Job job = harness::startJob(name, none);
+        job.meter = m_preferences.now().meter;
+        return job;
     };
     if (openNew(tr("New job"), make))
         emit begun();

@@ -2,6 +2,7 @@
 
 #include "app/shell/notices.h"
 #include "app/store/job_store.h"
+#include "app/store/preferences.h"
 #include "app/store/recent.h"
 
 #include <QObject>
@@ -17,7 +18,7 @@ class Jobs : public QObject
     Q_OBJECT
 
   public:
-    Jobs(JobStore& store, Keeping& keeping, Notices& notices, QWidget* window);
+    Jobs(JobStore& store, Keeping& keeping, Notices& notices, const Preferences& preferences, QWidget* window);
 
     bool open(const QString& path);
     bool open(Result<OpenedJob> read);
@@ -52,6 +53,7 @@ class Jobs : public QObject
     JobStore& m_store;
     Keeping& m_keeping;
     Notices& m_notices;
+    const Preferences& m_preferences;
     QWidget* m_window;
     Recent m_recent;
 };

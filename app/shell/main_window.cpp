@@ -16,6 +16,8 @@
 #include "app/views/circuit_strip.h"
 #include "app/widgets/sheet.h"
 #include "app/widgets/signpost.h"
+#include "core/brief/air_fuel.h"
+#include "core/units/shown.h"
 
 #include <QCloseEvent>
 #include <QHBoxLayout>
@@ -53,7 +55,7 @@ class Frame : public QWidget
 
 } // namespace
 
-MainWindow::MainWindow(QWidget* parent) : QWidget(parent)
+MainWindow::MainWindow(std::unique_ptr<Preferences> preferences) : m_preferences(std::move(preferences))
 {
     setObjectName(QStringLiteral("vicegrip"));
     resize(openingSize(screen()->availableGeometry().size()));
@@ -77,7 +79,7 @@ void MainWindow::buildLayout()
     m_header = new Header(m_desk);
     m_notices = new Notices;
     m_keeping = new Keeping(m_store, *m_notices, this);
-    m_jobs = new Jobs(m_store, *m_keeping, *m_notices, this);
+    m_jobs = new Jobs(m_store, *m_keeping, *m_notices, *m_preferences, this);
     m_start = new StartPage(*m_jobs);
     m_rail = new StageRail;
     m_list = new CircuitList(m_desk);
@@ -131,6 +133,9 @@ void MainWindow::buildLayout()
 
 void MainWindow::connectDesk()
 {
+    connect(m_preferences.get(), &Preferences::changed, this, &MainWindow::followPreferences);
+    connect(&m_store, &JobStore::jobChanged, this,
+            [this] { units::setStoichiometric(brief::airFuelRatio(*m_store.job())); });
     connect(m_rail, &StageRail::chosen, this, &MainWindow::showStage);
     connect(m_help, &Sheet::left, this, &MainWindow::toggleHelp);
     connect(m_header, &Header::menuAsked, this, &MainWindow::openMenu);
@@ -188,7 +193,8 @@ bool MainWindow::openJob(Result<OpenedJob> read)
 /// What of the user's configuration could not be understood, in one notice: they replace one another.
 void MainWindow::sayConfigComplaints()
 {
-    QStringList said = {m_jobs->recent().complaint(), m_remembered.complaint(), m_taken.complaint()};
+    QStringList said = {m_jobs->recent().complaint(), m_remembered.complaint(), m_taken.complaint(),
+                        m_preferences->complaint()};
     said.removeAll(QString());
     if (!said.isEmpty())
         m_notices->say(said.join(QLatin1Char(' ')));

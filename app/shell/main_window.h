@@ -1,6 +1,7 @@
 #pragma once
 
 #include "app/desk/desk.h"
+#include "app/store/preferences.h"
 #include "app/store/remembered.h"
 #include "app/store/taken.h"
 #include "core/analysis/analysis.h"
@@ -9,6 +10,7 @@
 #include <QWidget>
 
 #include <array>
+#include <memory>
 
 class QStackedWidget;
 
@@ -23,6 +25,7 @@ class Jobs;
 class Keeping;
 class Notices;
 class PartPage;
+class PreferencesPage;
 class Sheet;
 class StagePage;
 class StartPage;
@@ -37,16 +40,15 @@ class MainWindow : public QWidget
     Q_OBJECT
 
   public:
-    explicit MainWindow(QWidget* parent = nullptr);
+    explicit MainWindow(std::unique_ptr<Preferences> preferences = std::make_unique<Preferences>());
     ~MainWindow() override;
 
     /// Opens a job; a failure is said in the window and what was open stays open.
     bool openJob(const QString& path);
     bool openJob(Result<OpenedJob> read);
     void showStage(analysis::Stage stage);
+    /// Prefers the night's colours, or the day's.
     void setNight(bool night);
-    /// Whether it had the night colours when it was closed last.
-    [[nodiscard]] bool wasNight() const { return m_remembered.night(); }
 
     [[nodiscard]] Desk& desk() { return m_desk; }
     [[nodiscard]] analysis::Stage stage() const { return m_stage; }
@@ -83,17 +85,20 @@ class MainWindow : public QWidget
     void showKeys();
     void showGlossary();
     void showAbout();
+    void showPreferences();
+    void followPreferences(const Preferred& before);
     void describePart(PartKind what);
     void sayLibraryComplaints();
     void sayConfigComplaints();
 
+    std::unique_ptr<Preferences> m_preferences; ///< first: what is shown hangs on it
     Remembered m_remembered;
     Taken m_taken; ///< with the finder
     JobStore m_store;
     Live m_live;
     Selection m_selection;
     Promises m_promises{m_store};
-    Desk m_desk{m_store, m_live, m_selection, m_promises};
+    Desk m_desk{m_store, m_live, m_selection, m_promises, *m_preferences};
     analysis::Stage m_stage = analysis::Stage::Board;
 
     Header* m_header;
@@ -111,6 +116,7 @@ class MainWindow : public QWidget
     QWidget* m_aside = nullptr; ///< what stands in the stage's place until it is left
     StartPage* m_start = nullptr; ///< before any job
     PartPage* m_part = nullptr; ///< made when first asked for
+    PreferencesPage* m_preferring = nullptr; ///< made when first asked for
     Sheet* m_sheet = nullptr; ///< made when first asked for
     Sheet* m_help; ///< beside the stage
     std::string m_helpOn; ///< the view it speaks of

@@ -8,6 +8,7 @@
 #include "app/shell/keeping.h"
 #include "app/shell/keys_and_about.h"
 #include "app/shell/notices.h"
+#include "app/shell/preferences_page.h"
 #include "app/shell/stage_rail.h"
 #include "app/stages/library/part_page.h"
 #include "app/widgets/sheet.h"
@@ -69,6 +70,7 @@ void MainWindow::buildActions()
     QAction* keys = act(tr("Keyboard sheet"), QKeySequence(tr("Shift+F1")), [this] { showKeys(); });
     QAction* words = act(tr("Glossary"), {}, [this] { showGlossary(); });
     QAction* about = act(tr("About Vicegrip"), {}, [this] { showAbout(); });
+    QAction* prefer = act(tr("Preferences"), QKeySequence(tr("Ctrl+,")), [this] { showPreferences(); });
     QAction* quit = act(tr("Quit"), QKeySequence::Quit, [this] { close(); });
 
     QAction* undo = m_store.undoStack().createUndoAction(this, tr("Undo"));
@@ -80,7 +82,8 @@ void MainWindow::buildActions()
     for (QAction* a : {undo, redo, night})
         m_rail->addAction(a);
     m_menu = new JobMenu(
-        *m_jobs, {{fresh, another, open}, {save, copy}, {links, bench}, {night, help, words, keys, about}, {quit}},
+        *m_jobs,
+        {{fresh, another, open}, {save, copy}, {links, bench}, {night, prefer}, {help, words, keys, about}, {quit}},
         this);
     const auto enable = [ofAJob, this] {
         for (QAction* a : ofAJob)
@@ -194,8 +197,37 @@ void MainWindow::toggleFindings()
 
 void MainWindow::setNight(bool night)
 {
-    look::apply(*qApp, night);
-    m_remembered.setNight(night);
+    Preferred preferred = m_preferences->now();
+    preferred.paper = night ? Paper::Night : Paper::Day;
+    m_preferences->set(preferred);
+}
+
+void MainWindow::showPreferences()
+{
+    if (m_preferring == nullptr) {
+        m_preferring = new PreferencesPage(m_desk);
+        m_stages->addWidget(m_preferring);
+        connect(m_preferring, &PreferencesPage::left, this, [this] { showStage(m_stage); });
+    }
+    showAside(m_preferring);
+    m_preferring->refresh();
+    m_preferring->setFocus();
+}
+
+/// Headings and sentences were made in other units and from other habits: pages are made again when they are asked for,
+/// and what the analysis says is said again.
+void MainWindow::followPreferences(const Preferred& before)
+{
+    const Preferred& now = m_preferences->now();
+    if (const bool night = m_preferences->night(look::desktopIsNight()); night != look::isNight())
+        look::apply(*qApp, night);
+    Preferred besidesColours = before;
+    besidesColours.paper = now.paper;
+    if (besidesColours != now)
+        for (StagePage*& page : m_pages)
+            delete std::exchange(page, nullptr);
+    if (now.shown != before.shown && m_store.hasJob())
+        m_store.analyseAfresh();
     refresh();
     for (QWidget* w : findChildren<QWidget*>())
         w->update();

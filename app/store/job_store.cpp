@@ -158,7 +158,14 @@ void JobStore::analyse()
         m_again = true;
         return;
     }
-    m_worker.setFuture(QtConcurrent::run([job = m_job, before = m_analysis] { return analysisOf(job, before); }));
+    const AnalysisPtr before = std::exchange(m_afresh, false) ? nullptr : m_analysis;
+    m_worker.setFuture(QtConcurrent::run([job = m_job, before] { return analysisOf(job, before); }));
+}
+
+void JobStore::analyseAfresh()
+{
+    m_afresh = true;
+    analyse();
 }
 
 void JobStore::adopt(AnalysisPtr analysis)

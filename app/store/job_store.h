@@ -89,6 +89,9 @@ class JobStore : public QObject
     [[nodiscard]] QString readOnlyReason() const { return m_file ? m_file->readOnlyReason() : QString(); }
     [[nodiscard]] QUndoStack& undoStack() { return m_undo; }
 
+    /// Analyses the job from the ground up, taking nothing over: what is said of it is said in other units now.
+    void analyseAfresh();
+
   signals:
     void jobChanged(); ///< the job is another; its analysis follows
     void analysed(); ///< job() and analysis() belong together again
@@ -123,6 +126,7 @@ class JobStore : public QObject
     QTimer m_look; ///< a file is written in several goes
     QDateTime m_written; ///< the file's own, when it was read, saved or looked at last
     QFutureWatcher<AnalysisPtr> m_worker;
+    bool m_afresh = false; ///< nothing is taken over from the analysis before
     bool m_again = false; ///< the job changed while the worker was at an older one
 };
 

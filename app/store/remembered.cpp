@@ -7,27 +7,14 @@ namespace vicegrip::app {
 Remembered::Remembered() : m_file(QStringLiteral("window.json"), 1, QObject::tr("How the window was last"))
 {
     const nlohmann::json members = m_file.read();
-    if (const auto night = members.find("night"); night != members.end() && night->is_boolean())
-        m_night = night->get<bool>();
     if (const auto place = members.find("place"); place != members.end() && place->is_string())
         m_place = QByteArray::fromBase64(QByteArray::fromStdString(place->get<std::string>()));
-}
-
-void Remembered::setNight(bool night)
-{
-    m_night = night;
-    write();
 }
 
 void Remembered::setPlace(const QByteArray& place)
 {
     m_place = place;
-    write();
-}
-
-void Remembered::write() const
-{
-    m_file.write({{"night", m_night}, {"place", m_place.toBase64().toStdString()}});
+    m_file.write({{"place", m_place.toBase64().toStdString()}});
 }
 
 } // namespace vicegrip::app

@@ -12,8 +12,6 @@ class Remembered
   public:
     Remembered();
 
-    [[nodiscard]] bool night() const { return m_night; }
-    void setNight(bool night);
     /// As QWidget::saveGeometry; empty: never closed.
     [[nodiscard]] const QByteArray& place() const { return m_place; }
     void setPlace(const QByteArray& place);
@@ -22,10 +20,7 @@ class Remembered
     [[nodiscard]] const QString& complaint() const { return m_file.complaint(); }
 
   private:
-    void write() const;
-
     ConfigFile m_file;
-    bool m_night = false;
     QByteArray m_place;
 };
 

@@ -40,6 +40,7 @@ void ListTable::fill(const std::vector<QStringList>& rows, const std::vector<int
 {
     const QSignalBlocker quiet(this);
     setRowCount(static_cast<int>(rows.size()));
+    std::vector<QString> longest(m_columns.size());
     for (int row = 0; row < rowCount(); ++row) {
         const bool heading = std::ranges::find(strong, row) != strong.end();
         for (int column = 0; column < columnCount(); ++column) {
@@ -48,11 +49,26 @@ void ListTable::fill(const std::vector<QStringList>& rows, const std::vector<int
                 setItem(row, column, cell = new QTableWidgetItem);
             const QString words = rows[static_cast<size_t>(row)].value(column);
             cell->setText(words);
+            QString& before = longest[static_cast<size_t>(column)];
+            before = words.size() > before.size() ? words : before;
             cell->setToolTip(words);
             cell->setFont(m_columns[static_cast<size_t>(column)].figures ? look::numbers(look::Size::Small)
                                                                          : look::textFont(look::Size::Small, heading));
         }
     }
+    for (int column = 0; column < columnCount(); ++column)
+        widen(column, longest[static_cast<size_t>(column)]);
+}
+
+/// Figures have letters of one width: the one with most letters is the widest.
+void ListTable::widen(int column, const QString& longest)
+{
+    constexpr int kAround = 10;
+    const Column& c = m_columns[static_cast<size_t>(column)];
+    if (c.figures && c.width > 0)
+        setColumnWidth(
+            column,
+            std::max(c.width, kAround + QFontMetrics(look::numbers(look::Size::Small)).horizontalAdvance(longest)));
 }
 
 } // namespace vicegrip::app

@@ -10,7 +10,8 @@ class ListTable : public QTableWidget
     Q_OBJECT
 
   public:
-    /// Columns with a weight above 0 share the room that is left; the others are as wide as they say.
+    /// Columns with a weight above 0 share the room that is left; the others are as wide as they say, and
+    /// columns of figures wider where a figure asks for it.
     struct Column
     {
         QString name;
@@ -24,6 +25,8 @@ class ListTable : public QTableWidget
     void fill(const std::vector<QStringList>& rows, const std::vector<int>& strong = {});
 
   private:
+    void widen(int column, const QString& longest);
+
     std::vector<Column> m_columns;
 };
 

@@ -1,6 +1,7 @@
 #pragma once
 
 /// What the facts of an engine ask for.
+#include "core/brief/air_fuel.h" // the scale of an air-fuel ratio
 #include "core/brief/air_method.h" // ways of knowing the air, side by side
 #include "core/brief/atmosphere.h" // the barometer at an altitude
 #include "core/brief/functions.h" // what circuits can do for an engine

@@ -15,7 +15,7 @@ using pinning::PinState;
 
 std::string millimetres(double m)
 {
-    return units::formatNumber(m * 1e3, 1) + " mm";
+    return units::format(m, units::Dimension::Length, "mm", 1);
 }
 
 void wireAgainstTerminal(std::vector<Finding>& out, const std::string& where, const job::Wire& wire,

@@ -1,5 +1,7 @@
 #include "core/job/reading.h"
 
+#include "core/units/shown.h"
+
 namespace vicegrip::job {
 namespace {
 
@@ -45,6 +47,14 @@ std::string readingText(const Reading& reading, std::string_view unit)
         return ohmsText(*reading.quantity());
     const std::string_view fitting = units::measures(unit, dimension) ? unit : units::everydayUnit(dimension);
     return units::format(*reading.quantity(), dimension, fitting, decimals(dimension, fitting));
+}
+
+std::string readingTextOnEcu(const Reading& reading, std::string_view unit)
+{
+    const Dimension dimension = reading.dimension();
+    if (!reading.quantity() || !units::measures(unit, dimension) || units::shownUnit(dimension, unit) == unit)
+        return {};
+    return units::formatIn(*reading.quantity(), dimension, unit, decimals(dimension, unit));
 }
 
 } // namespace vicegrip::job

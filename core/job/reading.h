@@ -71,6 +71,10 @@ class Reading
 /// in `unit`, or in their everyday one where the unit does not measure them.
 [[nodiscard]] std::string readingText(const Reading& reading, std::string_view unit);
 
+/// The same as a screen shows it that knows nothing of what a person prefers, such as the ECU's: in `unit` itself;
+/// empty where that is how it is shown anyway.
+[[nodiscard]] std::string readingTextOnEcu(const Reading& reading, std::string_view unit);
+
 } // namespace vicegrip::job
 
 template <> struct vicegrip::fields::EnumNames<vicegrip::job::Condition>

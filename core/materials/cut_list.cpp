@@ -22,7 +22,7 @@ constexpr double kLugStrip_m = 8e-3; ///< of a ring terminal on a stud (typical)
 class Ends
 {
   public:
-    explicit Ends(const job::Job& job) : m_job(job)
+    Ends(const job::Job& job, const Habits& habits) : m_job(job), m_stagger_m(habits.stagger_m)
     {
         int splices = 0;
         for (const job::Joint& j : job.joints)
@@ -47,27 +47,28 @@ class Ends
     {
         const auto it = m_splices.find(end.owner);
         constexpr int kTurn = 5; // five bulges side by side are past each other
-        return it == m_splices.end() ? 0 : kStagger_m * (it->second % kTurn);
+        return it == m_splices.end() ? 0 : m_stagger_m * (it->second % kTurn);
     }
     [[nodiscard]] bool isPlug(const PointRef& end) const { return job::findConnector(m_job, end.owner) != nullptr; }
 
   private:
     const job::Job& m_job;
+    double m_stagger_m;
     std::map<PointRef, double> m_strips_m; ///< of terminals
     std::map<std::string, int> m_splices; ///< place in the drawing
 };
 
 } // namespace
 
-std::vector<Cut> cutList(const job::Job& job)
+std::vector<Cut> cutList(const job::Job& job, const Habits& habits)
 {
-    const Ends ends(job);
+    const Ends ends(job, habits);
     std::vector<Cut> out;
     for (const job::Wire& w : job.wires) {
         Cut cut{w.id, job::spoken(job, w.from), job::spoken(job, w.to), w.colour, w.area_m2, w.length_m, 0, 0, 0, {}};
         const double stagger = ends.stagger_m(w.from) + ends.stagger_m(w.to);
-        const double loops = kServiceLoop_m * ((ends.isPlug(w.from) ? 1 : 0) + (ends.isPlug(w.to) ? 1 : 0));
-        const double length = w.length_m * (1 + kSlack) + loops + stagger;
+        const double loops = habits.serviceLoop_m * ((ends.isPlug(w.from) ? 1 : 0) + (ends.isPlug(w.to) ? 1 : 0));
+        const double length = w.length_m * (1 + habits.slack) + loops + stagger;
         cut.cut_m = std::ceil(length * 100 - 1e-6) / 100;
         cut.stripFrom_m = ends.strip_m(w.from);
         cut.stripTo_m = ends.strip_m(w.to);

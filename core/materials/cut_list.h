@@ -1,16 +1,13 @@
 #pragma once
 
 #include "core/job/job.h"
+#include "core/materials/habits.h"
 
 #include <string>
 #include <vector>
 
 /// How long each wire is cut, and what is stripped at its ends.
 namespace vicegrip::materials {
-
-inline constexpr double kSlack = 0.03; ///< of the drawn length: a loom does not lie straight (typical)
-inline constexpr double kServiceLoop_m = 0.08; ///< at a plug, so that it can be pinned again (typical)
-inline constexpr double kStagger_m = 0.04; ///< from splice to splice, so that their bulges do not pile up (typical)
 
 /// A wire as it is cut.
 struct Cut
@@ -26,8 +23,8 @@ struct Cut
 };
 
 /// Every wire, thickest first, then by colour and length, so that one reel is cut through before the next. Splices are
-/// staggered in the order they are drawn: each sits kStagger_m further from the plug than the one before.
-[[nodiscard]] std::vector<Cut> cutList(const job::Job& job);
+/// staggered in the order they are drawn: each sits a stagger further from the plug than the one before.
+[[nodiscard]] std::vector<Cut> cutList(const job::Job& job, const Habits& habits = {});
 
 /// RFC 4180, a header line first. Lengths in m, areas in mm², strips in mm.
 [[nodiscard]] std::string toCsv(const std::vector<Cut>& cuts);

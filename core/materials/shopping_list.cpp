@@ -16,9 +16,15 @@ namespace {
 
 using job::PointRef;
 
-double spare(double needed)
+/// As it is said.
+std::string number(int n)
 {
-    return std::ceil(needed / 3);
+    return n == 1   ? ""
+           : n == 2 ? " two"
+           : n == 3 ? " three"
+           : n == 4 ? " four"
+           : n == 5 ? " five"
+                    : " " + std::to_string(n);
 }
 
 /// Sleeves by the metre, a piece of shrink at each plug, a grommet for each wall.
@@ -52,15 +58,20 @@ void dressings(const job::Job& job, std::vector<Item>& out)
 
 } // namespace
 
-std::vector<Item> shoppingList(const job::Job& job)
+std::vector<Item> shoppingList(const job::Job& job, const Habits& habits)
 {
+    const auto spare = [&](double needed) {
+        return habits.spareForEach > 0 ? std::ceil(needed / habits.spareForEach) : 0;
+    };
+    const std::string whySpare =
+        habits.spareForEach > 0 ? "one more for each" + number(habits.spareForEach) : std::string();
     std::vector<Item> out;
     std::map<std::pair<double, std::string>, double> metres;
-    for (const Cut& c : cutList(job))
+    for (const Cut& c : cutList(job, habits))
         metres[{-c.area_m2, c.colour}] += c.cut_m;
     for (const auto& [kind, length] : metres)
         out.push_back({"Wire " + parts::areaText(-kind.first) + " " + kind.second, "m",
-                       std::ceil(length * 10 - 1e-9) / 10, 1, "a metre for what is cut wrong"});
+                       std::ceil(length * 10 - 1e-9) / 10, habits.spareWire_m, "for what is cut wrong"});
     std::map<std::string, double> terminals, seals, blanks, plugs;
     for (const job::Connector& c : job.connectors) {
         const parts::Layout face = job::faceOf(c);
@@ -84,8 +95,8 @@ std::vector<Item> shoppingList(const job::Job& job)
     const auto add = [&](const char* what, const std::map<std::string, double>& all, bool spares) {
         for (const auto& [name, count] : all)
             if (count > 0)
-                out.push_back({what + name, "pcs", count, spares ? spare(count) : 0,
-                               spares ? "one more for each three" : std::string()});
+                out.push_back(
+                    {what + name, "pcs", count, spares ? spare(count) : 0, spares ? whySpare : std::string()});
     };
     add("Terminal, ", terminals, true);
     add("Seal for ", seals, true);
@@ -103,7 +114,7 @@ std::vector<Item> shoppingList(const job::Job& job)
             }
     const auto joints = [&](const char* what, double count) {
         if (count > 0)
-            out.push_back({what, "pcs", count, spare(count), "one more for each three"});
+            out.push_back({what, "pcs", count, spare(count), whySpare});
     };
     joints("Splice", static_cast<double>(splices.size()));
     joints("Ring terminal", lugs);

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "core/job/job.h"
+#include "core/materials/habits.h"
 
 #include <string>
 #include <vector>
@@ -20,9 +21,8 @@ struct Item
 inline constexpr double kShrink_m = 0.05; ///< over the end of a sleeve at a plug (typical)
 
 /// Wire by area and colour, terminals and seals by family, blank plugs, plugs, resistors, splices; sleeves, shrink and
-/// grommets for the stretches of the harness. One terminal and seal more than needed for each three (common practice: a
-/// small kit of three, order one more); a metre more of each wire.
-[[nodiscard]] std::vector<Item> shoppingList(const job::Job& job);
+/// grommets for the stretches of the harness; spares as the workshop has them.
+[[nodiscard]] std::vector<Item> shoppingList(const job::Job& job, const Habits& habits = {});
 
 /// So much of an item, as a person reads it: "12 pcs", "4.3 m".
 [[nodiscard]] std::string amountText(const Item& item, double amount);

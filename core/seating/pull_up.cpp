@@ -204,13 +204,16 @@ std::string fineness(const PullUpChoice& choice, const parts::Sensor& sensor)
 
 std::string described(const PullUpChoice& c, const parts::Sensor& s)
 {
+    const auto warming = [](double k, int decimals) {
+        return units::formatDifference(k, units::Dimension::TemperatureDifference, "K", decimals);
+    };
     std::string out = "Spans " + spoken(c.low_v) + " to " + spoken(c.high_v) + "; at worst " + fineness(c, s) +
                       ", at " + units::format(c.worstAt, s.measures, s.unit, 0) +
                       "; its tolerance moves the value by " + size(c.toleranceError, s, 1) + " at most";
     if (c.still_k > 0)
-        out += c.moving_k < c.still_k ? "; warms the sensor by up to " + units::formatNumber(c.moving_k, 2) +
-                                            " K in moving air, " + units::formatNumber(c.still_k, 1) + " K in still air"
-                                      : "; warms the sensor by up to " + units::formatNumber(c.still_k, 2) + " K";
+        out += c.moving_k < c.still_k ? "; warms the sensor by up to " + warming(c.moving_k, 2) + " in moving air, " +
+                                            warming(c.still_k, 1) + " in still air"
+                                      : "; warms the sensor by up to " + warming(c.still_k, 2);
     if (c.tooWarm())
         out += ", which is more than its reading is in doubt by anyway";
     else if (c.limitedByHeat)

@@ -261,8 +261,10 @@ std::string format(double si, Dimension dimension, string_view unit, int decimal
         return sizeText(si, to == "AWG");
     if (to == unit)
         return formatIn(si, dimension, unit, decimals);
+    if (to == "ft" && decimals <= 0)
+        return formatNumber(toShown(si, dimension, unit), 0) + " ft";
     if (to == "ft") // a centimetre is half an inch, a millimetre a twentieth
-        return feetAndInches(si, std::max(0, decimals - 1));
+        return feetAndInches(si, decimals - 1);
     const int shownDigits = shownDecimals(dimension, unit, decimals);
     return formatNumber(toShown(si, dimension, unit), shownDigits) + " " + to + std::string(zeroOf(dimension));
 }

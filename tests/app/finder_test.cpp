@@ -1,6 +1,6 @@
 #include "app/store/taken.h"
 #include "core/lookup/lookup.h"
-#include "tests/support/window.h"
+#include "tests/support/new_user.h"
 
 #include <QComboBox>
 #include <QFile>
@@ -9,22 +9,10 @@
 namespace vicegrip::app {
 namespace {
 
-/// A configuration of its own, while this lives.
-class OwnConfig
-{
-  public:
-    OwnConfig() : m_before(qgetenv("XDG_CONFIG_HOME")) { qputenv("XDG_CONFIG_HOME", m_folder.path().toUtf8()); }
-    ~OwnConfig() { qputenv("XDG_CONFIG_HOME", m_before); }
-
-  private:
-    QTemporaryDir m_folder;
-    QByteArray m_before;
-};
-
 /// The finder of a window that nothing was taken in before.
 class Finder
 {
-    OwnConfig m_config; // before the window reads it
+    test::NewUser m_user; // before the window reads it
 
   public:
     /// Types into it and gives what stands first.
@@ -154,7 +142,7 @@ TEST(Finder, SaysWhenNothingIsCalledThat)
 
 TEST(Taken, ForgetsTheLeastTaken)
 {
-    const OwnConfig config;
+    const test::NewUser user;
     Taken taken;
     taken.add("often");
     taken.add("often");

@@ -2,39 +2,15 @@
 
 #include "app/store/recent.h"
 #include "app/store/remembered.h"
-#include "tests/support/window.h"
+#include "tests/support/new_user.h"
 
-#include <QDir>
-#include <QFile>
 #include <QMenu>
 #include <QScreen>
 
 namespace vicegrip::app {
 namespace {
 
-/// Documents, library and configuration of a user who never was here.
-class NewUser
-{
-  public:
-    NewUser() : m_config(qgetenv("XDG_CONFIG_HOME"))
-    {
-        qputenv("XDG_CONFIG_HOME", (m_user.home.path() + QStringLiteral("/.config")).toUtf8());
-    }
-    ~NewUser() { qputenv("XDG_CONFIG_HOME", m_config); }
-
-    [[nodiscard]] QString file(const char* name) const { return m_user.home.filePath(QLatin1String(name)); }
-    static void write(const QString& path, const QByteArray& text)
-    {
-        QDir().mkpath(QFileInfo(path).path());
-        QFile out(path);
-        ASSERT_TRUE(out.open(QIODevice::WriteOnly));
-        out.write(text);
-    }
-
-  private:
-    test::UserFolder m_user;
-    QByteArray m_config;
-};
+using test::NewUser;
 
 void click(MainWindow& window, const char* name)
 {
@@ -171,31 +147,26 @@ TEST(JobMenu, AnyNameFitsTheHeaderAndIsNoKey)
     }
 }
 
-TEST(RememberedWindow, ColoursAndPlaceComeBack)
+TEST(RememberedWindow, ItsPlaceComesBack)
 {
     const NewUser user;
     {
         MainWindow window;
         window.show();
         window.resize(1100, 720);
-        window.setNight(true);
         window.close();
     }
-    EXPECT_TRUE(Remembered().night());
     MainWindow window;
     EXPECT_EQ(window.size(), QSize(1100, 720).boundedTo(window.screen()->availableGeometry().size()));
-    window.setNight(false);
-    EXPECT_FALSE(Remembered().night());
 }
 
 TEST(RememberedWindow, WhatIsDamagedIsAsIfThereWereNothing)
 {
-    for (const QByteArray& text : {QByteArray(R"({"version": 1, "night": 3, "place": "%%%"})"),
+    for (const QByteArray& text : {QByteArray(R"({"version": 1, "place": "%%%"})"),
                                    QByteArray(R"({"version": 1, "place": "AdnQywADAAAAAAA"})"), QByteArray("[")}) {
         const NewUser user;
         NewUser::write(user.file(".config/vicegrip/window.json"), text);
         MainWindow window;
-        EXPECT_FALSE(window.wasNight());
         EXPECT_LE(window.width(), window.screen()->availableGeometry().width());
         EXPECT_GE(window.width(), 600);
     }
@@ -204,10 +175,11 @@ TEST(RememberedWindow, WhatIsDamagedIsAsIfThereWereNothing)
 TEST(RememberedWindow, AllThatWasSetAsideIsSaidAtOnce)
 {
     const NewUser user;
-    for (const char* name : {"window.json", "recent.json", "finder.json"})
+    for (const char* name : {"window.json", "recent.json", "finder.json", "preferences.json"})
         NewUser::write(user.file(".config/vicegrip/") + QLatin1String(name), "[");
     MainWindow window;
-    for (const char* name : {"window.json.damaged", "recent.json.damaged", "finder.json.damaged"}) {
+    for (const char* name :
+         {"window.json.damaged", "recent.json.damaged", "finder.json.damaged", "preferences.json.damaged"}) {
         EXPECT_TRUE(window.notices().said().contains(QLatin1String(name))) << window.notices().said().toStdString();
         EXPECT_TRUE(QFile::exists(user.file(".config/vicegrip/") + QLatin1String(name)));
     }

@@ -54,7 +54,7 @@ const std::vector<Room> kRooms = {
     {"core/materials", {"base", "units", "parts", "job", "pinning", "branches"}},
     {"core/pasted", {"base", "job", "wires", "harness"}},
     {"core/remap", {"base", "job", "wires", "pinning", "pasted"}},
-    {"core/brief", {"units", "parts", "job", "electrics", "harness"}},
+    {"core/brief", {"units", "fuel", "parts", "job", "electrics", "harness"}},
     {"core/seating", {"units", "parts", "job", "electrics", "harness"}},
     {"core/scaling", {"base", "units", "fuel", "parts", "fit", "job", "electrics"}},
     {"core/throttle", {"base", "units", "job", "electrics", "scaling"}},

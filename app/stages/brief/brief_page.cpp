@@ -1,6 +1,7 @@
 #include "app/stages/brief/brief_page.h"
 
 #include "app/desk/part_library.h"
+#include "app/desk/price.h"
 #include "app/stages/brief/air_methods.h"
 #include "app/stages/brief/consequence_list.h"
 #include "app/stages/brief/facts_form.h"
@@ -258,7 +259,7 @@ void BriefPage::refreshHarness()
                         {text(o.name),
                          {QString::number(o.connectors), QString::number(o.joints),
                           text(units::format(o.wire_m, units::Dimension::Length, "m", 1)),
-                          text(units::formatNumber(o.hours, 1)) + tr(" h"), text(units::formatNumber(o.money, 0)),
+                          text(units::formatNumber(o.hours, 1)) + tr(" h"), priceText(m_desk, o.money, 0),
                           text(units::formatNumber(100 * o.rework, 0)) + tr(" %: %1").arg(text(o.reworkSource)),
                           text(o.reversible), text(o.verdict)},
                          o.chosen});

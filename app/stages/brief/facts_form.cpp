@@ -1,5 +1,6 @@
 #include "app/stages/brief/facts_form.h"
 
+#include "app/desk/price.h"
 #include "app/views/ecu_chooser.h"
 #include "app/widgets/labels.h"
 #include "app/widgets/typed_field.h"
@@ -184,15 +185,8 @@ void FactsForm::addQuantity(const char* field, const QString& name, units::Dimen
 void FactsForm::addPrice(const char* field, const QString& name, double job::Prices::*member)
 {
     addNumber(
-        field, name,
-        [](const QString& t) {
-            return units::parse(t.toStdString(), Dimension::Counts).and_then([](double v) -> Result<double> {
-                if (v < 0 || v > 1e6)
-                    return fail(ErrorCode::Range, "expected a price from 0 up, in your own money");
-                return v;
-            });
-        },
-        [](double v) { return text(units::shortest(v)); }, [member](const job::Brief& b) { return b.prices.*member; },
+        field, name, [this](const QString& t) { return priceTyped(m_desk, t); },
+        [this](double v) { return priceText(m_desk, v); }, [member](const job::Brief& b) { return b.prices.*member; },
         [member](job::Job& j, double v) { j.brief->prices.*member = v; });
 }
 

@@ -120,7 +120,7 @@ void PinsPage::refresh()
 void PinsPage::refreshBuy()
 {
     std::vector<QStringList> rows;
-    for (const materials::Item& i : materials::shoppingList(*m_desk.store.job())) {
+    for (const materials::Item& i : materials::shoppingList(*m_desk.store.job(), m_desk.preferences.now().habits)) {
         const auto amount = [&](double n) { return n > 0 ? text(materials::amountText(i, n)) : QString(); };
         rows.push_back({text(i.what), amount(i.needed), amount(i.spare), amount(i.needed + i.spare), text(i.why)});
     }
@@ -135,7 +135,7 @@ void PinsPage::exportShown()
     QString ending;
     switch (static_cast<View>(m_stack->currentIndex())) {
     case Wires:
-        csv = materials::toCsv(materials::cutList(*job));
+        csv = materials::toCsv(materials::cutList(*job, m_desk.preferences.now().habits));
         ending = QStringLiteral("-cut.csv");
         break;
     case Harness:
@@ -143,7 +143,7 @@ void PinsPage::exportShown()
         ending = QStringLiteral("-harness.csv");
         break;
     case Buy:
-        csv = materials::toCsv(materials::shoppingList(*job));
+        csv = materials::toCsv(materials::shoppingList(*job, m_desk.preferences.now().habits));
         ending = QStringLiteral("-buy.csv");
         break;
     default:

@@ -55,6 +55,8 @@ PlugView::PlugView(Desk& desk, QWidget* parent)
     row->addWidget(m_card);
     bindKeys();
     setFocusProxy(m_drawing);
+    if (m_desk.preferences.now().callOut) // once somebody listens to what is in the way
+        QTimer::singleShot(0, this, &PlugView::toggleVoice);
 }
 
 void PlugView::buildFace(QVBoxLayout* column)

@@ -1,6 +1,7 @@
 #include "app/stages/pins/wires_view.h"
 
 #include "app/stages/pins/wire_advice.h"
+#include "app/widgets/circuit_text.h"
 #include "app/widgets/labels.h"
 #include "app/widgets/list_table.h"
 #include "app/widgets/paste_panel.h"
@@ -26,6 +27,14 @@ namespace vicegrip::app {
 namespace {
 
 enum Column { Name, From, Through, To, Function, Colour, Area, Drawn, Cut, Strip, kColumns };
+
+/// "4.5/4.5 mm": what is stripped at the two ends.
+QString strips(const materials::Cut& cut)
+{
+    const auto end = [](double m) { return units::format(m, units::Dimension::Length, "mm", 1); };
+    const std::string from = end(cut.stripFrom_m);
+    return text(from.substr(0, from.find(' ')) + "/" + end(cut.stripTo_m));
+}
 
 QString metres(double m)
 {
@@ -126,9 +135,12 @@ QWidget* WiresView::buildTable()
 
 void WiresView::say(const QString& sentence, bool bad)
 {
-    m_said->setText(sentence.isEmpty() ? tr("Type a colour, an area or a length as you read it: BU/WH, 20 AWG, 85 cm. "
-                                            "Cut to: with 3 % slack, 8 cm at each plug, splices staggered (typical).")
-                                       : sentence);
+    const materials::Habits& habits = m_desk.preferences.now().habits;
+    const QString hint = tr("Type a colour, an area or a length as you read it: BU/WH, 20 AWG, 85 cm. Cut to: with %1 "
+                            "slack, %2 at each plug, splices staggered.")
+                             .arg(percentText(habits.slack, 0),
+                                  text(units::format(habits.serviceLoop_m, units::Dimension::Length, "cm", 0)));
+    m_said->setText(sentence.isEmpty() ? hint : sentence);
     setInk(m_said, bad ? look::colours().failing : look::colours().inkSoft);
 }
 
@@ -150,7 +162,7 @@ void WiresView::refresh()
     m_colours = wires::adviseColours(*job);
     m_unused = wires::unusedWires(*job, electrics::Wiring(*job));
     m_notes.clear();
-    const auto cuts = materials::cutList(*job);
+    const auto cuts = materials::cutList(*job, m_desk.preferences.now().habits);
     const auto uses = pinning::pinUses(*job);
     auto on = wires::through(*job);
     std::vector<QStringList> rows;
@@ -160,9 +172,7 @@ void WiresView::refresh()
         m_notes[w.id] = text(cut->note);
         rows.push_back({text(w.id.value), text(cut->from), text(on[w.id]), text(cut->to),
                         unused ? tr("nothing: take it out") : functionOf(uses, w), text(w.colour),
-                        text(parts::areaText(w.area_m2)), metres(w.length_m), metres(cut->cut_m),
-                        text(units::formatNumber(cut->stripFrom_m * 1e3, 1)) + QStringLiteral("/") +
-                            text(units::formatNumber(cut->stripTo_m * 1e3, 1)) + tr(" mm")});
+                        text(parts::areaText(w.area_m2)), metres(w.length_m), metres(cut->cut_m), strips(*cut)});
     }
     m_table->fill(rows);
     const QSignalBlocker quiet(m_table);

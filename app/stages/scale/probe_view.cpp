@@ -164,7 +164,8 @@ void ProbeView::judge()
         : hookup ? text(thermocouple::hookupSentence(*hookup))
                  : tr("%1 fits none of these alone, within ± %2: warm the tip well above the "
                       "conditioner, or look at the conditioner's own line.")
-                       .arg(degrees(*shown), text(units::formatNumber(m_tolerance_k, 1)) + QStringLiteral(" K")));
+                       .arg(degrees(*shown),
+                            text(units::formatDifference(m_tolerance_k, Dimension::TemperatureDifference, "K", 1))));
     setInk(m_verdict, !shown                    ? look::colours().inkSoft
                       : hookup == Hookup::Right ? look::colours().done
                                                 : look::colours().failing);

@@ -133,15 +133,18 @@ void TableView::buildVerify(QVBoxLayout* column)
     const auto block = [&](const QString& name, const char* objectName) {
         auto* inside = new QVBoxLayout;
         inside->setSpacing(0);
-        inside->addWidget(label(name, look::Size::Small, false, true));
+        auto* caption = label(name, look::Size::Small, false, true);
+        caption->setWordWrap(false);
+        inside->addWidget(caption);
         QLabel* number = figure({}, look::Size::Title);
         number->setObjectName(QLatin1String(objectName));
         inside->addWidget(number);
         row->addLayout(inside);
-        return number;
+        row->addSpacing(4);
+        return std::pair(caption, number);
     };
-    m_expected = block(tr("must return"), "expected-value");
-    m_returned = block(tr("ECU returns"), "returned-value");
+    std::tie(m_mustReturn, m_expected) = block(tr("must return"), "expected-value");
+    m_returned = block(tr("ECU returns"), "returned-value").second;
     m_said = label({}, look::Size::Small);
     m_said->setObjectName(QStringLiteral("said"));
     m_mixUp = label({}, look::Size::Body, true);
@@ -244,6 +247,9 @@ void TableView::refreshLive()
     m_plot->showNow(readingNow());
     m_expected->setText(value != nullptr && value->promises() ? text(job::readingText(value->due, value->unit))
                                                               : QStringLiteral("–"));
+    const QString onEcu =
+        value != nullptr && value->promises() ? text(job::readingTextOnEcu(value->due, value->unit)) : QString();
+    m_mustReturn->setText(onEcu.isEmpty() ? tr("must return") : tr("must return %1").arg(onEcu));
     m_expected->setToolTip(value != nullptr && value->promises() ? text(proof::boundsText(*value)) : QString());
     const bool bench = m_desk.live.bench().isReady();
     m_stimulus->setVisible(bench);

@@ -68,7 +68,7 @@ class TableView : public QWidget
     void hold(const BudgetPlace& applied);
     Worked<BudgetPlace> m_applied{[this](const BudgetPlace& applied) { hold(applied); }};
     QLabel* m_mixUp;
-    QLabel *m_expected, *m_returned, *m_said;
+    QLabel *m_mustReturn, *m_expected, *m_returned, *m_said;
     KeyButton *m_send, *m_record, *m_verify;
     QPushButton *m_compare, *m_export, *m_verifyAll;
 };

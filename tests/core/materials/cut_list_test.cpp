@@ -33,8 +33,10 @@ TEST(CutList, EveryWireIsCutLongerThanItIsDrawn)
     ASSERT_EQ(all.size(), job.wires.size());
     for (const job::Wire& w : job.wires) {
         const Cut& c = cutOf(all, w.id.value);
-        EXPECT_GE(c.cut_m, w.length_m * (1 + kSlack) - 1e-9) << w.id.value;
-        EXPECT_LE(c.cut_m, w.length_m * (1 + kSlack) + 2 * kServiceLoop_m + 10 * kStagger_m + 0.01) << w.id.value;
+        EXPECT_GE(c.cut_m, w.length_m * (1 + Habits{}.slack) - 1e-9) << w.id.value;
+        EXPECT_LE(c.cut_m,
+                  w.length_m * (1 + Habits{}.slack) + 2 * Habits{}.serviceLoop_m + 10 * Habits{}.stagger_m + 0.01)
+            << w.id.value;
         EXPECT_NEAR(c.cut_m * 100, std::round(c.cut_m * 100), 1e-6) << "whole centimetres";
         EXPECT_GT(c.stripFrom_m, 0);
         EXPECT_GT(c.stripTo_m, 0);
@@ -63,8 +65,8 @@ TEST(CutList, SplicesOfOneBundleAreStaggered)
     }
     const auto all = cutList(job);
     const auto splice = [&](const char* id) { return cutOf(all, id).cut_m; };
-    EXPECT_NEAR(splice("S2") - splice("S1"), kStagger_m, 0.011);
-    EXPECT_NEAR(splice("S3") - splice("S2"), kStagger_m, 0.011);
+    EXPECT_NEAR(splice("S2") - splice("S1"), Habits{}.stagger_m, 0.011);
+    EXPECT_NEAR(splice("S3") - splice("S2"), Habits{}.stagger_m, 0.011);
     EXPECT_THAT(cutOf(all, "S3").note, HasSubstr("further out"));
     EXPECT_NEAR(cutOf(all, "S3").stripTo_m, 6e-3, 1e-12) << "common practice: about 6 mm for a butt splice";
 }

@@ -57,6 +57,7 @@ TEST_F(ShownUnits, LengthsAreFeetAndInches)
     EXPECT_EQ(format(0.1143, Length, "m", 2), "4.5 in");
     EXPECT_EQ(format(0.3047, Length, "m", 2), "1 ft 0.0 in") << "11.996 in";
     EXPECT_EQ(format(0.6095, Length, "m", 1), "2 ft 0 in") << "23.996 in";
+    EXPECT_EQ(format(250, Length, "m", 0), "820 ft") << "nobody wants the inches of an altitude";
     EXPECT_EQ(format(5e-3, Length, "mm", 1), "0.197 in");
     EXPECT_EQ(shownUnit(Length, "cm"), "in");
 }
