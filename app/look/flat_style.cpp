@@ -2,6 +2,7 @@
 
 #include "app/look/look.h"
 
+#include <QCheckBox>
 #include <QPainter>
 #include <QStyleOptionComboBox>
 
@@ -32,6 +33,16 @@ void drawChevron(QPainter& p, const QPointF& middle, const QColor& ink)
     p.setRenderHint(QPainter::Antialiasing);
     p.setPen(QPen(ink, 1.5, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
     p.drawPolyline(QPolygonF({middle + QPointF(-4, -2), middle + QPointF(0, 2), middle + QPointF(4, -2)}));
+    p.restore();
+}
+
+void drawTick(QPainter& p, const QRectF& box, const QColor& ink)
+{
+    p.save();
+    p.setRenderHint(QPainter::Antialiasing);
+    p.setPen(QPen(ink, 2, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
+    const QPointF middle = box.center();
+    p.drawPolyline(QPolygonF({middle + QPointF(-3.5, 0), middle + QPointF(-1, 3), middle + QPointF(4, -3)}));
     p.restore();
 }
 
@@ -74,11 +85,19 @@ void FlatStyle::drawControl(ControlElement element, const QStyleOption* option, 
 void FlatStyle::drawPrimitive(PrimitiveElement element, const QStyleOption* option, QPainter* painter,
                               const QWidget* widget) const
 {
+    const auto& c = colours();
+    if (element == PE_IndicatorCheckBox) {
+        drawField(*painter, *option, c.card);
+        if (option->state.testFlag(State_On))
+            drawTick(*painter, option->rect, option->state.testFlag(State_Enabled) ? c.accent : c.inkSoft);
+        return;
+    }
+    if (element == PE_FrameFocusRect && qobject_cast<const QCheckBox*>(widget) != nullptr)
+        return; // its box is heavy where the keys go, as a field is
     if (element != PE_PanelButtonCommand) {
         QProxyStyle::drawPrimitive(element, option, painter, widget);
         return;
     }
-    const auto& c = colours();
     const bool pressed = option->state.testFlag(State_Sunken) || option->state.testFlag(State_On);
     drawField(*painter, *option, pressed ? c.selected : option->state.testFlag(State_MouseOver) ? c.list : c.paper);
 }

@@ -4,7 +4,7 @@
 
 namespace vicegrip::app::look {
 
-/// Combo boxes and plain buttons as flat as the typed fields beside them, in the paper's colours.
+/// Combo boxes, check boxes and plain buttons as flat as the typed fields beside them, in the paper's colours.
 class FlatStyle : public QProxyStyle
 {
     Q_OBJECT

@@ -82,10 +82,12 @@ QLineEdit:disabled { background: transparent; color: %inkSoft; border: 1px solid
 QComboBox:disabled { color: %inkSoft; }
 QLineEdit[wrong="true"] { border: 2px solid %failing; padding: 3px 5px; }
 QComboBox QAbstractItemView { background: %card; color: %ink; border: 1px solid %inkSoft; selection-background-color: %selected; selection-color: %ink; }
-QAbstractItemView { background: transparent; border: none; color: %ink; outline: 0; selection-background-color: %selected;
-    selection-color: %ink; }
+QAbstractItemView { background: transparent; border: 2px solid transparent; color: %ink; outline: 0;
+    selection-background-color: %selected; selection-color: %ink; }
+QAbstractItemView:focus { border: 2px solid %accent; }
+QComboBox QAbstractItemView, QComboBox QAbstractItemView:focus { border: 1px solid %inkSoft; }
 QHeaderView::section { background: %paper; color: %inkSoft; border: none; border-bottom: 1px solid %line; padding: 4px; font-size: 12px; }
-QListWidget#circuits { background: %list; padding-top: 10px; }
+QListWidget#circuits { background: %list; padding-top: 8px; border-color: %list; } QListWidget#circuits:focus { border-color: %accent; }
 QPushButton#foot { border: none; padding: 6px 14px 6px 38px; text-align: left; background: transparent; color: %ink; }
 QPushButton[view="true"] { border: none; border-bottom: 2px solid transparent; padding: 4px 0; margin-right: 18px;
     background: transparent; color: %inkSoft; }
@@ -97,6 +99,7 @@ QScrollBar:vertical { background: transparent; width: 10px; } QScrollBar::handle
 QScrollBar:horizontal { background: transparent; height: 10px; } QScrollBar::handle:horizontal { background: %line; min-width: 30px; }
 QScrollBar::add-line, QScrollBar::sub-line { width: 0; height: 0; }
 QScrollArea, QScrollArea > QWidget > QWidget { background: transparent; border: none; }
+QScrollArea { border: 1px solid transparent; } QScrollArea:focus { border: 1px solid %accent; }
 )")
         .replace(QLatin1String("%card"), c.card.name())
         .replace(QLatin1String("%list"), c.list.name())

@@ -1,5 +1,6 @@
 #include "app/shell/destinations.h"
 
+#include "app/desk/part_library.h"
 #include "app/widgets/text.h"
 #include "core/base/shipped.h"
 #include "core/help/help.h"
@@ -28,6 +29,8 @@ QString whereOf(Kind kind)
         return tr("Meter");
     case Kind::Part:
         return tr("Inputs");
+    case Kind::Library:
+        return tr("Your own part, from this");
     case Kind::Term:
         return tr("Glossary");
     case Kind::Finding:
@@ -59,11 +62,11 @@ std::vector<CommandFinder::Offer> offers(const QList<QAction*>& actions,
         }
     for (const help::Term& t : help::readGlossary(shippedFolder() / "help").value_or(std::vector<help::Term>()))
         out.push_back({{Kind::Term, t.term, t.term, t.meaning, {}}, whereOf(Kind::Term), {}});
-    if (analysis != nullptr)
-        for (lookup::Entry& e : lookup::entriesOf(*analysis)) {
-            const QString where = whereOf(e.kind);
-            out.push_back({std::move(e), where, {}});
-        }
+    if (analysis == nullptr)
+        return out;
+    for (auto& entries : {lookup::entriesOf(*analysis), lookup::entriesOf(library(), *analysis->job)})
+        for (const lookup::Entry& e : entries)
+            out.push_back({e, whereOf(e.kind), {}});
     return out;
 }
 

@@ -62,6 +62,11 @@ std::vector<Sheet::Part> helpFor(const std::string& view, std::vector<Sheet::Row
         terms.rows.push_back({{}, QStringLiteral("**%1** – %2").arg(text(t.term), text(t.meaning))});
     if (!terms.rows.empty())
         out.push_back(std::move(terms));
+    Sheet::Part sources{tr("Where its numbers come from"), {}};
+    for (const std::string& source : help->sources)
+        sources.rows.push_back({{}, text(source)});
+    if (!sources.rows.empty())
+        out.push_back(std::move(sources));
     return out;
 }
 

@@ -16,7 +16,8 @@ namespace vicegrip::app {
 [[nodiscard]] std::vector<Sheet::Part> keysOf(const QList<QAction*>& actions, const QWidget* stage,
                                               const QString& stageName);
 
-/// What there is to say of a view: its text, its keys, its terms. What cannot be read is said in its place.
+/// What there is to say of a view: its text, its keys, its terms, its sources. What cannot be read is said in its
+/// place.
 [[nodiscard]] std::vector<Sheet::Part> helpFor(const std::string& view, std::vector<Sheet::Row> keys);
 
 /// The trade's words as they are meant here.

@@ -1,5 +1,6 @@
 #include "app/shell/main_window.h"
 
+#include "app/desk/exports.h"
 #include "app/look/look.h"
 #include "app/shell/findings_drawer.h"
 #include "app/shell/header.h"
@@ -16,6 +17,7 @@
 
 #include <QAction>
 #include <QApplication>
+#include <QDir>
 #include <QFile>
 #include <QStackedWidget>
 
@@ -58,6 +60,11 @@ void MainWindow::buildActions()
     QAction* save = inJob(act(tr("Save the job"), QKeySequence::Save, [this] { m_keeping->save(); }));
     QAction* copy =
         inJob(act(tr("Save a copy elsewhere"), QKeySequence(tr("Ctrl+Shift+S")), [this] { m_keeping->askForCopy(); }));
+    QAction* lists = inJob(act(tr("Export lists and tables"), {}, [this] {
+        const auto folder = exportAll(m_desk);
+        m_notices->say(folder ? tr("All lists and tables are in %1.").arg(QDir::toNativeSeparators(*folder))
+                              : QString::fromStdString(folder.error().text()));
+    }));
     inJob(act(tr("Show findings"), QKeySequence(tr("Ctrl+F")), [this] { toggleFindings(); }));
     inJob(act(tr("Battery off"), QKeySequence(tr("Ctrl+B")),
               [this] { m_selection.setCondition(job::Condition::BatteryOff); }));
@@ -79,12 +86,17 @@ void MainWindow::buildActions()
     redo->setShortcut(QKeySequence(tr("Ctrl+Shift+Z")));
     addActions({undo, redo});
     QAction* night = act(tr("Night colours"), QKeySequence(tr("Ctrl+D")), [this] { setNight(!look::isNight()); });
+    night->setIconText(tr("Night")); // in the narrow rail
     for (QAction* a : {undo, redo, night})
         m_rail->addAction(a);
-    m_menu = new JobMenu(
-        *m_jobs,
-        {{fresh, another, open}, {save, copy}, {links, bench}, {night, prefer}, {help, words, keys, about}, {quit}},
-        this);
+    m_menu = new JobMenu(*m_jobs,
+                         {{fresh, another, open},
+                          {save, copy, lists},
+                          {links, bench},
+                          {night, prefer},
+                          {help, words, keys, about},
+                          {quit}},
+                         this);
     const auto enable = [ofAJob, this] {
         for (QAction* a : ofAJob)
             a->setEnabled(m_store.hasJob());
@@ -124,7 +136,13 @@ void MainWindow::showSheet()
 
 std::string MainWindow::helpSubject() const
 {
-    return m_store.hasJob() ? text(analysis::stageName(m_stage)).toLower().toStdString() : "first";
+    if (m_aside != nullptr && m_aside == m_preferring)
+        return "preferences";
+    if (!m_store.hasJob())
+        return "first";
+    const StagePage* page = m_pages[static_cast<size_t>(m_stage)];
+    const QString view = page == nullptr ? QString() : page->view();
+    return (view.isEmpty() ? text(analysis::stageName(m_stage)).toLower() : view).toStdString();
 }
 
 /// Beside the work where there is room; in its place where there is none.
@@ -143,9 +161,10 @@ void MainWindow::toggleHelp()
 
 void MainWindow::refreshHelp()
 {
-    if (m_help->isHidden() || m_helpOn == helpSubject())
+    const std::string subject = helpSubject();
+    if (m_help->isHidden() || m_helpOn == subject)
         return;
-    m_helpOn = helpSubject();
+    m_helpOn = subject;
     const QWidget* page = m_store.hasJob() ? m_pages[static_cast<size_t>(m_stage)] : nullptr;
     QWidget* keys = focusWidget();
     m_help->show(tr("Help"), helpFor(m_helpOn, keysOn(page)), true);

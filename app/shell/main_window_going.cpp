@@ -20,6 +20,7 @@
 #include "app/views/circuit_strip.h"
 #include "app/widgets/sheet.h"
 #include "app/widgets/signpost.h"
+#include "app/widgets/view_bar.h"
 
 #include <QAction>
 #include <QStackedWidget>
@@ -55,6 +56,14 @@ StagePage* makePage(Desk& desk, Stage stage)
     }
 }
 
+/// Of an entry of the library: "ecu/large-standalone".
+PartKind partKindOf(const std::string& id)
+{
+    return id.starts_with("ecu/")         ? PartKind::Ecu
+           : id.starts_with("connector/") ? PartKind::Connector
+                                          : PartKind::Sensor;
+}
+
 } // namespace
 
 void MainWindow::showStage(Stage stage)
@@ -78,6 +87,8 @@ StagePage& MainWindow::page(Stage stage)
     connect(page, &StagePage::describePart, this, &MainWindow::describePart);
     connect(page, &StagePage::notice, this, [this](const QString& sentence) { m_notices->say(sentence); });
     connect(page, &StagePage::roomChanged, this, &MainWindow::makeRoom);
+    if (const auto* views = page->findChild<ViewBar*>())
+        connect(views, &ViewBar::changed, this, &MainWindow::refreshHelp, Qt::QueuedConnection); // once it is shown
     return *page;
 }
 
@@ -114,6 +125,7 @@ void MainWindow::showAside(QWidget* page)
     m_stages->setCurrentWidget(page);
     m_list->setVisible(false);
     m_strip->setVisible(m_store.hasJob() && page == m_part); // a sheet is read, and takes the room
+    refreshHelp();
 }
 
 /// The circuit list stands beside a stage that has room for it.
@@ -207,6 +219,10 @@ void MainWindow::goTo(const lookup::Entry& entry)
                 break;
             }
         showStage(Stage::Inputs);
+        return;
+    case Kind::Library:
+        describePart(partKindOf(entry.id));
+        m_part->startFrom(text(entry.id.substr(entry.id.find('/') + 1)));
         return;
     case Kind::Finding:
         if (m_drawer->isHidden())

@@ -1,5 +1,6 @@
 #include "app/shell/preferences_page.h"
 
+#include "app/widgets/hand_focus.h"
 #include "app/widgets/key_button.h"
 #include "app/widgets/labels.h"
 #include "app/widgets/typed_field.h"
@@ -87,6 +88,8 @@ PreferencesPage::PreferencesPage(Desk& desk, QWidget* parent) : QWidget(parent),
     auto* sheet = new QWidget;
     sheet->setMaximumWidth(kSheet);
     auto *left = new QVBoxLayout, *middle = new QVBoxLayout;
+    for (QVBoxLayout* column : {left, middle})
+        column->setSpacing(4);
     buildUnits(left);
     buildWindow(left);
     buildCutting(middle);
@@ -111,13 +114,14 @@ PreferencesPage::PreferencesPage(Desk& desk, QWidget* parent) : QWidget(parent),
     down->addLayout(columns, 1);
     auto* scroll = new QScrollArea;
     scroll->setFrameShape(QFrame::NoFrame);
+    scroll->setFocusPolicy(Qt::NoFocus);
     scroll->setWidgetResizable(true);
     scroll->setWidget(sheet);
     scroll->setAlignment(Qt::AlignHCenter);
     auto* whole = new QVBoxLayout(this);
     whole->setContentsMargins(0, 0, 0, 0);
     whole->addWidget(scroll);
-    setFocusProxy(m_system);
+    handFocus(this, m_system);
     refresh();
 }
 
@@ -191,8 +195,8 @@ void PreferencesPage::buildCutting(QVBoxLayout* column)
         saysValue(Dimension::Length, "mm", 0), &Habits::serviceLoop_m);
     add(tr("From splice to splice"), "habit-stagger", readsValue(Dimension::Length, "mm", 0, 1),
         saysValue(Dimension::Length, "mm", 0), &Habits::stagger_m);
-    add(tr("Spare of each wire"), "habit-wire", readsValue(Dimension::Length, "mm", 0, 100),
-        saysValue(Dimension::Length, "mm", 0), &Habits::spareWire_m);
+    add(tr("Spare of each wire"), "habit-wire", readsValue(Dimension::Length, "m", 0, 100),
+        saysValue(Dimension::Length, "m", 2), &Habits::spareWire_m);
     const auto read = [](const QString& typed) {
         return units::parse(typed.toStdString(), Dimension::Counts).and_then([](double n) -> Result<double> {
             if (n != std::round(n) || n < 0 || n > 100)

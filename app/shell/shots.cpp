@@ -107,8 +107,7 @@ std::vector<Shot> shots(MainWindow& window)
         {QString(), [=, &window] { press(window, "send"); }},
         {QStringLiteral("scale"), [] {}},
         {QStringLiteral("scale-budget"), [&window] { press(window, "scale-budget"); }},
-        {QStringLiteral("findings"), [&window] { press(window, "findings"); }},
-        {QString(), [&window] { press(window, "findings"); }},
+        {QStringLiteral("preferences"), [&window] { trigger(window, QKeySequence(Qt::CTRL | Qt::Key_Comma)); }},
         {QStringLiteral("logbook"), [=] { go("fp", Stage::Handover); }},
         {QStringLiteral("scale-throttle-night"),
          [=, &window] {

@@ -120,8 +120,9 @@ void StageRail::addAction(QAction* action)
     auto* button = new QPushButton(this);
     button->setObjectName(QStringLiteral("foot"));
     button->setFont(look::textFont(look::Size::Small));
-    // The undo actions carry what they undo in their text: the button keeps the word, its tip the rest.
-    const auto follow = [action, button, word = action->text()] {
+    // The undo actions carry what they undo in their text, others are short here: the button keeps the word, its tip
+    // says the rest.
+    const auto follow = [action, button, word = action->iconText()] {
         button->setText(word);
         button->setToolTip(action->text() + QStringLiteral("  ") + action->shortcut().toString());
         button->setEnabled(action->isEnabled());

@@ -19,4 +19,10 @@ void StagePage::goToSpot(const QString& key)
         views->choose(key);
 }
 
+QString StagePage::view() const
+{
+    const ViewBar* views = bar();
+    return views == nullptr ? QString() : views->chosenName();
+}
+
 } // namespace vicegrip::app

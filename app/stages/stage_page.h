@@ -33,6 +33,8 @@ class StagePage : public QWidget
     };
     [[nodiscard]] virtual std::vector<Spot> spots() const;
     virtual void goToSpot(const QString& key);
+    /// The view that is shown, by its key; empty where there is one only.
+    [[nodiscard]] QString view() const;
     /// Brings what was looked for into view, where it is shown by this stage: a cavity, a wire, a line of the logbook.
     virtual void goToEntry(const lookup::Entry& /*entry*/) {}
 

@@ -47,8 +47,13 @@ void StripStation::paintEvent(QPaintEvent*)
     const QRectF box = QRectF(rect()).adjusted(4, 4, -4, -4);
     p.fillRect(rect(), c.list);
     if (m_selected || hasFocus()) {
-        p.setPen(QPen(c.accent, m_selected ? 3 : 1.5, m_selected ? Qt::SolidLine : Qt::DotLine));
-        p.drawRect(QRectF(rect()).adjusted(1.5, 1.5, -1.5, -1.5));
+        p.setPen(QPen(c.accent,
+                      m_selected && hasFocus() ? 4
+                      : m_selected             ? 3
+                                               : 1.5,
+                      m_selected ? Qt::SolidLine : Qt::DotLine));
+        const qreal inset = m_selected && hasFocus() ? 2 : 1.5;
+        p.drawRect(QRectF(rect()).adjusted(inset, inset, -inset, -inset));
     }
     drawState(p, box, m_state);
 }

@@ -1,5 +1,6 @@
 #include "app/widgets/paste_panel.h"
 
+#include "app/widgets/hand_focus.h"
 #include "app/widgets/key_button.h"
 #include "app/widgets/labels.h"
 
@@ -54,7 +55,7 @@ PastePanel::PastePanel(const char* objectName, const QString& spoken, const QStr
     row->setSpacing(look::kMargin);
     row->addLayout(left, 1);
     row->addLayout(right, 1);
-    setFocusProxy(m_text);
+    handFocus(this, m_text);
     connect(m_text, &QPlainTextEdit::textChanged, this, &PastePanel::typed);
     connect(m_take, &KeyButton::clicked, this, &PastePanel::taken);
     connect(m_back, &KeyButton::clicked, this, &PastePanel::left);

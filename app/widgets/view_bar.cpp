@@ -71,6 +71,11 @@ void ViewBar::choose(const QString& objectName)
             choose(static_cast<int>(i));
 }
 
+QString ViewBar::chosenName() const
+{
+    return m_buttons[static_cast<size_t>(m_chosen)]->objectName();
+}
+
 void ViewBar::offer(const std::vector<bool>& offered)
 {
     for (size_t i = 0; i < m_buttons.size(); ++i)

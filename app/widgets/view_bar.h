@@ -27,6 +27,7 @@ class ViewBar : public QWidget
     [[nodiscard]] std::vector<std::pair<QString, QString>> offered() const;
     void choose(const QString& objectName);
     [[nodiscard]] int chosen() const { return m_chosen; }
+    [[nodiscard]] QString chosenName() const; ///< its object name
     /// Which views have something to show here, as they were listed; the others are taken away. Where the one that is
     /// shown is among those, the first that is offered is chosen.
     void offer(const std::vector<bool>& offered);

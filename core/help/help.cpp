@@ -35,6 +35,23 @@ bool speaksOf(const std::string& text, const std::string& term)
     return false;
 }
 
+/// Cuts them off the end of the text.
+std::vector<std::string> takeSources(std::string& text)
+{
+    constexpr std::string_view kHeading = "\n## Sources\n", kItem = "\n- ";
+    std::vector<std::string> out;
+    const size_t heading = text.find(kHeading);
+    if (heading == std::string::npos)
+        return out;
+    for (size_t at = text.find(kItem, heading); at != std::string::npos;) {
+        const size_t begin = at + kItem.size(), end = std::min(text.find('\n', begin), text.size());
+        out.push_back(text.substr(begin, end - begin));
+        at = text.find(kItem, end);
+    }
+    text.resize(heading);
+    return out;
+}
+
 } // namespace
 
 Result<std::vector<Term>> readGlossary(const std::filesystem::path& folder)
@@ -64,11 +81,16 @@ Result<std::vector<Term>> readGlossary(const std::filesystem::path& folder)
 
 Result<Help> helpOn(const std::filesystem::path& folder, std::string_view view)
 {
-    return document::readFile(folder / (std::string(view) + ".md"), kLargest).and_then([&](std::string text) {
+    std::error_code none;
+    auto file = folder / (std::string(view) + ".md");
+    if (const size_t dash = view.find('-'); dash != std::string_view::npos && !std::filesystem::exists(file, none))
+        file = folder / (std::string(view.substr(0, dash)) + ".md");
+    return document::readFile(file, kLargest).and_then([&](std::string text) {
         return readGlossary(folder).map([&](std::vector<Term> terms) {
+            std::vector<std::string> sources = takeSources(text);
             const std::string spoken = small(text);
             std::erase_if(terms, [&](const Term& t) { return !speaksOf(spoken, small(t.term)); });
-            return Help{std::move(text), std::move(terms)};
+            return Help{std::move(text), std::move(sources), std::move(terms)};
         });
     });
 }

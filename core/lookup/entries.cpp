@@ -4,6 +4,7 @@
 #include "core/pinning/pin_use.h"
 #include "core/wires/colour.h"
 
+#include <algorithm>
 #include <map>
 
 namespace vicegrip::lookup {
@@ -76,9 +77,27 @@ void partsOf(std::vector<Entry>& out, const job::Job& job)
 
 std::string Entry::key() const
 {
-    constexpr const char* kKinds[] = {"action", "spot", "circuit", "cavity", "wire", "place", "part", "term"};
+    constexpr const char* kKinds[] = {"action", "spot", "circuit", "cavity", "wire",
+                                      "place",  "part", "library", "term"};
     const auto index = static_cast<size_t>(kind);
     return index < std::size(kKinds) ? std::string(kKinds[index]) + " " + id : std::string();
+}
+
+std::vector<Entry> entriesOf(const parts::Library& library, const job::Job& job)
+{
+    std::vector<Entry> out;
+    const auto add = [&](const char* kind, const char* what, const std::string& id, const std::string& name) {
+        out.push_back({Kind::Library, std::string(kind) + "/" + id, name, what, id});
+    };
+    for (const parts::Sensor& s : library.sensors)
+        if (std::ranges::find(job.parts, s.id, &parts::Sensor::id) == job.parts.end())
+            add("sensor", "sensor of the library", s.id.value, s.name);
+    for (const parts::EcuProfile& e : library.ecus)
+        if (e.name != job.ecu.name)
+            add("ecu", "ECU of the library", e.id.value, e.name);
+    for (const parts::Layout& l : library.layouts)
+        add("connector", "connector of the library", l.id.value, l.name);
+    return out;
 }
 
 std::vector<Entry> entriesOf(const analysis::Analysis& analysis)

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "core/analysis/analysis.h"
+#include "core/parts/library.h"
 
 #include <string>
 #include <vector>
@@ -16,6 +17,7 @@ enum class Kind {
     Wire,
     Place, ///< a splice, a stud, a post
     Part, ///< a sensor of the job
+    Library, ///< a sensor, an ECU or a connector of the library, "sensor/ID" and so on
     Term, ///< of the glossary; the window's own
     Finding,
     Log ///< a line of the logbook
@@ -34,6 +36,9 @@ struct Entry
     /// empty.
     [[nodiscard]] std::string key() const;
 };
+
+/// What the library has and the job has not: sensors, ECUs, connectors.
+[[nodiscard]] std::vector<Entry> entriesOf(const parts::Library& library, const job::Job& job);
 
 /// All of the job: circuits, cavities, wires, places, parts, findings, the log.
 [[nodiscard]] std::vector<Entry> entriesOf(const analysis::Analysis& analysis);

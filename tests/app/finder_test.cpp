@@ -1,3 +1,4 @@
+#include "app/desk/part_library.h"
 #include "app/store/taken.h"
 #include "core/lookup/lookup.h"
 #include "tests/support/new_user.h"
@@ -5,6 +6,7 @@
 #include <QComboBox>
 #include <QFile>
 #include <QListWidget>
+#include <QPlainTextEdit>
 
 namespace vicegrip::app {
 namespace {
@@ -104,6 +106,23 @@ TEST(Finder, GoesToAFieldOfTheBrief)
     EXPECT_EQ(f.w.window.focusWidget(), f.w.find<QLineEdit>("altitude_m"));
     f.take("ecu");
     EXPECT_NE(qobject_cast<QComboBox*>(f.w.window.focusWidget()), nullptr);
+}
+
+TEST(Finder, GoesToPartsOfTheLibrary)
+{
+    Finder f;
+    const auto& all = library().sensors;
+    const auto job = f.w.window.desk().store.job();
+    const auto other = std::ranges::find_if(all, [&](const parts::Sensor& s) {
+        return std::ranges::find(job->parts, s.id, &parts::Sensor::id) == job->parts.end();
+    });
+    ASSERT_NE(other, all.end());
+    f.take(other->name.c_str());
+    auto* text = f.w.find<QPlainTextEdit>("part-text");
+    ASSERT_TRUE(text->isVisible());
+    EXPECT_TRUE(text->toPlainText().contains(QString::fromStdString(other->name)));
+    f.take(library().layouts.front().name.c_str());
+    EXPECT_TRUE(text->toPlainText().contains(QString::fromStdString(library().layouts.front().name)));
 }
 
 TEST(Finder, SaysWhatAWordMeans)

@@ -7,6 +7,8 @@
 #include <QMenu>
 #include <QScreen>
 
+#include <gmock/gmock.h>
+
 namespace vicegrip::app {
 namespace {
 
@@ -147,6 +149,37 @@ TEST(JobMenu, AnyNameFitsTheHeaderAndIsNoKey)
     }
 }
 
+TEST(Exports, AllOfItLiesInOneFolderBesideTheJob)
+{
+    const NewUser user;
+    test::Window w;
+    inMenu(w.window, "Export lists and tables")->trigger();
+    EXPECT_THAT(w.notice(), testing::HasSubstr("petrel-export"));
+    const QDir folder(w.folder.filePath(QStringLiteral("petrel-export")));
+    const auto lines = [&](const char* name) {
+        QFile file(folder.filePath(QLatin1String(name)));
+        EXPECT_TRUE(file.open(QIODevice::ReadOnly)) << name;
+        return file.readAll().count('\n');
+    };
+    const auto job = w.window.desk().store.job();
+    EXPECT_EQ(lines("cut.csv"), 1 + static_cast<int>(job->wires.size()));
+    EXPECT_EQ(lines("harness.csv"), 1 + static_cast<int>(job->branches.size()));
+    EXPECT_EQ(lines("findings.csv"), 1 + static_cast<int>(w.window.desk().store.analysis()->findings.size()));
+    EXPECT_GT(lines("buy.csv"), 10);
+    EXPECT_GT(lines("logbook.csv"), 5);
+    EXPECT_EQ(lines("clt-table.csv"), 1 + job::find(*job, job::CircuitId{"clt"})->scaling.points);
+    EXPECT_TRUE(folder.exists(QStringLiteral("map-table.json")));
+    EXPECT_FALSE(folder.exists(QStringLiteral("crank-table.csv"))) << "it has none";
+    // A second time over the first; and where it cannot be written it is said.
+    inMenu(w.window, "Export lists and tables")->trigger();
+    EXPECT_EQ(lines("findings.csv"), 1 + static_cast<int>(w.window.desk().store.analysis()->findings.size()));
+    ASSERT_TRUE(QDir(folder).removeRecursively());
+    QFile blocking(folder.path());
+    ASSERT_TRUE(blocking.open(QIODevice::WriteOnly));
+    inMenu(w.window, "Export lists and tables")->trigger();
+    EXPECT_THAT(w.notice(), testing::HasSubstr("it cannot be made"));
+}
+
 TEST(RememberedWindow, ItsPlaceComesBack)
 {
     const NewUser user;
@@ -207,6 +240,17 @@ TEST(HelpPanel, StandsBesideTheWorkAndFollowsIt)
     w.key(Qt::Key_5, Qt::ControlModifier);
     EXPECT_TRUE(says("breakpoint"));
     EXPECT_FALSE(says("a hole of a connector"));
+    // Of the view that is shown, with the sources of its numbers.
+    w.key(Qt::Key_3, Qt::ControlModifier);
+    w.click("pins-wires");
+    w.settle();
+    EXPECT_TRUE(says("Every wire as it is cut"));
+    EXPECT_TRUE(says("ASTM B258"));
+    w.click("pins-plug");
+    w.settle();
+    EXPECT_FALSE(says("ASTM B258"));
+    w.key(Qt::Key_Comma, Qt::ControlModifier);
+    EXPECT_TRUE(says("whatever the job"));
     w.key(Qt::Key_F1);
     EXPECT_FALSE(help->isVisible());
 }

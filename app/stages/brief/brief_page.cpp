@@ -52,6 +52,7 @@ BriefPage::BriefPage(Desk& desk, QWidget* parent)
       m_questions(new QuestionsForm(desk))
 {
     auto* facts = new QScrollArea;
+    facts->setFocusPolicy(Qt::NoFocus); // its fields take the keys
     facts->setWidget(m_facts);
     facts->setWidgetResizable(true);
     facts->setFrameShape(QFrame::NoFrame);
@@ -65,6 +66,7 @@ BriefPage::BriefPage(Desk& desk, QWidget* parent)
     m_column = new QVBoxLayout(page);
     m_column->setContentsMargins(0, 0, look::kGap, 0);
     m_column->setSpacing(look::kGap);
+    m_scroll->setAccessibleName(tr("What follows from the facts"));
     m_scroll->setWidget(page);
     m_scroll->setWidgetResizable(true);
     m_scroll->setFrameShape(QFrame::NoFrame);

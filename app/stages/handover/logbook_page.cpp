@@ -1,5 +1,6 @@
 #include "app/stages/handover/logbook_page.h"
 
+#include "app/widgets/hand_focus.h"
 #include "app/widgets/labels.h"
 #include "app/widgets/list_table.h"
 #include "core/logbook/logbook.h"
@@ -37,7 +38,7 @@ LogbookPage::LogbookPage(Desk& desk, QWidget* parent)
     connect(m_filter, &QLineEdit::textChanged, this, &LogbookPage::refresh);
     connect(new QShortcut(QKeySequence(Qt::Key_Slash), this), &QShortcut::activated, m_filter,
             [this] { m_filter->setFocus(); });
-    setFocusProxy(m_table);
+    handFocus(this, m_table);
 }
 
 void LogbookPage::goToEntry(const lookup::Entry& entry)

@@ -5,6 +5,7 @@
 #include "app/stages/inputs/seating_view.h"
 #include "app/stages/inputs/ways_list.h"
 #include "app/views/ecu_chooser.h"
+#include "app/widgets/hand_focus.h"
 #include "app/widgets/key_button.h"
 #include "app/widgets/labels.h"
 #include "core/harness/edits.h"
@@ -57,7 +58,8 @@ InputsPage::InputsPage(Desk& desk, QWidget* parent)
     m_scroll->setWidgetResizable(true);
     m_scroll->setFrameShape(QFrame::NoFrame);
     m_scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    m_scroll->setFocusProxy(m_view);
+    m_scroll->setFocusPolicy(Qt::NoFocus);
+    handFocus(m_scroll, m_view);
 
     m_seatAll->setObjectName(QStringLiteral("seat-all"));
     m_unseat->setObjectName(QStringLiteral("unseat"));
@@ -91,6 +93,7 @@ InputsPage::InputsPage(Desk& desk, QWidget* parent)
     column->addWidget(label(tr("Sensor supply and ground"), look::Size::Body, true));
     column->addWidget(m_budgets);
     column->addStretch();
+    m_side->setAccessibleName(tr("The circuit, its seat and its ways out"));
     m_side->setWidget(side);
     m_side->setWidgetResizable(true);
     m_side->setFrameShape(QFrame::NoFrame);
@@ -123,7 +126,7 @@ InputsPage::InputsPage(Desk& desk, QWidget* parent)
     for (int n = 1; n <= 9; ++n)
         connect(new QShortcut(QKeySequence(tr("Alt+%1").arg(n)), this), &QShortcut::activated, this,
                 [this, n] { m_ways->take(static_cast<size_t>(n - 1)); });
-    setFocusProxy(m_view);
+    handFocus(this, m_view);
 }
 
 /// In the place of everything about inputs, while there are none.

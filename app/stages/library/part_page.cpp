@@ -2,6 +2,7 @@
 
 #include "app/desk/part_library.h"
 #include "app/widgets/connector_face.h"
+#include "app/widgets/hand_focus.h"
 #include "app/widgets/key_button.h"
 #include "app/widgets/labels.h"
 #include "core/seating/compatibility.h"
@@ -109,7 +110,7 @@ PartPage::PartPage(Desk& desk, QWidget* parent)
     row->addLayout(right, 1);
 
     connect(m_text, &QPlainTextEdit::textChanged, this, &PartPage::check);
-    connect(m_start, &QComboBox::activated, this, &PartPage::startFrom);
+    connect(m_start, &QComboBox::activated, this, [this](int index) { startFrom(index); });
     connect(m_complaints, &QListWidget::itemActivated, this,
             [this](const QListWidgetItem* item) { goToLine(item->data(kLineRole).toInt()); });
     connect(m_complaints, &QListWidget::itemClicked, this,
@@ -118,7 +119,7 @@ PartPage::PartPage(Desk& desk, QWidget* parent)
     connect(m_back, &KeyButton::clicked, this, &PartPage::left);
     for (const auto& keys : {QKeySequence(Qt::CTRL | Qt::Key_Return), QKeySequence(Qt::CTRL | Qt::Key_Enter)})
         connect(new QShortcut(keys, this), &QShortcut::activated, this, &PartPage::keep);
-    setFocusProxy(m_text);
+    handFocus(this, m_text);
 }
 
 void PartPage::describe(PartKind what)
@@ -152,6 +153,13 @@ void PartPage::offerStarts()
         offer(library().layouts);
     else
         offer(library().sensors);
+}
+
+void PartPage::startFrom(const QString& id)
+{
+    const int index = m_start->findData(id);
+    m_start->setCurrentIndex(index);
+    startFrom(index);
 }
 
 void PartPage::startFrom(int index)

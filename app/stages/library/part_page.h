@@ -29,6 +29,8 @@ class PartPage : public StagePage
 
     /// Starts on one kind; what was being written of it is still there.
     void describe(PartKind what);
+    /// From a part of the library, by its id; what was written of that kind is replaced.
+    void startFrom(const QString& id);
     void refresh() override {}
     [[nodiscard]] bool wantsList() const override { return false; }
 

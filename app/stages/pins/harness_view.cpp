@@ -1,6 +1,7 @@
 #include "app/stages/pins/harness_view.h"
 
 #include "app/stages/pins/branch_plot.h"
+#include "app/widgets/hand_focus.h"
 #include "app/widgets/labels.h"
 #include "app/widgets/list_table.h"
 #include "core/wires/wire_typed.h"
@@ -80,7 +81,7 @@ HarnessView::HarnessView(Desk& desk, QWidget* parent)
     connect(m_propose, &QPushButton::clicked, this, &HarnessView::propose);
     connect(new QShortcut(QKeySequence(Qt::Key_W), this), &QShortcut::activated, this, &HarnessView::toggleWall);
     connect(new QShortcut(QKeySequence::Delete, this), &QShortcut::activated, this, &HarnessView::remove);
-    setFocusProxy(m_table);
+    handFocus(this, m_table);
 }
 
 int HarnessView::current() const

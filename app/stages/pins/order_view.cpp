@@ -1,6 +1,7 @@
 #include "app/stages/pins/order_view.h"
 
 #include "app/desk/when.h"
+#include "app/widgets/hand_focus.h"
 #include "app/widgets/key_button.h"
 #include "app/widgets/labels.h"
 #include "app/widgets/list_table.h"
@@ -68,7 +69,7 @@ OrderView::OrderView(Desk& desk, QWidget* parent)
     connect(m_table, &QTableWidget::currentCellChanged, this, &OrderView::showPlace);
     connect(new QShortcut(QKeySequence(Qt::Key_Space), m_table, nullptr, nullptr, Qt::WidgetShortcut),
             &QShortcut::activated, this, &OrderView::tick);
-    setFocusProxy(m_table);
+    handFocus(this, m_table);
 }
 
 std::string OrderView::current() const

@@ -1,5 +1,6 @@
 #include "app/stages/pins/pins_page.h"
 
+#include "app/desk/exports.h"
 #include "app/look/look.h"
 #include "app/stages/pins/harness_view.h"
 #include "app/stages/pins/order_view.h"
@@ -9,8 +10,6 @@
 #include "app/store/whole_file.h"
 #include "app/widgets/list_table.h"
 #include "app/widgets/view_bar.h"
-#include "core/branches/tree.h"
-#include "core/materials/cut_list.h"
 #include "core/materials/shopping_list.h"
 
 #include <QDir>
@@ -63,7 +62,6 @@ PinsPage::PinsPage(Desk& desk, QWidget* parent)
         m_bar->choose(Plug);
     });
     connect(m_bar, &ViewBar::changed, this, &PinsPage::show);
-    setFocusProxy(m_plug);
     show(Plug);
 }
 
@@ -130,20 +128,19 @@ void PinsPage::refreshBuy()
 /// Beside the job, under a name that says what it is: no dialog to fill in with gloves on.
 void PinsPage::exportShown()
 {
-    const auto job = m_desk.store.job();
     std::string csv;
     QString ending;
     switch (static_cast<View>(m_stack->currentIndex())) {
     case Wires:
-        csv = materials::toCsv(materials::cutList(*job, m_desk.preferences.now().habits));
+        csv = listCsv(m_desk, Listed::Cut);
         ending = QStringLiteral("-cut.csv");
         break;
     case Harness:
-        csv = branches::toCsv(*job, branches::stretches(*job));
+        csv = listCsv(m_desk, Listed::Harness);
         ending = QStringLiteral("-harness.csv");
         break;
     case Buy:
-        csv = materials::toCsv(materials::shoppingList(*job, m_desk.preferences.now().habits));
+        csv = listCsv(m_desk, Listed::Buy);
         ending = QStringLiteral("-buy.csv");
         break;
     default:

@@ -7,6 +7,7 @@
 #include "app/stages/pins/pin_table.h"
 #include "app/widgets/caution.h"
 #include "app/widgets/connector_face.h"
+#include "app/widgets/hand_focus.h"
 #include "app/widgets/key_button.h"
 #include "app/widgets/labels.h"
 #include "core/parts/conductor.h"
@@ -54,7 +55,7 @@ PlugView::PlugView(Desk& desk, QWidget* parent)
     row->addLayout(left, 1);
     row->addWidget(m_card);
     bindKeys();
-    setFocusProxy(m_drawing);
+    handFocus(this, m_drawing);
     if (m_desk.preferences.now().callOut) // once somebody listens to what is in the way
         QTimer::singleShot(0, this, &PlugView::toggleVoice);
 }

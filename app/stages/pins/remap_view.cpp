@@ -1,6 +1,7 @@
 #include "app/stages/pins/remap_view.h"
 
 #include "app/widgets/caution.h"
+#include "app/widgets/hand_focus.h"
 #include "app/widgets/key_button.h"
 #include "app/widgets/labels.h"
 #include "app/widgets/list_table.h"
@@ -72,7 +73,7 @@ RemapView::RemapView(Desk& desk, QWidget* parent)
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->addWidget(m_stack);
-    setFocusProxy(m_rows);
+    handFocus(this, m_rows);
     connect(m_list, &PastePanel::typed, this, &RemapView::read);
     connect(m_list, &PastePanel::taken, this, &RemapView::take);
     connect(m_list, &PastePanel::left, this, [this] { m_stack->setCurrentIndex(0); });

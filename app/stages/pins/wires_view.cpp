@@ -2,6 +2,7 @@
 
 #include "app/stages/pins/wire_advice.h"
 #include "app/widgets/circuit_text.h"
+#include "app/widgets/hand_focus.h"
 #include "app/widgets/labels.h"
 #include "app/widgets/list_table.h"
 #include "app/widgets/paste_panel.h"
@@ -80,7 +81,7 @@ WiresView::WiresView(Desk& desk, QWidget* parent)
     connect(m_paste, &PastePanel::typed, this, &WiresView::readPaste);
     connect(m_paste, &PastePanel::taken, this, &WiresView::takePaste);
     connect(m_paste, &PastePanel::left, this, &WiresView::leavePaste);
-    setFocusProxy(m_table);
+    handFocus(this, m_table);
     say({}, false);
 }
 

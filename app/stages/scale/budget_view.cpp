@@ -3,6 +3,7 @@
 #include "app/stages/scale/budget_plot.h"
 #include "app/views/selected.h"
 #include "app/widgets/circuit_text.h"
+#include "app/widgets/hand_focus.h"
 #include "app/widgets/labels.h"
 #include "app/widgets/typed_field.h"
 #include "core/units/shown.h"
@@ -74,7 +75,7 @@ BudgetView::BudgetView(Desk& desk, QWidget* parent)
     column->addWidget(label(tr("over the range: each part alone, stacked; the line is all of them at once"),
                             look::Size::Small, false, true));
     column->addWidget(m_chart, 1);
-    setFocusProxy(m_chart);
+    handFocus(this, m_chart);
     connect(m_chart, &BudgetChart::chosen, this, &BudgetView::showAt);
     connect(m_place, &TypedField::entered, this, [this](const QString& typed) {
         const job::Circuit* c = selectedCircuit(m_desk);

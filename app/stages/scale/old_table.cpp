@@ -2,6 +2,7 @@
 
 #include "app/views/selected.h"
 #include "app/widgets/circuit_text.h"
+#include "app/widgets/hand_focus.h"
 #include "app/widgets/off_plot.h"
 #include "app/widgets/paste_panel.h"
 #include "core/scaling/exchange.h"
@@ -24,7 +25,7 @@ OldTable::OldTable(Desk& desk, QWidget* parent)
     column->setContentsMargins(0, 0, 0, 0);
     column->addWidget(m_paste, 1);
     column->addWidget(m_plot, 1);
-    setFocusProxy(m_paste);
+    handFocus(this, m_paste);
     connect(m_paste, &PastePanel::typed, this, &OldTable::read);
     connect(m_paste, &PastePanel::taken, this, &OldTable::take);
     connect(m_paste, &PastePanel::left, this, &OldTable::left);

@@ -10,6 +10,7 @@
 #include "app/stages/scale/switch_view.h"
 #include "app/stages/scale/table_view.h"
 #include "app/views/selected.h"
+#include "app/widgets/hand_focus.h"
 #include "app/widgets/signpost.h"
 #include "app/widgets/view_bar.h"
 
@@ -48,7 +49,7 @@ ScalePage::ScalePage(Desk& desk, QWidget* parent)
     column->addWidget(m_stack, 1);
     connect(m_bar, &ViewBar::changed, this, &ScalePage::show);
     connect(m_nothing, &Signpost::taken, this, [this] { emit goTo(analysis::Stage::Trigger); });
-    setFocusProxy(m_stack);
+    handFocus(this, m_stack);
     sizeStack();
 }
 

@@ -1,5 +1,6 @@
 #include "app/stages/scale/table_view.h"
 
+#include "app/desk/exports.h"
 #include "app/desk/part_library.h"
 #include "app/desk/when.h"
 #include "app/stages/scale/circuit_form.h"
@@ -17,7 +18,6 @@
 #include "app/widgets/typed_field.h"
 #include "core/electrics/sensor_model.h"
 #include "core/findings/scale_checks.h"
-#include "core/scaling/exchange.h"
 #include "core/units/shown.h"
 
 #include <QDir>
@@ -314,20 +314,6 @@ void TableView::record()
     say(kept ? tr("Recorded.") : QString::fromStdString(kept.error().sentence), !kept);
 }
 
-Result<void> TableView::exportTable(const QString& path) const
-{
-    const auto* view = m_analysis ? analysis::find(*m_analysis, m_desk.selection.circuit()) : nullptr;
-    const job::Circuit* circuit = m_analysis ? job::find(*m_analysis->job, m_desk.selection.circuit()) : nullptr;
-    if (view == nullptr || circuit == nullptr || !view->table)
-        return fail(ErrorCode::Reference, tr("There is no table to export.").toStdString());
-    const parts::Sensor& sensor = *job::sensorOf(*m_analysis->job, *circuit);
-    const std::string written =
-        path.endsWith(QLatin1String(".json"), Qt::CaseInsensitive)
-            ? scaling::toJson(*view->table, sensor).dump(2) + '\n'
-            : scaling::toCsv(scaling::asTaken(*view->table, *m_analysis->job, *circuit), sensor, circuit->scaling);
-    return writeWhole(path, QByteArray::fromStdString(written));
-}
-
 /// Hands on the simulated car.
 void TableView::apply(const QString& typed)
 {
@@ -406,9 +392,13 @@ void TableView::exportBeside()
     const QString name =
         job.completeBaseName() + QLatin1Char('-') + text(m_desk.selection.circuit().value) + QStringLiteral("-table");
     const QString path = job.dir().filePath(name);
-    const auto done = exportTable(path + QStringLiteral(".csv")).and_then([&] {
-        return exportTable(path + QStringLiteral(".json"));
-    });
+    Result<void> done;
+    for (const bool json : {false, true})
+        if (done)
+            done = tableText(*m_analysis, m_desk.selection.circuit(), json).and_then([&](const std::string& written) {
+                return writeWhole(path + (json ? QStringLiteral(".json") : QStringLiteral(".csv")),
+                                  QByteArray::fromStdString(written));
+            });
     say(done ? tr("%1.csv and %1.json are beside the job.").arg(name) : QString::fromStdString(done.error().sentence),
         !done);
 }

@@ -34,7 +34,6 @@ class TableView : public QWidget
     void refreshLive();
 
     /// Writes what the ECU takes: JSON where the name ends so, else CSV. Errors (Io) with the file.
-    [[nodiscard]] Result<void> exportTable(const QString& path) const;
 
   private:
     void buildStimulus(QVBoxLayout* column);

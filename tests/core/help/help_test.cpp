@@ -31,6 +31,31 @@ TEST(Help, EveryStageHasItsText)
     EXPECT_TRUE(helpOn(kShipped, "first"));
 }
 
+TEST(Help, AViewWithoutATextHasItsStages)
+{
+    const auto wires = helpOn(kShipped, "pins-wires");
+    ASSERT_TRUE(wires);
+    EXPECT_THAT(wires->text, HasSubstr("as it is cut"));
+    EXPECT_EQ(helpOn(kShipped, "pins-plug")->text, helpOn(kShipped, "pins")->text);
+    EXPECT_FALSE(helpOn(kShipped, "nowhere-at-all"));
+}
+
+TEST(Help, SourcesAreApartFromTheText)
+{
+    const auto wires = helpOn(kShipped, "pins-wires");
+    ASSERT_TRUE(wires);
+    EXPECT_THAT(wires->text, testing::Not(HasSubstr("Sources")));
+    EXPECT_THAT(wires->sources, testing::Contains("wire gauges: ASTM B258"));
+    EXPECT_THAT(wires->sources, testing::SizeIs(6));
+    EXPECT_TRUE(helpOn(kShipped, "board")->sources.empty());
+    for (const auto& file : fs::directory_iterator(kShipped)) { // each says what, and where from
+        const auto help = helpOn(kShipped, file.path().stem().string());
+        ASSERT_TRUE(help) << file.path();
+        for (const std::string& source : help->sources)
+            EXPECT_THAT(source, HasSubstr(": ")) << file.path();
+    }
+}
+
 TEST(Help, WhatIsSetInBoldIsInTheGlossary)
 {
     const auto terms = readGlossary(kShipped);
