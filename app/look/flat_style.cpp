@@ -2,7 +2,7 @@
 
 #include "app/look/look.h"
 
-#include <QCheckBox>
+#include <QAbstractItemView>
 #include <QPainter>
 #include <QStyleOptionComboBox>
 
@@ -92,8 +92,15 @@ void FlatStyle::drawPrimitive(PrimitiveElement element, const QStyleOption* opti
             drawTick(*painter, option->rect, option->state.testFlag(State_Enabled) ? c.accent : c.inkSoft);
         return;
     }
-    if (element == PE_FrameFocusRect && qobject_cast<const QCheckBox*>(widget) != nullptr)
-        return; // its box is heavy where the keys go, as a field is
+    if (element == PE_FrameFocusRect) { // the edges of controls are heavy where the keys go: only cells need a frame
+        if (qobject_cast<const QAbstractItemView*>(widget) != nullptr) {
+            painter->save();
+            painter->setPen(QPen(c.accent, 1));
+            painter->drawRect(option->rect.adjusted(0, 0, -1, -1));
+            painter->restore();
+        }
+        return;
+    }
     if (element != PE_PanelButtonCommand) {
         QProxyStyle::drawPrimitive(element, option, painter, widget);
         return;

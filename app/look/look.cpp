@@ -100,6 +100,7 @@ QScrollBar:horizontal { background: transparent; height: 10px; } QScrollBar::han
 QScrollBar::add-line, QScrollBar::sub-line { width: 0; height: 0; }
 QScrollArea, QScrollArea > QWidget > QWidget { background: transparent; border: none; }
 QScrollArea { border: 1px solid transparent; } QScrollArea:focus { border: 1px solid %accent; }
+QScrollArea#desk { border: none; }
 )")
         .replace(QLatin1String("%card"), c.card.name())
         .replace(QLatin1String("%list"), c.list.name())

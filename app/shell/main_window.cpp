@@ -113,6 +113,7 @@ void MainWindow::buildLayout()
     // On a desk that is smaller than the frame (twice the scale on a small screen) the frame is moved under the window.
     auto* frame = new Frame;
     auto* desk = new QScrollArea;
+    desk->setObjectName(QStringLiteral("desk"));
     desk->setFrameShape(QFrame::NoFrame);
     desk->setWidgetResizable(true);
     desk->setWidget(frame);

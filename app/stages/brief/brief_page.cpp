@@ -80,7 +80,7 @@ BriefPage::BriefPage(Desk& desk, QWidget* parent)
     for (QWidget* w :
          {static_cast<QWidget*>(m_sitingTitle), static_cast<QWidget*>(m_siting), static_cast<QWidget*>(m_caution)})
         siting->addWidget(w);
-    addSection(tr("Questions for the tuner"), "section-questions")->layout()->addWidget(m_questions);
+    addSection(tr("Questions"), "section-questions", tr("Questions for the tuner"))->layout()->addWidget(m_questions);
     m_column->addStretch();
     index->addStretch();
     m_harness->setAccessibleName(tr("Adapter lead, tap or full harness"));
@@ -112,13 +112,13 @@ BriefPage::BriefPage(Desk& desk, QWidget* parent)
 }
 
 /// A part of the page with its name, which the index above jumps to.
-QWidget* BriefPage::addSection(const QString& name, const char* objectName)
+QWidget* BriefPage::addSection(const QString& name, const char* objectName, const QString& title)
 {
     auto* section = new QWidget;
     section->setObjectName(QLatin1String(objectName));
     auto* column = new QVBoxLayout(section);
     column->setContentsMargins(0, 0, 0, look::kGap);
-    column->addWidget(label(name, look::Size::Title, true));
+    column->addWidget(label(title.isEmpty() ? name : title, look::Size::Title, true));
     m_column->addWidget(section);
     auto* link = new QPushButton(name);
     link->setProperty("view", true);

@@ -42,7 +42,7 @@ class BriefPage : public StagePage
         QWidget* part;
         QPushButton* link;
     };
-    QWidget* addSection(const QString& name, const char* objectName);
+    QWidget* addSection(const QString& name, const char* objectName, const QString& title = {});
     void buildRange(QVBoxLayout* column);
     void refreshRange();
     void refreshHarness();

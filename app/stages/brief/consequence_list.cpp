@@ -76,9 +76,8 @@ ConsequenceList::ConsequenceList(Desk& desk, QWidget* parent)
     m_table->horizontalHeader()->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
     m_table->horizontalHeader()->setFont(look::textFont(look::Size::Small));
     m_table->horizontalHeader()->setSectionResizeMode(Because, QHeaderView::Stretch);
-    m_table->setColumnWidth(Mark, 142);
-    m_table->setColumnWidth(Name, 150);
-    m_table->setColumnWidth(Want, 68);
+    for (const int column : {Mark, Name, Want}) // what is left is for the reason
+        m_table->horizontalHeader()->setSectionResizeMode(column, QHeaderView::ResizeToContents);
     m_table->setShowGrid(false);
     m_table->setEditTriggers(QAbstractItemView::NoEditTriggers);
     m_table->setSelectionBehavior(QAbstractItemView::SelectRows);
