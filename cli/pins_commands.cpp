@@ -145,7 +145,7 @@ int cut(const ListOptions& options)
                         {"cut_m", fields::rounded(c.cut_m)},
                         {"strip_from_mm", fields::rounded(c.stripFrom_m * 1e3)},
                         {"strip_to_mm", fields::rounded(c.stripTo_m * 1e3)},
-                        {"note", c.note}});
+                        {"note", materials::noteOf(c)}});
     if (options.json) {
         std::cout << Json{{"job", job->name}, {"cuts", list}}.dump(2) << '\n';
         return kFine;
@@ -153,7 +153,7 @@ int cut(const ListOptions& options)
     Columns columns;
     for (const materials::Cut& c : cuts)
         columns.row({c.wire.value, units::format(c.cut_m, units::Dimension::Length, "m", 2), parts::areaText(c.area_m2),
-                     c.colour, c.from, c.to, c.note});
+                     c.colour, c.from, c.to, materials::noteShown(c)});
     columns.print();
     return kFine;
 }
@@ -178,7 +178,7 @@ int buy(const ListOptions& options)
     }
     Columns columns;
     for (const materials::Item& i : items)
-        columns.row({i.what, materials::amountText(i, i.needed + i.spare),
+        columns.row({i.shown, materials::amountText(i, i.needed + i.spare),
                      materials::amountText(i, i.needed) + " needed" + (i.spare > 0 ? ", " + i.why : std::string())});
     columns.print();
     return kFine;

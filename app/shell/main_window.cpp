@@ -135,8 +135,14 @@ void MainWindow::buildLayout()
 void MainWindow::connectDesk()
 {
     connect(m_preferences.get(), &Preferences::changed, this, &MainWindow::followPreferences);
-    connect(&m_store, &JobStore::jobChanged, this,
-            [this] { units::setStoichiometric(brief::airFuelRatio(*m_store.job())); });
+    connect(&m_store, &JobStore::jobChanged, this, [this] {
+        const double ratio = brief::airFuelRatio(*m_store.job());
+        if (ratio == units::stoichiometricShown())
+            return;
+        units::setStoichiometric(ratio);
+        if (units::shown().own.contains(units::Dimension::Lambda))
+            m_store.analyseAfresh(); // what is said of mixtures is said in ratios of another fuel
+    });
     connect(m_rail, &StageRail::chosen, this, &MainWindow::showStage);
     connect(m_help, &Sheet::left, this, &MainWindow::toggleHelp);
     connect(m_header, &Header::menuAsked, this, &MainWindow::openMenu);

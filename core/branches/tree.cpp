@@ -188,7 +188,7 @@ Result<job::Branch> branchTyped(const job::Job& job, std::string_view typed)
             out.to = to;
             std::string rest;
             std::getline(words, rest);
-            return wires::lengthTyped(typed::trimmed(rest));
+            return wires::lengthShown(typed::trimmed(rest));
         })
         .map([&](double m) {
             out.length_m = m;

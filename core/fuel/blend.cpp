@@ -1,7 +1,7 @@
 #include "core/fuel/blend.h"
 
 #include "core/base/typed_text.h"
-#include "core/units/units.h"
+#include "core/units/shown.h"
 
 #include <algorithm>
 #include <cmath>
@@ -70,7 +70,7 @@ Result<Fill> parseFill(std::string_view text)
     const auto content = units::parse(typed.substr(at + 1) + " %", Dimension::Ratio);
     if (!content || *content < 0 || *content > 1)
         return expected();
-    return units::parse(volume, Dimension::Volume, "l").map([&](double m3) { return Fill{m3, *content}; });
+    return units::parseShown(volume, Dimension::Volume, "l").map([&](double m3) { return Fill{m3, *content}; });
 }
 
 double density(double ethanol)

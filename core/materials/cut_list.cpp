@@ -65,15 +65,14 @@ std::vector<Cut> cutList(const job::Job& job, const Habits& habits)
     const Ends ends(job, habits);
     std::vector<Cut> out;
     for (const job::Wire& w : job.wires) {
-        Cut cut{w.id, job::spoken(job, w.from), job::spoken(job, w.to), w.colour, w.area_m2, w.length_m, 0, 0, 0, {}};
+        Cut cut{w.id, job::spoken(job, w.from), job::spoken(job, w.to), w.colour, w.area_m2, w.length_m, 0, 0, 0, 0};
         const double stagger = ends.stagger_m(w.from) + ends.stagger_m(w.to);
         const double loops = habits.serviceLoop_m * ((ends.isPlug(w.from) ? 1 : 0) + (ends.isPlug(w.to) ? 1 : 0));
         const double length = w.length_m * (1 + habits.slack) + loops + stagger;
         cut.cut_m = std::ceil(length * 100 - 1e-6) / 100;
         cut.stripFrom_m = ends.strip_m(w.from);
         cut.stripTo_m = ends.strip_m(w.to);
-        if (stagger > 0)
-            cut.note = "splice " + units::format(stagger, units::Dimension::Length, "mm", 0) + " further out";
+        cut.stagger_m = stagger;
         out.push_back(std::move(cut));
     }
     std::ranges::stable_sort(out, [](const Cut& a, const Cut& b) {
@@ -82,15 +81,35 @@ std::vector<Cut> cutList(const job::Job& job, const Habits& habits)
     return out;
 }
 
+namespace {
+
+std::string note(double stagger_m, std::string (*said)(double, units::Dimension, std::string_view, int))
+{
+    return stagger_m > 0 ? "splice " + said(stagger_m, units::Dimension::Length, "mm", 0) + " further out"
+                         : std::string();
+}
+
+} // namespace
+
+std::string noteShown(const Cut& cut)
+{
+    return note(cut.stagger_m, &units::format);
+}
+
+std::string noteOf(const Cut& cut)
+{
+    return note(cut.stagger_m, &units::formatIn);
+}
+
 std::string toCsv(const std::vector<Cut>& cuts)
 {
     std::string out = csv::row(
         {"wire", "from", "to", "colour", "area_mm2", "drawn_m", "cut_m", "strip_from_mm", "strip_to_mm", "note"});
     for (const Cut& c : cuts)
-        out +=
-            csv::row({c.wire.value, c.from, c.to, c.colour, units::formatNumber(c.area_m2 * 1e6, 2),
-                      units::formatNumber(c.drawn_m, 3), units::formatNumber(c.cut_m, 2),
-                      units::formatNumber(c.stripFrom_m * 1e3, 1), units::formatNumber(c.stripTo_m * 1e3, 1), c.note});
+        out += csv::row({c.wire.value, c.from, c.to, c.colour, units::formatNumber(c.area_m2 * 1e6, 2),
+                         units::formatNumber(c.drawn_m, 3), units::formatNumber(c.cut_m, 2),
+                         units::formatNumber(c.stripFrom_m * 1e3, 1), units::formatNumber(c.stripTo_m * 1e3, 1),
+                         noteOf(c)});
     return out;
 }
 

@@ -19,12 +19,17 @@ struct Cut
     double drawn_m = 0;
     double cut_m = 0; ///< with slack, service loops and stagger, rounded up to whole centimetres
     double stripFrom_m = 0, stripTo_m = 0; ///< what the terminal or splice at each end needs
-    std::string note; ///< why it is longer than its neighbours; empty where it is not
+    double stagger_m = 0; ///< why it is longer than its neighbours: its splices sit so much further out
 };
 
 /// Every wire, thickest first, then by colour and length, so that one reel is cut through before the next. Splices are
 /// staggered in the order they are drawn: each sits a stagger further from the plug than the one before.
 [[nodiscard]] std::vector<Cut> cutList(const job::Job& job, const Habits& habits = {});
+
+/// Why a wire is longer than its neighbours, for a reader and for a file: "splice 40 mm further out"; empty where it is
+/// not.
+[[nodiscard]] std::string noteShown(const Cut& cut);
+[[nodiscard]] std::string noteOf(const Cut& cut);
 
 /// RFC 4180, a header line first. Lengths in m, areas in mm², strips in mm.
 [[nodiscard]] std::string toCsv(const std::vector<Cut>& cuts);

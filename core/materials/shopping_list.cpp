@@ -15,6 +15,7 @@ namespace vicegrip::materials {
 namespace {
 
 using job::PointRef;
+using units::Dimension;
 
 /// As it is said.
 std::string number(int n)
@@ -30,7 +31,10 @@ std::string number(int n)
 /// Sleeves by the metre, a piece of shrink at each plug, a grommet for each wall.
 void dressings(const job::Job& job, std::vector<Item>& out)
 {
-    const auto millimetres = [](double m) { return units::format(m, units::Dimension::Length, "mm", 1); };
+    const auto add = [&](const std::string& unit, double needed, double spare, const char* why, const auto& called) {
+        out.push_back({called([](double m) { return units::formatIn(m, Dimension::Length, "mm", 1); }), unit, needed,
+                       spare, why, called([](double m) { return units::format(m, Dimension::Length, "mm", 1); })});
+    };
     std::map<double, double> sleeves;
     std::map<std::pair<double, double>, double> shrinks, grommets;
     const std::vector<branches::Stretch> all = branches::stretches(job);
@@ -47,13 +51,14 @@ void dressings(const job::Job& job, std::vector<Item>& out)
     }
     const auto tenths = [](double m) { return std::ceil(m * 10 - 1e-9) / 10; };
     for (const auto& [size, length] : sleeves)
-        out.push_back({"Sleeve " + millimetres(size), "m", tenths(length), 0.5, "half a metre for ends and branches"});
+        add("m", tenths(length), 0.5, "for ends and branches",
+            [&](const auto& said) { return "Sleeve " + said(size); });
     for (const auto& [size, length] : shrinks)
-        out.push_back({"Shrink " + millimetres(size.first) + ", to " + millimetres(size.second), "m", tenths(length),
-                       0.2, "four pieces, for what must be done again"});
+        add("m", tenths(length), 0.2, "four pieces, for what must be done again",
+            [&](const auto& said) { return "Shrink " + said(size.first) + ", to " + said(size.second); });
     for (const auto& [size, count] : grommets)
-        out.push_back(
-            {"Grommet " + millimetres(size.first) + ", wall hole " + millimetres(size.second), "pcs", count, 0, {}});
+        add("pcs", count, 0, "",
+            [&](const auto& said) { return "Grommet " + said(size.first) + ", wall hole " + said(size.second); });
 }
 
 } // namespace
@@ -70,8 +75,9 @@ std::vector<Item> shoppingList(const job::Job& job, const Habits& habits)
     for (const Cut& c : cutList(job, habits))
         metres[{-c.area_m2, c.colour}] += c.cut_m;
     for (const auto& [kind, length] : metres)
-        out.push_back({"Wire " + parts::areaText(-kind.first) + " " + kind.second, "m",
-                       std::ceil(length * 10 - 1e-9) / 10, habits.spareWire_m, "for what is cut wrong"});
+        out.push_back({"Wire " + units::formatIn(-kind.first, Dimension::Area, "mm²", 3) + " " + kind.second, "m",
+                       std::ceil(length * 10 - 1e-9) / 10, habits.spareWire_m, "for what is cut wrong",
+                       "Wire " + parts::areaText(-kind.first) + " " + kind.second});
     std::map<std::string, double> terminals, seals, blanks, plugs;
     for (const job::Connector& c : job.connectors) {
         const parts::Layout face = job::faceOf(c);

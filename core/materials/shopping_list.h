@@ -12,10 +12,11 @@ namespace vicegrip::materials {
 /// Something to buy.
 struct Item
 {
-    std::string what;
+    std::string what; ///< sizes in mm and mm², as files have them
     std::string unit; ///< "pcs" or "m"
     double needed = 0, spare = 0;
     std::string why; ///< of the spares
+    std::string shown = what; ///< sizes as a person reads them
 };
 
 inline constexpr double kShrink_m = 0.05; ///< over the end of a sleeve at a plug (typical)

@@ -3,6 +3,7 @@
 #include "core/harness/edits.h"
 #include "core/harness/places.h"
 #include "core/pasted/pasted_list.h"
+#include "core/units/shown.h"
 #include "core/wires/colour.h"
 #include "core/wires/colour_plan.h"
 #include "core/wires/wire_typed.h"
@@ -46,10 +47,10 @@ class Reading
     }
 
   private:
-    [[nodiscard]] std::string unit(const char* column, const char* usual) const
+    [[nodiscard]] std::string unit(const char* column, std::string_view usual) const
     {
         const auto it = m_list.units.find(column);
-        return it == m_list.units.end() ? usual : it->second;
+        return it == m_list.units.end() ? std::string(usual) : it->second;
     }
 
     Result<job::Wire> wireOf(const ListLine& line, std::string& assumed)
@@ -92,7 +93,7 @@ class Reading
     {
         const std::string typed = cell(line, "area");
         if (!typed.empty())
-            return wires::areaTyped(typed, unit("area", "mm²"));
+            return wires::areaTyped(typed, unit("area", units::pastedUnit(units::Dimension::Area, "mm²")));
         assumed += "no area: 0.5 mm². ";
         return harness::kPlannedArea_m2;
     }
@@ -101,7 +102,7 @@ class Reading
     {
         const std::string typed = cell(line, "length");
         if (!typed.empty())
-            return wires::lengthTyped(typed, unit("length", "m"));
+            return wires::lengthTyped(typed, unit("length", units::pastedUnit(units::Dimension::Length, "m")));
         assumed += "no length: 1.5 m, as planned. ";
         return harness::kPlannedLength_m;
     }

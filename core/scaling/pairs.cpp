@@ -1,6 +1,7 @@
 #include "core/scaling/pairs.h"
 
 #include "core/base/typed_text.h"
+#include "core/units/shown.h"
 
 #include <algorithm>
 #include <cctype>
@@ -37,7 +38,7 @@ PairLine pairOf(const std::string& line, int number, const parts::Sensor& sensor
     const auto cells = cellsOf(line);
     if (cells.size() < 2 || cells[1].empty())
         return {number, {}, "expected a value and volts, such as 20 " + sensor.unit + "; 2.51 V"};
-    const auto value = units::parse(typed::withPoints(cells[0]), sensor.measures, sensor.unit);
+    const auto value = units::parsePasted(typed::withPoints(cells[0]), sensor.measures, sensor.unit);
     if (!value)
         return {number, {}, value.error().sentence};
     const auto volts = units::parse(typed::withPoints(cells[1]), units::Dimension::Voltage, "V");

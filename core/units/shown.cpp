@@ -134,6 +134,13 @@ std::string sizeText(double m2, bool gauges)
     return std::abs(m2 / areaOfGauge(nearest) - 1) < kSame ? name : metric + " ≈ " + name;
 }
 
+/// A number, or a gauge such as "2/0", and nothing else.
+bool isBare(string_view text)
+{
+    return text.find_first_of("0123456789") != string_view::npos &&
+           text.find_first_not_of("0123456789.,/+- ") == string_view::npos;
+}
+
 } // namespace
 
 std::span<const Choice> choices(Dimension dimension)
@@ -273,6 +280,8 @@ std::string formatIn(double si, Dimension dimension, string_view unit, int decim
 {
     if (!std::isfinite(si))
         return "–";
+    if (dimension == Area && unit == "mm²")
+        return sizeText(si, false);
     std::string out = formatNumber(toUnit(si, dimension, unit), decimals);
     if (!unit.empty()) // a bare ratio has nothing to show
         out += " " + std::string(unit) + std::string(zeroOf(dimension));
@@ -289,13 +298,26 @@ std::string formatDifference(double si, Dimension dimension, string_view unit, i
     return to.empty() ? number : number + " " + to;
 }
 
+string_view pastedUnit(Dimension dimension, string_view unit)
+{
+    return shownUnit(dimension, unit) == unit ? unit : string_view();
+}
+
+Result<double> parsePasted(string_view text, Dimension dimension, string_view unit)
+{
+    if (isBare(text) && pastedUnit(dimension, unit) != unit)
+        return fail(ErrorCode::Malformed, "\"" + std::string(text) + "\" could be " + shownUnit(dimension, unit) +
+                                              " or " + std::string(unit) + ": write which");
+    return parseShown(text, dimension, unit);
+}
+
 Result<double> parseShown(string_view text, Dimension dimension, string_view unit)
 {
     const std::string to = shownUnit(dimension, unit);
     if (to == "ft") // beside "4.5 in" a bare 5 could be either
         return parse(text, dimension);
     std::string plain = typed::trimmed(text);
-    const bool bare = plain.find_first_not_of("0123456789.,/ ") == std::string::npos && !plain.empty();
+    const bool bare = isBare(plain);
     if (to == "AWG")
         return parse(bare ? plain + " AWG" : plain, dimension, unit);
     if (dimension == Lambda) {

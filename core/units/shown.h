@@ -77,4 +77,10 @@ void setStoichiometric(double ratio);
 /// ratio too ("18", "14.7"). Between feet and inches a bare one is refused. Errors as parse.
 [[nodiscard]] Result<double> parseShown(std::string_view text, Dimension dimension, std::string_view unit);
 
+/// What a bare number of a pasted list is in, where the list does not say: `unit`, as long as people read that; else
+/// nothing, and the number is refused until its unit is written. What was copied from somewhere has whatever unit that
+/// has.
+[[nodiscard]] std::string_view pastedUnit(Dimension dimension, std::string_view unit);
+[[nodiscard]] Result<double> parsePasted(std::string_view text, Dimension dimension, std::string_view unit);
+
 } // namespace vicegrip::units

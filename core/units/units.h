@@ -69,7 +69,8 @@ struct Range
 
 /// Two ends as `format` writes them, with what both say said once: "0.0 to 300.0 kPa abs", "900 Ω to 2.5 kΩ".
 [[nodiscard]] std::string rangeText(std::string low, const std::string& high);
-[[nodiscard]] std::string formatRange(double low, double high, Dimension dimension, std::string_view unit, int decimals);
+[[nodiscard]] std::string formatRange(double low, double high, Dimension dimension, std::string_view unit,
+                                      int decimals);
 
 /// The number alone, as `format` writes it.
 [[nodiscard]] std::string formatNumber(double value, int decimals);

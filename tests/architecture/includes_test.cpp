@@ -52,7 +52,7 @@ const std::vector<Room> kRooms = {
     {"core/branches", {"base", "units", "parts", "job", "wires"}},
     {"core/harness", {"job", "electrics", "wires"}},
     {"core/materials", {"base", "units", "parts", "job", "pinning", "branches"}},
-    {"core/pasted", {"base", "job", "wires", "harness"}},
+    {"core/pasted", {"base", "units", "job", "wires", "harness"}},
     {"core/remap", {"base", "job", "wires", "pinning", "pasted"}},
     {"core/brief", {"units", "fuel", "parts", "job", "electrics", "harness"}},
     {"core/seating", {"units", "parts", "job", "electrics", "harness"}},

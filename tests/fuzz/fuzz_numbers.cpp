@@ -4,6 +4,7 @@
 #include "core/scaling/exchange.h"
 #include "core/scaling/pairs.h"
 #include "core/throttle/strokes.h"
+#include "core/units/shown.h"
 
 #include <cmath>
 #include <cstdint>
@@ -39,6 +40,19 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, size_t size)
     if (const auto held = scaling::readHeld(text, cubic, sensor, {}, 5.0 / 4095); held && held->formula)
         for (double volts = -1; volts < 6; volts += 0.25)
             (void)scaling::lookUp(*held, volts);
+    for (const units::System system : {units::System::Metric, units::System::US}) {
+        if (!units::setShown({system, {}}))
+            std::abort();
+        for (const auto& [dimension, unit] : {std::pair(units::Dimension::Temperature, "°C"),
+                                              {units::Dimension::GaugePressure, "bar"},
+                                              {units::Dimension::Length, "m"},
+                                              {units::Dimension::Area, "mm²"},
+                                              {units::Dimension::Lambda, "λ"}})
+            for (const auto& read :
+                 {units::parseShown(text, dimension, unit), units::parsePasted(text, dimension, unit)})
+                if (read && (!std::isfinite(*read) || !units::inRange(*read, dimension, unit)))
+                    std::abort();
+    }
     if (const auto fill = fuel::parseFill(text);
         fill && !(fill->volume_m3 >= 0 && fill->ethanol >= 0 && fill->ethanol <= 1))
         std::abort();

@@ -120,7 +120,7 @@ void PinsPage::refreshBuy()
     std::vector<QStringList> rows;
     for (const materials::Item& i : materials::shoppingList(*m_desk.store.job(), m_desk.preferences.now().habits)) {
         const auto amount = [&](double n) { return n > 0 ? text(materials::amountText(i, n)) : QString(); };
-        rows.push_back({text(i.what), amount(i.needed), amount(i.spare), amount(i.needed + i.spare), text(i.why)});
+        rows.push_back({text(i.shown), amount(i.needed), amount(i.spare), amount(i.needed + i.spare), text(i.why)});
     }
     m_buy->fill(rows);
 }

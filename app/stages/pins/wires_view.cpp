@@ -170,7 +170,7 @@ void WiresView::refresh()
     for (const job::Wire& w : job->wires) {
         const auto cut = std::ranges::find(cuts, w.id, &materials::Cut::wire);
         const bool unused = std::ranges::find(m_unused, w.id) != m_unused.end();
-        m_notes[w.id] = text(cut->note);
+        m_notes[w.id] = text(materials::noteShown(*cut));
         rows.push_back({text(w.id.value), text(cut->from), text(on[w.id]), text(cut->to),
                         unused ? tr("nothing: take it out") : functionOf(uses, w), text(w.colour),
                         text(parts::areaText(w.area_m2)), metres(w.length_m), metres(cut->cut_m), strips(*cut)});

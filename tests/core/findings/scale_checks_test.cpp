@@ -28,7 +28,8 @@ TEST(ScaleFindings, GaugeForAbsoluteIsNamed)
     const auto gauge = after("map", 0.2);
     ASSERT_EQ(gauge.size(), 1U);
     EXPECT_EQ(gauge[0].severity, Severity::Stop);
-    EXPECT_THAT(gauge[0].what, HasSubstr("reads 0.2 kPa abs where 98.4 kPa abs is due: the barometer (98.4 kPa abs) is missing"));
+    EXPECT_THAT(gauge[0].what,
+                HasSubstr("reads 0.2 kPa abs where 98.4 kPa abs is due: the barometer (98.4 kPa abs) is missing"));
     const auto twice = after("map", 196.5);
     ASSERT_EQ(twice.size(), 1U);
     EXPECT_THAT(twice[0].what, HasSubstr("too much"));

@@ -1,6 +1,7 @@
 #include "core/base/csv.h"
 #include "core/materials/cut_list.h"
 #include "core/materials/shopping_list.h"
+#include "core/units/shown.h"
 #include "tests/support/library.h"
 #include "tests/support/petrel.h"
 
@@ -52,7 +53,7 @@ TEST(CutList, APlugToPlugWireByHand)
     const Cut c = cutList(job).front();
     EXPECT_NEAR(c.cut_m, 1.03 + 2 * 0.08, 1e-9);
     EXPECT_NEAR(c.stripFrom_m, 4.5e-3, 1e-12) << "what its terminal family wants";
-    EXPECT_TRUE(c.note.empty());
+    EXPECT_TRUE(noteOf(c).empty());
 }
 
 TEST(CutList, SplicesOfOneBundleAreStaggered)
@@ -67,7 +68,7 @@ TEST(CutList, SplicesOfOneBundleAreStaggered)
     const auto splice = [&](const char* id) { return cutOf(all, id).cut_m; };
     EXPECT_NEAR(splice("S2") - splice("S1"), Habits{}.stagger_m, 0.011);
     EXPECT_NEAR(splice("S3") - splice("S2"), Habits{}.stagger_m, 0.011);
-    EXPECT_THAT(cutOf(all, "S3").note, HasSubstr("further out"));
+    EXPECT_THAT(noteOf(cutOf(all, "S3")), HasSubstr("further out"));
     EXPECT_NEAR(cutOf(all, "S3").stripTo_m, 6e-3, 1e-12) << "common practice: about 6 mm for a butt splice";
 }
 
@@ -116,6 +117,21 @@ TEST(Csv, FieldsThatNeedItAreQuoted)
     EXPECT_EQ(csv::row({"a,b", "say \"x\"", "two\nlines"}), "\"a,b\",\"say \"\"x\"\"\",\"two\nlines\"\r\n");
     const std::string text = toCsv(cutList(test::petrel()));
     EXPECT_EQ(static_cast<size_t>(std::ranges::count(text, '\n')), test::petrel().wires.size() + 1);
+}
+
+/// What goes to a shop, or to another program, is the same whoever reads it here.
+TEST(Lists, FilesDoNotFollowWhatAPersonReads)
+{
+    const job::Job job = test::petrel();
+    const std::string cut = toCsv(cutList(job)), buy = toCsv(shoppingList(job));
+    EXPECT_THAT(buy, HasSubstr("Sleeve "));
+    ASSERT_TRUE(units::setShown({units::System::US, {}}));
+    const auto items = shoppingList(job);
+    const std::string cutThen = toCsv(cutList(job)), buyThen = toCsv(items);
+    ASSERT_TRUE(units::setShown({}));
+    EXPECT_EQ(cutThen, cut);
+    EXPECT_EQ(buyThen, buy);
+    EXPECT_THAT(items.front().shown, HasSubstr("AWG")) << "and here it is read so";
 }
 
 } // namespace

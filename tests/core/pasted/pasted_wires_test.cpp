@@ -1,6 +1,7 @@
 #include "core/job/check.h"
 #include "core/pasted/pasted_list.h"
 #include "core/pasted/pasted_wires.h"
+#include "core/units/shown.h"
 #include "tests/support/petrel.h"
 
 #include <gmock/gmock.h>
@@ -43,6 +44,23 @@ TEST(PasteWires, AHeadingNamesColumnsAndUnits)
     EXPECT_NEAR(read->front().wire->length_m, 0.85, 1e-9);
     EXPECT_EQ(read->front().wire->from.text(), "TPS.2");
     EXPECT_EQ(read->front().wire->colour, "GN");
+}
+
+/// Where people read feet and gauges a list from elsewhere must say what it has.
+TEST(PasteWires, ABareNumberIsRefusedWhereItCouldBeEither)
+{
+    const job::Job job = test::petrel();
+    ASSERT_TRUE(units::setShown({units::System::US, {}}));
+    const auto bare = pasteWires(job, "CLT.1\tB5\tbu/wh\t0.5\t1.2\n");
+    const auto said = pasteWires(job, "CLT.1\tB5\tbu/wh\t20 AWG\t3 ft 4 in\n");
+    const auto headed = pasteWires(job, "From;To;Colour;Size (AWG);Length [cm]\nCLT.1;B5;BU/WH;20;85\n");
+    ASSERT_TRUE(units::setShown({}));
+    EXPECT_FALSE(bare->front().wire);
+    EXPECT_THAT(bare->front().trouble, HasSubstr("has no unit"));
+    ASSERT_TRUE(said->front().wire) << said->front().trouble;
+    EXPECT_NEAR(said->front().wire->length_m, 40 * 0.0254, 1e-9);
+    ASSERT_TRUE(headed->front().wire) << headed->front().trouble;
+    EXPECT_NEAR(headed->front().wire->length_m, 0.85, 1e-9);
 }
 
 TEST(PasteWires, AHeadingThatIsAUnitIsOne)

@@ -89,6 +89,24 @@ TEST_F(ShownUnits, ABareNumberHasTheUnitThatIsShown)
     EXPECT_NEAR(*parseShown("5", Length, "mm"), 5 * 0.0254, 1e-12);
 }
 
+/// What was copied has whatever unit it had: nobody knows which, once there are two.
+TEST_F(ShownUnits, ABareNumberThatWasPastedIsRefusedWhereTwoUnitsMeet)
+{
+    EXPECT_DOUBLE_EQ(*parsePasted("20", Temperature, "°C"), 293.15);
+    us();
+    const auto refused = parsePasted("20", Temperature, "°C");
+    ASSERT_FALSE(refused);
+    EXPECT_THAT(refused.error().sentence, HasSubstr("could be °F or °C: write which"));
+    EXPECT_DOUBLE_EQ(*parsePasted("20 °C", Temperature, "°C"), 293.15);
+    EXPECT_NEAR(*parsePasted("68 F", Temperature, "°C"), 293.15, 1e-9);
+    EXPECT_DOUBLE_EQ(*parsePasted("2.5", Voltage, "V"), 2.5);
+    EXPECT_EQ(pastedUnit(Length, "m"), "");
+    ASSERT_TRUE(setShown({System::Metric, {{Lambda, "AFR"}}}));
+    EXPECT_FALSE(parsePasted("14.7", Lambda, "λ"));
+    EXPECT_NEAR(*parsePasted("14.7 AFR", Lambda, "λ"), 1, 1e-9);
+    EXPECT_NEAR(*parsePasted("0.95 λ", Lambda, "λ"), 0.95, 1e-9);
+}
+
 TEST_F(ShownUnits, LambdaIsAnAirFuelRatioOfTheFuel)
 {
     EXPECT_EQ(format(0.95, Lambda, "λ", 3), "0.950 λ");
