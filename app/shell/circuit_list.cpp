@@ -25,11 +25,11 @@ class Row : public QStyledItemDelegate
             p->fillRect(option.rect, c.selected);
             p->fillRect(QRect(option.rect.topLeft(), QSize(4, option.rect.height())), c.accent);
         }
-        const QRectF box(option.rect.left() + 14, option.rect.center().y() - 8, 17, 17);
+        const QRectF box(option.rect.left() + 12, option.rect.center().y() - 8, 17, 17);
         drawState(*p, box, static_cast<proof::State>(index.data(kStateRole).toInt()));
         p->setPen(c.ink);
         p->setFont(look::textFont(look::Size::Body, selected));
-        const QRect name = option.rect.adjusted(42, 0, -8, 0);
+        const QRect name = option.rect.adjusted(38, 0, -2, 0);
         p->drawText(name, Qt::AlignVCenter,
                     p->fontMetrics().elidedText(index.data().toString(), Qt::ElideRight, name.width()));
     }

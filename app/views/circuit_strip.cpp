@@ -192,7 +192,19 @@ void CircuitStrip::drawReading(QPainter& p, const QRectF& row, const proof::Judg
         said = tr("now: no table");
         p.setPen(c.accent);
     }
-    p.drawText(row, Qt::AlignCenter, said);
+    if (p.fontMetrics().horizontalAdvance(said) > row.width()) // its colour says "now" as well
+        said.remove(tr("now %1").arg(QString()));
+    drawInside(p, row, said);
+}
+
+/// In the middle of its row, and never past the strip's ends.
+void CircuitStrip::drawInside(QPainter& p, const QRectF& row, const QString& said) const
+{
+    constexpr qreal kEdge = 6;
+    const qreal wide = p.fontMetrics().horizontalAdvance(said) + 1;
+    const qreal last = std::max(kEdge, width() - kEdge - wide);
+    p.drawText(QRectF(std::clamp(row.center().x() - wide / 2, kEdge, last), row.top(), wide, row.height()),
+               Qt::AlignCenter, said);
 }
 
 void CircuitStrip::drawTexts(QPainter& p) const
@@ -208,8 +220,7 @@ void CircuitStrip::drawTexts(QPainter& p) const
         p.drawText(row(kLabelY - 4), Qt::AlignCenter,
                    p.fontMetrics().elidedText(text(e.station.label), Qt::ElideRight, static_cast<int>(column)));
         p.setFont(look::numbers(look::Size::Body));
-        p.drawText(row(kExpectedY), Qt::AlignCenter,
-                   e.promises() ? text(job::readingText(e.due, e.unit)) : QStringLiteral("–"));
+        drawInside(p, row(kExpectedY), e.promises() ? text(job::readingText(e.due, e.unit)) : QStringLiteral("–"));
         p.setFont(look::numbers(look::Size::Small));
         drawReading(p, row(kReadY), j);
     }

@@ -59,6 +59,7 @@ class CircuitStrip : public QWidget
     void place();
     void drawLines(QPainter& p) const;
     void drawTexts(QPainter& p) const;
+    void drawInside(QPainter& p, const QRectF& row, const QString& said) const;
     void drawReading(QPainter& p, const QRectF& row, const proof::Judged& judged) const;
 
     Desk& m_desk;

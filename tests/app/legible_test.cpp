@@ -94,6 +94,27 @@ TEST_P(Legible, EveryStageCanBeReadAndSpoken)
         }
 }
 
+/// Their numbers are longer.
+TEST_P(Legible, InUsUnitsToo)
+{
+    const auto [size, night] = GetParam();
+    test::Window w;
+    w.window.resize(size);
+    const app::Preferred before = w.window.desk().preferences.now();
+    app::Preferred us = before;
+    us.shown.system = units::System::US;
+    w.window.desk().preferences.set(us);
+    for (const Stage stage : {Stage::Board, Stage::Brief, Stage::Inputs, Stage::Pins, Stage::Meter, Stage::Scale})
+        for (const char* circuit : {"map", "clt", "fp"}) {
+            w.choose(circuit);
+            w.window.showStage(stage);
+            w.settle();
+            expectNothingClipped(w, "US, " + std::string(analysis::stageName(stage)) + ", " + circuit + " at " +
+                                        std::to_string(size.width()));
+        }
+    w.window.desk().preferences.set(before);
+}
+
 TEST_P(Legible, ThePinsViewsAndOwnPartsToo)
 {
     const auto [size, night] = GetParam();
