@@ -52,13 +52,14 @@ void dressings(const job::Job& job, std::vector<Item>& out)
     const auto tenths = [](double m) { return std::ceil(m * 10 - 1e-9) / 10; };
     for (const auto& [size, length] : sleeves)
         add("m", tenths(length), 0.5, "for ends and branches",
-            [&](const auto& said) { return "Sleeve " + said(size); });
+            [size = size](const auto& said) { return "Sleeve " + said(size); });
     for (const auto& [size, length] : shrinks)
         add("m", tenths(length), 0.2, "four pieces, for what must be done again",
-            [&](const auto& said) { return "Shrink " + said(size.first) + ", to " + said(size.second); });
+            [size = size](const auto& said) { return "Shrink " + said(size.first) + ", to " + said(size.second); });
     for (const auto& [size, count] : grommets)
-        add("pcs", count, 0, "",
-            [&](const auto& said) { return "Grommet " + said(size.first) + ", wall hole " + said(size.second); });
+        add("pcs", count, 0, "", [size = size](const auto& said) {
+            return "Grommet " + said(size.first) + ", wall hole " + said(size.second);
+        });
 }
 
 } // namespace
