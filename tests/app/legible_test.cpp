@@ -115,6 +115,19 @@ TEST_P(Legible, InUsUnitsToo)
     w.window.desk().preferences.set(before);
 }
 
+/// A reading on the Board ends with what says it is wrong: the longest there is has room.
+TEST_P(Legible, TheBoardCutsNoReading)
+{
+    test::Window w;
+    w.window.resize(GetParam().first);
+    w.window.showStage(Stage::Board);
+    w.settle();
+    constexpr int kAround = 14;
+    const QFontMetrics letters(app::look::numbers(app::look::Size::Small));
+    EXPECT_GE(w.find<QTableView>("board")->columnWidth(app::BoardModel::Value),
+              letters.horizontalAdvance(QStringLiteral("12.34 bar gauge ✗")) + kAround);
+}
+
 TEST_P(Legible, ThePinsViewsAndOwnPartsToo)
 {
     const auto [size, night] = GetParam();

@@ -16,7 +16,8 @@
 namespace vicegrip::app {
 namespace {
 
-constexpr int kBoardSide = 292, kMostThen = 6, kNarrowBoard = 1000;
+constexpr int kBoardSide = 272, kMostThen = 6, kNarrowBoard = 1000;
+constexpr int kLongestValue = 140; ///< "12.34 bar gauge ✗": what is cut off would be its zero, and that it is wrong
 
 /// Rows with a rule beneath, and glyphs in the stages' cells.
 class Cell : public QStyledItemDelegate
@@ -99,7 +100,7 @@ BoardPage::BoardPage(Desk& desk, QWidget* parent)
 {
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(look::kMargin, look::kMargin, look::kMargin, look::kGap);
-    row->setSpacing(28);
+    row->setSpacing(look::kMargin);
 
     auto* left = new QVBoxLayout;
     m_table->setObjectName(QStringLiteral("board"));
@@ -214,13 +215,13 @@ void BoardPage::resizeEvent(QResizeEvent* event)
     m_table->setColumnHidden(BoardModel::Signal, narrow);
     m_table->horizontalHeader()->setSectionResizeMode(BoardModel::Name,
                                                       narrow ? QHeaderView::Stretch : QHeaderView::Interactive);
-    for (const auto& [column, width] : {std::pair(BoardModel::Name, 160),
-                                        {BoardModel::Input, 60},
-                                        {BoardModel::Volts, narrow ? 80 : 96},
-                                        {BoardModel::Value, narrow ? 86 : 104},
-                                        {BoardModel::Pins, narrow ? 46 : 54},
-                                        {BoardModel::Meter, narrow ? 52 : 58},
-                                        {BoardModel::Scale, narrow ? 50 : 56}})
+    for (const auto& [column, width] : {std::pair(BoardModel::Name, 152),
+                                        {BoardModel::Input, narrow ? 52 : 56},
+                                        {BoardModel::Volts, narrow ? 76 : 88},
+                                        {BoardModel::Value, kLongestValue},
+                                        {BoardModel::Pins, narrow ? 44 : 54},
+                                        {BoardModel::Meter, narrow ? 50 : 58},
+                                        {BoardModel::Scale, narrow ? 48 : 56}})
         m_table->setColumnWidth(column, width);
 }
 

@@ -309,8 +309,7 @@ void PartPage::showLayout(const parts::Layout& layout)
                         tr("%1 cavities").arg(places.size())});
     for (const parts::TerminalFamily& t : layout.terminals)
         rows.push_back({tr("Terminal"), text(t.name),
-                        text(units::formatNumber(t.leastArea_m2 * 1e6, 2)) + QStringLiteral("–") +
-                            text(units::formatNumber(t.mostArea_m2 * 1e6, 2)) + QStringLiteral(" mm²")});
+                        text(units::formatRange(t.leastArea_m2, t.mostArea_m2, units::Dimension::Area, "mm²", 3))});
     m_face->show(layout, std::move(cells), parts::Face::Wire, -1);
     showRows({tr("Wire side"), tr("From left to right"), {}}, rows);
 }

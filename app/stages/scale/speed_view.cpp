@@ -189,9 +189,10 @@ void SpeedView::refresh()
     m_takeRun->setEnabled(m_run.has_value());
     if (sensor != nullptr && parts::countsValue(*sensor)) {
         const double hz = parts::hertzAt(*sensor, 100 * kKmh);
-        m_held->setText(
-            tr("The sensor's line now: %1, so %2 at 100 km/h.")
-                .arg(perKilometre(hz / (100 * kKmh)), text(units::format(hz, Dimension::Frequency, "Hz", 1))));
+        m_held->setText(tr("The sensor's line now: %1, so %2 at %3.")
+                            .arg(perKilometre(hz / (100 * kKmh)),
+                                 text(units::format(hz, Dimension::Frequency, "Hz", 1)),
+                                 text(units::format(100 * kKmh, Dimension::Speed, "km/h", 0))));
     }
     refreshLive();
 }

@@ -1,6 +1,8 @@
 #include "core/help/help.h"
 
 #include "core/analysis/analysis.h"
+#include "core/fuel/flex.h"
+#include "core/units/units.h"
 
 #include <algorithm>
 #include <fstream>
@@ -38,6 +40,22 @@ TEST(Help, AViewWithoutATextHasItsStages)
     EXPECT_THAT(wires->text, HasSubstr("as it is cut"));
     EXPECT_EQ(helpOn(kShipped, "pins-plug")->text, helpOn(kShipped, "pins")->text);
     EXPECT_FALSE(helpOn(kShipped, "nowhere-at-all"));
+}
+
+/// What the help says of a number is what is reckoned with.
+TEST(Help, NumbersAreThoseOfTheCode)
+{
+    const auto has = [](const char* view, double number, const char* unit) {
+        const auto help = helpOn(kShipped, view);
+        return help && std::ranges::any_of(help->sources, [&](const std::string& s) {
+                   return s.find(" " + units::formatIn(number, units::Dimension::Frequency, unit, 0)) !=
+                              std::string::npos ||
+                          s.starts_with(units::formatIn(number, units::Dimension::Frequency, unit, 0));
+               });
+    };
+    EXPECT_TRUE(has("scale-fuel", fuel::kNoEthanol_hz, "Hz"));
+    EXPECT_TRUE(has("scale-fuel", fuel::kAllEthanol_hz, "Hz"));
+    EXPECT_TRUE(has("scale-fuel", fuel::kFailed_hz, "Hz"));
 }
 
 TEST(Help, SourcesAreApartFromTheText)
