@@ -40,6 +40,7 @@ int main(int argc, char** argv)
     if (!job.isEmpty())
         reading = std::async(std::launch::async, [job] { return vicegrip::app::JobStore::read(job); });
     auto preferences = std::make_unique<vicegrip::app::Preferences>();
+    vicegrip::app::look::setTextSize(preferences->now().textSize);
     vicegrip::app::look::apply(app, parser.isSet(night));
     if (preferences->night(vicegrip::app::look::desktopIsNight()) && !vicegrip::app::look::isNight())
         vicegrip::app::look::apply(app, true);

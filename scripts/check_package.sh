@@ -59,4 +59,6 @@ if grep -rlq "$OLDPWD" "$root/usr/share" "$root/usr/bin"; then
     echo "the package names the folder it was built in"
     exit 1
 fi
+cd "$OLDPWD"
+scripts/check_install.sh "$deb"
 say "fine"

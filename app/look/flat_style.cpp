@@ -10,7 +10,7 @@ namespace vicegrip::app::look {
 namespace {
 
 constexpr qreal kRound = 2;
-constexpr int kInset = 4; ///< more room at the sides than the style beneath leaves
+constexpr Px kInset{4}; ///< more room at the sides than the style beneath leaves
 
 /// The edge of what can be put in or pressed: soft at rest, heavy where the keys go.
 void drawField(QPainter& p, const QStyleOption& option, const QColor& fill)
@@ -32,7 +32,7 @@ void drawChevron(QPainter& p, const QPointF& middle, const QColor& ink)
     p.save();
     p.setRenderHint(QPainter::Antialiasing);
     p.setPen(QPen(ink, 1.5, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
-    p.drawPolyline(QPolygonF({middle + QPointF(-4, -2), middle + QPointF(0, 2), middle + QPointF(4, -2)}));
+    p.drawPolyline(QPolygonF({middle + QPointF(-4_px, -2), middle + QPointF(0, 2), middle + QPointF(4_px, -2)}));
     p.restore();
 }
 
@@ -42,7 +42,7 @@ void drawTick(QPainter& p, const QRectF& box, const QColor& ink)
     p.setRenderHint(QPainter::Antialiasing);
     p.setPen(QPen(ink, 2, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
     const QPointF middle = box.center();
-    p.drawPolyline(QPolygonF({middle + QPointF(-3.5, 0), middle + QPointF(-1, 3), middle + QPointF(4, -3)}));
+    p.drawPolyline(QPolygonF({middle + QPointF(-3.5_px, 0), middle + QPointF(-1, 3_px), middle + QPointF(4_px, -3_px)}));
     p.restore();
 }
 
@@ -129,6 +129,13 @@ QSize FlatStyle::sizeFromContents(ContentsType type, const QStyleOption* option,
     default:
         return plain;
     }
+}
+
+/// Margins, spaces and indicators grow with the text; what the style beneath leaves to others (below 0) stays so.
+int FlatStyle::pixelMetric(PixelMetric metric, const QStyleOption* option, const QWidget* widget) const
+{
+    const int plain = QProxyStyle::pixelMetric(metric, option, widget);
+    return plain > 1 ? px(plain) : plain;
 }
 
 int FlatStyle::styleHint(StyleHint hint, const QStyleOption* option, const QWidget* widget,

@@ -6,6 +6,9 @@
 #include <QFontDatabase>
 #include <QHash>
 #include <QPalette>
+#include <QRegularExpression>
+
+#include <algorithm>
 
 namespace vicegrip::app::look {
 namespace {
@@ -55,13 +58,14 @@ const Colours kNight = {
 };
 
 bool g_night = false, g_desktopNight = false; // NOLINT: the application has one paper
+int g_textSize = 100; // NOLINT: and one size of text
 
 constexpr int kPixels[] = {12, 14, 22, 46};
 
 QFont sized(const QString& family, Size size, bool strong)
 {
     QFont font(family);
-    font.setPixelSize(kPixels[static_cast<int>(size)]);
+    font.setPixelSize(px(kPixels[static_cast<int>(size)]));
     font.setWeight(strong ? QFont::DemiBold : QFont::Normal);
     return font;
 }
@@ -88,16 +92,17 @@ QAbstractItemView:focus { border: 2px solid %accent; }
 QComboBox QAbstractItemView, QComboBox QAbstractItemView:focus { border: 1px solid %inkSoft; }
 QHeaderView::section { background: %paper; color: %inkSoft; border: none; border-bottom: 1px solid %line; padding: 4px; font-size: 12px; }
 QListWidget#circuits { background: %list; padding-top: 8px; border-color: %list; } QListWidget#circuits:focus { border-color: %accent; }
-QPushButton#foot { border: none; padding: 6px 14px 6px 38px; text-align: left; background: transparent; color: %ink; }
+QPushButton#foot { border: none; padding: 6px 4px 6px 38px; text-align: left; background: transparent; color: %ink; }
 QPushButton[view="true"] { border: none; border-bottom: 2px solid transparent; padding: 4px 0; margin-right: 18px;
     background: transparent; color: %inkSoft; }
 QPushButton[view="true"]:checked { border-bottom: 2px solid %accent; color: %ink; }
 QPushButton[view="true"]:focus { background: %selected; }
 QPushButton#foot:disabled { color: %inkSoft; }
 QPushButton#foot:hover { background: %selected; } QPushButton#foot:focus { background: %selected; }
-QScrollBar:vertical { background: transparent; width: 10px; } QScrollBar::handle:vertical { background: %line; min-height: 30px; }
-QScrollBar:horizontal { background: transparent; height: 10px; } QScrollBar::handle:horizontal { background: %line; min-width: 30px; }
-QScrollBar::add-line, QScrollBar::sub-line { width: 0; height: 0; }
+QScrollBar:vertical { background: transparent; width: 12px; } QScrollBar:horizontal { background: transparent; height: 12px; }
+QScrollBar::handle { background: %inkSoft; border-radius: 2px; margin: 3px; min-height: 30px; min-width: 30px; }
+QScrollBar::handle:hover, QScrollBar::handle:pressed { background: %accent; }
+QScrollBar::add-line, QScrollBar::sub-line { width: 0; height: 0; } QScrollBar::add-page, QScrollBar::sub-page { background: none; }
 QScrollArea, QScrollArea > QWidget > QWidget { background: transparent; border: none; }
 QScrollArea { border: 1px solid transparent; } QScrollArea:focus { border: 1px solid %accent; }
 QScrollArea#desk { border: none; }
@@ -160,6 +165,43 @@ bool desktopIsNight()
     return g_desktopNight;
 }
 
+void setTextSize(int percent)
+{
+    g_textSize = std::clamp(percent, kLeastText, kMostText);
+}
+
+int textSize()
+{
+    return g_textSize;
+}
+
+int px(int atFull)
+{
+    return atFull == 0 ? 0 : std::max(1, (atFull * g_textSize + 50) / 100);
+}
+
+double operator""_px(long double atFull)
+{
+    return static_cast<double>(atFull) * g_textSize / 100;
+}
+
+QString scaled(const QString& styleSheet)
+{
+    static const QRegularExpression kMeasure(QStringLiteral("(\\d+)px"));
+    if (g_textSize == 100)
+        return styleSheet;
+    QString out;
+    qsizetype done = 0;
+    for (auto each = kMeasure.globalMatch(styleSheet); each.hasNext();) {
+        const auto match = each.next();
+        const int at = match.capturedView(1).toInt();
+        out += styleSheet.mid(done, match.capturedStart() - done);
+        out += QStringLiteral("%1px").arg(at > 1 ? px(at) : at);
+        done = match.capturedEnd();
+    }
+    return out + styleSheet.mid(done);
+}
+
 QFont textFont(Size size, bool strong)
 {
     return sized(QStringLiteral("Inter"), size, strong);
@@ -182,7 +224,7 @@ void apply(QApplication& app, bool night)
     QApplication::setStyle(new FlatStyle);
     QApplication::setFont(textFont(Size::Body));
     QApplication::setPalette(paletteOf(colours()));
-    app.setStyleSheet(styleSheet(colours()));
+    app.setStyleSheet(scaled(styleSheet(colours())));
 }
 
 QColor wire(const QString& letters)

@@ -23,13 +23,13 @@ class Row : public QStyledItemDelegate
         const bool selected = (option.state & QStyle::State_Selected) != 0;
         if (selected) {
             p->fillRect(option.rect, c.selected);
-            p->fillRect(QRect(option.rect.topLeft(), QSize(4, option.rect.height())), c.accent);
+            p->fillRect(QRect(option.rect.topLeft(), QSize(4_px, option.rect.height())), c.accent);
         }
-        const QRectF box(option.rect.left() + 12, option.rect.center().y() - 8, 17, 17);
+        const QRectF box(option.rect.left() + 12_px, option.rect.center().y() - 8_px, 17_px, 17_px);
         drawState(*p, box, static_cast<proof::State>(index.data(kStateRole).toInt()));
         p->setPen(c.ink);
         p->setFont(look::textFont(look::Size::Body, selected));
-        const QRect name = option.rect.adjusted(38, 0, -2, 0);
+        const QRect name = option.rect.adjusted(38_px, 0, -2, 0);
         p->drawText(name, Qt::AlignVCenter,
                     p->fontMetrics().elidedText(index.data().toString(), Qt::ElideRight, name.width()));
     }

@@ -15,7 +15,7 @@
 namespace vicegrip::app {
 namespace {
 
-constexpr int kFinderWidth = 720, kFinderHeight = 470, kRowHeight = 44, kInset = 10;
+constexpr look::Px kFinderWidth{720}, kFinderHeight{470}, kRowHeight{44}, kInset{10};
 enum Role { kOfferRole = Qt::UserRole, kDetailRole, kWhereRole, kKeyRole };
 constexpr size_t kShown = 40;
 constexpr int kLongest = 200; ///< letters; nobody looks for more
@@ -28,7 +28,7 @@ class OfferPainter : public QStyledItemDelegate
 
     [[nodiscard]] QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex&) const override
     {
-        return {100, kRowHeight};
+        return {100_px, kRowHeight};
     }
 
     void paint(QPainter* p, const QStyleOptionViewItem& option, const QModelIndex& index) const override
@@ -41,7 +41,7 @@ class OfferPainter : public QStyledItemDelegate
         const QString detail = index.data(kDetailRole).toString(), key = index.data(kKeyRole).toString();
         const int upper = detail.isEmpty() ? Qt::AlignVCenter : Qt::AlignTop;
         if (!detail.isEmpty())
-            line.adjust(0, 5, 0, -5);
+            line.adjust(0, 5_px, 0, -5_px);
         p->setFont(look::textFont(look::Size::Small));
         p->setPen(c.inkSoft);
         const QString where = index.data(kWhereRole).toString();
@@ -80,7 +80,7 @@ CommandFinder::CommandFinder(Taken& counts, QWidget* parent)
 {
     setObjectName(QStringLiteral("finder"));
     auto* column = new QVBoxLayout(this);
-    column->setContentsMargins(14, 14, 14, 14);
+    column->setContentsMargins(14_px, 14_px, 14_px, 14_px);
     m_typed->setPlaceholderText(tr("A7, w12, blue white, coolant, altitude, save ..."));
     m_typed->setAccessibleName(tr("Find anything"));
     m_typed->setMaxLength(kLongest);
@@ -107,9 +107,9 @@ void CommandFinder::open(std::vector<Offer> offers)
     m_search = std::make_unique<lookup::Search>(std::move(entries));
     m_typed->clear();
     filter({});
-    const int width = std::min(kFinderWidth, parentWidget()->width() - 40);
-    const int height = std::min(kFinderHeight, parentWidget()->height() - look::kHeader - 40);
-    setGeometry((parentWidget()->width() - width) / 2, look::kHeader + 20, width, height);
+    const int width = std::min<int>(kFinderWidth, parentWidget()->width() - 40_px);
+    const int height = std::min<int>(kFinderHeight, parentWidget()->height() - look::kHeader - 40_px);
+    setGeometry((parentWidget()->width() - width) / 2, look::kHeader + 20_px, width, height);
     show();
     raise();
     m_typed->setFocus();

@@ -10,7 +10,7 @@
 namespace vicegrip::app {
 namespace {
 
-constexpr int kDrawerWidth = 430;
+constexpr look::Px kDrawerWidth{430};
 
 QString severityText(findings::Severity severity)
 {
@@ -39,7 +39,7 @@ FindingsDrawer::FindingsDrawer(Desk& desk, QWidget* parent) : QFrame(parent), m_
     setAccessibleName(tr("Findings"));
     setFocusPolicy(Qt::StrongFocus);
     auto* column = new QVBoxLayout(this);
-    column->setContentsMargins(look::kMargin, look::kMargin, 8, 8);
+    column->setContentsMargins(look::kMargin, look::kMargin, 8_px, 8_px);
     auto* head = new QHBoxLayout;
     head->addWidget(label(tr("Findings"), look::Size::Title, true));
     head->addStretch();
@@ -52,7 +52,7 @@ FindingsDrawer::FindingsDrawer(Desk& desk, QWidget* parent) : QFrame(parent), m_
     auto* inside = new QWidget;
     m_list = new QVBoxLayout(inside);
     m_list->setContentsMargins(0, 0, look::kMargin, 0);
-    m_list->setSpacing(4);
+    m_list->setSpacing(4_px);
     m_scroll->setWidget(inside);
     column->addWidget(m_scroll);
     hide();
@@ -94,7 +94,7 @@ void FindingsDrawer::showFinding(int index)
 
 void FindingsDrawer::place()
 {
-    const int width = std::min(kDrawerWidth, parentWidget()->width());
+    const int width = std::min<int>(kDrawerWidth, parentWidget()->width());
     setGeometry(parentWidget()->width() - width, look::kHeader, width, parentWidget()->height() - look::kHeader);
     raise();
 }

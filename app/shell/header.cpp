@@ -14,11 +14,11 @@ namespace {
 /// Dressing a widget costs more than drawing it: only when the dress is another.
 void dress(QWidget* widget, const QString& style)
 {
-    if (widget->styleSheet() != style)
-        widget->setStyleSheet(style);
+    if (const QString dressed = look::scaled(style); widget->styleSheet() != dressed)
+        widget->setStyleSheet(dressed);
 }
 
-constexpr int kChip = 30, kLongestName = 240;
+constexpr look::Px kChip{30}, kLongestName{240}, kWithTitle{1000};
 
 QString chipStyle(Live::Chip chip)
 {
@@ -74,7 +74,7 @@ Header::Header(Desk& desk, QWidget* parent) : QWidget(parent), m_desk(desk)
         l->setWordWrap(false);
     row->addWidget(m_job);
     row->addWidget(m_title);
-    row->addSpacing(6);
+    row->addSpacing(6_px);
     row->addWidget(m_saved);
     row->addStretch();
 
@@ -90,7 +90,7 @@ Header::Header(Desk& desk, QWidget* parent) : QWidget(parent), m_desk(desk)
     }
     connect(m_condition, &QButtonGroup::idClicked, this,
             [this](int id) { m_desk.selection.setCondition(static_cast<job::Condition>(id)); });
-    row->addSpacing(6);
+    row->addSpacing(6_px);
     m_ecu = figure({}, look::Size::Small);
     m_ecu->setObjectName(QStringLiteral("chip-ecu"));
     m_meter = figure({}, look::Size::Small);
@@ -165,6 +165,12 @@ void Header::restyle()
                           : buttonStyle(c.bandInk, Qt::transparent, c.bandLine));
     dress(m_ecu, chipStyle(m_desk.live.ecuChip()));
     dress(m_meter, chipStyle(m_desk.live.meterChip()));
+}
+
+/// What the engine is gives way in a small window.
+void Header::resizeEvent(QResizeEvent*)
+{
+    m_title->setVisible(width() >= kWithTitle);
 }
 
 void Header::paintEvent(QPaintEvent*)

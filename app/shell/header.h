@@ -29,6 +29,7 @@ class Header : public QWidget
 
   protected:
     void paintEvent(QPaintEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
 
   private:
     void restyle();

@@ -7,53 +7,22 @@
 #include "app/shell/header.h"
 #include "app/shell/jobs.h"
 #include "app/shell/keeping.h"
-#include "app/shell/missing.h"
 #include "app/shell/notices.h"
 #include "app/shell/opening_size.h"
 #include "app/shell/stage_rail.h"
-#include "app/shell/start_page.h"
 #include "app/stages/stage_page.h"
 #include "app/views/circuit_strip.h"
-#include "app/widgets/sheet.h"
-#include "app/widgets/signpost.h"
 #include "core/brief/air_fuel.h"
 #include "core/units/shown.h"
 
 #include <QCloseEvent>
-#include <QHBoxLayout>
 #include <QScreen>
-#include <QScrollArea>
 #include <QStackedWidget>
 #include <QVBoxLayout>
 
 namespace vicegrip::app {
 
 using analysis::Stage;
-
-namespace {
-
-constexpr int kHelp = 300, kHelpTerms = 64;
-
-/// What the window shows. Its content fills it and has no say in its size: texts that wrap would ask for more height
-/// than they need.
-class Frame : public QWidget
-{
-  public:
-    Frame() : m_content(new QWidget(this))
-    {
-        setObjectName(QStringLiteral("frame"));
-        setMinimumSize(1024, 700);
-    }
-    [[nodiscard]] QWidget* content() const { return m_content; }
-
-  protected:
-    void resizeEvent(QResizeEvent*) override { m_content->resize(size()); }
-
-  private:
-    QWidget* m_content;
-};
-
-} // namespace
 
 MainWindow::MainWindow(std::unique_ptr<Preferences> preferences) : m_preferences(std::move(preferences))
 {
@@ -62,8 +31,13 @@ MainWindow::MainWindow(std::unique_ptr<Preferences> preferences) : m_preferences
     if (restoreGeometry(m_remembered.place())) // never larger than the desk, which may be another one now
         resize(size().boundedTo(screen()->availableGeometry().size()));
     readLibraryAgain(); // the user's own parts may have changed since the last window
-    buildLayout();
+    m_notices = new Notices(this);
+    m_keeping = new Keeping(m_store, *m_notices, this);
+    m_jobs = new Jobs(m_store, *m_keeping, *m_notices, *m_preferences, this);
+    auto* whole = new QVBoxLayout(this);
+    whole->setContentsMargins(0, 0, 0, 0);
     buildActions();
+    furnish();
     connectDesk();
     showStage(Stage::Board);
     sayConfigComplaints();
@@ -72,64 +46,6 @@ MainWindow::MainWindow(std::unique_ptr<Preferences> preferences) : m_preferences
 MainWindow::~MainWindow()
 {
     m_live.stopBench();
-}
-
-void MainWindow::buildLayout()
-{
-    m_header = new Header(m_desk);
-    m_notices = new Notices;
-    m_keeping = new Keeping(m_store, *m_notices, this);
-    m_jobs = new Jobs(m_store, *m_keeping, *m_notices, *m_preferences, this);
-    m_start = new StartPage(*m_jobs);
-    m_rail = new StageRail;
-    m_list = new CircuitList(m_desk);
-    m_stages = new QStackedWidget;
-    m_signpost = new Signpost;
-    m_signpost->setContentsMargins(look::kMargin, 0, look::kMargin, 0);
-    m_stages->addWidget(m_signpost);
-    m_stages->addWidget(m_start);
-    m_strip = new CircuitStrip(m_desk);
-    m_help = new Sheet;
-    m_help->setObjectName(QStringLiteral("help"));
-    m_help->setFixedWidth(kHelp);
-    m_help->setTermWidth(kHelpTerms);
-    m_help->hide();
-
-    auto* right = new QVBoxLayout;
-    right->setSpacing(0);
-    auto* middle = new QHBoxLayout;
-    middle->setSpacing(0);
-    middle->addWidget(m_list);
-    middle->addWidget(m_stages, 1);
-    middle->addWidget(m_help);
-    right->addLayout(middle, 1);
-    right->addWidget(m_strip);
-
-    auto* body = new QHBoxLayout;
-    body->setSpacing(0);
-    body->addWidget(m_rail);
-    body->addLayout(right, 1);
-
-    // On a desk that is smaller than the frame (twice the scale on a small screen) the frame is moved under the window.
-    auto* frame = new Frame;
-    auto* desk = new QScrollArea;
-    desk->setObjectName(QStringLiteral("desk"));
-    desk->setFrameShape(QFrame::NoFrame);
-    desk->setWidgetResizable(true);
-    desk->setWidget(frame);
-    desk->setFocusPolicy(Qt::NoFocus);
-    auto* whole = new QVBoxLayout(this);
-    whole->setContentsMargins(0, 0, 0, 0);
-    whole->addWidget(desk);
-    setMinimumSize(openingSize(screen()->availableGeometry().size()).boundedTo(frame->minimumSize()));
-
-    auto* column = new QVBoxLayout(frame->content());
-    column->setContentsMargins(0, 0, 0, 0);
-    column->setSpacing(0);
-    column->addWidget(m_header);
-    column->addWidget(m_notices);
-    column->addLayout(body, 1);
-    m_drawer = new FindingsDrawer(m_desk, this);
 }
 
 void MainWindow::connectDesk()
@@ -143,9 +59,6 @@ void MainWindow::connectDesk()
         if (units::shown().own.contains(units::Dimension::Lambda))
             m_store.analyseAfresh(); // what is said of mixtures is said in ratios of another fuel
     });
-    connect(m_rail, &StageRail::chosen, this, &MainWindow::showStage);
-    connect(m_help, &Sheet::left, this, &MainWindow::toggleHelp);
-    connect(m_header, &Header::menuAsked, this, &MainWindow::openMenu);
     connect(m_jobs, &Jobs::opened, this, [this] {
         const auto job = m_store.job();
         m_aside = nullptr;
@@ -157,20 +70,11 @@ void MainWindow::connectDesk()
     });
     connect(m_jobs, &Jobs::begun, this, [this] { showStage(Stage::Brief); });
     connect(m_jobs, &Jobs::demoOpened, this, &MainWindow::offerBench);
-    connect(m_header, &Header::findingsAsked, this, &MainWindow::toggleFindings);
-    connect(m_header, &Header::finderAsked, this, [this] { openFinder(); });
-    connect(m_signpost, &Signpost::taken, this, [this] {
-        if (const auto missing = missingFor(m_stage, *m_store.job()))
-            showStage(missing->leadsTo);
-    });
-    connect(m_strip, &CircuitStrip::stationChosen, this,
-            [this](const QString& key) { m_selection.setStation(key.toStdString()); });
     connect(&m_store, &JobStore::analysed, this, &MainWindow::refresh);
     connect(&m_promises, &Promises::arrived, this, [this](const job::CircuitId& circuit) {
         if (circuit == m_selection.circuit())
             refresh();
     });
-    connect(&m_store, &JobStore::savedChanged, m_header, &Header::refresh);
     connect(m_keeping, &Keeping::theirsAsked, this, [this] { openJob(m_store.readAgain()); });
     connect(&m_store, &JobStore::refused, this, [this](const QString& sentence) { m_notices->say(sentence); });
     connect(&m_store, &JobStore::recoveryOffered, this, &MainWindow::offerRecovery);
@@ -180,7 +84,6 @@ void MainWindow::connectDesk()
     connect(&m_selection, &Selection::changed, this, &MainWindow::refresh);
     connect(&m_selection, &Selection::conditionChanged, &m_live, &Live::setCondition);
     connect(&m_live, &Live::sampled, this, &MainWindow::refreshLive);
-    connect(&m_live, &Live::linksChanged, m_header, &Header::refresh);
     connect(&m_live, &Live::troubled, this, [this](const QString& sentence) {
         m_notices->say(sentence, {{tr("Connect again"), [this] { m_live.connectAgain(); }}});
     });
@@ -246,14 +149,7 @@ void MainWindow::offerRecovery()
 void MainWindow::resizeEvent(QResizeEvent* event)
 {
     QWidget::resizeEvent(event);
-    const bool narrow = width() < look::kNarrow;
-    m_rail->setFixedWidth(narrow ? look::kNarrowRail : look::kRail);
-    m_list->setFixedWidth(narrow ? look::kNarrowList : look::kList);
-    if (narrow)
-        m_help->hide();
-    makeRoom();
-    if (m_drawer->isVisible())
-        m_drawer->place();
+    share();
 }
 
 /// What is not saved stays in the autosave and is offered next time: closing never loses work, and asks only where it

@@ -12,6 +12,7 @@
 #include <array>
 #include <memory>
 
+class QScrollArea;
 class QStackedWidget;
 
 namespace vicegrip::app {
@@ -60,7 +61,13 @@ class MainWindow : public QWidget
     void closeEvent(QCloseEvent* event) override;
 
   private:
-    void buildLayout();
+    void furnish();
+    void connectFurniture();
+    void furnishAgain();
+    void dropPages();
+    void share();
+    [[nodiscard]] bool isTight() const;
+    [[nodiscard]] int frameWidth() const;
     void buildActions();
     void connectDesk();
     QAction* act(const QString& name, const QKeySequence& key, const std::function<void()>& what);
@@ -87,6 +94,9 @@ class MainWindow : public QWidget
     void showAbout();
     void showPreferences();
     void followPreferences(const Preferred& before);
+    void changeTextSize(int steps);
+    void setTextSize(int percent);
+    void makePart();
     void describePart(PartKind what);
     void sayLibraryComplaints();
     void sayConfigComplaints();
@@ -101,16 +111,21 @@ class MainWindow : public QWidget
     Desk m_desk{m_store, m_live, m_selection, m_promises, *m_preferences};
     analysis::Stage m_stage = analysis::Stage::Board;
 
-    Header* m_header;
     Notices* m_notices;
     Keeping* m_keeping;
     Jobs* m_jobs;
     JobMenu* m_menu;
+    QList<QAction*> m_railActions; ///< at the foot of the rail
+
+    // What stands in the window, made again with the text's size.
+    QScrollArea* m_frame; ///< of all of it
+    Header* m_header;
     StageRail* m_rail;
     CircuitList* m_list;
     QStackedWidget* m_stages;
     Signpost* m_signpost; ///< in the place of a stage that lacks what it begins with
     std::array<StagePage*, analysis::kStageCount> m_pages{};
+    std::array<QString, analysis::kStageCount> m_views; ///< what a page that was dropped showed
     CircuitStrip* m_strip;
     FindingsDrawer* m_drawer;
     QWidget* m_aside = nullptr; ///< what stands in the stage's place until it is left

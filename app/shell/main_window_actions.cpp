@@ -21,6 +21,8 @@
 #include <QFile>
 #include <QStackedWidget>
 
+#include <algorithm>
+
 /// What the window can be asked to do, by key, by menu and by name.
 namespace vicegrip::app {
 
@@ -87,13 +89,17 @@ void MainWindow::buildActions()
     addActions({undo, redo});
     QAction* night = act(tr("Night colours"), QKeySequence(tr("Ctrl+D")), [this] { setNight(!look::isNight()); });
     night->setIconText(tr("Night")); // in the narrow rail
-    for (QAction* a : {undo, redo, night})
-        m_rail->addAction(a);
+    m_railActions = {undo, redo, night};
+    QAction* larger = act(tr("Larger text"), QKeySequence(Qt::CTRL | Qt::Key_Plus), [this] { changeTextSize(1); });
+    larger->setShortcuts({QKeySequence(Qt::CTRL | Qt::Key_Plus), QKeySequence(Qt::CTRL | Qt::Key_Equal)});
+    QAction* smaller = act(tr("Smaller text"), QKeySequence(Qt::CTRL | Qt::Key_Minus), [this] { changeTextSize(-1); });
+    // Ctrl+0 is the Board.
+    QAction* plain = act(tr("Text at 100 %"), QKeySequence(tr("Ctrl+Alt+0")), [this] { setTextSize(100); });
     m_menu = new JobMenu(*m_jobs,
                          {{fresh, another, open},
                           {save, copy, lists},
                           {links, bench},
-                          {night, prefer},
+                          {night, larger, smaller, plain, prefer},
                           {help, words, keys, about},
                           {quit}},
                          this);
@@ -194,14 +200,18 @@ void MainWindow::showAbout()
 /// The part page stands in the stage's place until it is left.
 void MainWindow::describePart(PartKind what)
 {
-    if (m_part == nullptr) {
-        m_part = new PartPage(m_desk);
-        m_stages->addWidget(m_part);
-        connect(m_part, &StagePage::notice, this, [this](const QString& sentence) { m_notices->say(sentence); });
-        connect(m_part, &PartPage::left, this, [this] { showStage(m_stage); });
-    }
+    if (m_part == nullptr)
+        makePart();
     showAside(m_part);
     m_part->describe(what);
+}
+
+void MainWindow::makePart()
+{
+    m_part = new PartPage(m_desk);
+    m_stages->addWidget(m_part);
+    connect(m_part, &StagePage::notice, this, [this](const QString& sentence) { m_notices->say(sentence); });
+    connect(m_part, &PartPage::left, this, [this] { showStage(m_stage); });
 }
 
 void MainWindow::toggleFindings()
@@ -218,6 +228,24 @@ void MainWindow::setNight(bool night)
 {
     Preferred preferred = m_preferences->now();
     preferred.paper = night ? Paper::Night : Paper::Day;
+    m_preferences->set(preferred);
+}
+
+/// To the next size that is offered, up or down.
+void MainWindow::changeTextSize(int steps)
+{
+    const int now = m_preferences->now().textSize;
+    const auto above = std::ranges::upper_bound(look::kTextSizes, now), from = std::ranges::lower_bound(look::kTextSizes, now);
+    if (steps > 0 && above != std::end(look::kTextSizes))
+        setTextSize(*above);
+    if (steps < 0 && from != std::begin(look::kTextSizes))
+        setTextSize(*std::prev(from));
+}
+
+void MainWindow::setTextSize(int percent)
+{
+    Preferred preferred = m_preferences->now();
+    preferred.textSize = percent;
     m_preferences->set(preferred);
 }
 
@@ -238,16 +266,21 @@ void MainWindow::showPreferences()
 void MainWindow::followPreferences(const Preferred& before)
 {
     const Preferred& now = m_preferences->now();
-    if (const bool night = m_preferences->night(look::desktopIsNight()); night != look::isNight())
+    const bool resized = now.textSize != before.textSize;
+    look::setTextSize(now.textSize);
+    if (const bool night = m_preferences->night(look::desktopIsNight()); night != look::isNight() || resized)
         look::apply(*qApp, night);
-    Preferred besidesColours = before;
-    besidesColours.paper = now.paper;
-    if (besidesColours != now)
-        for (StagePage*& page : m_pages)
-            delete std::exchange(page, nullptr);
+    Preferred besidesLooks = before;
+    besidesLooks.paper = now.paper;
+    besidesLooks.textSize = now.textSize;
+    if (besidesLooks != now)
+        dropPages();
     if (now.shown != before.shown && m_store.hasJob())
         m_store.analyseAfresh();
-    refresh();
+    if (resized)
+        furnishAgain();
+    else
+        refresh();
     for (QWidget* w : findChildren<QWidget*>())
         w->update();
 }

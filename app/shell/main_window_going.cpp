@@ -23,6 +23,7 @@
 #include "app/widgets/view_bar.h"
 
 #include <QAction>
+#include <QScrollArea>
 #include <QStackedWidget>
 
 #include <algorithm>
@@ -87,6 +88,8 @@ StagePage& MainWindow::page(Stage stage)
     connect(page, &StagePage::describePart, this, &MainWindow::describePart);
     connect(page, &StagePage::notice, this, [this](const QString& sentence) { m_notices->say(sentence); });
     connect(page, &StagePage::roomChanged, this, &MainWindow::makeRoom);
+    if (const QString view = std::exchange(m_views[static_cast<size_t>(stage)], QString()); !view.isEmpty())
+        page->goToSpot(view);
     if (const auto* views = page->findChild<ViewBar*>())
         connect(views, &ViewBar::changed, this, &MainWindow::refreshHelp, Qt::QueuedConnection); // once it is shown
     return *page;
@@ -104,12 +107,14 @@ void MainWindow::showPage()
         m_start->refresh();
         m_stages->setCurrentWidget(m_start);
         m_list->hide();
+        makeRoom();
         return;
     }
     if (const auto missing = missingFor(m_stage, *m_store.job())) {
         m_signpost->show(missing->why, missing->detail, missing->step);
         m_stages->setCurrentWidget(m_signpost);
         m_list->hide();
+        makeRoom();
         return;
     }
     StagePage& shown = page(m_stage);
@@ -125,15 +130,19 @@ void MainWindow::showAside(QWidget* page)
     m_stages->setCurrentWidget(page);
     m_list->setVisible(false);
     m_strip->setVisible(m_store.hasJob() && page == m_part); // a sheet is read, and takes the room
+    makeRoom();
     refreshHelp();
 }
 
-/// The circuit list stands beside a stage that has room for it.
+/// The circuit list stands beside a stage that has room for it; what needs more than a small window has is moved under it.
 void MainWindow::makeRoom()
 {
-    if (const StagePage* shown = m_pages[static_cast<size_t>(m_stage)];
-        shown != nullptr && m_stages->currentWidget() == shown)
-        m_list->setVisible(shown->wantsList() && m_help->isHidden()); // there is room for one of them
+    const StagePage* page = m_pages[static_cast<size_t>(m_stage)];
+    const StagePage* shown = page != nullptr && m_stages->currentWidget() == page ? page : nullptr;
+    const bool wide = m_stages->currentWidget() == m_part || (shown != nullptr && !shown->fitsTight());
+    m_frame->widget()->setMinimumWidth(isTight() && !wide ? look::kTightFrame : look::kLeastFrameWide);
+    if (shown != nullptr)
+        m_list->setVisible(shown->wantsList() && m_help->isHidden() && !isTight()); // there is room for one of them
 }
 
 void MainWindow::moveCircuit(int step)

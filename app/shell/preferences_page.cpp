@@ -21,7 +21,7 @@ namespace {
 
 using units::Dimension;
 
-constexpr int kCaption = 170, kChoice = 150, kSheet = 1060;
+constexpr look::Px kCaption{170}, kChoice{150}, kSheet{1060}, kTwoColumns{960};
 
 /// What is shown of each dimension beside its choice.
 struct Sample
@@ -59,7 +59,7 @@ QGridLayout* gridIn(QVBoxLayout* column, const QString& heading)
     column->addWidget(oneLine(heading, look::Size::Body, true));
     auto* grid = new QGridLayout;
     grid->setHorizontalSpacing(look::kGap);
-    grid->setVerticalSpacing(6);
+    grid->setVerticalSpacing(6_px);
     grid->setColumnMinimumWidth(0, kCaption);
     grid->setColumnStretch(2, 1);
     column->addLayout(grid);
@@ -89,17 +89,17 @@ PreferencesPage::PreferencesPage(Desk& desk, QWidget* parent) : QWidget(parent),
     sheet->setMaximumWidth(kSheet);
     auto *left = new QVBoxLayout, *middle = new QVBoxLayout;
     for (QVBoxLayout* column : {left, middle})
-        column->setSpacing(4);
+        column->setSpacing(4_px);
     buildUnits(left);
     buildWindow(left);
     buildCutting(middle);
     buildMeter(middle);
     for (QVBoxLayout* column : {left, middle})
         column->addStretch(1);
-    auto* columns = new QHBoxLayout;
-    columns->setSpacing(3 * look::kMargin);
-    columns->addLayout(left, 1);
-    columns->addLayout(middle, 1);
+    m_columns = new QBoxLayout(QBoxLayout::LeftToRight);
+    m_columns->setSpacing(3 * look::kMargin);
+    m_columns->addLayout(left, 1);
+    m_columns->addLayout(middle, 1);
 
     auto* done = new KeyButton(tr("Done"), tr("Esc"), true);
     done->setObjectName(QStringLiteral("preferences-done"));
@@ -111,7 +111,7 @@ PreferencesPage::PreferencesPage(Desk& desk, QWidget* parent) : QWidget(parent),
     down->setContentsMargins(look::kMargin, look::kMargin, look::kMargin, look::kMargin);
     down->setSpacing(look::kMargin);
     down->addLayout(top);
-    down->addLayout(columns, 1);
+    down->addLayout(m_columns, 1);
     auto* scroll = new QScrollArea;
     scroll->setFrameShape(QFrame::NoFrame);
     scroll->setFocusPolicy(Qt::NoFocus);
@@ -162,6 +162,12 @@ void PreferencesPage::buildWindow(QVBoxLayout* column)
     m_paper->addItems({tr("day"), tr("night"), tr("as the desktop")});
     connect(m_paper, &QComboBox::activated, this,
             [this](int index) { change([index](Preferred& p) { p.paper = static_cast<Paper>(index); }); });
+    m_textSize = choiceIn(grid, tr("Text size"), "text-size");
+    for (const int percent : look::kTextSizes)
+        m_textSize->addItem(tr("%1 %").arg(percent), percent);
+    grid->addWidget(oneLine(tr("Ctrl and + or −"), look::Size::Small), grid->rowCount() - 1, 2);
+    connect(m_textSize, &QComboBox::activated, this,
+            [this](int index) { change([index](Preferred& p) { p.textSize = look::kTextSizes[index]; }); });
     m_callOut = new QCheckBox(tr("Pins are spoken as they come"));
     m_callOut->setObjectName(QStringLiteral("call-out-always"));
     m_callOut->setFont(look::textFont(look::Size::Small));
@@ -270,6 +276,7 @@ void PreferencesPage::refresh()
     }
     showExamples();
     m_paper->setCurrentIndex(static_cast<int>(p.paper));
+    m_textSize->setCurrentIndex(m_textSize->findData(p.textSize)); // none of these: a file may say 93
     {
         const QSignalBlocker quiet(m_callOut);
         m_callOut->setChecked(p.callOut);
@@ -290,6 +297,13 @@ void PreferencesPage::showExamples()
         m_units[i].example->setText(text(units::format(s.si, s.dimension, s.unit, s.decimals)));
         m_units[i].choice->setAccessibleDescription(m_units[i].example->text());
     }
+}
+
+/// Where there is no room for two columns, one is under the other.
+void PreferencesPage::resizeEvent(QResizeEvent* event)
+{
+    QWidget::resizeEvent(event);
+    m_columns->setDirection(width() < kTwoColumns ? QBoxLayout::TopToBottom : QBoxLayout::LeftToRight);
 }
 
 void PreferencesPage::keyPressEvent(QKeyEvent* event)

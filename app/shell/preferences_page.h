@@ -7,6 +7,7 @@
 #include <functional>
 #include <vector>
 
+class QBoxLayout;
 class QCheckBox;
 class QComboBox;
 class QGridLayout;
@@ -34,6 +35,7 @@ class PreferencesPage : public QWidget
 
   protected:
     void keyPressEvent(QKeyEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
 
   private:
     void buildUnits(QVBoxLayout* column);
@@ -52,7 +54,8 @@ class PreferencesPage : public QWidget
     };
 
     Desk& m_desk;
-    QComboBox *m_system, *m_paper;
+    QBoxLayout* m_columns;
+    QComboBox *m_system, *m_paper, *m_textSize;
     std::vector<UnitRow> m_units;
     QCheckBox* m_callOut;
     TypedField* m_currency;

@@ -61,7 +61,7 @@ void RailButton::setLeft(const QString& left)
 
 QSize RailButton::sizeHint() const
 {
-    return {look::kRail, 40};
+    return {look::kRail, 40_px};
 }
 
 void RailButton::paintEvent(QPaintEvent*)
@@ -70,18 +70,20 @@ void RailButton::paintEvent(QPaintEvent*)
     QPainter p(this);
     if (isChecked()) {
         p.fillRect(rect(), c.paper);
-        p.fillRect(QRect(0, 0, 4, height()), c.accent);
+        p.fillRect(QRect(0, 0, 4_px, height()), c.accent);
     }
     p.setFont(look::numbers(look::Size::Small));
     p.setPen(c.inkSoft);
-    p.drawText(QRect(16, 0, 20, height()), Qt::AlignVCenter, m_number);
-    p.drawText(QRect(0, 0, width() - 14, height()), Qt::AlignVCenter | Qt::AlignRight, m_left);
+    const bool tight = width() < look::kNarrowRail;
+    const int number = tight ? 10_px : 16_px, name = tight ? 28_px : 38_px, edge = tight ? 6_px : 14_px;
+    p.drawText(QRect(number, 0, 20_px, height()), Qt::AlignVCenter, m_number);
+    p.drawText(QRect(0, 0, width() - edge, height()), Qt::AlignVCenter | Qt::AlignRight, m_left);
     p.setFont(look::textFont(look::Size::Body, isChecked()));
     p.setPen(c.ink);
-    p.drawText(QRect(38, 0, width() - (m_left.isEmpty() ? 44 : 68), height()), Qt::AlignVCenter, text());
+    p.drawText(QRect(name, 0, width() - name, height()), Qt::AlignVCenter, text());
     if (hasFocus()) {
         p.setPen(QPen(c.accent, 1, Qt::DotLine));
-        p.drawRect(rect().adjusted(6, 4, -6, -5));
+        p.drawRect(rect().adjusted(6_px, 4_px, -6_px, -5_px));
     }
 }
 
@@ -89,7 +91,7 @@ StageRail::StageRail(QWidget* parent) : QWidget(parent), m_foot(new QVBoxLayout)
 {
     setFixedWidth(look::kRail);
     auto* column = new QVBoxLayout(this);
-    column->setContentsMargins(0, 8, 0, look::kGap);
+    column->setContentsMargins(0, 8_px, 0, look::kGap);
     column->setSpacing(0);
     for (int i = 0; i < analysis::kStageCount; ++i) {
         const auto stage = static_cast<Stage>(i);

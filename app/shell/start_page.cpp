@@ -13,7 +13,7 @@
 namespace vicegrip::app {
 namespace {
 
-constexpr int kStartWidest = 1000, kBetween = 48;
+constexpr look::Px kStartWidest{1000}, kBetween{48};
 constexpr size_t kShown = 7; ///< of the last ones
 
 /// "today 14:05", "Tue 14:05", "3 Feb 2026".
@@ -57,7 +57,7 @@ StartPage::StartPage(Jobs& jobs, QWidget* parent) : QWidget(parent), m_jobs(jobs
                   "start-new", [this] { m_jobs.begin(); });
     add(tr("Open a job"), tr("A .vicegrip file, from wherever it lies."), tr("Ctrl+O"), "start-open",
         [this] { m_jobs.ask(); });
-    ways->addSpacing(14);
+    ways->addSpacing(14_px);
     ways->addWidget(label(tr("Or look at one that is under way"), look::Size::Small, false, true));
     for (const Jobs::Demo& demo : Jobs::demos())
         add(demo.name, demo.about, {}, qPrintable(QStringLiteral("start-") + demo.file),

@@ -26,6 +26,9 @@ class StagePage : public QWidget
     virtual void refreshLive() {} ///< new samples
     [[nodiscard]] virtual bool wantsList() const { return true; } ///< the circuit list stands beside it
 
+    /// It can do with the room that the circuit list leaves, and needs no more where the list has to go.
+    [[nodiscard]] virtual bool fitsTight() const { return wantsList(); }
+
     /// A view of this stage, or a field of one, that can be gone to by name.
     struct Spot
     {

@@ -1,5 +1,7 @@
 #include "app/store/preferences.h"
 
+#include "app/look/look.h"
+
 #include <QLocale>
 
 #include <functional>
@@ -47,6 +49,8 @@ const std::vector<Number>& numbers()
     using job::Meter;
     using materials::Habits;
     static const std::vector<Number> kNumbers = {
+        {"text", "size_percent", look::kLeastText, look::kMostText, [](const Preferred& p) { return p.textSize; },
+         [](Preferred& p, double v) { p.textSize = static_cast<int>(v); }},
         numberOf("cutting", "slack_percent", 0, 50, &Habits::slack, 100),
         numberOf("cutting", "service_loop_m", 0, 2, &Habits::serviceLoop_m),
         numberOf("cutting", "stagger_m", 0, 1, &Habits::stagger_m),

@@ -23,6 +23,7 @@ struct Preferred
     units::Shown shown; ///< units
     QString currency; ///< beside prices: "€"; empty: none
     Paper paper = Paper::Day;
+    int textSize = 100; ///< percent of the design's
     bool callOut = false; ///< pins are spoken from the start
     materials::Habits habits;
     job::Meter meter; ///< his own, for new jobs

@@ -11,7 +11,7 @@ namespace {
 
 using proof::StationKind;
 
-constexpr int kMarkSize = 24, kLineY = 84, kLabelY = 46, kExpectedY = 104, kReadY = 126, kFooterY = 150;
+constexpr look::Px kMarkSize{24}, kLineY{84}, kLabelY{46}, kExpectedY{104}, kReadY{126}, kFooterY{150};
 
 parts::PinRole roleShown(const std::vector<proof::Judged>& stations, const std::string& selected)
 {
@@ -44,12 +44,12 @@ void StripStation::paintEvent(QPaintEvent*)
 {
     QPainter p(this);
     const auto& c = look::colours();
-    const QRectF box = QRectF(rect()).adjusted(4, 4, -4, -4);
+    const QRectF box = QRectF(rect()).adjusted(4_px, 4_px, -4_px, -4_px);
     p.fillRect(rect(), c.list);
     if (m_selected || hasFocus()) {
         p.setPen(QPen(c.accent,
-                      m_selected && hasFocus() ? 4
-                      : m_selected             ? 3
+                      m_selected && hasFocus() ? 4_px
+                      : m_selected             ? 3_px
                                                : 1.5,
                       m_selected ? Qt::SolidLine : Qt::DotLine));
         const qreal inset = m_selected && hasFocus() ? 2 : 1.5;
@@ -122,7 +122,7 @@ void CircuitStrip::refresh()
 
 qreal CircuitStrip::xOf(size_t index) const
 {
-    const qreal left = look::kMargin + 44, right = width() - look::kMargin - 44;
+    const qreal left = look::kMargin + 44_px, right = width() - look::kMargin - 44_px;
     if (m_marks.size() < 2)
         return left;
     return left + (right - left) * static_cast<qreal>(index) / static_cast<qreal>(m_marks.size() - 1);
@@ -136,8 +136,8 @@ void CircuitStrip::refreshLive()
 void CircuitStrip::place()
 {
     for (size_t i = 0; i < m_marks.size(); ++i)
-        m_marks[i].button->setGeometry(static_cast<int>(xOf(i)) - kMarkSize / 2 - 4, kLineY - kMarkSize / 2 - 4,
-                                       kMarkSize + 8, kMarkSize + 8);
+        m_marks[i].button->setGeometry(static_cast<int>(xOf(i)) - kMarkSize / 2 - 4_px, kLineY - kMarkSize / 2 - 4_px,
+                                       kMarkSize + 8_px, kMarkSize + 8_px);
 }
 
 void CircuitStrip::resizeEvent(QResizeEvent*)
@@ -157,9 +157,9 @@ void CircuitStrip::drawLines(QPainter& p) const
             p.drawLine(QPointF(from, kLineY), QPointF(to, kLineY));
             continue;
         }
-        p.setPen(QPen(c.inkSoft, 8, Qt::SolidLine, Qt::FlatCap)); // a rim, so that a white wire shows on paper
+        p.setPen(QPen(c.inkSoft, 8_px, Qt::SolidLine, Qt::FlatCap)); // a rim, so that a white wire shows on paper
         p.drawLine(QPointF(from, kLineY), QPointF(to, kLineY));
-        p.setPen(QPen(look::wire(colours.first()), 6, Qt::SolidLine, Qt::FlatCap));
+        p.setPen(QPen(look::wire(colours.first()), 6_px, Qt::SolidLine, Qt::FlatCap));
         p.drawLine(QPointF(from, kLineY), QPointF(to, kLineY));
         if (colours.size() > 1) {
             QPen tracer(look::wire(colours.last()), 2, Qt::CustomDashLine, Qt::FlatCap);
@@ -169,7 +169,7 @@ void CircuitStrip::drawLines(QPainter& p) const
         }
         p.setFont(look::numbers(look::Size::Small));
         p.setPen(c.inkSoft);
-        p.drawText(QRectF(from, kLineY - 24, to - from, 18), Qt::AlignCenter, m_marks[i].wire);
+        p.drawText(QRectF(from, kLineY - 24_px, to - from, 18_px), Qt::AlignCenter, m_marks[i].wire);
     }
 }
 
@@ -200,24 +200,24 @@ void CircuitStrip::drawReading(QPainter& p, const QRectF& row, const proof::Judg
 /// In the middle of its row, and never past the strip's ends.
 void CircuitStrip::drawInside(QPainter& p, const QRectF& row, const QString& said) const
 {
-    constexpr qreal kEdge = 6;
+    constexpr look::Px kEdge{6};
     const qreal wide = p.fontMetrics().horizontalAdvance(said) + 1;
-    const qreal last = std::max(kEdge, width() - kEdge - wide);
-    p.drawText(QRectF(std::clamp(row.center().x() - wide / 2, kEdge, last), row.top(), wide, row.height()),
+    const qreal last = std::max<qreal>(kEdge, width() - kEdge - wide);
+    p.drawText(QRectF(std::clamp<qreal>(row.center().x() - wide / 2, kEdge, last), row.top(), wide, row.height()),
                Qt::AlignCenter, said);
 }
 
 void CircuitStrip::drawTexts(QPainter& p) const
 {
     const auto& c = look::colours();
-    const qreal column = m_marks.size() > 1 ? xOf(1) - xOf(0) : 160;
+    const qreal column = m_marks.size() > 1 ? xOf(1) - xOf(0) : 160_px;
     for (size_t i = 0; i < m_marks.size(); ++i) {
         const proof::Judged& j = m_marks[i].judged;
         const proof::Expectation& e = j.expectation;
-        const auto row = [&](int y) { return QRectF(xOf(i) - column / 2, y, column, 18); };
+        const auto row = [&](int y) { return QRectF(xOf(i) - column / 2, y, column, 18_px); };
         p.setFont(look::textFont(look::Size::Small, e.needed));
         p.setPen(c.ink);
-        p.drawText(row(kLabelY - 4), Qt::AlignCenter,
+        p.drawText(row(kLabelY - 4_px), Qt::AlignCenter,
                    p.fontMetrics().elidedText(text(e.station.label), Qt::ElideRight, static_cast<int>(column)));
         p.setFont(look::numbers(look::Size::Body));
         drawInside(p, row(kExpectedY), e.promises() ? text(job::readingText(e.due, e.unit)) : QStringLiteral("–"));
@@ -235,16 +235,16 @@ void CircuitStrip::paintEvent(QPaintEvent*)
     p.fillRect(QRect(0, 0, width(), 2), c.accent);
     p.setPen(c.ink);
     p.setFont(look::textFont(look::Size::Body, true));
-    p.drawText(QPointF(look::kMargin, 28), m_title);
-    const int after = look::kMargin + p.fontMetrics().horizontalAdvance(m_title) + 16;
+    p.drawText(QPointF(look::kMargin, 28_px), m_title);
+    const int after = look::kMargin + p.fontMetrics().horizontalAdvance(m_title) + 16_px;
     p.setFont(look::textFont(look::Size::Small));
     p.setPen(c.inkSoft);
-    p.drawText(QPointF(after, 28), m_subtitle);
+    p.drawText(QPointF(after, 28_px), m_subtitle);
     drawLines(p);
     drawTexts(p);
     p.setFont(look::textFont(look::Size::Small));
     p.setPen(c.inkSoft);
-    p.drawText(QRectF(look::kMargin, kFooterY, width() - 2 * look::kMargin, 20), Qt::AlignVCenter,
+    p.drawText(QRectF(look::kMargin, kFooterY, width() - 2 * look::kMargin, 20_px), Qt::AlignVCenter,
                p.fontMetrics().elidedText(m_footer, Qt::ElideRight, width() - 2 * look::kMargin));
 }
 

@@ -26,7 +26,7 @@ EcuChooser::EcuChooser(Desk& desk, QWidget* parent) : QWidget(parent), m_desk(de
     own->setFont(look::textFont(look::Size::Small));
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
-    column->setSpacing(4);
+    column->setSpacing(4_px);
     column->addWidget(m_ecu);
     column->addWidget(own);
     connect(own, &QPushButton::clicked, this, &EcuChooser::describeAsked);

@@ -11,14 +11,14 @@ Caution::Caution(QWidget* parent) : QLabel(parent)
     setObjectName(QStringLiteral("caution"));
     setFont(look::textFont(look::Size::Small));
     setWordWrap(true);
-    setContentsMargins(16, 10, 12, 10);
+    setContentsMargins(16_px, 10_px, 12_px, 10_px);
 }
 
 void Caution::paintEvent(QPaintEvent* event)
 {
     QPainter p(this);
     p.fillRect(rect(), look::colours().caution);
-    p.fillRect(QRect(0, 0, 4, height()), look::colours().stale);
+    p.fillRect(QRect(0, 0, 4_px, height()), look::colours().stale);
     p.end();
     QLabel::paintEvent(event);
 }

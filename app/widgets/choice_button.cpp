@@ -7,7 +7,7 @@
 namespace vicegrip::app {
 namespace {
 
-constexpr int kSide = 14, kTop = 9, kFull = 460, kLeast = 240;
+constexpr look::Px kHeight{58}, kSide{14}, kTop{9}, kFull{460}, kLeast{240};
 
 } // namespace
 
@@ -22,6 +22,7 @@ ChoiceButton::ChoiceButton(const QString& name, const QString& detail, const QSt
     setFocusPolicy(Qt::StrongFocus);
     setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
     setCursor(Qt::PointingHandCursor);
+    setMinimumHeight(kHeight);
 }
 
 void ChoiceButton::setNext(bool next)
@@ -32,12 +33,21 @@ void ChoiceButton::setNext(bool next)
 
 QSize ChoiceButton::sizeHint() const
 {
-    return {kFull, kHeight};
+    return {kFull, minimumHeight()};
 }
 
 QSize ChoiceButton::minimumSizeHint() const
 {
-    return {kLeast, kHeight};
+    return {kLeast, minimumHeight()};
+}
+
+/// A sentence that is too long goes on in a second line; a path has its middle left out.
+void ChoiceButton::resizeEvent(QResizeEvent*)
+{
+    const QFontMetrics letters(look::textFont(look::Size::Small));
+    m_wrapped = m_detail.endsWith(QLatin1Char('.')) &&
+                letters.horizontalAdvance(m_detail) > width() - 2 * kSide;
+    setMinimumHeight(kHeight + (m_wrapped ? letters.lineSpacing() : 0));
 }
 
 void ChoiceButton::paintEvent(QPaintEvent*)
@@ -64,8 +74,8 @@ void ChoiceButton::paintEvent(QPaintEvent*)
     inside.setRight(rect().right() - kSide);
     p.setFont(look::textFont(look::Size::Small));
     p.setPen(c.inkSoft);
-    p.drawText(inside, Qt::AlignLeft | Qt::AlignBottom,
-               p.fontMetrics().elidedText(m_detail, Qt::ElideMiddle, inside.width()));
+    p.drawText(inside, Qt::AlignLeft | Qt::AlignBottom | (m_wrapped ? Qt::TextWordWrap : 0),
+               m_wrapped ? m_detail : p.fontMetrics().elidedText(m_detail, Qt::ElideMiddle, inside.width()));
 }
 
 void ChoiceButton::enterEvent(QEnterEvent* event)

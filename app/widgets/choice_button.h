@@ -1,10 +1,12 @@
 #pragma once
 
+#include "app/look/look.h"
+
 #include <QAbstractButton>
 
 namespace vicegrip::app {
 
-/// A way on, in two lines: what it is, and what there is to know of it. The key that takes it stands at its end.
+/// A way on, in two lines or three: what it is, and what there is to know of it. The key that takes it stands at its end.
 class ChoiceButton : public QAbstractButton
 {
     Q_OBJECT
@@ -19,16 +21,15 @@ class ChoiceButton : public QAbstractButton
     /// Whether it is what most would take: one of several is.
     void setNext(bool next);
 
-    static constexpr int kHeight = 58;
-
   protected:
     void paintEvent(QPaintEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
     void enterEvent(QEnterEvent* event) override;
     void leaveEvent(QEvent* event) override;
 
   private:
     QString m_detail, m_key;
-    bool m_next = false;
+    bool m_next = false, m_wrapped = false;
 };
 
 } // namespace vicegrip::app

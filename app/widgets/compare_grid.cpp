@@ -19,8 +19,8 @@ CompareGrid::CompareGrid(const QStringList& questions, int columns, QWidget* par
 {
     auto* grid = new QGridLayout(this);
     grid->setContentsMargins(0, 0, 0, 0);
-    grid->setHorizontalSpacing(14);
-    grid->setVerticalSpacing(8);
+    grid->setHorizontalSpacing(14_px);
+    grid->setVerticalSpacing(8_px);
     for (int row = 0; row < questions.size(); ++row)
         grid->addWidget(label(questions[row], look::Size::Small, false, true), row + 1, 0, Qt::AlignTop);
     grid->setColumnStretch(0, 2);

@@ -14,10 +14,10 @@ namespace {
 
 using pinning::PinState;
 
-constexpr double kMostPixels = 11000; ///< per metre: a 4 mm pitch is 44 pixels
+constexpr look::Px kMostPixels{11000}; ///< per metre: a 4 mm pitch is 44 pixels
 constexpr double kRim = 0.75; ///< pitches from the outer cavities' cells to the housing's edge
-constexpr double kNumbers = 34; ///< pixels beside the rows, for what is moulded there
-constexpr double kKeyTall = 10;
+constexpr look::Px kNumbers{34}; ///< pixels beside the rows, for what is moulded there
+constexpr look::Px kKeyTall{10};
 
 void drawWire(QPainter& p, const QRectF& box, const QString& colours)
 {
@@ -48,10 +48,10 @@ ConnectorFace::ConnectorFace(QWidget* parent) : QWidget(parent)
 QSize ConnectorFace::sizeHint() const
 {
     const parts::FaceSize size = parts::sizeOf(m_layout);
-    const double wide = std::max(width(), 520) - 2 * kNumbers - 2 * kKeyTall;
-    const double scale = std::min(kMostPixels, wide / std::max(size.width_m, 1e-3));
-    const double tall = (size.height_m + 2 * kRim * m_layout.rowPitch_m) * scale + 2 * kKeyTall + 8;
-    return {520, static_cast<int>(std::clamp(tall, 110.0, 280.0))};
+    const double wide = std::max(width(), 520_px) - 2 * kNumbers - 2 * kKeyTall;
+    const double scale = std::min<double>(kMostPixels, wide / std::max(size.width_m, 1e-3));
+    const double tall = (size.height_m + 2 * kRim * m_layout.rowPitch_m) * scale + 2 * kKeyTall + 8_px;
+    return {520_px, static_cast<int>(std::clamp(tall, 110.0_px, 280.0_px))};
 }
 
 void ConnectorFace::show(const parts::Layout& layout, std::vector<Cell> cells, parts::Face face, int current)
@@ -77,8 +77,8 @@ void ConnectorFace::place()
 {
     const parts::FaceSize size = parts::sizeOf(m_layout);
     const double tall = size.height_m + 2 * kRim * m_layout.rowPitch_m;
-    m_scale = std::min({kMostPixels, (width() - 2 * kNumbers - 2 * kKeyTall) / std::max(size.width_m, 1e-3),
-                        (height() - 2 * kKeyTall - 8) / tall});
+    m_scale = std::min({1.0 * kMostPixels, (width() - 2 * kNumbers - 2 * kKeyTall) / std::max(size.width_m, 1e-3),
+                        (height() - 2 * kKeyTall - 8_px) / tall});
     m_origin = QPointF((width() - size.width_m * m_scale) / 2, (height() - size.height_m * m_scale) / 2);
 }
 
@@ -107,7 +107,7 @@ void ConnectorFace::paintHousing(QPainter& p)
         key = parts::KeySide::Right;
     else if (mating && key == parts::KeySide::Right)
         key = parts::KeySide::Left;
-    const double long_ = std::min(96.0, housing.width() * 0.3);
+    const double long_ = std::min(96.0_px, housing.width() * 0.3);
     switch (key) {
     case parts::KeySide::Top:
         p.drawRect(QRectF(housing.center().x() - long_ / 2, housing.top() - kKeyTall, long_, kKeyTall));
@@ -116,15 +116,15 @@ void ConnectorFace::paintHousing(QPainter& p)
         p.drawRect(QRectF(housing.center().x() - long_ / 2, housing.bottom(), long_, kKeyTall));
         break;
     case parts::KeySide::Left:
-        p.drawRect(QRectF(housing.left() - kKeyTall, housing.center().y() - 16, kKeyTall, 32));
+        p.drawRect(QRectF(housing.left() - kKeyTall, housing.center().y() - 16_px, kKeyTall, 32_px));
         break;
     case parts::KeySide::Right:
-        p.drawRect(QRectF(housing.right(), housing.center().y() - 16, kKeyTall, 32));
+        p.drawRect(QRectF(housing.right(), housing.center().y() - 16_px, kKeyTall, 32_px));
         break;
     case parts::KeySide::None:
         break;
     }
-    p.drawRoundedRect(housing, 8, 8);
+    p.drawRoundedRect(housing, 8_px, 8_px);
 }
 
 void ConnectorFace::paintCavity(QPainter& p, size_t index)
@@ -169,7 +169,7 @@ void ConnectorFace::paintCavity(QPainter& p, size_t index)
                    QPointF(square.right() - square.width() * 0.25, square.center().y()));
     }
     if (cell.state == PinState::Counted) { // a tick on a small card, so that it shows on every colour
-        const double s = std::min(13.0, square.width() * 0.5);
+        const double s = std::min(13.0_px, square.width() * 0.5);
         const QRectF card(square.right() - s, square.bottom() - s, s, s);
         p.fillRect(card, cell.proved ? c.done : c.card);
         p.setPen(QPen(cell.proved ? c.card : c.done, 1.8));
@@ -182,19 +182,19 @@ void ConnectorFace::paintCavity(QPainter& p, size_t index)
     if (current) {
         p.setBrush(Qt::NoBrush);
         p.setPen(QPen(c.accent, hasFocus() ? 4 : 3));
-        p.drawRect(square.adjusted(-4, -4, 4, 4));
+        p.drawRect(square.adjusted(-4_px, -4_px, 4_px, 4_px));
     }
 }
 
 /// A moulded number stands beside its row where the cavity is the row's end, else above the cavity.
 void ConnectorFace::paintNumber(QPainter& p, size_t index)
 {
-    constexpr double kWide = 30, kTall = 16, kApart = 6;
+    constexpr look::Px kWide{30}, kTall{16}, kApart{6};
     const QRectF square = box(index);
     const auto count = parts::countOf(m_layout, m_places[index]->name, m_face);
     p.setFont(look::numbers(look::Size::Small));
     p.setPen(look::colours().ink);
-    QRectF where(square.center().x() - kWide / 2, square.top() - kTall - 5, kWide, kTall);
+    QRectF where(square.center().x() - kWide / 2, square.top() - kTall - 5_px, kWide, kTall);
     int align = Qt::AlignHCenter | Qt::AlignBottom;
     if (count && m_layout.printed == parts::Printed::Corners && count->inRow > 1) {
         const bool left = count->fromLeft == 1;
@@ -221,11 +221,11 @@ void ConnectorFace::paintCount(QPainter& p)
         return;
     const auto& c = look::colours();
     const QRectF a = box(from), b = box(static_cast<size_t>(m_current));
-    const double y = std::max(a.bottom(), b.bottom()) + 7;
+    const double y = std::max(a.bottom(), b.bottom()) + 7_px;
     p.setPen(QPen(c.accent, 2));
     p.drawLine(QPointF(a.center().x(), y), QPointF(b.center().x(), y));
     for (double x : {a.center().x(), b.center().x()})
-        p.drawLine(QPointF(x, y - 4), QPointF(x, y));
+        p.drawLine(QPointF(x, y - 4_px), QPointF(x, y));
 }
 
 void ConnectorFace::paintEvent(QPaintEvent*)
@@ -245,7 +245,7 @@ void ConnectorFace::paintEvent(QPaintEvent*)
 void ConnectorFace::mousePressEvent(QMouseEvent* event)
 {
     for (size_t i = 0; i < m_cells.size(); ++i)
-        if (box(i).adjusted(-3, -3, 3, 3).contains(event->position()))
+        if (box(i).adjusted(-3_px, -3_px, 3_px, 3_px).contains(event->position()))
             emit picked(static_cast<int>(i));
 }
 

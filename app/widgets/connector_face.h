@@ -1,5 +1,6 @@
 #pragma once
 
+#include "app/look/look.h"
 #include "core/pinning/pinning.h"
 
 #include <QWidget>
@@ -28,7 +29,7 @@ class ConnectorFace : public QWidget
 
     void show(const parts::Layout& layout, std::vector<Cell> cells, parts::Face face, int current);
     [[nodiscard]] QSize sizeHint() const override;
-    [[nodiscard]] QSize minimumSizeHint() const override { return {320, 110}; }
+    [[nodiscard]] QSize minimumSizeHint() const override { return {320_px, 110_px}; }
 
   signals:
     void picked(int index); ///< of the cells

@@ -7,7 +7,7 @@
 namespace vicegrip::app {
 namespace {
 
-constexpr int kPadding = 18, kBetween = 12, kCap = 9;
+constexpr look::Px kPadding{18}, kBetween{12}, kCap{9};
 
 } // namespace
 
@@ -48,11 +48,11 @@ void KeyButton::paintEvent(QPaintEvent*)
     p.setPen(QPen(isEnabled() ? c.accent : c.line, 1.2));
     p.setBrush(fill);
     const QRectF body = QRectF(rect()).adjusted(1, 1, -1, -1);
-    p.drawRoundedRect(body, 3, 3);
+    p.drawRoundedRect(body, 3_px, 3_px);
     if (hasFocus()) {
         p.setBrush(Qt::NoBrush);
         p.setPen(QPen(ink, 1, Qt::DotLine));
-        p.drawRoundedRect(body.adjusted(3, 3, -3, -3), 2, 2);
+        p.drawRoundedRect(body.adjusted(3_px, 3_px, -3_px, -3_px), 2, 2);
     }
     p.setPen(ink);
     p.setFont(look::textFont(look::Size::Body, true));
@@ -62,10 +62,10 @@ void KeyButton::paintEvent(QPaintEvent*)
         return;
     p.setFont(look::numbers(look::Size::Small));
     const int cap = 2 * kCap + p.fontMetrics().horizontalAdvance(m_key);
-    const QRectF box(kPadding + label + kBetween, (height() - 22) / 2.0, cap, 22);
+    const QRectF box(kPadding + label + kBetween, (height() - 22_px) / 2.0, cap, 22_px);
     p.setBrush(Qt::NoBrush);
     p.setPen(QPen(ink, 0.8));
-    p.drawRoundedRect(box, 3, 3);
+    p.drawRoundedRect(box, 3_px, 3_px);
     p.drawText(box, Qt::AlignCenter, m_key);
 }
 

@@ -12,19 +12,21 @@ namespace vicegrip::app {
 ListTable::ListTable(const char* objectName, const QString& spoken, const std::vector<Column>& columns, QWidget* parent)
     : QTableWidget(0, static_cast<int>(columns.size()), parent), m_columns(columns)
 {
+    for (Column& c : m_columns)
+        c.width = look::px(c.width);
     setObjectName(QLatin1String(objectName));
     setAccessibleName(spoken);
     setFont(look::textFont(look::Size::Small));
     verticalHeader()->hide();
-    verticalHeader()->setDefaultSectionSize(28);
+    verticalHeader()->setDefaultSectionSize(28_px);
     horizontalHeader()->setHighlightSections(false);
     horizontalHeader()->setSectionsClickable(false);
     horizontalHeader()->setFont(look::textFont(look::Size::Small));
     horizontalHeader()->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
-    for (size_t i = 0; i < columns.size(); ++i) {
-        setHorizontalHeaderItem(static_cast<int>(i), new QTableWidgetItem(columns[i].name));
-        if (columns[i].width > 0)
-            setColumnWidth(static_cast<int>(i), columns[i].width);
+    for (size_t i = 0; i < m_columns.size(); ++i) {
+        setHorizontalHeaderItem(static_cast<int>(i), new QTableWidgetItem(m_columns[i].name));
+        if (m_columns[i].width > 0)
+            setColumnWidth(static_cast<int>(i), m_columns[i].width);
         else
             horizontalHeader()->setSectionResizeMode(static_cast<int>(i), QHeaderView::Stretch);
     }
@@ -63,7 +65,7 @@ void ListTable::fill(const std::vector<QStringList>& rows, const std::vector<int
 /// Figures have letters of one width: the one with most letters is the widest.
 void ListTable::widen(int column, const QString& longest)
 {
-    constexpr int kAround = 10;
+    constexpr look::Px kAround{10};
     const Column& c = m_columns[static_cast<size_t>(column)];
     if (c.figures && c.width > 0)
         setColumnWidth(

@@ -15,7 +15,7 @@ class ListTable : public QTableWidget
     struct Column
     {
         QString name;
-        int width = 0; ///< pixels; 0: shares
+        int width = 0; ///< pixels at 100 % text; 0: shares
         bool figures = false;
     };
     ListTable(const char* objectName, const QString& spoken, const std::vector<Column>& columns,

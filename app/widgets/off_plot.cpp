@@ -20,7 +20,7 @@ OffPlot::OffPlot(const char* objectName, const QString& spoken, QWidget* parent)
 {
     setObjectName(QLatin1String(objectName));
     setAccessibleName(spoken);
-    setMinimumSize(220, 130);
+    setMinimumSize(220_px, 130_px);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->addWidget(m_plot);
@@ -63,7 +63,7 @@ void OffPlot::dress()
                                                     QCPScatterStyle::ssCircle};
     for (int i = 0; i < 3; ++i) {
         m_marks[i]->setLineStyle(QCPGraph::lsNone);
-        m_marks[i]->setScatterStyle(QCPScatterStyle(shapes[i], pens[i], Qt::NoBrush, 11));
+        m_marks[i]->setScatterStyle(QCPScatterStyle(shapes[i], pens[i], Qt::NoBrush, 11_px));
     }
 }
 

@@ -27,7 +27,7 @@ PastePanel::PastePanel(const char* objectName, const QString& spoken, const QStr
     m_text->setAccessibleName(spoken);
     m_text->setFont(look::numbers(look::Size::Small));
     m_text->setLineWrapMode(QPlainTextEdit::NoWrap);
-    m_text->setTabStopDistance(72);
+    m_text->setTabStopDistance(72_px);
     m_lines->setObjectName(QLatin1String(objectName) + QStringLiteral("-lines"));
     m_lines->setAccessibleName(tr("What becomes of each line"));
     m_lines->setFont(look::textFont(look::Size::Small));

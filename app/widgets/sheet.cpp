@@ -58,6 +58,8 @@ Sheet::Sheet(QWidget* parent) : QWidget(parent), m_title(label({}, look::Size::T
 
 void Sheet::show(const QString& title, const std::vector<Part>& parts, bool inNumbers)
 {
+    m_parts = parts;
+    m_inNumbers = inNumbers;
     m_title->setText(title);
     setAccessibleName(title);
     auto* content = new QWidget;
@@ -71,7 +73,7 @@ void Sheet::show(const QString& title, const std::vector<Part>& parts, bool inNu
         grid->setColumnMinimumWidth(0, m_termWidth);
         grid->setColumnStretch(1, 1);
         grid->setHorizontalSpacing(look::kMargin);
-        grid->setVerticalSpacing(7);
+        grid->setVerticalSpacing(7_px);
         for (const Part& part : parts)
             if (part.beside == beside)
                 addPart(*grid, part, inNumbers);
@@ -80,6 +82,11 @@ void Sheet::show(const QString& title, const std::vector<Part>& parts, bool inNu
     }
     m_scroll->setWidget(content); // and the one before goes
     setFocus();
+}
+
+void Sheet::showAgain(const Sheet& before)
+{
+    show(before.m_title->text(), before.m_parts, before.m_inNumbers);
 }
 
 void Sheet::keyPressEvent(QKeyEvent* event)

@@ -1,5 +1,7 @@
 #pragma once
 
+#include "app/look/look.h"
+
 #include <QString>
 #include <QWidget>
 
@@ -35,6 +37,8 @@ class Sheet : public QWidget
 
     /// Text without a term may be Markdown. `inNumbers`: terms are keys, pins or names, and set as such.
     void show(const QString& title, const std::vector<Part>& parts, bool inNumbers);
+    /// What another one shows.
+    void showAgain(const Sheet& before);
 
   signals:
     void left();
@@ -45,7 +49,9 @@ class Sheet : public QWidget
   private:
     QLabel* m_title;
     QScrollArea* m_scroll;
-    int m_termWidth = 150;
+    std::vector<Part> m_parts; ///< that are shown
+    bool m_inNumbers = false;
+    int m_termWidth = 150_px;
 };
 
 } // namespace vicegrip::app

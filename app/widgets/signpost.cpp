@@ -9,7 +9,7 @@
 namespace vicegrip::app {
 namespace {
 
-constexpr int kWidest = 560; ///< a line that is read easily
+constexpr look::Px kWidest{560}; ///< a line that is read easily
 
 } // namespace
 
@@ -28,7 +28,7 @@ Signpost::Signpost(QWidget* parent)
     column->setSpacing(look::kGap);
     column->addWidget(m_why);
     column->addWidget(m_detail);
-    column->addSpacing(6);
+    column->addSpacing(6_px);
     column->addWidget(m_step);
     column->addStretch();
     connect(m_step, &QAbstractButton::clicked, this, &Signpost::taken);

@@ -58,7 +58,7 @@ void drawState(QPainter& p, const QRectF& box, proof::State state)
         break;
     case proof::State::Failing:
         // A heavy frame around a solid exclamation of a bar: it stands out in grey too.
-        p.setPen(QPen(c.failing, 2.2));
+        p.setPen(QPen(c.failing, 2.2_px));
         p.setBrush(c.failingFill);
         p.drawRoundedRect(r, round, round);
         p.setPen(QPen(c.failing, r.width() * 0.15, Qt::SolidLine, Qt::RoundCap));
@@ -91,7 +91,7 @@ void StateDelegate::paint(QPainter* p, const QStyleOptionViewItem& option, const
     if ((option.state & QStyle::State_Selected) != 0)
         p->fillRect(option.rect, look::colours().selected);
     const QPointF middle = QRectF(option.rect).center();
-    drawState(*p, QRectF(middle.x() - 8, middle.y() - 8, 16, 16),
+    drawState(*p, QRectF(middle.x() - 8_px, middle.y() - 8_px, 16_px, 16_px),
               static_cast<proof::State>(index.data(kStateRole).toInt()));
 }
 

@@ -16,7 +16,7 @@
 namespace vicegrip::app {
 namespace {
 
-constexpr int kErrorHeight = 110;
+constexpr look::Px kErrorHeight{110};
 
 } // namespace
 
@@ -66,7 +66,7 @@ TransferPlot::TransferPlot(QWidget* parent) : QWidget(parent), m_plot(barePlot()
                 m_plot->replot();
             });
     setAccessibleName(tr("Transfer with the table on it; the table of points beside it holds the same"));
-    setMinimumSize(220, 200);
+    setMinimumSize(220_px, 200_px);
 }
 
 void TransferPlot::dress()
@@ -79,14 +79,14 @@ void TransferPlot::dress()
             dressAxis(axis, axis->axisType() != QCPAxis::atBottom || r == rects.last());
     m_curve->setPen(QPen(c.inkSoft, 2.5));
     m_table->setPen(QPen(c.accent, 1.2));
-    m_table->setScatterStyle(QCPScatterStyle(QCPScatterStyle::ssSquare, QPen(c.accent, 1.4), c.card, 6));
+    m_table->setScatterStyle(QCPScatterStyle(QCPScatterStyle::ssSquare, QPen(c.accent, 1.4), c.card, 6_px));
     m_error->setPen(QPen(c.failing, 1.4));
     m_places->setPen(Qt::NoPen);
     m_places->setLineStyle(QCPGraph::lsNone);
-    m_places->setScatterStyle(QCPScatterStyle(QCPScatterStyle::ssPlus, QPen(c.done, 2), Qt::NoBrush, 13));
+    m_places->setScatterStyle(QCPScatterStyle(QCPScatterStyle::ssPlus, QPen(c.done, 2), Qt::NoBrush, 13_px));
     m_captured->setPen(Qt::NoPen);
     m_captured->setLineStyle(QCPGraph::lsNone);
-    m_captured->setScatterStyle(QCPScatterStyle(QCPScatterStyle::ssDiamond, QPen(c.stale, 2), c.card, 10));
+    m_captured->setScatterStyle(QCPScatterStyle(QCPScatterStyle::ssDiamond, QPen(c.stale, 2), c.card, 10_px));
     m_now->setPen(QPen(c.stale, 1.6, Qt::DashLine));
 }
 

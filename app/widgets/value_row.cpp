@@ -44,7 +44,7 @@ void addCaptioned(QGridLayout* grid, const QString& name, const char* objectName
     const int row = grid->rowCount();
     auto* caption = label(name, look::Size::Small, false, true);
     caption->setWordWrap(false);
-    caption->setContentsMargins(0, 7, 0, 0); // on the line of what is typed beside it
+    caption->setContentsMargins(0, 7_px, 0, 0); // on the line of what is typed beside it
     grid->addWidget(caption, row, 0, Qt::AlignTop);
     field->edit()->setObjectName(QLatin1String(objectName));
     field->leaveLettersWhileEmpty();

@@ -1,5 +1,6 @@
 #include "app/look/look.h"
 #include "app/widgets/key_button.h"
+#include "tests/support/new_user.h"
 #include "tests/support/scale.h"
 
 #include <QAbstractItemView>
@@ -69,26 +70,56 @@ void expectNamed(test::Window& w, const std::string& where)
     }
 }
 
-class Legible : public testing::TestWithParam<std::pair<QSize, bool>>
+struct Dress
+{
+    QSize size;
+    bool night = false;
+    int text = 100; ///< percent
+};
+
+class Legible : public testing::TestWithParam<Dress>
 {
   public:
-    ~Legible() override { app::look::apply(*qApp, false); }
+    ~Legible() override
+    {
+        app::look::setTextSize(100);
+        app::look::apply(*qApp, false);
+    }
+
+    /// Puts the window into it.
+    static void dress(test::Window& w)
+    {
+        const Dress& dress = GetParam();
+        w.window.resize(dress.size);
+        app::Preferred preferred = w.window.desk().preferences.now();
+        preferred.paper = dress.night ? app::Paper::Night : app::Paper::Day;
+        preferred.textSize = dress.text;
+        w.window.desk().preferences.set(preferred);
+        w.settle();
+    }
+
+    [[nodiscard]] static std::string dressed()
+    {
+        const Dress& dress = GetParam();
+        return std::to_string(dress.size.width()) + (dress.night ? ", night" : "") + ", " + std::to_string(dress.text) +
+               " %";
+    }
+
+  private:
+    test::NewUser m_user;
 };
 
 TEST_P(Legible, EveryStageCanBeReadAndSpoken)
 {
-    const auto [size, night] = GetParam();
     test::Window w;
-    w.window.resize(size);
-    w.window.setNight(night);
+    dress(w);
     for (int stage = 0; stage < analysis::kStageCount; ++stage)
         for (const char* circuit : {"map", "clt", "cam"}) {
             w.choose(circuit);
             w.window.showStage(static_cast<Stage>(stage));
             w.settle();
             QCoreApplication::processEvents();
-            const std::string where = std::string(analysis::stageName(static_cast<Stage>(stage))) + ", " + circuit +
-                                      " at " + std::to_string(size.width()) + (night ? ", night" : "");
+            const std::string where = std::string(analysis::stageName(static_cast<Stage>(stage))) + ", " + circuit + " at " + dressed();
             expectNothingClipped(w, where);
             expectNamed(w, where);
         }
@@ -97,9 +128,8 @@ TEST_P(Legible, EveryStageCanBeReadAndSpoken)
 /// Their numbers are longer.
 TEST_P(Legible, InUsUnitsToo)
 {
-    const auto [size, night] = GetParam();
     test::Window w;
-    w.window.resize(size);
+    dress(w);
     const app::Preferred before = w.window.desk().preferences.now();
     app::Preferred us = before;
     us.shown.system = units::System::US;
@@ -109,8 +139,7 @@ TEST_P(Legible, InUsUnitsToo)
             w.choose(circuit);
             w.window.showStage(stage);
             w.settle();
-            expectNothingClipped(w, "US, " + std::string(analysis::stageName(stage)) + ", " + circuit + " at " +
-                                        std::to_string(size.width()));
+            expectNothingClipped(w, "US, " + std::string(analysis::stageName(stage)) + ", " + circuit + " at " + dressed());
         }
     w.window.desk().preferences.set(before);
 }
@@ -119,10 +148,11 @@ TEST_P(Legible, InUsUnitsToo)
 TEST_P(Legible, TheBoardCutsNoReading)
 {
     test::Window w;
-    w.window.resize(GetParam().first);
+    dress(w);
     w.window.showStage(Stage::Board);
     w.settle();
-    constexpr int kAround = 14;
+    using app::look::operator""_px;
+    const int kAround = 12_px;
     const QFontMetrics letters(app::look::numbers(app::look::Size::Small));
     EXPECT_GE(w.find<QTableView>("board")->columnWidth(app::BoardModel::Value),
               letters.horizontalAdvance(QStringLiteral("12.34 bar gauge ✗")) + kAround);
@@ -130,10 +160,8 @@ TEST_P(Legible, TheBoardCutsNoReading)
 
 TEST_P(Legible, ThePinsViewsAndOwnPartsToo)
 {
-    const auto [size, night] = GetParam();
     test::Window w;
-    w.window.resize(size);
-    w.window.setNight(night);
+    dress(w);
     w.window.showStage(Stage::Pins);
     for (const char* view : {"pins-remap", "pins-wires", "pins-harness", "pins-buy", "pins-order", "pins-plug"}) {
         w.click(view);
@@ -161,10 +189,8 @@ TEST_P(Legible, ThePinsViewsAndOwnPartsToo)
 
 TEST_P(Legible, TheScaleViewsToo)
 {
-    const auto [size, night] = GetParam();
     test::Window w;
-    w.window.resize(size);
-    w.window.setNight(night);
+    dress(w);
     w.window.showStage(Stage::Scale);
     for (const auto& [circuit, view] : {std::pair("map", "scale-readings"),
                                         {"map", "scale-budget"},
@@ -209,10 +235,12 @@ TEST_P(Legible, TheScaleViewsToo)
 }
 
 INSTANTIATE_TEST_SUITE_P(Windows, Legible,
-                         testing::Values(std::pair(QSize(1280, 800), false), std::pair(QSize(1024, 700), false),
-                                         std::pair(QSize(1920, 1080), true)),
+                         testing::Values(Dress{QSize(1280, 800)}, Dress{QSize(1024, 700)}, Dress{QSize(840, 700)},
+                                         Dress{QSize(1920, 1080), true}, Dress{QSize(1280, 800), false, 80},
+                                         Dress{QSize(1280, 800), true, 150}, Dress{QSize(1280, 800), false, 200}),
                          [](const auto& at) {
-                             return "W" + std::to_string(at.param.first.width()) + (at.param.second ? "Night" : "");
+                             return "W" + std::to_string(at.param.size.width()) + (at.param.night ? "Night" : "") +
+                                    "Text" + std::to_string(at.param.text);
                          });
 
 } // namespace

@@ -11,13 +11,21 @@
 #include <QShortcut>
 #include <QStyledItemDelegate>
 #include <QTableView>
+
+#include <functional>
 #include <QVBoxLayout>
 
 namespace vicegrip::app {
 namespace {
 
-constexpr int kBoardSide = 272, kMostThen = 6, kNarrowBoard = 1000;
-constexpr int kLongestValue = 140; ///< "12.34 bar gauge ✗": what is cut off would be its zero, and that it is wrong
+constexpr look::Px kBoardSide{272}, kTightSide{220}, kNarrowBoard{1000}, kTightBoard{800};
+constexpr int kMostThen = 6;
+
+/// What is cut off would be its zero, and that it is wrong.
+int roomForValue()
+{
+    return QFontMetrics(look::numbers(look::Size::Small)).horizontalAdvance(QStringLiteral("12.34 bar gauge ✗")) + 14_px;
+}
 
 /// Rows with a rule beneath, and glyphs in the stages' cells.
 class Cell : public QStyledItemDelegate
@@ -36,7 +44,7 @@ class Cell : public QStyledItemDelegate
         const int state = index.data(BoardModel::StateRole).toInt();
         if (state >= 0) {
             const QPointF middle = QRectF(option.rect).center();
-            drawState(*p, QRectF(middle.x() - 9, middle.y() - 9, 18, 18), static_cast<proof::State>(state));
+            drawState(*p, QRectF(middle.x() - 9_px, middle.y() - 9_px, 18_px, 18_px), static_cast<proof::State>(state));
             return;
         }
         QFont font = index.data(Qt::FontRole).value<QFont>();
@@ -46,7 +54,7 @@ class Cell : public QStyledItemDelegate
         const QVariant ink = index.data(Qt::ForegroundRole);
         p->setPen(ink.isValid() ? ink.value<QColor>() : c.ink);
         const QVariant align = index.data(Qt::TextAlignmentRole);
-        const QRect inside = option.rect.adjusted(6, 0, -6, 0);
+        const QRect inside = option.rect.adjusted(6_px, 0, -6_px, 0);
         p->drawText(inside, align.isValid() ? align.toInt() : int(Qt::AlignVCenter | Qt::AlignLeft),
                     p->fontMetrics().elidedText(index.data().toString(), Qt::ElideRight, inside.width()));
     }
@@ -72,24 +80,45 @@ class Card : public QWidget
 class Legend : public QWidget
 {
   public:
-    explicit Legend(QWidget* parent) : QWidget(parent) { setFixedHeight(26); }
+    explicit Legend(QWidget* parent) : QWidget(parent) { setFixedHeight(kLegendRow); }
 
   protected:
+    void resizeEvent(QResizeEvent*) override
+    {
+        setFixedHeight(kLegendRow * (1 + lines([](const QPoint&, proof::State, const QString&) {})));
+    }
     void paintEvent(QPaintEvent*) override
     {
         QPainter p(this);
         p.setFont(look::textFont(look::Size::Small));
-        int x = 6;
+        lines([&p](const QPoint& at, proof::State state, const QString& words) {
+            drawState(p, QRectF(at.x(), at.y() + 6_px, 14_px, 14_px), state);
+            p.setPen(look::colours().inkSoft);
+            p.drawText(at.x() + 20_px, at.y() + 18_px, words);
+        });
+    }
+
+  private:
+    static constexpr look::Px kLegendRow{26};
+
+    /// Goes through the words as they stand beside one another, and says the last line.
+    int lines(const std::function<void(const QPoint&, proof::State, const QString&)>& put) const
+    {
+        const QFontMetrics letters(look::textFont(look::Size::Small));
+        QPoint at(6_px, 0);
+        int line = 0;
         for (const auto& [state, words] : {std::pair(proof::State::Untouched, BoardPage::tr("untouched")),
                                            {proof::State::Done, BoardPage::tr("done")},
                                            {proof::State::Failing, BoardPage::tr("failing")},
                                            {proof::State::Stale, BoardPage::tr("stale: its basis has changed")},
                                            {proof::State::NotNeeded, BoardPage::tr("not needed")}}) {
-            drawState(p, QRectF(x, 6, 14, 14), state);
-            p.setPen(look::colours().inkSoft);
-            p.drawText(x + 20, 18, words);
-            x += 20 + p.fontMetrics().horizontalAdvance(words) + 18;
+            const int wide = 20_px + letters.horizontalAdvance(words);
+            if (at.x() + wide > width() && at.x() > 6_px)
+                at = QPoint(6_px, ++line * kLegendRow);
+            put(at, state, words);
+            at.rx() += wide + 18_px;
         }
+        return line;
     }
 };
 
@@ -125,10 +154,9 @@ BoardPage::BoardPage(Desk& desk, QWidget* parent)
     row->addLayout(left, 1);
 
     auto* side = new QVBoxLayout;
-    auto* card = new Card;
-    card->setFixedWidth(kBoardSide);
-    auto* inCard = new QVBoxLayout(card);
-    inCard->setContentsMargins(18, 14, 18, 16);
+    m_card = new Card;
+    auto* inCard = new QVBoxLayout(m_card);
+    inCard->setContentsMargins(18_px, 14_px, 18_px, 16_px);
     inCard->addWidget(label(tr("Next"), look::Size::Small, false, true));
     m_nextTitle = label({}, look::Size::Title, true);
     m_nextTitle->setObjectName(QStringLiteral("next"));
@@ -137,12 +165,12 @@ BoardPage::BoardPage(Desk& desk, QWidget* parent)
     m_go->setObjectName(QStringLiteral("go"));
     inCard->addWidget(m_nextTitle);
     inCard->addWidget(m_nextDetail);
-    inCard->addSpacing(6);
+    inCard->addSpacing(6_px);
     inCard->addWidget(m_go);
-    side->addWidget(card);
+    side->addWidget(m_card);
     side->addSpacing(look::kGap);
     m_then = new QVBoxLayout;
-    m_then->setSpacing(6);
+    m_then->setSpacing(6_px);
     side->addLayout(m_then);
     side->addStretch();
     row->addLayout(side);
@@ -207,21 +235,25 @@ void BoardPage::go()
     emit goTo(task.stage);
 }
 
-/// On a narrow window the signal's kind, which the thread tells too, gives way to the states.
+/// On a narrow window the signal's kind, which the thread tells too, gives way to the states; on a tight one the volts
+/// do as well.
 void BoardPage::resizeEvent(QResizeEvent* event)
 {
     StagePage::resizeEvent(event);
     const bool narrow = width() < kNarrowBoard;
+    const bool tight = width() < kTightBoard;
     m_table->setColumnHidden(BoardModel::Signal, narrow);
+    m_table->setColumnHidden(BoardModel::Volts, tight);
+    m_card->setFixedWidth(tight ? kTightSide : kBoardSide);
     m_table->horizontalHeader()->setSectionResizeMode(BoardModel::Name,
                                                       narrow ? QHeaderView::Stretch : QHeaderView::Interactive);
-    for (const auto& [column, width] : {std::pair(BoardModel::Name, 152),
-                                        {BoardModel::Input, narrow ? 52 : 56},
-                                        {BoardModel::Volts, narrow ? 76 : 88},
-                                        {BoardModel::Value, kLongestValue},
-                                        {BoardModel::Pins, narrow ? 44 : 54},
-                                        {BoardModel::Meter, narrow ? 50 : 58},
-                                        {BoardModel::Scale, narrow ? 48 : 56}})
+    for (const auto& [column, width] : {std::pair(BoardModel::Name, 152_px),
+                                        {BoardModel::Input, narrow ? 52_px : 56_px},
+                                        {BoardModel::Volts, narrow ? 76_px : 88_px},
+                                        {BoardModel::Value, roomForValue()},
+                                        {BoardModel::Pins, narrow ? 44_px : 54_px},
+                                        {BoardModel::Meter, narrow ? 50_px : 58_px},
+                                        {BoardModel::Scale, narrow ? 48_px : 56_px}})
         m_table->setColumnWidth(column, width);
 }
 

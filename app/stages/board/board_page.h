@@ -22,6 +22,7 @@ class BoardPage : public StagePage
     void refresh() override;
     void refreshLive() override;
     [[nodiscard]] bool wantsList() const override { return false; }
+    [[nodiscard]] bool fitsTight() const override { return true; }
 
   protected:
     void resizeEvent(QResizeEvent* event) override;
@@ -34,6 +35,7 @@ class BoardPage : public StagePage
     QTableView* m_table;
     QLabel *m_nextTitle, *m_nextDetail;
     KeyButton* m_go;
+    QWidget* m_card; ///< the next task
     QVBoxLayout* m_then;
 };
 

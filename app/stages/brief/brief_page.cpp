@@ -25,7 +25,7 @@
 namespace vicegrip::app {
 namespace {
 
-constexpr int kFacts = 320;
+constexpr look::Px kFacts{320};
 
 constexpr const char* kPressures[] = {"map", "charge-pressure", "fuel-pressure", "oil-pressure", "baro"};
 
@@ -61,7 +61,7 @@ BriefPage::BriefPage(Desk& desk, QWidget* parent)
 
     auto* index = new QHBoxLayout(m_index);
     index->setContentsMargins(0, 0, 0, 0);
-    index->setSpacing(4);
+    index->setSpacing(4_px);
     auto* page = new QWidget;
     m_column = new QVBoxLayout(page);
     m_column->setContentsMargins(0, 0, look::kGap, 0);
@@ -93,7 +93,7 @@ BriefPage::BriefPage(Desk& desk, QWidget* parent)
     right->addWidget(m_scroll, 1);
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(look::kMargin, look::kMargin, look::kMargin, look::kGap);
-    row->setSpacing(24);
+    row->setSpacing(24_px);
     row->addWidget(facts);
     row->addLayout(right, 1);
 

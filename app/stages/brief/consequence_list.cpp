@@ -18,7 +18,7 @@ namespace {
 
 using brief::Standing;
 
-constexpr int kReasonRow = 38; ///< two lines of a reason
+constexpr look::Px kReasonRow{38}; ///< two lines of a reason
 
 enum Column { Mark, Name, Want, Because, kColumns };
 
@@ -95,7 +95,7 @@ ConsequenceList::ConsequenceList(Desk& desk, QWidget* parent)
         actions->addWidget(b);
     actions->addStretch();
     auto* first = new QHBoxLayout;
-    first->setSpacing(14);
+    first->setSpacing(14_px);
     first->addWidget(m_apply);
     first->addWidget(m_summary, 1);
     auto* column = new QVBoxLayout(this);
@@ -193,7 +193,7 @@ void ConsequenceList::refresh()
     for (size_t i = 0; i < m_all.size(); ++i)
         fill(static_cast<int>(i), m_all[i]);
     m_table->setCurrentCell(rowToShow(before), 0);
-    m_table->setFixedHeight(m_table->horizontalHeader()->sizeHint().height() + 4 +
+    m_table->setFixedHeight(m_table->horizontalHeader()->sizeHint().height() + 4_px +
                             kReasonRow * static_cast<int>(std::max<size_t>(m_all.size(), 1)));
     sayWhatChanges();
 }

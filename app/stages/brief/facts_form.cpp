@@ -46,7 +46,7 @@ FactsForm::FactsForm(Desk& desk, QWidget* parent)
     using B = job::Brief;
     m_grid->setContentsMargins(0, 0, look::kGap, look::kGap);
     m_grid->setHorizontalSpacing(look::kGap);
-    m_grid->setVerticalSpacing(4);
+    m_grid->setVerticalSpacing(4_px);
     m_grid->setColumnStretch(1, 1);
 
     addHeading(tr("Engine"));
@@ -140,7 +140,7 @@ void FactsForm::addRow(const QString& key, const QString& name, QWidget* widget)
     const int row = m_grid->rowCount();
     auto* caption = label(name, look::Size::Small, false, true);
     caption->setWordWrap(false);
-    caption->setContentsMargins(0, 7, 0, 0);
+    caption->setContentsMargins(0, 7_px, 0, 0);
     m_grid->addWidget(caption, row, 0, Qt::AlignTop);
     m_grid->addWidget(widget, row, 1);
 }

@@ -12,7 +12,7 @@ QuestionsForm::QuestionsForm(Desk& desk, QWidget* parent)
     : QWidget(parent), m_desk(desk), m_column(new QVBoxLayout(this))
 {
     m_column->setContentsMargins(0, 0, 0, 0);
-    m_column->setSpacing(4);
+    m_column->setSpacing(4_px);
 }
 
 void QuestionsForm::build(const std::vector<std::string>& ids)
@@ -33,7 +33,7 @@ void QuestionsForm::build(const std::vector<std::string>& ids)
         answer->setMaxLength(2000);
         for (QWidget* w : {static_cast<QWidget*>(question), static_cast<QWidget*>(why), static_cast<QWidget*>(answer)})
             m_column->addWidget(w);
-        m_column->addSpacing(8);
+        m_column->addSpacing(8_px);
         connect(answer, &QLineEdit::editingFinished, this, [this, id, answer] {
             const std::string said = answer->text().trimmed().toStdString();
             m_desk.store.editOrSay(tr("Answer from the tuner"), [&](job::Job& job) {

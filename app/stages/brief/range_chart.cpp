@@ -13,7 +13,7 @@
 namespace vicegrip::app {
 namespace {
 
-constexpr int kHead = 64, kRangeRow = 42, kRangeLeft = 8, kRangeRight = 12;
+constexpr look::Px kHead{64}, kRangeRow{42}, kRangeLeft{8}, kRangeRight{12};
 
 QString pressure(double pa, const QString& unit, units::Dimension dimension)
 {
@@ -32,7 +32,7 @@ RangeChart::RangeChart(QWidget* parent) : QWidget(parent)
 
 QSize RangeChart::sizeHint() const
 {
-    return {700, kHead + kRangeRow * static_cast<int>(m_advice.ranking.size()) + 4};
+    return {700_px, kHead + kRangeRow * static_cast<int>(m_advice.ranking.size()) + 4_px};
 }
 
 void RangeChart::show(const brief::Advice& advice, const QString& unit)
@@ -104,39 +104,39 @@ void RangeChart::paintEvent(QPaintEvent*)
             rule(mark, c.line, top, top + kRangeRow);
         const double a = xOf(std::max(candidate.sensor.low, m_low)),
                      b = std::min<double>(xOf(candidate.sensor.high), width());
-        const QRectF bar(a, top + 25, b - a, 9);
+        const QRectF bar(a, top + 25_px, b - a, 9_px);
         const QColor ink = candidate.reads && !candidate.overVolts ? c.done : c.failing;
         p.setPen(QPen(ink, 1.5));
         p.setBrush(candidate.current ? QBrush(ink) : Qt::NoBrush);
         p.drawRect(bar);
         for (const auto& mark : m_advice.marks)
-            rule(mark, c.accent, bar.top() - 4, bar.bottom() + 4);
+            rule(mark, c.accent, bar.top() - 4_px, bar.bottom() + 4_px);
         p.setFont(look::textFont(look::Size::Small, candidate.current));
         p.setPen(c.ink);
         const QString name = text(candidate.sensor.name) + (candidate.current ? tr("  (fitted)") : QString());
-        p.drawText(QRectF(kRangeLeft, top + 3, width() - 130, 18), Qt::AlignVCenter | Qt::AlignLeft,
-                   p.fontMetrics().elidedText(name, Qt::ElideRight, width() - 140));
+        p.drawText(QRectF(kRangeLeft, top + 3_px, width() - 130_px, 18_px), Qt::AlignVCenter | Qt::AlignLeft,
+                   p.fontMetrics().elidedText(name, Qt::ElideRight, width() - 140_px));
         p.setFont(look::numbers(look::Size::Small));
         p.setPen(c.inkSoft);
-        p.drawText(QRectF(0, top + 3, width() - kRangeRight, 18), Qt::AlignVCenter | Qt::AlignRight,
+        p.drawText(QRectF(0, top + 3_px, width() - kRangeRight, 18_px), Qt::AlignVCenter | Qt::AlignRight,
                    tr("%1 a count").arg(text(units::formatDifference(candidate.pa_per_count, dimension, "kPa", 3))));
     }
     // Marks over the bars; their names on two lines by turns, so that neighbours do not meet.
     double taken[2] = {-1e9, -1e9};
     for (const auto& mark : m_advice.marks) {
         const double x = xOf(mark.pa);
-        rule(mark, c.accent, kHead - 6, kHead);
+        rule(mark, c.accent, kHead - 6_px, kHead);
         const QString words = text(mark.name) + QLatin1Char(' ') + pressure(mark.pa, m_unit, dimension);
         p.setFont(look::textFont(look::Size::Small));
         const double w = p.fontMetrics().horizontalAdvance(words);
         const double left = std::clamp(x - w / 2, 2.0, width() - w - 2);
-        const int line = left > taken[0] + 8 ? 0 : left > taken[1] + 8 ? 1 : 2;
+        const int line = left > taken[0] + 8_px ? 0 : left > taken[1] + 8_px ? 1 : 2;
         if (line < 2)
             taken[line] = left + w;
         p.setPen(c.ink);
-        p.drawText(QPointF(left, 16 + line * 19), words);
+        p.drawText(QPointF(left, 16_px + line * 19_px), words);
         p.setPen(c.line);
-        p.drawLine(QPointF(x, 20 + line * 19), QPointF(x, kHead - 6));
+        p.drawLine(QPointF(x, 20_px + line * 19_px), QPointF(x, kHead - 6_px));
     }
     if (hasFocus()) {
         p.setPen(QPen(c.accent, 2));

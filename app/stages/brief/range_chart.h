@@ -1,5 +1,6 @@
 #pragma once
 
+#include "app/look/look.h"
 #include "core/brief/range.h"
 
 #include <QWidget>
@@ -17,7 +18,7 @@ class RangeChart : public QWidget
 
     void show(const brief::Advice& advice, const QString& unit);
     [[nodiscard]] QSize sizeHint() const override;
-    [[nodiscard]] QSize minimumSizeHint() const override { return {400, sizeHint().height()}; }
+    [[nodiscard]] QSize minimumSizeHint() const override { return {400_px, sizeHint().height()}; }
     [[nodiscard]] const parts::Sensor* chosen() const;
 
   signals:

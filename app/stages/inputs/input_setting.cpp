@@ -41,7 +41,7 @@ InputSetting::InputSetting(Desk& desk, QWidget* parent)
     auto* grid = new QGridLayout(this);
     grid->setContentsMargins(0, 0, 0, 0);
     grid->setHorizontalSpacing(look::kGap);
-    grid->setVerticalSpacing(4);
+    grid->setVerticalSpacing(4_px);
     grid->setColumnStretch(1, 1);
     grid->addWidget(label(tr("As set in the ECU"), look::Size::Body, true), 0, 0, 1, 2);
     const auto add = [&](QLabel* name, QComboBox* box, const char* objectName, const QString& spoken) {

@@ -19,7 +19,7 @@
 namespace vicegrip::app {
 namespace {
 
-constexpr int kSide = 316, kChooser = 420;
+constexpr look::Px kSide{316}, kChooser{420};
 
 QString milliamps(double a)
 {
@@ -73,7 +73,7 @@ InputsPage::InputsPage(Desk& desk, QWidget* parent)
     auto* side = new QWidget;
     auto* column = new QVBoxLayout(side);
     column->setContentsMargins(0, 0, look::kGap, 0);
-    column->setSpacing(6);
+    column->setSpacing(6_px);
     column->addWidget(m_seatAll);
     column->addWidget(m_outcome);
     column->addSpacing(look::kGap);
@@ -102,7 +102,7 @@ InputsPage::InputsPage(Desk& desk, QWidget* parent)
 
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(look::kMargin, look::kMargin, look::kMargin, look::kGap);
-    row->setSpacing(24);
+    row->setSpacing(24_px);
     row->addWidget(m_scroll, 1);
     row->addWidget(m_side);
     buildNoEcu();

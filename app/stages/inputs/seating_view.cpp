@@ -15,16 +15,16 @@
 namespace vicegrip::app {
 namespace {
 
-constexpr int kCircuitHeight = 42, kInputHeight = 28, kHeadingHeight = 46, kTop = 4;
+constexpr look::Px kCircuitHeight{42}, kInputHeight{28}, kHeadingHeight{46}, kTop{4};
 constexpr double kLeftShare = 0.34, kRightFrom = 0.43;
 
 /// The sign of a sensor ground (IEC 60617), hanging from `top`: circuits that carry it share the unit's cavities.
 void paintGround(QPainter& p, const QPointF& top)
 {
-    p.drawLine(top, top + QPointF(0, 4));
+    p.drawLine(top, top + QPointF(0, 4_px));
     for (int bar = 0; bar < 3; ++bar) {
-        const QPointF middle = top + QPointF(0, 4 + 2.5 * bar);
-        p.drawLine(middle - QPointF(5 - 2 * bar, 0), middle + QPointF(5 - 2 * bar, 0));
+        const QPointF middle = top + QPointF(0, 4_px + 2.5_px * bar);
+        p.drawLine(middle - QPointF(5_px - 2.0_px * bar, 0), middle + QPointF(5_px - 2.0_px * bar, 0));
     }
 }
 
@@ -64,7 +64,7 @@ QSize SeatingView::sizeHint() const
 {
     const int left = kTop + kCircuitHeight * static_cast<int>(m_job->circuits.size());
     const int right = m_rows.empty() ? 0 : m_rows.back().top + kInputHeight;
-    return {700, std::max({left, right, 200}) + 4};
+    return {700_px, std::max({left, right, 200_px}) + 4_px};
 }
 
 int SeatingView::selectedCircuit() const
@@ -95,7 +95,7 @@ void SeatingView::refresh()
 
 QRect SeatingView::circuitRect(int index) const
 {
-    return {2, kTop + index * kCircuitHeight, static_cast<int>(width() * kLeftShare), kCircuitHeight - 4};
+    return {2, kTop + index * kCircuitHeight, static_cast<int>(width() * kLeftShare), kCircuitHeight - 4_px};
 }
 
 QRect SeatingView::inputRect(size_t row) const
@@ -128,9 +128,9 @@ void SeatingView::paintCircuit(QPainter& p, size_t index)
     p.drawRect(box);
     p.setFont(look::textFont(look::Size::Small, true));
     p.setPen(c.ink);
-    const QRect inside = box.adjusted(8, 2, -8, -2);
+    const QRect inside = box.adjusted(8_px, 2, -8_px, -2);
     const QString right = circuit.locked ? tr("locked") : seated ? QString() : text(fields::enumName(circuit.want));
-    const int rightWidth = right.isEmpty() ? 0 : p.fontMetrics().horizontalAdvance(right) + 8;
+    const int rightWidth = right.isEmpty() ? 0 : p.fontMetrics().horizontalAdvance(right) + 8_px;
     p.drawText(inside.adjusted(0, 0, -rightWidth, 0), Qt::AlignTop | Qt::AlignLeft,
                p.fontMetrics().elidedText(text(circuit.name), Qt::ElideRight, inside.width() - rightWidth));
     p.setFont(look::textFont(look::Size::Small));
@@ -142,20 +142,20 @@ void SeatingView::paintCircuit(QPainter& p, size_t index)
             marks += tr("  ·  %1 fitted").arg(text(units::formatOhms(r->ohm)));
         p.setPen(c.inkSoft);
         p.drawText(inside, Qt::AlignBottom | Qt::AlignLeft,
-                   p.fontMetrics().elidedText(marks, Qt::ElideRight, inside.width() - 16));
+                   p.fontMetrics().elidedText(marks, Qt::ElideRight, inside.width() - 16_px));
         if (harness::onSensorGround(*sensor))
-            paintGround(p, QPointF(inside.right() - 4, inside.bottom() - 11));
+            paintGround(p, QPointF(inside.right() - 4_px, inside.bottom() - 11_px));
     }
 }
 
 /// A unit's name; under it how much of its sensor supply is taken, and how many circuits share its sensor ground.
 void SeatingView::paintUnit(QPainter& p, const InputRow& row, const QRect& box)
 {
-    constexpr int kBar = 90;
+    constexpr look::Px kBar{90};
     const auto& c = look::colours();
     const seating::SupplyBudget& b = row.budget;
     const QRect name(box.left(), box.top(), box.width(), box.height() / 2);
-    const QRect below(box.left(), name.bottom(), box.width() - 4, box.height() / 2 - 2);
+    const QRect below(box.left(), name.bottom(), box.width() - 4_px, box.height() / 2 - 2);
     p.setFont(look::textFont(look::Size::Small, true));
     p.setPen(c.ink);
     p.drawText(name, Qt::AlignVCenter | Qt::AlignLeft,
@@ -167,20 +167,20 @@ void SeatingView::paintUnit(QPainter& p, const InputRow& row, const QRect& box)
                                   text(units::format(b.limit_a, units::Dimension::Current, "mA", 0)));
     const QString shared = tr("%1 circuits, %2 cavities").arg(b.groundUsers).arg(b.grounds);
     p.setFont(look::textFont(look::Size::Small));
-    const int words = p.fontMetrics().horizontalAdvance(load), grounds = p.fontMetrics().horizontalAdvance(shared) + 24;
-    const int length = std::min(kBar, below.width() - words - grounds - 24); // the words come first
+    const int words = p.fontMetrics().horizontalAdvance(load), grounds = p.fontMetrics().horizontalAdvance(shared) + 24_px;
+    const int length = std::min<int>(kBar, below.width() - words - grounds - 24_px); // the words come first
     p.setPen(over ? c.failing : c.inkSoft);
     if (length > 0) {
-        const QRectF bar(below.left() + 1, below.center().y() - 3, length, 8);
+        const QRectF bar(below.left() + 1, below.center().y() - 3_px, length, 8_px);
         p.setBrush(Qt::NoBrush);
         p.drawRect(bar);
         p.fillRect(QRectF(bar.topLeft(), QSizeF(length * std::min(b.drawn_a / b.limit_a, 1.0), bar.height())),
                    over ? c.failing : c.accent);
     }
-    p.drawText(below.adjusted(length > 0 ? length + 10 : 0, 0, 0, 0), Qt::AlignVCenter | Qt::AlignLeft, load);
+    p.drawText(below.adjusted(length > 0 ? length + 10_px : 0, 0, 0, 0), Qt::AlignVCenter | Qt::AlignLeft, load);
     p.setPen(c.inkSoft);
     p.drawText(below, Qt::AlignVCenter | Qt::AlignRight, shared);
-    paintGround(p, QPointF(below.right() - grounds + 12, below.center().y() - 4));
+    paintGround(p, QPointF(below.right() - grounds + 12_px, below.center().y() - 4_px));
 }
 
 void SeatingView::paintInput(QPainter& p, size_t index)
@@ -203,14 +203,14 @@ void SeatingView::paintInput(QPainter& p, size_t index)
     p.setPen(c.line);
     p.drawLine(box.bottomLeft(), box.bottomRight());
     // A filled socket is taken, an open one free; the ring of one that would take the selected circuit is heavy.
-    const QPointF socket(box.left() + 9, box.center().y());
-    p.setPen(QPen(open || mine ? c.accent : c.inkSoft, open || mine ? 2.5 : 1.2));
+    const QPointF socket(box.left() + 9_px, box.center().y());
+    p.setPen(QPen(open || mine ? c.accent : c.inkSoft, open || mine ? 2.5_px : 1.2_px));
     p.setBrush(there != nullptr ? QBrush(mine ? c.accent : c.inkSoft) : Qt::NoBrush);
-    p.drawEllipse(socket, 5.5, 5.5);
+    p.drawEllipse(socket, 5.5_px, 5.5_px);
     p.setFont(look::numbers(look::Size::Small));
     p.setPen(reason.isEmpty() ? c.ink : c.inkSoft);
     const QString id = text(row.input->id.value);
-    p.drawText(QRect(box.left() + 22, box.top(), 60, box.height()), Qt::AlignVCenter | Qt::AlignLeft, id);
+    p.drawText(QRect(box.left() + 22_px, box.top(), 60_px, box.height()), Qt::AlignVCenter | Qt::AlignLeft, id);
     p.setFont(look::textFont(look::Size::Small));
     QString words = joined(seating::capabilities(*row.input));
     if (open)
@@ -218,13 +218,13 @@ void SeatingView::paintInput(QPainter& p, size_t index)
     else if (!reason.isEmpty())
         words = reason.startsWith(QLatin1String("it ")) ? reason.mid(3) : reason; // the row says which
     p.setPen(open ? c.ink : c.inkSoft);
-    const QRect inside = box.adjusted(84, 0, -4, 0);
+    const QRect inside = box.adjusted(84_px, 0, -4_px, 0);
     p.drawText(inside, Qt::AlignVCenter | Qt::AlignLeft,
                p.fontMetrics().elidedText(words, Qt::ElideRight, inside.width()));
     if (static_cast<int>(index) == m_pointed && hasFocus()) {
         p.setPen(QPen(c.accent, 2));
         p.setBrush(Qt::NoBrush);
-        p.drawRect(box.adjusted(-4, 1, -1, -1));
+        p.drawRect(box.adjusted(-4_px, 1, -1, -1));
     }
 }
 
@@ -237,12 +237,12 @@ void SeatingView::paintSeats(QPainter& p)
             if (m_rows[r].input == nullptr || m_rows[r].input->id != circuit.input)
                 continue;
             const QRect a = circuitRect(static_cast<int>(i)), b = inputRect(r);
-            const QPointF from(a.right() + 1, a.center().y() + 1), to(b.left() + 3, b.center().y());
+            const QPointF from(a.right() + 1, a.center().y() + 1), to(b.left() + 3_px, b.center().y());
             const bool selected = static_cast<int>(i) == selectedCircuit();
             QPainterPath line(from);
             const double bend = (to.x() - from.x()) * 0.5;
             line.cubicTo(from + QPointF(bend, 0), to - QPointF(bend, 0), to);
-            p.setPen(QPen(selected ? c.accent : c.inkSoft, selected ? 2.5 : 1.2,
+            p.setPen(QPen(selected ? c.accent : c.inkSoft, selected ? 2.5_px : 1.2_px,
                           circuit.locked ? Qt::DashDotLine : Qt::SolidLine));
             p.setBrush(Qt::NoBrush);
             p.drawPath(line);
@@ -261,7 +261,7 @@ void SeatingView::paintEvent(QPaintEvent*)
         paintInput(p, r);
     const auto& c = look::colours();
     if (m_dragged >= 0) {
-        p.setPen(QPen(c.accent, 2.5));
+        p.setPen(QPen(c.accent, 2.5_px));
         p.drawLine(QPointF(circuitRect(m_dragged).right(), circuitRect(m_dragged).center().y()), QPointF(m_drag));
     }
     if (hasFocus() && m_pointed < 0 && selectedCircuit() >= 0) {

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "app/desk/desk.h"
+#include "app/look/look.h"
 #include "core/seating/plan.h"
 
 #include <QWidget>
@@ -22,7 +23,7 @@ class SeatingView : public QWidget
 
     void refresh();
     [[nodiscard]] QSize sizeHint() const override;
-    [[nodiscard]] QSize minimumSizeHint() const override { return {420, sizeHint().height()}; }
+    [[nodiscard]] QSize minimumSizeHint() const override { return {420_px, sizeHint().height()}; }
 
     /// Why the selected circuit would not sit on the input that is pointed at; empty when it would.
     [[nodiscard]] const std::vector<seating::Refusal>& refusals() const { return m_refusals; }

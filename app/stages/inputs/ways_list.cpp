@@ -13,7 +13,7 @@
 namespace vicegrip::app {
 namespace {
 
-constexpr int kChoiceRow = 26;
+constexpr look::Px kChoiceRow{26};
 
 QString difference(double si, const parts::Sensor& sensor)
 {
@@ -30,7 +30,7 @@ QString kelvins(double k)
 WaysList::WaysList(Desk& desk, QWidget* parent) : QWidget(parent), m_desk(desk), m_column(new QVBoxLayout(this))
 {
     m_column->setContentsMargins(0, 0, 0, 0);
-    m_column->setSpacing(6);
+    m_column->setSpacing(6_px);
 }
 
 void WaysList::clear()

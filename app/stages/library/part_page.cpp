@@ -105,7 +105,7 @@ PartPage::PartPage(Desk& desk, QWidget* parent)
     right->addWidget(m_understood, 2);
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(look::kMargin, look::kMargin, look::kMargin, look::kGap);
-    row->setSpacing(24);
+    row->setSpacing(24_px);
     row->addLayout(left, 1);
     row->addLayout(right, 1);
 
@@ -137,6 +137,15 @@ void PartPage::describe(PartKind what)
     offerStarts();
     check();
     m_text->setFocus();
+}
+
+void PartPage::takeOver(const PartPage& before)
+{
+    m_texts = before.m_texts;
+    m_what = before.m_what;
+    m_text->setPlainText(before.m_text->toPlainText());
+    describe(m_what);
+    m_start->setCurrentIndex(before.m_start->currentIndex()); // what it was started from; it is not begun again
 }
 
 void PartPage::offerStarts()

@@ -31,6 +31,8 @@ class PartPage : public StagePage
     void describe(PartKind what);
     /// From a part of the library, by its id; what was written of that kind is replaced.
     void startFrom(const QString& id);
+    /// Goes on with what is being written on a page that is taken away.
+    void takeOver(const PartPage& before);
     void refresh() override {}
     [[nodiscard]] bool wantsList() const override { return false; }
 

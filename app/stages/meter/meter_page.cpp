@@ -20,7 +20,7 @@ namespace vicegrip::app {
 namespace {
 
 enum Column { Mark, Place, Must, Read, kColumns };
-constexpr int kTableWidth = 420, kLeastTable = 300;
+constexpr look::Px kTableWidth{420}, kLeastTable{300};
 
 /// What hands must heed under this condition. Local codes and licensed practice come first.
 QString cautionFor(job::Condition condition)
@@ -41,11 +41,11 @@ MeterPage::MeterPage(Desk& desk, QWidget* parent) : StagePage(desk, parent)
     row->setContentsMargins(look::kMargin, look::kMargin, look::kMargin, look::kGap);
     row->setSpacing(look::kMargin);
     auto* left = new QVBoxLayout;
-    left->setSpacing(6); // children would inherit the row's wide one
+    left->setSpacing(6_px); // children would inherit the row's wide one
     buildProbe(left);
     row->addLayout(left, 1);
     auto* right = new QVBoxLayout;
-    right->setSpacing(6);
+    right->setSpacing(6_px);
     buildTable(right);
     row->addLayout(right, 1);
 }
@@ -64,7 +64,7 @@ void MeterPage::buildProbe(QVBoxLayout* column)
     auto* figures = new QHBoxLayout;
     figures->setSpacing(look::kMargin);
     auto* must = new QVBoxLayout;
-    must->setSpacing(4);
+    must->setSpacing(4_px);
     must->addWidget(label(tr("must read"), look::Size::Small, false, true));
     m_must = figure({}, look::Size::Big);
     m_must->setObjectName(QStringLiteral("must-read"));
@@ -77,13 +77,13 @@ void MeterPage::buildProbe(QVBoxLayout* column)
     number->addWidget(m_must);
     number->addWidget(m_unit, 0, Qt::AlignBottom);
     number->addStretch(1);
-    m_unit->setContentsMargins(0, 0, 0, 8);
+    m_unit->setContentsMargins(0, 0, 0, 8_px);
     must->addLayout(number);
     must->addWidget(m_bounds);
     must->addStretch(1);
     figures->addLayout(must);
     auto* reads = new QVBoxLayout;
-    reads->setSpacing(4);
+    reads->setSpacing(4_px);
     reads->addWidget(label(tr("reads"), look::Size::Small, false, true));
     m_reading = new TypedField(tr("Reading"), [this](const QString& typed) -> Result<QString> {
         const proof::Judged* at = probed();
@@ -94,8 +94,8 @@ void MeterPage::buildProbe(QVBoxLayout* column)
     });
     m_reading->setObjectName(QStringLiteral("reading"));
     m_reading->edit()->setFont(look::numbers(look::Size::Title));
-    m_reading->edit()->setFixedHeight(52);
-    m_reading->setFixedWidth(144);
+    m_reading->edit()->setFixedHeight(52_px);
+    m_reading->setFixedWidth(144_px);
     m_reading->leaveLettersWhileEmpty();
     m_reading->setHint(tr("type it, or M takes it"));
     reads->addWidget(m_reading);
@@ -106,7 +106,7 @@ void MeterPage::buildProbe(QVBoxLayout* column)
 
     m_verdict = label({}, look::Size::Body, true);
     m_verdict->setObjectName(QStringLiteral("verdict"));
-    m_verdict->setMinimumHeight(28);
+    m_verdict->setMinimumHeight(28_px);
     column->addWidget(m_verdict);
 
     auto* buttons = new QHBoxLayout;
@@ -141,16 +141,16 @@ void MeterPage::buildTable(QVBoxLayout* column)
     m_table->setMaximumWidth(kTableWidth);
     m_table->setHorizontalHeaderLabels({QString(), tr("Place"), tr("Must read"), tr("Read")});
     m_table->verticalHeader()->hide();
-    m_table->verticalHeader()->setDefaultSectionSize(30);
+    m_table->verticalHeader()->setDefaultSectionSize(30_px);
     m_table->horizontalHeader()->setSectionResizeMode(Place, QHeaderView::Stretch);
     m_table->horizontalHeader()->setHighlightSections(false);
     m_table->horizontalHeader()->setFont(look::textFont(look::Size::Small));
     m_table->horizontalHeaderItem(Place)->setTextAlignment(Qt::AlignLeft | Qt::AlignVCenter);
     for (int numeric : {Must, Read})
         m_table->horizontalHeaderItem(numeric)->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
-    m_table->setColumnWidth(Mark, 34);
-    m_table->setColumnWidth(Must, 88);
-    m_table->setColumnWidth(Read, 88);
+    m_table->setColumnWidth(Mark, 34_px);
+    m_table->setColumnWidth(Must, 88_px);
+    m_table->setColumnWidth(Read, 88_px);
     m_table->setShowGrid(false);
     m_table->setWordWrap(false);
     m_table->setEditTriggers(QAbstractItemView::NoEditTriggers);

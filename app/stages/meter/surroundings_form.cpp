@@ -12,7 +12,7 @@ namespace {
 
 using units::Dimension;
 
-constexpr int kFieldWidth = 150;
+constexpr look::Px kFieldWidth{150};
 
 Result<double> parsed(const QString& typed, Dimension dimension)
 {

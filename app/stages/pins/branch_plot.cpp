@@ -14,8 +14,8 @@
 namespace vicegrip::app {
 namespace {
 
-constexpr double kPlotTop = 14, kPlotLeft = 34, kPlotRight = 116,
-                 kPerMetre = 420; ///< pixels of thickness a metre of bundle
+constexpr look::Px kPlotTop{14}, kPlotLeft{34}, kPlotRight{116},
+                 kPerMetre{420}; ///< pixels of thickness a metre of bundle
 
 /// The halves of an inline pair are one place of the tree.
 std::vector<std::string> sameAs(const job::Job& job, const std::string& place)
@@ -110,7 +110,7 @@ QPointF BranchPlot::at(const Node& node) const
 QPainterPath BranchPlot::pathOf(const Line& line) const
 {
     const QPointF from = at(m_nodes[static_cast<size_t>(line.from)]), to = at(m_nodes[static_cast<size_t>(line.to)]);
-    const double bend = std::min({10.0, std::abs(to.y() - from.y()), to.x() - from.x()});
+    const double bend = std::min({10.0_px, std::abs(to.y() - from.y()), to.x() - from.x()});
     QPainterPath path(from);
     if (bend >= 1) {
         path.lineTo(from.x(), to.y() > from.y() ? to.y() - bend : to.y() + bend);
@@ -133,7 +133,7 @@ void BranchPlot::paintLine(QPainter& p, const Line& line) const
         const QPointF middle((from.x() + to.x()) / 2, to.y());
         p.setPen(QPen(c.ink, 2));
         p.setBrush(c.paper);
-        p.drawRoundedRect(QRectF(middle.x() - 4, middle.y() - thick / 2 - 4, 8, thick + 8), 3, 3);
+        p.drawRoundedRect(QRectF(middle.x() - 4_px, middle.y() - thick / 2 - 4_px, 8_px, thick + 8_px), 3_px, 3_px);
     }
 }
 
@@ -142,12 +142,12 @@ QRectF BranchPlot::nameBox(const Node& node) const
 {
     const QFontMetrics metrics(look::textFont(look::Size::Small));
     const QPointF place = at(node);
-    const double wide = metrics.horizontalAdvance(node.name) + 4, high = metrics.ascent();
+    const double wide = metrics.horizontalAdvance(node.name) + 4_px, high = metrics.ascent();
     if (node.leaf)
-        return {place.x() + 8, place.y() - high / 2, wide, high};
+        return {place.x() + 8_px, place.y() - high / 2, wide, high};
     if (place.x() < kPlotLeft + 2)
-        return {place.x() - wide - 6, place.y() - high / 2, wide, high};
-    return {place.x() - wide / 2, place.y() + 6, wide, high};
+        return {place.x() - wide - 6_px, place.y() - high / 2, wide, high};
+    return {place.x() - wide / 2, place.y() + 6_px, wide, high};
 }
 
 /// A stretch's length stands over its end, where no name does.
@@ -157,9 +157,9 @@ void BranchPlot::paintLength(QPainter& p, const Line& line, const std::vector<QR
     const QFontMetrics metrics(font);
     const QPointF to = at(m_nodes[static_cast<size_t>(line.to)]), from = at(m_nodes[static_cast<size_t>(line.from)]);
     const double thick = std::max(1.5, line.bundle_m * kPerMetre), wide = metrics.horizontalAdvance(line.length);
-    const QRectF box(to.x() - wide - 5, to.y() - thick / 2 - metrics.ascent() - 1, wide, metrics.ascent());
+    const QRectF box(to.x() - wide - 5_px, to.y() - thick / 2 - metrics.ascent() - 1, wide, metrics.ascent());
     const bool taken = std::ranges::any_of(names, [&](const QRectF& n) { return n.intersects(box); });
-    if (taken || line.wall || to.x() - from.x() < wide + 16)
+    if (taken || line.wall || to.x() - from.x() < wide + 16_px)
         return;
     p.setFont(font);
     p.setPen(line.branch == m_current ? look::colours().accent : look::colours().inkSoft);
@@ -173,9 +173,9 @@ void BranchPlot::paintNode(QPainter& p, const Node& node, const QRectF& name) co
     p.setPen(QPen(c.ink, 1.4));
     p.setBrush(c.paper);
     if (node.leaf)
-        p.drawRect(QRectF(place.x() - 4, place.y() - 4, 8, 8));
+        p.drawRect(QRectF(place.x() - 4_px, place.y() - 4_px, 8_px, 8_px));
     else
-        p.drawEllipse(place, 3, 3);
+        p.drawEllipse(place, 3_px, 3_px);
     if (name.isNull())
         return;
     if (!node.leaf)
@@ -215,7 +215,7 @@ void BranchPlot::paintEvent(QPaintEvent*)
 void BranchPlot::mousePressEvent(QMouseEvent* event)
 {
     QPainterPathStroker wide;
-    wide.setWidth(14);
+    wide.setWidth(14_px);
     for (const Line& line : m_lines)
         if (wide.createStroke(pathOf(line)).contains(event->position()))
             emit picked(line.branch);

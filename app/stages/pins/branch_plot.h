@@ -1,5 +1,6 @@
 #pragma once
 
+#include "app/look/look.h"
 #include "core/branches/tree.h"
 
 #include <QWidget>
@@ -18,7 +19,7 @@ class BranchPlot : public QWidget
     explicit BranchPlot(QWidget* parent = nullptr);
 
     void show(const job::Job& job, const std::vector<branches::Stretch>& stretches, int current);
-    [[nodiscard]] QSize minimumSizeHint() const override { return {300, 160}; }
+    [[nodiscard]] QSize minimumSizeHint() const override { return {300_px, 160_px}; }
 
   signals:
     void picked(int branch);

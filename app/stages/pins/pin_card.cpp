@@ -46,8 +46,8 @@ PinCard::PinCard(QWidget* parent)
     m_out->setObjectName(QStringLiteral("taken-out"));
 
     auto* column = new QVBoxLayout(this);
-    column->setContentsMargins(16, 12, 16, 14);
-    column->setSpacing(5);
+    column->setContentsMargins(16_px, 12_px, 16_px, 14_px);
+    column->setSpacing(5_px);
     column->addWidget(m_progress);
     column->addWidget(m_cavity);
     column->addWidget(m_place);
@@ -55,7 +55,7 @@ PinCard::PinCard(QWidget* parent)
     column->addWidget(m_stripe);
     column->addWidget(m_wire);
     column->addWidget(m_leadsTo);
-    column->addSpacing(4);
+    column->addSpacing(4_px);
     column->addWidget(m_steps);
     column->addWidget(m_why);
     column->addWidget(m_trouble);

@@ -27,7 +27,7 @@ namespace {
 using pinning::Pin;
 using pinning::PinState;
 
-constexpr int kCard = 316;
+constexpr look::Px kCard{316};
 
 } // namespace
 
@@ -46,7 +46,7 @@ PlugView::PlugView(Desk& desk, QWidget* parent)
       m_speak(new KeyButton(tr("Speak"), QStringLiteral("V"), false))
 {
     auto* left = new QVBoxLayout;
-    left->setSpacing(6);
+    left->setSpacing(6_px);
     buildFace(left);
     m_card->setFixedWidth(kCard);
     auto* row = new QHBoxLayout(this);

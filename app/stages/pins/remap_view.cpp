@@ -49,12 +49,12 @@ QIcon swatch(const std::string& colours)
     if (colours.empty())
         return {};
     const QStringList both = text(colours).split(QLatin1Char('/'));
-    QPixmap image(22, 10);
+    QPixmap image(22_px, 10_px);
     image.fill(look::colours().inkSoft); // a rim, so that a white wire shows on paper
     QPainter p(&image);
-    p.fillRect(1, 1, 20, 8, look::wire(both.first()));
+    p.fillRect(1, 1, 20_px, 8_px, look::wire(both.first()));
     if (both.size() > 1)
-        p.fillRect(1, 4, 20, 2, look::wire(both.last()));
+        p.fillRect(1, 4_px, 20_px, 2, look::wire(both.last()));
     return QIcon(image);
 }
 
@@ -102,7 +102,7 @@ QWidget* RemapView::buildComparison()
                             {tr("What happens"), 138, false},
                             {tr("New"), 42, true},
                             {tr("Wire"), 86, true}});
-    m_rows->setIconSize(QSize(22, 10));
+    m_rows->setIconSize(QSize(22_px, 10_px));
     m_work = new ListTable("remap-work", tr("The order of hands at this plug"), {{{}, 30, true}, {tr("Do"), 0, false}});
     m_work->setWordWrap(true);
     auto* page = new QWidget;
@@ -210,7 +210,7 @@ void RemapView::showRows(const remap::Remap& remap)
                         s.why.empty() ? text(s.what) : text(s.what) + QStringLiteral(".\n") + text(s.why)});
     m_work->fill(work);
     m_work->resizeRowsToContents();
-    constexpr int kAir = 8;
+    constexpr look::Px kAir{8};
     for (int row = 0; row < m_work->rowCount(); ++row)
         m_work->setRowHeight(row, m_work->rowHeight(row) + kAir);
 }

@@ -9,7 +9,7 @@
 namespace vicegrip::app {
 namespace {
 
-constexpr int kText = 26, kPad = 6, kGlyph = 15;
+constexpr look::Px kText{26}, kPad{6}, kGlyph{15};
 constexpr size_t kAhead = 2; ///< steps shown after the next one
 
 QFont fontOf(bool next)
@@ -63,7 +63,7 @@ QSize StepList::sizeHint() const
     int height = 0;
     for (const Line& line : lines())
         height += heightOf(line);
-    return {260, height};
+    return {260_px, height};
 }
 
 void StepList::resizeEvent(QResizeEvent* event)
@@ -109,7 +109,7 @@ void WireStripe::paintEvent(QPaintEvent*)
     p.fillRect(rect(), look::colours().inkSoft); // a rim, so that a white wire shows on paper
     p.fillRect(rect().adjusted(1, 1, -1, -1), look::wire(both.first()));
     if (both.size() > 1)
-        p.fillRect(rect().adjusted(1, 4, -1, -4), look::wire(both.last()));
+        p.fillRect(rect().adjusted(1, 4_px, -1, -4_px), look::wire(both.last()));
 }
 
 } // namespace vicegrip::app

@@ -1,5 +1,6 @@
 #pragma once
 
+#include "app/look/look.h"
 #include "core/pinning/cavity_steps.h"
 #include "core/proof/verdict.h"
 
@@ -19,7 +20,7 @@ class StepList : public QWidget
 
     void show(const std::vector<pinning::CavityStep>& steps, int ticked);
     [[nodiscard]] QSize sizeHint() const override;
-    [[nodiscard]] QSize minimumSizeHint() const override { return {200, sizeHint().height()}; }
+    [[nodiscard]] QSize minimumSizeHint() const override { return {200_px, sizeHint().height()}; }
 
   protected:
     void paintEvent(QPaintEvent* event) override;
@@ -48,7 +49,7 @@ class WireStripe : public QWidget
     explicit WireStripe(QWidget* parent = nullptr);
 
     void show(const QString& colours);
-    [[nodiscard]] QSize sizeHint() const override { return {84, 12}; }
+    [[nodiscard]] QSize sizeHint() const override { return {84_px, 12_px}; }
 
   protected:
     void paintEvent(QPaintEvent* event) override;

@@ -33,9 +33,9 @@ WireAdvice::WireAdvice(Desk& desk, QWidget* parent)
                                                           : tr("Tapped"),
                           static_cast<int>(m));
     auto* grid = new QGridLayout(this);
-    grid->setContentsMargins(0, 4, 0, 0);
+    grid->setContentsMargins(0, 4_px, 0, 0);
     grid->setHorizontalSpacing(look::kMargin);
-    grid->setVerticalSpacing(4);
+    grid->setVerticalSpacing(4_px);
     grid->addWidget(label(tr("Area"), look::Size::Small, false, true), 0, 0, Qt::AlignTop);
     grid->addWidget(m_area, 0, 1, Qt::AlignTop);
     grid->addWidget(label(tr("Colour"), look::Size::Small, false, true), 1, 0, Qt::AlignTop);

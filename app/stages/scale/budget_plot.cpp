@@ -16,8 +16,8 @@
 namespace vicegrip::app {
 namespace {
 
-constexpr int kName = 150, kNumber = 112, kBudgetRow = 40, kBudgetBar = 14;
-constexpr int kAxisLeft = 82, kAxisBelow = 24, kTop = 8;
+constexpr look::Px kName{150}, kNumber{112}, kBudgetRow{40}, kBudgetBar{14};
+constexpr look::Px kAxisLeft{82}, kAxisBelow{24}, kTop{8};
 
 /// Parts differ in pattern as well as in tone.
 QBrush brushOf(size_t part)
@@ -46,7 +46,7 @@ BudgetBars::BudgetBars(QWidget* parent) : QWidget(parent)
 {
     setObjectName(QStringLiteral("budget-bars"));
     setAccessibleName(tr("What the error is made of"));
-    setMinimumSize(380, kBudgetRow * static_cast<int>(scaling::kBudgetParts));
+    setMinimumSize(380_px, kBudgetRow * static_cast<int>(scaling::kBudgetParts));
 }
 
 void BudgetBars::show(const scaling::Budget& budget, const parts::Sensor& sensor, const QStringList& spoken)
@@ -84,19 +84,19 @@ void BudgetBars::paintEvent(QPaintEvent*)
         const int y = static_cast<int>(i) * kBudgetRow;
         painter.setFont(look::textFont(look::Size::Body));
         painter.setPen(c.ink);
-        painter.drawText(QRect(0, y, kName, 22), Qt::AlignLeft | Qt::AlignVCenter, row.name);
+        painter.drawText(QRect(0, y, kName, 22_px), Qt::AlignLeft | Qt::AlignVCenter, row.name);
         painter.setFont(look::numbers(look::Size::Body));
-        painter.drawText(QRect(width() - kNumber, y, kNumber, 22), Qt::AlignRight | Qt::AlignVCenter, row.worst);
-        const QRect bar(kName, y + 4, std::max(1, qRound((room - 12) * row.share)), kBudgetBar);
+        painter.drawText(QRect(width() - kNumber, y, kNumber, 22_px), Qt::AlignRight | Qt::AlignVCenter, row.worst);
+        const QRect bar(kName, y + 4_px, std::max(1, qRound((room - 12_px) * row.share)), kBudgetBar);
         drawSwatch(painter, bar, i);
         painter.setPen(QPen(c.ink, 1));
         painter.drawRect(bar.adjusted(0, 0, -1, -1));
-        const int sigma = kName + qRound((room - 12) * row.sigma);
+        const int sigma = kName + qRound((room - 12_px) * row.sigma);
         painter.setPen(QPen(c.ink, 2));
-        painter.drawLine(sigma, y + 1, sigma, y + kBudgetBar + 7);
+        painter.drawLine(sigma, y + 1, sigma, y + kBudgetBar + 7_px);
         painter.setFont(look::textFont(look::Size::Small));
         painter.setPen(c.inkSoft);
-        painter.drawText(QRect(kName, y + 20, width() - kName, 18), Qt::AlignLeft | Qt::AlignVCenter,
+        painter.drawText(QRect(kName, y + 20_px, width() - kName, 18_px), Qt::AlignLeft | Qt::AlignVCenter,
                          QFontMetrics(painter.font()).elidedText(row.most, Qt::ElideRight, width() - kName));
     }
 }
@@ -106,7 +106,7 @@ BudgetChart::BudgetChart(QWidget* parent) : QWidget(parent)
     setObjectName(QStringLiteral("budget-chart"));
     setAccessibleName(tr("Worst case over the range; Left and Right choose a place"));
     setFocusPolicy(Qt::StrongFocus);
-    setMinimumSize(300, 130);
+    setMinimumSize(300_px, 130_px);
 }
 
 void BudgetChart::show(std::vector<scaling::Budget> budgets, const parts::Sensor& sensor, double chosen)
@@ -134,7 +134,7 @@ void BudgetChart::clear()
 
 QRect BudgetChart::field() const
 {
-    return rect().adjusted(kAxisLeft, kTop, -6, -kAxisBelow);
+    return rect().adjusted(kAxisLeft, kTop, -6_px, -kAxisBelow);
 }
 
 void BudgetChart::paintEvent(QPaintEvent*)
@@ -159,7 +159,7 @@ void BudgetChart::paintEvent(QPaintEvent*)
         painter.drawLine(f.left(), y, f.right(), y);
         painter.setPen(c.ink);
         const double shown = differenceOf(m_sensor, most * share);
-        painter.drawText(QRect(0, y - 10, kAxisLeft - 8, 20), Qt::AlignRight | Qt::AlignVCenter,
+        painter.drawText(QRect(0, y - 10_px, kAxisLeft - 8_px, 20_px), Qt::AlignRight | Qt::AlignVCenter,
                          text(units::formatNumber(shown, shown >= 10 || shown == 0 ? 0
                                                          : shown >= 1              ? 1
                                                                                    : 3)) +
@@ -191,7 +191,7 @@ void BudgetChart::paintEvent(QPaintEvent*)
         return text(units::format(b.value, m_sensor.measures, m_sensor.unit,
                                   b.value > 0 && m_sensor.measures == units::Dimension::Lambda ? 2 : 0));
     };
-    const QRect axis(f.left(), f.bottom() + 4, f.width(), kAxisBelow - 4);
+    const QRect axis(f.left(), f.bottom() + 4_px, f.width(), kAxisBelow - 4_px);
     painter.drawText(axis, Qt::AlignLeft | Qt::AlignVCenter, at(m_budgets.front()));
     painter.drawText(axis, Qt::AlignHCenter | Qt::AlignVCenter, at(m_budgets[m_budgets.size() / 2]));
     painter.drawText(axis, Qt::AlignRight | Qt::AlignVCenter, at(m_budgets.back()));

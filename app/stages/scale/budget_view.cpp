@@ -16,7 +16,8 @@
 namespace vicegrip::app {
 namespace {
 
-constexpr int kBudgetPlaces = 24, kLeftWidth = 290;
+constexpr look::Px kLeftWidth{290};
+constexpr int kBudgetPlaces = 24;
 
 /// A fact subject as a person says it: "wire w12", "the sensor itself".
 QString spokenSubject(const std::string& subject, const job::Circuit& circuit)
@@ -50,7 +51,7 @@ BudgetView::BudgetView(Desk& desk, QWidget* parent)
     m_mixture->setObjectName(QStringLiteral("budget-mixture"));
     m_how->setObjectName(QStringLiteral("budget-how"));
     auto* left = new QVBoxLayout;
-    left->setSpacing(4);
+    left->setSpacing(4_px);
     left->addWidget(label(tr("Measurand"), look::Size::Small, false, true));
     left->addWidget(m_place);
     left->addSpacing(look::kGap);

@@ -56,7 +56,7 @@ CircuitForm::CircuitForm(Desk& desk, QWidget* parent)
     auto* grid = new QGridLayout(this);
     grid->setContentsMargins(0, 0, 0, 0);
     grid->setHorizontalSpacing(look::kGap);
-    grid->setVerticalSpacing(3);
+    grid->setVerticalSpacing(3_px);
     grid->setColumnStretch(1, 1);
     m_sensor->setObjectName(QStringLiteral("sensor"));
     m_sensor->setAccessibleName(tr("Sensor"));
@@ -78,7 +78,7 @@ TypedField* CircuitForm::add(QGridLayout* grid, const QString& name, const char*
     auto* caption = label(name, look::Size::Small, false, true);
     caption->setWordWrap(false);
     grid->addWidget(caption, row, 0, Qt::AlignTop);
-    caption->setContentsMargins(0, 7, 0, 0);
+    caption->setContentsMargins(0, 7_px, 0, 0);
     auto* field = new TypedField(
         name, [read, say](const QString& typed) { return read(typed).map([&](double v) { return say(v); }); });
     field->edit()->setObjectName(QLatin1String(objectName));

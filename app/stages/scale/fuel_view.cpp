@@ -20,7 +20,7 @@ namespace {
 
 using units::Dimension;
 
-constexpr int kSensorWidth = 300;
+constexpr look::Px kSensorWidth{300};
 constexpr double kLitre = 1e-3, kPerHour = kLitre / 3600;
 
 QString litres(double m3)
@@ -70,7 +70,7 @@ QWidget* FuelView::buildSensor()
     auto* box = new QWidget;
     auto* column = new QVBoxLayout(box);
     column->setContentsMargins(0, 0, 0, 0);
-    column->setSpacing(6);
+    column->setSpacing(6_px);
     column->addWidget(label(tr("the sensor says"), look::Size::Small, false, true));
     m_now = figure({}, look::Size::Big);
     m_now->setObjectName(QStringLiteral("flex-now"));
@@ -124,7 +124,7 @@ QWidget* FuelView::buildTank()
     auto* tank = new QGridLayout;
     for (QGridLayout* g : {fills, tank}) {
         g->setHorizontalSpacing(look::kGap);
-        g->setVerticalSpacing(6);
+        g->setVerticalSpacing(6_px);
         g->setColumnStretch(1, 1);
     }
     m_in = addFill(fills, tr("In the tank"), "fill-in", &Plan::in);

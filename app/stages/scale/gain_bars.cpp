@@ -9,7 +9,7 @@
 namespace vicegrip::app {
 namespace {
 
-constexpr int kBar = 7, kBelow = 6;
+constexpr look::Px kBar{7}, kBelow{6};
 
 } // namespace
 
@@ -48,7 +48,7 @@ void GainBars::clear()
 QSize GainBars::sizeHint() const
 {
     const int line = QFontMetrics(look::textFont(look::Size::Small)).height();
-    return {120, static_cast<int>(m_bars.size()) * (line + kBar + kBelow)};
+    return {120_px, static_cast<int>(m_bars.size()) * (line + kBar + kBelow)};
 }
 
 void GainBars::paintEvent(QPaintEvent*)

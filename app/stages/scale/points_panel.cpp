@@ -22,7 +22,7 @@
 namespace vicegrip::app {
 namespace {
 
-constexpr int kPanelWidth = 170, kPointRow = 24, kOrderListWidth = 190;
+constexpr look::Px kPanelWidth{170}, kPointRow{24}, kOrderListWidth{190};
 constexpr int kMostOffered = 6; ///< degree of a polynomial: ECUs that take one take few terms
 
 /// An entry's datum: what is taken, and a polynomial's degree.
@@ -112,7 +112,7 @@ void PointsPanel::addWritten(QVBoxLayout* column)
     m_order->setAccessibleName(tr("Order of the ECU's columns and rows"));
     m_order->addItems({tr("rising"), tr("falling"), tr("value first"), tr("value first, falling")});
     auto* both = new QHBoxLayout;
-    both->setSpacing(4);
+    both->setSpacing(4_px);
     for (const auto& [box, letters] : {std::pair(m_unit, 3), {m_order, 5}}) {
         box->setFont(look::textFont(look::Size::Small));
         box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);

@@ -21,7 +21,7 @@ namespace {
 using thermocouple::Hookup;
 using units::Dimension;
 
-constexpr int kFieldsWidth = 300;
+constexpr look::Px kFieldsWidth{300};
 constexpr double kIce_k = 273.15;
 constexpr double kBathTolerance_k = 2; ///< of a stirred bath and of a probe's own class (typical)
 

@@ -25,7 +25,8 @@ namespace {
 
 using units::Dimension;
 
-constexpr int kReadingWidth = 120, kAllowedPlaces = 8;
+constexpr look::Px kReadingWidth{120};
+constexpr int kAllowedPlaces = 8;
 
 QString terms(const parts::SteinhartHartCurve& curve)
 {

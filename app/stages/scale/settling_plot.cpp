@@ -14,7 +14,7 @@
 namespace vicegrip::app {
 namespace {
 
-constexpr int kSettlingLeft = 58, kSettlingBelow = 26, kSettlingTop = 10, kSettlingRight = 12;
+constexpr look::Px kSettlingLeft{58}, kSettlingBelow{26}, kSettlingTop{10}, kSettlingRight{12};
 constexpr double kMinute = 60;
 
 } // namespace
@@ -23,7 +23,7 @@ SettlingPlot::SettlingPlot(QWidget* parent) : QWidget(parent)
 {
     setObjectName(QStringLiteral("settling-plot"));
     setAccessibleName(tr("What the flex sensor will show after the fill"));
-    setMinimumSize(300, 120);
+    setMinimumSize(300_px, 120_px);
 }
 
 void SettlingPlot::show(const fuel::Settling& settling, double before, double after)
@@ -70,8 +70,8 @@ void SettlingPlot::paintEvent(QPaintEvent*)
         painter.setPen(QPen(c.line, 1));
         painter.drawLine(at, QPointF(at.x(), f.top()));
         painter.setPen(c.ink);
-        constexpr int kWide = 60;
-        QRectF box(at.x() - kWide / 2.0, f.bottom() + 4, kWide, 20);
+        constexpr look::Px kWide{60};
+        QRectF box(at.x() - kWide / 2.0, f.bottom() + 4_px, kWide, 20_px);
         box.moveRight(std::min<double>(box.right(), width()));
         painter.drawText(box, Qt::AlignHCenter | Qt::AlignTop, m == 0 ? tr("fill") : tr("%1 min").arg(m));
     }
@@ -80,7 +80,7 @@ void SettlingPlot::paintEvent(QPaintEvent*)
         painter.setPen(QPen(c.inkSoft, 1, Qt::DashLine));
         painter.drawLine(at, QPointF(f.right(), at.y()));
         painter.setPen(c.ink);
-        painter.drawText(QRectF(0, at.y() - 10, kSettlingLeft - 8, 20), Qt::AlignRight | Qt::AlignVCenter,
+        painter.drawText(QRectF(0, at.y() - 10_px, kSettlingLeft - 8_px, 20_px), Qt::AlignRight | Qt::AlignVCenter,
                          percentText(share, 0));
     }
     QPainterPath path(place(0, m_before));

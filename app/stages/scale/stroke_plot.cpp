@@ -30,7 +30,7 @@ StrokePlot::StrokePlot(QWidget* parent) : QWidget(parent), m_plot(barePlot())
     for (QCPGraph*& limit : m_limits)
         limit = m_plot->addGraph(time, volts);
     m_track->setAdaptiveSampling(true);
-    setMinimumSize(300, 180);
+    setMinimumSize(300_px, 180_px);
 }
 
 void StrokePlot::show(const throttle::Recording& r, const throttle::Report* report)
@@ -41,10 +41,10 @@ void StrokePlot::show(const throttle::Recording& r, const throttle::Report* repo
         dressAxis(axis, axis->axisType() == QCPAxis::atBottom || axis->axisType() == QCPAxis::atLeft);
     m_track->setPen(QPen(c.ink, 1.4));
     m_second->setPen(QPen(c.inkSoft, 1.2, Qt::DashLine));
-    m_rests->setPen(QPen(c.accent, 5));
+    m_rests->setPen(QPen(c.accent, 5_px));
     m_spots->setPen(Qt::NoPen);
     m_spots->setLineStyle(QCPGraph::lsNone);
-    m_spots->setScatterStyle(QCPScatterStyle(QCPScatterStyle::ssCrossCircle, QPen(c.failing, 2), c.card, 14));
+    m_spots->setScatterStyle(QCPScatterStyle(QCPScatterStyle::ssCrossCircle, QPen(c.failing, 2), c.card, 14_px));
     for (QCPGraph* g : {m_track, m_second, m_rests, m_spots, m_limits[0], m_limits[1]})
         g->data()->clear();
     const double first = r.time_s.empty() ? 0 : r.time_s.front(), last = r.time_s.empty() ? 10 : r.time_s.back();

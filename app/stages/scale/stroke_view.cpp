@@ -20,7 +20,7 @@
 namespace vicegrip::app {
 namespace {
 
-constexpr int kLeftWidth = 300;
+constexpr look::Px kLeftWidth{300};
 constexpr double kShutReads = 0.005; ///< a shut throttle reads 0 within half a percent
 
 QString millivolts(double v)
@@ -51,7 +51,7 @@ StrokeView::StrokeView(Desk& desk, QWidget* parent)
     m_facts->setFont(look::numbers(look::Size::Small));
     auto* left = new QVBoxLayout;
     left->setContentsMargins(0, 0, 0, 0);
-    left->setSpacing(6);
+    left->setSpacing(6_px);
     left->addWidget(m_now);
     left->addWidget(m_verdict);
     left->addWidget(m_facts);

@@ -13,8 +13,8 @@
 namespace vicegrip::app {
 namespace {
 
-constexpr int kScaleLeft = 64, kScaleBar = 120, kScaleEdge = 16; ///< of the scale: numbers, the bar, above and below
-constexpr int kLeastHeight = 240, kLeastWidth = 330;
+constexpr look::Px kScaleLeft{64}, kScaleBar{120}, kScaleEdge{16}; ///< of the scale: numbers, the bar, above and below
+constexpr look::Px kLeastHeight{240}, kLeastWidth{330};
 
 QString ohms(double ohm)
 {
@@ -62,16 +62,16 @@ void LevelScale::paintEvent(QPaintEvent*)
     p.setFont(look::numbers(look::Size::Small));
     p.setPen(c.inkSoft);
     for (double v : {0.0, top})
-        p.drawText(QRectF(0, y(v) - 10, kScaleLeft - 8, 20), Qt::AlignRight | Qt::AlignVCenter, voltsText(v, 2));
+        p.drawText(QRectF(0, y(v) - 10_px, kScaleLeft - 8_px, 20_px), Qt::AlignRight | Qt::AlignVCenter, voltsText(v, 2));
     const auto& l = *m_levels;
     if (l.apart) { // what the ECU takes for low and high; between them it stays as it was
         p.fillRect(QRectF(kScaleLeft, y(l.high_v), kScaleBar, y(l.low_v) - y(l.high_v)),
                    QBrush(c.line, Qt::BDiagPattern));
         for (const auto& [v, name] : {std::pair(l.low_v, tr("low below")), {l.high_v, tr("high above")}}) {
             p.setPen(QPen(c.accent, 2));
-            p.drawLine(QPointF(kScaleLeft - 6, y(v)), QPointF(kScaleLeft + kScaleBar + 6, y(v)));
+            p.drawLine(QPointF(kScaleLeft - 6_px, y(v)), QPointF(kScaleLeft + kScaleBar + 6_px, y(v)));
             p.setPen(c.accent);
-            p.drawText(QRectF(kScaleLeft + kScaleBar + 12, y(v) - 10, 190, 20), Qt::AlignLeft | Qt::AlignVCenter,
+            p.drawText(QRectF(kScaleLeft + kScaleBar + 12_px, y(v) - 10_px, 190_px, 20_px), Qt::AlignLeft | Qt::AlignVCenter,
                        QStringLiteral("%1 %2").arg(name, voltsText(v, 2)));
         }
     }
@@ -79,15 +79,15 @@ void LevelScale::paintEvent(QPaintEvent*)
     for (const auto& [v, within, name] :
          {std::tuple(l.open_v, l.openWithin_v, tr("open")), {l.closed_v, l.closedWithin_v, tr("closed")}}) {
         const double middle = std::clamp(y(v), bar.top() + 2, bar.bottom() - 2);
-        const double from = std::min(middle - 3, y(within.high)), to = std::max(middle + 3, y(within.low));
-        p.fillRect(QRectF(kScaleLeft, from, kScaleBar, to - from).intersected(bar.adjusted(0, -4, 0, 4)), c.ink);
+        const double from = std::min(middle - 3_px, y(within.high)), to = std::max(middle + 3_px, y(within.low));
+        p.fillRect(QRectF(kScaleLeft, from, kScaleBar, to - from).intersected(bar.adjusted(0, -4_px, 0, 4_px)), c.ink);
         p.setPen(c.ink);
-        p.drawText(QRectF(kScaleLeft + kScaleBar + 12, middle - 11, 190, 22), Qt::AlignLeft | Qt::AlignVCenter,
+        p.drawText(QRectF(kScaleLeft + kScaleBar + 12_px, middle - 11_px, 190_px, 22_px), Qt::AlignLeft | Qt::AlignVCenter,
                    QStringLiteral("%1 %2").arg(name, voltsText(v, 2)));
     }
     if (m_now) {
         p.setPen(QPen(c.stale, 2, Qt::DashLine));
-        p.drawLine(QPointF(kScaleLeft - 6, y(*m_now)), QPointF(kScaleLeft + kScaleBar + 6, y(*m_now)));
+        p.drawLine(QPointF(kScaleLeft - 6_px, y(*m_now)), QPointF(kScaleLeft + kScaleBar + 6_px, y(*m_now)));
     }
 }
 

@@ -34,7 +34,7 @@ namespace {
 
 using proof::StationKind;
 
-constexpr int kFormWidth = 250, kLeastForm = 200;
+constexpr look::Px kFormWidth{250}, kLeastForm{200};
 
 } // namespace
 
@@ -129,7 +129,7 @@ QString TableView::allText() const
 void TableView::buildVerify(QVBoxLayout* column)
 {
     auto* row = new QHBoxLayout;
-    row->setSpacing(6); // the numbers are long where people read psi
+    row->setSpacing(6_px); // the numbers are long where people read psi
     const auto block = [&](const QString& name, const char* objectName) {
         auto* inside = new QVBoxLayout;
         inside->setSpacing(0);
@@ -140,7 +140,7 @@ void TableView::buildVerify(QVBoxLayout* column)
         number->setObjectName(QLatin1String(objectName));
         inside->addWidget(number);
         row->addLayout(inside);
-        row->addSpacing(6);
+        row->addSpacing(6_px);
         return std::pair(caption, number);
     };
     std::tie(m_mustReturn, m_expected) = block(tr("must return"), "expected-value");
