@@ -49,7 +49,8 @@ apt purge vicegrip
 rm "$fresh/vicegrip.deb"
 left=$(inside find / -xdev -iname '*vicegrip*' -not -path '/home/installer/*' -not -path '/proc/*' -not -path '/var/log/*')
 [[ -z $left ]] || { printf 'left behind:\n%s\n' "$left"; exit 1; }
-[[ $(user xdg-mime query filetype /etc/hosts) == text/plain ]] # the database of types is whole
+inside sh -c "echo words >/tmp/words.txt"
+[[ $(user xdg-mime query filetype /tmp/words.txt) == text/plain ]] # the database of types is whole
 if grep -rq vicegrip "$fresh/usr/share/mime" "$fresh/usr/share/applications"; then
     echo "the desktop still knows it"
     exit 1

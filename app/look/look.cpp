@@ -105,7 +105,7 @@ QScrollBar::handle:hover, QScrollBar::handle:pressed { background: %accent; }
 QScrollBar::add-line, QScrollBar::sub-line { width: 0; height: 0; } QScrollBar::add-page, QScrollBar::sub-page { background: none; }
 QScrollArea, QScrollArea > QWidget > QWidget { background: transparent; border: none; }
 QScrollArea { border: 1px solid transparent; } QScrollArea:focus { border: 1px solid %accent; }
-QScrollArea#desk { border: none; }
+QScrollArea#desk { border: none; } QAbstractScrollArea::corner { background: transparent; border: none; }
 )")
         .replace(QLatin1String("%card"), c.card.name())
         .replace(QLatin1String("%list"), c.list.name())
