@@ -1,4 +1,5 @@
 #include "app/look/look.h"
+#include "app/shell/language.h"
 #include "app/shell/main_window.h"
 #include "app/shell/shots.h"
 
@@ -6,6 +7,7 @@
 #include <QCommandLineParser>
 #include <QIcon>
 #include <QTimer>
+#include <QTranslator>
 
 #include <future>
 
@@ -34,6 +36,8 @@ int main(int argc, char** argv)
     parser.addOptions({bench, faults, night, shots, quitWhenUsable});
     parser.process(app);
 
+    QTranslator language; // before anything is said
+    vicegrip::app::speakLanguage(language);
     // The job is read and analysed while typefaces are loaded and the window is built.
     const QString job = parser.positionalArguments().value(0);
     std::future<vicegrip::Result<vicegrip::app::OpenedJob>> reading;

@@ -101,9 +101,7 @@ int probe(const ProbeOptions& options)
             return refuse(shown.error(), kUsage);
         constexpr double kTolerance_k = 3; // of a bath, a probe and a conditioner (typical)
         const auto found = thermocouple::hookupOf(*shown, place, kTolerance_k);
-        said = (found ? std::string(thermocouple::hookupSentence(*found))
-                      : celsius(*shown) + " fits none of these alone.") +
-               '\n';
+        said = (found ? thermocouple::hookupSentence(*found) : celsius(*shown) + " fits none of these alone.") + '\n';
         out["sentence"] = said;
     }
     std::cout << (options.json ? out.dump(2) + '\n' : said);

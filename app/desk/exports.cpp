@@ -9,6 +9,7 @@
 #include "core/materials/shopping_list.h"
 #include "core/scaling/exchange.h"
 
+#include <QCoreApplication>
 #include <QDir>
 #include <QFileInfo>
 
@@ -67,7 +68,8 @@ Result<QString> exportAll(const Desk& desk)
     const QString folder = file.dir().filePath(name + QStringLiteral("-export"));
     if (!QDir().mkpath(folder))
         return fail(ErrorCode::Io,
-                    (QDir::toNativeSeparators(folder) + QStringLiteral(": it cannot be made")).toStdString());
+                    (QDir::toNativeSeparators(folder) + QCoreApplication::translate("Exports", ": it cannot be made"))
+                        .toStdString());
     const auto analysis = desk.store.analysis();
     std::vector<std::pair<QString, std::string>> files = {
         {QStringLiteral("cut.csv"), listCsv(desk, Listed::Cut)},

@@ -67,7 +67,7 @@ void CircuitList::refresh()
         row->setText(text(circuit->name));
         row->setData(kCircuitRole, text(view.id.value));
         row->setData(kStateRole, static_cast<int>(state));
-        row->setData(Qt::AccessibleDescriptionRole, text(proof::stateName(state)));
+        row->setData(Qt::AccessibleDescriptionRole, said(proof::stateName(state)));
         if (view.id == m_desk.selection.circuit())
             setCurrentRow(i);
     }

@@ -57,7 +57,7 @@ std::vector<CommandFinder::Offer> offers(const QList<QAction*>& actions,
         for (const StagePage::Spot& spot : page->spots()) {
             const std::string name(analysis::stageName(stage));
             out.push_back({{Kind::Spot, name + "/" + spot.key.toStdString(), spot.name.toStdString(), {}, name},
-                           text(analysis::stageName(stage)),
+                           said(analysis::stageName(stage)),
                            {}});
         }
     for (const help::Term& t : help::readGlossary(shippedFolder() / "help").value_or(std::vector<help::Term>()))

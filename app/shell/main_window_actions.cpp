@@ -46,7 +46,7 @@ void MainWindow::buildActions()
     };
     for (int i = 0; i < analysis::kStageCount; ++i) {
         const auto stage = static_cast<Stage>(i);
-        inJob(act(tr("Go to %1").arg(text(analysis::stageName(stage))), QKeySequence(tr("Ctrl+%1").arg(i)),
+        inJob(act(tr("Go to %1").arg(said(analysis::stageName(stage))), QKeySequence(tr("Ctrl+%1").arg(i)),
                   [this, stage] { showStage(stage); }))
             ->setData(i);
     }
@@ -180,7 +180,7 @@ void MainWindow::refreshHelp()
 
 void MainWindow::showKeys()
 {
-    const auto parts = keysOf(actions(), m_pages[static_cast<size_t>(m_stage)], text(analysis::stageName(m_stage)));
+    const auto parts = keysOf(actions(), m_pages[static_cast<size_t>(m_stage)], said(analysis::stageName(m_stage)));
     showSheet();
     m_sheet->show(tr("Keys"), parts, true);
 }
@@ -235,7 +235,8 @@ void MainWindow::setNight(bool night)
 void MainWindow::changeTextSize(int steps)
 {
     const int now = m_preferences->now().textSize;
-    const auto above = std::ranges::upper_bound(look::kTextSizes, now), from = std::ranges::lower_bound(look::kTextSizes, now);
+    const auto above = std::ranges::upper_bound(look::kTextSizes, now),
+               from = std::ranges::lower_bound(look::kTextSizes, now);
     if (steps > 0 && above != std::end(look::kTextSizes))
         setTextSize(*above);
     if (steps < 0 && from != std::begin(look::kTextSizes))

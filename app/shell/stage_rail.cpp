@@ -95,7 +95,7 @@ StageRail::StageRail(QWidget* parent) : QWidget(parent), m_foot(new QVBoxLayout)
     column->setSpacing(0);
     for (int i = 0; i < analysis::kStageCount; ++i) {
         const auto stage = static_cast<Stage>(i);
-        auto* button = new RailButton(QString::number(i), text(analysis::stageName(stage)), this);
+        auto* button = new RailButton(QString::number(i), said(analysis::stageName(stage)), this);
         button->setObjectName(QStringLiteral("stage-") + text(analysis::stageName(stage)));
         button->setToolTip(tr("Ctrl+%1").arg(i));
         connect(button, &QAbstractButton::clicked, this, [this, stage] { emit chosen(stage); });

@@ -30,13 +30,13 @@ void StripStation::show(const proof::Judged& judged, bool selected)
     m_selected = selected;
     setFocusPolicy(Qt::StrongFocus);
     setAccessibleName(app::text(e.station.label));
-    QString said = e.promises() ? CircuitStrip::tr("must read %1").arg(app::text(job::readingText(e.due, e.unit)))
-                                : app::text(e.trouble);
+    QString words = e.promises() ? CircuitStrip::tr("must read %1").arg(app::text(job::readingText(e.due, e.unit)))
+                                 : app::text(e.trouble);
     if (judged.last != nullptr)
-        said += CircuitStrip::tr(", read %1").arg(app::text(job::readingText(judged.last->reading, e.unit)));
-    said += QStringLiteral(", ") + app::text(proof::stateName(judged.state));
-    setAccessibleDescription(said);
-    setToolTip(judged.reason.empty() ? said : app::text(judged.reason));
+        words += CircuitStrip::tr(", read %1").arg(app::text(job::readingText(judged.last->reading, e.unit)));
+    words += QStringLiteral(", ") + app::said(proof::stateName(judged.state));
+    setAccessibleDescription(words);
+    setToolTip(judged.reason.empty() ? words : app::text(judged.reason));
     update();
 }
 
@@ -91,7 +91,7 @@ void CircuitStrip::refresh()
     const auto stations = m_desk.promises.of(circuit->id, condition);
     const parts::PinRole role = roleShown(stations, m_desk.selection.station());
     m_subtitle = signalText(job, *circuit) + QStringLiteral(", ") + conditionText(job, condition) +
-                 QStringLiteral(", ") + text(fields::enumName(role)) + tr(" wire");
+                 QStringLiteral(", ") + said(fields::enumName(role)) + tr(" wire");
     m_footer = text(m_analysis->networkTrouble);
     for (const proof::Judged& j : stations) {
         if (j.expectation.station.role != role)

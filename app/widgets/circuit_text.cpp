@@ -4,6 +4,8 @@
 #include "core/electrics/wiring.h"
 #include "core/units/shown.h"
 
+#include <QCoreApplication>
+
 namespace vicegrip::app {
 namespace {
 
@@ -15,6 +17,31 @@ QString span(double low, double high)
            text(units::format(high, Dimension::Voltage, "V", 1));
 }
 
+QString tr(const char* words)
+{
+    return QCoreApplication::translate("CircuitText", words);
+}
+
+/// What a sensor puts out, in a few words.
+QString kindText(const parts::Sensor& sensor)
+{
+    if (std::holds_alternative<parts::Thermistor>(sensor.model))
+        return tr("thermistor");
+    if (std::holds_alternative<parts::Potentiometer>(sensor.model))
+        return tr("potentiometer");
+    if (const auto* r = std::get_if<parts::RatiometricTransducer>(&sensor.model))
+        return tr("%1 transducer").arg(span(r->low_v, r->high_v));
+    if (const auto* d = std::get_if<parts::VoltageDevice>(&sensor.model))
+        return tr("%1 device").arg(span(d->low_v, d->high_v));
+    if (std::holds_alternative<parts::Resistive>(sensor.model))
+        return tr("resistive sensor");
+    if (std::holds_alternative<parts::OpenCollector>(sensor.model))
+        return tr("open collector");
+    if (std::holds_alternative<parts::VariableReluctance>(sensor.model))
+        return tr("coil");
+    return std::holds_alternative<parts::Contact>(sensor.model) ? tr("switch") : QString();
+}
+
 } // namespace
 
 QString signalText(const job::Job& job, const job::Circuit& circuit)
@@ -23,37 +50,21 @@ QString signalText(const job::Job& job, const job::Circuit& circuit)
     const parts::EcuInput* input = job::findInput(job, circuit.input);
     if (sensor == nullptr)
         return QString();
-    QString out;
-    if (std::holds_alternative<parts::Thermistor>(sensor->model))
-        out = QStringLiteral("thermistor");
-    else if (std::holds_alternative<parts::Potentiometer>(sensor->model))
-        out = QStringLiteral("potentiometer");
-    else if (const auto* r = std::get_if<parts::RatiometricTransducer>(&sensor->model))
-        out = span(r->low_v, r->high_v) + QStringLiteral(" transducer");
-    else if (const auto* d = std::get_if<parts::VoltageDevice>(&sensor->model))
-        out = span(d->low_v, d->high_v) + QStringLiteral(" device");
-    else if (std::holds_alternative<parts::Resistive>(sensor->model))
-        out = QStringLiteral("resistive sensor");
-    else if (std::holds_alternative<parts::OpenCollector>(sensor->model))
-        out = QStringLiteral("open collector");
-    else if (std::holds_alternative<parts::VariableReluctance>(sensor->model))
-        out = QStringLiteral("coil");
-    else if (std::holds_alternative<parts::Contact>(sensor->model))
-        out = QStringLiteral("switch");
+    const QString what = kindText(*sensor);
     if (const job::Resistor* fitted = electrics::Wiring(job).pullUp(circuit))
-        out += QStringLiteral(", ") + text(units::formatOhms(fitted->ohm)) + QStringLiteral(" fitted");
-    else if (input != nullptr && input->pull_up_ohm)
-        out += QStringLiteral(" on ") + text(units::formatOhms(*input->pull_up_ohm)) + QStringLiteral(" pull-up");
-    return out;
+        return tr("%1, %2 fitted").arg(what, text(units::formatOhms(fitted->ohm)));
+    if (input != nullptr && input->pull_up_ohm)
+        return tr("%1 on %2 pull-up").arg(what, text(units::formatOhms(*input->pull_up_ohm)));
+    return what;
 }
 
 QString conditionText(const job::Job& job, job::Condition condition)
 {
     const QString ambient = text(units::format(job.surroundings.ambient_k, Dimension::Temperature, "°C", 0));
     if (condition == job::Condition::BatteryOff)
-        return QStringLiteral("battery off, ") + ambient;
-    return QStringLiteral("key on, ") + ambient + QStringLiteral(", ") +
-           text(units::format(job.surroundings.barometer_pa, Dimension::AbsolutePressure, "kPa", 1));
+        return tr("battery off, %1").arg(ambient);
+    return tr("key on, %1, %2")
+        .arg(ambient, text(units::format(job.surroundings.barometer_pa, Dimension::AbsolutePressure, "kPa", 1)));
 }
 
 QString wireBetween(const job::Job& job, const job::PointRef& a, const job::PointRef& b)

@@ -1,5 +1,7 @@
 #pragma once
 
+#include "core/base/phrase.h"
+
 #include <QString>
 
 #include <string_view>
@@ -10,6 +12,12 @@ namespace vicegrip::app {
 inline QString text(std::string_view utf8)
 {
     return QString::fromUtf8(utf8.data(), static_cast<qsizetype>(utf8.size()));
+}
+
+/// What a key of the core says in the user's language.
+inline QString said(std::string_view key)
+{
+    return text(phrase(key));
 }
 
 } // namespace vicegrip::app

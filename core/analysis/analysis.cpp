@@ -2,6 +2,7 @@
 
 #include "core/analysis/judging.h"
 #include "core/analysis/tasks.h"
+#include "core/base/phrase.h"
 #include "core/electrics/readings.h"
 #include "core/findings/checks.h"
 #include "core/findings/harness_checks.h"
@@ -53,19 +54,19 @@ std::optional<scaling::Transfer> addScaling(CircuitView& view, const job::Job& j
 {
     const parts::Sensor* sensor = job::sensorOf(job, circuit);
     if (circuit.input.empty()) {
-        view.tableTrouble = "the sensor has no seat on the ECU";
+        view.tableTrouble = phrase("the sensor has no seat on the ECU");
         return std::nullopt;
     }
     if (sensor != nullptr && parts::signalOf(*sensor) != parts::SignalKind::Voltage && !parts::countsValue(*sensor)) {
         view.tableTrouble = parts::signalOf(*sensor) == parts::SignalKind::Frequency
-                                ? "its teeth stand for no value: a trigger pattern reads them"
-                                : "the signal is on or off, and needs no table";
+                                ? phrase("its teeth stand for no value: a trigger pattern reads them")
+                                : phrase("the signal is on or off, and needs no table");
         view.scale = State::NotNeeded;
         return std::nullopt;
     }
     const auto transfer = car.solved ? scaling::Transfer::of(job, *car.solved, circuit) : std::nullopt;
     if (!transfer || sensor == nullptr) {
-        view.tableTrouble = car.solved ? "the sensor is on no ECU input" : car.trouble;
+        view.tableTrouble = car.solved ? phrase("the sensor is on no ECU input") : car.trouble;
         return transfer;
     }
     const auto [low, high] = std::pair(circuit.scaling.low, circuit.scaling.high);
@@ -178,8 +179,9 @@ struct Worth
 
 std::string_view stageName(Stage stage)
 {
-    static constexpr std::string_view kNames[kStageCount] = {"Board", "Brief",   "Inputs", "Pins",    "Meter",
-                                                             "Scale", "Trigger", "Start",  "Handover"};
+    static constexpr std::string_view kNames[kStageCount] = {key("Board"),   key("Brief"), key("Inputs"),
+                                                             key("Pins"),    key("Meter"), key("Scale"),
+                                                             key("Trigger"), key("Start"), key("Handover")};
     return kNames[static_cast<size_t>(stage)];
 }
 

@@ -23,6 +23,7 @@ namespace vicegrip::analysis {
 enum class Stage { Board, Brief, Inputs, Pins, Meter, Scale, Trigger, Start, Handover };
 inline constexpr int kStageCount = 9;
 
+/// A key: `phrase` says it.
 [[nodiscard]] std::string_view stageName(Stage stage);
 
 /// One thing to do, with where it is done.

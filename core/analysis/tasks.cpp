@@ -1,5 +1,6 @@
 #include "core/analysis/tasks.h"
 
+#include "core/base/phrase.h"
 #include "core/brief/questions.h"
 
 #include <algorithm>
@@ -48,16 +49,17 @@ void addFailing(std::vector<Task>& out, const job::Circuit& c, const proof::Circ
     if (view.meter != State::Failing)
         return;
     if (const Found f = firstProbe(view, State::Failing); f.judged != nullptr)
-        out.push_back(task(Stage::Meter, c, f.judged, "find the fault",
-                           f.judged->place.station.label + " reads wrong: " + f.judged->reason + "."));
+        out.push_back(task(Stage::Meter, c, f.judged, phrase("find the fault"),
+                           phrase("{} reads wrong: {}.", f.judged->place.station.label, f.judged->reason)));
     else
-        out.push_back(task(Stage::Pins, c, nullptr, "finish the wiring", "As drawn, " + openTrouble(view) + "."));
+        out.push_back(
+            task(Stage::Pins, c, nullptr, phrase("finish the wiring"), phrase("As drawn, {}.", openTrouble(view))));
 }
 
 void addStale(std::vector<Task>& out, const job::Circuit& c, const proof::CircuitView& view)
 {
     if (const Found f = firstProbe(view, State::Stale); f.judged != nullptr && view.meter == State::Stale)
-        out.push_back(task(Stage::Meter, c, f.judged, "measure again", f.judged->reason + "."));
+        out.push_back(task(Stage::Meter, c, f.judged, phrase("measure again"), f.judged->reason + "."));
 }
 
 void addUntouched(std::vector<Task>& out, const job::Circuit& c, const proof::CircuitView& view)
@@ -69,8 +71,8 @@ void addUntouched(std::vector<Task>& out, const job::Circuit& c, const proof::Ci
     if (next < 0)
         return;
     const proof::Standing& j = all[static_cast<size_t>(next)];
-    out.push_back(
-        task(Stage::Meter, c, &j, "prove the wiring", "Probe " + j.place.station.label + " with the key on."));
+    out.push_back(task(Stage::Meter, c, &j, phrase("prove the wiring"),
+                       phrase("Probe {} with the key on.", j.place.station.label)));
 }
 
 void addScale(std::vector<Task>& out, const job::Circuit& c, const proof::CircuitView& view)
@@ -79,16 +81,17 @@ void addScale(std::vector<Task>& out, const job::Circuit& c, const proof::Circui
         return;
     switch (view.scale) {
     case State::Failing:
-        out.push_back(
-            task(Stage::Scale, c, nullptr, "mend the scaling",
-                 view.table ? "The value the ECU sends back is wrong." : "No table: " + view.tableTrouble + "."));
+        out.push_back(task(Stage::Scale, c, nullptr, phrase("mend the scaling"),
+                           view.table ? phrase("The value the ECU sends back is wrong.")
+                                      : phrase("No table: {}.", view.tableTrouble)));
         break;
     case State::Stale:
-        out.push_back(task(Stage::Scale, c, nullptr, "send the table again", "What the table rests on has changed."));
+        out.push_back(task(Stage::Scale, c, nullptr, phrase("send the table again"),
+                           phrase("What the table rests on has changed.")));
         break;
     default:
-        out.push_back(task(Stage::Scale, c, nullptr, "give the ECU its table",
-                           "The wiring is proved. Send the table and see the value come back right."));
+        out.push_back(task(Stage::Scale, c, nullptr, phrase("give the ECU its table"),
+                           phrase("The wiring is proved. Send the table and see the value come back right.")));
         break;
     }
 }
@@ -96,8 +99,8 @@ void addScale(std::vector<Task>& out, const job::Circuit& c, const proof::Circui
 void addUnseated(std::vector<Task>& out, const job::Circuit& c, const proof::CircuitView&)
 {
     if (c.input.empty())
-        out.push_back(task(Stage::Inputs, c, nullptr, "find it an input",
-                           "It is " + std::string(fields::enumName(c.want)) + " and has no seat on the ECU."));
+        out.push_back(task(Stage::Inputs, c, nullptr, phrase("find it an input"),
+                           phrase("It is {} and has no seat on the ECU.", phrase(fields::enumName(c.want)))));
 }
 
 /// Wires in wrong cavities: before anything is measured.
@@ -106,8 +109,11 @@ void addWrongPins(std::vector<Task>& out, const Analysis& analysis)
     for (const job::Connector& c : analysis.job->connectors)
         for (const pinning::Pin& pin : analysis.pins.at(c.id))
             if (pin.state == pinning::PinState::Wrong)
-                out.push_back(
-                    {Stage::Pins, {}, pin.at.text(), c.label + ": cavity " + pin.at.cavity + " is wrong", pin.trouble});
+                out.push_back({Stage::Pins,
+                               {},
+                               pin.at.text(),
+                               phrase("{}: cavity {} is wrong", c.label, pin.at.cavity),
+                               pin.trouble});
 }
 
 /// A plug at a time: those that are begun, then the others, the ECU's own last, since every wire must be there first.
@@ -126,8 +132,8 @@ void addPins(std::vector<Task>& out, const Analysis& analysis)
         list.push_back({Stage::Pins,
                         {},
                         pins[*next].at.text(),
-                        c.label + ": " + std::to_string(left) + (left == 1 ? " cavity" : " cavities") + " to pin",
-                        "Next is cavity " + pins[*next].at.cavity + "."});
+                        phrase("{}: {}{} to pin", c.label, std::to_string(left), (left == 1 ? " cavity" : " cavities")),
+                        phrase("Next is cavity {}.", pins[*next].at.cavity)});
     }
     for (std::vector<Task>* list : {&begun, &untouched, &last})
         std::ranges::move(*list, std::back_inserter(out));
@@ -140,16 +146,17 @@ void addBrief(std::vector<Task>& out, const job::Job& job)
         out.push_back({Stage::Brief,
                        {},
                        {},
-                       "State what is on the engine",
-                       "The circuits it needs, and the ranges they need, follow from that."});
+                       phrase("State what is on the engine"),
+                       phrase("The circuits it needs, and the ranges they need, follow from that.")});
         return;
     }
     if (const int open = brief::openQuestions(job); open > 0)
         out.push_back({Stage::Brief,
                        {},
                        {},
-                       "Ask the tuner: " + std::to_string(open) + (open == 1 ? " open question" : " open questions"),
-                       "Agree on them before anything is bought."});
+                       phrase("Ask the tuner: {}{}", std::to_string(open),
+                              (open == 1 ? phrase(" open question") : phrase(" open questions"))),
+                       phrase("Agree on them before anything is bought.")});
 }
 
 } // namespace

@@ -11,6 +11,7 @@
 #include "core/base/number_table.h" // columns of numbers from another program
 #include "core/base/old_names.h" // what files, requests and options were called before version 1.0
 #include "core/base/pattern.h" // the patterns of a schema, matched apart
+#include "core/base/phrase.h" // sentences as keys with arguments, for other languages
 #include "core/base/result.h" // errors are values: Result and Error, with the place they are about
 #include "core/base/root.h" // where a function crosses zero
 #include "core/base/schema_text.h" // the published schemas, compiled in

@@ -2,6 +2,7 @@
 
 #include "core/base/fields.h"
 #include "core/base/pattern.h"
+#include "core/base/phrase.h"
 
 #include <algorithm>
 #include <array>
@@ -62,18 +63,19 @@ std::string pointerOf(const std::vector<std::string>& context)
 
 struct Bound
 {
-    std::string_view theirs, ours, after;
+    std::string_view theirs;
+    const char* ours;
 };
 constexpr std::array kBounds = {
-    Bound{"Expected number greater than or equal to ", "the number must not be below ", ""},
-    Bound{"Expected number less than or equal to ", "the number must not be above ", ""},
-    Bound{"Expected number greater than ", "the number must be above ", ""},
-    Bound{"Expected number less than ", "the number must be below ", ""},
-    Bound{"String should be no fewer than ", "the text must have at least ", " letters"},
-    Bound{"String should be no more than ", "the text must have at most ", " letters"},
-    Bound{"Array should contain no fewer than ", "the list must have at least ", " entries"},
-    Bound{"Array should contain no more than ", "the list must have at most ", " entries"},
-    Bound{"Object should have no more than ", "there must be at most ", " members"},
+    Bound{"Expected number greater than or equal to ", key("the number must not be below {}")},
+    Bound{"Expected number less than or equal to ", key("the number must not be above {}")},
+    Bound{"Expected number greater than ", key("the number must be above {}")},
+    Bound{"Expected number less than ", key("the number must be below {}")},
+    Bound{"String should be no fewer than ", key("the text must have at least {} letters")},
+    Bound{"String should be no more than ", key("the text must have at most {} letters")},
+    Bound{"Array should contain no fewer than ", key("the list must have at least {} entries")},
+    Bound{"Array should contain no more than ", key("the list must have at most {} entries")},
+    Bound{"Object should have no more than ", key("there must be at most {} members")},
 };
 
 /// The number a wording begins with, without the zeros it is padded with.
@@ -92,10 +94,10 @@ std::string boundIn(const std::string& text)
 /// The validator's wording, turned into a sentence about the document.
 std::string sentenceOf(const std::string& description)
 {
-    static constexpr std::pair<std::string_view, std::string_view> kWordings[] = {
-        {"Missing required property", "a field is missing"},
-        {"Value type not permitted", "the value is of the wrong type"},
-        {"Failed to match", "the value is not one that is allowed here"},
+    static constexpr std::pair<std::string_view, const char*> kWordings[] = {
+        {"Missing required property", key("a field is missing")},
+        {"Value type not permitted", key("the value is of the wrong type")},
+        {"Failed to match", key("the value is not one that is allowed here")},
     };
     for (const auto& [theirs, ours] : kWordings) {
         if (!description.starts_with(theirs))
@@ -103,12 +105,12 @@ std::string sentenceOf(const std::string& description)
         const size_t quote = description.find('\'');
         const size_t end = quote == std::string::npos ? quote : description.find('\'', quote + 1);
         if (end == std::string::npos)
-            return std::string(ours);
-        return std::string(ours) + ": \"" + description.substr(quote + 1, end - quote - 1) + "\"";
+            return phrase(ours);
+        return phrase("{}: \"{}\"", phrase(ours), description.substr(quote + 1, end - quote - 1));
     }
-    for (const auto& [theirs, ours, after] : kBounds)
+    for (const auto& [theirs, ours] : kBounds)
         if (description.starts_with(theirs))
-            return std::string(ours) + boundIn(description.substr(theirs.size())) + std::string(after);
+            return phrase(ours, boundIn(description.substr(theirs.size())));
     std::string out = description.substr(0, 300);
     while (!out.empty() && (out.back() == '.' || out.back() == ' '))
         out.pop_back();
@@ -156,7 +158,7 @@ Result<void> validate(const Json& document, std::string_view schema)
         }
         // The validator walks inwards: the deepest place is the one to look at.
         Place place{{}, "/", 0, 0};
-        std::string sentence = "the document does not follow its schema";
+        std::string sentence = phrase("the document does not follow its schema");
         size_t deepest = 0;
         for (valijson::ValidationResults::Error error; results.popError(error);) {
             if (error.context.size() <= deepest)
@@ -167,7 +169,7 @@ Result<void> validate(const Json& document, std::string_view schema)
         }
         return fail(ErrorCode::Schema, sentence, place);
     } catch (const std::exception& e) {
-        return fail(ErrorCode::Schema, "the document could not be checked: " + std::string(e.what()));
+        return fail(ErrorCode::Schema, phrase("the document could not be checked: {}", e.what()));
     }
 }
 
@@ -176,10 +178,10 @@ Result<std::string> readFile(const std::filesystem::path& file, size_t most)
     const Place place{file.string(), {}, 0, 0};
     std::error_code error;
     if (std::filesystem::is_directory(file, error))
-        return fail(ErrorCode::Io, "this is a folder, not a file", place);
+        return fail(ErrorCode::Io, phrase("this is a folder, not a file"), place);
     std::ifstream in(file, std::ios::binary);
     if (!in)
-        return fail(ErrorCode::Io, std::string("the file cannot be opened: ") + std::strerror(errno),
+        return fail(ErrorCode::Io, std::string(phrase("the file cannot be opened: ")) + std::strerror(errno),
                     place); // NOLINT(concurrency-mt-unsafe)
     std::string text;
     if (const auto bytes = std::filesystem::file_size(file, error); !error)
@@ -194,7 +196,7 @@ Result<std::string> readFile(const std::filesystem::path& file, size_t most)
         }
     }
     if (in.bad())
-        return fail(ErrorCode::Io, "the file cannot be read to its end", place);
+        return fail(ErrorCode::Io, phrase("the file cannot be read to its end"), place);
     return text;
 }
 

@@ -2,6 +2,7 @@
 
 #include "core/base/document.h"
 #include "core/base/measurable.h"
+#include "core/base/phrase.h"
 
 #include <algorithm>
 #include <cmath>
@@ -129,7 +130,7 @@ std::optional<double> readCell(std::string_view cell, char separator)
 Result<NumberTable> readNumbers(std::string_view text, size_t leastColumns)
 {
     if (text.size() > kMostBytes)
-        return fail(ErrorCode::TooBig, "the text is longer than 512 MB");
+        return fail(ErrorCode::TooBig, phrase("the text is longer than 512 MB"));
     if (text.starts_with("\xEF\xBB\xBF"))
         text.remove_prefix(3);
     NumberTable out;
@@ -140,9 +141,9 @@ Result<NumberTable> readNumbers(std::string_view text, size_t leastColumns)
             separator = separatorOf(line);
             const bool heading = isHeading(line, separator, out);
             if (out.columns < leastColumns)
-                return atLine(ErrorCode::Range, lines.number(),
-                              "expected " + std::to_string(leastColumns) + " columns, found " +
-                                  std::to_string(out.columns));
+                return atLine(
+                    ErrorCode::Range, lines.number(),
+                    phrase("expected {} columns, found {}", std::to_string(leastColumns), std::to_string(out.columns)));
             const size_t rows = std::min(text.size() / (line.size() + 1), kForeseen);
             out.cells.reserve(rows * out.columns);
             out.lines.reserve(rows);
@@ -162,16 +163,15 @@ Result<NumberTable> readNumbers(std::string_view text, size_t leastColumns)
         });
         if (cells != out.columns)
             return atLine(ErrorCode::Malformed, lines.number(),
-                          std::to_string(cells) + " columns, and " + std::to_string(out.columns) + " before");
+                          phrase("{} columns, and {} before", std::to_string(cells), std::to_string(out.columns)));
         if (wrong.data() != nullptr)
             return atLine(ErrorCode::Malformed, lines.number(),
-                          "\"" + std::string(wrong.substr(0, kQuoted)) +
-                              "\" is not a finite number of a size that is measured");
+                          phrase("\"{}\" is not a finite number of a size that is measured", wrong.substr(0, kQuoted)));
         out.lines.push_back(lines.number());
     }
     if (out.lines.empty())
-        return fail(ErrorCode::Range,
-                    text.empty() ? "it is empty: there is no row of numbers" : "there is no row of numbers");
+        return fail(ErrorCode::Range, text.empty() ? phrase("it is empty: there is no row of numbers")
+                                                   : phrase("there is no row of numbers"));
     return out;
 }
 

@@ -1,5 +1,6 @@
 #include "core/base/document.h"
 #include "core/base/old_names.h"
+#include "core/base/phrase.h"
 
 #include <algorithm>
 #include <set>
@@ -53,7 +54,7 @@ class Reader : public Json::json_sax_t
         Level& at = m_levels.back();
         if (at.value->contains(name)) {
             at.key = name;
-            return refuse(ErrorCode::Malformed, "the member stands here twice", {{}, pointer(), 0, 0});
+            return refuse(ErrorCode::Malformed, phrase("the member stands here twice"), {{}, pointer(), 0, 0});
         }
         at.key = std::move(name);
         return true;
@@ -64,11 +65,13 @@ class Reader : public Json::json_sax_t
         constexpr int kNumberOverflow = 406;
         const Place place = placeOfByte(m_text, byte);
         if (e.id == kNumberOverflow)
-            return refuse(ErrorCode::Malformed, "the number is too large to be one", place);
+            return refuse(ErrorCode::Malformed, phrase("the number is too large to be one"), place);
         if (byte > m_text.size())
             return refuse(ErrorCode::Malformed,
-                          m_text.empty() ? "the file is empty" : "the file ends too early: it was cut off", place);
-        return refuse(ErrorCode::Malformed, "this is not valid JSON here", place);
+                          m_text.empty() ? phrase("the file is empty")
+                                         : phrase("the file ends too early: it was cut off"),
+                          place);
+        return refuse(ErrorCode::Malformed, phrase("this is not valid JSON here"), place);
     }
 
   private:
@@ -97,7 +100,7 @@ class Reader : public Json::json_sax_t
     Json* place(Json value)
     {
         if (++m_values > kMostValues) {
-            refuse(ErrorCode::TooBig, "the file holds more values than any job needs", {});
+            refuse(ErrorCode::TooBig, phrase("the file holds more values than any job needs"), {});
             return nullptr;
         }
         if (m_levels.empty()) {
@@ -115,7 +118,8 @@ class Reader : public Json::json_sax_t
     bool open(Json container)
     {
         if (m_levels.size() >= kDeepest)
-            return refuse(ErrorCode::TooBig, "the file nests deeper than " + std::to_string(kDeepest) + " levels", {});
+            return refuse(ErrorCode::TooBig, phrase("the file nests deeper than {} levels", std::to_string(kDeepest)),
+                          {});
         Json* const value = place(std::move(container));
         if (value != nullptr)
             m_levels.push_back({value, {}});
@@ -138,7 +142,7 @@ class Reader : public Json::json_sax_t
 
 Error tooLarge(size_t most)
 {
-    return {ErrorCode::TooBig, "the file is larger than " + megabytes(most) + ", which no job needs", {}};
+    return {ErrorCode::TooBig, phrase("the file is larger than {}, which no job needs", megabytes(most)), {}};
 }
 
 Result<Json> parse(std::string_view text)
@@ -146,7 +150,7 @@ Result<Json> parse(std::string_view text)
     if (text.size() > kLargestBytes)
         return tl::make_unexpected(tooLarge(kLargestBytes));
     if (const size_t nul = text.find('\0'); nul != std::string_view::npos) // the parser takes it for the end
-        return fail(ErrorCode::Malformed, "the file holds a zero byte: it is damaged, or no text",
+        return fail(ErrorCode::Malformed, phrase("the file holds a zero byte: it is damaged, or no text"),
                     placeOfByte(text, nul + 1));
     Reader reader(text);
     try {
@@ -155,9 +159,10 @@ Result<Json> parse(std::string_view text)
             return std::move(reader.document());
         }
     } catch (const std::exception&) {
-        return fail(ErrorCode::TooBig, "the file needs more memory than there is");
+        return fail(ErrorCode::TooBig, phrase("the file needs more memory than there is"));
     }
-    return tl::make_unexpected(reader.error().value_or(Error{ErrorCode::Malformed, "this is not valid JSON", {}}));
+    return tl::make_unexpected(
+        reader.error().value_or(Error{ErrorCode::Malformed, phrase("this is not valid JSON"), {}}));
 }
 
 } // namespace vicegrip::document

@@ -1,5 +1,7 @@
 #include "core/base/pattern.h"
 
+#include "core/base/phrase.h"
+
 #include <algorithm>
 #include <array>
 #include <map>
@@ -18,15 +20,15 @@ constexpr size_t kShown = 40; ///< letters of a text that are worth repeating
 std::string wantedBy(const std::string& pattern)
 {
     static constexpr std::array<std::pair<std::string_view, std::string_view>, 5> kWords = {
-        {{"^[A-Za-z0-9+_-]+$", "letters, digits, +, - and _ only"},
-         {"^[A-Za-z0-9+._-]+$", "letters, digits, +, -, . and _ only"},
-         {"^[A-Za-z0-9+._-]*$", "letters, digits, +, -, . and _ only"},
-         {"^[A-Za-z0-9+_-]+(\\.[A-Za-z0-9+_-]+)?$", "a place such as A.7 or BAT-"},
-         {"^([A-Z]{2,4}(/[A-Z]{2})?)?$", "a wire's colour such as BU or BU/WH"}}};
+        {{"^[A-Za-z0-9+_-]+$", key("letters, digits, +, - and _ only")},
+         {"^[A-Za-z0-9+._-]+$", key("letters, digits, +, -, . and _ only")},
+         {"^[A-Za-z0-9+._-]*$", key("letters, digits, +, -, . and _ only")},
+         {"^[A-Za-z0-9+_-]+(\\.[A-Za-z0-9+_-]+)?$", key("a place such as A.7 or BAT-")},
+         {"^([A-Z]{2,4}(/[A-Z]{2})?)?$", key("a wire's colour such as BU or BU/WH")}}};
     for (const auto& [known, words] : kWords)
         if (pattern == known)
-            return std::string(words);
-    return "a text of the form " + pattern;
+            return phrase(words);
+    return phrase("a text of the form {}", pattern);
 }
 
 std::string escaped(const std::string& member)
@@ -89,7 +91,7 @@ struct Patterns::Work
             if (const auto it = node.find("pattern"); it != node.end() && it->is_string()) {
                 const auto& text = value.get_ref<const std::string&>();
                 if (!re2::RE2::PartialMatch(text, *compiled.at(it->get<std::string>())))
-                    return Mismatch{pointer, "\"" + shown(text) + "\" is not " + wantedBy(it->get<std::string>())};
+                    return Mismatch{pointer, phrase("\"{}\" is not {}", shown(text), wantedBy(it->get<std::string>()))};
             }
         if (auto inside = value.is_object()  ? inObject(node, value, pointer)
                           : value.is_array() ? inArray(node, value, pointer)

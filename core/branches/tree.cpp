@@ -2,6 +2,7 @@
 
 #include "core/base/csv.h"
 #include "core/base/joined.h"
+#include "core/base/phrase.h"
 #include "core/base/typed_text.h"
 #include "core/parts/conductor.h"
 #include "core/units/units.h"
@@ -137,7 +138,7 @@ std::string toCsv(const job::Job& job, const std::vector<Stretch>& stretches)
 Result<void> setBranchLength(job::Job& job, size_t branch, double length_m)
 {
     if (branch >= job.branches.size())
-        return fail(ErrorCode::Reference, "the harness has no such stretch");
+        return fail(ErrorCode::Reference, phrase("the harness has no such stretch"));
     std::map<job::WireId, double> beyond;
     {
         const Tree before(job);
@@ -161,7 +162,7 @@ Result<job::Branch> branchTyped(const job::Job& job, std::string_view typed)
         std::string word;
         do {
             if (!(words >> word))
-                return fail(ErrorCode::Malformed, "expected two places and a length, such as Y2 CLT 40 cm");
+                return fail(ErrorCode::Malformed, phrase("expected two places and a length, such as Y2 CLT 40 cm"));
             std::erase(word, ',');
         } while (word.empty() || word == "to" || word == "-" || word == "–");
         for (const job::Connector& c : job.connectors)
@@ -175,7 +176,7 @@ Result<job::Branch> branchTyped(const job::Job& job, std::string_view typed)
                                      c == '-' || c == '_';
                           });
         if (!name)
-            return fail(ErrorCode::Malformed, "\"" + word + "\" is no name of a place: letters, figures, - and _");
+            return fail(ErrorCode::Malformed, phrase("\"{}\" is no name of a place: letters, figures, - and _", word));
         return word;
     };
     job::Branch out;

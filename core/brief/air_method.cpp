@@ -1,5 +1,6 @@
 #include "core/brief/air_method.h"
 
+#include "core/base/phrase.h"
 #include "core/brief/atmosphere.h"
 #include "core/brief/range.h"
 #include "core/electrics/sensor_model.h"
@@ -22,37 +23,37 @@ AirMethodView described(AirMethod method)
     switch (method) {
     case AirMethod::SpeedDensity:
         return {method,
-                "Speed density",
-                "Manifold pressure, air temperature and a table of how well the engine fills give the air.",
-                "Nothing in the intake's way, and no flow it cannot read; boost needs the sensor anyway.",
-                "The table is this engine's: every change to cams or ports is a new table.",
+                phrase("Speed density"),
+                phrase("Manifold pressure, air temperature and a table of how well the engine fills give the air."),
+                phrase("Nothing in the intake's way, and no flow it cannot read; boost needs the sensor anyway."),
+                phrase("The table is this engine's: every change to cams or ports is a new table."),
                 {},
                 {},
                 {}};
     case AirMethod::MassAir:
         return {method,
-                "Mass air",
-                "A meter weighs the air itself.",
-                "Where a meter is there and reads, it follows changes to the engine by itself.",
-                "It ends where its range ends, minds reversing flow and leaks behind it, and sits in the way.",
+                phrase("Mass air"),
+                phrase("A meter weighs the air itself."),
+                phrase("Where a meter is there and reads, it follows changes to the engine by itself."),
+                phrase("It ends where its range ends, minds reversing flow and leaks behind it, and sits in the way."),
                 {},
                 {},
                 {}};
     case AirMethod::Hybrid:
         return {method,
-                "Hybrid",
-                "The meter at low speed, density above.",
-                "Keeps the meter's manners at idle, and density where the meter ends.",
-                "Two models to set up, and a hand-over that must not be felt.",
+                phrase("Hybrid"),
+                phrase("The meter at low speed, density above."),
+                phrase("Keeps the meter's manners at idle, and density where the meter ends."),
+                phrase("Two models to set up, and a hand-over that must not be felt."),
                 {},
                 {},
                 {}};
     case AirMethod::ThrottleAngle:
         return {method,
-                "Throttle angle",
-                "Throttle angle and speed give the air, corrected by the barometer.",
-                "For engines whose manifold pressure says little: single throttles, wild cams.",
-                "Blind to boost and to anything that changes behind the plate; coarse at small openings.",
+                phrase("Throttle angle"),
+                phrase("Throttle angle and speed give the air, corrected by the barometer."),
+                phrase("For engines whose manifold pressure says little: single throttles, wild cams."),
+                phrase("Blind to boost and to anything that changes behind the plate; coarse at small openings."),
                 {},
                 {},
                 {}};
@@ -66,17 +67,17 @@ std::string hereText(AirMethod method, const job::Brief& b)
     const auto flow = [&] { return units::format(fullLoadAir(b), Dimension::MassFlow, "kg/h", 0); };
     switch (method) {
     case AirMethod::SpeedDensity:
-        return b.boosted() ? "Suits: boost of " + boost + " is seen by the same sensor."
-                           : "Suits an engine with a common plenum.";
+        return b.boosted() ? phrase("Suits: boost of {} is seen by the same sensor.", boost)
+                           : phrase("Suits an engine with a common plenum.");
     case AirMethod::MassAir:
-        return b.boosted() ? "The meter must reach the flow at " + boost + " of boost: " + "reckon with about " +
-                                 flow() + " at 6500 rpm."
-                           : "Reckon with about " + flow() + " at 6500 rpm.";
+        return b.boosted() ? phrase("The meter must reach the flow at {} of boost: reckon with about {} at 6500 rpm.",
+                                    boost, flow())
+                           : phrase("Reckon with about {} at 6500 rpm.", flow());
     case AirMethod::Hybrid:
-        return "Needs both sets of sensors: the most inputs of the four.";
+        return phrase("Needs both sets of sensors: the most inputs of the four.");
     case AirMethod::ThrottleAngle:
-        return b.boosted() ? "Not with boost: the same angle means another mass at every pressure."
-                           : "With one throttle a cylinder this is the usual way.";
+        return b.boosted() ? phrase("Not with boost: the same angle means another mass at every pressure.")
+                           : phrase("With one throttle a cylinder this is the usual way.");
     }
     return {};
 }
@@ -126,8 +127,8 @@ class Errors
         const double error = r == nullptr ? 0 : r->tolerance * (s->high - s->low);
         const double barometer = barometerAt(m_brief.altitude_m);
         const double full = barometer + (m_brief.boosted() ? m_brief.target_pa : 0);
-        for (const auto& [name, pa] : {std::pair{"idle", kIdle_pa}, std::pair{"full load", full}})
-            m_out.push_back({s->name, std::string(name) + ", " + units::format(pa, s->measures, s->unit, 0),
+        for (const auto& [where, pa] : {std::pair{key("idle, {}"), kIdle_pa}, std::pair{key("full load, {}"), full}})
+            m_out.push_back({s->name, phrase(where, units::format(pa, s->measures, s->unit, 0)),
                              plusMinus(error, *s, 1), error / pa});
     }
 
@@ -141,7 +142,7 @@ class Errors
             const auto slopes = electrics::elementSlopes(*s, kWarmAir_k);
             error = std::abs(t->tolerance * electrics::elementValues(*s, kWarmAir_k)[0] / slopes[0]);
         }
-        m_out.push_back({s->name, "charge at " + units::format(kWarmAir_k, s->measures, s->unit, 0),
+        m_out.push_back({s->name, phrase("charge at {}", units::format(kWarmAir_k, s->measures, s->unit, 0)),
                          "± " + units::formatDifference(error, Dimension::TemperatureDifference, "K", 1),
                          error / kWarmAir_k});
     }
@@ -157,15 +158,15 @@ class Errors
             const double idle = s->low + 0.03 * (s->high - s->low);
             const auto slopes = electrics::elementSlopes(*s, idle);
             share = std::abs(d->tolerance_v / slopes[0]) / idle;
-            m_out.push_back({s->name, "idle, " + units::format(idle, s->measures, s->unit, 0),
+            m_out.push_back({s->name, phrase("idle, {}", units::format(idle, s->measures, s->unit, 0)),
                              "± " + units::formatNumber(d->tolerance_v * 1e3, 0) + " mV", share});
             const double full = s->low + 0.9 * (s->high - s->low);
             share = std::abs(d->tolerance_v / electrics::elementSlopes(*s, full)[0]) / full;
-            m_out.push_back({s->name, "full load, " + units::format(full, s->measures, s->unit, 0),
+            m_out.push_back({s->name, phrase("full load, {}", units::format(full, s->measures, s->unit, 0)),
                              "± " + units::formatNumber(d->tolerance_v * 1e3, 0) + " mV", share});
             return;
         }
-        m_out.push_back({s->name, "any flow", "± 3 %, typical", share});
+        m_out.push_back({s->name, phrase("any flow"), phrase("± 3 %, typical"), share});
     }
 
     /// Near shut, air is about in proportion to the opening (from the area of a small gap; from memory).
@@ -177,7 +178,7 @@ class Errors
         const auto* r = std::get_if<parts::RatiometricTransducer>(&s->model);
         const double error = r != nullptr ? r->tolerance : 0.005;
         for (double opening : {kSmallOpening, kWideOpening})
-            m_out.push_back({s->name, "opening " + units::format(opening, Dimension::Ratio, "%", 0),
+            m_out.push_back({s->name, phrase("opening {}", units::format(opening, Dimension::Ratio, "%", 0)),
                              plusMinus(error, *s, 1), error / opening});
     }
 

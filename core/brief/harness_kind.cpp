@@ -1,5 +1,6 @@
 #include "core/brief/harness_kind.h"
 
+#include "core/base/phrase.h"
 #include "core/harness/edits.h"
 
 #include <algorithm>
@@ -45,34 +46,34 @@ std::vector<HarnessOption> harnessOptions(const job::Job& job, const job::Brief&
 
     HarnessOption& adapter = out[0];
     adapter.kind = job::HarnessKind::Adapter;
-    adapter.name = "Adapter lead";
+    adapter.name = phrase("Adapter lead");
     adapter.connectors = 2 * plugs; // each plug once more, with its other half
     adapter.joints = 0;
     adapter.hours = 0.5 + kConnectorHours * plugs;
     adapter.money = price.adapter * plugs + adapter.hours * price.hour;
     adapter.rework = chance(kCrimpFault, 2 * wires);
-    adapter.reworkSource = "made joints only, typical";
-    adapter.reversible = "Comes off again; the vehicle's harness is not touched.";
+    adapter.reworkSource = phrase("made joints only, typical");
+    adapter.reversible = phrase("Comes off again; the vehicle's harness is not touched.");
     adapter.possible = !job.ecu.plugIn;
-    adapter.verdict = adapter.possible ? "Doubles the connectors, and does not depend on a good tap."
-                                       : "This ECU takes the vehicle's own plugs: there is nothing to adapt.";
+    adapter.verdict = adapter.possible ? phrase("Doubles the connectors, and does not depend on a good tap.")
+                                       : phrase("This ECU takes the vehicle's own plugs: there is nothing to adapt.");
 
     HarnessOption& tap = out[1];
     tap.kind = job::HarnessKind::Tap;
-    tap.name = "Tap or re-pin";
+    tap.name = phrase("Tap or re-pin");
     tap.joints = circuits;
     tap.wire_m = circuits * harness::kPlannedLength_m;
     tap.hours = kTapHours * circuits;
     tap.money = price.tap * circuits + price.metre * tap.wire_m + tap.hours * price.hour;
     tap.rework = chance(kTapFault, circuits);
-    tap.reworkSource = "common practice: about half of hand taps are revisited";
-    tap.reversible = "Leaves marks: pierced insulation stays pierced.";
+    tap.reworkSource = phrase("common practice: about half of hand taps are revisited");
+    tap.reversible = phrase("Leaves marks: pierced insulation stays pierced.");
     tap.verdict =
-        "Cheapest, and the one people go back to; solder or crimp each tap, and test it before it is wrapped.";
+        phrase("Cheapest, and the one people go back to; solder or crimp each tap, and test it before it is wrapped.");
 
     HarnessOption& full = out[2];
     full.kind = job::HarnessKind::Full;
-    full.name = "Full harness";
+    full.name = phrase("Full harness");
     full.connectors = plugs + circuits;
     full.joints = 2 * wires;
     full.wire_m = wires * harness::kPlannedLength_m;
@@ -80,11 +81,12 @@ std::vector<HarnessOption> harnessOptions(const job::Job& job, const job::Brief&
     full.money = price.connector * full.connectors + price.terminal * full.joints + price.metre * full.wire_m +
                  full.hours * price.hour;
     full.rework = chance(kCrimpFault, full.joints);
-    full.reworkSource = "made joints only, typical";
-    full.reversible = "The old harness comes out whole, and can go back.";
+    full.reworkSource = phrase("made joints only, typical");
+    full.reversible = phrase("The old harness comes out whole, and can go back.");
     full.possible = !job.ecu.plugIn;
-    full.verdict = full.possible ? "Every joint is new and yours; nothing of an old harness is trusted."
-                                 : "The plug-in ECU keeps the vehicle's harness: a full one would throw that away.";
+    full.verdict = full.possible
+                       ? phrase("Every joint is new and yours; nothing of an old harness is trusted.")
+                       : phrase("The plug-in ECU keeps the vehicle's harness: a full one would throw that away.");
 
     for (HarnessOption& o : out)
         o.chosen = o.kind == brief.harness;

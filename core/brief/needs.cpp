@@ -1,5 +1,6 @@
 #include "core/brief/needs.h"
 
+#include "core/base/phrase.h"
 #include "core/brief/atmosphere.h"
 #include "core/brief/range.h"
 #include "core/harness/edits.h"
@@ -43,15 +44,18 @@ class Collector
 
     void timing()
     {
-        ask("crank", Want::Required, "ignition and injection are timed by it", "every engine");
+        ask("crank", Want::Required, phrase("ignition and injection are timed by it"), phrase("every engine"));
         if (m_brief.ignition == job::Ignition::Sequential)
-            ask("cam", Want::Required, "the ECU must know which of two turns it is to fire one cylinder at a time",
-                "ignition");
+            ask("cam", Want::Required,
+                phrase("the ECU must know which of two turns it is to fire one cylinder at a time"),
+                phrase("ignition"));
         else if (m_brief.ignition == job::Ignition::Distributor)
-            ask("cam", Want::Preferred, "a distributor finds the cylinder itself; sequential injection would need it",
-                "ignition");
+            ask("cam", Want::Preferred,
+                phrase("a distributor finds the cylinder itself; sequential injection would need it"),
+                phrase("ignition"));
         else
-            ask("cam", Want::Wanted, "sequential injection needs it; wasted spark runs without", "ignition");
+            ask("cam", Want::Wanted, phrase("sequential injection needs it; wasted spark runs without"),
+                phrase("ignition"));
     }
 
     void air()
@@ -59,77 +63,87 @@ class Collector
         const AirMethod method = m_brief.airMethod;
         const bool density = method == AirMethod::SpeedDensity || method == AirMethod::Hybrid;
         if (density) {
-            ask("map", Want::Required, "the air is worked out from manifold pressure", "air method");
-            ask("iat", Want::Required, "the air's density falls by about a third of a percent per kelvin",
-                "air method");
+            ask("map", Want::Required, phrase("the air is worked out from manifold pressure"), phrase("air method"));
+            ask("iat", Want::Required, phrase("the air's density falls by about a third of a percent per kelvin"),
+                phrase("air method"));
         }
         if (method == AirMethod::MassAir || method == AirMethod::Hybrid)
-            ask("maf", Want::Required, "the air is metered", "air method");
+            ask("maf", Want::Required, phrase("the air is metered"), phrase("air method"));
         if (method == AirMethod::ThrottleAngle) {
-            ask("tps", Want::Required, "the air is read off throttle angle and speed", "air method");
-            ask("baro", Want::Required, "throttle angle alone does not know the altitude", "air method");
+            ask("tps", Want::Required, phrase("the air is read off throttle angle and speed"), phrase("air method"));
+            ask("baro", Want::Required, phrase("throttle angle alone does not know the altitude"),
+                phrase("air method"));
         }
         if (m_brief.boosted()) {
-            ask("map", Want::Required, "boost must be seen to be limited", "aspiration");
-            ask("iat", Want::Required, "hot charge knocks: timing follows its temperature", "aspiration");
+            ask("map", Want::Required, phrase("boost must be seen to be limited"), phrase("aspiration"));
+            ask("iat", Want::Required, phrase("hot charge knocks: timing follows its temperature"),
+                phrase("aspiration"));
             if (m_brief.throttle == job::ThrottleKind::ByWire)
-                ask("charge-pressure", Want::Wanted, "by-wire plates are placed by the pressure on both sides",
-                    "aspiration");
+                ask("charge-pressure", Want::Wanted, phrase("by-wire plates are placed by the pressure on both sides"),
+                    phrase("aspiration"));
             if (m_brief.altitude_m >= 1500)
-                ask("baro", Want::Wanted, "the turbine works harder in thin air; boost is judged against the barometer",
-                    "altitude");
+                ask("baro", Want::Wanted,
+                    phrase("the turbine works harder in thin air; boost is judged against the barometer"),
+                    phrase("altitude"));
         }
-        ask("iat", Want::Wanted, "timing follows the charge's temperature", "every engine");
+        ask("iat", Want::Wanted, phrase("timing follows the charge's temperature"), phrase("every engine"));
         if (m_brief.chargeCooling == job::ChargeCooling::Water)
-            ask("charge-coolant", Want::Wanted, "a stopped water pump shows here first", "charge cooling");
+            ask("charge-coolant", Want::Wanted, phrase("a stopped water pump shows here first"),
+                phrase("charge cooling"));
     }
 
     void throttle()
     {
-        ask("tps", Want::Required, "acceleration fuelling, overrun cut and idle need the throttle", "throttle");
+        ask("tps", Want::Required, phrase("acceleration fuelling, overrun cut and idle need the throttle"),
+            phrase("throttle"));
         if (m_brief.throttle != job::ThrottleKind::ByWire)
             return;
-        ask("tps2", Want::Required, "a driven plate is watched by two tracks that must agree", "throttle");
-        ask("pedal1", Want::Required, "the driver's wish comes from the pedal alone", "throttle");
-        ask("pedal2", Want::Required, "two pedal tracks must agree before the plate may open", "throttle");
-        ask("brake", Want::Required, "brake and pedal together close the plate", "throttle");
+        ask("tps2", Want::Required, phrase("a driven plate is watched by two tracks that must agree"),
+            phrase("throttle"));
+        ask("pedal1", Want::Required, phrase("the driver's wish comes from the pedal alone"), phrase("throttle"));
+        ask("pedal2", Want::Required, phrase("two pedal tracks must agree before the plate may open"),
+            phrase("throttle"));
+        ask("brake", Want::Required, phrase("brake and pedal together close the plate"), phrase("throttle"));
         if (m_brief.gearbox == job::Gearbox::Manual)
-            ask("clutch", Want::Wanted, "revolutions are held while the clutch is down", "throttle");
+            ask("clutch", Want::Wanted, phrase("revolutions are held while the clutch is down"), phrase("throttle"));
     }
 
     void fuel()
     {
-        ask("clt", Want::Required, "a cold engine needs more fuel, and a hot one protection", "every engine");
+        ask("clt", Want::Required, phrase("a cold engine needs more fuel, and a hot one protection"),
+            phrase("every engine"));
         ask("wideband", m_brief.fuel == job::Fuel::Petrol ? Want::Wanted : Want::Required,
-            m_brief.fuel == job::Fuel::Petrol ? "the tuner sets mixture by it, and the driver is warned by it"
-                                              : "with ethanol in the tank the mixture must be seen",
-            "fuel");
+            m_brief.fuel == job::Fuel::Petrol ? phrase("the tuner sets mixture by it, and the driver is warned by it")
+                                              : phrase("with ethanol in the tank the mixture must be seen"),
+            phrase("fuel"));
         if (m_brief.fuel == job::Fuel::Flex)
-            ask("flex", Want::Required, "fuelling and timing follow the ethanol in the tank", "fuel");
+            ask("flex", Want::Required, phrase("fuelling and timing follow the ethanol in the tank"), phrase("fuel"));
         if (m_brief.fuel != job::Fuel::Petrol || m_brief.boosted())
             ask("fuel-pressure", Want::Wanted,
-                m_brief.boosted() ? "a pump that cannot hold pressure in boost leans the engine out"
-                                  : "ethanol takes about a third more fuel through the same pump",
-                m_brief.boosted() ? "aspiration" : "fuel");
+                m_brief.boosted() ? phrase("a pump that cannot hold pressure in boost leans the engine out")
+                                  : phrase("ethanol takes about a third more fuel through the same pump"),
+                m_brief.boosted() ? phrase("aspiration") : phrase("fuel"));
     }
 
     void health()
     {
         if (m_brief.boosted())
-            ask("oil-pressure", Want::Wanted, "a turbocharger dies first when oil pressure goes", "aspiration");
+            ask("oil-pressure", Want::Wanted, phrase("a turbocharger dies first when oil pressure goes"),
+                phrase("aspiration"));
     }
 
     void driving()
     {
         if (m_brief.idle == job::IdleControl::Valve)
-            ask("speed", Want::Preferred, "idle control waits until the car stands", "idle control");
+            ask("speed", Want::Preferred, phrase("idle control waits until the car stands"), phrase("idle control"));
         if (m_brief.gearbox == job::Gearbox::Automatic) {
-            ask("speed", Want::Required, "shifts are timed by road speed", "gearbox");
-            ask("gearbox-temp", Want::Wanted, "converter and oil suffer first", "gearbox");
+            ask("speed", Want::Required, phrase("shifts are timed by road speed"), phrase("gearbox"));
+            ask("gearbox-temp", Want::Wanted, phrase("converter and oil suffer first"), phrase("gearbox"));
         }
         if (m_brief.gearbox == job::Gearbox::Sequential) {
-            ask("gear", Want::Required, "ignition is cut for a shift by the barrel's position", "gearbox");
-            ask("speed", Want::Wanted, "gear and road speed check each other", "gearbox");
+            ask("gear", Want::Required, phrase("ignition is cut for a shift by the barrel's position"),
+                phrase("gearbox"));
+            ask("speed", Want::Wanted, phrase("gear and road speed check each other"), phrase("gearbox"));
         }
     }
 
@@ -137,7 +151,7 @@ class Collector
     {
         for (const std::string& id : m_brief.watch)
             if (findFunction({id}) != nullptr)
-                ask(id, Want::Wanted, "it is to be watched", "what must be watched");
+                ask(id, Want::Wanted, phrase("it is to be watched"), phrase("what must be watched"));
     }
 
     const job::Brief& m_brief;
@@ -161,7 +175,7 @@ std::vector<job::CircuitId> circuitsOf(const job::Job& job, const job::FunctionI
 std::string nameOf(const job::FunctionId& function)
 {
     const Function* f = findFunction(function);
-    return f == nullptr ? function.value : std::string(f->name);
+    return f == nullptr ? function.value : phrase(f->name);
 }
 
 } // namespace
@@ -175,17 +189,17 @@ std::string_view standingName(Standing standing)
 {
     switch (standing) {
     case Standing::There:
-        return "there";
+        return key("there");
     case Standing::Added:
-        return "added";
+        return key("added");
     case Standing::Declined:
-        return "taken out by you";
+        return key("taken out by you");
     case Standing::Leaving:
-        return "no longer needed";
+        return key("no longer needed");
     case Standing::Kept:
-        return "kept by you";
+        return key("kept by you");
     case Standing::Own:
-        return "your own";
+        return key("your own");
     }
     return {};
 }
@@ -210,7 +224,7 @@ std::vector<Consequence> consequences(const job::Job& job, const job::Brief& bri
         Consequence own{c.function, c.name, c.want, Standing::Own, {}, {}, {c.id}};
         if (names(brief.drawn, c.function)) {
             own.standing = names(brief.kept, c.function) ? Standing::Kept : Standing::Leaving;
-            own.reason = "nothing asks for it any more";
+            own.reason = phrase("nothing asks for it any more");
         } else if (names(brief.kept, c.function)) {
             own.standing = Standing::Kept;
         }
@@ -279,22 +293,23 @@ std::vector<Nonsense> nonsense(const job::Brief& b)
     };
     const auto metres = [](double m) { return units::format(m, units::Dimension::Length, "m", 0); };
     const auto outside = [](double v, double low, double high) { return !(v >= low && v <= high); };
-    wrong(outside(b.cylinders, 1, 16), "cylinders", "an engine has 1 to 16 cylinders");
+    wrong(outside(b.cylinders, 1, 16), "cylinders", phrase("an engine has 1 to 16 cylinders"));
     const double each_l = b.displacement_m3 * 1e3 / std::max(b.cylinders, 1);
     wrong(outside(each_l, 0.02, 2.5), "displacement_l",
-          "that is " + units::formatNumber(each_l, 3) + " l a cylinder: expected 0.02 to 2.5 l");
+          phrase("that is {} l a cylinder: expected 0.02 to 2.5 l", units::formatNumber(each_l, 3)));
     wrong(outside(b.target_pa, 0, 600e3), "target_kpa",
-          "boost is 0 to " + pressureText(600e3) + " above the barometer: a vacuum is no target");
-    wrong(b.boosted() && b.target_pa <= 0, "target_kpa", "a boosted engine has a target above " + pressureText(0));
+          phrase("boost is 0 to {} above the barometer: a vacuum is no target", pressureText(600e3)));
+    wrong(b.boosted() && b.target_pa <= 0, "target_kpa",
+          phrase("a boosted engine has a target above {}", pressureText(0)));
     wrong(outside(b.overshoot_pa, 0, 200e3), "overshoot_kpa",
-          "overshoot is 0 to " + pressureText(200e3) + " above the target");
-    wrong(outside(b.altitude_m, kLowest_m, kHighest_m), "altitude_m",
-          "expected " + metres(kLowest_m) + " to " + metres(kHighest_m) +
-              ", from the lowest shore to the highest road");
+          phrase("overshoot is 0 to {} above the target", pressureText(200e3)));
+    wrong(
+        outside(b.altitude_m, kLowest_m, kHighest_m), "altitude_m",
+        phrase("expected {} to {}, from the lowest shore to the highest road", metres(kLowest_m), metres(kHighest_m)));
     wrong(outside(b.fuel_pa, 50e3, 2000e3), "fuel_kpa",
-          "a fuel rail holds " + units::rangeText(pressureText(50e3), pressureText(2000e3)));
+          phrase("a fuel rail holds {}", units::rangeText(pressureText(50e3), pressureText(2000e3))));
     for (const std::string& id : b.watch)
-        wrong(findFunction({id}) == nullptr, "watch", "there is nothing called \"" + id + "\" to watch");
+        wrong(findFunction({id}) == nullptr, "watch", phrase("there is nothing called \"{}\" to watch", id));
     return out;
 }
 

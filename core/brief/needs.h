@@ -30,6 +30,7 @@ enum class Standing {
     Own ///< the user's own, which no fact ever asked for
 };
 
+/// A key: `phrase` says it.
 [[nodiscard]] std::string_view standingName(Standing standing);
 
 struct Consequence

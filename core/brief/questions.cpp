@@ -1,5 +1,6 @@
 #include "core/brief/questions.h"
 
+#include "core/base/phrase.h"
 #include "core/brief/atmosphere.h"
 #include "core/units/units.h"
 
@@ -18,39 +19,40 @@ std::vector<Question> questions(const job::Brief& b, const job::Job& job)
         out.push_back(
             {id, std::move(text), std::move(why), answer == b.answers.end() ? std::string() : answer->second});
     };
-    ask("who", "Who tunes it, and from what: logs sent over, a visit, a dynamometer?",
-        "What is measured and how it is handed over follows from it.");
-    ask("firmware", "Which firmware will be on the ECU, and who loads it?",
-        "Inputs, tables and expanders differ from one to the next.");
-    ask("air", "Is the air method right for the map that will be loaded?",
-        "Sensors bought for another method are money lost.");
+    ask("who", phrase("Who tunes it, and from what: logs sent over, a visit, a dynamometer?"),
+        phrase("What is measured and how it is handed over follows from it."));
+    ask("firmware", phrase("Which firmware will be on the ECU, and who loads it?"),
+        phrase("Inputs, tables and expanders differ from one to the next."));
+    ask("air", phrase("Is the air method right for the map that will be loaded?"),
+        phrase("Sensors bought for another method are money lost."));
     if (b.boosted())
         ask("boost",
-            "Is " + pressureText(b.target_pa) + " of boost with " + pressureText(b.overshoot_pa) +
-                " of overshoot what the map will ask for?",
-            "The pressure sensor's range is chosen by it.");
+            phrase("Is {} of boost with {} of overshoot what the map will ask for?", pressureText(b.target_pa),
+                   pressureText(b.overshoot_pa)),
+            phrase("The pressure sensor's range is chosen by it."));
     if (b.fuel != job::Fuel::Petrol)
-        ask("fuel", "Is the calibration ready for ethanol, and what runs until it is loaded?",
-            "Until the tune is loaded, keep to the fuel tuned for: a blend the calibration is not ready for can hole a "
-            "piston.");
+        ask("fuel", phrase("Is the calibration ready for ethanol, and what runs until it is loaded?"),
+            phrase("Until the tune is loaded, keep to the fuel tuned for: a blend the calibration is not ready for can "
+                   "hole a piston."));
     if (b.fuel == job::Fuel::Flex)
-        ask("baseline", "What does the correction read on today's pump fuel?",
-            "Pump petrol holds some ethanol already; the correction must start at 100 % on it.");
-    ask("scalings", "Does the tuner want sensor tables from here, or send them?",
-        "Two scalings for one sensor are one too many.");
+        ask("baseline", phrase("What does the correction read on today's pump fuel?"),
+            phrase("Pump petrol holds some ethanol already; the correction must start at 100 % on it."));
+    ask("scalings", phrase("Does the tuner want sensor tables from here, or send them?"),
+        phrase("Two scalings for one sensor are one too many."));
     if (b.throttle == job::ThrottleKind::ByWire)
-        ask("by-wire", "Who sets the plate's limits, and with which safety cuts?",
-            "A driven plate that is set up wrong opens by itself.");
+        ask("by-wire", phrase("Who sets the plate's limits, and with which safety cuts?"),
+            phrase("A driven plate that is set up wrong opens by itself."));
     if (b.airMethod == job::AirMethod::MassAir || b.airMethod == job::AirMethod::Hybrid)
-        ask("meter", "Which meter, and is its curve known?", "A curve for another housing is wrong everywhere.");
+        ask("meter", phrase("Which meter, and is its curve known?"),
+            phrase("A curve for another housing is wrong everywhere."));
     if (!job.expanders.empty())
-        ask("expander", "Does the firmware listen to the expander, and at which CAN identifiers?",
-            "Its inputs do not exist for the ECU otherwise.");
-    ask("knock", "Are knock sensors kept?",
-        "Kept, they pull timing as a fail-safe; deleted, they must be deleted in the calibration too, or it sets a "
-        "code.");
-    ask("rules", "Which emission and road rules apply where it will be driven?",
-        "They are local: ask before removing anything they cover.");
+        ask("expander", phrase("Does the firmware listen to the expander, and at which CAN identifiers?"),
+            phrase("Its inputs do not exist for the ECU otherwise."));
+    ask("knock", phrase("Are knock sensors kept?"),
+        phrase("Kept, they pull timing as a fail-safe; deleted, they must be deleted in the calibration too, or it "
+               "sets a code."));
+    ask("rules", phrase("Which emission and road rules apply where it will be driven?"),
+        phrase("They are local: ask before removing anything they cover."));
     return out;
 }
 

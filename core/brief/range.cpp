@@ -1,5 +1,6 @@
 #include "core/brief/range.h"
 
+#include "core/base/phrase.h"
 #include "core/brief/atmosphere.h"
 #include "core/electrics/electrics.h"
 
@@ -24,19 +25,21 @@ bool isAbsolute(const job::FunctionId& f)
 
 std::vector<PressureMark> airMarks(const job::FunctionId& f, const job::Brief& b, double barometer_pa)
 {
-    const PressureMark barometer{"barometer", barometer_pa, "key on, engine off"};
+    const PressureMark barometer{"barometer", barometer_pa, phrase("key on, engine off")};
     if (f.value == "baro")
-        return {{"pass road", barometer_pa * 0.7, "about 2900 m above home"}, barometer};
+        return {{phrase("pass road"), barometer_pa * 0.7, phrase("about 2900 m above home")}, barometer};
     std::vector<PressureMark> out;
     if (f.value == "map") {
-        out.push_back({"overrun", kOverrun_pa, "throttle shut at speed, typical; fuel is cut", false});
-        out.push_back({"idle", kIdle_pa, "warm, typical"});
+        out.push_back({"overrun", kOverrun_pa, phrase("throttle shut at speed, typical; fuel is cut"), false});
+        out.push_back({phrase("idle"), kIdle_pa, phrase("warm, typical")});
     }
     out.push_back(barometer);
     if (b.boosted()) {
         const double target = barometer_pa + b.target_pa;
-        out.push_back({"target", target, pressureText(barometer_pa) + " barometer + " + pressureText(b.target_pa)});
-        out.push_back({"overshoot", target + b.overshoot_pa, pressureText(b.overshoot_pa) + " above the target"});
+        out.push_back(
+            {"target", target, phrase("{} barometer + {}", pressureText(barometer_pa), pressureText(b.target_pa))});
+        out.push_back(
+            {"overshoot", target + b.overshoot_pa, phrase("{} above the target", pressureText(b.overshoot_pa))});
     }
     return out;
 }
@@ -71,21 +74,21 @@ void rate(Candidate& c, const std::vector<PressureMark>& marks, bool absolute)
         const bool above = blind->pa > c.sensor.high;
         const PressureMark& worst = above ? marks.back() : *blind;
         c.verdict =
-            above ? "Too short: tops out " + pressureText(worst.pa - c.sensor.high) + " below " + worst.name + "."
-                  : "Does not reach down to " + worst.name + ", by " + pressureText(c.sensor.low - worst.pa) + ".";
+            above ? phrase("Too short: tops out {} below {}.", pressureText(worst.pa - c.sensor.high), worst.name)
+                  : phrase("Does not reach down to {}, by {}.", worst.name, pressureText(c.sensor.low - worst.pa));
         return;
     }
     const double span = c.sensor.high - c.sensor.low;
     if (c.overVolts)
-        c.verdict = "Its output goes beyond what the input reads: it would need a divider.";
+        c.verdict = phrase("Its output goes beyond what the input reads: it would need a divider.");
     else if (c.headroom_pa < kLeastHeadroom * span)
-        c.verdict = "Reads it all, with " + pressureText(c.headroom_pa) +
-                    " to spare: nothing is left for a later turn of the screw.";
+        c.verdict = phrase("Reads it all, with {} to spare: nothing is left for a later turn of the screw.",
+                           pressureText(c.headroom_pa));
     else if (absolute)
-        c.verdict = "Reads it all; " + pressureText(c.headroom_pa) + " of headroom, and at " + lowest->name +
-                    " its tolerance is worth " + units::formatNumber(100 * c.errorAtLowest, 1) + " % of the pressure.";
+        c.verdict = phrase("Reads it all; {} of headroom, and at {} its tolerance is worth {} % of the pressure.",
+                           pressureText(c.headroom_pa), lowest->name, units::formatNumber(100 * c.errorAtLowest, 1));
     else
-        c.verdict = "Reads it all; " + pressureText(c.headroom_pa) + " of headroom.";
+        c.verdict = phrase("Reads it all; {} of headroom.", pressureText(c.headroom_pa));
 }
 
 /// Those that read everything first; of these, ones with headroom first, then the finest; of the others, the longest.
@@ -104,20 +107,20 @@ bool before(const Candidate& a, const Candidate& b)
 std::string splitText(const job::Job& job, const Advice& advice)
 {
     if (!job.brief || !job.brief->boosted())
-        return "One sensor: without boost a short span reads the manifold finely from overrun to wide open.";
+        return phrase("One sensor: without boost a short span reads the manifold finely from overrun to wide open.");
     const auto best = std::ranges::find_if(advice.ranking, &Candidate::reads);
     if (best == advice.ranking.end())
-        return "No single sensor of the library reads it all: one of a bar after the throttle for vacuum, a long one "
-               "before it for boost.";
+        return phrase("No single sensor of the library reads it all: one of a bar after the throttle for vacuum, a "
+                      "long one before it for boost.");
     constexpr double kCoarse = 0.1; ///< of the pressure at idle: more than mixture can be off (typical)
     const std::string lowest = std::ranges::find_if(advice.marks, &PressureMark::mustRead)->name;
     if (best->errorAtLowest > kCoarse)
-        return "One each side of the throttle: at " + lowest + " the tolerance of the long span alone is " +
-               units::formatNumber(100 * best->errorAtLowest, 1) +
-               " % of the pressure. A short one after the throttle reads vacuum, the long one before it reads boost.";
-    return "One sensor does both: its tolerance is " + units::formatNumber(100 * best->errorAtLowest, 1) +
-           " % of the pressure at " + lowest +
-           ". A second one before the throttle helps where the plate is driven by wire.";
+        return phrase("One each side of the throttle: at {} the tolerance of the long span alone is {} % of the "
+                      "pressure. A short one after the throttle reads vacuum, the long one before it reads boost.",
+                      lowest, units::formatNumber(100 * best->errorAtLowest, 1));
+    return phrase("One sensor does both: its tolerance is {} % of the pressure at {}. A second one before the throttle "
+                  "helps where the plate is driven by wire.",
+                  units::formatNumber(100 * best->errorAtLowest, 1), lowest);
 }
 
 } // namespace
@@ -128,15 +131,17 @@ std::vector<PressureMark> marksOf(const job::FunctionId& function, const job::Br
         return airMarks(function, b, barometer_pa);
     const double boost = b.boosted() ? b.target_pa + b.overshoot_pa : 0;
     if (function.value == "fuel-pressure")
-        return {{"key on, not primed", 0, "no pressure"},
-                {"overrun", b.fuel_pa - (barometer_pa - kOverrun_pa), "the regulator follows the manifold down"},
-                {"rail", b.fuel_pa, "above the manifold's"},
-                {"full load", (b.fuel_pa + boost) * (1 + kFuelRipple), "rail + boost, and a tenth of ripple"}};
+        return {
+            {phrase("key on, not primed"), 0, phrase("no pressure")},
+            {"overrun", b.fuel_pa - (barometer_pa - kOverrun_pa), phrase("the regulator follows the manifold down")},
+            {"rail", b.fuel_pa, phrase("above the manifold's")},
+            {phrase("full load"), (b.fuel_pa + boost) * (1 + kFuelRipple),
+             phrase("rail + boost, and a tenth of ripple")}};
     if (function.value == "oil-pressure")
-        return {{"engine off", 0, "no pressure"},
-                {"hot idle", kHotIdleOil_pa, "typical"},
-                {"hot, at speed", kHotOil_pa, "typical"},
-                {"cold start", kColdOil_pa, "relief valve, typical"}};
+        return {{phrase("engine off"), 0, phrase("no pressure")},
+                {phrase("hot idle"), kHotIdleOil_pa, phrase("typical")},
+                {phrase("hot, at speed"), kHotOil_pa, "typical"},
+                {phrase("cold start"), kColdOil_pa, phrase("relief valve, typical")}};
     return {};
 }
 
@@ -168,8 +173,8 @@ Advice adviseRange(const job::FunctionId& function, const job::Job& job, const j
         return out;
     const parts::EcuInput plain;
     const parts::EcuInput* input = circuit == nullptr ? nullptr : job::findInput(job, circuit->input);
-    out.inputText = input == nullptr ? "a 5 V input of " + std::to_string(plain.bits) + " bits"
-                                     : input->id.value + ", " + std::to_string(input->bits) + " bits";
+    out.inputText = input == nullptr ? phrase("a 5 V input of {} bits", std::to_string(plain.bits))
+                                     : phrase("{}, {} bits", input->id.value, std::to_string(input->bits));
     const parts::EcuInput& on = input == nullptr ? plain : *input;
     const bool absolute = isAbsolute(function);
     const Dimension wanted = absolute ? Dimension::AbsolutePressure : Dimension::GaugePressure;

@@ -1,5 +1,6 @@
 #include "core/circuit/solution.h"
 
+#include "core/base/phrase.h"
 #include "core/circuit/factors.h"
 #include "core/circuit/topology.h"
 
@@ -268,7 +269,8 @@ Result<Solution> solve(Network network)
     matrix.setFromTriplets(stamps.matrix.begin(), stamps.matrix.end());
     f->network = std::move(network);
     f->symmetric = std::ranges::none_of(f->network.elements(), hasBranch);
-    const Error noAnswer{ErrorCode::Network, "the network has no single answer: a controlled source feeds itself", {}};
+    const Error noAnswer{
+        ErrorCode::Network, phrase("the network has no single answer: a controlled source feeds itself"), {}};
     if (!f->lu.factor(matrix))
         return tl::make_unexpected(noAnswer);
     f->x = f->lu.solved(stamps.rhs);

@@ -1,6 +1,7 @@
 #include "core/circuit/topology.h"
 
 #include "core/base/joined.h"
+#include "core/base/phrase.h"
 
 #include <cmath>
 
@@ -54,15 +55,15 @@ std::optional<Error> contradiction(const Network& network)
     Joined<Node> byVoltage;
     for (const Element& e : network.elements()) {
         if (outside(e.a, network) || outside(e.b, network) || outside(e.c, network) || outside(e.d, network))
-            return networkError(called(e) + " ends on a node that does not exist");
+            return networkError(phrase("{} ends on a node that does not exist", called(e)));
         if (!std::isfinite(e.value))
-            return networkError(called(e) + " has a value that is not a number");
+            return networkError(phrase("{} has a value that is not a number", called(e)));
         if (e.kind == Element::Kind::Resistor && e.value < 0)
-            return networkError(called(e) + " has a resistance below zero");
+            return networkError(phrase("{} has a resistance below zero", called(e)));
         if (fixesVoltage(e) && !byVoltage.join(e.a, e.b))
             return networkError(
-                called(e) +
-                " fixes a voltage that other sources already fix: they are shorted or contradict each other");
+                phrase("{} fixes a voltage that other sources already fix: they are shorted or contradict each other",
+                       called(e)));
     }
     return std::nullopt;
 }

@@ -1,6 +1,7 @@
 #include "core/electrics/faults.h"
 
 #include "core/base/document.h"
+#include "core/base/phrase.h"
 #include "core/base/schema_text.h"
 #include "core/units/document_range.h"
 
@@ -52,28 +53,28 @@ struct Missing
 
     std::string operator()(const OpenWire& f) const
     {
-        return holds(job, f.wire) ? "" : "wire \"" + f.wire.value + "\"";
+        return holds(job, f.wire) ? "" : phrase("wire \"{}\"", f.wire.value);
     }
     std::string operator()(const AddedResistance& f) const
     {
-        return holds(job, f.wire) ? "" : "wire \"" + f.wire.value + "\"";
+        return holds(job, f.wire) ? "" : phrase("wire \"{}\"", f.wire.value);
     }
     std::string operator()(const SwappedCavities& f) const
     {
         for (const std::string& cavity : f.cavities)
             if (!holds(job, job::PointRef{f.connector, cavity}))
-                return "cavity \"" + f.connector + "." + cavity + "\"";
+                return phrase("cavity \"{}.{}\"", f.connector, cavity);
         return {};
     }
     std::string operator()(const HeldTable& f) const
     {
-        return job::findInput(job, f.input) != nullptr ? "" : "input \"" + f.input.value + "\"";
+        return job::findInput(job, f.input) != nullptr ? "" : phrase("input \"{}\"", f.input.value);
     }
     std::string operator()(const Short& f) const
     {
         for (const job::PointRef& point : {f.point, f.to})
             if (!holds(job, point))
-                return "place \"" + point.text() + "\"";
+                return phrase("place \"{}\"", point.text());
         return {};
     }
 };
@@ -93,10 +94,10 @@ Result<FaultList> readFaults(std::string_view text, const job::Job& job)
         if (const auto* held = std::get_if<HeldTable>(&list.back()))
             if (std::ranges::adjacent_find(held->points, std::greater_equal{}, &HeldTable::Point::volts) !=
                 held->points.end())
-                return fail(ErrorCode::Range, "the table's volts do not rise",
+                return fail(ErrorCode::Range, phrase("the table's volts do not rise"),
                             {{}, "/faults/" + std::to_string(list.size() - 1) + "/points", 0, 0});
         if (const std::string missing = std::visit(Missing{job}, list.back()); !missing.empty())
-            return fail(ErrorCode::Reference, "the job has no " + missing,
+            return fail(ErrorCode::Reference, phrase("the job has no {}", missing),
                         {{}, "/faults/" + std::to_string(list.size() - 1), 0, 0});
     }
     return list;

@@ -1,5 +1,6 @@
 #include "core/findings/checks.h"
 
+#include "core/base/phrase.h"
 #include "core/findings/end_checks.h"
 #include "core/findings/pin_checks.h"
 #include "core/findings/power_checks.h"
@@ -40,13 +41,13 @@ void readings(std::vector<Finding>& out, const job::Circuit& circuit, const proo
             const std::string where = circuit.name + ", " + s.place.station.label + ": ";
             if (s.state == State::Failing)
                 out.push_back({"reading-fails", Severity::Fix, circuit.id, where + s.reason,
-                               "The circuit is not wired as drawn, or a part is not the one planned.",
-                               "Probe the neighbouring places: the fault lies between the last right reading and the "
-                               "first wrong one."});
+                               phrase("The circuit is not wired as drawn, or a part is not the one planned."),
+                               phrase("Probe the neighbouring places: the fault lies between the last right reading "
+                                      "and the first wrong one.")});
             if (s.state == State::Stale)
                 out.push_back({"proof-stale", Severity::Fix, circuit.id, where + s.reason,
-                               "What was proved before the change says nothing about the circuit now.",
-                               "Measure it again."});
+                               phrase("What was proved before the change says nothing about the circuit now."),
+                               phrase("Measure it again.")});
         }
     }
 }
@@ -58,9 +59,10 @@ void scalingOf(std::vector<Finding>& out, const job::Job& job, const job::Circui
     if (sensor == nullptr || circuit.input.empty() || view.scale == State::NotNeeded)
         return;
     if (!view.table) {
-        out.push_back({"no-table", Severity::Fix, circuit.id, circuit.name + ": no scaling table, " + view.tableTrouble,
-                       "The ECU cannot turn this input's volts into a value.",
-                       "Correct the input's mode or the range asked for."});
+        out.push_back({"no-table", Severity::Fix, circuit.id,
+                       phrase("{}: no scaling table, {}", circuit.name, view.tableTrouble),
+                       phrase("The ECU cannot turn this input's volts into a value."),
+                       phrase("Correct the input's mode or the range asked for.")});
         return;
     }
     const double span = circuit.scaling.high - circuit.scaling.low;
@@ -69,25 +71,26 @@ void scalingOf(std::vector<Finding>& out, const job::Job& job, const job::Circui
     if (lost > kNoticeableOffset * span)
         out.push_back(
             {"range-clipped", Severity::Fix, circuit.id,
-             circuit.name + ": " + difference(*sensor, lost) + " of the range lies beyond what the input can read",
-             "The reading stops at the end of the converter's span while the real value goes on.",
-             "Take the ground offset away, or choose an input with a wider span."});
+             phrase("{}: {} of the range lies beyond what the input can read", circuit.name, difference(*sensor, lost)),
+             phrase("The reading stops at the end of the converter's span while the real value goes on."),
+             phrase("Take the ground offset away, or choose an input with a wider span.")});
     const bool saidAbove =
         lost > kNoticeableOffset * span && (view.table->worstAt < least.value || view.table->worstAt > most.value);
     const bool formula = view.table->formula.has_value();
     if (view.table->worstError > kNoticeableTableError * span && !saidAbove)
         out.push_back({"table-coarse", Severity::Note, circuit.id,
-                       circuit.name + (formula ? ": the formula is " : ": the table is ") +
-                           difference(*sensor, view.table->worstError) + " off at " +
-                           units::format(view.table->worstAt, sensor->measures, sensor->unit, 1) + " (" +
-                           scaling::readingText(view.table->worstAtReading, view.table->axis) + ")",
-                       formula ? "It does not follow the curve closely there."
-                               : "Straight lines between " + std::to_string(circuit.scaling.points) +
-                                     " points do not follow the curve closely there.",
-                       formula ? "Take a higher degree, points if the ECU has them, or a shorter range."
+                       phrase("{}{}{} off at {} ({})", circuit.name,
+                              (formula ? phrase(": the formula is ") : phrase(": the table is ")),
+                              difference(*sensor, view.table->worstError),
+                              units::format(view.table->worstAt, sensor->measures, sensor->unit, 1),
+                              scaling::readingText(view.table->worstAtReading, view.table->axis)),
+                       formula ? phrase("It does not follow the curve closely there.")
+                               : phrase("Straight lines between {} points do not follow the curve closely there.",
+                                        std::to_string(circuit.scaling.points)),
+                       formula ? phrase("Take a higher degree, points if the ECU has them, or a shorter range.")
                        : circuit.scaling.breakpoints == job::Breakpoints::Even
-                           ? "Have the points placed best (Scale, Placed), or ask for more of them."
-                           : "Ask for more points, or a shorter range."});
+                           ? phrase("Have the points placed best (Scale, Placed), or ask for more of them.")
+                           : phrase("Ask for more points, or a shorter range.")});
 }
 
 } // namespace
@@ -106,10 +109,11 @@ void checkGroundOffset(std::vector<Finding>& out, const job::Job& job, const job
         return;
     out.push_back(
         {"ground-offset", Severity::Fix, circuit.id,
-         circuit.name + ": its ground stands " + millivolts(std::abs(offset)) + (offset > 0 ? " above" : " below") +
-             " the ECU's, worth " + difference(*sensor, offset / travel * span),
-         "Current of other consumers on the same ground wire is read as signal, and it comes and goes with them.",
-         "Return the signal's ground to the ECU, and give the heater a ground wire of its own."});
+         phrase("{}: its ground stands {}{} the ECU's, worth {}", circuit.name, millivolts(std::abs(offset)),
+                (offset > 0 ? phrase(" above") : phrase(" below")), difference(*sensor, offset / travel * span)),
+         phrase(
+             "Current of other consumers on the same ground wire is read as signal, and it comes and goes with them."),
+         phrase("Return the signal's ground to the ECU, and give the heater a ground wire of its own.")});
 }
 
 namespace {
@@ -133,9 +137,9 @@ void floatingWires(std::vector<Finding>& out, const job::Job& job, const electri
             out.push_back({"floating-part",
                            Severity::Note,
                            {},
-                           "Nothing ties these places to the battery or to ground: " + names,
-                           "A meter there shows whatever leaks in, and no expected reading can be relied on.",
-                           "Draw what joins them, or take the wires out."});
+                           phrase("Nothing ties these places to the battery or to ground: {}", names),
+                           phrase("A meter there shows whatever leaks in, and no expected reading can be relied on."),
+                           phrase("Draw what joins them, or take the wires out.")});
     }
 }
 
@@ -148,11 +152,11 @@ void supplyBudget(std::vector<Finding>& out, const job::Job& job, const electric
             out.push_back({"supply-budget",
                            Severity::Fix,
                            {},
-                           "The sensor supply of " + units[u]->name + " delivers " +
-                               units::format(amps, Dimension::Current, "mA", 0) + " of " +
-                               units::format(limit, Dimension::Current, "mA", 0),
-                           "Overloaded, it sags, and every sensor on it reads low.",
-                           "Feed some sensors from elsewhere, or find the short."});
+                           phrase("The sensor supply of {} delivers {} of {}", units[u]->name,
+                                  units::format(amps, Dimension::Current, "mA", 0),
+                                  units::format(limit, Dimension::Current, "mA", 0)),
+                           phrase("Overloaded, it sags, and every sensor on it reads low."),
+                           phrase("Feed some sensors from elsewhere, or find the short.")});
     }
 }
 
@@ -203,9 +207,9 @@ void checkDrawing(std::vector<Finding>& out, const job::Job& job, const electric
         out.push_back({"no-answer",
                        Severity::Stop,
                        {},
-                       "The drawing has no electrical answer: " + trouble,
-                       "Without one there are no expected readings.",
-                       "Take the contradiction out of the drawing."});
+                       phrase("The drawing has no electrical answer: {}", trouble),
+                       phrase("Without one there are no expected readings."),
+                       phrase("Take the contradiction out of the drawing.")});
         return;
     }
     supplyBudget(out, job, *car);

@@ -1,5 +1,7 @@
 #include "core/findings/end_checks.h"
 
+#include "core/base/phrase.h"
+
 #include <algorithm>
 #include <map>
 
@@ -30,9 +32,9 @@ std::optional<PinRole> purposeOf(const electrics::Wiring& wiring, const job::Poi
     return joint->kind == job::JointKind::BatteryPositive ? PinRole::Supply : PinRole::Ground;
 }
 
-std::string_view roleName(PinRole role)
+std::string roleName(PinRole role)
 {
-    return fields::enumName(role);
+    return phrase(fields::enumName(role));
 }
 
 bool inEcuPlug(const job::Job& job, const job::PointRef& place)
@@ -71,9 +73,10 @@ class Ends
         PinRole purpose = PinRole::Signal;
     };
 
-    void say(const char* rule, Severity severity, std::string what, const char* why, std::string todo)
+    void say(const char* rule, Severity severity, std::string what, std::string why, std::string todo)
     {
-        m_out.push_back({rule, severity, m_circuit.id, m_circuit.name + ": " + std::move(what), why, std::move(todo)});
+        m_out.push_back(
+            {rule, severity, m_circuit.id, m_circuit.name + ": " + std::move(what), std::move(why), std::move(todo)});
     }
 
     /// Two conductors that each end where the other belongs; said once, for the first of them.
@@ -87,11 +90,11 @@ class Ends
             return false;
         if (path.role < other->first)
             say("ends-exchanged", Severity::Stop,
-                std::string(roleName(path.role)) + " and " + std::string(roleName(other->first)) +
-                    " are exchanged: the one ends at " + job::spoken(m_job, here->second.place) + ", the other at " +
-                    job::spoken(m_job, other->second.place),
-                "A supply on a ground pin can destroy the sensor; a signal on a ground reads nothing.",
-                "Exchange the two wires at one end, and only at one.");
+                phrase("{} and {} are exchanged: the one ends at {}, the other at {}", roleName(path.role),
+                       roleName(other->first), job::spoken(m_job, here->second.place),
+                       job::spoken(m_job, other->second.place)),
+                phrase("A supply on a ground pin can destroy the sensor; a signal on a ground reads nothing."),
+                phrase("Exchange the two wires at one end, and only at one."));
         return true;
     }
 
@@ -107,22 +110,21 @@ class Ends
         const parts::EcuPin* pin = m_wiring.ecuPin(end);
         const bool input = pin != nullptr && pin->role == EcuPinRole::Input;
         say("signal-unread", Severity::Stop,
-            "its signal ends at " + job::spoken(m_job, end) +
-                (input ? ", which is input " + pin->input.value + ", and it sits on " + m_circuit.input.value
-                       : ", which the ECU does not read"),
-            "The ECU reads another cavity, where nothing comes in.",
-            "Move the wire to " + job::spoken(m_job, job::cavityOf(m_job, m_circuit.input)) +
-                (input ? ", or seat the circuit on that input." : "."));
+            phrase("its signal ends at {}{}", job::spoken(m_job, end),
+                   (input ? phrase(", which is input {}, and it sits on {}", pin->input.value, m_circuit.input.value)
+                          : phrase(", which the ECU does not read"))),
+            phrase("The ECU reads another cavity, where nothing comes in."),
+            phrase("Move the wire to {}{}", job::spoken(m_job, job::cavityOf(m_job, m_circuit.input)),
+                   (input ? phrase(", or seat the circuit on that input.") : ".")));
         return true;
     }
 
     void nowhere(const Path& path)
     {
         say("open-conductor", Severity::Stop,
-            "the " + std::string(roleName(path.role)) + " of " + job::spoken(m_job, path.points.front()) +
-                " leads nowhere",
-            "As drawn, no wire joins it to where it must end, so the circuit cannot work.",
-            "Draw the missing wire, or put the ECU cavity it ends in to its use.");
+            phrase("the {} of {} leads nowhere", roleName(path.role), job::spoken(m_job, path.points.front())),
+            phrase("As drawn, no wire joins it to where it must end, so the circuit cannot work."),
+            phrase("Draw the missing wire, or put the ECU cavity it ends in to its use."));
     }
 
     /// Of a sensor that takes its supply from the ECU; one with the battery's own feed may return to metal.
@@ -138,18 +140,18 @@ class Ends
         const bool frequency = signal == parts::SignalKind::Frequency;
         if (metal == nullptr || (!ecuFed && !frequency) || signal == parts::SignalKind::OnOff)
             return;
-        const std::string where =
-            "its ground ends at " + job::spoken(m_job, ground->points.back()) + " and not at the ECU's sensor ground";
+        const std::string where = phrase("its ground ends at {} and not at the ECU's sensor ground",
+                                         job::spoken(m_job, ground->points.back()));
         if (frequency)
             say("ground-on-metal", Severity::Note, where,
-                "A frequency is counted, not measured: it forgives an offset that a voltage would not. Some say any "
-                "clean bolt will do; others keep every sensor on the ECU's ground.",
-                "Leave it, or bring it to the sensor ground.");
+                phrase("A frequency is counted, not measured: it forgives an offset that a voltage would not. Some say "
+                       "any clean bolt will do; others keep every sensor on the ECU's ground."),
+                phrase("Leave it, or bring it to the sensor ground."));
         else
             say("ground-on-metal", Severity::Fix, where,
-                "Whatever current flows in that metal lifts it against the ECU, and the difference is read as signal; "
-                "it comes and goes with the starter, the fan and the lamps.",
-                "Bring it to the ECU's sensor ground.");
+                phrase("Whatever current flows in that metal lifts it against the ECU, and the difference is read as "
+                       "signal; it comes and goes with the starter, the fan and the lamps."),
+                phrase("Bring it to the ECU's sensor ground."));
     }
 
     std::vector<Finding>& m_out;

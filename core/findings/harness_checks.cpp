@@ -1,5 +1,6 @@
 #include "core/findings/harness_checks.h"
 
+#include "core/base/phrase.h"
 #include "core/branches/tree.h"
 #include "core/parts/conductor.h"
 #include "core/units/units.h"
@@ -24,10 +25,10 @@ void thin(std::vector<Finding>& out, const job::Job& job, const std::map<job::Wi
             out.push_back({"wire-thin",
                            Severity::Fix,
                            {},
-                           "Wire " + w.id.value + " has " + parts::areaText(w.area_m2) + " and needs " +
-                               parts::areaText(it->second.area_m2) + ": " + it->second.why,
-                           "A wire that is too thin loses volts, grows hot, or breaks.",
-                           "Take the area the wires' list proposes, or shorten it."});
+                           phrase("Wire {} has {} and needs {}: {}", w.id.value, parts::areaText(w.area_m2),
+                                  parts::areaText(it->second.area_m2), it->second.why),
+                           phrase("A wire that is too thin loses volts, grows hot, or breaks."),
+                           phrase("Take the area the wires' list proposes, or shorten it.")});
 }
 
 void tooShort(std::vector<Finding>& out, const job::Job& job)
@@ -38,9 +39,9 @@ void tooShort(std::vector<Finding>& out, const job::Job& job)
             out.push_back({"wire-short",
                            Severity::Fix,
                            {},
-                           "Wire " + w.id.value + " is " + metres(w.length_m) + " long and its way " + metres(*way),
-                           "It is cut to what is typed, and then it does not reach.",
-                           "Type its length, or measure the stretch again."});
+                           phrase("Wire {} is {} long and its way {}", w.id.value, metres(w.length_m), metres(*way)),
+                           phrase("It is cut to what is typed, and then it does not reach."),
+                           phrase("Type its length, or measure the stretch again.")});
 }
 
 void alike(std::vector<Finding>& out, const job::Job& job)
@@ -54,10 +55,10 @@ void alike(std::vector<Finding>& out, const job::Job& job)
         out.push_back({"colours-alike",
                        Severity::Note,
                        {},
-                       std::to_string(count) + (count == 1 ? " wire has" : " wires have") +
-                           " the colour of another conductor beside it (" + first + ")",
-                       "Two alike side by side are exchanged by the next person who opens the plug.",
-                       "The wires' list proposes others."});
+                       phrase("{}{} the colour of another conductor beside it ({})", std::to_string(count),
+                              (count == 1 ? phrase(" wire has") : phrase(" wires have")), first),
+                       phrase("Two alike side by side are exchanged by the next person who opens the plug."),
+                       phrase("The wires' list proposes others.")});
 }
 
 void unused(std::vector<Finding>& out, const job::Job& job, const electrics::Wiring& wiring)
@@ -72,10 +73,10 @@ void unused(std::vector<Finding>& out, const job::Job& job, const electrics::Wir
     out.push_back({"wires-unused",
                    Severity::Note,
                    {},
-                   std::to_string(wires.size()) + (wires.size() == 1 ? " wire serves" : " wires serve") +
-                       " nothing: " + names + (wires.size() > kNamed ? ", ..." : ""),
-                   "They make the bundle thicker, and a loose end finds a ground.",
-                   "Take them out before the harness is laid and its sleeves are shrunk."});
+                   phrase(wires.size() == 1 ? key("{} wire serves nothing: {}") : key("{} wires serve nothing: {}"),
+                          std::to_string(wires.size()), names + (wires.size() > kNamed ? ", ..." : "")),
+                   phrase("They make the bundle thicker, and a loose end finds a ground."),
+                   phrase("Take them out before the harness is laid and its sleeves are shrunk.")});
 }
 
 } // namespace

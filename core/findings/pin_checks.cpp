@@ -1,5 +1,6 @@
 #include "core/findings/pin_checks.h"
 
+#include "core/base/phrase.h"
 #include "core/parts/conductor.h"
 #include "core/units/units.h"
 
@@ -23,24 +24,23 @@ void wireAgainstTerminal(std::vector<Finding>& out, const std::string& where, co
 {
     constexpr double kSlack = 1e-9; // an area read from a file is not exactly the family's bound
     if (wire.area_m2 < t.leastArea_m2 * (1 - kSlack) || wire.area_m2 > t.mostArea_m2 * (1 + kSlack))
-        out.push_back({"terminal-wire",
-                       Severity::Fix,
-                       {},
-                       where + ": wire " + wire.id.value + " has " + parts::areaText(wire.area_m2) +
-                           ", and its terminal takes " + parts::areaText(t.leastArea_m2) + " to " +
-                           parts::areaText(t.mostArea_m2),
-                       "A crimp that is too wide slips; one that is too narrow cuts strands.",
-                       "Take another wire, or a terminal of this family made for it."});
+        out.push_back(
+            {"terminal-wire",
+             Severity::Fix,
+             {},
+             phrase("{}: wire {} has {}, and its terminal takes {} to {}", where, wire.id.value,
+                    parts::areaText(wire.area_m2), parts::areaText(t.leastArea_m2), parts::areaText(t.mostArea_m2)),
+             phrase("A crimp that is too wide slips; one that is too narrow cuts strands."),
+             phrase("Take another wire, or a terminal of this family made for it.")});
     const double outer = parts::outerDiameter(wire.area_m2);
     if (t.sealed && (outer < t.leastInsulation_m || outer > t.mostInsulation_m))
         out.push_back({"seal-wire",
                        Severity::Fix,
                        {},
-                       where + ": wire " + wire.id.value + " is about " + millimetres(outer) +
-                           " thick, and its seal takes " + millimetres(t.leastInsulation_m) + " to " +
-                           millimetres(t.mostInsulation_m),
-                       "A loose seal lets water in; a tight one tears or does not go home.",
-                       "Measure the wire; take the seal for its diameter."});
+                       phrase("{}: wire {} is about {} thick, and its seal takes {} to {}", where, wire.id.value,
+                              millimetres(outer), millimetres(t.leastInsulation_m), millimetres(t.mostInsulation_m)),
+                       phrase("A loose seal lets water in; a tight one tears or does not go home."),
+                       phrase("Measure the wire; take the seal for its diameter.")});
 }
 
 using Wires = std::unordered_map<std::string_view, const job::Wire*>; // by name
@@ -57,8 +57,8 @@ void checkConnector(std::vector<Finding>& out, const job::Job& job, const job::C
                            Severity::Stop,
                            {},
                            job::spoken(job, pin.at) + ": " + pin.trouble,
-                           "A wire in the wrong cavity puts one circuit's voltage on another.",
-                           "Take it out, count again, seat it."});
+                           phrase("A wire in the wrong cavity puts one circuit's voltage on another."),
+                           phrase("Take it out, count again, seat it.")});
         open += pin.state == PinState::BlankDue ? 1 : 0;
         left += !pinning::isDone(pin.state) && pin.state != PinState::BlankDue ? 1 : 0;
         const auto place = std::ranges::find(places, pin.at.cavity, &parts::Cavity::name);
@@ -69,9 +69,9 @@ void checkConnector(std::vector<Finding>& out, const job::Job& job, const job::C
             out.push_back({"cavity-shared",
                            Severity::Fix,
                            {},
-                           where + " has " + std::to_string(pin.wires.size()) + " wires, and its seal takes one",
-                           "Water follows the second wire in.",
-                           "Splice before the plug, and bring one wire to the cavity."});
+                           phrase("{} has {} wires, and its seal takes one", where, std::to_string(pin.wires.size())),
+                           phrase("Water follows the second wire in."),
+                           phrase("Splice before the plug, and bring one wire to the cavity.")});
         double together_m2 = 0;
         for (const job::WireId& id : pin.wires) {
             const job::Wire& w = *wires.at(id.value);
@@ -82,19 +82,19 @@ void checkConnector(std::vector<Finding>& out, const job::Job& job, const job::C
             out.push_back({"cavity-shared",
                            Severity::Fix,
                            {},
-                           where + " has " + std::to_string(pin.wires.size()) + " wires, together " +
-                               parts::areaText(together_m2) + ", and its crimp takes at most " +
-                               parts::areaText(place->terminal->mostArea_m2),
-                           "Strands are left out of the crimp.",
-                           "Splice before the plug, and bring one wire to the cavity."});
+                           phrase("{} has {} wires, together {}, and its crimp takes at most {}", where,
+                                  std::to_string(pin.wires.size()), parts::areaText(together_m2),
+                                  parts::areaText(place->terminal->mostArea_m2)),
+                           phrase("Strands are left out of the crimp."),
+                           phrase("Splice before the plug, and bring one wire to the cavity.")});
     }
     if (open > 0 && left == 0 && open < static_cast<int>(pins.size()))
         out.push_back({"blank-missing",
                        Severity::Note,
                        {},
-                       connector.label + ": " + std::to_string(open) + " unused cavities have no blank plug",
-                       "An open cavity of a sealed plug lets water in to all the others.",
-                       "Push blank plugs in until they are flush."});
+                       phrase("{}: {} unused cavities have no blank plug", connector.label, std::to_string(open)),
+                       phrase("An open cavity of a sealed plug lets water in to all the others."),
+                       phrase("Push blank plugs in until they are flush.")});
 }
 
 } // namespace

@@ -1,5 +1,6 @@
 #include "core/findings/power_checks.h"
 
+#include "core/base/phrase.h"
 #include "core/units/units.h"
 
 #include <algorithm>
@@ -55,9 +56,9 @@ class Power
     }
 
   private:
-    void say(const char* rule, Severity severity, std::string what, const char* why, const char* todo)
+    void say(const char* rule, Severity severity, std::string what, std::string why, std::string todo)
     {
-        m_out.push_back({rule, severity, {}, std::move(what), why, todo});
+        m_out.push_back({rule, severity, {}, std::move(what), std::move(why), std::move(todo)});
     }
 
     [[nodiscard]] bool isJoint(const PointRef& place, std::initializer_list<job::JointKind> kinds) const
@@ -113,46 +114,46 @@ class Power
         }
         if (wired < grounds)
             say("ground-missing", Severity::Stop,
-                unit.name + " has " + std::to_string(grounds) + " power grounds, and " + std::to_string(wired) +
-                    " lead to ground; missing: " + missing,
-                "What is left of them carries all of its current: its ground lifts when an output switches, and every "
-                "sensor reads the lift.",
-                "Wire every ground, each with a wire of its own to clean metal or the post.");
+                phrase("{} has {} power grounds, and {} lead to ground; missing: {}", unit.name,
+                       std::to_string(grounds), std::to_string(wired), missing),
+                phrase("What is left of them carries all of its current: its ground lifts when an output switches, and "
+                       "every sensor reads the lift."),
+                phrase("Wire every ground, each with a wire of its own to clean metal or the post."));
     }
 
     void checkFeed(const parts::Ecu& unit, const PointRef& at, bool straight)
     {
         const Path path = toBattery(at);
-        const std::string where = "The feed of " + unit.name + " (" + job::spoken(m_job, at) + ")";
+        const std::string where = phrase("The feed of {} ({})", unit.name, job::spoken(m_job, at));
         if (!path.complete) {
-            say("feed-open", Severity::Stop, where + " does not reach the battery", "Without it the unit is off.",
-                "Draw it: from the battery's post, fused.");
+            say("feed-open", Severity::Stop, phrase("{} does not reach the battery", where),
+                phrase("Without it the unit is off."), phrase("Draw it: from the battery's post, fused."));
             return;
         }
         const auto switches = between(path);
         for (const Switch* s : switches) {
-            const std::string through = where + " comes through " + nameOf(s->kind) + s->id;
+            const std::string through = phrase("{} comes through {}{}", where, nameOf(s->kind), s->id);
             if (s->opensCranking)
-                say("feed-drops-cranking", Severity::Stop, through + ", which opens while the starter turns",
-                    "The unit restarts at every crank, and the engine does not fire.",
-                    "Take it from what stays live while cranking.");
+                say("feed-drops-cranking", Severity::Stop, phrase("{}, which opens while the starter turns", through),
+                    phrase("The unit restarts at every crank, and the engine does not fire."),
+                    phrase("Take it from what stays live while cranking."));
             if (s->kind == SwitchKind::Hand && !s->needsKey)
                 say("feed-by-hand", Severity::Fix, through,
-                    "The unit loses its supply with the engine running, and with it what it has learned.",
-                    "Bring its main feed straight to the battery's post, fused (common practice).");
+                    phrase("The unit loses its supply with the engine running, and with it what it has learned."),
+                    phrase("Bring its main feed straight to the battery's post, fused (common practice)."));
             if (straight && s->kind == SwitchKind::Relay)
-                say("feed-by-relay", Severity::Fix, through + ", and it has a key feed of its own for that",
-                    "A tired contact takes the unit's supply away; the main feed is meant to stay on.",
-                    "Bring it straight to the battery's post, fused (common practice).");
+                say("feed-by-relay", Severity::Fix, phrase("{}, and it has a key feed of its own for that", through),
+                    phrase("A tired contact takes the unit's supply away; the main feed is meant to stay on."),
+                    phrase("Bring it straight to the battery's post, fused (common practice)."));
             const auto shared = m_loadsBehind.find(s->id);
             if (s->kind == SwitchKind::Relay && shared != m_loadsBehind.end())
-                say("relay-shared", Severity::Fix, through + ", and so does " + shared->second.front()->label,
-                    "What the load draws and the kick when it stops are on the unit's own supply.",
-                    "Give the load a relay of its own.");
+                say("relay-shared", Severity::Fix, phrase("{}, and so does {}", through, shared->second.front()->label),
+                    phrase("What the load draws and the kick when it stops are on the unit's own supply."),
+                    phrase("Give the load a relay of its own."));
         }
         if (known(switches) && first(switches, SwitchKind::Fuse) == nullptr)
-            say("feed-no-fuse", Severity::Stop, where + " has no fuse",
-                "A chafed wire straight from the battery burns.", "Fuse it at the battery.");
+            say("feed-no-fuse", Severity::Stop, phrase("{} has no fuse", where),
+                phrase("A chafed wire straight from the battery burns."), phrase("Fuse it at the battery."));
     }
 
     void checkLoad(const job::Load& load)
@@ -162,36 +163,37 @@ class Power
         const std::string where = load.label + " (" + amps(load.current_a) + ")";
         if (!feed.complete || !back.complete)
             say("load-open", Severity::Fix,
-                where + (feed.complete ? " does not return to ground" : " does not reach the battery"),
-                "It cannot run.", "Draw its wires.");
+                where + (feed.complete ? phrase(" does not return to ground") : phrase(" does not reach the battery")),
+                phrase("It cannot run."), phrase("Draw its wires."));
         for (const Path* path : {&feed, &back})
             for (const PointRef& place : path->points) {
                 const parts::EcuPin* pin = m_wiring.ecuPin(place);
                 if (pin != nullptr && pin->role == EcuPinRole::SensorGround)
                     say("load-on-sensor-ground", Severity::Stop,
-                        where + " returns through " + job::spoken(m_job, place),
-                        "Its current lifts every sensor on that ground, and the thin wires are not made for it.",
-                        "Give it a ground of its own.");
+                        phrase("{} returns through {}", where, job::spoken(m_job, place)),
+                        phrase(
+                            "Its current lifts every sensor on that ground, and the thin wires are not made for it."),
+                        phrase("Give it a ground of its own."));
             }
         if (load.current_a > kRelayAbove_a && feed.complete && known(switches)) {
             const Switch* relay = first(switches, SwitchKind::Relay);
             if (relay == nullptr)
-                say("load-no-relay", Severity::Fix, where + " has no relay",
-                    "Above 10 A a load goes through its own relay, and the ECU's wire only pulls that (common "
-                    "practice).",
-                    "Fit a relay, its contact fused from the battery.");
+                say("load-no-relay", Severity::Fix, phrase("{} has no relay", where),
+                    phrase("Above 10 A a load goes through its own relay, and the ECU's wire only pulls that (common "
+                           "practice)."),
+                    phrase("Fit a relay, its contact fused from the battery."));
             else if (m_loadsBehind.at(relay->id).size() > 1)
-                say("relay-shared", Severity::Fix, where + " shares relay " + relay->id + " with others",
-                    "One contact carries them all, and one load's fault stops the others.",
-                    "Give it a relay of its own.");
+                say("relay-shared", Severity::Fix, phrase("{} shares relay {} with others", where, relay->id),
+                    phrase("One contact carries them all, and one load's fault stops the others."),
+                    phrase("Give it a relay of its own."));
         }
         const Switch* fuse = first(switches, SwitchKind::Fuse);
         if (feed.complete && known(switches) && fuse == nullptr)
-            say("load-no-fuse", Severity::Stop, where + " has no fuse",
-                "A chafed wire straight from the battery burns.", "Fuse it at the battery.");
+            say("load-no-fuse", Severity::Stop, phrase("{} has no fuse", where),
+                phrase("A chafed wire straight from the battery burns."), phrase("Fuse it at the battery."));
         if (fuse != nullptr && fuse->rating_a > 0 && fuse->rating_a < load.current_a)
-            say("fuse-small", Severity::Fix, where + " is fused with " + amps(fuse->rating_a), "It blows in use.",
-                "Take the next larger fuse that its wire still outlasts.");
+            say("fuse-small", Severity::Fix, phrase("{} is fused with {}", where, amps(fuse->rating_a)),
+                phrase("It blows in use."), phrase("Take the next larger fuse that its wire still outlasts."));
     }
 
     std::vector<Finding>& m_out;

@@ -1,5 +1,6 @@
 #include "core/findings/scale_checks.h"
 
+#include "core/base/phrase.h"
 #include "core/scaling/captured.h"
 #include "core/throttle/limits.h"
 
@@ -81,7 +82,7 @@ std::optional<MixUp> mixUpOf(const job::Job& job, const parts::Sensor& s, const 
 {
     const double barometer = job.surroundings.barometer_pa;
     const double due = e.due.si();
-    const std::string numbers = "reads " + value(s, read) + " where " + value(s, due) + " is due: ";
+    const std::string numbers = phrase("reads {} where {} is due: ", value(s, read), value(s, due));
     std::optional<MixUp> nearest;
     double distance = 0;
     const auto weigh = [&](double wrong, const auto& say) {
@@ -95,23 +96,24 @@ std::optional<MixUp> mixUpOf(const job::Job& job, const parts::Sensor& s, const 
     };
     if (s.measures == Dimension::AbsolutePressure)
         weigh(due - barometer, [&] {
-            return MixUp{numbers + "the barometer (" + barometerText() +
-                             ") is missing, so the ECU's line is a gauge one",
-                         "Send the table from here, or add the barometer to both ends of the ECU's line."};
+            return MixUp{
+                phrase("{}the barometer ({}) is missing, so the ECU's line is a gauge one", numbers, barometerText()),
+                phrase("Send the table from here, or add the barometer to both ends of the ECU's line.")};
         });
     if (s.measures == Dimension::AbsolutePressure || s.measures == Dimension::GaugePressure)
         weigh(due + barometer, [&] {
-            return MixUp{numbers + "the barometer (" + barometerText() +
-                             ") too much, so the ECU's line is an absolute one where it should not be",
-                         "Send the table from here, or take the barometer off both ends of the ECU's line."};
+            return MixUp{
+                phrase("{}the barometer ({}) too much, so the ECU's line is an absolute one where it should not be",
+                       numbers, barometerText()),
+                phrase("Send the table from here, or take the barometer off both ends of the ECU's line.")};
         });
     for (const UnitsTaken& m : kTaken) {
         if (m.dimension != s.measures || s.unit != m.meant)
             continue;
         weigh(units::fromUnit(units::toUnit(due, s.measures, m.taken), s.measures, m.meant), [&] {
-            return MixUp{numbers + "that is " + units::formatIn(due, s.measures, m.taken, 1) + ", taken for " + m.meant,
-                         std::string("Set the ECU's unit for this input to ") + m.taken +
-                             ", or send the table from here."};
+            return MixUp{
+                phrase("{}that is {}, taken for {}", numbers, units::formatIn(due, s.measures, m.taken, 1), m.meant),
+                phrase("{}{}, or send the table from here.", phrase("Set the ECU's unit for this input to "), m.taken)};
         });
     }
     if (nearest)
@@ -119,8 +121,8 @@ std::optional<MixUp> mixUpOf(const job::Job& job, const parts::Sensor& s, const 
     for (const parts::Sensor& other : others)
         if (const auto wrong = takenFor(other, s, due))
             weigh(*wrong, [&] {
-                return MixUp{numbers + "so it would with the line of \"" + other.name + "\"",
-                             "That sensor's scaling may still be in the ECU: send the table from here."};
+                return MixUp{phrase("{}so it would with the line of \"{}\"", numbers, other.name),
+                             phrase("That sensor's scaling may still be in the ECU: send the table from here.")};
             });
     return nearest;
 }
@@ -148,16 +150,17 @@ void checkSupply(std::vector<Finding>& out, const job::Job& job, const job::Circ
         const bool forgiven = input->reference == parts::Reference::Ratiometric;
         out.push_back(
             {"supply-off", Severity::Fix, circuit.id,
-             circuit.name + ": its supply is " + units::format(*read, Dimension::Voltage, "V", 2) + " where " +
-                 units::format(s.last->expected, Dimension::Voltage, "V", 2) + " is due (" + percent + ")",
-             !follows ? "The sensor may fall out of its own limits."
+             phrase("{}: its supply is {} where {} is due ({})", circuit.name,
+                    units::format(*read, Dimension::Voltage, "V", 2),
+                    units::format(s.last->expected, Dimension::Voltage, "V", 2), percent),
+             !follows ? phrase("The sensor may fall out of its own limits.")
              : forgiven
-                 ? "If the ECU's own supply is as low, its input divides by it and forgives; if only the sensor's is, "
-                   "the signal is " +
-                       percent + " off."
-                 : "The signal follows its supply and this input does not: its volts are " + percent + " off.",
-             "Measure the supply at the ECU's cavity: low there, something draws it down; right there, the wire or a "
-             "terminal between."});
+                 ? phrase("If the ECU's own supply is as low, its input divides by it and forgives; if only the "
+                          "sensor's is, the signal is {} off.",
+                          percent)
+                 : phrase("The signal follows its supply and this input does not: its volts are {} off.", percent),
+             phrase("Measure the supply at the ECU's cavity: low there, something draws it down; right there, the wire "
+                    "or a terminal between.")});
     }
 }
 
@@ -169,9 +172,10 @@ void checkReadings(std::vector<Finding>& out, const job::Job& job, const job::Ci
     const auto verdict = scaling::compareCaptured(job, circuit, *view.table);
     if (!verdict || verdict->agrees)
         return;
-    out.push_back({"readings-disagree", Severity::Fix, circuit.id, circuit.name + ": " + verdict->sentence,
-                   "What the ECU shows is not what another instrument shows, and its table follows the sheet.",
-                   "Scale, Readings: take away what makes the difference, or make the readings the sensor's curve."});
+    out.push_back(
+        {"readings-disagree", Severity::Fix, circuit.id, circuit.name + ": " + verdict->sentence,
+         phrase("What the ECU shows is not what another instrument shows, and its table follows the sheet."),
+         phrase("Scale, Readings: take away what makes the difference, or make the readings the sensor's curve.")});
 }
 
 void checkLimits(std::vector<Finding>& out, const job::Job& job, const job::Facts& facts, const job::Circuit& circuit)
@@ -179,20 +183,20 @@ void checkLimits(std::vector<Finding>& out, const job::Job& job, const job::Fact
     const parts::Sensor* sensor = job::sensorOf(job, circuit);
     if (sensor == nullptr || circuit.input.empty() || !throttle::takesLimits(*sensor))
         return;
-    const std::string again = "Stroke it twice at Scale, Throttle limits, and give the ECU the limits.";
+    const std::string again = phrase("Stroke it twice at Scale, Throttle limits, and give the ECU the limits.");
     if (!circuit.limits) {
         out.push_back({"limits-not-calibrated", Severity::Fix, circuit.id,
-                       circuit.name + ": its closed and open limits have not been calibrated",
-                       "Until they are, the ECU may take a shut throttle for one a third open.", again});
+                       phrase("{}: its closed and open limits have not been calibrated", circuit.name),
+                       phrase("Until they are, the ECU may take a shut throttle for one a third open."), again});
         return;
     }
     const job::ThrottleLimits& s = *circuit.limits;
     if (const auto why = throttle::staleLimits(facts, s))
         out.push_back({"limits-stale", Severity::Fix, circuit.id,
-                       circuit.name + ": the calibrated limits (" +
-                           units::format(s.closed_v, Dimension::Voltage, "V", 2) + " closed, " +
-                           units::format(s.open_v, Dimension::Voltage, "V", 2) + " open) are stale: " + *why,
-                       "The stops may stand elsewhere now: 0 % may not be shut.", again});
+                       phrase("{}: the calibrated limits ({} closed, {} open) are stale: {}", circuit.name,
+                              units::format(s.closed_v, Dimension::Voltage, "V", 2),
+                              units::format(s.open_v, Dimension::Voltage, "V", 2), *why),
+                       phrase("The stops may stand elsewhere now: 0 % may not be shut."), again});
 }
 
 void checkValues(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit,
@@ -210,7 +214,8 @@ void checkValues(std::vector<Finding>& out, const job::Job& job, const job::Circ
             continue;
         if (auto e = mixUpOf(job, *sensor, proof::promisedThen(s.place, *s.last), *read, job.parts))
             out.push_back({"value-mix-up", Severity::Stop, circuit.id, circuit.name + " " + e->what,
-                           "Every value from this input is wrong by as much, and fuel and timing follow it.", e->todo});
+                           phrase("Every value from this input is wrong by as much, and fuel and timing follow it."),
+                           e->todo});
     }
 }
 

@@ -1,5 +1,7 @@
 #include "core/fit/line.h"
 
+#include "core/base/phrase.h"
+
 #include <algorithm>
 #include <boost/math/tools/minima.hpp>
 #include <cmath>
@@ -18,15 +20,15 @@ bool isStated(const Point& p)
 Result<void> check(const std::vector<Point>& points)
 {
     if (points.size() < kLeastPoints)
-        return fail(ErrorCode::Range, "a line needs at least three points: two always agree with it");
+        return fail(ErrorCode::Range, phrase("a line needs at least three points: two always agree with it"));
     if (std::ranges::any_of(points, [](const Point& p) { return p.sigmaX < 0 || p.sigmaY < 0; }))
-        return fail(ErrorCode::Range, "a standard deviation is below 0");
+        return fail(ErrorCode::Range, phrase("a standard deviation is below 0"));
     const auto stated = std::ranges::count_if(points, isStated);
     if (stated != 0 && stated != static_cast<long>(points.size()))
-        return fail(ErrorCode::Range, "some points state an uncertainty and some do not");
+        return fail(ErrorCode::Range, phrase("some points state an uncertainty and some do not"));
     const auto [least, most] = std::ranges::minmax(points, {}, &Point::x);
     if (!(most.x > least.x))
-        return fail(ErrorCode::Range, "all points have the same x: no line can be told from another");
+        return fail(ErrorCode::Range, phrase("all points have the same x: no line can be told from another"));
     return {};
 }
 
@@ -153,7 +155,7 @@ Result<Line> fitLine(const std::vector<Point>& given)
         s.slope = least;
     }
     if (!std::isfinite(s.slope) || !std::isfinite(chiSquared(points, s.slope)))
-        return fail(ErrorCode::Range, "the points lie on no line: it stands upright, or an axis says nothing");
+        return fail(ErrorCode::Range, phrase("the points lie on no line: it stands upright, or an axis says nothing"));
     Line out;
     out.slope = s.slope;
     out.intercept = s.meanY - s.slope * s.meanX;

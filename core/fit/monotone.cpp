@@ -1,5 +1,7 @@
 #include "core/fit/monotone.h"
 
+#include "core/base/phrase.h"
+
 #include <algorithm>
 #include <cmath>
 
@@ -25,11 +27,11 @@ double endSlope(double near, double far, double nearRise, double farRise)
 Result<Monotone> Monotone::through(std::vector<Breakpoint> breakpoints)
 {
     if (breakpoints.size() < 2)
-        return fail(ErrorCode::Range, "a curve needs at least two points");
+        return fail(ErrorCode::Range, phrase("a curve needs at least two points"));
     std::ranges::sort(breakpoints, {}, &Breakpoint::x);
     const auto same = std::ranges::adjacent_find(breakpoints, {}, &Breakpoint::x);
     if (same != breakpoints.end())
-        return fail(ErrorCode::Range, "two points have the same x");
+        return fail(ErrorCode::Range, phrase("two points have the same x"));
     std::vector<double> wide, rise;
     for (size_t i = 1; i < breakpoints.size(); ++i) {
         wide.push_back(breakpoints[i].x - breakpoints[i - 1].x);

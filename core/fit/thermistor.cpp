@@ -1,5 +1,6 @@
 #include "core/fit/thermistor.h"
 
+#include "core/base/phrase.h"
 #include "core/units/units.h"
 
 #include <Eigen/Dense>
@@ -22,19 +23,20 @@ std::string degrees(double kelvin)
 Result<void> check(std::vector<Reading> readings)
 {
     if (readings.size() < kLeastReadings)
-        return fail(ErrorCode::Range, "three coefficients need at least three readings");
+        return fail(ErrorCode::Range, phrase("three coefficients need at least three readings"));
     for (const Reading& r : readings)
         if (!(r.kelvin > 0) || !(r.ohm > 0))
-            return fail(ErrorCode::Range, "a temperature is not above 0 K, or a resistance not above 0 Ohm");
+            return fail(ErrorCode::Range, phrase("a temperature is not above 0 K, or a resistance not above 0 Ohm"));
     std::ranges::sort(readings, {}, &Reading::kelvin);
     for (size_t i = 1; i < readings.size(); ++i) {
         const Reading &cold = readings[i - 1], &warm = readings[i];
         if (warm.kelvin - cold.kelvin < kClosest_k)
-            return fail(ErrorCode::Range, degrees(cold.kelvin) + " and " + degrees(warm.kelvin) +
-                                              " are closer than 2 K: their error decides the curve");
+            return fail(ErrorCode::Range, phrase("{} and {} are closer than 2 K: their error decides the curve",
+                                                 degrees(cold.kelvin), degrees(warm.kelvin)));
         if (!(warm.ohm < cold.ohm))
-            return fail(ErrorCode::Range, "the resistance does not fall from " + degrees(cold.kelvin) + " to " +
-                                              degrees(warm.kelvin) + ": no thermistor of this kind does that");
+            return fail(ErrorCode::Range,
+                        phrase("the resistance does not fall from {} to {}: no thermistor of this kind does that",
+                               degrees(cold.kelvin), degrees(warm.kelvin)));
     }
     return {};
 }
@@ -63,7 +65,7 @@ Result<ThermistorFit> fitThermistor(const std::vector<Reading>& readings, const 
     const auto n = static_cast<Eigen::Index>(readings.size());
     const bool stated = sigma_k.size() == readings.size();
     if (!sigma_k.empty() && (!stated || std::ranges::min(sigma_k) <= 0))
-        return fail(ErrorCode::Range, "every reading states how well it is known, above 0 K, or none does");
+        return fail(ErrorCode::Range, phrase("every reading states how well it is known, above 0 K, or none does"));
     double middle = 0;
     for (const Reading& r : readings)
         middle += std::log(r.ohm) / static_cast<double>(n);
@@ -94,8 +96,9 @@ Result<ThermistorFit> fitThermistor(const std::vector<Reading>& readings, const 
     for (const Reading& r : readings) {
         const double y = std::log(r.ohm);
         if (out.curve.b + 3 * out.curve.c * y * y <= 0)
-            return fail(ErrorCode::Range,
-                        "the curve turns back near " + degrees(r.kelvin) + ": a reading does not belong to the others");
+            return fail(
+                ErrorCode::Range,
+                phrase("the curve turns back near {}: a reading does not belong to the others", degrees(r.kelvin)));
         out.residuals_k.push_back(r.kelvin - parts::kelvin(out.curve, r.ohm));
         out.worst_k = std::max(out.worst_k, std::abs(out.residuals_k.back()));
     }

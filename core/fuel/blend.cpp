@@ -1,5 +1,6 @@
 #include "core/fuel/blend.h"
 
+#include "core/base/phrase.h"
 #include "core/base/typed_text.h"
 #include "core/units/shown.h"
 
@@ -47,8 +48,8 @@ Result<void> fits(double volume_m3, double capacity_m3)
 {
     constexpr double kRounding_m3 = 1e-9;
     if (capacity_m3 > 0 && volume_m3 > capacity_m3 + kRounding_m3)
-        return fail(ErrorCode::Range, litres(volume_m3) + " do not go into a tank of " + litres(capacity_m3) + ": " +
-                                          litres(volume_m3 - capacity_m3) + " too much");
+        return fail(ErrorCode::Range, phrase("{} do not go into a tank of {}: {} too much", litres(volume_m3),
+                                             litres(capacity_m3), litres(volume_m3 - capacity_m3)));
     return {};
 }
 
@@ -60,7 +61,7 @@ Result<Fill> parseFill(std::string_view text)
     const size_t at = typed.find_last_of("eE");
     const auto expected = [&] {
         return fail(ErrorCode::Malformed,
-                    "\"" + typed + "\" is no fill: expected a volume and a fuel such as 20L@E10 or 25 l E85");
+                    phrase("\"{}\" is no fill: expected a volume and a fuel such as 20L@E10 or 25 l E85", typed));
     };
     if (at == std::string::npos || at == 0)
         return expected();
@@ -94,12 +95,13 @@ Result<Fill> blend(const std::vector<Fill>& fills, double capacity_m3)
     Fill out;
     for (const Fill& f : fills) {
         if (!(f.volume_m3 >= 0) || !(f.ethanol >= 0 && f.ethanol <= 1))
-            return fail(ErrorCode::Range, "a fill needs a volume not below 0 and an ethanol share from 0 to 100 %");
+            return fail(ErrorCode::Range,
+                        phrase("a fill needs a volume not below 0 and an ethanol share from 0 to 100 %"));
         out.ethanol += f.volume_m3 * f.ethanol;
         out.volume_m3 += f.volume_m3;
     }
     if (!(out.volume_m3 > 0))
-        return fail(ErrorCode::Range, "there is no fuel in it");
+        return fail(ErrorCode::Range, phrase("there is no fuel in it"));
     out.ethanol /= out.volume_m3;
     return fits(out.volume_m3, capacity_m3).map([&] { return out; });
 }
@@ -110,9 +112,9 @@ Result<double> amountToReach(const Fill& in, double added, double target, double
         return 0;
     const bool up = target > in.ethanol;
     if (up ? added <= target : added >= target)
-        return fail(ErrorCode::Range, "E" + units::formatNumber(added * 100, 0) + " cannot bring " +
-                                          percent(in.ethanol) + " to " + percent(target) + ": it would need a fuel " +
-                                          (up ? "above" : "below") + " that");
+        return fail(ErrorCode::Range, phrase("E{} cannot bring {} to {}: it would need a fuel {} that",
+                                             units::formatNumber(added * 100, 0), percent(in.ethanol), percent(target),
+                                             (up ? phrase("above") : phrase("below"))));
     const double amount = in.volume_m3 * (target - in.ethanol) / (added - target);
     return fits(in.volume_m3 + amount, capacity_m3).map([&] { return amount; });
 }
@@ -120,7 +122,7 @@ Result<double> amountToReach(const Fill& in, double added, double target, double
 Result<Settling> Settling::of(double before, double after, double line_m3, double flow_m3_per_s, double mixing_s)
 {
     if (!(line_m3 >= 0) || !(flow_m3_per_s > 0) || !(mixing_s > 0))
-        return fail(ErrorCode::Range, "the line's volume and the flow through it must be known and above 0");
+        return fail(ErrorCode::Range, phrase("the line's volume and the flow through it must be known and above 0"));
     Settling s;
     s.m_before = before;
     s.m_after = after;

@@ -1,5 +1,6 @@
 #include "core/fuel/flex.h"
 
+#include "core/base/phrase.h"
 #include "core/units/units.h"
 
 #include <algorithm>
@@ -41,31 +42,35 @@ double pulseAt(double kelvin)
 Result<Signal> readSignal(double hz, double pulse_s)
 {
     if (!std::isfinite(hz) || !std::isfinite(pulse_s) || hz < 0 || pulse_s < 0)
-        return fail(ErrorCode::Range, "expected a frequency and a pulse width, not below 0");
+        return fail(ErrorCode::Range, phrase("expected a frequency and a pulse width, not below 0"));
     Signal s;
     s.content = contentAt(hz);
     s.fuel_k = pulse_s > 0 ? temperatureAt(pulse_s) : 0;
     const std::string content = units::format(s.content, units::Dimension::Ratio, "%", 1);
     if (hz < 1)
-        s.verdict = "No pulses: no 12 V, no ground, no pull-up at the input, or the signal wire is open. Measure the "
-                    "sensor's supply first.";
+        s.verdict = phrase("No pulses: no 12 V, no ground, no pull-up at the input, or the signal wire is open. "
+                           "Measure the sensor's supply first.");
     else if (hz < kNoEthanol_hz - kSlack_hz)
-        s.verdict = hertz(hz) + " is below 50 Hz, which no fuel gives: air in the sensor, or another kind of sensor. "
-                                "Bleed the line, then read again.";
+        s.verdict = phrase("{} is below 50 Hz, which no fuel gives: air in the sensor, or another kind of sensor. "
+                           "Bleed the line, then read again.",
+                           hertz(hz));
     else if (hz > kFailed_hz)
-        s.verdict = hertz(hz) + " is above 170 Hz: the fuel is contaminated (water, methanol), or the sensor failed. "
-                                "Do not fuel by it; drain a sample and look.";
+        s.verdict = phrase("{} is above 170 Hz: the fuel is contaminated (water, methanol), or the sensor failed. Do "
+                           "not fuel by it; drain a sample and look.",
+                           hertz(hz));
     else if (hz > kAllEthanol_hz + kSlack_hz)
-        s.verdict = hertz(hz) + " is above 150 Hz, which pure ethanol gives: some water in the fuel. Take a sample "
-                                "before it is driven hard.";
+        s.verdict = phrase("{} is above 150 Hz, which pure ethanol gives: some water in the fuel. Take a sample before "
+                           "it is driven hard.",
+                           hertz(hz));
     else if (pulse_s > 0 && (pulse_s < kShortest_s * 0.95 || pulse_s > kLongest_s * 1.05))
-        s.verdict = "A pulse of " + units::formatNumber(pulse_s * 1e3, 2) +
-                    " ms is outside 1 to 5 ms: no fuel temperature can be taken from it. Check that the input counts "
-                    "the low time.";
+        s.verdict = phrase("A pulse of {} ms is outside 1 to 5 ms: no fuel temperature can be taken from it. Check "
+                           "that the input counts the low time.",
+                           units::formatNumber(pulse_s * 1e3, 2));
     else {
         s.usable = true;
-        s.verdict = content + " ethanol" +
-                    (pulse_s > 0 ? ", fuel at " + units::format(s.fuel_k, units::Dimension::Temperature, "°C", 1) : "");
+        s.verdict = pulse_s > 0 ? phrase("{} ethanol, fuel at {}", content,
+                                         units::format(s.fuel_k, units::Dimension::Temperature, "°C", 1))
+                                : phrase("{} ethanol", content);
     }
     return s;
 }

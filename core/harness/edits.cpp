@@ -1,5 +1,6 @@
 #include "core/harness/edits.h"
 
+#include "core/base/phrase.h"
 #include "core/electrics/wiring.h"
 #include "core/harness/places.h"
 #include "core/harness/resistors.h"
@@ -19,7 +20,7 @@ constexpr double kBattery_v = 12.6;
 
 Result<void> noCircuit(const job::CircuitId& id)
 {
-    return fail(ErrorCode::Reference, "there is no circuit \"" + id.value + "\"");
+    return fail(ErrorCode::Reference, phrase("there is no circuit \"{}\"", id.value));
 }
 
 PointRef plugOf(const job::Job& job, const job::Circuit& circuit, PinRole role)
@@ -263,7 +264,8 @@ Result<void> setSensor(job::Job& job, const job::CircuitId& id, const parts::Sen
     const parts::Sensor* old = job::sensorOf(job, *circuit);
     const auto device = std::ranges::find(job.devices, circuit->device, &job::Device::id);
     if (old == nullptr || device == job.devices.end())
-        return fail(ErrorCode::Reference, "\"" + circuit->name + "\" has no sensor that another could stand in for");
+        return fail(ErrorCode::Reference,
+                    phrase("\"{}\" has no sensor that another could stand in for", circuit->name));
     if (*old == sensor)
         return {};
     const parts::Sensor before = *old;
@@ -289,10 +291,10 @@ Result<void> seat(job::Job& job, const job::CircuitId& id, const parts::InputId&
         return noCircuit(id);
     parts::EcuInput* to = job::findInput(job, input);
     if (to == nullptr)
-        return fail(ErrorCode::Reference, "no unit of this job has an input \"" + input.value + "\"");
+        return fail(ErrorCode::Reference, phrase("no unit of this job has an input \"{}\"", input.value));
     const parts::Sensor* sensor = job::sensorOf(job, *circuit);
     if (sensor == nullptr)
-        return fail(ErrorCode::Reference, "\"" + circuit->name + "\" has no sensor that could be seated");
+        return fail(ErrorCode::Reference, phrase("\"{}\" has no sensor that could be seated", circuit->name));
     if (const job::Circuit* there = job::seatedOn(job, input); there != nullptr && there->id != id)
         if (auto freed = unseat(job, job::CircuitId(there->id)); !freed)
             return freed;

@@ -1,5 +1,6 @@
 #include "core/harness/resistors.h"
 
+#include "core/base/phrase.h"
 #include "core/electrics/wiring.h"
 #include "core/harness/edits.h"
 #include "core/harness/places.h"
@@ -27,9 +28,9 @@ PointRef spliceBefore(job::Job& job, const PointRef& cavity, const std::string& 
 
 Result<void> unseated(const job::CircuitId& id, const job::Circuit* circuit)
 {
-    return fail(ErrorCode::Reference, circuit == nullptr
-                                          ? "there is no circuit \"" + id.value + "\""
-                                          : "\"" + circuit->name + "\" has no seat: a resistor is added beside one");
+    return fail(ErrorCode::Reference,
+                circuit == nullptr ? phrase("there is no circuit \"{}\"", id.value)
+                                   : phrase("\"{}\" has no seat: a resistor is added beside one", circuit->name));
 }
 
 constexpr double kShort_m = 0.1; ///< from a splice beside the plug to its cavity

@@ -1,6 +1,7 @@
 #include "core/help/help.h"
 
 #include "core/base/document.h"
+#include "core/base/phrase.h"
 
 #include <algorithm>
 
@@ -71,7 +72,7 @@ Result<std::vector<Term>> readGlossary(const std::filesystem::path& folder)
             if (colon == std::string::npos || colon == 0)
                 return document::inFile(
                     Result<std::vector<Term>>(
-                        fail(ErrorCode::Malformed, "line " + std::to_string(number) + " is no \"term: meaning\"")),
+                        fail(ErrorCode::Malformed, phrase("line {} is no \"term: meaning\"", std::to_string(number)))),
                     file);
             out.push_back({line.substr(0, colon), line.substr(colon + 2)});
         }

@@ -1,6 +1,7 @@
 #include "core/job/check.h"
 
 #include "core/base/joined.h"
+#include "core/base/phrase.h"
 
 #include <algorithm>
 #include <map>
@@ -76,7 +77,7 @@ template <class List, class Name> Result<void> distinct(std::string_view list, c
     std::unordered_set<std::string_view> seen;
     for (size_t i = 0; i < items.size(); ++i)
         if (const std::string_view name = nameOf(items[i]); !seen.insert(name).second)
-            return bad(ErrorCode::Reference, at(list, i), "the name \"" + std::string(name) + "\" is used twice");
+            return bad(ErrorCode::Reference, at(list, i), phrase("the name \"{}\" is used twice", name));
     return {};
 }
 
@@ -86,11 +87,12 @@ Result<void> checkPoint(const Named& named, const PointRef& point, std::string p
     if (const Connector* connector = named.connector(point.owner)) {
         if (std::ranges::find(connector->cavities, point.cavity) == connector->cavities.end())
             return bad(ErrorCode::Reference, std::move(pointer),
-                       "connector " + connector->id + " has no cavity \"" + point.cavity + "\"");
+                       phrase("connector {} has no cavity \"{}\"", connector->id, point.cavity));
         return {};
     }
     if (named.joint(point.owner) == nullptr || !point.cavity.empty())
-        return bad(ErrorCode::Reference, std::move(pointer), "there is no connector or joint \"" + point.text() + "\"");
+        return bad(ErrorCode::Reference, std::move(pointer),
+                   phrase("there is no connector or joint \"{}\"", point.text()));
     return {};
 }
 
@@ -98,7 +100,7 @@ Result<void> checkEnds(const Named& named, const PointRef& from, const PointRef&
                        size_t index)
 {
     if (from == to)
-        return bad(ErrorCode::Reference, at(list, index), "both ends are at " + from.text());
+        return bad(ErrorCode::Reference, at(list, index), phrase("both ends are at {}", from.text()));
     return checkPoint(named, from, at(list, index, "from")).and_then([&] {
         return checkPoint(named, to, at(list, index, "to"));
     });
@@ -112,7 +114,8 @@ Result<void> checkOwners(const Job& job)
         connectors.insert(c.id);
     for (size_t i = 0; i < job.joints.size(); ++i)
         if (connectors.contains(job.joints[i].id))
-            return bad(ErrorCode::Reference, at("joints", i), "a connector is named \"" + job.joints[i].id + "\" too");
+            return bad(ErrorCode::Reference, at("joints", i),
+                       phrase("a connector is named \"{}\" too", job.joints[i].id));
     return {};
 }
 
@@ -156,7 +159,7 @@ Result<void> checkConnectors(const Job& job, const Named& named)
         const Connector* other = named.connector(c.mates);
         if (other == nullptr || other->mates != c.id)
             return bad(ErrorCode::Reference, at("connectors", i, "mates"),
-                       "the halves of an inline pair must name each other");
+                       phrase("the halves of an inline pair must name each other"));
     }
     return {};
 }
@@ -185,10 +188,10 @@ Result<void> checkBranches(const Job& job)
     for (size_t i = 0; i < job.branches.size(); ++i) {
         const Branch& b = job.branches[i];
         if (b.from == b.to)
-            return bad(ErrorCode::Reference, at("branches", i), "both ends are at " + b.from);
+            return bad(ErrorCode::Reference, at("branches", i), phrase("both ends are at {}", b.from));
         if (!places.join(b.from, b.to))
             return bad(ErrorCode::Reference, at("branches", i),
-                       "there is a way from " + b.from + " to " + b.to + " already: a harness with a ring in it");
+                       phrase("there is a way from {} to {} already: a harness with a ring in it", b.from, b.to));
     }
     return {};
 }
@@ -200,10 +203,10 @@ Result<void> checkOldPlugs(const Job& job, const Named& named)
         const OldPlug& old = job.oldPlugs[i];
         if (named.connector(old.connector) == nullptr)
             return bad(ErrorCode::Reference, at("old_plugs", i, "connector"),
-                       "there is no connector \"" + old.connector + "\"");
+                       phrase("there is no connector \"{}\"", old.connector));
         if (!replaced.insert(old.connector).second)
             return bad(ErrorCode::Reference, at("old_plugs", i, "connector"),
-                       "another old plug is replaced by " + old.connector + " already");
+                       phrase("another old plug is replaced by {} already", old.connector));
         if (auto cavities = distinct("old_plugs/" + std::to_string(i) + "/pins", old.pins,
                                      [](const OldPin& p) { return std::string_view(p.cavity); });
             !cavities)
@@ -223,7 +226,7 @@ Result<void> checkUnit(const Named& named, const parts::Ecu& unit, const std::st
         if (auto there = checkPoint(named, point, at); !there)
             return there;
         if (named.connector(point.owner) == nullptr || named.connector(point.owner)->kind != ConnectorKind::Ecu)
-            return bad(ErrorCode::Reference, at, "an ECU pin must be in a connector of kind \"ecu\"");
+            return bad(ErrorCode::Reference, at, phrase("an ECU pin must be in a connector of kind \"ecu\""));
     }
     return {};
 }
@@ -239,7 +242,7 @@ Result<void> checkUnits(const Job& job, const Named& named)
         for (size_t i = 0; i < all[u]->inputs.size(); ++i)
             if (!seen.insert(all[u]->inputs[i].id.value).second)
                 return bad(ErrorCode::Reference, pointer + "/inputs/" + std::to_string(i),
-                           "another unit has an input \"" + all[u]->inputs[i].id.value + "\" already");
+                           phrase("another unit has an input \"{}\" already", all[u]->inputs[i].id.value));
     }
     return {};
 }
@@ -250,16 +253,16 @@ Result<void> checkDevice(const Job& job, const Named& named, size_t index)
     const parts::Sensor* part = named.part(d.part.value);
     if (part == nullptr)
         return bad(ErrorCode::Reference, at("devices", index, "part"),
-                   "the job holds no part \"" + d.part.value + "\"");
+                   phrase("the job holds no part \"{}\"", d.part.value));
     const Connector* connector = named.connector(d.connector);
     if (connector == nullptr || connector->kind != ConnectorKind::Sensor)
         return bad(ErrorCode::Reference, at("devices", index, "connector"),
-                   "there is no sensor plug \"" + d.connector + "\"");
+                   phrase("there is no sensor plug \"{}\"", d.connector));
     for (const auto& [cavity, role] : part->pins)
         if (std::ranges::find(connector->cavities, cavity) == connector->cavities.end())
             return bad(ErrorCode::Reference, at("devices", index, "connector"),
-                       "plug " + connector->id + " has no cavity \"" + cavity + "\", which the part uses for its " +
-                           std::string(fields::enumName(role)));
+                       phrase("plug {} has no cavity \"{}\", which the part uses for its {}", connector->id, cavity,
+                              fields::enumName(role)));
     return {};
 }
 
@@ -270,40 +273,43 @@ Result<void> checkCircuits(const Job& job, const Named& named)
         if (auto device = checkDevice(job, named, i); !device)
             return device;
         if (!plugs.insert(job.devices[i].connector).second)
-            return bad(ErrorCode::Reference, at("devices", i, "connector"), "another device has this plug already");
+            return bad(ErrorCode::Reference, at("devices", i, "connector"),
+                       phrase("another device has this plug already"));
     }
     for (size_t i = 0; i < job.circuits.size(); ++i) {
         const Circuit& c = job.circuits[i];
         if (named.device(c.device.value) == nullptr)
             return bad(ErrorCode::Reference, at("circuits", i, "device"),
-                       "there is no device \"" + c.device.value + "\"");
+                       phrase("there is no device \"{}\"", c.device.value));
         if (!c.input.empty() && named.input(c.input.value) == nullptr)
             return bad(ErrorCode::Reference, at("circuits", i, "input"),
-                       "the ECU has no input \"" + c.input.value + "\"");
+                       phrase("the ECU has no input \"{}\"", c.input.value));
         if (!c.input.empty() && named.seatedOn(c.input.value) != &c)
             return bad(ErrorCode::Reference, at("circuits", i, "input"),
-                       "input " + c.input.value + " is taken by " + named.seatedOn(c.input.value)->name);
+                       phrase("input {} is taken by {}", c.input.value, named.seatedOn(c.input.value)->name));
         if (c.input.empty() && c.locked)
-            return bad(ErrorCode::Reference, at("circuits", i, "locked"), "there is no input it could be locked to");
+            return bad(ErrorCode::Reference, at("circuits", i, "locked"),
+                       phrase("there is no input it could be locked to"));
         if (!(c.scaling.low < c.scaling.high))
             return bad(ErrorCode::Range, at("circuits", i, "scaling/high"),
-                       "the range is empty: high must be above low");
+                       phrase("the range is empty: high must be above low"));
         if (c.limits && c.limits->closed_v == c.limits->open_v)
-            return bad(ErrorCode::Range, at("circuits", i, "limits/open_v"), "closed and open are at the same voltage");
+            return bad(ErrorCode::Range, at("circuits", i, "limits/open_v"),
+                       phrase("closed and open are at the same voltage"));
         const parts::Sensor& sensor = *named.part(named.device(c.device.value)->part.value);
         for (const auto& [value, member] : {std::pair(c.scaling.low, "scaling/low"), {c.scaling.high, "scaling/high"}})
             if (auto sound = units::inRange(value, sensor.measures, sensor.unit); !sound)
                 return bad(ErrorCode::Range, at("circuits", i, member), sound.error().sentence);
         if (!c.scaling.unit.empty() && !units::measures(c.scaling.unit, sensor.measures))
             return bad(ErrorCode::Range, at("circuits", i, "scaling/unit"),
-                       "\"" + c.scaling.unit + "\" is not a unit of " + std::string(units::name(sensor.measures)));
+                       phrase("\"{}\" is not a unit of {}", c.scaling.unit, units::name(sensor.measures)));
         if (sensor.measures == units::Dimension::Temperature && c.scaling.low <= 0)
-            return bad(ErrorCode::Range, at("circuits", i, "scaling/low"), "the range starts below 0 K");
+            return bad(ErrorCode::Range, at("circuits", i, "scaling/low"), phrase("the range starts below 0 K"));
         if (c.rest.kind == RestKind::Ambient && sensor.measures != units::Dimension::Temperature)
-            return bad(ErrorCode::Range, at("circuits", i, "rest/kind"), "only a temperature rests at ambient");
+            return bad(ErrorCode::Range, at("circuits", i, "rest/kind"), phrase("only a temperature rests at ambient"));
         if (c.rest.kind == RestKind::Barometer && sensor.measures != units::Dimension::AbsolutePressure)
             return bad(ErrorCode::Range, at("circuits", i, "rest/kind"),
-                       "only an absolute pressure rests at the barometer");
+                       phrase("only an absolute pressure rests at the barometer"));
     }
     for (size_t i = 0; i < job.pinned.size(); ++i)
         if (auto there = checkPoint(named, job.pinned[i].at, at("pinned", i, "at")); !there)
@@ -311,7 +317,7 @@ Result<void> checkCircuits(const Job& job, const Named& named)
     for (size_t i = 0; i < job.proofs.size(); ++i)
         if (named.circuit(job.proofs[i].circuit.value) == nullptr)
             return bad(ErrorCode::Reference, at("proofs", i, "circuit"),
-                       "there is no circuit \"" + job.proofs[i].circuit.value + "\"");
+                       phrase("there is no circuit \"{}\"", job.proofs[i].circuit.value));
     return {};
 }
 

@@ -1,5 +1,6 @@
 #include "core/job/facts.h"
 
+#include "core/base/phrase.h"
 #include "core/job/listing.h"
 
 namespace vicegrip::job {
@@ -79,8 +80,8 @@ std::string changeText(const std::string& name, const std::string& before, const
 {
     constexpr size_t kSayable = 60;
     if (before.size() > kSayable || after.size() > kSayable)
-        return name + " changed";
-    return name + " changed from " + before + " to " + after;
+        return phrase("{} changed", name);
+    return phrase("{} changed from {} to {}", name, before, after);
 }
 
 /// The part's id stands for the subject itself, so that another part is named before its details are.
@@ -183,7 +184,7 @@ std::vector<std::string> changes(const Facts& then, const Facts& now)
     for (const auto& [name, before] : then) {
         const auto it = now.find(name);
         if (it == now.end())
-            out.push_back(name + " is no longer there");
+            out.push_back(phrase("{} is no longer there", name));
         else if (it->second != before)
             out.push_back(changeText(name, before, it->second));
     }

@@ -1,5 +1,7 @@
 #include "core/job/job.h"
 
+#include "core/base/phrase.h"
+
 #include <algorithm>
 
 namespace vicegrip::job {
@@ -127,26 +129,30 @@ std::string spoken(const Job& job, const PointRef& point)
         switch (c->kind) {
         case ConnectorKind::Sensor:
         case ConnectorKind::Load:
-            return "Plug " + c->id + " " + point.cavity;
+            return phrase("Plug {} {}", c->id, point.cavity);
         case ConnectorKind::Inline:
-            return "Bulkhead " + c->id + " " + point.cavity;
+            return phrase("Bulkhead {} {}", c->id, point.cavity);
         case ConnectorKind::Ecu:
-            return "Cavity " + c->id + point.cavity;
+            return phrase("Cavity {}{}", c->id, point.cavity);
         }
     }
     if (const Joint* j = findJoint(job, point.owner)) {
         switch (j->kind) {
         case JointKind::Splice:
-            return "Splice " + j->id;
+            return phrase("Splice {}", j->id);
         case JointKind::Stud:
-            return "Stud " + j->id;
+            return phrase("Stud {}", j->id);
         case JointKind::BatteryPositive:
-            return "Battery +";
+            return phrase("Battery +");
         case JointKind::BatteryNegative:
-            return "Battery –";
+            return phrase("Battery –");
         }
     }
-    return point.text();
+    const std::string named = point.text(); // what lies behind an input has no contact of its own
+    for (const char* behind : {key("input"), key("counts"), key("value")})
+        if (named == behind)
+            return phrase(behind);
+    return named;
 }
 
 parts::Layout faceOf(const Connector& connector)

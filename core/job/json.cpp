@@ -1,6 +1,7 @@
 #include "core/job/json.h"
 
 #include "core/base/document.h"
+#include "core/base/phrase.h"
 #include "core/base/schema_text.h"
 #include "core/job/check.h"
 #include "core/job/listing.h"
@@ -38,10 +39,11 @@ double roundedBy(double si, units::Dimension dimension, std::string_view unit)
 Result<void> checkVersion(const nlohmann::json& json)
 {
     if (!json.is_object() || !json.contains("vicegrip"))
-        return fail(ErrorCode::Schema, "this is not a Vicegrip job: it has no \"vicegrip\" version", {{}, "/", 0, 0});
+        return fail(ErrorCode::Schema, phrase("this is not a Vicegrip job: it has no \"vicegrip\" version"),
+                    {{}, "/", 0, 0});
     const auto& version = json["vicegrip"];
     if (!version.is_number_integer() || version.get<double>() < 1)
-        return fail(ErrorCode::Schema, "the version must be a whole number from 1", {{}, "/vicegrip", 0, 0});
+        return fail(ErrorCode::Schema, phrase("the version must be a whole number from 1"), {{}, "/vicegrip", 0, 0});
     return {};
 }
 
@@ -57,7 +59,7 @@ Result<Job> asSaid(const nlohmann::json& json)
         understandOldProofs(job, json);
         return job;
     } catch (const nlohmann::json::exception& e) {
-        return fail(ErrorCode::Schema, std::string("the job cannot be understood: ") + e.what());
+        return fail(ErrorCode::Schema, std::string(phrase("the job cannot be understood: ")) + e.what());
     }
 }
 
@@ -74,8 +76,9 @@ Result<Job> fromDocument(const nlohmann::json& json)
     if (job || json["vicegrip"] <= kVersion)
         return job;
     return fail(ErrorCode::Version,
-                "the job was written by a newer Vicegrip (version " + json["vicegrip"].dump() + ", this one reads " +
-                    std::to_string(kVersion) + ") and cannot be understood: update before opening it",
+                phrase("the job was written by a newer Vicegrip (version {}, this one reads {}) and cannot be "
+                       "understood: update before opening it",
+                       json["vicegrip"].dump(), std::to_string(kVersion)),
                 {{}, "/vicegrip", 0, 0});
 }
 
@@ -212,7 +215,8 @@ Result<void> comesBack(const Result<Job>& back, const std::string& text)
         return tl::make_unexpected(back.error());
     if (write(*back) == text) // the last bit of a number may go, a member may not
         return {};
-    return fail(ErrorCode::Schema, "a value of the job does not come back from its file as it is", {{}, "/", 0, 0});
+    return fail(ErrorCode::Schema, phrase("a value of the job does not come back from its file as it is"),
+                {{}, "/", 0, 0});
 }
 
 } // namespace
@@ -222,7 +226,7 @@ Result<void> checkWritten(const Job& job, const Job& sound)
     Lengths lengths;
     listFields(lengths, const_cast<Job&>(job)); // NOLINT: it looks only
     if (!lengths.tooLong.empty())
-        return fail(ErrorCode::Schema, "the list is longer than a file may hold", {{}, lengths.tooLong, 0, 0});
+        return fail(ErrorCode::Schema, phrase("the list is longer than a file may hold"), {{}, lengths.tooLong, 0, 0});
     const Changed changed(job, sound);
     const std::string text = write(changed.job);
     return comesBack(document::parse(text).and_then(asSaid), text).map_error([&](Error e) {

@@ -1,5 +1,6 @@
 #include "core/job/surroundings.h"
 
+#include "core/base/phrase.h"
 #include "core/units/shown.h"
 
 namespace vicegrip::job {
@@ -11,8 +12,8 @@ Result<double> between(double low, double high, double si, const std::string& wh
                        const char* unit)
 {
     if (!(si >= low && si <= high))
-        return fail(ErrorCode::Range, what + " between " + units::format(low, dimension, unit, 0) + " and " +
-                                          units::format(high, dimension, unit, 0));
+        return fail(ErrorCode::Range, phrase("{} between {} and {}", what, units::format(low, dimension, unit, 0),
+                                             units::format(high, dimension, unit, 0)));
     return si;
 }
 
@@ -21,14 +22,14 @@ Result<double> between(double low, double high, double si, const std::string& wh
 Result<double> parseAmbient(std::string_view typed)
 {
     return units::parseShown(typed, Dimension::Temperature, "°C").and_then([](double k) {
-        return between(213.15, 343.15, k, "an ambient lies", Dimension::Temperature, "°C");
+        return between(213.15, 343.15, k, phrase("an ambient lies"), Dimension::Temperature, "°C");
     });
 }
 
 Result<double> parseBarometer(std::string_view typed)
 {
     return units::parseShown(typed, Dimension::AbsolutePressure, "kPa").and_then([](double pa) {
-        return between(40e3, 110e3, pa, "a barometer reads", Dimension::AbsolutePressure, "kPa");
+        return between(40e3, 110e3, pa, phrase("a barometer reads"), Dimension::AbsolutePressure, "kPa");
     });
 }
 

@@ -1,5 +1,6 @@
 #include "core/logbook/logbook.h"
 
+#include "core/base/phrase.h"
 #include "core/base/typed_text.h"
 #include "core/units/units.h"
 
@@ -13,10 +14,13 @@ std::string reading(const job::Job& job, const job::Proof& p, const job::Circuit
 {
     const parts::Sensor* sensor = job::sensorOf(job, circuit);
     const bool off = p.reading.condition() == job::Condition::BatteryOff;
-    return circuit.name + (off ? ", battery off, " : ", key on, ") +
-           job::spoken(job, job::PointRef::fromText(p.station)) + ": " +
-           job::readingText(p.reading, sensor == nullptr ? std::string_view() : sensor->unit) +
-           (p.passes() ? ", as promised" : ", outside what was promised");
+    const std::string place = job::spoken(job, job::PointRef::fromText(p.station)),
+                      read = job::readingText(p.reading, sensor == nullptr ? std::string_view() : sensor->unit);
+    const char* said = off ? (p.passes() ? key("{}, battery off, {}: {}, as promised")
+                                         : key("{}, battery off, {}: {}, outside what was promised"))
+                           : (p.passes() ? key("{}, key on, {}: {}, as promised")
+                                         : key("{}, key on, {}: {}, outside what was promised"));
+    return phrase(said, circuit.name, place, read);
 }
 
 bool holds(const std::string& text, const std::vector<std::string>& words)

@@ -1,5 +1,6 @@
 #include "core/lookup/entries.h"
 
+#include "core/base/phrase.h"
 #include "core/parts/conductor.h"
 #include "core/pinning/pin_use.h"
 #include "core/wires/colour.h"
@@ -20,7 +21,7 @@ void circuits(std::vector<Entry>& out, const job::Job& job)
     for (const job::Circuit& c : job.circuits) {
         const parts::Sensor* sensor = job::sensorOf(job, c);
         const job::PointRef cavity = job::cavityOf(job, c.input);
-        std::string seat = c.input.empty() ? "no seat" : "input " + c.input.value;
+        std::string seat = c.input.empty() ? phrase("no seat") : "input " + c.input.value;
         if (!cavity.empty())
             seat += ", " + job::spoken(job, cavity);
         out.push_back({Kind::Circuit, c.id.value, c.name, joined(seat, sensor == nullptr ? "" : sensor->name, "; "),
@@ -40,7 +41,7 @@ void cavities(std::vector<Entry>& out, const job::Job& job)
             const job::PointRef at{c.id, cavity};
             const auto use = uses.find(at);
             const auto wire = wires.find(at);
-            const std::string purpose = use == uses.end() ? "nothing belongs here" : use->second.purpose;
+            const std::string purpose = use == uses.end() ? phrase("nothing belongs here") : use->second.purpose;
             out.push_back({Kind::Cavity, at.text(), job::spoken(job, at),
                            joined(purpose, wire == wires.end() ? "" : wire->second, "; "),
                            c.id + cavity + " " + c.label});
@@ -50,7 +51,7 @@ void cavities(std::vector<Entry>& out, const job::Job& job)
 void wiresOf(std::vector<Entry>& out, const job::Job& job)
 {
     for (const job::Wire& w : job.wires)
-        out.push_back({Kind::Wire, w.id.value, "Wire " + w.id.value,
+        out.push_back({Kind::Wire, w.id.value, phrase("Wire {}", w.id.value),
                        job::spoken(job, w.from) + " to " + job::spoken(job, w.to) + "; " +
                            joined(wires::colourName(w.colour), parts::areaText(w.area_m2), ", "),
                        w.colour});
@@ -86,17 +87,17 @@ std::string Entry::key() const
 std::vector<Entry> entriesOf(const parts::Library& library, const job::Job& job)
 {
     std::vector<Entry> out;
-    const auto add = [&](const char* kind, const char* what, const std::string& id, const std::string& name) {
+    const auto add = [&](const char* kind, const std::string& what, const std::string& id, const std::string& name) {
         out.push_back({Kind::Library, std::string(kind) + "/" + id, name, what, id});
     };
     for (const parts::Sensor& s : library.sensors)
         if (std::ranges::find(job.parts, s.id, &parts::Sensor::id) == job.parts.end())
-            add("sensor", "sensor of the library", s.id.value, s.name);
+            add("sensor", phrase("sensor of the library"), s.id.value, s.name);
     for (const parts::EcuProfile& e : library.ecus)
         if (e.name != job.ecu.name)
-            add("ecu", "ECU of the library", e.id.value, e.name);
+            add("ecu", phrase("ECU of the library"), e.id.value, e.name);
     for (const parts::Layout& l : library.layouts)
-        add("connector", "connector of the library", l.id.value, l.name);
+        add("connector", phrase("connector of the library"), l.id.value, l.name);
     return out;
 }
 

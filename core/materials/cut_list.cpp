@@ -1,6 +1,7 @@
 #include "core/materials/cut_list.h"
 
 #include "core/base/csv.h"
+#include "core/base/phrase.h"
 #include "core/parts/conductor.h"
 #include "core/units/units.h"
 
@@ -85,7 +86,7 @@ namespace {
 
 std::string note(double stagger_m, std::string (*said)(double, units::Dimension, std::string_view, int))
 {
-    return stagger_m > 0 ? "splice " + said(stagger_m, units::Dimension::Length, "mm", 0) + " further out"
+    return stagger_m > 0 ? phrase("splice {} further out", said(stagger_m, units::Dimension::Length, "mm", 0))
                          : std::string();
 }
 

@@ -1,6 +1,7 @@
 #include "core/materials/shopping_list.h"
 
 #include "core/base/csv.h"
+#include "core/base/phrase.h"
 #include "core/branches/tree.h"
 #include "core/materials/cut_list.h"
 #include "core/parts/conductor.h"
@@ -17,23 +18,54 @@ namespace {
 using job::PointRef;
 using units::Dimension;
 
-/// As it is said.
-std::string number(int n)
+std::string whySpareOf(int each)
 {
-    return n == 1   ? ""
-           : n == 2 ? " two"
-           : n == 3 ? " three"
-           : n == 4 ? " four"
-           : n == 5 ? " five"
-                    : " " + std::to_string(n);
+    switch (each) {
+    case 1:
+        return phrase("one more for each");
+    case 2:
+        return phrase("one more for each two");
+    case 3:
+        return phrase("one more for each three");
+    case 4:
+        return phrase("one more for each four");
+    case 5:
+        return phrase("one more for each five");
+    default:
+        return each > 0 ? phrase("one more for each {}", std::to_string(each)) : std::string();
+    }
+}
+
+using Names = std::vector<std::string>;
+
+/// As lists of files have it, in English: names in the places of {}.
+std::string plain(std::string_view words, const Names& names)
+{
+    std::string out(words);
+    for (const std::string& name : names)
+        if (const size_t place = out.find("{}"); place != std::string::npos)
+            out.replace(place, 2, name);
+    return out;
+}
+
+/// As people read it.
+std::string spoken(std::string_view words, const Names& names)
+{
+    const std::vector<std::string_view> views(names.begin(), names.end());
+    return phraseOf(words, views);
 }
 
 /// Sleeves by the metre, a piece of shrink at each plug, a grommet for each wall.
 void dressings(const job::Job& job, std::vector<Item>& out)
 {
-    const auto add = [&](const std::string& unit, double needed, double spare, const char* why, const auto& called) {
-        out.push_back({called([](double m) { return units::formatIn(m, Dimension::Length, "mm", 1); }), unit, needed,
-                       spare, why, called([](double m) { return units::format(m, Dimension::Length, "mm", 1); })});
+    const auto add = [&](const std::string& unit, double needed, double spare, const std::string& why,
+                         const char* words, std::initializer_list<double> sizes) {
+        Names inFiles, toPeople;
+        for (const double m : sizes) {
+            inFiles.push_back(units::formatIn(m, Dimension::Length, "mm", 1));
+            toPeople.push_back(units::format(m, Dimension::Length, "mm", 1));
+        }
+        out.push_back({plain(words, inFiles), unit, needed, spare, why, spoken(words, toPeople)});
     };
     std::map<double, double> sleeves;
     std::map<std::pair<double, double>, double> shrinks, grommets;
@@ -51,15 +83,12 @@ void dressings(const job::Job& job, std::vector<Item>& out)
     }
     const auto tenths = [](double m) { return std::ceil(m * 10 - 1e-9) / 10; };
     for (const auto& [size, length] : sleeves)
-        add("m", tenths(length), 0.5, "for ends and branches",
-            [size = size](const auto& said) { return "Sleeve " + said(size); });
+        add("m", tenths(length), 0.5, phrase("for ends and branches"), key("Sleeve {}"), {size});
     for (const auto& [size, length] : shrinks)
-        add("m", tenths(length), 0.2, "four pieces, for what must be done again",
-            [size = size](const auto& said) { return "Shrink " + said(size.first) + ", to " + said(size.second); });
+        add("m", tenths(length), 0.2, phrase("four pieces, for what must be done again"), key("Shrink {}, to {}"),
+            {size.first, size.second});
     for (const auto& [size, count] : grommets)
-        add("pcs", count, 0, "", [size = size](const auto& said) {
-            return "Grommet " + said(size.first) + ", wall hole " + said(size.second);
-        });
+        add("pcs", count, 0, {}, key("Grommet {}, wall hole {}"), {size.first, size.second});
 }
 
 } // namespace
@@ -69,16 +98,15 @@ std::vector<Item> shoppingList(const job::Job& job, const Habits& habits)
     const auto spare = [&](double needed) {
         return habits.spareForEach > 0 ? std::ceil(needed / habits.spareForEach) : 0;
     };
-    const std::string whySpare =
-        habits.spareForEach > 0 ? "one more for each" + number(habits.spareForEach) : std::string();
+    const std::string whySpare = whySpareOf(habits.spareForEach);
     std::vector<Item> out;
     std::map<std::pair<double, std::string>, double> metres;
     for (const Cut& c : cutList(job, habits))
         metres[{-c.area_m2, c.colour}] += c.cut_m;
     for (const auto& [kind, length] : metres)
-        out.push_back({"Wire " + units::formatIn(-kind.first, Dimension::Area, "mm²", 3) + " " + kind.second, "m",
-                       std::ceil(length * 10 - 1e-9) / 10, habits.spareWire_m, "for what is cut wrong",
-                       "Wire " + parts::areaText(-kind.first) + " " + kind.second});
+        out.push_back({plain("Wire {} {}", {units::formatIn(-kind.first, Dimension::Area, "mm²", 3), kind.second}), "m",
+                       std::ceil(length * 10 - 1e-9) / 10, habits.spareWire_m, phrase("for what is cut wrong"),
+                       phrase("Wire {} {}", parts::areaText(-kind.first), kind.second)});
     std::map<std::string, double> terminals, seals, blanks, plugs;
     for (const job::Connector& c : job.connectors) {
         const parts::Layout face = job::faceOf(c);
@@ -99,16 +127,16 @@ std::vector<Item> shoppingList(const job::Job& job, const Habits& habits)
             }
         }
     }
-    const auto add = [&](const char* what, const std::map<std::string, double>& all, bool spares) {
+    const auto add = [&](const char* words, const std::map<std::string, double>& all, bool spares) {
         for (const auto& [name, count] : all)
             if (count > 0)
-                out.push_back(
-                    {what + name, "pcs", count, spares ? spare(count) : 0, spares ? whySpare : std::string()});
+                out.push_back({plain(words, {name}), "pcs", count, spares ? spare(count) : 0,
+                               spares ? whySpare : std::string(), spoken(words, {name})});
     };
-    add("Terminal, ", terminals, true);
-    add("Seal for ", seals, true);
-    add("Blank plug for ", blanks, true);
-    add("", plugs, false);
+    add(key("Terminal, {}"), terminals, true);
+    add(key("Seal for {}"), seals, true);
+    add(key("Blank plug for {}"), blanks, true);
+    add("{}", plugs, false);
     double lugs = 0;
     std::set<std::string> splices;
     for (const job::Wire& w : job.wires)
@@ -121,22 +149,22 @@ std::vector<Item> shoppingList(const job::Job& job, const Habits& habits)
             }
     const auto joints = [&](const char* what, double count) {
         if (count > 0)
-            out.push_back({what, "pcs", count, spare(count), whySpare});
+            out.push_back({what, "pcs", count, spare(count), whySpare, phrase(what)});
     };
-    joints("Splice", static_cast<double>(splices.size()));
-    joints("Ring terminal", lugs);
+    joints(key("Splice"), static_cast<double>(splices.size()));
+    joints(key("Ring terminal"), lugs);
     dressings(job, out);
     std::map<std::string, double> resistors;
     for (const job::Resistor& r : job.resistors)
         resistors[units::formatOhms(r.ohm) + ", " + units::formatNumber(r.tolerance * 100, 0) + " %"] += 1;
-    add("Resistor ", resistors, true);
+    add(key("Resistor {}"), resistors, true);
     return out;
 }
 
 std::string amountText(const Item& item, double amount)
 {
     return item.unit == "m" ? units::format(amount, units::Dimension::Length, "m", 1)
-                            : units::formatNumber(amount, 0) + " " + item.unit;
+                            : phrase(key("{} pcs"), units::formatNumber(amount, 0));
 }
 
 std::string toCsv(const std::vector<Item>& items)

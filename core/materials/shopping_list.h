@@ -16,7 +16,7 @@ struct Item
     std::string unit; ///< "pcs" or "m"
     double needed = 0, spare = 0;
     std::string why; ///< of the spares
-    std::string shown = what; ///< sizes as a person reads them
+    std::string shown = what; ///< as a person reads it
 };
 
 inline constexpr double kShrink_m = 0.05; ///< over the end of a sleeve at a plug (typical)

@@ -1,3 +1,4 @@
+#include "core/base/phrase.h"
 #include "core/parts/lines.h"
 
 #include <algorithm>
@@ -52,7 +53,7 @@ class EcuReader
             }
             if (!number(std::string_view(part).substr(0, dash), from) ||
                 !number(std::string_view(part).substr(dash + 1), to) || to < from || to - from > 299) {
-                complain(l, "expected cavities such as 1-26, or their names with commas between");
+                complain(l, phrase("expected cavities such as 1-26, or their names with commas between"));
                 return;
             }
             for (int n = from; n <= to; ++n)
@@ -84,7 +85,7 @@ class EcuReader
         for (const std::string& typed : listOf(l.value)) {
             const std::string at = cavity(typed);
             if (at.empty())
-                complain(l, "no plug has a cavity " + typed);
+                complain(l, phrase("no plug has a cavity {}", typed));
             else
                 m_profile.ecu.pins.push_back({at, role, {}});
         }
@@ -104,7 +105,7 @@ class EcuReader
     void fact(const Line& l)
     {
         if (l.key.empty())
-            complain(l, "expected \"key: value\", such as AN1: A5, analog, 0-5 V");
+            complain(l, phrase("expected \"key: value\", such as AN1: A5, analog, 0-5 V"));
         else if (l.key == "name")
             m_profile.name = m_profile.ecu.name = l.value;
         else if (l.key == "id")
@@ -143,7 +144,7 @@ class EcuReader
             attribute(l, input, word);
         }
         if (at.empty())
-            complain(l, "expected the input's cavity first, such as A5");
+            complain(l, phrase("expected the input's cavity first, such as A5"));
         if (input.modes.empty())
             input.modes = {InputMode::Analog};
         m_profile.ecu.pins.push_back({at, EcuPinRole::Input, input.id});
@@ -188,9 +189,9 @@ class EcuReader
         else if (word.ends_with("v"))
             take(l, rangeOf(typed, Dimension::Voltage, "V"), [&](const auto& r) { input.span_v = r.second; });
         else
-            complain(l, "\"" + typed +
-                            "\" is not understood: expected analog, frequency to 15 kHz, switch, coil, 0-5 V, 12 bits, "
-                            "pull-up 1k 2k49, ratiometric, for clt ...");
+            complain(l, phrase("\"{}\" is not understood: expected analog, frequency to 15 kHz, switch, coil, 0-5 V, "
+                               "12 bits, pull-up 1k 2k49, ratiometric, for clt ...",
+                               typed));
     }
 
     void pullUps(const Line& l, EcuInput& input, const std::string& typed)

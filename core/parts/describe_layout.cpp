@@ -1,3 +1,4 @@
+#include "core/base/phrase.h"
 #include "core/parts/lines.h"
 
 #include <algorithm>
@@ -9,7 +10,8 @@ namespace {
 
 using units::Dimension;
 
-constexpr std::string_view kKnown = "expected name, rows, pitch, row pitch, terminal, missing, print, key, letters";
+constexpr std::string_view kKnown =
+    key("expected name, rows, pitch, row pitch, terminal, missing, print, key, letters");
 
 std::vector<std::string> split(const std::string& text, char at)
 {
@@ -56,7 +58,7 @@ class LayoutReader
         const std::string said = lower(l.value);
         to = said == "yes";
         if (said != "yes" && said != "no")
-            complain(l, "expected yes or no");
+            complain(l, phrase("expected yes or no"));
     }
 
     void length(const Line& l, const std::string& typed, double& to)
@@ -79,7 +81,7 @@ class LayoutReader
             }
             known += (known.empty() ? "" : ", ") + std::string(name);
         }
-        complain(l, "\"" + word + "\" is not understood: expected one of " + known);
+        complain(l, phrase("\"{}\" is not understood: expected one of {}", word, known));
     }
 
     /// Takes a family into the layout by its id or name.
@@ -92,7 +94,7 @@ class LayoutReader
             std::string all;
             for (const TerminalFamily& t : m_families)
                 all += (all.empty() ? "" : ", ") + t.id.value;
-            complain(l, "no terminal family is called \"" + wanted + "\": expected one of " + all);
+            complain(l, phrase("no terminal family is called \"{}\": expected one of {}", wanted, all));
             return {};
         }
         if (std::ranges::find(m_layout.terminals, known->id, &TerminalFamily::id) == m_layout.terminals.end())
@@ -104,8 +106,8 @@ class LayoutReader
     {
         const auto n = cavityNumber(m_layout.letters, typed);
         if (!n || *n > 999) {
-            complain(l, "\"" + typed + "\" is no cavity: expected " +
-                            (m_layout.letters ? "letters such as A" : "a number from 1 to 999"));
+            complain(l, phrase("\"{}\" is no cavity: expected {}", typed,
+                               (m_layout.letters ? "letters such as A" : "a number from 1 to 999")));
             return false;
         }
         to = *n;
@@ -116,7 +118,7 @@ class LayoutReader
     {
         const auto n = units::parse(typed, Dimension::Counts);
         if (!n || *n < 0 || *n > 100) {
-            complain(l, "\"" + typed + "\" is no number of pitches: expected 0 to 100");
+            complain(l, phrase("\"{}\" is no number of pitches: expected 0 to 100", typed));
             return false;
         }
         to = *n;
@@ -152,14 +154,14 @@ class LayoutReader
                 if (!numbered)
                     return;
             } else {
-                complain(l, "\"" + words[i] + "\" is not understood: expected staggered, offset, gap, of or pitch");
+                complain(l, phrase("\"{}\" is not understood: expected staggered, offset, gap, of or pitch", words[i]));
                 return;
             }
         }
         if (numbered)
             row.runs.push_back(std::move(out));
         else
-            complain(l, "a row says which cavities it has, such as 1-15");
+            complain(l, phrase("a row says which cavities it has, such as 1-15"));
     }
 
     void rows(const Line& l)
@@ -202,19 +204,19 @@ class LayoutReader
                 if (int n = 0; number(l, each, n))
                     m_layout.missing.push_back(n);
         } else
-            complain(l, "\"" + l.written + "\" is not understood: " + std::string(kKnown));
+            complain(l, phrase("\"{}\" is not understood: {}", l.written, phrase(kKnown)));
     }
 
     Described<Layout> finish()
     {
         if (m_layout.name.empty())
-            m_out.complaints.push_back({0, "it needs a name"});
+            m_out.complaints.push_back({0, phrase("it needs a name")});
         if (m_layout.id.empty())
             m_layout.id.value = idFrom(m_layout.name);
         if (m_layout.rows.empty() && m_out.complaints.empty())
-            m_out.complaints.push_back({0, "it needs rows, such as rows: 1-13; 14-26"});
+            m_out.complaints.push_back({0, phrase("it needs rows, such as rows: 1-13; 14-26")});
         if (m_layout.terminals.empty() && m_out.complaints.empty())
-            m_out.complaints.push_back({0, "it needs a terminal family"});
+            m_out.complaints.push_back({0, phrase("it needs a terminal family")});
         if (m_out.complaints.empty()) {
             const std::string text = fields::toJson(m_layout).dump();
             if (const auto sound = readLayout(nlohmann::json::parse(text)); !sound)

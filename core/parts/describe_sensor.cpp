@@ -1,3 +1,4 @@
+#include "core/base/phrase.h"
 #include "core/parts/lines.h"
 
 #include <algorithm>
@@ -57,7 +58,7 @@ class SensorReader
             }
             known += (known.empty() ? "" : ", ") + spaced(name);
         }
-        complain(l, "\"" + l.value + "\" is no kind of sensor: expected one of " + known);
+        complain(l, phrase("\"{}\" is no kind of sensor: expected one of {}", l.value, known));
     }
 
     void range(const Line& l)
@@ -81,7 +82,8 @@ class SensorReader
             const auto& known = fields::EnumNames<PinRole>::kNames;
             const auto role = std::ranges::find(known, typed, [](const auto& name) { return name.second; });
             if (role == std::end(known)) {
-                complain(l, "expected the plug's cavities with what they do, such as 1 signal, 2 ground, 3 supply");
+                complain(
+                    l, phrase("expected the plug's cavities with what they do, such as 1 signal, 2 ground, 3 supply"));
                 return;
             }
             m_sensor.pins[pin.substr(0, space)] = role->first;
@@ -94,7 +96,7 @@ class SensorReader
         if (!m_modelled)
             m_sensor.model = Model{};
         else if (!std::holds_alternative<Model>(m_sensor.model))
-            complain(l, "the sensor is described as something else already");
+            complain(l, phrase("the sensor is described as something else already"));
         m_modelled = true;
         if (!std::holds_alternative<Model>(m_sensor.model))
             m_sensor.model = Model{};
@@ -107,7 +109,7 @@ class SensorReader
         values = listOf(l.value);
         if (values.size() == 2)
             return true;
-        complain(l, std::string("expected two values, such as ") + example);
+        complain(l, std::string(phrase("expected two values, such as ")) + example);
         return false;
     }
 
@@ -126,7 +128,7 @@ class SensorReader
                      [&](const auto& pair) { out.push_back(pair); });
         }
         if (out.size() < 2)
-            complain(l, "expected at least two lines of numbers below");
+            complain(l, phrase("expected at least two lines of numbers below"));
         std::ranges::sort(out);
         return out;
     }
@@ -147,7 +149,7 @@ class SensorReader
             SteinhartHartCurve c;
             double* const into[] = {&c.a, &c.b, &c.c};
             if (v.size() != 3)
-                complain(l, "expected the three coefficients, such as 1.13e-3, 2.34e-4, 8.77e-8");
+                complain(l, phrase("expected the three coefficients, such as 1.13e-3, 2.34e-4, 8.77e-8"));
             for (size_t i = 0; i < 3 && v.size() == 3; ++i)
                 quantity(l, v[i], Dimension::Counts, {}, *into[i]);
             t.curve = c;
@@ -211,7 +213,7 @@ class SensorReader
         } else {
             auto& c = model<Contact>(l);
             if (lower(l.value) != "open" && lower(l.value) != "closed")
-                complain(l, "expected how it stands at rest: open or closed");
+                complain(l, phrase("expected how it stands at rest: open or closed"));
             c.closedAtRest = lower(l.value) == "closed";
         }
     }
@@ -261,11 +263,11 @@ class SensorReader
         else if (l.key == "feed") {
             m_sensor.feed = lower(l.value) == "battery" ? Feed::Battery : Feed::SensorSupply;
             if (lower(l.value) != "battery" && lower(l.value) != "sensor supply")
-                complain(l, "expected battery or sensor supply");
+                complain(l, phrase("expected battery or sensor supply"));
         } else if (l.key == "conditioner") {
             m_sensor.conditioned = lower(l.value) == "yes";
             if (lower(l.value) != "yes" && lower(l.value) != "no")
-                complain(l, "expected yes or no: whether a box of its own makes the signal");
+                complain(l, phrase("expected yes or no: whether a box of its own makes the signal"));
         } else if (l.key == "beta" || l.key == "steinhart-hart" || l.key == "table")
             curve(l);
         else if (l.key == "ratiometric" || l.key == "volts" || l.key == "hertz" || l.key == "ohms" || l.key == "coil" ||
@@ -276,9 +278,10 @@ class SensorReader
         else
             complain(
                 l,
-                "\"" + l.written +
-                    "\" is not understood: expected name, kind, range, pins, feed, conditioner, tolerance, draws, and "
-                    "one of beta, steinhart-hart, table, ratiometric, volts, hertz, ohms, coil, track, switch");
+                phrase(
+                    "\"{}\" is not understood: expected name, kind, range, pins, feed, conditioner, tolerance, draws, "
+                    "and one of beta, steinhart-hart, table, ratiometric, volts, hertz, ohms, coil, track, switch",
+                    l.written));
     }
 
     Described<Sensor> finish()
@@ -287,15 +290,16 @@ class SensorReader
             thermistor->dissipation_w_per_k = usualDissipation(m_sensor.kind);
         for (const Line& l : m_later)
             refine(l);
-        const auto lacks = [&](bool is, const char* sentence) {
+        const auto lacks = [&](bool is, const std::string& sentence) {
             if (is)
                 m_out.complaints.push_back({0, sentence});
         };
         lacks(m_sensor.name.empty(), "it has no name: add a line such as name: Oil thermistor of the shop");
         lacks(!m_ranged, "it has no range: add a line such as range: -40 to 150 °C");
         lacks(m_sensor.pins.empty(), "it has no pins: add a line such as pins: 1 signal, 2 ground");
-        lacks(!m_modelled, "nothing says what it puts out: add a line such as ratiometric: 0.5 V, 4.5 V, or beta: 2k2, "
-                           "3500 K");
+        lacks(!m_modelled,
+              phrase(
+                  "nothing says what it puts out: add a line such as ratiometric: 0.5 V, 4.5 V, or beta: 2k2, 3500 K"));
         if (m_sensor.id.empty())
             m_sensor.id.value = idFrom(m_sensor.name);
         if (m_out.complaints.empty()) {

@@ -1,6 +1,7 @@
 #include "core/parts/ecu.h"
 
 #include "core/base/document.h"
+#include "core/base/phrase.h"
 #include "core/base/schema_text.h"
 #include "core/units/document_range.h"
 #include "core/units/units.h"
@@ -18,17 +19,16 @@ Result<void> bad(std::string pointer, std::string sentence)
 Result<void> checkInput(const EcuInput& i, const std::string& at)
 {
     if (i.modes.empty())
-        return bad(at + "/modes", "input " + i.id.value + " takes nothing: name at least one mode");
+        return bad(at + "/modes", phrase("input {} takes nothing: name at least one mode", i.id.value));
     if (i.setTo && !i.takes(*i.setTo))
-        return bad(at + "/set_to",
-                   "input " + i.id.value + " cannot be set to " + std::string(fields::enumName(*i.setTo)));
+        return bad(at + "/set_to", phrase("input {} cannot be set to {}", i.id.value, fields::enumName(*i.setTo)));
     if (i.span_v > i.withstands_v)
-        return bad(at + "/span_v", "input " + i.id.value + " reads to " + units::shortest(i.span_v) +
-                                       " V but withstands only " + units::shortest(i.withstands_v) + " V");
+        return bad(at + "/span_v", phrase("input {} reads to {} V but withstands only {} V", i.id.value,
+                                          units::shortest(i.span_v), units::shortest(i.withstands_v)));
     if (i.takes(InputMode::Frequency) && !(i.most_hz > 0))
-        return bad(at + "/most_hz", "input " + i.id.value + " takes a frequency: say the highest it counts");
+        return bad(at + "/most_hz", phrase("input {} takes a frequency: say the highest it counts", i.id.value));
     if (i.pullUpFixed && !i.pull_up_ohm)
-        return bad(at + "/pull_up_fixed", "input " + i.id.value + " has no pull-up that could be fixed");
+        return bad(at + "/pull_up_fixed", phrase("input {} has no pull-up that could be fixed", i.id.value));
     return {};
 }
 
@@ -40,7 +40,7 @@ Result<void> checkEcu(const Ecu& ecu)
     for (size_t n = 0; n < ecu.inputs.size(); ++n) {
         const std::string at = "/inputs/" + std::to_string(n);
         if (!seen.insert(ecu.inputs[n].id.value).second)
-            return fail(ErrorCode::Reference, "the input \"" + ecu.inputs[n].id.value + "\" is there twice",
+            return fail(ErrorCode::Reference, phrase("the input \"{}\" is there twice", ecu.inputs[n].id.value),
                         {{}, at, 0, 0});
         if (auto input = checkInput(ecu.inputs[n], at); !input)
             return input;
@@ -50,14 +50,14 @@ Result<void> checkEcu(const Ecu& ecu)
         const EcuPin& pin = ecu.pins[n];
         const std::string at = "/pins/" + std::to_string(n);
         if (!cavities.insert(pin.at).second)
-            return fail(ErrorCode::Reference, "cavity " + pin.at + " has two uses", {{}, at + "/at", 0, 0});
+            return fail(ErrorCode::Reference, phrase("cavity {} has two uses", pin.at), {{}, at + "/at", 0, 0});
         if (pin.role != EcuPinRole::Input)
             continue;
         if (!seen.contains(pin.input.value))
-            return fail(ErrorCode::Reference, "the ECU has no input \"" + pin.input.value + "\"",
+            return fail(ErrorCode::Reference, phrase("the ECU has no input \"{}\"", pin.input.value),
                         {{}, at + "/input", 0, 0});
         if (!wired.insert(pin.input.value).second)
-            return fail(ErrorCode::Reference, "input " + pin.input.value + " is on two cavities",
+            return fail(ErrorCode::Reference, phrase("input {} is on two cavities", pin.input.value),
                         {{}, at + "/input", 0, 0});
     }
     return {};
@@ -82,11 +82,11 @@ Result<EcuProfile> readEcu(const nlohmann::json& json)
     for (size_t n = 0; n < profile.plugs.size(); ++n)
         for (const std::string& cavity : profile.plugs[n].cavities)
             if (!places.insert(profile.plugs[n].id + "." + cavity).second)
-                return fail(ErrorCode::Reference, "plug " + profile.plugs[n].id + " has cavity " + cavity + " twice",
+                return fail(ErrorCode::Reference, phrase("plug {} has cavity {} twice", profile.plugs[n].id, cavity),
                             {{}, "/plugs/" + std::to_string(n), 0, 0});
     for (size_t n = 0; n < profile.ecu.pins.size(); ++n)
         if (!places.contains(profile.ecu.pins[n].at))
-            return fail(ErrorCode::Reference, "no plug has a cavity " + profile.ecu.pins[n].at,
+            return fail(ErrorCode::Reference, phrase("no plug has a cavity {}", profile.ecu.pins[n].at),
                         {{}, "/ecu/pins/" + std::to_string(n) + "/at", 0, 0});
     return profile;
 }

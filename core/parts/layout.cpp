@@ -1,5 +1,6 @@
 #include "core/parts/layout.h"
 
+#include "core/base/phrase.h"
 #include "core/units/units.h"
 
 #include <algorithm>
@@ -169,8 +170,9 @@ std::optional<Count> countOf(const Layout& layout, const std::string& cavity, Fa
 std::string spoken(const Count& count)
 {
     const bool left = count.fromLeft <= count.fromRight;
-    return ordinal(count.row) + " row, " + place(left ? count.fromLeft : count.fromRight) + " from the " +
-           (left ? "left; the row starts at " + count.leftmost : "right; the row ends at " + count.rightmost);
+    return phrase("{} row, {} from the {}", ordinal(count.row), place(left ? count.fromLeft : count.fromRight),
+                  (left ? phrase("left; the row starts at {}", count.leftmost)
+                        : phrase("right; the row ends at {}", count.rightmost)));
 }
 
 std::string countedTo(const Layout& layout, Face face, int row, int fromLeft)
@@ -183,7 +185,7 @@ std::string countedTo(const Layout& layout, Face face, int row, int fromLeft)
 Layout plainRow(const std::vector<std::string>& names)
 {
     Layout out;
-    out.name = std::to_string(names.size()) + " in a row";
+    out.name = phrase("{} in a row", std::to_string(names.size()));
     out.terminals = {TerminalFamily{}};
     out.letters = !names.empty() && cavityNumber(true, names.front()).has_value();
     out.rows.emplace_back();

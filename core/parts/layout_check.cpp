@@ -1,4 +1,5 @@
 #include "core/base/document.h"
+#include "core/base/phrase.h"
 #include "core/base/schema_text.h"
 #include "core/parts/layout.h"
 #include "core/units/document_range.h"
@@ -26,12 +27,12 @@ Result<void> checkRuns(const Layout& layout, std::set<int>& numbers)
             if (!run.terminal.empty() &&
                 std::ranges::find(layout.terminals, run.terminal, &TerminalFamily::id) == layout.terminals.end())
                 return bad(ErrorCode::Reference, at + "/terminal",
-                           "the layout has no terminal family \"" + run.terminal.value + "\"");
+                           phrase("the layout has no terminal family \"{}\"", run.terminal.value));
             for (int n = std::min(run.first, run.last); n <= std::max(run.first, run.last); ++n)
                 if (!numbers.insert(n).second)
-                    return bad(ErrorCode::Reference, at, "cavity " + std::to_string(n) + " is there twice");
+                    return bad(ErrorCode::Reference, at, phrase("cavity {} is there twice", std::to_string(n)));
             if (numbers.size() > kMostCavities)
-                return bad(ErrorCode::Range, at, "more than 300 cavities");
+                return bad(ErrorCode::Range, at, phrase("more than 300 cavities"));
         }
     return {};
 }
@@ -47,8 +48,8 @@ Result<void> checkSpacing(const Layout& layout)
             const double pitch = run.pitch_m > 0 ? run.pitch_m : layout.pitch_m;
             if (t.blade_m >= std::max(pitch, layout.rowPitch_m))
                 return bad(ErrorCode::Range, "/rows/" + std::to_string(r) + "/runs/" + std::to_string(i),
-                           "blades of " + millimetres(t.blade_m) + " lie on top of each other at a pitch of " +
-                               millimetres(pitch));
+                           phrase("blades of {} lie on top of each other at a pitch of {}", millimetres(t.blade_m),
+                                  millimetres(pitch)));
         }
     return {};
 }
@@ -58,7 +59,7 @@ Result<void> checkSpacing(const Layout& layout)
 Result<void> checkLayout(const Layout& layout)
 {
     if (layout.terminals.empty())
-        return bad(ErrorCode::Range, "/terminals", "a connector takes at least one family of terminals");
+        return bad(ErrorCode::Range, "/terminals", phrase("a connector takes at least one family of terminals"));
     for (size_t t = 0; t < layout.terminals.size(); ++t)
         if (auto family = checkTerminal(layout.terminals[t]); !family) {
             family.error().place.pointer = "/terminals/" + std::to_string(t) + family.error().place.pointer;
@@ -70,9 +71,9 @@ Result<void> checkLayout(const Layout& layout)
     for (size_t m = 0; m < layout.missing.size(); ++m)
         if (!numbers.contains(layout.missing[m]))
             return bad(ErrorCode::Reference, "/missing/" + std::to_string(m),
-                       "no row has a place " + std::to_string(layout.missing[m]) + " that could be missing");
+                       phrase("no row has a place {} that could be missing", std::to_string(layout.missing[m])));
     if (cavities(layout).empty())
-        return bad(ErrorCode::Range, "/rows", "a connector has at least one cavity");
+        return bad(ErrorCode::Range, "/rows", phrase("a connector has at least one cavity"));
     return checkSpacing(layout);
 }
 
@@ -87,11 +88,11 @@ Result<void> checkCavities(const Layout& layout, const std::vector<std::string>&
     for (size_t i = 0; i < names.size(); ++i)
         if (!onFace.contains(names[i]))
             return bad(ErrorCode::Reference, "/cavities/" + std::to_string(i),
-                       "its face has no cavity \"" + names[i] + "\"");
+                       phrase("its face has no cavity \"{}\"", names[i]));
     if (names.size() < onFace.size())
         return bad(ErrorCode::Reference, "/cavities",
-                   "its face has " + std::to_string(onFace.size()) + " cavities, and " + std::to_string(names.size()) +
-                       " are listed");
+                   phrase("its face has {} cavities, and {} are listed", std::to_string(onFace.size()),
+                          std::to_string(names.size())));
     return {};
 }
 

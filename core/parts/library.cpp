@@ -1,6 +1,7 @@
 #include "core/parts/library.h"
 
 #include "core/base/document.h"
+#include "core/base/phrase.h"
 
 #include <algorithm>
 #include <cstdlib>
@@ -34,9 +35,9 @@ void readFolder(const fs::path& folder, Read read, std::vector<Part>& parts, std
                                  .and_then(read),
                              file);
         if (part && !here.insert(part->id.value).second)
-            part =
-                fail(ErrorCode::Reference, "another file of this folder already describes \"" + part->id.value + "\"",
-                     {file.string(), "/id", 0, 0});
+            part = fail(ErrorCode::Reference,
+                        phrase("another file of this folder already describes \"{}\"", part->id.value),
+                        {file.string(), "/id", 0, 0});
         if (!part) {
             complaints.push_back(part.error());
             continue;
@@ -63,12 +64,12 @@ template <class Part, class Read> Result<fs::path> keepIn(const fs::path& folder
         std::ofstream out(draft, std::ios::binary | std::ios::trunc);
         out << text << std::flush;
         if (!out)
-            return fail(ErrorCode::Io, "not saved: the folder cannot be written, or the disk is full",
+            return fail(ErrorCode::Io, phrase("not saved: the folder cannot be written, or the disk is full"),
                         {file.string(), {}, 0, 0});
     }
     fs::rename(draft, file, error);
     if (error)
-        return fail(ErrorCode::Io, "not saved: " + error.message(), {file.string(), {}, 0, 0});
+        return fail(ErrorCode::Io, phrase("not saved: {}", error.message()), {file.string(), {}, 0, 0});
     return file;
 }
 

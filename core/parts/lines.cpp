@@ -1,5 +1,7 @@
 #include "core/parts/lines.h"
 
+#include "core/base/phrase.h"
+
 #include <algorithm>
 #include <cctype>
 
@@ -83,7 +85,8 @@ Result<std::pair<double, double>> twoNumbers(std::string_view line, units::Dimen
             if (isSpace(plain[i]) && (isDigit(plain[i + 1]) || plain[i + 1] == '-' || plain[i + 1] == '.'))
                 split = i;
         if (split == std::string::npos)
-            return fail(ErrorCode::Malformed, "expected two numbers with a space, a tab or a semicolon between them");
+            return fail(ErrorCode::Malformed,
+                        phrase("expected two numbers with a space, a tab or a semicolon between them"));
         a = trimmed(std::string_view(plain).substr(0, split));
         b = trimmed(std::string_view(plain).substr(split + 1));
     }
@@ -114,7 +117,7 @@ Result<std::pair<double, double>> rangeOf(std::string_view text, units::Dimensio
         after = 1;
     }
     if (split == std::string::npos)
-        return fail(ErrorCode::Malformed, "expected a range such as -40 to 150 °C or 0-5 V");
+        return fail(ErrorCode::Malformed, phrase("expected a range such as -40 to 150 °C or 0-5 V"));
     return units::parse(trimmed(std::string_view(plain).substr(0, split)), dimension, unit).and_then([&](double low) {
         return units::parse(trimmed(std::string_view(plain).substr(split + after)), dimension, unit)
             .map([&](double high) { return std::pair(low, high); });

@@ -1,6 +1,7 @@
 #include "core/parts/terminal.h"
 
 #include "core/base/document.h"
+#include "core/base/phrase.h"
 #include "core/base/schema_text.h"
 #include "core/units/document_range.h"
 
@@ -12,10 +13,10 @@ Result<void> checkTerminal(const TerminalFamily& t)
         return fail(ErrorCode::Range, std::move(sentence), {{}, pointer, 0, 0});
     };
     if (!(t.leastArea_m2 < t.mostArea_m2))
-        return bad("/most_mm2", "the crimp takes no conductor: most_mm2 must be above least_mm2");
+        return bad("/most_mm2", phrase("the crimp takes no conductor: most_mm2 must be above least_mm2"));
     if (!(t.leastInsulation_m < t.mostInsulation_m))
         return bad("/most_insulation_mm",
-                   "the seal takes no wire: most_insulation_mm must be above least_insulation_mm");
+                   phrase("the seal takes no wire: most_insulation_mm must be above least_insulation_mm"));
     return {};
 }
 

@@ -1,5 +1,6 @@
 #include "core/pasted/pasted_list.h"
 
+#include "core/base/phrase.h"
 #include "core/base/typed_text.h"
 
 #include <algorithm>
@@ -80,7 +81,7 @@ Heading headingOf(const std::string& cell, const std::vector<ListColumn>& column
 Result<List> readList(std::string_view text, const std::vector<ListColumn>& columns)
 {
     if (text.size() > kMostBytes)
-        return fail(ErrorCode::TooBig, "the text is longer than 1 MB");
+        return fail(ErrorCode::TooBig, phrase("the text is longer than 1 MB"));
     List out;
     std::vector<std::string> order;
     for (const ListColumn& c : columns)
@@ -115,7 +116,7 @@ Result<List> readList(std::string_view text, const std::vector<ListColumn>& colu
             }
         }
         if (out.lines.size() >= kMostLines)
-            return fail(ErrorCode::TooBig, "the text has more than 5000 lines");
+            return fail(ErrorCode::TooBig, phrase("the text has more than 5000 lines"));
         ListLine& l = out.lines.emplace_back(ListLine{number, line, {}});
         for (size_t i = 0; i < cells.size() && i < order.size(); ++i)
             if (!order[i].empty())
@@ -131,7 +132,7 @@ Result<job::PointRef> placeTyped(const job::Job& job, std::string_view typed)
         if (lower(words).starts_with(prefix))
             words = trimmed(std::string_view(words).substr(prefix.size()));
     if (words.empty())
-        return fail(ErrorCode::Malformed, "expected a place, such as CLT.1, A7 or S2");
+        return fail(ErrorCode::Malformed, phrase("expected a place, such as CLT.1, A7 or S2"));
     const std::string asked = lower(words);
     if (asked == "battery +" || asked == "battery plus" || asked == "bat +")
         words = "BAT+";
@@ -157,11 +158,11 @@ Result<job::PointRef> placeTyped(const job::Job& job, std::string_view typed)
                 return job::PointRef{c.id, cavity};
     }
     if (plug == nullptr)
-        return fail(ErrorCode::Reference, "no plug or joint is called \"" + words + "\"");
+        return fail(ErrorCode::Reference, phrase("no plug or joint is called \"{}\"", words));
     if (wanted.empty())
-        return fail(ErrorCode::Reference, "which cavity of " + plug->id + "? Expected, for instance, " + plug->id +
-                                              "." + plug->cavities.front());
-    return fail(ErrorCode::Reference, plug->id + " has no cavity " + wanted);
+        return fail(ErrorCode::Reference, phrase("which cavity of {}? Expected, for instance, {}.{}", plug->id,
+                                                 plug->id, plug->cavities.front()));
+    return fail(ErrorCode::Reference, phrase("{} has no cavity {}", plug->id, wanted));
 }
 
 } // namespace vicegrip::pasted

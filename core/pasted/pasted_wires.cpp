@@ -1,5 +1,6 @@
 #include "core/pasted/pasted_wires.h"
 
+#include "core/base/phrase.h"
 #include "core/harness/edits.h"
 #include "core/harness/places.h"
 #include "core/pasted/pasted_list.h"
@@ -62,12 +63,12 @@ class Reading
         if (!to)
             return tl::make_unexpected(to.error());
         if (*from == *to)
-            return fail(ErrorCode::Reference, "both ends are at " + from->text());
+            return fail(ErrorCode::Reference, phrase("both ends are at {}", from->text()));
         const auto drawn = std::ranges::find_if(m_job.wires, [&](const job::Wire& w) {
             return (w.from == *from && w.to == *to) || (w.from == *to && w.to == *from);
         });
         if (drawn != m_job.wires.end())
-            return fail(ErrorCode::Reference, "drawn already, as " + drawn->id.value);
+            return fail(ErrorCode::Reference, phrase("drawn already, as {}", drawn->id.value));
         job::Wire wire{{}, *from, *to, harness::kPlannedLength_m, harness::kPlannedArea_m2, {}};
         if (const std::string typed = cell(line, "colour"); !typed.empty()) {
             const auto letters = wires::parseColour(typed);
@@ -76,7 +77,7 @@ class Reading
             wire.colour = *letters;
         } else {
             wire.colour = wires::freeColour(m_job, wire.from, wire.to);
-            assumed += "no colour: " + wire.colour + ". ";
+            assumed += phrase("no colour: {}. ", wire.colour);
         }
         return areaOf(line, assumed)
             .and_then([&](double m2) {
@@ -94,7 +95,7 @@ class Reading
         const std::string typed = cell(line, "area");
         if (!typed.empty())
             return wires::areaTyped(typed, unit("area", units::pastedUnit(units::Dimension::Area, "mm²")));
-        assumed += "no area: 0.5 mm². ";
+        assumed += phrase("no area: 0.5 mm². ");
         return harness::kPlannedArea_m2;
     }
 
@@ -103,7 +104,7 @@ class Reading
         const std::string typed = cell(line, "length");
         if (!typed.empty())
             return wires::lengthTyped(typed, unit("length", units::pastedUnit(units::Dimension::Length, "m")));
-        assumed += "no length: 1.5 m, as planned. ";
+        assumed += phrase("no length: 1.5 m, as planned. ");
         return harness::kPlannedLength_m;
     }
 
@@ -126,7 +127,7 @@ Result<std::vector<PastedWire>> pasteWires(const job::Job& job, std::string_view
             const auto ends = std::minmax(p.wire->from, p.wire->to);
             if (const auto [it, added] = seen.try_emplace({ends.first, ends.second}, line.number); !added) {
                 p.wire.reset();
-                p.trouble = "the same wire as in line " + std::to_string(it->second);
+                p.trouble = phrase("the same wire as in line {}", std::to_string(it->second));
             }
         }
         return out;

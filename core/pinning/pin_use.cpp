@@ -1,5 +1,6 @@
 #include "core/pinning/pin_use.h"
 
+#include "core/base/phrase.h"
 #include "core/electrics/wiring.h"
 
 #include <set>
@@ -18,23 +19,25 @@ struct Served
 
 std::string shared(PinRole role, size_t circuits)
 {
-    const char* what = role == PinRole::Ground ? "Sensor ground" : role == PinRole::Supply ? "Sensor supply" : "Signal";
-    return std::string(what) + " of " + std::to_string(circuits);
+    const std::string n = std::to_string(circuits);
+    return role == PinRole::Ground   ? phrase("Sensor ground of {}", n)
+           : role == PinRole::Supply ? phrase("Sensor supply of {}", n)
+                                     : phrase("Signal of {}", n);
 }
 
 std::string ofUnit(EcuPinRole role)
 {
     switch (role) {
     case EcuPinRole::SensorSupply:
-        return "Sensor supply";
+        return phrase("Sensor supply");
     case EcuPinRole::SensorGround:
-        return "Sensor ground";
+        return phrase("Sensor ground");
     case EcuPinRole::PowerFeed:
-        return "Power feed";
+        return phrase("Power feed");
     case EcuPinRole::KeyFeed:
-        return "Key feed";
+        return phrase("Key feed");
     case EcuPinRole::PowerGround:
-        return "Power ground";
+        return phrase("Power ground");
     case EcuPinRole::Input:
         break;
     }
@@ -50,7 +53,7 @@ std::map<job::PointRef, PinUse> pinUses(const job::Job& job)
         for (const parts::EcuPin& pin : unit->pins) {
             const parts::EcuInput* input = pin.input.empty() ? nullptr : job::findInput(job, pin.input);
             out[job::PointRef::fromText(pin.at)] = {
-                input == nullptr ? ofUnit(pin.role) : "Input " + input->id.value + ", free", {}};
+                input == nullptr ? ofUnit(pin.role) : phrase("Input {}, free", input->id.value), {}};
         }
     std::map<job::PointRef, Served> served;
     const auto paths = electrics::Wiring(job).paths();
@@ -63,7 +66,7 @@ std::map<job::PointRef, PinUse> pinUses(const job::Job& job)
     for (const auto& [place, who] : served) {
         const job::Circuit& first = *job::find(job, *who.circuits.begin());
         if (who.circuits.size() == 1)
-            out[place] = {first.name + ", " + std::string(fields::enumName(who.role)), first.id};
+            out[place] = {phrase("{}, {}", first.name, phrase(fields::enumName(who.role))), first.id};
         else
             out[place] = {shared(who.role, who.circuits.size()), {}};
     }

@@ -1,5 +1,7 @@
 #include "core/pinning/pinning.h"
 
+#include "core/base/phrase.h"
+
 #include <algorithm>
 #include <string_view>
 #include <unordered_map>
@@ -44,9 +46,9 @@ PinState stateOf(Pin& pin, const job::Pinned* record)
     const bool blank = pin.wires.empty();
     if (record != nullptr && record->wires != pin.wires) {
         pin.ticked = 0;
-        pin.trouble = blank                   ? "A wire was pinned here that is no longer drawn: take it out."
-                      : record->wires.empty() ? "A blank plug sits where a wire belongs now: take it out."
-                                              : "Another wire was pinned here than is drawn now: take it out.";
+        pin.trouble = blank                   ? phrase("A wire was pinned here that is no longer drawn: take it out.")
+                      : record->wires.empty() ? phrase("A blank plug sits where a wire belongs now: take it out.")
+                                              : phrase("Another wire was pinned here than is drawn now: take it out.");
         return PinState::Wrong;
     }
     pin.ticked = record == nullptr ? 0 : std::min(record->steps, static_cast<int>(pin.steps.size()));
@@ -57,8 +59,9 @@ PinState stateOf(Pin& pin, const job::Pinned* record)
     if (record->counted.empty())
         return PinState::Seated;
     if (record->counted != pin.at.cavity) {
-        pin.trouble = "The second count led to cavity " + record->counted + ": it belongs in " + pin.at.cavity +
-                      ". Take it out, and look at what " + record->counted + " holds.";
+        pin.trouble =
+            phrase("The second count led to cavity {}: it belongs in {}. Take it out, and look at what {} holds.",
+                   record->counted, pin.at.cavity, record->counted);
         return PinState::Wrong;
     }
     return PinState::Counted;
@@ -72,7 +75,7 @@ bool isCavity(const job::Job& job, const PointRef& at)
 
 Result<void> noCavity(const PointRef& at)
 {
-    return fail(ErrorCode::Reference, "no plug has a cavity " + at.text());
+    return fail(ErrorCode::Reference, phrase("no plug has a cavity {}", at.text()));
 }
 
 /// What ends in a plug and what was done there, by cavity.
@@ -173,10 +176,11 @@ Result<void> tick(job::Job& job, const PointRef& at, const std::string& when)
     if (pin == pins.end())
         return noCavity(at);
     if (pin->next() == nullptr)
-        return fail(ErrorCode::Range, "nothing is left to tick at " + job::spoken(job, at));
+        return fail(ErrorCode::Range, phrase("nothing is left to tick at {}", job::spoken(job, at)));
     const int steps = ++recordFor(job, at, when).steps;
     if (steps == static_cast<int>(pin->steps.size()))
-        job::note(job, when, at.text(), job::spoken(job, at) + (pin->wires.empty() ? ": blank plug in" : ": seated"));
+        job::note(job, when, at.text(),
+                  phrase(pin->wires.empty() ? key("{}: blank plug in") : key("{}: seated"), job::spoken(job, at)));
     return {};
 }
 
@@ -184,7 +188,7 @@ Result<void> untick(job::Job& job, const PointRef& at)
 {
     const auto it = std::ranges::find(job.pinned, at, &job::Pinned::at);
     if (it == job.pinned.end())
-        return fail(ErrorCode::Range, "nothing is ticked at " + job::spoken(job, at));
+        return fail(ErrorCode::Range, phrase("nothing is ticked at {}", job::spoken(job, at)));
     it->counted.clear();
     if (--it->steps <= 0)
         job.pinned.erase(it);
@@ -197,16 +201,16 @@ Result<void> count(job::Job& job, const PointRef& at, const std::string& cavity,
         return noCavity(at);
     recordFor(job, at, when).counted = cavity;
     job::note(job, when, at.text(),
-              job::spoken(job, at) +
-                  (cavity == at.cavity ? ": counted again, right" : ": the second count led to cavity " + cavity));
+              cavity == at.cavity ? phrase("{}: counted again, right", job::spoken(job, at))
+                                  : phrase("{}: the second count led to cavity {}", job::spoken(job, at), cavity));
     return {};
 }
 
 Result<void> pullOut(job::Job& job, const PointRef& at, const std::string& when)
 {
     if (record(job, at) == nullptr)
-        return fail(ErrorCode::Range, "nothing is in " + job::spoken(job, at));
-    job::note(job, when, at.text(), job::spoken(job, at) + ": taken out");
+        return fail(ErrorCode::Range, phrase("nothing is in {}", job::spoken(job, at)));
+    job::note(job, when, at.text(), phrase("{}: taken out", job::spoken(job, at)));
     std::erase_if(job.pinned, [&](const job::Pinned& p) { return p.at == at; });
     return {};
 }
@@ -232,7 +236,7 @@ Result<std::string> countTyped(const parts::Layout& layout, parts::Face face, st
         else if (layout.letters && parts::cavityNumber(true, word))
             letters = word;
         else if (!word.empty() && word != "row" && word != "left" && word != "l")
-            return expected("\"" + word + "\" is not understood: expected a row and a place, such as 2 6");
+            return expected(phrase("\"{}\" is not understood: expected a row and a place, such as 2 6", word));
         word.clear();
     }
     std::string cavity = letters;
@@ -246,13 +250,13 @@ Result<std::string> countTyped(const parts::Layout& layout, parts::Face face, st
                     fromLeft = there->fromLeft;
         cavity = parts::countedTo(layout, face, numbers[0], fromLeft);
         if (cavity.empty())
-            return expected("there is no place " + std::to_string(numbers[1]) + " in row " +
-                            std::to_string(numbers[0]) + " of this face");
+            return expected(phrase("there is no place {} in row {} of this face", std::to_string(numbers[1]),
+                                   std::to_string(numbers[0])));
     }
     if (cavity.empty())
-        return expected("expected a row and a place, such as 2 6, or the number read off the part");
+        return expected(phrase("expected a row and a place, such as 2 6, or the number read off the part"));
     if (!parts::countOf(layout, cavity, face))
-        return expected("this face has no cavity " + cavity);
+        return expected(phrase("this face has no cavity {}", cavity));
     return cavity;
 }
 

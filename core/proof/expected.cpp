@@ -1,5 +1,6 @@
 #include "core/proof/expected.h"
 
+#include "core/base/phrase.h"
 #include "core/electrics/sensor_model.h"
 
 #include <algorithm>
@@ -61,7 +62,7 @@ class CircuitPromises
             if (seen)
                 report(e, *seen);
             else
-                e.trouble = "the ECU has no power, or no input here";
+                e.trouble = phrase("the ECU has no power, or no input here");
         }
     }
 
@@ -85,7 +86,7 @@ class CircuitPromises
                 double leads) const
     {
         if (!reading) {
-            e.trouble = "this place is not in the network";
+            e.trouble = phrase("this place is not in the network");
             return;
         }
         const auto meter = [&](double shown) { return meterShare * std::abs(shown) + meterFloor; };

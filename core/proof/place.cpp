@@ -1,5 +1,6 @@
 #include "core/proof/place.h"
 
+#include "core/base/phrase.h"
 #include "core/electrics/sensor_model.h"
 #include "core/scaling/table.h"
 
@@ -59,7 +60,7 @@ class CircuitPlaces
         else
             placeForOhms(p, path, index);
         if (m_car != nullptr && p.promises() && !(m_car->node(p.station.point) && m_car->node(p.blackPoint)))
-            p.trouble = "this place is not in the network";
+            p.trouble = phrase("this place is not in the network");
         return p;
     }
 
@@ -82,12 +83,13 @@ class CircuitPlaces
         p.blackPoint = m_negative;
         p.black = job::spoken(m_job, m_negative);
         if (!path.complete) {
-            p.trouble = "the " + std::string(fields::enumName(path.role)) + " leads nowhere from " +
-                        job::spoken(m_job, path.points.back());
+            p.trouble = phrase("the {} leads nowhere from {}", phrase(fields::enumName(path.role)),
+                               job::spoken(m_job, path.points.back()));
             return;
         }
         if (path.role == PinRole::Signal && std::holds_alternative<parts::OpenCollector>(m_sensor.model)) {
-            p.trouble = "it switches between the pull-up's volts and near 0 V: measure Hz, or turn the engine by hand";
+            p.trouble =
+                phrase("it switches between the pull-up's volts and near 0 V: measure Hz, or turn the engine by hand");
             p.needed = false;
         }
     }
@@ -103,9 +105,9 @@ class CircuitPlaces
         p.black = job::spoken(m_job, p.blackPoint);
         if (!path.complete || !toward.complete)
             p.trouble =
-                "the " + std::string(fields::enumName(path.complete ? toward.role : path.role)) + " leads nowhere";
+                phrase("the {} leads nowhere", phrase(fields::enumName(path.complete ? toward.role : path.role)));
         else if (!through && index + 1 == path.points.size())
-            p.trouble = "the black lead is here";
+            p.trouble = phrase("the black lead is here");
     }
 
     const job::Job& m_job;
@@ -126,11 +128,12 @@ Place CircuitPlaces::atEcu(StationKind kind, bool hasTable) const
     p.station.kind = kind;
     p.black = "ECU";
     if (!hertz && parts::signalOf(m_sensor) == parts::SignalKind::Frequency)
-        p.trouble = "the ECU counts teeth here";
+        p.trouble = phrase("the ECU counts teeth here");
     else if (hertz && kind == StationKind::Counts)
-        p.trouble = "it is counted in Hz";
+        p.trouble = phrase("it is counted in Hz");
     else if (!m_seen)
-        p.trouble = m_condition == Condition::BatteryOff ? "the ECU is off" : "the ECU has no power, or no input here";
+        p.trouble = m_condition == Condition::BatteryOff ? phrase("the ECU is off")
+                                                         : phrase("the ECU has no power, or no input here");
     switch (kind) {
     case StationKind::Counts:
         p.station.key = "counts";
@@ -140,15 +143,15 @@ Place CircuitPlaces::atEcu(StationKind kind, bool hasTable) const
         break;
     case StationKind::Value:
         p.station.key = "value";
-        p.station.label = "Value";
+        p.station.label = phrase("Value");
         p.dimension = m_sensor.measures;
         p.unit = scaling::unitOf(m_sensor, m_circuit.scaling);
         if (!hasTable && m_seen)
-            p.trouble = "there is no table yet";
+            p.trouble = phrase("there is no table yet");
         break;
     default:
         p.station.key = "input";
-        p.station.label = "Input " + m_circuit.input.value;
+        p.station.label = phrase("Input {}", m_circuit.input.value);
         p.dimension = hertz ? Dimension::Frequency : Dimension::Voltage;
         p.unit = scaling::readingUnit(p.dimension);
         break;

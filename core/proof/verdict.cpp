@@ -1,4 +1,5 @@
 #include "core/proof/verdict.h"
+#include "core/base/phrase.h"
 #include "core/units/shown.h"
 
 #include <algorithm>
@@ -21,15 +22,15 @@ std::string_view stateName(State state)
 {
     switch (state) {
     case State::Untouched:
-        return "untouched";
+        return key("untouched");
     case State::Done:
-        return "done";
+        return key("done");
     case State::Failing:
-        return "failing";
+        return key("failing");
     case State::Stale:
-        return "stale";
+        return key("stale");
     case State::NotNeeded:
-        return "not needed";
+        return key("not needed");
     }
     return {};
 }
@@ -60,10 +61,10 @@ std::string verdictText(const Expectation& e, const job::Reading& reading)
 {
     const std::string reads = job::readingText(reading, e.unit);
     if (reading.si() >= e.low && reading.si() <= e.high)
-        return reads + " is within " + boundsText(e);
+        return phrase("{} is within {}", reads, boundsText(e));
     if (reading.isOverload())
-        return reads + ": beyond the meter's range, and outside " + boundsText(e);
-    return reads + (reading.si() < e.low ? " is below " : " is above ") + boundsText(e);
+        return phrase("{}: beyond the meter's range, and outside {}", reads, boundsText(e));
+    return reads + (reading.si() < e.low ? phrase(" is below ") : phrase(" is above ")) + boundsText(e);
 }
 
 Expectation promisedThen(const Place& place, const job::Proof& proof)
@@ -86,8 +87,8 @@ std::vector<Standing> judge(const Proofs& proofs, const job::Facts& facts, const
             s.state = place.promises() ? State::Untouched : State::NotNeeded;
         } else if (const auto changed = job::changes(s.last->restsOn.facts(), facts); !changed.empty()) {
             s.state = State::Stale;
-            s.reason =
-                changed.front() + (changed.size() > 1 ? " (and " + std::to_string(changed.size() - 1) + " more)" : "");
+            s.reason = changed.front() +
+                       (changed.size() > 1 ? phrase(" (and {} more)", std::to_string(changed.size() - 1)) : "");
         } else if (!s.last->passes()) {
             s.state = State::Failing;
             s.reason = verdictText(promisedThen(place, *s.last), s.last->reading);

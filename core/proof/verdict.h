@@ -11,6 +11,7 @@ namespace vicegrip::proof {
 
 enum class State { Untouched, Done, Failing, Stale, NotNeeded };
 
+/// A key: `phrase` says it.
 [[nodiscard]] std::string_view stateName(State state);
 
 /// Reads what was typed for this station ("2.52", "2.52 V", "open"; "OL" as the meter says it). The station's own unit

@@ -1,5 +1,6 @@
 #include "core/remap/remap.h"
 
+#include "core/base/phrase.h"
 #include "core/base/typed_text.h"
 #include "core/pasted/pasted_list.h"
 #include "core/pinning/pin_use.h"
@@ -155,9 +156,10 @@ std::vector<int> matched(const std::vector<job::OldPin>& old, const std::vector<
     return out;
 }
 
+/// Keys of one and of many.
 std::string counted(size_t n, const char* one, const char* many)
 {
-    return std::to_string(n) + " " + (n == 1 ? one : many);
+    return phrase(n == 1 ? one : many, std::to_string(n));
 }
 
 std::string verdictOn(const std::vector<Remapped>& rows)
@@ -168,12 +170,16 @@ std::string verdictOn(const std::vector<Remapped>& rows)
         ++n[r.fate];
         otherColour += r.otherColour ? 1 : 0;
     }
-    std::string out = counted(n[Fate::Stays], "stays", "stay") + ", " + counted(n[Fate::Moves], "moves", "move") +
-                      ", " + counted(n[Fate::Exchanged], "is exchanged", "are exchanged") + ", " +
-                      std::to_string(n[Fate::New]) + " new, " + counted(n[Fate::Goes], "goes", "go") + ".";
+    std::string out = phrase("{}, {}, {}, {} new, {}.", counted(n[Fate::Stays], key("{} stays"), key("{} stay")),
+                             counted(n[Fate::Moves], key("{} moves"), key("{} move")),
+                             counted(n[Fate::Exchanged], key("{} is exchanged"), key("{} are exchanged")),
+                             std::to_string(n[Fate::New]), counted(n[Fate::Goes], key("{} goes"), key("{} go")));
     if (otherColour > 0)
-        out += " " + counted(otherColour, "wire that stays has", "wires that stay have") +
-               " another colour than the old list: count cavities, do not follow colours.";
+        out += counted(otherColour,
+                       key(" {} wire that stays has another colour than the old list: count cavities, do not follow "
+                           "colours."),
+                       key(" {} wires that stay have another colour than the old list: count cavities, do not follow "
+                           "colours."));
     return out;
 }
 
@@ -247,23 +253,23 @@ Result<PastedPlug> pasteOldPins(std::string_view text)
                     return (c >= '0' && c <= '9') || (c >= 'A' && c <= 'Z') || (c >= 'a' && c <= 'z');
                 });
             if (!name) {
-                said.trouble = "expected a cavity first, such as 12 or A12";
+                said.trouble = phrase("expected a cavity first, such as 12 or A12");
                 continue;
             }
             constexpr size_t kLongest = 200;
             if (pin.function.size() > kLongest) {
-                said.trouble = "the function is longer than 200 characters";
+                said.trouble = phrase("the function is longer than 200 characters");
                 continue;
             }
             if (!seen.insert(pin.cavity).second) {
-                said.trouble = "cavity " + pin.cavity + " stands twice: the first is kept";
+                said.trouble = phrase("cavity {} stands twice: the first is kept", pin.cavity);
                 continue;
             }
             if (const std::string typed = cell("colour"); !typed.empty()) {
                 if (const auto letters = wires::parseColour(typed))
                     pin.colour = *letters;
                 else
-                    said.trouble = letters.error().sentence + "; kept without a colour";
+                    said.trouble = phrase("{}; kept without a colour", letters.error().sentence);
             }
             out.pins.push_back(std::move(pin));
         }

@@ -1,5 +1,6 @@
 #include "core/remap/work_at_plug.h"
 
+#include "core/base/phrase.h"
 #include "core/pinning/pinning.h"
 
 #include <algorithm>
@@ -33,7 +34,8 @@ class Work
         moveAll();
         insertNew();
         blanks();
-        add("Count every cavity again, on the other face", "The same eyes on the same face agree with themselves.");
+        add(phrase("Count every cavity again, on the other face"),
+            phrase("The same eyes on the same face agree with themselves."));
         return std::move(m_out);
     }
 
@@ -41,13 +43,15 @@ class Work
     {
         for (const Remapped& r : m_rows)
             if (r.fate != Fate::New && r.fate != Fate::Goes)
-                add("Old " + r.oldCavity + " to new " + r.newCavity + ": " + r.function + withColour(r.oldColour), {});
+                add(phrase("Old {} to new {}: {}{}", r.oldCavity, r.newCavity, r.function, withColour(r.oldColour)),
+                    {});
         insertNew();
         for (const Remapped& r : m_rows)
             if (r.fate == Fate::Goes)
-                add("Old " + r.oldCavity + ", " + r.function + ": cap it and tie it back, or take the wire out",
-                    "A loose end finds a ground.");
-        add("Count every cavity again, on the other face", "The same eyes on the same face agree with themselves.");
+                add(phrase("Old {}, {}: cap it and tie it back, or take the wire out", r.oldCavity, r.function),
+                    phrase("A loose end finds a ground."));
+        add(phrase("Count every cavity again, on the other face"),
+            phrase("The same eyes on the same face agree with themselves."));
         return std::move(m_out);
     }
 
@@ -58,8 +62,8 @@ class Work
     {
         for (const Remapped& r : m_rows)
             if (r.fate == Fate::Goes) {
-                add("Pull " + r.oldCavity + ": " + r.function + withColour(r.oldColour) + "; cap it and tie it back",
-                    "Nothing goes home in a cavity that is held.");
+                add(phrase("Pull {}: {}{}; cap it and tie it back", r.oldCavity, r.function, withColour(r.oldColour)),
+                    phrase("Nothing goes home in a cavity that is held."));
                 m_held.erase(r.oldCavity);
             }
     }
@@ -75,8 +79,8 @@ class Work
     {
         std::string why;
         if (!sameTerminal(r.oldCavity, r.newCavity))
-            why = "Another terminal family: cut it off and crimp " + m_families.at(r.newCavity)->name + ".";
-        add("Move " + from + " to " + r.newCavity + ": " + r.function + withColour(r.oldColour), why);
+            why = phrase("Another terminal family: cut it off and crimp {}.", m_families.at(r.newCavity)->name);
+        add(phrase("Move {} to {}: {}{}", from, r.newCavity, r.function, withColour(r.oldColour)), why);
         m_held.insert(r.newCavity);
     }
 
@@ -94,15 +98,15 @@ class Work
                 home(**it, (*it)->oldCavity);
                 left.erase(it);
             } else if (const auto loose = std::ranges::find_if(tagged, isFree); loose != tagged.end()) {
-                home(**loose, "the tagged wire of " + (*loose)->oldCavity);
+                home(**loose, phrase("the tagged wire of {}", (*loose)->oldCavity));
                 tagged.erase(loose);
             } else if (!left.empty()) {
                 const Remapped* r = left.front();
-                add("Pull " + r->oldCavity + " and tag it \"" + r->newCavity + "\": " + r->function +
-                        withColour(r->oldColour),
+                add(phrase("Pull {} and tag it \"{}\": {}{}", r->oldCavity, r->newCavity, r->function,
+                           withColour(r->oldColour)),
                     r->fate == Fate::Exchanged
-                        ? "It is exchanged with " + r->with + ": one of the two must wait outside."
-                        : "These wires wait for each other in a ring: one must wait outside.");
+                        ? phrase("It is exchanged with {}: one of the two must wait outside.", r->with)
+                        : phrase("These wires wait for each other in a ring: one must wait outside."));
                 m_held.erase(r->oldCavity);
                 tagged.push_back(r);
                 left.erase(left.begin());
@@ -116,7 +120,7 @@ class Work
     {
         for (const Remapped& r : m_rows)
             if (r.fate == Fate::New) {
-                add("Pin " + r.newCavity + " anew: " + r.function + withColour(r.newColour), {});
+                add(phrase("Pin {} anew: {}{}", r.newCavity, r.function, withColour(r.newColour)), {});
                 m_held.insert(r.newCavity);
             }
     }
@@ -127,8 +131,8 @@ class Work
             const auto family = m_families.find(r.oldCavity);
             if (family != m_families.end() && family->second != nullptr && family->second->sealed &&
                 !m_held.contains(r.oldCavity))
-                add("Blank plug into " + r.oldCavity,
-                    "An open cavity of a sealed plug lets water in to all the others.");
+                add(phrase("Blank plug into {}", r.oldCavity),
+                    phrase("An open cavity of a sealed plug lets water in to all the others."));
         }
     }
 

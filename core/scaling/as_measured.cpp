@@ -1,5 +1,6 @@
 #include "core/scaling/as_measured.h"
 
+#include "core/base/phrase.h"
 #include "core/electrics/sensor_model.h"
 #include "core/fit/monotone.h"
 
@@ -42,7 +43,7 @@ Result<void> straighten(parts::Sensor& s, const SaidLine& line)
 {
     const double span = s.high - s.low;
     if (!(line.slope > 0))
-        return refused("the readings go against the sheet: are value and volts in their right columns?");
+        return refused(phrase("the readings go against the sheet: are value and volts in their right columns?"));
     const auto along = [&](double low, double high, double value) {
         return std::lerp(low, high, (line.at(value) - s.low) / span);
     };
@@ -58,9 +59,8 @@ Result<void> straighten(parts::Sensor& s, const SaidLine& line)
         d->high_v = high;
         d->tolerance_v = tolerance * std::abs(high - low);
     } else {
-        return refused(
-            "this sensor's curve is not fitted from readings: a throttle's limits are calibrated, a bent one is "
-            "the maker's");
+        return refused(phrase("this sensor's curve is not fitted from readings: a throttle's limits are calibrated, a "
+                              "bent one is the maker's"));
     }
     return {};
 }
@@ -79,8 +79,8 @@ Result<void> bend(parts::Sensor& s, parts::Resistive& resistive, const job::Circ
     const auto& at = curve->breakpoints();
     for (size_t i = 1; i < at.size(); ++i)
         if (at[i].y == at[i - 1].y || (at[i].y > at[i - 1].y) != (at.back().y > at.front().y))
-            return refused("the readings turn back at " + units::format(at[i].x, s.measures, s.unit, 1) +
-                           ": read it again, or set it aside");
+            return refused(phrase("the readings turn back at {}: read it again, or set it aside",
+                                  units::format(at[i].x, s.measures, s.unit, 1)));
     constexpr int kBetween = 4; // straight lines between so many miss the cubic by less than the ohms are known
     resistive.points.clear();
     for (size_t i = 1; i < at.size(); ++i)
@@ -150,13 +150,13 @@ Result<parts::Sensor> asMeasured(const job::Circuit& circuit, const parts::Senso
 {
     const auto in = partakers(circuit);
     if (in.size() < kFewestForACurve)
-        return refused("three readings or more, far apart, make a curve");
+        return refused(phrase("three readings or more, far apart, make a curve"));
     if (verdict.suspect)
-        return refused("one reading is contradicted by the others: read it again, or set it aside");
+        return refused(phrase("one reading is contradicted by the others: read it again, or set it aside"));
     parts::Sensor out = sensor;
     if (auto* t = std::get_if<parts::Thermistor>(&out.model)) {
         if (!verdict.thermistor)
-            return refused("no Steinhart-Hart curve goes through these readings");
+            return refused(phrase("no Steinhart-Hart curve goes through these readings"));
         t->curve = verdict.thermistor->curve;
         t->tolerance = tolerance(*verdict.thermistor, circuit, in);
     } else if (auto* resistive = std::get_if<parts::Resistive>(&out.model)) {

@@ -1,5 +1,6 @@
 #include "core/scaling/budget.h"
 
+#include "core/base/phrase.h"
 #include "core/electrics/readings.h"
 #include "core/fuel/blend.h"
 #include "core/scaling/search_range.h"
@@ -78,7 +79,7 @@ std::optional<MixtureCost> ofContent(const Budget& b)
                      high = fuel::stoichiometric(std::min(1.0, b.value + by));
         return std::max(std::abs(at / low - 1), std::abs(at / high - 1));
     };
-    return MixtureCost{off(b.worst), off(b.sigma), "fuel follows the content: dm/m = -dAFR/AFR"};
+    return MixtureCost{off(b.worst), off(b.sigma), phrase("fuel follows the content: dm/m = -dAFR/AFR")};
 }
 
 /// m = VE p V / (R T): what a sensor's error is as a share of the fuel.
@@ -96,7 +97,7 @@ std::optional<MixtureCost> mixtureOf(const job::Job& job, const job::Circuit& ci
     case parts::SensorKind::ManifoldPressure:
         if (!fuelsByDensity(job) || (!circuit.function.empty() && circuit.function.value != "map"))
             return std::nullopt;
-        return share("fuel follows the pressure: dm/m = dp/p");
+        return share(phrase("fuel follows the pressure: dm/m = dp/p"));
     case parts::SensorKind::AirTemperature:
         if (!fuelsByDensity(job))
             return std::nullopt;
@@ -104,11 +105,11 @@ std::optional<MixtureCost> mixtureOf(const job::Job& job, const job::Circuit& ci
             return std::nullopt;
         // m = c / T: what is shown too low weighs more than what is shown too high.
         return MixtureCost{b.worst / (b.value - b.worst), b.sigma / b.value,
-                           "fuel goes against the temperature: dm/m = -dT/T, in kelvin"};
+                           phrase("fuel goes against the temperature: dm/m = -dT/T, in kelvin")};
     case parts::SensorKind::AirMass:
-        return share("fuel follows the air: dm/m = dq/q");
+        return share(phrase("fuel follows the air: dm/m = dq/q"));
     case parts::SensorKind::Wideband:
-        return share("closed loop corrects to what this shows: the error is the mixture's");
+        return share(phrase("closed loop corrects to what this shows: the error is the mixture's"));
     default:
         return std::nullopt;
     }
@@ -172,22 +173,24 @@ Result<Budget> budgetAt(const job::Job& job, const job::Circuit& circuit, const 
     const parts::Sensor* sensor = job::sensorOf(job, circuit);
     const parts::EcuInput* input = job::findInput(job, circuit.input);
     if (sensor == nullptr || input == nullptr)
-        return fail(ErrorCode::Reference, circuit.name + " has no sensor on an ECU input");
+        return fail(ErrorCode::Reference, phrase("{} has no sensor on an ECU input", circuit.name));
     if (!(value >= circuit.scaling.low && value <= circuit.scaling.high))
-        return fail(ErrorCode::Range, "that is outside the table's range, " +
-                                          units::formatRange(circuit.scaling.low, circuit.scaling.high,
-                                                             sensor->measures, sensor->unit, 1));
+        return fail(ErrorCode::Range, phrase("that is outside the table's range, {}",
+                                             units::formatRange(circuit.scaling.low, circuit.scaling.high,
+                                                                sensor->measures, sensor->unit, 1)));
     const auto car = carAt(job, circuit, value, false);
     if (!car)
         return tl::make_unexpected(car.error());
     const auto transfer = Transfer::of(job, *car, circuit);
     if (!transfer)
-        return fail(ErrorCode::Range, circuit.name + " is a trigger or a switch: no reading stands for a value");
+        return fail(ErrorCode::Range,
+                    phrase("{} is a trigger or a switch: no reading stands for a value", circuit.name));
     const double slope = slopeAt(*transfer, circuit.scaling, value);
     const bool counts = transfer->axis() == units::Dimension::Frequency;
     const double full = counts ? transfer->reading(circuit.scaling.high) : electrics::fullScaleVolts(job, *input);
     if (std::abs(slope) * (circuit.scaling.high - circuit.scaling.low) < 1e-3 * full)
-        return fail(ErrorCode::Range, "the input does not move there: the sensor is at the end of what it puts out");
+        return fail(ErrorCode::Range,
+                    phrase("the input does not move there: the sensor is at the end of what it puts out"));
 
     Budget b;
     b.value = value;

@@ -1,6 +1,7 @@
 #include "core/scaling/captured.h"
 
 #include "core/base/median.h"
+#include "core/base/phrase.h"
 #include "core/scaling/budget.h"
 #include "core/scaling/search_range.h"
 #include "core/units/shown.h"
@@ -91,8 +92,9 @@ std::string atOne(const parts::Sensor& sensor, double off)
 {
     if (sensor.kind != parts::SensorKind::Wideband)
         return {};
-    return " Where it shows λ 1.000 the mixture is λ " + units::formatNumber(1 - off, 3) +
-           ": run the controller's signal ground to the ECU's sensor ground.";
+    return phrase(
+        " Where it shows λ 1.000 the mixture is λ {}: run the controller's signal ground to the ECU's sensor ground.",
+        units::formatNumber(1 - off, 3));
 }
 
 /// Whether the errors grow in proportion to the value's way along the range: another span than the sheet's. Then in
@@ -117,24 +119,26 @@ std::string spanSentence(const CapturedVerdict& v, const parts::Sensor& sensor, 
     const auto shown = [&](double si) {
         return units::format(si, sensor.measures, sensor.unit, sensor.measures == units::Dimension::Lambda ? 3 : 1);
     };
-    return "The error grows along the range, " + difference(sensor, line(sensor.low)) + " at " + shown(sensor.low) +
-           " and " + difference(sensor, line(sensor.high)) + " at " + shown(sensor.high) +
-           ": another span than its sheet's. Look what it is set to, or make its readings the sensor's curve.";
+    return phrase("The error grows along the range, {} at {} and {} at {}: another span than its sheet's. Look what it "
+                  "is set to, or make its readings the sensor's curve.",
+                  difference(sensor, line(sensor.low)), shown(sensor.low), difference(sensor, line(sensor.high)),
+                  shown(sensor.high));
 }
 
 std::string sentenceOf(const CapturedVerdict& v, const parts::Sensor& sensor, const job::Circuit& circuit,
                        const std::vector<size_t>& in)
 {
     if (!v.enough)
-        return "Two readings or more, far apart, tell whether the sensor agrees with its sheet.";
+        return phrase("Two readings or more, far apart, tell whether the sensor agrees with its sheet.");
     if (v.suspect) {
         const job::Captured& c = circuit.captured[*v.suspect];
-        return "The reading at " + units::format(c.value, sensor.measures, sensor.unit, 1) + " is " +
-               difference(sensor, v.pairs[*v.suspect].off) +
-               " off while the others agree with each other: read it again, or set it aside.";
+        return phrase(
+            "The reading at {} is {} off while the others agree with each other: read it again, or set it aside.",
+            units::format(c.value, sensor.measures, sensor.unit, 1), difference(sensor, v.pairs[*v.suspect].off));
     }
     if (v.agrees)
-        return "The sensor agrees with its sheet within tolerance at all " + std::to_string(in.size()) + " readings.";
+        return phrase("The sensor agrees with its sheet within tolerance at all {} readings.",
+                      std::to_string(in.size()));
     std::vector<double> offs;
     double allowed = 0;
     for (size_t i : in) {
@@ -143,16 +147,17 @@ std::string sentenceOf(const CapturedVerdict& v, const parts::Sensor& sensor, co
     }
     const auto [least, most] = std::ranges::minmax(offs);
     if (most - least < allowed && std::abs(median(offs)) > (most - least))
-        return "All readings are " + difference(sensor, median(offs)) +
-               " off, by as much everywhere: a ground that stands above the ECU's, or another zero." +
-               atOne(sensor, median(offs));
+        return phrase(
+            "All readings are {} off, by as much everywhere: a ground that stands above the ECU's, or another zero.{}",
+            difference(sensor, median(offs)), atOne(sensor, median(offs)));
     if (auto span = spanSentence(v, sensor, circuit, in, allowed); !span.empty())
         return span;
     const auto worst = std::ranges::max_element(in, {}, [&](size_t i) { return std::abs(v.pairs[i].off); });
-    return "The sensor does not follow its sheet: " + difference(sensor, v.pairs[*worst].off) + " off at " +
-           units::format(circuit.captured[*worst].value, sensor.measures, sensor.unit, 1) + ", where ± " +
-           difference(sensor, v.pairs[*worst].allowed).substr(1) +
-           " is allowed. Another sensor, or another pull-up than planned.";
+    return phrase("The sensor does not follow its sheet: {} off at {}, where ± {} is allowed. Another sensor, or "
+                  "another pull-up than planned.",
+                  difference(sensor, v.pairs[*worst].off),
+                  units::format(circuit.captured[*worst].value, sensor.measures, sensor.unit, 1),
+                  difference(sensor, v.pairs[*worst].allowed).substr(1));
 }
 
 } // namespace
@@ -216,7 +221,7 @@ Result<CapturedVerdict> compareCaptured(const job::Job& job, const job::Circuit&
         return tl::make_unexpected(car.error());
     const auto transfer = Transfer::of(job, *car, circuit);
     if (!transfer || sensor == nullptr)
-        return fail(ErrorCode::Range, circuit.name + " has no volts that stand for a value");
+        return fail(ErrorCode::Range, phrase("{} has no volts that stand for a value", circuit.name));
     const auto [low, high] = searchRange(*transfer, circuit.scaling);
     CapturedVerdict out;
     Allowed allowed(job, circuit, table);

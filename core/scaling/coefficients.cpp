@@ -1,5 +1,6 @@
 #include "core/scaling/coefficients.h"
 
+#include "core/base/phrase.h"
 #include "core/fit/thermistor.h"
 #include "core/scaling/polynomial.h"
 #include "core/scaling/worst_error.h"
@@ -14,10 +15,11 @@ Result<std::vector<double>> steinhartHart(const Transfer& transfer, const parts:
                                           const job::ScalingSpec& spec)
 {
     if (!std::holds_alternative<parts::Thermistor>(sensor.model))
-        return fail(ErrorCode::Range, sensor.name + " is no thermistor: Steinhart-Hart is a thermistor's formula");
+        return fail(ErrorCode::Range,
+                    phrase("{} is no thermistor: Steinhart-Hart is a thermistor's formula", sensor.name));
     const auto pullUp = transfer.pullUp();
     if (!pullUp)
-        return fail(ErrorCode::Range, "there is no pull-up that the ECU could work the resistance out of");
+        return fail(ErrorCode::Range, phrase("there is no pull-up that the ECU could work the resistance out of"));
     constexpr int kPlaces = 40;
     std::vector<parts::TableCurve::Point> points;
     for (int i = 0; i <= kPlaces; ++i) {

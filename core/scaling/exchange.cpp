@@ -4,6 +4,7 @@
 #include "core/base/document.h"
 #include "core/base/fields.h"
 #include "core/base/number_table.h"
+#include "core/base/phrase.h"
 #include "core/scaling/polynomial.h"
 
 #include <algorithm>
@@ -41,7 +42,8 @@ Result<std::vector<Row>> jsonRows(std::string_view text, const std::string& inpu
 {
     return document::parse(text).and_then([&](const nlohmann::json& json) -> Result<std::vector<Row>> {
         if (!json.is_object() || !json.contains("points") || !json["points"].is_array())
-            return fail(ErrorCode::Schema, "this is no table: it has no list of \"points\"", {{}, "/points", 0, 0});
+            return fail(ErrorCode::Schema, phrase("this is no table: it has no list of \"points\""),
+                        {{}, "/points", 0, 0});
         if (json.contains("unit") && json["unit"].is_string())
             unit = json["unit"].get<std::string>();
         std::vector<Row> rows;
@@ -50,7 +52,7 @@ Result<std::vector<Row>> jsonRows(std::string_view text, const std::string& inpu
             const std::string pointer = "/points/" + std::to_string(i);
             for (const std::string& name : {input, std::string("value")})
                 if (!p.is_object() || !p.contains(name) || !p[name].is_number())
-                    return fail(ErrorCode::Schema, "a point needs the numbers \"" + input + "\" and \"value\"",
+                    return fail(ErrorCode::Schema, phrase("a point needs the numbers \"{}\" and \"value\"", input),
                                 {{}, pointer, 0, 0});
             rows.push_back({{p[input].get<double>(), p["value"].get<double>()}, 0});
         }
@@ -125,7 +127,7 @@ std::vector<std::string> headings(const Table& table, const job::ScalingSpec& sp
 {
     if (table.formula)
         return {"of", "coefficient"};
-    std::vector<std::string> out = {"input (" + readingUnit(table.axis) + ")", "value (" + table.unit + ")"};
+    std::vector<std::string> out = {phrase("input ({})", readingUnit(table.axis)), phrase("value ({})", table.unit)};
     if (spec.valueFirst)
         std::swap(out[0], out[1]);
     return out;
@@ -207,18 +209,19 @@ Result<Table> readTable(std::string_view text, const parts::Sensor& sensor, cons
     const units::Dimension axis = axisOf(sensor);
     const bool json = isJson(text);
     if (!json && !termsIn(text).empty())
-        return fail(ErrorCode::Range, "these are coefficients: compared are the points of a table");
+        return fail(ErrorCode::Range, phrase("these are coefficients: compared are the points of a table"));
     auto read = json ? jsonRows(text, inputName(axis), unit) : columnRows(text, spec.valueFirst);
     if (!read)
         return tl::make_unexpected(read.error());
     if (!units::measures(unit, sensor.measures))
-        return fail(ErrorCode::Range, "the table is in " + unit + ", and this ECU has it in " + unitOf(sensor, spec));
+        return fail(ErrorCode::Range,
+                    phrase("the table is in {}, and this ECU has it in {}", unit, unitOf(sensor, spec)));
     std::vector<Row>& rows = *read;
     if (!json && spec.takes == job::Takes::Counts && axis == units::Dimension::Voltage)
         for (Row& row : rows)
             row.point.reading *= per_count;
     if (rows.size() < 2)
-        return fail(ErrorCode::Range, "a table needs two points or more");
+        return fail(ErrorCode::Range, phrase("a table needs two points or more"));
     std::ranges::stable_sort(rows, {}, [](const Row& r) { return r.point.reading; });
     const bool rises = rows.back().point.value > rows.front().point.value;
     Table table;
@@ -228,9 +231,9 @@ Result<Table> readTable(std::string_view text, const parts::Sensor& sensor, cons
         const TablePoint& p = rows[i].point;
         const std::string here = readingText(p.reading, axis);
         if (i > 0 && p.reading == rows[i - 1].point.reading)
-            return refused(rows[i], "there are two points at " + here);
+            return refused(rows[i], phrase("there are two points at {}", here));
         if (i > 0 && (p.value > rows[i - 1].point.value) != rises && p.value != rows[i - 1].point.value)
-            return refused(rows[i], "the values turn back at " + here + ": one value would stand at two readings");
+            return refused(rows[i], phrase("the values turn back at {}: one value would stand at two readings", here));
         table.points.push_back({p.reading, units::fromUnit(p.value, sensor.measures, unit)});
     }
     return table;
@@ -256,18 +259,19 @@ Result<Table> readHeld(std::string_view text, const Table& now, const parts::Sen
         if (at == names.size() || seen[at])
             return fail(ErrorCode::Schema,
                         at == names.size()
-                            ? "this formula has no term \"" + t.name + "\": it is " + formulaText(*now.formula)
-                            : "\"" + t.name + "\" stands twice",
+                            ? phrase("this formula has no term \"{}\": it is {}", t.name, formulaText(*now.formula))
+                            : phrase("\"{}\" stands twice", t.name),
                         {{}, {}, t.line, 0});
         formula.terms[at] = t.number;
         seen[at] = true;
     }
     if (thermistor && std::ranges::count(seen, true) != 3)
-        return fail(ErrorCode::Schema, "the formula needs A, B and C");
+        return fail(ErrorCode::Schema, phrase("the formula needs A, B and C"));
     for (TablePoint& p : held.points) {
         p.value = valueOf(formula, p.reading);
         if (!std::isfinite(p.value))
-            return fail(ErrorCode::Range, "these coefficients give no value at " + readingText(p.reading, held.axis));
+            return fail(ErrorCode::Range,
+                        phrase("these coefficients give no value at {}", readingText(p.reading, held.axis)));
     }
     return held;
 }

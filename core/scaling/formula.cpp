@@ -1,5 +1,6 @@
 #include "core/scaling/formula.h"
 
+#include "core/base/phrase.h"
 #include "core/parts/resistance_curve.h"
 #include "core/scaling/polynomial.h"
 
@@ -49,8 +50,8 @@ std::vector<std::pair<std::string, std::string>> termsOf(const Formula& formula)
 std::string formulaText(const Formula& formula)
 {
     if (formula.takes == job::Takes::SteinhartHart)
-        return "1/T = A + B ln R + C (ln R)³, K and Ω";
-    std::string out = "value (" + formula.unit + ") of x (" + readingUnit(formula.axis) + "): c0 + c1 x";
+        return phrase("1/T = A + B ln R + C (ln R)³, K and Ω");
+    std::string out = phrase("value ({}) of x ({}): c0 + c1 x", formula.unit, readingUnit(formula.axis));
     if (formula.terms.size() > 2)
         out += formula.terms.size() > 3 ? " + c2 x² + …" : " + c2 x²";
     return out;
@@ -59,8 +60,8 @@ std::string formulaText(const Formula& formula)
 std::string needsOf(const Formula& formula)
 {
     return formula.takes == job::Takes::SteinhartHart
-               ? "The ECU must know the pull-up: " + units::formatOhms(formula.pullUp_ohm) + " to " +
-                     units::format(formula.supply_v, units::Dimension::Voltage, "V", 1) + "."
+               ? phrase("The ECU must know the pull-up: {} to {}.", units::formatOhms(formula.pullUp_ohm),
+                        units::format(formula.supply_v, units::Dimension::Voltage, "V", 1))
                : std::string();
 }
 

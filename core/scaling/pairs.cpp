@@ -1,5 +1,6 @@
 #include "core/scaling/pairs.h"
 
+#include "core/base/phrase.h"
 #include "core/base/typed_text.h"
 #include "core/units/shown.h"
 
@@ -37,7 +38,7 @@ PairLine pairOf(const std::string& line, int number, const parts::Sensor& sensor
 {
     const auto cells = cellsOf(line);
     if (cells.size() < 2 || cells[1].empty())
-        return {number, {}, "expected a value and volts, such as 20 " + sensor.unit + "; 2.51 V"};
+        return {number, {}, phrase("expected a value and volts, such as 20 {}; 2.51 V", sensor.unit)};
     const auto value = units::parsePasted(typed::withPoints(cells[0]), sensor.measures, sensor.unit);
     if (!value)
         return {number, {}, value.error().sentence};
@@ -45,7 +46,7 @@ PairLine pairOf(const std::string& line, int number, const parts::Sensor& sensor
     if (!volts)
         return {number, {}, volts.error().sentence};
     if (*volts < -100 || *volts > 100)
-        return {number, {}, "no input of an ECU shows that: expected volts"};
+        return {number, {}, phrase("no input of an ECU shows that: expected volts")};
     job::Captured pair;
     pair.value = *value;
     pair.volts = *volts;
@@ -75,7 +76,7 @@ std::vector<PairLine> readPairs(std::string_view text, const parts::Sensor& sens
             continue;
         if (out.size() == kMostLines) {
             out.push_back(
-                {number, {}, "a circuit keeps " + std::to_string(kMostLines) + " readings: the rest is left out"});
+                {number, {}, phrase("a circuit keeps {} readings: the rest is left out", std::to_string(kMostLines))});
             break;
         }
         out.push_back(pairOf(line, number, sensor, when));

@@ -1,5 +1,6 @@
 #include "core/scaling/polynomial.h"
 
+#include "core/base/phrase.h"
 #include "core/fit/least_worst.h"
 #include <algorithm>
 #include <cmath>
@@ -89,19 +90,19 @@ double Polynomial::at(double x) const
 Result<Polynomial> bestPolynomial(std::span<const Sample> curve, int degree)
 {
     if (degree < 1 || degree > kMostDegree)
-        return fail(ErrorCode::Range, "expected a degree from 1 to " + std::to_string(kMostDegree));
+        return fail(ErrorCode::Range, phrase("expected a degree from 1 to {}", std::to_string(kMostDegree)));
     if (curve.size() < static_cast<size_t>(degree) + 1)
-        return fail(ErrorCode::Range, "a polynomial of degree " + std::to_string(degree) + " needs " +
-                                          std::to_string(degree + 1) + " places or more");
+        return fail(ErrorCode::Range, phrase("a polynomial of degree {} needs {} places or more",
+                                             std::to_string(degree), std::to_string(degree + 1)));
     const double first = curve.front().x, last = curve.back().x;
     if (!(last > first))
-        return fail(ErrorCode::Range, "the input does not move over the range");
+        return fail(ErrorCode::Range, phrase("the input does not move over the range"));
     const double scale = 2 / (last - first), shift = -1 - scale * first;
     const auto [least, most] = std::ranges::minmax(curve, {}, &Sample::y);
     const double span = most.y > least.y ? most.y - least.y : 1;
     Coefficients series = bestSeries(curve, degree, scale, shift, least.y, span);
     if (series.empty())
-        return fail(ErrorCode::Range, "no polynomial of degree " + std::to_string(degree) + " was found");
+        return fail(ErrorCode::Range, phrase("no polynomial of degree {} was found", std::to_string(degree)));
     series[0] += least.y;
     Polynomial out{inX(powersOf(series), scale, shift), 0};
     for (const Sample& s : curve)

@@ -1,5 +1,6 @@
 #include "core/scaling/table.h"
 
+#include "core/base/phrase.h"
 #include "core/scaling/coefficients.h"
 #include "core/scaling/place_points.h"
 
@@ -21,17 +22,17 @@ Result<void> checkTravel(const Transfer& transfer, const job::ScalingSpec& spec)
     const int points = spec.asFormula() ? 2 : spec.points;
     const double least = std::max(gridStep(transfer, spec), 1e-4) * (points - 1);
     if (std::abs(end - start) < least)
-        return unusable(
-            "the input moves only " + readingText(std::abs(end - start), transfer.axis()) +
-            " over the range: " + std::to_string(points) + " points do not fit. Is the " +
-            (transfer.axis() == units::Dimension::Voltage ? "pull-up missing?" : "range the sensor's own?"));
+        return unusable(phrase("the input moves only {} over the range: {} points do not fit. Is the {}",
+                               readingText(std::abs(end - start), transfer.axis()), std::to_string(points),
+                               (transfer.axis() == units::Dimension::Voltage ? phrase("pull-up missing?")
+                                                                             : phrase("range the sensor's own?"))));
     constexpr int kSteps = 64;
     double before = start;
     for (int i = 1; i <= kSteps; ++i) {
         const double reading = transfer.reading(std::lerp(spec.low, spec.high, static_cast<double>(i) / kSteps));
         if ((reading - before) * (end - start) <= 0)
-            return unusable("the input stops moving at " + readingText(reading, transfer.axis()) +
-                            ": the range goes beyond what the sensor puts out");
+            return unusable(phrase("the input stops moving at {}: the range goes beyond what the sensor puts out",
+                                   readingText(reading, transfer.axis())));
         before = reading;
     }
     return {};
@@ -40,12 +41,12 @@ Result<void> checkTravel(const Transfer& transfer, const job::ScalingSpec& spec)
 Result<Table> tableOfFixed(const Transfer& transfer, const parts::Sensor& sensor, const job::ScalingSpec& spec)
 {
     if (spec.fixed.size() < 2)
-        return unusable("the ECU's own points are not given: expected two or more, rising");
+        return unusable(phrase("the ECU's own points are not given: expected two or more, rising"));
     auto table = fixedTable(transfer, sensor, spec);
     if (!table)
-        return unusable("the ECU's own points do not rise");
+        return unusable(phrase("the ECU's own points do not rise"));
     if (table->points.front().value == table->points.back().value)
-        return unusable("all of the ECU's own points lie beyond what the input does over the range");
+        return unusable(phrase("all of the ECU's own points lie beyond what the input does over the range"));
     return std::move(*table);
 }
 
@@ -61,8 +62,8 @@ Result<Table> makeTable(const Transfer& transfer, const parts::Sensor& sensor, c
         return tableOfFixed(transfer, sensor, spec);
     auto even = evenTable(transfer, sensor, spec);
     if (!even)
-        return unusable(std::to_string(spec.points) + " points do not fit on a grid of " +
-                        readingText(gridStep(transfer, spec), transfer.axis()));
+        return unusable(phrase("{} points do not fit on a grid of {}", std::to_string(spec.points),
+                               readingText(gridStep(transfer, spec), transfer.axis())));
     if (spec.breakpoints == job::Breakpoints::Even)
         return std::move(*even);
     auto chosen = bestTable(transfer, sensor, spec);

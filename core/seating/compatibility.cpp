@@ -1,5 +1,6 @@
 #include "core/seating/compatibility.h"
 
+#include "core/base/phrase.h"
 #include "core/harness/edits.h"
 
 #include <algorithm>
@@ -50,21 +51,21 @@ Compatibility modeCompatibility(const parts::Sensor& sensor, const parts::EcuInp
     switch (parts::signalOf(sensor)) {
     case SignalKind::Voltage:
         return input.takes(InputMode::Analog) ? Compatibility{}
-                                              : Compatibility{Incompatibility::Mode, "it measures no voltage"};
+                                              : Compatibility{Incompatibility::Mode, phrase("it measures no voltage")};
     case SignalKind::OnOff:
         return input.takes(InputMode::Switch) || input.takes(InputMode::Analog)
                    ? Compatibility{}
-                   : Compatibility{Incompatibility::Mode, "it cannot be set to a switch"};
+                   : Compatibility{Incompatibility::Mode, phrase("it cannot be set to a switch")};
     case SignalKind::Frequency:
         break;
     }
     if (!input.takes(InputMode::Frequency))
-        return {Incompatibility::Mode, "it counts no frequency"};
+        return {Incompatibility::Mode, phrase("it counts no frequency")};
     if (std::holds_alternative<parts::VariableReluctance>(sensor.model) && !input.variableReluctance)
-        return {Incompatibility::Coil, "it cannot read a coil's alternating voltage"};
+        return {Incompatibility::Coil, phrase("it cannot read a coil's alternating voltage")};
     if (mostHertz(sensor) > input.most_hz)
-        return {Incompatibility::Frequency,
-                "it counts to " + hertz(input.most_hz) + " and the sensor gives up to " + hertz(mostHertz(sensor))};
+        return {Incompatibility::Frequency, phrase("it counts to {} and the sensor gives up to {}",
+                                                   hertz(input.most_hz), hertz(mostHertz(sensor)))};
     return {};
 }
 
@@ -75,15 +76,15 @@ Compatibility voltsCompatibility(const electrics::Wiring& wiring, const job::Cir
         return {}; // the coil's own input clamps it
     const double most = voltsAtInput(wiring, circuit, sensor);
     if (most > input.withstands_v)
-        return {Incompatibility::Damage, "it withstands " + roundVolts(input.withstands_v) +
-                                             " and the sensor puts out up to " + roundVolts(most)};
+        return {Incompatibility::Damage, phrase("it withstands {} and the sensor puts out up to {}",
+                                                roundVolts(input.withstands_v), roundVolts(most))};
     // Pulses and a switch's states need not be told apart beyond the span; a voltage must be.
     const SignalKind signal = parts::signalOf(sensor);
     const bool measured =
         signal == SignalKind::Voltage || (signal == SignalKind::OnOff && !input.takes(InputMode::Switch));
     if (most > input.span_v * (1 + kSpanSlack) && measured)
         return {Incompatibility::Volts,
-                "it reads to " + roundVolts(input.span_v) + " and the sensor puts out up to " + roundVolts(most)};
+                phrase("it reads to {} and the sensor puts out up to {}", roundVolts(input.span_v), roundVolts(most))};
     return {};
 }
 
@@ -92,8 +93,8 @@ Compatibility voltsCompatibility(const electrics::Wiring& wiring, const job::Cir
 Compatibility kindCompatibility(const job::Circuit& circuit, const parts::Sensor& sensor, const parts::EcuInput& input)
 {
     if (!input.functions.empty() && std::ranges::find(input.functions, circuit.function.value) == input.functions.end())
-        return {Incompatibility::Function,
-                "the firmware uses it for " + (input.name.empty() ? input.functions.front() : input.name) + " only"};
+        return {Incompatibility::Function, phrase("the firmware uses it for {} only",
+                                                  (input.name.empty() ? input.functions.front() : input.name))};
     return modeCompatibility(sensor, input);
 }
 
@@ -101,14 +102,14 @@ Compatibility compatibility(const electrics::Wiring& wiring, const job::Circuit&
 {
     const parts::Sensor* sensor = job::sensorOf(wiring.job(), circuit);
     if (sensor == nullptr)
-        return {Incompatibility::Function, "the circuit has no sensor"};
+        return {Incompatibility::Function, phrase("the circuit has no sensor")};
     if (Compatibility kind = kindCompatibility(circuit, *sensor, input); !kind.compatible())
         return kind;
     if (parts::needsPullUp(*sensor) && !harness::suitingPullUp(input, true) && wiring.pullUp(circuit) == nullptr)
         return {Incompatibility::PullUp,
-                "it has no pull-up, and the " + std::string(std::holds_alternative<parts::OpenCollector>(sensor->model)
-                                                                ? "open collector only pulls down"
-                                                                : "sensor makes no voltage")};
+                phrase("it has no pull-up, and the {}", std::holds_alternative<parts::OpenCollector>(sensor->model)
+                                                            ? phrase("open collector only pulls down")
+                                                            : phrase("sensor makes no voltage"))};
     return voltsCompatibility(wiring, circuit, *sensor, input);
 }
 
@@ -130,7 +131,7 @@ std::vector<std::string> capabilities(const parts::EcuInput& input)
     for (double ohm : pullUps)
         text += (text.empty() ? "" : ", ") + units::formatOhms(ohm);
     if (!text.empty())
-        out.push_back((input.pullUpFixed ? "pull-up always " : "pull-up ") + text);
+        out.push_back((input.pullUpFixed ? phrase("pull-up always ") : "pull-up ") + text);
     return out;
 }
 
@@ -148,7 +149,7 @@ std::vector<std::string> demands(const parts::Sensor& sensor)
     else
         out.emplace_back("resistance");
     if (parts::needsPullUp(sensor))
-        out.emplace_back("needs a pull-up");
+        out.emplace_back(phrase("needs a pull-up"));
     if (sensor.feed == parts::Feed::SensorSupply && !parts::cavityOf(sensor, parts::PinRole::Supply).empty())
         out.push_back(units::format(parts::supplyAmps(sensor, 5), Dimension::Current, "mA", 1));
     return out;

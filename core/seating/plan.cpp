@@ -1,5 +1,6 @@
 #include "core/seating/plan.h"
 
+#include "core/base/phrase.h"
 #include "core/harness/edits.h"
 #include "core/seating/assignment.h"
 #include "core/seating/compatibility.h"
@@ -223,11 +224,11 @@ std::vector<Refusal> refusals(const job::Job& job, const job::Circuit& circuit)
         const auto it = seated.find(input->id);
         const job::Circuit* there = it == seated.end() ? nullptr : it->second;
         if (reason.empty() && there != nullptr && there->id != circuit.id)
-            reason = "it is taken by " + there->name + (there->locked ? ", locked" : "");
+            reason = phrase("it is taken by {}{}", there->name, (there->locked ? ", locked" : ""));
         if (reason.empty() && circuit.input.empty() && draw > 0 && budget.drawn_a + draw > budget.limit_a)
-            reason = "the sensor supply would deliver " +
-                     units::format(budget.drawn_a + draw, units::Dimension::Current, "mA", 0) + " of " +
-                     units::format(budget.limit_a, units::Dimension::Current, "mA", 0);
+            reason = phrase("the sensor supply would deliver {} of {}",
+                            units::format(budget.drawn_a + draw, units::Dimension::Current, "mA", 0),
+                            units::format(budget.limit_a, units::Dimension::Current, "mA", 0));
         if (!reason.empty())
             out.push_back({input->id, std::move(reason)});
     };

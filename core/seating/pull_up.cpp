@@ -1,5 +1,6 @@
 #include "core/seating/pull_up.h"
 
+#include "core/base/phrase.h"
 #include "core/electrics/sensor_model.h"
 #include "core/units/shown.h"
 
@@ -160,7 +161,7 @@ std::vector<PullUpChoice> pullUpTable(const parts::Sensor& sensor, double low, d
             values[usual] = "usual";
     for (const parts::EcuInput& other : unit.inputs)
         if (other.pull_up_ohm && other.takes(parts::InputMode::Analog))
-            values[*other.pull_up_ohm] = "as here";
+            values[*other.pull_up_ohm] = phrase("as here");
     for (const auto& [ohm, expectedBy] : values) {
         out.push_back(weighed(*range, input, unit.supply.volts, ohm, tolerance));
         out.back().expectedBy = expectedBy;
@@ -199,7 +200,7 @@ std::optional<PullUpChoice> finest(const std::vector<PullUpChoice>& choices)
 
 std::string fineness(const PullUpChoice& choice, const parts::Sensor& sensor)
 {
-    return size(choice.worstPerCount, sensor, 2) + " a count";
+    return phrase("{} a count", size(choice.worstPerCount, sensor, 2));
 }
 
 std::string described(const PullUpChoice& c, const parts::Sensor& s)
@@ -207,17 +208,17 @@ std::string described(const PullUpChoice& c, const parts::Sensor& s)
     const auto warming = [](double k, int decimals) {
         return units::formatDifference(k, units::Dimension::TemperatureDifference, "K", decimals);
     };
-    std::string out = "Spans " + spoken(c.low_v) + " to " + spoken(c.high_v) + "; at worst " + fineness(c, s) +
-                      ", at " + units::format(c.worstAt, s.measures, s.unit, 0) +
-                      "; its tolerance moves the value by " + size(c.toleranceError, s, 1) + " at most";
+    std::string out = phrase("Spans {} to {}; at worst {}, at {}; its tolerance moves the value by {} at most",
+                             spoken(c.low_v), spoken(c.high_v), fineness(c, s),
+                             units::format(c.worstAt, s.measures, s.unit, 0), size(c.toleranceError, s, 1));
     if (c.still_k > 0)
-        out += c.moving_k < c.still_k ? "; warms the sensor by up to " + warming(c.moving_k, 2) + " in moving air, " +
-                                            warming(c.still_k, 1) + " in still air"
-                                      : "; warms the sensor by up to " + warming(c.still_k, 2);
+        out += c.moving_k < c.still_k ? phrase("; warms the sensor by up to {} in moving air, {} in still air",
+                                               warming(c.moving_k, 2), warming(c.still_k, 1))
+                                      : phrase("; warms the sensor by up to {}", warming(c.still_k, 2));
     if (c.tooWarm())
-        out += ", which is more than its reading is in doubt by anyway";
+        out += phrase(", which is more than its reading is in doubt by anyway");
     else if (c.limitedByHeat)
-        out += ", and a smaller one would warm it too much";
+        out += phrase(", and a smaller one would warm it too much");
     return out + ".";
 }
 

@@ -1,5 +1,6 @@
 #include "core/seating/ways_out.h"
 
+#include "core/base/phrase.h"
 #include "core/harness/edits.h"
 #include "core/harness/resistors.h"
 #include "core/harness/start.h"
@@ -67,10 +68,9 @@ AddedPullUp pullUpFor(const job::Job& job, const job::Circuit& circuit, const pa
 std::string detailOf(const AddedPullUp& fitted, const parts::Sensor& sensor)
 {
     const PullUpChoice& c = fitted.choice;
-    return !fitted.weighed.empty()
-               ? described(c, sensor)
-               : "Rises to " + volts(c.high_v) + " and carries " +
-                     units::format(c.high_v / c.ohm, Dimension::Current, "mA", 1) + " while it is pulled down.";
+    return !fitted.weighed.empty() ? described(c, sensor)
+                                   : phrase("Rises to {} and carries {} while it is pulled down.", volts(c.high_v),
+                                            units::format(c.high_v / c.ohm, Dimension::Current, "mA", 1));
 }
 
 /// Title and detail of a way out that fits a pull-up, for the value it has now.
@@ -78,16 +78,16 @@ void describe(WayOut& way, const job::Job& job)
 {
     const parts::Sensor& sensor = *job::sensorOf(job, *job::find(job, way.circuit));
     if (const auto* m = std::get_if<ExternalPullUp>(&way.measure)) {
-        way.title = "Fit a " + units::formatOhms(m->fitted.choice.ohm) + " pull-up at " + m->input.value;
+        way.title = phrase("Fit a {} pull-up at {}", units::formatOhms(m->fitted.choice.ohm), m->input.value);
         way.detail = detailOf(m->fitted, sensor);
     } else if (const auto* g = std::get_if<GiveWay>(&way.measure)) {
         const job::Circuit& other = *job::find(job, g->other);
-        way.title = other.name + " gives up " + g->input.value;
-        way.detail = !g->otherTo.empty() ? other.name + " moves to " + g->otherTo.value + "."
-                                         : other.name + " is " + std::string(fields::enumName(other.want)) +
-                                               " only, and is left without an input.";
+        way.title = phrase("{} gives up {}", other.name, g->input.value);
+        way.detail = !g->otherTo.empty() ? phrase("{} moves to {}.", other.name, g->otherTo.value)
+                                         : phrase("{} is {} only, and is left without an input.", other.name,
+                                                  phrase(fields::enumName(other.want)));
         if (g->fitted) {
-            way.title += ", with a " + units::formatOhms(g->fitted->choice.ohm) + " pull-up";
+            way.title += phrase(", with a {} pull-up", units::formatOhms(g->fitted->choice.ohm));
             way.detail += " " + detailOf(*g->fitted, sensor);
         }
     }
@@ -125,12 +125,13 @@ void dividers(std::vector<WayOut>& out, const electrics::Wiring& wiring, const j
         if (above.empty())
             continue;
         const double share = loaded / (loaded + above.front());
-        out.push_back({circuit.id, Divider{input->id, above.front(), below, 0.01},
-                       "Fit a divider at " + input->id.value + ": " + units::formatOhms(above.front()) + " over " +
-                           units::formatOhms(below),
-                       "Brings " + volts(most) + " down to " + volts(most * share) + " for an input that reads to " +
-                           volts(input->span_v) + "; two 1 % resistors add up to " +
-                           units::formatNumber(2 * (1 - share), 1) + " % of the reading."});
+        out.push_back(
+            {circuit.id, Divider{input->id, above.front(), below, 0.01},
+             phrase("Fit a divider at {}: {} over {}", input->id.value, units::formatOhms(above.front()),
+                    units::formatOhms(below)),
+             phrase(
+                 "Brings {} down to {} for an input that reads to {}; two 1 % resistors add up to {} % of the reading.",
+                 volts(most), volts(most * share), volts(input->span_v), units::formatNumber(2 * (1 - share), 1))});
         return;
     }
 }
@@ -164,11 +165,11 @@ void otherSensors(std::vector<WayOut>& out, const job::Job& job, const job::Circ
             continue;
         const bool box = bare && candidate.conditioned;
         WayOut way{circuit.id, OtherSensor{candidate, (*taker)->id},
-                   (box ? "Put a conditioner in between: " : "Take another version: ") + candidate.name,
-                   "Input " + (*taker)->id.value + " reads it as it is; range " +
-                       units::formatRange(candidate.low, candidate.high, candidate.measures, candidate.unit, 0) +
-                       (box ? ". The sensor stays; the box needs a feed and a ground of its own."
-                            : ". The sensor and its plug change.")};
+                   (box ? phrase("Put a conditioner in between: ") : phrase("Take another version: ")) + candidate.name,
+                   phrase("Input {} reads it as it is; range {}{}", (*taker)->id.value,
+                          units::formatRange(candidate.low, candidate.high, candidate.measures, candidate.unit, 0),
+                          (box ? phrase(". The sensor stays; the box needs a feed and a ground of its own.")
+                               : phrase(". The sensor and its plug change.")))};
         found.insert(box ? found.begin() : found.end(), std::move(way)); // what keeps the sensor is less trouble
     }
     for (size_t i = 0; i < std::min(found.size(), kMost); ++i)
@@ -186,10 +187,10 @@ void expanders(std::vector<WayOut>& out, const electrics::Wiring& wiring, const 
         });
         if (taker == profile.ecu.inputs.end())
             continue;
-        out.push_back({circuit.id, Expander{profile, taker->id}, "Add " + profile.name,
-                       "Brings " + std::to_string(profile.ecu.inputs.size()) + " inputs; " + taker->id.value +
-                           " reads this one. It needs a feed, a ground and two CAN wires, and an ECU whose firmware "
-                           "listens to it: ask the tuner."});
+        out.push_back({circuit.id, Expander{profile, taker->id}, phrase("Add {}", profile.name),
+                       phrase("Brings {} inputs; {} reads this one. It needs a feed, a ground and two CAN wires, and "
+                              "an ECU whose firmware listens to it: ask the tuner.",
+                              std::to_string(profile.ecu.inputs.size()), taker->id.value)});
     }
 }
 
@@ -245,7 +246,7 @@ struct Apply
         for (size_t i = 0; i < m.profile.ecu.inputs.size(); ++i)
             if (m.profile.ecu.inputs[i].id == m.input)
                 return seat(job, id, parts::InputId(job.expanders.back().inputs[i].id));
-        return fail(ErrorCode::Reference, "the expander has no input \"" + m.input.value + "\"");
+        return fail(ErrorCode::Reference, phrase("the expander has no input \"{}\"", m.input.value));
     }
     Result<void> operator()(const GiveWay& m) const
     {

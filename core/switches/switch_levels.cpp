@@ -1,5 +1,6 @@
 #include "core/switches/switch_levels.h"
 
+#include "core/base/phrase.h"
 #include "core/electrics/electrics.h"
 
 #include <algorithm>
@@ -30,7 +31,7 @@ Result<electrics::Bounded> inputWith(job::Job job, const job::Circuit& circuit, 
         return tl::make_unexpected(car.error());
     const auto seen = car->inputVolts(job, circuit);
     if (!seen)
-        return fail(ErrorCode::Reference, circuit.name + " is on no input that has power");
+        return fail(ErrorCode::Reference, phrase("{} is on no input that has power", circuit.name));
     return *seen;
 }
 
@@ -60,20 +61,22 @@ std::string sentenceOf(const SwitchLevels& l, const parts::EcuInput& input)
     const auto volts = [](double v) { return units::format(v, units::Dimension::Voltage, "V", 2); };
     if (!l.apart) {
         if (std::abs(l.open_v - l.closed_v) < 0.1)
-            return input.pull_up_ohm ? "Open and closed look alike: the switch does not reach this input."
-                                     : "Open and closed look alike: the input has no pull-up, and nothing lifts it.";
-        return "Open at " + volts(l.open_v) + " and closed at " + volts(l.closed_v) +
-               " are too near each other for thresholds that noise does not reach.";
+            return input.pull_up_ohm
+                       ? phrase("Open and closed look alike: the switch does not reach this input.")
+                       : phrase("Open and closed look alike: the input has no pull-up, and nothing lifts it.");
+        return phrase("Open at {} and closed at {} are too near each other for thresholds that noise does not reach.",
+                      volts(l.open_v), volts(l.closed_v));
     }
-    std::string out = std::string(l.closedIsLow ? "Closed pulls it low" : "Closed lifts it high") + ": below " +
-                      volts(l.low_v) + " is " + (l.closedIsLow ? "closed" : "open") + ", above " + volts(l.high_v) +
-                      " is " + (l.closedIsLow ? "open" : "closed") + ", between them it stays as it was.";
+    std::string out =
+        phrase("{}: below {} is {}, above {} is {}, between them it stays as it was.",
+               l.closedIsLow ? phrase("Closed pulls it low") : phrase("Closed lifts it high"), volts(l.low_v),
+               (l.closedIsLow ? "closed" : "open"), volts(l.high_v), (l.closedIsLow ? "open" : "closed"));
     if (l.leak_ohm > kDampPlug_ohm)
-        out += " A damp plug looks closed (" + units::formatOhms(l.leak_ohm) + "): give the input a stronger " +
-               (l.closedIsLow ? "pull-up." : "pull-down.");
+        out += phrase(" A damp plug looks closed ({}): give the input a stronger {}", units::formatOhms(l.leak_ohm),
+                      (l.closedIsLow ? "pull-up." : "pull-down."));
     if (l.contact_ohm < kTiredContact_ohm)
-        out += " A tired contact looks open (" + units::formatOhms(l.contact_ohm) + "): give the input a weaker " +
-               (l.closedIsLow ? "pull-up." : "pull-down.");
+        out += phrase(" A tired contact looks open ({}): give the input a weaker {}", units::formatOhms(l.contact_ohm),
+                      (l.closedIsLow ? "pull-up." : "pull-down."));
     return out;
 }
 
@@ -84,7 +87,7 @@ Result<SwitchLevels> switchLevels(const job::Job& job, const job::Circuit& circu
     const parts::Sensor* sensor = job::sensorOf(job, circuit);
     const parts::EcuInput* input = job::findInput(job, circuit.input);
     if (sensor == nullptr || input == nullptr || !std::holds_alternative<parts::Contact>(sensor->model))
-        return fail(ErrorCode::Reference, circuit.name + " is no switch on an ECU input");
+        return fail(ErrorCode::Reference, phrase("{} is no switch on an ECU input", circuit.name));
     const auto open = inputWith(job, circuit, {});
     const auto closed = inputWith(job, circuit, std::get<parts::Contact>(sensor->model).on_ohm);
     const auto probed = inputWith(job, circuit, kProbe_ohm);

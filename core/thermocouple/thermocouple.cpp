@@ -1,5 +1,6 @@
 #include "core/thermocouple/thermocouple.h"
 
+#include "core/base/phrase.h"
 #include "core/base/root.h"
 #include "core/units/units.h"
 
@@ -59,8 +60,8 @@ double typeK_v(double kelvin)
 Result<double> typeK_k(double volts)
 {
     if (!(volts >= typeK_v(kLeastInverse_k) && volts <= typeK_v(kHottestTip_k)))
-        return fail(ErrorCode::Range, units::formatNumber(volts / kMilli, 3) +
-                                          " mV is outside what type K puts out from -200 °C to 1372 °C");
+        return fail(ErrorCode::Range, phrase("{} mV is outside what type K puts out from -200 °C to 1372 °C",
+                                             units::formatNumber(volts / kMilli, 3)));
     return rootBetween([&](double kelvin) { return typeK_v(kelvin) - volts; }, kLeastInverse_k, kHottestTip_k);
 }
 
@@ -99,21 +100,23 @@ std::optional<Hookup> hookupOf(double shown_k, const ProbePlace& place, double t
     return found;
 }
 
-std::string_view hookupSentence(Hookup hookup)
+std::string hookupSentence(Hookup hookup)
 {
     switch (hookup) {
     case Hookup::Right:
-        return "The probe is wired right.";
+        return phrase("The probe is wired right.");
     case Hookup::Reversed:
-        return "The probe's two wires are exchanged: exchange them at one place.";
+        return phrase("The probe's two wires are exchanged: exchange them at one place.");
     case Hookup::ReversedTwice:
-        return "The extension is turned round at both ends: exchange its wires at both.";
+        return phrase("The extension is turned round at both ends: exchange its wires at both.");
     case Hookup::Copper:
-        return "The way from the probe's joint to the conditioner is copper: use extension wire of the same kind.";
+        return phrase(
+            "The way from the probe's joint to the conditioner is copper: use extension wire of the same kind.");
     case Hookup::Bridged:
         break;
     }
-    return "The conditioner shows its own temperature: the probe is shorted, or its wires touch before the tip.";
+    return phrase(
+        "The conditioner shows its own temperature: the probe is shorted, or its wires touch before the tip.");
 }
 
 Result<double> boilingPoint_k(double pascal)
@@ -121,8 +124,8 @@ Result<double> boilingPoint_k(double pascal)
     constexpr double kLeast_c = 60, kMost_c = 101;
     const double hpa = pascal / 100;
     if (!(hpa >= saturation_hpa(kLeast_c) && hpa <= saturation_hpa(kMost_c)))
-        return fail(ErrorCode::Range, "no engine is worked on where the barometer shows " +
-                                          units::format(pascal, units::Dimension::AbsolutePressure, "kPa", 1));
+        return fail(ErrorCode::Range, phrase("no engine is worked on where the barometer shows {}",
+                                             units::format(pascal, units::Dimension::AbsolutePressure, "kPa", 1)));
     return kZero_k + rootBetween([&](double celsius) { return saturation_hpa(celsius) - hpa; }, kLeast_c, kMost_c);
 }
 

@@ -42,7 +42,7 @@ struct ProbePlace
 [[nodiscard]] std::optional<Hookup> hookupOf(double shown_k, const ProbePlace& place, double tolerance_k);
 
 /// One sentence: what it is, and what to do.
-[[nodiscard]] std::string_view hookupSentence(Hookup hookup);
+[[nodiscard]] std::string hookupSentence(Hookup hookup);
 
 /// Where water boils under this pressure, between 60 and 101 °C: a bath to check a probe in. Saturation pressure after
 /// Buck, "New equations for computing vapor pressure", Journal of Applied Meteorology 20, 1981, constants of 1996.

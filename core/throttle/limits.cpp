@@ -1,5 +1,7 @@
 #include "core/throttle/limits.h"
 
+#include "core/base/phrase.h"
+
 #include <cmath>
 #include <set>
 
@@ -27,8 +29,8 @@ Result<job::ThrottleLimits> zeroed(job::ThrottleLimits limits, double rest_v, co
     const double moved = rest_v - limits.closedRest_v;
     const double travel = limits.openRest_v - limits.closedRest_v;
     if (!(std::abs(moved) <= kScrewMoves * std::abs(travel)))
-        return fail(ErrorCode::Range, "it rests " + units::format(std::abs(moved), units::Dimension::Voltage, "V", 3) +
-                                          " from where it did: is it shut? Else stroke it again");
+        return fail(ErrorCode::Range, phrase("it rests {} from where it did: is it shut? Else stroke it again",
+                                             units::format(std::abs(moved), units::Dimension::Voltage, "V", 3)));
     limits.closed_v += moved;
     limits.closedRest_v = rest_v;
     limits.when = when;
@@ -39,7 +41,7 @@ Result<job::ThrottleLimits> zeroed(job::ThrottleLimits limits, double rest_v, co
 std::optional<std::string> staleLimits(const job::Facts& facts, const job::ThrottleLimits& limits)
 {
     if (!limits.screwMoved.empty())
-        return "the stop screw was turned afterwards";
+        return phrase("the stop screw was turned afterwards");
     const auto changes = job::changes(limits.restsOn, facts);
     return changes.empty() ? std::nullopt : std::optional(changes.front());
 }

@@ -1,3 +1,4 @@
+#include "core/base/phrase.h"
 #include "core/throttle/strokes.h"
 
 #include "core/units/units.h"
@@ -12,9 +13,10 @@ Result<Recording> recordingFrom(const NumberTable& table)
     constexpr size_t kFewest = 20;
     constexpr double kLongestGap_s = 1, kLowest_v = -1, kHighest_v = 30;
     if (table.columns < 2)
-        return fail(ErrorCode::Range, "expected a column of time and one of volts");
+        return fail(ErrorCode::Range, phrase("expected a column of time and one of volts"));
     if (table.size() < kFewest)
-        return fail(ErrorCode::Range, std::to_string(table.size()) + " rows are no stroke: record from stop to stop");
+        return fail(ErrorCode::Range,
+                    phrase("{} rows are no stroke: record from stop to stop", std::to_string(table.size())));
     const bool milliseconds = !table.names.empty() && table.names.front().find("ms") != std::string::npos;
     const double unit = milliseconds ? 1e-3 : 1;
     Recording out;
@@ -29,13 +31,14 @@ Result<Recording> recordingFrom(const NumberTable& table)
         const auto row = table.row(i);
         const double time = row[0] * unit;
         if (i > 0 && time <= out.time_s.back())
-            return refused(i, "the time does not go on");
+            return refused(i, phrase("the time does not go on"));
         if (i > 0 && time - out.time_s.back() > kLongestGap_s)
-            return refused(i, "a gap of " + units::formatNumber(time - out.time_s.back(), 1) +
-                                  " s: what the throttle did in it is not known");
+            return refused(i, phrase("a gap of {} s: what the throttle did in it is not known",
+                                     units::formatNumber(time - out.time_s.back(), 1)));
         for (size_t c = 1; c < std::min<size_t>(table.columns, 3); ++c)
             if (row[c] < kLowest_v || row[c] > kHighest_v)
-                return refused(i, units::formatNumber(row[c], 3) + " V is no throttle signal: are these volts?");
+                return refused(i,
+                               phrase("{} V is no throttle signal: are these volts?", units::formatNumber(row[c], 3)));
         out.time_s.push_back(time);
         out.volts.push_back(row[1]);
         if (table.columns > 2)

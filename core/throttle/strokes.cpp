@@ -1,6 +1,7 @@
 #include "core/throttle/strokes.h"
 
 #include "core/base/median.h"
+#include "core/base/phrase.h"
 #include "core/throttle/dead_spots.h"
 
 #include <algorithm>
@@ -191,7 +192,8 @@ Result<Report> reportOn(const Recording& r, double volts_per_count)
     const Span span = spanOf(r.volts, wild);
     const double travel = span.high - span.low;
     if (travel < std::max(kLeastTravel_v, 10 * noise))
-        return fail(ErrorCode::Range, "the signal never moves: was the throttle opened, and is this its input?");
+        return fail(ErrorCode::Range,
+                    phrase("the signal never moves: was the throttle opened, and is this its input?"));
     const double band = std::max(4 * noise, 0.004 * travel);
     auto rests = restsIn(r, wild, band);
     joinCut(rests, band);
@@ -203,8 +205,8 @@ Result<Report> reportOn(const Recording& r, double volts_per_count)
             high.push_back(rest);
     }
     if (low.empty() || high.empty())
-        return fail(ErrorCode::Range, std::string("there is no rest at the ") + (low.empty() ? "low" : "high") +
-                                          " end: hold it still at each stop for half a second");
+        return fail(ErrorCode::Range, phrase("{}{} end: hold it still at each stop for half a second",
+                                             phrase("there is no rest at the "), (low.empty() ? "low" : "high")));
     Report out;
     out.falls = high.front().from < low.front().from; // the hand begins with it shut
     const double near = std::max(kStopShare * travel, band);

@@ -1,5 +1,7 @@
 #include "core/units/dimensions.h"
 
+#include "core/base/phrase.h"
+
 #include <array>
 
 namespace vicegrip::units {
@@ -69,51 +71,64 @@ const std::array kFacts = {
     DimensionFacts{Dimension::Resistance,
                    "resistance",
                    "Ω",
-                   "a resistance such as 2k49, 10 kΩ or 0.3 ohm",
+                   key("a resistance such as 2k49, 10 kΩ or 0.3 ohm"),
                    {0, 1e10, 1e-6},
                    kResistance},
     DimensionFacts{
-        Dimension::Voltage, "voltage", "V", "a voltage such as 2.52 V or 120 mV", {-1000, 1000, 0}, kVoltage},
-    DimensionFacts{Dimension::Current, "current", "A", "a current such as 1.2 A or 350 mA", {-2000, 2000, 0}, kCurrent},
+        Dimension::Voltage, "voltage", "V", key("a voltage such as 2.52 V or 120 mV"), {-1000, 1000, 0}, kVoltage},
     DimensionFacts{
-        Dimension::Length, "length", "m", "a length such as 1.2 m, 450 mm, 6 ft or 3 ft 4.5 in", {0, 1e6, 0}, kLength},
+        Dimension::Current, "current", "A", key("a current such as 1.2 A or 350 mA"), {-2000, 2000, 0}, kCurrent},
+    DimensionFacts{Dimension::Length,
+                   "length",
+                   "m",
+                   key("a length such as 1.2 m, 450 mm, 6 ft or 3 ft 4.5 in"),
+                   {0, 1e6, 0},
+                   kLength},
     DimensionFacts{
-        Dimension::Area, "area", "mm²", "a conductor size such as 0.75 mm² or 18 AWG", {1e-9, 5e-4, 0}, kArea},
+        Dimension::Area, "area", "mm²", key("a conductor size such as 0.75 mm² or 18 AWG"), {1e-9, 5e-4, 0}, kArea},
     DimensionFacts{Dimension::Temperature,
                    "temperature",
                    "°C",
-                   "a temperature such as 22 °C, 72 °F or 295 K",
+                   key("a temperature such as 22 °C, 72 °F or 295 K"),
                    {0, 2273.15, 0},
                    kTemperature},
     DimensionFacts{Dimension::TemperatureDifference,
                    "temperature-difference",
                    "K",
-                   "a temperature difference such as 2 K or 3 °F",
+                   key("a temperature difference such as 2 K or 3 °F"),
                    {-2e4, 2e4, 0},
                    kTemperatureDifference},
     DimensionFacts{
-        Dimension::Frequency, "frequency", "Hz", "a frequency such as 150 Hz or 1.2 kHz", {0, 1e7, 0}, kFrequency},
+        Dimension::Frequency, "frequency", "Hz", key("a frequency such as 150 Hz or 1.2 kHz"), {0, 1e7, 0}, kFrequency},
     DimensionFacts{Dimension::AbsolutePressure,
                    "absolute-pressure",
                    "kPa",
-                   "an absolute pressure such as 101 kPa, 3.2 bar or 29.9 inHg",
+                   key("an absolute pressure such as 101 kPa, 3.2 bar or 29.9 inHg"),
                    {0, 5e8, 0},
                    kPressure},
     DimensionFacts{Dimension::GaugePressure,
                    "gauge-pressure",
                    "bar",
-                   "a gauge pressure such as 3.2 bar, 45 psi or 300 kPa",
+                   key("a gauge pressure such as 3.2 bar, 45 psi or 300 kPa"),
                    {-1.2e5, 5e8, 0},
                    kPressure},
-    DimensionFacts{Dimension::Ratio, "ratio", "%", "a share such as 35 % or 0.35", {-100, 100, 0}, kRatio, true},
-    DimensionFacts{Dimension::Speed, "speed", "km/h", "a speed such as 90 km/h or 55 mph", {0, 500, 0}, kSpeed},
+    DimensionFacts{Dimension::Ratio, "ratio", "%", key("a share such as 35 % or 0.35"), {-100, 100, 0}, kRatio, true},
+    DimensionFacts{Dimension::Speed, "speed", "km/h", key("a speed such as 90 km/h or 55 mph"), {0, 500, 0}, kSpeed},
+    DimensionFacts{Dimension::MassFlow,
+                   "mass-flow",
+                   "kg/h",
+                   key("a mass flow such as 240 kg/h or 65 g/s"),
+                   {-10, 10, 0},
+                   kMassFlow},
+    DimensionFacts{Dimension::Volume,
+                   "volume",
+                   "l",
+                   key("a volume such as 2.2 l, 1598 cc, 350 ci or 6.5 gal"),
+                   {0, 10, 0},
+                   kVolume},
+    DimensionFacts{Dimension::Lambda, "lambda", "λ", key("a lambda value such as 0.95"), {0, 1000, 0}, kLambda, true},
     DimensionFacts{
-        Dimension::MassFlow, "mass-flow", "kg/h", "a mass flow such as 240 kg/h or 65 g/s", {-10, 10, 0}, kMassFlow},
-    DimensionFacts{
-        Dimension::Volume, "volume", "l", "a volume such as 2.2 l, 1598 cc, 350 ci or 6.5 gal", {0, 10, 0}, kVolume},
-    DimensionFacts{Dimension::Lambda, "lambda", "λ", "a lambda value such as 0.95", {0, 1000, 0}, kLambda, true},
-    DimensionFacts{
-        Dimension::Counts, "counts", "counts", "a number of counts such as 2064", {0, 1e9, 0}, kCounts, true},
+        Dimension::Counts, "counts", "counts", key("a number of counts such as 2064"), {0, 1e9, 0}, kCounts, true},
 };
 
 /// Replaces every `from` in `text`.

@@ -1,6 +1,7 @@
 #include "core/units/document_range.h"
 
 #include "core/base/measurable.h"
+#include "core/base/phrase.h"
 #include "core/units/units.h"
 
 #include <optional>
@@ -52,7 +53,7 @@ Result<void> numberIn(double value, std::string_view member)
         });
     if (isMeasurable(value))
         return {};
-    return fail(ErrorCode::Range, "the number is larger or smaller than anything that is measured");
+    return fail(ErrorCode::Range, phrase("the number is larger or smaller than anything that is measured"));
 }
 
 /// The place is put together on the way back out, where something is wrong. `key`: a member, or an index.

@@ -1,3 +1,4 @@
+#include "core/base/phrase.h"
 #include "core/units/dimensions.h"
 
 #include <array>
@@ -68,7 +69,7 @@ Result<Dimension> dimensionFromName(std::string_view name)
     for (const auto& f : allFacts())
         if (f.name == name)
             return f.dimension;
-    return fail(ErrorCode::Malformed, "\"" + std::string(name) + "\" is not a kind of quantity");
+    return fail(ErrorCode::Malformed, phrase("\"{}\" is not a kind of quantity", name));
 }
 
 std::string formatNumber(double value, int decimals)

@@ -1,3 +1,4 @@
+#include "core/base/phrase.h"
 #include "core/units/dimensions.h"
 
 #include <cmath>
@@ -10,7 +11,7 @@ constexpr size_t kLongestText = 64;
 
 std::string expected(std::string_view typed, const DimensionFacts& dimension)
 {
-    return "\"" + std::string(typed) + "\" is not understood: expected " + std::string(dimension.expected);
+    return phrase("\"{}\" is not understood: expected {}", typed, phrase(dimension.expected));
 }
 
 /// Trims, and turns the signs that keyboards and word processors put in (U+2212 minus, no-break spaces) into plain
@@ -77,9 +78,9 @@ Result<NumberAndRest> leadingNumber(std::string_view text, const DimensionFacts&
         return fail(ErrorCode::Malformed, expected(text, dimension));
     std::string_view rest = digits.substr(static_cast<size_t>(end - digits.data()));
     if (rest.starts_with(','))
-        return fail(ErrorCode::Malformed,
-                    "\"" + std::string(text) +
-                        "\" can be read two ways: write the decimal mark as a point, and no thousands mark");
+        return fail(
+            ErrorCode::Malformed,
+            phrase("\"{}\" can be read two ways: write the decimal mark as a point, and no thousands mark", text));
     return NumberAndRest{number, rest};
 }
 
@@ -180,9 +181,9 @@ Result<double> sound(double si, Dimension dimension, std::string_view typed)
 {
     const DimensionFacts& dim = facts(dimension);
     if (dim.range.low == 0 && si < 0)
-        return fail(ErrorCode::Range, "\"" + std::string(typed) + "\" is below zero" +
-                                          (dimension == Dimension::Temperature ? " kelvin" : "") + ": expected " +
-                                          std::string(dim.expected));
+        return fail(ErrorCode::Range,
+                    phrase("\"{}\" is below zero{}: expected {}", typed,
+                           (dimension == Dimension::Temperature ? " kelvin" : ""), phrase(dim.expected)));
     return inRange(si, dimension, dim.everyday);
 }
 
@@ -198,10 +199,10 @@ Result<double> parse(std::string_view typed, Dimension dimension, std::string_vi
 {
     const DimensionFacts& dim = facts(dimension);
     if (typed.size() > kLongestText)
-        return fail(ErrorCode::Malformed, "that is too long for one number: expected " + std::string(dim.expected));
+        return fail(ErrorCode::Malformed, phrase("that is too long for one number: expected {}", phrase(dim.expected)));
     const std::string text = withClearComma(plain(typed));
     if (text.empty())
-        return fail(ErrorCode::Malformed, "nothing is typed: expected " + std::string(dim.expected));
+        return fail(ErrorCode::Malformed, phrase("nothing is typed: expected {}", phrase(dim.expected)));
 
     double si = 0;
     if (dimension == Dimension::Area && readWireGauge(text, si))
@@ -224,16 +225,16 @@ Result<double> parse(std::string_view typed, Dimension dimension, std::string_vi
     if (unit.empty())
         unit = fold(assumedUnit);
     if (unit.empty() && !dim.bareNumber)
-        return fail(ErrorCode::Malformed, "\"" + text + "\" has no unit: expected " + std::string(dim.expected));
+        return fail(ErrorCode::Malformed, phrase("\"{}\" has no unit: expected {}", text, phrase(dim.expected)));
 
     const bool pressure = dimension == Dimension::AbsolutePressure || dimension == Dimension::GaugePressure;
     const Zero zero = pressure ? takeZero(unit, dim) : Zero::Unsaid;
     if (zero == Zero::Gauge && dimension == Dimension::AbsolutePressure)
         return fail(ErrorCode::Malformed,
-                    "\"" + text + "\" is a gauge pressure: an absolute one is wanted here, add the barometer");
+                    phrase("\"{}\" is a gauge pressure: an absolute one is wanted here, add the barometer", text));
     if (zero == Zero::Absolute && dimension == Dimension::GaugePressure)
         return fail(ErrorCode::Malformed,
-                    "\"" + text + "\" is an absolute pressure: a gauge one is wanted here, take the barometer off");
+                    phrase("\"{}\" is an absolute pressure: a gauge one is wanted here, take the barometer off", text));
 
     const Unit* known = findUnit(dim, unit);
     if (known == nullptr)

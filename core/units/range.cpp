@@ -1,3 +1,4 @@
+#include "core/base/phrase.h"
 #include "core/units/dimensions.h"
 
 #include <algorithm>
@@ -30,9 +31,9 @@ Result<double> inRange(double si, Dimension dimension, std::string_view unit)
         unit = dim.everyday;
     std::string name(dim.name);
     std::ranges::replace(name, '-', ' ');
-    return fail(ErrorCode::Range, inUnit(si, dimension, unit) + " is no " + name + " that occurs: from " +
-                                      inUnit(r.least > 0 ? r.least : r.low, dimension, unit) + " to " +
-                                      inUnit(r.high, dimension, unit));
+    return fail(ErrorCode::Range,
+                phrase("{} is no {} that occurs: from {} to {}", inUnit(si, dimension, unit), name,
+                       inUnit(r.least > 0 ? r.least : r.low, dimension, unit), inUnit(r.high, dimension, unit)));
 }
 
 } // namespace vicegrip::units

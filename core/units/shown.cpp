@@ -1,5 +1,6 @@
 #include "core/units/shown.h"
 
+#include "core/base/phrase.h"
 #include "core/base/typed_text.h"
 #include "core/units/dimensions.h"
 
@@ -186,8 +187,9 @@ Result<void> setShown(const Shown& shown)
             std::string has;
             for (const Choice& c : all)
                 has += (has.empty() ? "" : ", ") + std::string(c.name);
-            return fail(ErrorCode::Range, "\"" + name + "\" is no way to show " + std::string(units::name(dimension)) +
-                                              (has.empty() ? ", which is always shown alike" : ": expected " + has));
+            return fail(ErrorCode::Range,
+                        phrase("\"{}\" is no way to show {}{}", name, units::name(dimension),
+                               (has.empty() ? phrase(", which is always shown alike") : phrase(": expected {}", has))));
         }
         own[static_cast<size_t>(dimension)] = &*found;
     }
@@ -306,8 +308,8 @@ string_view pastedUnit(Dimension dimension, string_view unit)
 Result<double> parsePasted(string_view text, Dimension dimension, string_view unit)
 {
     if (isBare(text) && pastedUnit(dimension, unit) != unit)
-        return fail(ErrorCode::Malformed, "\"" + std::string(text) + "\" could be " + shownUnit(dimension, unit) +
-                                              " or " + std::string(unit) + ": write which");
+        return fail(ErrorCode::Malformed,
+                    phrase("\"{}\" could be {} or {}: write which", text, shownUnit(dimension, unit), unit));
     return parseShown(text, dimension, unit);
 }
 

@@ -1,5 +1,6 @@
 #include "core/wires/area.h"
 
+#include "core/base/phrase.h"
 #include "core/electrics/electrics.h"
 #include "core/parts/conductor.h"
 #include "core/units/units.h"
@@ -75,7 +76,7 @@ std::string ampsText(double amps)
 {
     constexpr double kNoticeable_a = 1e-4;
     if (amps < kNoticeable_a)
-        return "less than 0.1 mA";
+        return phrase("less than 0.1 mA");
     return amps < 1 ? units::format(amps, Dimension::Current, "mA", amps < 0.01 ? 1 : 0)
                     : units::format(amps, Dimension::Current, "A", 1);
 }
@@ -83,12 +84,14 @@ std::string ampsText(double amps)
 std::string reason(const AreaChoice& c, double allowed_v)
 {
     if (c.area_m2 <= kLeastArea_m2)
-        return "mechanical minimum: it carries " + ampsText(c.current_a);
+        return phrase("mechanical minimum: it carries {}", ampsText(c.current_a));
     if (c.byFuse_m2 >= std::max(c.byDrop_m2, c.byHeat_m2))
-        return "the " + units::formatNumber(c.fuse_a, 0) + " A fuse before it must blow before its insulation melts";
+        return phrase("the {} A fuse before it must blow before its insulation melts",
+                      units::formatNumber(c.fuse_a, 0));
     if (c.byHeat_m2 > c.byDrop_m2)
-        return ampsText(c.current_a) + " in a loom under the bonnet would make a thinner one too hot";
-    return ampsText(c.current_a) + " along it may lose " + units::format(allowed_v, Dimension::Voltage, "mV", 0);
+        return phrase("{} in a loom under the bonnet would make a thinner one too hot", ampsText(c.current_a));
+    return phrase("{} along it may lose {}", ampsText(c.current_a),
+                  units::format(allowed_v, Dimension::Voltage, "mV", 0));
 }
 
 } // namespace
@@ -115,7 +118,7 @@ std::map<job::WireId, AreaChoice> chooseAreas(const job::Job& job, const electri
         const double kelvin = job.surroundings.ambient_k;
         c.drop_v = c.current_a * parts::wireOhms(w.length_m, w.area_m2, kelvin);
         if (job::isFixture(wiring.joint(w.from)) && job::isFixture(wiring.joint(w.to))) {
-            c.why = "not judged: starter and charge currents are not in the drawing";
+            c.why = phrase("not judged: starter and charge currents are not in the drawing");
             continue;
         }
         const bool sensor = sensors.contains("wire " + w.id.value);

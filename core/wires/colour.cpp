@@ -1,5 +1,7 @@
 #include "core/wires/colour.h"
 
+#include "core/base/phrase.h"
+
 #include <algorithm>
 #include <array>
 #include <vector>
@@ -7,23 +9,23 @@
 namespace vicegrip::wires {
 namespace {
 
-constexpr std::array<std::pair<std::string_view, std::string_view>, 12> kColours = {{{"BK", "black"},
-                                                                                     {"BN", "brown"},
-                                                                                     {"RD", "red"},
-                                                                                     {"OG", "orange"},
-                                                                                     {"YE", "yellow"},
-                                                                                     {"GN", "green"},
-                                                                                     {"BU", "blue"},
-                                                                                     {"VT", "violet"},
-                                                                                     {"GY", "grey"},
-                                                                                     {"WH", "white"},
-                                                                                     {"PK", "pink"},
-                                                                                     {"TQ", "turquoise"}}};
+constexpr std::array<std::pair<std::string_view, std::string_view>, 12> kColours = {{{"BK", key("black")},
+                                                                                     {"BN", key("brown")},
+                                                                                     {"RD", key("red")},
+                                                                                     {"OG", key("orange")},
+                                                                                     {"YE", key("yellow")},
+                                                                                     {"GN", key("green")},
+                                                                                     {"BU", key("blue")},
+                                                                                     {"VT", key("violet")},
+                                                                                     {"GY", key("grey")},
+                                                                                     {"WH", key("white")},
+                                                                                     {"PK", key("pink")},
+                                                                                     {"TQ", key("turquoise")}}};
 
 std::string wordOf(std::string_view letters)
 {
     const auto it = std::ranges::find(kColours, letters, [](const auto& c) { return c.first; });
-    return std::string(it == kColours.end() ? letters : it->second);
+    return it == kColours.end() ? std::string(letters) : phrase(it->second);
 }
 
 bool sameLetters(std::string_view a, std::string_view b)
@@ -39,7 +41,7 @@ std::string colourName(std::string_view letters)
     const auto slash = letters.find('/');
     std::string out = wordOf(letters.substr(0, slash));
     if (slash != std::string_view::npos)
-        out += ", " + wordOf(letters.substr(slash + 1)) + " tracer";
+        out += phrase(", {} tracer", wordOf(letters.substr(slash + 1)));
     return out;
 }
 
@@ -63,12 +65,14 @@ Result<std::string> parseColour(std::string_view typed)
             std::string known;
             for (const auto& [letters, word] : kColours)
                 known += (known.empty() ? "" : ", ") + std::string(letters);
-            return fail(ErrorCode::Malformed, "\"" + std::string(typed) + "\" is no colour: expected one of " + known +
-                                                  ", with a tracer behind a slash, such as BU/WH");
+            return fail(ErrorCode::Malformed,
+                        phrase("\"{}\" is no colour: expected one of {}, with a tracer behind a slash, such as BU/WH",
+                               typed, known));
         }
         out += (out.empty() ? "" : "/") + std::string(it->first);
     }
-    return out.empty() ? fail(ErrorCode::Malformed, "expected a colour, such as BU/WH") : Result<std::string>(out);
+    return out.empty() ? fail(ErrorCode::Malformed, phrase("expected a colour, such as BU/WH"))
+                       : Result<std::string>(out);
 }
 
 } // namespace vicegrip::wires

@@ -1,6 +1,7 @@
 #include "core/wires/colour_plan.h"
 
 #include "core/base/joined.h"
+#include "core/base/phrase.h"
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -130,14 +131,14 @@ std::map<job::WireId, ColourAdvice> adviseColours(const job::Job& job)
                                    : isOf(w.colour, "BK") || isOf(w.colour, "BN") ? leastUsed(kReturns, taken)
                                                                                   : leastUsed(kSignals, taken);
         const std::string said =
-            clash->value + " beside it in " + where[{w.id, *clash}].text() + " is " + colours[w.id] + " too";
+            phrase("{} beside it in {} is {} too", clash->value, where[{w.id, *clash}].text(), colours[w.id]);
         if (taken[better] > 0) {
-            out[w.id] = {colours[w.id], said + "; no colour is left that none beside it has"};
+            out[w.id] = {colours[w.id], phrase("{}; no colour is left that none beside it has", said)};
             continue;
         }
         for (const job::Wire* own : conductors.wires(w.id)) {
             colours[own->id] = better;
-            out[own->id] = {better, own->id == w.id ? said : "one conductor with " + w.id.value};
+            out[own->id] = {better, own->id == w.id ? said : phrase("one conductor with {}", w.id.value)};
         }
     }
     return out;

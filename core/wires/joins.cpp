@@ -1,6 +1,7 @@
 #include "core/wires/joins.h"
 
 #include "core/base/fields.h"
+#include "core/base/phrase.h"
 
 #include <algorithm>
 #include <set>
@@ -14,11 +15,11 @@ std::string methodVerb(job::JointMethod method)
 {
     switch (method) {
     case job::JointMethod::Crimp:
-        return "crimped in ";
+        return phrase("crimped in ");
     case job::JointMethod::Solder:
-        return "soldered in ";
+        return phrase("soldered in ");
     case job::JointMethod::Tap:
-        return "tapped in ";
+        return phrase("tapped in ");
     }
     return {};
 }
@@ -39,14 +40,15 @@ class Endings
     [[nodiscard]] std::string beyond(const PointRef& end) const
     {
         if (const job::Joint* j = job::findJoint(m_job, end.owner); j != nullptr)
-            return j->kind == job::JointKind::Splice
-                       ? methodVerb(j->method) + j->id + " with " + std::to_string(m_at.at(end).size() - 1) + " more"
-                       : std::string();
+            return j->kind == job::JointKind::Splice ? phrase("{}{} with {} more", methodVerb(j->method), j->id,
+                                                              std::to_string(m_at.at(end).size() - 1))
+                                                     : std::string();
         const job::Connector* c = job::findConnector(m_job, end.owner);
         if (c == nullptr || c->kind != job::ConnectorKind::Inline)
             return {};
         const auto other = m_at.find({c->mates, end.cavity});
-        return c->id + "-" + c->mates + (other == m_at.end() ? ", and not on" : " as " + other->second.front().value);
+        return c->id + "-" + c->mates +
+               (other == m_at.end() ? phrase(", and not on") : " as " + other->second.front().value);
     }
 
     [[nodiscard]] size_t wiresAt(const PointRef& place) const
@@ -117,19 +119,22 @@ JointAdvice adviceOn(job::JointMethod method)
 {
     switch (method) {
     case job::JointMethod::Crimp:
-        return {"Strip what the barrel takes, twist nothing, crimp slowly, tug each wire, shrink over it with glue.",
-                "Some crimp alone: the sturdier joint, no hard end where the strands would break.",
-                {}};
+        return {
+            phrase(
+                "Strip what the barrel takes, twist nothing, crimp slowly, tug each wire, shrink over it with glue."),
+            phrase("Some crimp alone: the sturdier joint, no hard end where the strands would break."),
+            {}};
     case job::JointMethod::Solder:
-        return {"Hook the strands, wet them through, shrink over it, and tie the wire down beyond the joint: strain "
-                "relief.",
-                "Others solder: nothing can work loose, and the joint is sealed by its own metal.",
-                "Iron and flux burn; away from fuel vapour, battery lead off."};
+        return {phrase("Hook the strands, wet them through, shrink over it, and tie the wire down beyond the joint: "
+                       "strain relief."),
+                phrase("Others solder: nothing can work loose, and the joint is sealed by its own metal."),
+                phrase("Iron and flux burn; away from fuel vapour, battery lead off.")};
     case job::JointMethod::Tap:
-        return {"Tape pulled well back, far enough from the plug that its terminal can go home; see that the blade "
-                "bites copper, tug, tape again.",
-                "A tap is cheap and adds no plug; about half of hand taps are looked for again (common practice).",
-                {}};
+        return {
+            phrase("Tape pulled well back, far enough from the plug that its terminal can go home; see that the blade "
+                   "bites copper, tug, tape again."),
+            phrase("A tap is cheap and adds no plug; about half of hand taps are looked for again (common practice)."),
+            {}};
     }
     return {};
 }
@@ -137,12 +142,12 @@ JointAdvice adviceOn(job::JointMethod method)
 JointAdvice adviceOnRun(bool throughPair)
 {
     if (throughPair)
-        return {"Both halves are pinned on the bench, where both faces can be seen, and counted on both.",
-                "An adapter or a bulkhead doubles the connectors and costs more, but it comes off again and does not "
-                "depend on a good tap.",
+        return {phrase("Both halves are pinned on the bench, where both faces can be seen, and counted on both."),
+                phrase("An adapter or a bulkhead doubles the connectors and costs more, but it comes off again and "
+                       "does not depend on a good tap."),
                 {}};
-    return {"One run without a joint: left long until it is routed, then cut.",
-            "A full run has nothing in it that can work loose, and takes the longest to lay.",
+    return {phrase("One run without a joint: left long until it is routed, then cut."),
+            phrase("A full run has nothing in it that can work loose, and takes the longest to lay."),
             {}};
 }
 

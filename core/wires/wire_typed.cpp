@@ -1,5 +1,6 @@
 #include "core/wires/wire_typed.h"
 
+#include "core/base/phrase.h"
 #include "core/base/typed_text.h"
 #include "core/units/shown.h"
 
@@ -15,16 +16,16 @@ constexpr double kShortest_m = 0.01, kLongest_m = 50, kThinnest_m2 = 0.05e-6, kT
 Result<double> aLength(double m)
 {
     if (m < kShortest_m || m > kLongest_m)
-        return fail(ErrorCode::Range, "expected a length from " +
-                                          units::format(kShortest_m, Dimension::Length, "cm", 0) + " to " +
-                                          units::format(kLongest_m, Dimension::Length, "m", 0));
+        return fail(ErrorCode::Range,
+                    phrase("expected a length from {} to {}", units::format(kShortest_m, Dimension::Length, "cm", 0),
+                           units::format(kLongest_m, Dimension::Length, "m", 0)));
     return m;
 }
 
 Result<double> anArea(double m2)
 {
     if (m2 < kThinnest_m2 || m2 > kThickest_m2)
-        return fail(ErrorCode::Range, "expected 0.05 to 120 mm², or a gauge such as 20 AWG");
+        return fail(ErrorCode::Range, phrase("expected 0.05 to 120 mm², or a gauge such as 20 AWG"));
     return m2;
 }
 

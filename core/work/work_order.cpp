@@ -1,5 +1,7 @@
 #include "core/work/work_order.h"
 
+#include "core/base/phrase.h"
+
 #include <algorithm>
 #include <map>
 #include <queue>
@@ -37,7 +39,7 @@ Result<Work> read(const std::vector<Step>& steps)
     std::map<std::string, int> places;
     for (size_t n = 0; n < steps.size(); ++n) {
         if (!ids.emplace(steps[n].id, n).second)
-            return bad(ErrorCode::Reference, n, "the step \"" + steps[n].id + "\" is there twice");
+            return bad(ErrorCode::Reference, n, phrase("the step \"{}\" is there twice", steps[n].id));
         work.place.push_back(places.emplace(steps[n].place, static_cast<int>(places.size())).first->second);
     }
     work.places = static_cast<int>(places.size());
@@ -46,7 +48,7 @@ Result<Work> read(const std::vector<Step>& steps)
         for (const std::string& id : steps[n].after) {
             const auto it = ids.find(id);
             if (it == ids.end())
-                return bad(ErrorCode::Reference, n, "there is no step \"" + id + "\" to come after");
+                return bad(ErrorCode::Reference, n, phrase("there is no step \"{}\" to come after", id));
             before.push_back(it->second);
         }
     }
@@ -132,7 +134,7 @@ Result<Order> order(const std::vector<Step>& steps)
     }
     if (all.left > 0) {
         const auto stuck = static_cast<size_t>(std::ranges::find(all.done, false) - all.done.begin());
-        return fail(ErrorCode::Range, "\"" + steps[stuck].what + "\" waits for something that waits for it",
+        return fail(ErrorCode::Range, phrase("\"{}\" waits for something that waits for it", steps[stuck].what),
                     {{}, "/" + std::to_string(stuck) + "/after", 0, 0});
     }
 

@@ -1,5 +1,6 @@
 #include "core/work/work_steps.h"
 
+#include "core/base/phrase.h"
 #include "core/pinning/pinning.h"
 
 #include <algorithm>
@@ -26,28 +27,34 @@ struct Site
 };
 
 constexpr std::array kSites = {
-    Site{"crank", kFront, "front-drive", "Set the air gap with feelers; prove it before anything goes in front of it.",
-         "feelers"},
-    Site{"cam", kBay, "", "Oil the O-ring.", ""},
-    Site{"clt", kIntake, "intake", "Drain first, engine cold; sealant on a tapered thread unless it is coated.",
-         "deep socket, sealant"},
-    Site{"oil-pressure", kIntake, "intake", "Sealant on a tapered thread unless it is coated; snug in aluminium.",
-         "deep socket, sealant"},
-    Site{"oil-temp", kIntake, "intake", "Washer or sealant as the thread wants; snug in aluminium.", "deep socket"},
-    Site{"wideband", kUnder, "", "Bung at least 15 degrees above horizontal; exhaust cold, car on stands.", "stands"},
-    Site{"egt", kUnder, "", "Exhaust cold.", "stands"},
-    Site{"gearbox-temp", kUnder, "undertray", "In the pan, not in the cooler line; car on stands.", "stands, sealant"},
-    Site{"speed", kUnder, "undertray", "Oil the O-ring; car on stands.", "stands"},
-    Site{"turbo-speed", kBay, "", "Turbocharger cold.", ""},
-    Site{"fuel-pressure", kBay, "", "Relieve the fuel pressure, rag, no flame, extinguisher at hand.", "line spanners"},
-    Site{"flex", kBay, "", "Relieve the fuel pressure, rag, no flame, extinguisher at hand.", "line spanners"},
-    Site{"fuel-temp", kBay, "", "Relieve the fuel pressure, rag, no flame, extinguisher at hand.", "line spanners"},
-    Site{"fuel-level", kUnder, "", "Tank vented; no flame; local rules and licensed practice come first.", ""},
+    Site{"crank", kFront, "front-drive",
+         key("Set the air gap with feelers; prove it before anything goes in front of it."), key("feelers")},
+    Site{"cam", kBay, "", key("Oil the O-ring."), ""},
+    Site{"clt", kIntake, "intake", key("Drain first, engine cold; sealant on a tapered thread unless it is coated."),
+         key("deep socket, sealant")},
+    Site{"oil-pressure", kIntake, "intake", key("Sealant on a tapered thread unless it is coated; snug in aluminium."),
+         key("deep socket, sealant")},
+    Site{"oil-temp", kIntake, "intake", key("Washer or sealant as the thread wants; snug in aluminium."),
+         key("deep socket")},
+    Site{"wideband", kUnder, "", key("Bung at least 15 degrees above horizontal; exhaust cold, car on stands."),
+         key("stands")},
+    Site{"egt", kUnder, "", key("Exhaust cold."), key("stands")},
+    Site{"gearbox-temp", kUnder, "undertray", key("In the pan, not in the cooler line; car on stands."),
+         key("stands, sealant")},
+    Site{"speed", kUnder, "undertray", key("Oil the O-ring; car on stands."), key("stands")},
+    Site{"turbo-speed", kBay, "", key("Turbocharger cold."), ""},
+    Site{"fuel-pressure", kBay, "", key("Relieve the fuel pressure, rag, no flame, extinguisher at hand."),
+         key("line spanners")},
+    Site{"flex", kBay, "", key("Relieve the fuel pressure, rag, no flame, extinguisher at hand."),
+         key("line spanners")},
+    Site{"fuel-temp", kBay, "", key("Relieve the fuel pressure, rag, no flame, extinguisher at hand."),
+         key("line spanners")},
+    Site{"fuel-level", kUnder, "", key("Tank vented; no flame; local rules and licensed practice come first."), ""},
     Site{"pedal1", kCabin, "", "", ""},
     Site{"pedal2", kCabin, "", "", ""},
     Site{"brake", kCabin, "", "", ""},
     Site{"clutch", kCabin, "", "", ""},
-    Site{"gear", kUnder, "undertray", "Car on stands.", "stands"},
+    Site{"gear", kUnder, "undertray", key("Car on stands."), key("stands")},
 };
 
 const Site& siteOf(const job::Circuit& circuit)
@@ -102,11 +109,11 @@ class Collector
     std::vector<Step> all()
     {
         add({"battery-off",
-             "Battery negative lead off",
+             phrase("Battery negative lead off"),
              kBay,
              {},
-             "spanner",
-             "Nothing is cut or crimped on a live car.",
+             phrase("spanner"),
+             phrase("Nothing is cut or crimped on a live car."),
              false});
         mounting();
         for (const job::Circuit& c : m_job.circuits)
@@ -131,25 +138,25 @@ class Collector
         // A wire that is pinned anywhere shows that the harness lies.
         const bool laid = std::ranges::any_of(m_job.pinned, [](const job::Pinned& p) { return !p.wires.empty(); });
         add({"mount-ecu",
-             "Mount " + m_job.ecu.name,
+             phrase("Mount {}", m_job.ecu.name),
              kCabin,
              {},
              "",
-             "The hole in the wall is planned from where it sits.",
+             phrase("The hole in the wall is planned from where it sits."),
              laid});
         add({"wall-hole",
-             "Drill the wall, grommet on the harness first",
+             phrase("Drill the wall, grommet on the harness first"),
              kCabin,
              {"mount-ecu"},
-             "drill, hole saw",
-             "The grommet does not go on over the plugs.",
+             phrase("drill, hole saw"),
+             phrase("The grommet does not go on over the plugs."),
              laid});
         add({"lay",
-             "Lay the harness, long, nothing shrunk",
+             phrase("Lay the harness, long, nothing shrunk"),
              kBay,
              {"wall-hole"},
              "",
-             "Nothing is cut to length before it lies.",
+             phrase("Nothing is cut to length before it lies."),
              laid});
     }
 
@@ -161,7 +168,13 @@ class Collector
         if (has(m_job.workSteps.closed, gate) && !step.done) {
             const Gate& g = *gateOf(gate);
             if (m_opened.insert(gate).second)
-                add({"open-" + gate, g.open, g.place, {}, "", "It is on already, and there is work behind it.", false});
+                add({"open-" + gate,
+                     g.open,
+                     g.place,
+                     {},
+                     "",
+                     phrase("It is on already, and there is work behind it."),
+                     false});
             step.after.push_back("open-" + gate);
         }
         m_behind[gate].push_back(step.id);
@@ -176,14 +189,20 @@ class Collector
         const Site& site = siteOf(circuit);
         const std::string place = placeOf(*plug, site.place), gate = plug->place.empty() ? site.gate : gateAt(place);
         const bool done = pinned(m_job, *plug) && hasWires(m_job, plug->id);
-        Step fit{"fit-" + circuit.id.value, "Fit the sensor: " + circuit.name, place, {}, site.tools, site.mount, done};
+        Step fit{"fit-" + circuit.id.value,
+                 phrase("Fit the sensor: {}", circuit.name),
+                 place,
+                 {},
+                 phrase(site.tools),
+                 phrase(site.mount),
+                 done};
         behind(gate, fit);
         add(fit);
         Step pin{"plug-" + plug->id,
-                 "Pin and count " + plug->label,
+                 phrase("Pin and count {}", plug->label),
                  place,
                  {"fit-" + circuit.id.value, "lay"},
-                 "crimp tool",
+                 phrase("crimp tool"),
                  {},
                  done};
         behind(gate, pin);
@@ -196,11 +215,11 @@ class Collector
         for (const job::Joint& j : m_job.joints)
             if (j.kind == job::JointKind::Stud && hasWires(m_job, j.id))
                 add({"ground-" + j.id,
-                     "Ground: " + j.label + ", clean metal, star washer",
+                     phrase("Ground: {}, clean metal, star washer", j.label),
                      j.body == "chassis" ? kCabin : kBay,
                      {"lay"},
-                     "wire brush, spanner",
-                     "A ground on paint reads as a fault of whatever returns to it.",
+                     phrase("wire brush, spanner"),
+                     phrase("A ground on paint reads as a fault of whatever returns to it."),
                      false});
     }
 
@@ -209,7 +228,7 @@ class Collector
         for (const job::Connector& c : m_job.connectors)
             if (c.kind == job::ConnectorKind::Load && hasWires(m_job, c.id)) {
                 const std::string place = placeOf(c, kBay);
-                Step pin{"plug-" + c.id,  "Pin and count " + c.label, place, {"lay"}, "crimp tool", {},
+                Step pin{"plug-" + c.id,  phrase("Pin and count {}", c.label), place, {"lay"}, phrase("crimp tool"), {},
                          pinned(m_job, c)};
                 behind(gateAt(place), pin);
                 m_plugs.push_back(pin.id);
@@ -219,18 +238,18 @@ class Collector
         for (const job::Connector& c : m_job.connectors)
             if (c.kind == job::ConnectorKind::Inline && hasWires(m_job, c.id)) {
                 add({"plug-" + c.id,
-                     "Pin and count " + c.label,
+                     phrase("Pin and count {}", c.label),
                      kBench,
                      {},
-                     "crimp tool",
-                     "A bulkhead half is pinned on the bench, where both faces can be seen.",
+                     phrase("crimp tool"),
+                     phrase("A bulkhead half is pinned on the bench, where both faces can be seen."),
                      pinned(m_job, c)});
                 arrived.push_back("plug-" + c.id);
             }
         for (const job::Connector& c : m_job.connectors)
             if (c.kind == job::ConnectorKind::Ecu && hasWires(m_job, c.id)) {
-                add({"plug-" + c.id, "Pin and count " + c.label, kCabin, arrived, "crimp tool",
-                     "Every wire must have arrived before the last plug is closed.", pinned(m_job, c)});
+                add({"plug-" + c.id, phrase("Pin and count {}", c.label), kCabin, arrived, phrase("crimp tool"),
+                     phrase("Every wire must have arrived before the last plug is closed."), pinned(m_job, c)});
                 m_plugs.push_back("plug-" + c.id);
             }
     }
@@ -242,16 +261,17 @@ class Collector
             if (held == m_behind.end())
                 continue;
             const bool stays = has(m_job.workSteps.closed, g.id) && !m_opened.contains(g.id);
-            add({g.id, g.what, g.place, held->second, "", "What it buries is fitted, pinned and counted.", stays});
+            add({g.id, g.what, g.place, held->second, "", phrase("What it buries is fitted, pinned and counted."),
+                 stays});
         }
-        add({"sleeves", "Close sleeves and shrink", kBay, m_plugs, "heat gun", "A shrunk sleeve lets no wire be moved.",
-             false});
+        add({"sleeves", phrase("Close sleeves and shrink"), kBay, m_plugs, phrase("heat gun"),
+             phrase("A shrunk sleeve lets no wire be moved."), false});
         std::vector<std::string> last = {"sleeves"};
         for (const Step& c : m_out)
             if (c.id.starts_with("ground-") || gateOf(c.id) != nullptr)
                 last.push_back(c.id);
-        add({"battery-on", "Battery negative lead on, key off", kBay, last, "spanner",
-             "Meter comes next, before the key.", false});
+        add({"battery-on", phrase("Battery negative lead on, key off"), kBay, last, phrase("spanner"),
+             phrase("Meter comes next, before the key."), false});
     }
 
     const job::Job& m_job;
@@ -266,10 +286,12 @@ class Collector
 const std::vector<Gate>& gates()
 {
     static const std::vector<Gate> kGates = {
-        {"intake", "Intake manifold", "Intake manifold goes back on", "Intake manifold off again", kIntake, 2.5},
-        {"front-drive", "Front drive and pulleys", "Front drive and pulleys go back on",
-         "Front drive and pulleys off again", kFront, 3},
-        {"undertray", "Undertray", "Undertray goes back on", "Undertray off again, car on stands", kUnder, 0.5},
+        {"intake", phrase("Intake manifold"), phrase("Intake manifold goes back on"),
+         phrase("Intake manifold off again"), kIntake, 2.5},
+        {"front-drive", phrase("Front drive and pulleys"), phrase("Front drive and pulleys go back on"),
+         phrase("Front drive and pulleys off again"), kFront, 3},
+        {"undertray", phrase("Undertray"), phrase("Undertray goes back on"),
+         phrase("Undertray off again, car on stands"), kUnder, 0.5},
     };
     return kGates;
 }
@@ -311,8 +333,9 @@ std::vector<std::string> costs(const job::Job& job)
         const auto behind = std::ranges::count_if(
             all, [&](const Step& c) { return !c.done && c.id != g.id && has(c.after, "open-" + g.id); });
         if (behind > 0)
-            out.push_back(g.open + ": " + std::to_string(behind) + (behind == 1 ? " step" : " steps") +
-                          " behind it, about " + units::formatNumber(g.hours, 1) + " h to open and close (typical)");
+            out.push_back(phrase("{}: {}{} behind it, about {} h to open and close (typical)", g.open,
+                                 std::to_string(behind), (behind == 1 ? phrase(" step") : phrase(" steps")),
+                                 units::formatNumber(g.hours, 1)));
     }
     return out;
 }
@@ -320,10 +343,10 @@ std::vector<std::string> costs(const job::Job& job)
 Result<void> tick(job::Job& job, const std::string& step, const std::string& when)
 {
     if (step.starts_with("plug-"))
-        return fail(ErrorCode::Range, "a plug is done when its cavities are: tick those");
+        return fail(ErrorCode::Range, phrase("a plug is done when its cavities are: tick those"));
     const std::vector<Step> all = steps(job);
     if (const auto it = std::ranges::find(all, step, &Step::id); it != all.end())
-        job::note(job, when, step, it->what + ": done");
+        job::note(job, when, step, phrase("{}: done", it->what));
     if (step.starts_with("open-"))
         setClosed(job, step.substr(5), false);
     else if (gateOf(step) != nullptr)

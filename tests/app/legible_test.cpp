@@ -1,5 +1,5 @@
 #include "app/look/look.h"
-#include "app/widgets/key_button.h"
+#include "tests/support/clipped.h"
 #include "tests/support/new_user.h"
 #include "tests/support/scale.h"
 
@@ -15,50 +15,10 @@ namespace {
 
 using analysis::Stage;
 
-/// Where a widget is, for a sentence.
-std::string named(const QWidget* w)
-{
-    std::string out = w->metaObject()->className();
-    if (!w->objectName().isEmpty())
-        out += " " + w->objectName().toStdString();
-    if (const auto* label = qobject_cast<const QLabel*>(w))
-        out += " \"" + label->text().left(40).toStdString() + "\"";
-    if (const auto* button = qobject_cast<const QAbstractButton*>(w))
-        out += " \"" + button->text().toStdString() + "\"";
-    return out;
-}
-
-template <class W> std::vector<W*> shown(QWidget& window)
-{
-    std::vector<W*> out;
-    for (W* w : window.findChildren<W*>())
-        if (w->isVisible() && w->width() > 0)
-            out.push_back(w);
-    return out;
-}
-
-/// No label is lower than its words need, no button narrower.
-void expectNothingClipped(test::Window& w, const std::string& where)
-{
-    for (const QLabel* l : shown<QLabel>(w.window)) {
-        if (l->text().isEmpty())
-            continue;
-        const int needed = l->wordWrap() ? l->heightForWidth(l->width()) : l->sizeHint().height();
-        EXPECT_GE(l->height() + 2, needed) << where << ": " << named(l);
-        if (!l->wordWrap()) {
-            EXPECT_GE(l->width() + 2, l->sizeHint().width()) << where << ": " << named(l);
-        }
-    }
-    for (const QLineEdit* e : shown<QLineEdit>(w.window))
-        EXPECT_GE(e->height() + 2, e->sizeHint().height()) << where << ": " << e->objectName().toStdString();
-    for (const app::KeyButton* b : shown<app::KeyButton>(w.window))
-        EXPECT_GE(b->width(), b->sizeHint().width()) << where << ": " << named(b);
-}
-
 /// What takes the keyboard has a name to be spoken.
 void expectNamed(test::Window& w, const std::string& where)
 {
-    for (const QWidget* each : shown<QWidget>(w.window)) {
+    for (const QWidget* each : test::shown<QWidget>(w.window)) {
         const bool takesKeys = (each->focusPolicy() & Qt::TabFocus) != 0 && each->focusProxy() == nullptr;
         const auto* button = qobject_cast<const QAbstractButton*>(each);
         const bool inner = qobject_cast<const QAbstractScrollArea*>(each->parentWidget()) != nullptr ||
@@ -66,7 +26,7 @@ void expectNamed(test::Window& w, const std::string& where)
         if (!takesKeys || inner)
             continue;
         EXPECT_TRUE(!each->accessibleName().isEmpty() || (button != nullptr && !button->text().isEmpty()))
-            << where << ": " << named(each);
+            << where << ": " << test::named(each);
     }
 }
 
@@ -119,8 +79,9 @@ TEST_P(Legible, EveryStageCanBeReadAndSpoken)
             w.window.showStage(static_cast<Stage>(stage));
             w.settle();
             QCoreApplication::processEvents();
-            const std::string where = std::string(analysis::stageName(static_cast<Stage>(stage))) + ", " + circuit + " at " + dressed();
-            expectNothingClipped(w, where);
+            const std::string where =
+                std::string(analysis::stageName(static_cast<Stage>(stage))) + ", " + circuit + " at " + dressed();
+            test::expectNothingClipped(w, where);
             expectNamed(w, where);
         }
 }
@@ -139,7 +100,8 @@ TEST_P(Legible, InUsUnitsToo)
             w.choose(circuit);
             w.window.showStage(stage);
             w.settle();
-            expectNothingClipped(w, "US, " + std::string(analysis::stageName(stage)) + ", " + circuit + " at " + dressed());
+            test::expectNothingClipped(w, "US, " + std::string(analysis::stageName(stage)) + ", " + circuit + " at " +
+                                              dressed());
         }
     w.window.desk().preferences.set(before);
 }
@@ -166,14 +128,14 @@ TEST_P(Legible, ThePinsViewsAndOwnPartsToo)
     for (const char* view : {"pins-remap", "pins-wires", "pins-harness", "pins-buy", "pins-order", "pins-plug"}) {
         w.click(view);
         w.settle();
-        expectNothingClipped(w, view);
+        test::expectNothingClipped(w, view);
         expectNamed(w, view);
     }
     for (const auto& [view, list] : {std::pair("pins-wires", "paste-list"), {"pins-remap", "remap-write"}}) {
         w.click(view);
         w.click(list);
         QCoreApplication::processEvents();
-        expectNothingClipped(w, list);
+        test::expectNothingClipped(w, list);
         expectNamed(w, list);
     }
     w.click("pins-plug");
@@ -182,7 +144,7 @@ TEST_P(Legible, ThePinsViewsAndOwnPartsToo)
         w.settle();
         w.click(part);
         QCoreApplication::processEvents();
-        expectNothingClipped(w, part);
+        test::expectNothingClipped(w, part);
         expectNamed(w, part);
     }
 }
@@ -199,38 +161,38 @@ TEST_P(Legible, TheScaleViewsToo)
         w.choose(circuit);
         w.click(view);
         w.settle();
-        expectNothingClipped(w, view);
+        test::expectNothingClipped(w, view);
         expectNamed(w, view);
     }
     w.click("compare");
     QCoreApplication::processEvents();
-    expectNothingClipped(w, "compare");
+    test::expectNothingClipped(w, "compare");
     expectNamed(w, "compare");
     w.click("compare");
     w.choose("map");
     w.click("scale-readings");
     w.click("paste-readings");
     QCoreApplication::processEvents();
-    expectNothingClipped(w, "paste-readings");
+    test::expectNothingClipped(w, "paste-readings");
     expectNamed(w, "paste-readings");
     for (const auto& [part, input, view] :
          {std::tuple("hall-speed", "DG3", "scale-speed"), {"egt-0-5v", "AN10", "scale-probe"}}) {
         w.choose(test::addSensor(w, part, input).value.c_str());
         w.click(view);
         w.settle();
-        expectNothingClipped(w, view);
+        test::expectNothingClipped(w, view);
         expectNamed(w, view);
     }
     test::openCurlew(w);
     w.choose("flex");
     w.click("scale-fuel");
     w.settle();
-    expectNothingClipped(w, "scale-fuel");
+    test::expectNothingClipped(w, "scale-fuel");
     expectNamed(w, "scale-fuel");
     w.choose("clutch");
     w.click("scale-switch");
     w.settle();
-    expectNothingClipped(w, "scale-switch");
+    test::expectNothingClipped(w, "scale-switch");
     expectNamed(w, "scale-switch");
 }
 

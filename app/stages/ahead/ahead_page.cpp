@@ -39,7 +39,7 @@ AheadPage::AheadPage(Desk& desk, Stage stage, QWidget* parent) : StagePage(desk,
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(look::kMargin, look::kMargin, look::kMargin, look::kMargin);
     column->setSpacing(look::kGap);
-    column->addWidget(label(text(analysis::stageName(stage)), look::Size::Small, false, true));
+    column->addWidget(label(said(analysis::stageName(stage)), look::Size::Small, false, true));
     column->addWidget(label(promise.question, look::Size::Title, true));
     column->addWidget(label(tr("This stage is not built yet. It will do this:"), look::Size::Body, false, true));
     for (const QString& line : promise.will)

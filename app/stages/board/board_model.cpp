@@ -83,7 +83,7 @@ QVariant BoardModel::data(const QModelIndex& index, int role) const
     if (role == StateRole)
         return isStage ? static_cast<int>(state) : -1;
     if (role == Qt::AccessibleTextRole && isStage)
-        return text(proof::stateName(state));
+        return said(proof::stateName(state));
     if (role == Qt::FontRole)
         return column == Name                                                    ? look::textFont(look::Size::Body)
                : column == Signal || (column == Input && circuit->input.empty()) ? look::textFont(look::Size::Small)

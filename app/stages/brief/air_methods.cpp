@@ -18,7 +18,7 @@ QString circuitsText(const brief::AirMethodView& v)
     for (const job::FunctionId& f : v.needs) {
         const auto* function = brief::findFunction(f);
         const bool missing = std::ranges::find(v.missing, f) != v.missing.end();
-        out << (function == nullptr ? text(f.value) : text(function->name)) +
+        out << (function == nullptr ? text(f.value) : said(function->name)) +
                    (missing ? AirMethods::tr(" (missing)") : AirMethods::tr(" (there)"));
     }
     return out.join(QStringLiteral(", "));

@@ -223,7 +223,7 @@ void BriefPage::refreshRange()
     const bool fluid = function.value == "fuel-pressure" || function.value == "oil-pressure";
     m_range->show(advice, fluid ? QStringLiteral("bar") : QStringLiteral("kPa"));
     m_rangeTitle->setText(tr("%1 on %2, best first. Select another pressure above to see its own.")
-                              .arg(text(brief::findFunction(function)->name), text(advice.inputText)));
+                              .arg(said(brief::findFunction(function)->name), text(advice.inputText)));
     QString verdict;
     bool fitted = true;
     for (const auto& c : advice.ranking)
@@ -273,7 +273,7 @@ void BriefPage::refreshSiting()
     const auto* function = brief::findFunction(selected);
     const brief::SitingCard card = brief::sitingOf(selected);
     m_sitingTitle->setText(function == nullptr ? tr("Select a circuit above to see where its sensor goes.")
-                                               : tr("Where the sensor of %1 goes").arg(text(function->name)));
+                                               : tr("Where the sensor of %1 goes").arg(said(function->name)));
     QStringList lines;
     for (const std::string& place : card.places)
         lines << QStringLiteral("–  ") + text(place);

@@ -157,7 +157,7 @@ void ConsequenceList::fill(int row, const brief::Consequence& c)
                             : c.askedBy.empty()
                                 ? text(c.reason)
                                 : text(c.reason) + QStringLiteral("  (") + text(c.askedBy) + QLatin1Char(')');
-    const QString texts[kColumns] = {markOf(c.standing), text(c.name), text(fields::enumName(c.want)), because};
+    const QString texts[kColumns] = {markOf(c.standing), text(c.name), said(fields::enumName(c.want)), because};
     for (int column = 0; column < kColumns; ++column) {
         QTableWidgetItem* item = m_table->item(row, column);
         if (item == nullptr)

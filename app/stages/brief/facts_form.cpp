@@ -266,7 +266,7 @@ void FactsForm::addWatched()
     grid->setVerticalSpacing(2);
     for (const char* id : kWatchable) {
         const brief::Function& f = *brief::findFunction({id});
-        auto* box = new QCheckBox(text(f.name));
+        auto* box = new QCheckBox(said(f.name));
         box->setObjectName(QStringLiteral("watch-") + QLatin1String(id));
         box->setFont(look::textFont(look::Size::Small));
         const int n = grid->count();

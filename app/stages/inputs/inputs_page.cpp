@@ -267,7 +267,7 @@ void InputsPage::refreshSelected()
                                    .arg(text(c->input.value),
                                         lowered(text(job::spoken(*job, job::cavityOf(*job, c->input)))),
                                         c->locked ? tr(", locked") : QString())
-                             : tr("Has no seat (%1)").arg(text(fields::enumName(c->want))));
+                             : tr("Has no seat (%1)").arg(said(fields::enumName(c->want))));
     m_setting->refresh();
     m_unseat->setEnabled(seated);
     m_lock->setEnabled(seated);

@@ -129,7 +129,7 @@ void SeatingView::paintCircuit(QPainter& p, size_t index)
     p.setFont(look::textFont(look::Size::Small, true));
     p.setPen(c.ink);
     const QRect inside = box.adjusted(8_px, 2, -8_px, -2);
-    const QString right = circuit.locked ? tr("locked") : seated ? QString() : text(fields::enumName(circuit.want));
+    const QString right = circuit.locked ? tr("locked") : seated ? QString() : said(fields::enumName(circuit.want));
     const int rightWidth = right.isEmpty() ? 0 : p.fontMetrics().horizontalAdvance(right) + 8_px;
     p.drawText(inside.adjusted(0, 0, -rightWidth, 0), Qt::AlignTop | Qt::AlignLeft,
                p.fontMetrics().elidedText(text(circuit.name), Qt::ElideRight, inside.width() - rightWidth));
@@ -167,7 +167,8 @@ void SeatingView::paintUnit(QPainter& p, const InputRow& row, const QRect& box)
                                   text(units::format(b.limit_a, units::Dimension::Current, "mA", 0)));
     const QString shared = tr("%1 circuits, %2 cavities").arg(b.groundUsers).arg(b.grounds);
     p.setFont(look::textFont(look::Size::Small));
-    const int words = p.fontMetrics().horizontalAdvance(load), grounds = p.fontMetrics().horizontalAdvance(shared) + 24_px;
+    const int words = p.fontMetrics().horizontalAdvance(load),
+              grounds = p.fontMetrics().horizontalAdvance(shared) + 24_px;
     const int length = std::min<int>(kBar, below.width() - words - grounds - 24_px); // the words come first
     p.setPen(over ? c.failing : c.inkSoft);
     if (length > 0) {

@@ -271,11 +271,11 @@ void PartPage::showSensor(const parts::Sensor& s)
 {
     const auto in = [&](double si) { return text(units::format(si, s.measures, s.unit, 1)); };
     std::vector<QStringList> rows = {{tr("Kept as"), text(s.id.value)},
-                                     {tr("Kind"), text(fields::enumName(s.kind))},
+                                     {tr("Kind"), said(fields::enumName(s.kind))},
                                      {tr("Range"), text(units::formatRange(s.low, s.high, s.measures, s.unit, 1))},
                                      {tr("Asks of an input"), words(seating::demands(s))}};
     for (const auto& [cavity, role] : s.pins)
-        rows.push_back({tr("Plug cavity %1").arg(text(cavity)), text(fields::enumName(role))});
+        rows.push_back({tr("Plug cavity %1").arg(text(cavity)), said(fields::enumName(role))});
     if (const auto* t = std::get_if<parts::Thermistor>(&s.model))
         for (double share : {0.0, 0.25, 0.5, 0.75, 1.0}) {
             const double kelvin = s.low + share * (s.high - s.low);

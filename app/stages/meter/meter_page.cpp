@@ -259,8 +259,8 @@ void MeterPage::showTable()
         const auto& c = look::colours();
         QTableWidgetItem* mark = cell(Mark, {}, look::textFont(look::Size::Small), c.ink);
         mark->setData(kStateRole, static_cast<int>(j.state));
-        mark->setData(Qt::AccessibleTextRole, text(proof::stateName(j.state)));
-        cell(Place, text(e.station.label) + QStringLiteral(" · ") + text(fields::enumName(e.station.role)),
+        mark->setData(Qt::AccessibleTextRole, said(proof::stateName(j.state)));
+        cell(Place, text(e.station.label) + QStringLiteral(" · ") + said(fields::enumName(e.station.role)),
              look::textFont(look::Size::Small, e.needed), c.ink);
         cell(Must, e.promises() ? text(job::readingText(e.due, e.unit)) : QStringLiteral("–"),
              look::numbers(look::Size::Small), c.ink);
