@@ -132,7 +132,8 @@ void addPins(std::vector<Task>& out, const Analysis& analysis)
         list.push_back({Stage::Pins,
                         {},
                         pins[*next].at.text(),
-                        phrase("{}: {}{} to pin", c.label, std::to_string(left), (left == 1 ? " cavity" : " cavities")),
+                        phrase(left == 1 ? key("{}: {} cavity to pin") : key("{}: {} cavities to pin"), c.label,
+                               std::to_string(left)),
                         phrase("Next is cavity {}.", pins[*next].at.cavity)});
     }
     for (std::vector<Task>* list : {&begun, &untouched, &last})

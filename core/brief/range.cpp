@@ -140,7 +140,7 @@ std::vector<PressureMark> marksOf(const job::FunctionId& function, const job::Br
     if (function.value == "oil-pressure")
         return {{phrase("engine off"), 0, phrase("no pressure")},
                 {phrase("hot idle"), kHotIdleOil_pa, phrase("typical")},
-                {phrase("hot, at speed"), kHotOil_pa, "typical"},
+                {phrase("hot, at speed"), kHotOil_pa, phrase("typical")},
                 {phrase("cold start"), kColdOil_pa, phrase("relief valve, typical")}};
     return {};
 }

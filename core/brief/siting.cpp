@@ -109,8 +109,8 @@ SitingCard sitingOf(const job::FunctionId& function)
     case SensorKind::FlexFuel:
         return {{phrase("Signal ground to the ECU's sensor ground where it can be.")},
                 phrase("Feed or return, lying or standing, which ground?"),
-                {{"Return", phrase("low pressure, little to leak")},
-                 {"Feed", phrase("no return line needed, and it sees what the engine gets first")},
+                {{phrase("Return"), phrase("low pressure, little to leak")},
+                 {phrase("Feed"), phrase("no return line needed, and it sees what the engine gets first")},
                  {phrase("Low and lying"), phrase("always flooded: standing, it traps bubbles under load")},
                  {phrase("Any way that fits"), phrase("it only counts what runs through it")},
                  {phrase("ECU sensor ground, never the chassis"), phrase("one ground for all signals")},

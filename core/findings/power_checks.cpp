@@ -21,19 +21,19 @@ std::string amps(double a)
     return units::format(a, units::Dimension::Current, "A", a < 10 ? 1 : 0);
 }
 
-const char* nameOf(SwitchKind kind)
+std::string nameOf(SwitchKind kind)
 {
     switch (kind) {
     case SwitchKind::Fuse:
-        return "fuse ";
+        return phrase("fuse ");
     case SwitchKind::Relay:
-        return "relay ";
+        return phrase("relay ");
     case SwitchKind::Hand:
-        return "switch ";
+        return phrase("switch ");
     case SwitchKind::Contact:
         break;
     }
-    return "contact ";
+    return phrase("contact ");
 }
 
 class Power

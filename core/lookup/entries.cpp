@@ -21,7 +21,7 @@ void circuits(std::vector<Entry>& out, const job::Job& job)
     for (const job::Circuit& c : job.circuits) {
         const parts::Sensor* sensor = job::sensorOf(job, c);
         const job::PointRef cavity = job::cavityOf(job, c.input);
-        std::string seat = c.input.empty() ? phrase("no seat") : "input " + c.input.value;
+        std::string seat = c.input.empty() ? phrase("no seat") : phrase("input {}", c.input.value);
         if (!cavity.empty())
             seat += ", " + job::spoken(job, cavity);
         out.push_back({Kind::Circuit, c.id.value, c.name, joined(seat, sensor == nullptr ? "" : sensor->name, "; "),

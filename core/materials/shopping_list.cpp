@@ -110,7 +110,7 @@ std::vector<Item> shoppingList(const job::Job& job, const Habits& habits)
     std::map<std::string, double> terminals, seals, blanks, plugs;
     for (const job::Connector& c : job.connectors) {
         const parts::Layout face = job::faceOf(c);
-        plugs[c.layout ? c.layout->name : faceOf(c).name + ", face not described"] += 1;
+        plugs[c.layout ? c.layout->name : phrase("{}, face not described", faceOf(c).name)] += 1;
         std::map<std::string, const parts::TerminalFamily*> families; // by cavity
         for (const parts::Cavity& place : parts::cavities(face))
             families[place.name] = place.terminal;
@@ -118,7 +118,7 @@ std::vector<Item> shoppingList(const job::Job& job, const Habits& habits)
             const parts::TerminalFamily* f = families[pin.at.cavity];
             if (f == nullptr)
                 continue;
-            const std::string name = f->name.empty() ? "family not named" : f->name;
+            const std::string name = f->name.empty() ? phrase("family not named") : f->name;
             if (!pin.wires.empty()) {
                 terminals[name] += 1;
                 seals[name] += f->sealed ? static_cast<double>(pin.wires.size()) : 0;

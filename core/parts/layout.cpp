@@ -29,10 +29,10 @@ double drawnSize(const Layout& layout, double pitch_m, const TerminalFamily* fam
 
 std::string ordinal(int n)
 {
-    static constexpr std::array<const char*, 8> kWords = {"first", "second", "third",   "fourth",
-                                                          "fifth", "sixth",  "seventh", "eighth"};
+    static constexpr std::array<const char*, 8> kWords = {key("first"), key("second"), key("third"),   key("fourth"),
+                                                          key("fifth"), key("sixth"),  key("seventh"), key("eighth")};
     if (n >= 1 && n <= static_cast<int>(kWords.size()))
-        return kWords[static_cast<size_t>(n - 1)];
+        return phrase(kWords[static_cast<size_t>(n - 1)]);
     return std::to_string(n) + "th";
 }
 

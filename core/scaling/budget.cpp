@@ -163,8 +163,8 @@ circuit::Interval addVolts(Budget& b, const job::Job& job, const job::Circuit& c
 
 std::string_view partName(BudgetPart part)
 {
-    static constexpr std::string_view kNames[kBudgetParts] = {"sensor",  "supply", "wiring and grounds",
-                                                              "pull-up", "counts", "table"};
+    static constexpr std::string_view kNames[kBudgetParts] = {key("sensor"),  key("supply"), key("wiring and grounds"),
+                                                              key("pull-up"), key("counts"), key("table")};
     return kNames[static_cast<size_t>(part)];
 }
 

@@ -121,9 +121,9 @@ std::vector<std::string> capabilities(const parts::EcuInput& input)
     if (input.takes(InputMode::Frequency))
         out.push_back("to " + hertz(input.most_hz));
     if (input.variableReluctance)
-        out.emplace_back("coil");
+        out.push_back(phrase("coil"));
     if (input.modes == std::vector{InputMode::Switch})
-        out.emplace_back("switch");
+        out.push_back(phrase("switch"));
     std::vector<double> pullUps = input.pullUpChoices_ohm;
     if (pullUps.empty() && input.pull_up_ohm)
         pullUps.push_back(*input.pull_up_ohm);
@@ -131,7 +131,7 @@ std::vector<std::string> capabilities(const parts::EcuInput& input)
     for (double ohm : pullUps)
         text += (text.empty() ? "" : ", ") + units::formatOhms(ohm);
     if (!text.empty())
-        out.push_back((input.pullUpFixed ? phrase("pull-up always ") : "pull-up ") + text);
+        out.push_back((input.pullUpFixed ? phrase("pull-up always ") : phrase("pull-up ")) + text);
     return out;
 }
 
@@ -139,17 +139,17 @@ std::vector<std::string> demands(const parts::Sensor& sensor)
 {
     std::vector<std::string> out;
     if (std::holds_alternative<parts::VariableReluctance>(sensor.model))
-        out.emplace_back("coil");
+        out.push_back(phrase("coil"));
     else if (parts::signalOf(sensor) == SignalKind::Frequency)
-        out.push_back("to " + hertz(mostHertz(sensor)));
+        out.push_back(phrase("to {}", hertz(mostHertz(sensor))));
     else if (parts::signalOf(sensor) == SignalKind::OnOff)
-        out.emplace_back("switch");
+        out.push_back(phrase("switch"));
     else if (parts::mostVolts(sensor) > 0)
-        out.push_back("to " + roundVolts(parts::mostVolts(sensor)));
+        out.push_back(phrase("to {}", roundVolts(parts::mostVolts(sensor))));
     else
-        out.emplace_back("resistance");
+        out.push_back(phrase("resistance"));
     if (parts::needsPullUp(sensor))
-        out.emplace_back(phrase("needs a pull-up"));
+        out.push_back(phrase("needs a pull-up"));
     if (sensor.feed == parts::Feed::SensorSupply && !parts::cavityOf(sensor, parts::PinRole::Supply).empty())
         out.push_back(units::format(parts::supplyAmps(sensor, 5), Dimension::Current, "mA", 1));
     return out;

@@ -94,7 +94,7 @@ std::string rangeText(std::string low, const std::string& high)
     const size_t unit = low.find(' '), other = high.find(' ');
     if (unit != std::string::npos && other != std::string::npos && low.substr(unit) == high.substr(other))
         low.resize(unit);
-    return low + " to " + high;
+    return phrase("{} to {}", low, high);
 }
 
 std::string formatRange(double low, double high, Dimension dimension, std::string_view unit, int decimals)

@@ -70,7 +70,7 @@ const std::vector<Room> kRooms = {
     {"cli", {"core"}},
     {"app/look", {}},
     {"app/widgets", {"core", "app/look"}},
-    {"app/store", {"core"}},
+    {"app/store", {"core", "app/look"}},
     {"app/live", {"core", "link"}},
     {"app/desk", {"core", "app/widgets", "app/store", "app/live"}},
     {"app/views", {"core", "app/look", "app/widgets", "app/desk"}},

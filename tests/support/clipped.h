@@ -3,6 +3,10 @@
 #include "app/widgets/key_button.h"
 #include "tests/support/window.h"
 
+#include <QHeaderView>
+#include <QScrollArea>
+#include <QScrollBar>
+
 /// Whether what is shown has room for its words.
 namespace vicegrip::test {
 
@@ -40,6 +44,17 @@ inline void expectNothingClipped(Window& w, const std::string& where)
             EXPECT_GE(l->width() + 2, l->sizeHint().width()) << where << ": " << named(l);
         }
     }
+    for (const QScrollArea* area : shown<QScrollArea>(w.window)) // what goes beyond its side can only be guessed
+        if (area->widget() != nullptr && area->horizontalScrollBarPolicy() == Qt::ScrollBarAlwaysOff) {
+            EXPECT_LE(area->widget()->width(), area->viewport()->width()) << where << ": " << named(area->widget());
+        }
+    for (const QHeaderView* header : shown<QHeaderView>(w.window))
+        for (int i = 0; header->orientation() == Qt::Horizontal && i < header->count(); ++i)
+            if (!header->isSectionHidden(i)) {
+                const QString words = header->model()->headerData(i, Qt::Horizontal).toString();
+                EXPECT_GE(header->sectionSize(i), QFontMetrics(header->font()).horizontalAdvance(words))
+                    << where << ": heading \"" << words.toStdString() << "\"";
+            }
     for (const QLineEdit* e : shown<QLineEdit>(w.window))
         EXPECT_GE(e->height() + 2, e->sizeHint().height()) << where << ": " << e->objectName().toStdString();
     for (const app::KeyButton* b : shown<app::KeyButton>(w.window))

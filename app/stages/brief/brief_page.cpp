@@ -25,7 +25,7 @@
 namespace vicegrip::app {
 namespace {
 
-constexpr look::Px kFacts{320};
+constexpr look::Px kFacts{320}, kBesideFacts{16}; ///< the bar that scrolls them
 
 constexpr const char* kPressures[] = {"map", "charge-pressure", "fuel-pressure", "oil-pressure", "baro"};
 
@@ -57,7 +57,7 @@ BriefPage::BriefPage(Desk& desk, QWidget* parent)
     facts->setWidgetResizable(true);
     facts->setFrameShape(QFrame::NoFrame);
     facts->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    facts->setFixedWidth(kFacts);
+    facts->setFixedWidth(std::max<int>(kFacts, m_facts->minimumSizeHint().width() + kBesideFacts)); // longer languages
 
     auto* index = new QHBoxLayout(m_index);
     index->setContentsMargins(0, 0, 0, 0);

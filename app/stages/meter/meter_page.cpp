@@ -149,8 +149,11 @@ void MeterPage::buildTable(QVBoxLayout* column)
     for (int numeric : {Must, Read})
         m_table->horizontalHeaderItem(numeric)->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
     m_table->setColumnWidth(Mark, 34_px);
-    m_table->setColumnWidth(Must, 88_px);
-    m_table->setColumnWidth(Read, 88_px);
+    const QFontMetrics letters(m_table->horizontalHeader()->font());
+    for (const int numeric : {Must, Read})
+        m_table->setColumnWidth(
+            numeric,
+            std::max(88_px, letters.horizontalAdvance(m_table->horizontalHeaderItem(numeric)->text()) + 12_px));
     m_table->setShowGrid(false);
     m_table->setWordWrap(false);
     m_table->setEditTriggers(QAbstractItemView::NoEditTriggers);

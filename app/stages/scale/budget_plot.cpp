@@ -58,7 +58,7 @@ void BudgetBars::show(const scaling::Budget& budget, const parts::Sensor& sensor
     QStringList told;
     for (size_t i = 0; i < budget.lines.size(); ++i) {
         const auto& line = budget.lines[i];
-        m_rows.push_back({text(scaling::partName(line.part)), errorText(sensor, line.worst),
+        m_rows.push_back({said(scaling::partName(line.part)), errorText(sensor, line.worst),
                           spoken.value(static_cast<int>(i)), widest > 0 ? line.worst / widest : 0,
                           widest > 0 ? line.sigma / widest : 0});
         told << m_rows.back().name + QLatin1Char(' ') + m_rows.back().worst;

@@ -22,7 +22,7 @@
 namespace vicegrip::app {
 namespace {
 
-constexpr look::Px kPanelWidth{170}, kPointRow{24}, kOrderListWidth{190};
+constexpr look::Px kPanelWidth{170}, kPointRow{24}, kAroundHeading{12}, kBarBeside{18}, kOrderListWidth{190};
 constexpr int kMostOffered = 6; ///< degree of a polynomial: ECUs that take one take few terms
 
 /// An entry's datum: what is taken, and a polynomial's degree.
@@ -220,6 +220,10 @@ void PointsPanel::fill(const scaling::Table& table, const parts::Sensor& sensor,
     m_table->horizontalHeader()->setSectionResizeMode(0, table.formula ? QHeaderView::ResizeToContents
                                                                        : QHeaderView::Stretch);
     m_table->setHorizontalHeaderLabels({text(headings[0]), text(headings[1])});
+    const QFontMetrics letters(m_table->horizontalHeader()->font());
+    const int heading =
+        std::max(letters.horizontalAdvance(text(headings[0])), letters.horizontalAdvance(text(headings[1])));
+    setFixedWidth(std::max<int>(kPanelWidth, 2 * (heading + kAroundHeading) + kBarBeside));
     m_table->setRowCount(static_cast<int>(rows.size()));
     for (int i = 0; i < m_table->rowCount(); ++i) {
         int column = 0;
