@@ -1,8 +1,5 @@
 #include "core/base/phrase.h"
 
-#include <fmt/args.h>
-#include <fmt/format.h>
-
 #include <optional>
 #include <utility>
 
@@ -11,16 +8,35 @@ namespace {
 
 Translate g_translate; // NOLINT: a process speaks one language
 
+/// The words with the arguments in their places: {} is the next one, {1} the second, {{ and }} are braces. None if a
+/// place has no argument. Written here because whole analyses are made of phrases: a formatting library took as long as
+/// the rest of them.
 std::optional<std::string> filled(std::string_view words, std::span<const std::string_view> arguments)
 {
-    fmt::dynamic_format_arg_store<fmt::format_context> store;
-    for (const std::string_view argument : arguments)
-        store.push_back(argument);
-    try {
-        return fmt::vformat(words, store);
-    } catch (const fmt::format_error&) {
-        return std::nullopt;
+    std::string out;
+    out.reserve(words.size() + 16 * arguments.size());
+    size_t next = 0;
+    while (!words.empty()) {
+        const size_t brace = words.find_first_of("{}");
+        out += words.substr(0, brace);
+        if (brace == std::string_view::npos)
+            break;
+        words.remove_prefix(brace);
+        if (words.size() > 1 && words[1] == words[0]) {
+            out += words[0];
+            words.remove_prefix(2);
+            continue;
+        }
+        const size_t end = words.find('}');
+        if (words[0] == '}' || end == std::string_view::npos || end > 2)
+            return std::nullopt;
+        const size_t which = end == 1 ? next++ : static_cast<size_t>(words[1] - '0');
+        if (which >= arguments.size())
+            return std::nullopt;
+        out += arguments[which];
+        words.remove_prefix(end + 1);
     }
+    return out;
 }
 
 } // namespace

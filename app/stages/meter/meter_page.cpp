@@ -153,7 +153,7 @@ void MeterPage::buildTable(QVBoxLayout* column)
     for (const int numeric : {Must, Read})
         m_table->setColumnWidth(
             numeric,
-            std::max(88_px, letters.horizontalAdvance(m_table->horizontalHeaderItem(numeric)->text()) + 12_px));
+            std::max(88_px, letters.horizontalAdvance(m_table->horizontalHeaderItem(numeric)->text()) + 16_px));
     m_table->setShowGrid(false);
     m_table->setWordWrap(false);
     m_table->setEditTriggers(QAbstractItemView::NoEditTriggers);
