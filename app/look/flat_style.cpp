@@ -42,7 +42,8 @@ void drawTick(QPainter& p, const QRectF& box, const QColor& ink)
     p.setRenderHint(QPainter::Antialiasing);
     p.setPen(QPen(ink, 2, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
     const QPointF middle = box.center();
-    p.drawPolyline(QPolygonF({middle + QPointF(-3.5_px, 0), middle + QPointF(-1, 3_px), middle + QPointF(4_px, -3_px)}));
+    p.drawPolyline(
+        QPolygonF({middle + QPointF(-3.5_px, 0), middle + QPointF(-1, 3_px), middle + QPointF(4_px, -3_px)}));
     p.restore();
 }
 

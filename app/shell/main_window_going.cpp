@@ -134,7 +134,8 @@ void MainWindow::showAside(QWidget* page)
     refreshHelp();
 }
 
-/// The circuit list stands beside a stage that has room for it; what needs more than a small window has is moved under it.
+/// The circuit list stands beside a stage that has room for it; what needs more than a small window has is moved under
+/// it.
 void MainWindow::makeRoom()
 {
     const StagePage* page = m_pages[static_cast<size_t>(m_stage)];

@@ -45,8 +45,7 @@ QSize ChoiceButton::minimumSizeHint() const
 void ChoiceButton::resizeEvent(QResizeEvent*)
 {
     const QFontMetrics letters(look::textFont(look::Size::Small));
-    m_wrapped = m_detail.endsWith(QLatin1Char('.')) &&
-                letters.horizontalAdvance(m_detail) > width() - 2 * kSide;
+    m_wrapped = m_detail.endsWith(QLatin1Char('.')) && letters.horizontalAdvance(m_detail) > width() - 2 * kSide;
     setMinimumHeight(kHeight + (m_wrapped ? letters.lineSpacing() : 0));
 }
 

@@ -6,7 +6,8 @@
 
 namespace vicegrip::app {
 
-/// A way on, in two lines or three: what it is, and what there is to know of it. The key that takes it stands at its end.
+/// A way on, in two lines or three: what it is, and what there is to know of it. The key that takes it stands at its
+/// end.
 class ChoiceButton : public QAbstractButton
 {
     Q_OBJECT

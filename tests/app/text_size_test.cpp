@@ -82,7 +82,8 @@ TEST_F(TextSize, IsKeptFromStartToStart)
 {
     larger(2);
     EXPECT_EQ(Preferences().now().textSize, 125);
-    test::NewUser::write(user.file(".config/vicegrip/preferences.json"), R"({"version": 1, "text": {"size_percent": 900}})");
+    test::NewUser::write(user.file(".config/vicegrip/preferences.json"),
+                         R"({"version": 1, "text": {"size_percent": 900}})");
     const Preferences damaged;
     EXPECT_EQ(damaged.now().textSize, 100);
     EXPECT_THAT(damaged.complaint().toStdString(), testing::HasSubstr("text/size_percent"));

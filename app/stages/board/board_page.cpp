@@ -12,8 +12,8 @@
 #include <QStyledItemDelegate>
 #include <QTableView>
 
-#include <functional>
 #include <QVBoxLayout>
+#include <functional>
 
 namespace vicegrip::app {
 namespace {
@@ -24,7 +24,8 @@ constexpr int kMostThen = 6;
 /// What is cut off would be its zero, and that it is wrong.
 int roomForValue()
 {
-    return QFontMetrics(look::numbers(look::Size::Small)).horizontalAdvance(QStringLiteral("12.34 bar gauge ✗")) + 14_px;
+    return QFontMetrics(look::numbers(look::Size::Small)).horizontalAdvance(QStringLiteral("12.34 bar gauge ✗")) +
+           14_px;
 }
 
 /// Rows with a rule beneath, and glyphs in the stages' cells.

@@ -15,7 +15,7 @@ namespace vicegrip::app {
 namespace {
 
 constexpr look::Px kPlotTop{14}, kPlotLeft{34}, kPlotRight{116},
-                 kPerMetre{420}; ///< pixels of thickness a metre of bundle
+    kPerMetre{420}; ///< pixels of thickness a metre of bundle
 
 /// The halves of an inline pair are one place of the tree.
 std::vector<std::string> sameAs(const job::Job& job, const std::string& place)

@@ -62,7 +62,8 @@ void LevelScale::paintEvent(QPaintEvent*)
     p.setFont(look::numbers(look::Size::Small));
     p.setPen(c.inkSoft);
     for (double v : {0.0, top})
-        p.drawText(QRectF(0, y(v) - 10_px, kScaleLeft - 8_px, 20_px), Qt::AlignRight | Qt::AlignVCenter, voltsText(v, 2));
+        p.drawText(QRectF(0, y(v) - 10_px, kScaleLeft - 8_px, 20_px), Qt::AlignRight | Qt::AlignVCenter,
+                   voltsText(v, 2));
     const auto& l = *m_levels;
     if (l.apart) { // what the ECU takes for low and high; between them it stays as it was
         p.fillRect(QRectF(kScaleLeft, y(l.high_v), kScaleBar, y(l.low_v) - y(l.high_v)),
@@ -71,8 +72,8 @@ void LevelScale::paintEvent(QPaintEvent*)
             p.setPen(QPen(c.accent, 2));
             p.drawLine(QPointF(kScaleLeft - 6_px, y(v)), QPointF(kScaleLeft + kScaleBar + 6_px, y(v)));
             p.setPen(c.accent);
-            p.drawText(QRectF(kScaleLeft + kScaleBar + 12_px, y(v) - 10_px, 190_px, 20_px), Qt::AlignLeft | Qt::AlignVCenter,
-                       QStringLiteral("%1 %2").arg(name, voltsText(v, 2)));
+            p.drawText(QRectF(kScaleLeft + kScaleBar + 12_px, y(v) - 10_px, 190_px, 20_px),
+                       Qt::AlignLeft | Qt::AlignVCenter, QStringLiteral("%1 %2").arg(name, voltsText(v, 2)));
         }
     }
     p.setFont(look::textFont(look::Size::Body, true));
@@ -82,8 +83,8 @@ void LevelScale::paintEvent(QPaintEvent*)
         const double from = std::min(middle - 3_px, y(within.high)), to = std::max(middle + 3_px, y(within.low));
         p.fillRect(QRectF(kScaleLeft, from, kScaleBar, to - from).intersected(bar.adjusted(0, -4_px, 0, 4_px)), c.ink);
         p.setPen(c.ink);
-        p.drawText(QRectF(kScaleLeft + kScaleBar + 12_px, middle - 11_px, 190_px, 22_px), Qt::AlignLeft | Qt::AlignVCenter,
-                   QStringLiteral("%1 %2").arg(name, voltsText(v, 2)));
+        p.drawText(QRectF(kScaleLeft + kScaleBar + 12_px, middle - 11_px, 190_px, 22_px),
+                   Qt::AlignLeft | Qt::AlignVCenter, QStringLiteral("%1 %2").arg(name, voltsText(v, 2)));
     }
     if (m_now) {
         p.setPen(QPen(c.stale, 2, Qt::DashLine));
