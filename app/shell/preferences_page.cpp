@@ -179,6 +179,7 @@ void PreferencesPage::buildWindow(QVBoxLayout* column)
             return fail(ErrorCode::Range, "expected a sign or a few letters, such as € or CHF");
         return typed.trimmed();
     });
+    m_currency->setFixedWidth(kChoice);
     addCaptioned(grid, tr("Currency beside prices"), "currency", m_currency);
     connect(m_currency, &TypedField::entered, this,
             [this](const QString& typed) { change([&](Preferred& p) { p.currency = typed.trimmed(); }); });

@@ -9,8 +9,7 @@ namespace {
 Translate g_translate; // NOLINT: a process speaks one language
 
 /// The words with the arguments in their places: {} is the next one, {1} the second, {{ and }} are braces. None if a
-/// place has no argument. Written here because whole analyses are made of phrases: a formatting library took as long as
-/// the rest of them.
+/// place has no argument.
 std::optional<std::string> filled(std::string_view words, std::span<const std::string_view> arguments)
 {
     std::string out;
