@@ -25,8 +25,6 @@
 /// What stands in the window and how it shares the room; all of it is made again when the text's size changes.
 namespace vicegrip::app {
 
-using analysis::Stage;
-
 namespace {
 
 constexpr look::Px kHelp{300}, kHelpTerms{64};

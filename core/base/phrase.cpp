@@ -47,7 +47,7 @@ void setTranslate(Translate translate)
 
 std::string phrase(std::string_view key)
 {
-    return g_translate ? g_translate(key) : std::string(key);
+    return g_translate && !key.empty() ? g_translate(key) : std::string(key);
 }
 
 std::string phraseOf(std::string_view key, std::span<const std::string_view> arguments)
