@@ -2,6 +2,7 @@
 
 #include "app/store/whole_file.h"
 #include "core/base/csv.h"
+#include "core/base/phrase.h"
 #include "core/branches/tree.h"
 #include "core/findings/findings.h"
 #include "core/logbook/logbook.h"
@@ -9,7 +10,6 @@
 #include "core/materials/shopping_list.h"
 #include "core/scaling/exchange.h"
 
-#include <QCoreApplication>
 #include <QDir>
 #include <QFileInfo>
 
@@ -54,7 +54,7 @@ Result<std::string> tableText(const analysis::Analysis& analysis, const job::Cir
     const auto* view = analysis::find(analysis, id);
     const job::Circuit* circuit = job::find(*analysis.job, id);
     if (view == nullptr || circuit == nullptr || !view->table)
-        return fail(ErrorCode::Reference, "There is no table to export.");
+        return fail(ErrorCode::Reference, phrase("There is no table to export."));
     const parts::Sensor& sensor = *job::sensorOf(*analysis.job, *circuit);
     if (json)
         return scaling::toJson(*view->table, sensor).dump(2) + '\n';
@@ -67,9 +67,7 @@ Result<QString> exportAll(const Desk& desk)
     const QString name = file.completeBaseName();
     const QString folder = file.dir().filePath(name + QStringLiteral("-export"));
     if (!QDir().mkpath(folder))
-        return fail(ErrorCode::Io,
-                    (QDir::toNativeSeparators(folder) + QCoreApplication::translate("Exports", ": it cannot be made"))
-                        .toStdString());
+        return fail(ErrorCode::Io, phrase("{}: it cannot be made", QDir::toNativeSeparators(folder).toStdString()));
     const auto analysis = desk.store.analysis();
     std::vector<std::pair<QString, std::string>> files = {
         {QStringLiteral("cut.csv"), listCsv(desk, Listed::Cut)},

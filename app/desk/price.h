@@ -1,6 +1,7 @@
 #pragma once
 
 #include "app/desk/desk.h"
+#include "core/base/phrase.h"
 #include "core/units/units.h"
 
 /// Prices in the user's own money.
@@ -23,7 +24,7 @@ namespace vicegrip::app {
         number.remove(currency);
     return units::parse(number.toStdString(), units::Dimension::Counts).and_then([](double v) -> Result<double> {
         if (v < 0 || v > 1e6)
-            return fail(ErrorCode::Range, "expected a price from 0 up, in your own money");
+            return fail(ErrorCode::Range, phrase("expected a price from 0 up, in your own money"));
         return v;
     });
 }

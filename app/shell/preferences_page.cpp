@@ -5,6 +5,7 @@
 #include "app/widgets/labels.h"
 #include "app/widgets/typed_field.h"
 #include "app/widgets/value_row.h"
+#include "core/base/phrase.h"
 
 #include <QCheckBox>
 #include <QComboBox>
@@ -176,7 +177,7 @@ void PreferencesPage::buildWindow(QVBoxLayout* column)
     m_currency = new TypedField(tr("Currency"), [](const QString& typed) -> Result<QString> {
         constexpr int kLongest = 8;
         if (typed.trimmed().size() > kLongest)
-            return fail(ErrorCode::Range, "expected a sign or a few letters, such as € or CHF");
+            return fail(ErrorCode::Range, phrase("expected a sign or a few letters, such as € or CHF"));
         return typed.trimmed();
     });
     m_currency->setFixedWidth(kChoice);
@@ -207,7 +208,7 @@ void PreferencesPage::buildCutting(QVBoxLayout* column)
     const auto read = [](const QString& typed) {
         return units::parse(typed.toStdString(), Dimension::Counts).and_then([](double n) -> Result<double> {
             if (n != std::round(n) || n < 0 || n > 100)
-                return fail(ErrorCode::Range, "expected a whole number from 0 (none) to 100");
+                return fail(ErrorCode::Range, phrase("expected a whole number from 0 (none) to 100"));
             return n;
         });
     };

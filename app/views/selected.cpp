@@ -1,6 +1,7 @@
 #include "app/views/selected.h"
 
 #include "app/widgets/typed_field.h"
+#include "core/base/phrase.h"
 #include "core/units/shown.h"
 
 #include <QLineEdit>
@@ -43,7 +44,7 @@ Result<double> differenceTyped(const QString& typed, const QString& unit)
     return units::parse(number.trimmed().toStdString(), units::Dimension::Counts)
         .and_then([](double n) -> Result<double> {
             if (n < 0)
-                return fail(ErrorCode::Range, "expected 0 or more");
+                return fail(ErrorCode::Range, phrase("expected 0 or more"));
             return n;
         });
 }

@@ -15,7 +15,8 @@ ReadsValue readsValue(units::Dimension dimension, const char* unit, double least
     return [=](const QString& typed) {
         return units::parseShown(typed.toStdString(), dimension, unit).and_then([=](double v) -> Result<double> {
             if (v < least || v > most)
-                return fail(ErrorCode::Range, "expected " + units::formatRange(least, most, dimension, unit, 1));
+                return fail(ErrorCode::Range,
+                            phrase("expected {}", units::formatRange(least, most, dimension, unit, 1)));
             return v;
         });
     };

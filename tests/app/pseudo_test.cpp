@@ -191,6 +191,19 @@ TEST_F(PseudoLanguage, TheStagesSayNothingRaw)
         }
 }
 
+TEST_F(PseudoLanguage, WhatIsRefusedIsSaidInItToo)
+{
+    test::Window w;
+    w.window.showStage(Stage::Meter);
+    w.settle();
+    w.type(w.find<QLineEdit>("ambient"), "7000");
+    expectTranslated(w, "an ambient that no place has");
+    w.key(Qt::Key_Comma, Qt::ControlModifier);
+    w.type(w.find<QLineEdit>("currency"), "1234567890");
+    w.type(w.find<QLineEdit>("habit-spare"), "-1");
+    expectTranslated(w, "preferences that cannot be");
+}
+
 /// What is cut off in a longer language is cut off in German.
 TEST_F(PseudoLanguage, NorIsAnythingCutOff)
 {

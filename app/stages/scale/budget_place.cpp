@@ -1,4 +1,5 @@
 #include "app/stages/scale/budget_place.h"
+#include "core/base/phrase.h"
 
 namespace vicegrip::app {
 
@@ -7,7 +8,7 @@ BudgetPlace budgetPlace(const AnalysisPtr& analysis, const job::CircuitId& circu
     const job::Circuit* c = job::find(*analysis->job, circuit);
     const auto* view = analysis::find(*analysis, circuit);
     if (c == nullptr || view == nullptr || !view->table)
-        return {analysis, circuit, value, fail(ErrorCode::Reference, "there is no table")};
+        return {analysis, circuit, value, fail(ErrorCode::Reference, phrase("there is no table"))};
     return {analysis, circuit, value, scaling::budgetAt(*analysis->job, *c, *view->table, value)};
 }
 

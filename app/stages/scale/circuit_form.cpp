@@ -4,6 +4,7 @@
 #include "app/views/selected.h"
 #include "app/widgets/labels.h"
 #include "app/widgets/typed_field.h"
+#include "core/base/phrase.h"
 #include "core/harness/edits.h"
 #include "core/scaling/table.h"
 #include "core/units/shown.h"
@@ -40,11 +41,11 @@ Result<std::vector<double>> readingsTyped(const QString& typed, Dimension axis)
         if (!reading)
             return tl::make_unexpected(reading.error());
         if (!out.empty() && *reading <= out.back())
-            return fail(ErrorCode::Range, one.toStdString() + " does not rise above the one before it");
+            return fail(ErrorCode::Range, phrase("{} does not rise above the one before it", one.toStdString()));
         out.push_back(*reading);
     }
     if (out.size() < 2 || out.size() > 200)
-        return fail(ErrorCode::Range, "expected 2 to 200 readings, rising, such as 0 0.5 1 2 4.5");
+        return fail(ErrorCode::Range, phrase("expected 2 to 200 readings, rising, such as 0 0.5 1 2 4.5"));
     return out;
 }
 
@@ -105,7 +106,7 @@ void CircuitForm::addPullUp(QGridLayout* grid)
                 .and_then([](double ohms) -> Result<double> {
                     if (ohms < 10)
                         return fail(ErrorCode::Range,
-                                    "a pull-up below 10 Ω would load the supply: expected 2k49, 1k or none");
+                                    phrase("a pull-up below 10 Ω would load the supply: expected 2k49, 1k or none"));
                     return ohms;
                 });
         },
@@ -139,7 +140,7 @@ void CircuitForm::addTable(QGridLayout* grid)
         [](const QString& typed) {
             return units::parse(typed.toStdString(), Dimension::Counts).and_then([](double n) -> Result<double> {
                 if (n != std::round(n) || n < 2 || n > 200)
-                    return fail(ErrorCode::Range, "expected a whole number of points from 2 to 200");
+                    return fail(ErrorCode::Range, phrase("expected a whole number of points from 2 to 200"));
                 return n;
             });
         },
@@ -159,9 +160,10 @@ void CircuitForm::addTable(QGridLayout* grid)
             return units::parse(typed.toStdString(), axis, scaling::readingUnit(axis))
                 .and_then([axis](double step) -> Result<double> {
                     if (axis == Dimension::Voltage && (step < 0 || step > 1))
-                        return fail(ErrorCode::Range, "expected a step from 0 V to 1 V, such as 0.01 V or 5 mV");
+                        return fail(ErrorCode::Range,
+                                    phrase("expected a step from 0 V to 1 V, such as 0.01 V or 5 mV"));
                     if (step < 0 || step > 1000)
-                        return fail(ErrorCode::Range, "expected a step from 0 Hz to 1000 Hz, such as 0.1 Hz");
+                        return fail(ErrorCode::Range, phrase("expected a step from 0 Hz to 1000 Hz, such as 0.1 Hz"));
                     return step;
                 });
         },

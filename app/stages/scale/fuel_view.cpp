@@ -8,6 +8,7 @@
 #include "app/widgets/labels.h"
 #include "app/widgets/typed_field.h"
 #include "app/widgets/value_row.h"
+#include "core/base/phrase.h"
 #include "core/fuel/flex.h"
 #include "core/units/shown.h"
 
@@ -41,7 +42,7 @@ Result<double> flowTyped(const QString& typed)
         volume.chop(2);
     return units::parseShown(volume.toStdString(), Dimension::Volume, "l").and_then([](double m3) -> Result<double> {
         if (!(m3 > 0) || m3 > 1)
-            return fail(ErrorCode::Range, "expected a flow such as " + flowText(60 * kPerHour).toStdString());
+            return fail(ErrorCode::Range, phrase("expected a flow such as {}", flowText(60 * kPerHour).toStdString()));
         return m3 / 3600;
     });
 }

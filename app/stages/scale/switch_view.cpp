@@ -3,6 +3,7 @@
 #include "app/views/selected.h"
 #include "app/widgets/circuit_text.h"
 #include "app/widgets/labels.h"
+#include "core/base/phrase.h"
 
 #include <QGridLayout>
 #include <QPainter>
@@ -137,7 +138,8 @@ void SwitchView::refresh()
     m_worked.ask([job = m_desk.store.job(), id = m_desk.selection.circuit()] {
         const job::Circuit* c = job::find(*job, id);
         return Levels{job, id,
-                      c == nullptr ? fail(ErrorCode::Reference, "choose a circuit") : switches::switchLevels(*job, *c)};
+                      c == nullptr ? fail(ErrorCode::Reference, phrase("choose a circuit"))
+                                   : switches::switchLevels(*job, *c)};
     });
 }
 
