@@ -194,11 +194,11 @@ void ConnectorFace::paintNumber(QPainter& p, size_t index)
     const auto count = parts::countOf(m_layout, m_places[index]->name, m_face);
     p.setFont(look::numbers(look::Size::Small));
     p.setPen(look::colours().ink);
-    QRectF where(square.center().x() - kWide / 2, square.top() - kTall - 5_px, kWide, kTall);
+    QRectF where(square.center().x() - kWide / 2.0, square.top() - kTall - 5_px, kWide, kTall);
     int align = Qt::AlignHCenter | Qt::AlignBottom;
     if (count && m_layout.printed == parts::Printed::Corners && count->inRow > 1) {
         const bool left = count->fromLeft == 1;
-        where = QRectF(left ? square.left() - kApart - kWide : square.right() + kApart, square.center().y() - kTall / 2,
+        where = QRectF(left ? square.left() - kApart - kWide : square.right() + kApart, square.center().y() - kTall / 2.0,
                        kWide, kTall);
         align = (left ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter;
     }
