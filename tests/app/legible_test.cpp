@@ -50,7 +50,7 @@ class Legible : public testing::TestWithParam<Dress>
     static void dress(test::Window& w)
     {
         const Dress& dress = GetParam();
-        w.window.resize(dress.size);
+        w.window.resize(dress.size / w.window.devicePixelRatioF()); // the whole is run at other scales of the desk too
         app::Preferred preferred = w.window.desk().preferences.now();
         preferred.paper = dress.night ? app::Paper::Night : app::Paper::Day;
         preferred.textSize = dress.text;

@@ -19,7 +19,7 @@
 #include <fstream>
 #include <set>
 
-/// The interface in a language that does not exist: letters with accents, and longer by some 40 percent. What is read
+/// The interface in a language that does not exist: letters with accents, and longer by 40 percent. What is read
 /// without an accent did not go through the translation; what has no room in it would have none in a real one.
 namespace vicegrip {
 namespace {
@@ -35,14 +35,13 @@ bool isKey(const QString& words)
     return kKeys.match(words).hasMatch();
 }
 
-/// "Cívííty {}": vowels have accents, and there are twice as many; places and marks stay.
+/// "Cáávííty {}": vowels have accents, and so many more that the words are 40 percent longer; places and marks stay.
 QString pseudo(const QString& words)
 {
     static const QString kPlain = QStringLiteral("aeiouyAEIOUY"), kAccents = QStringLiteral("áéíóúýÁÉÍÓÚÝ");
     if (isKey(words))
         return words;
     QString out;
-    int vowels = 0;
     for (qsizetype i = 0; i < words.size(); ++i) {
         const qsizetype vowel = kPlain.indexOf(words[i]);
         const bool place = i > 0 && (words[i - 1] == QLatin1Char('%') || words[i - 1] == QLatin1Char('{'));
@@ -51,7 +50,7 @@ QString pseudo(const QString& words)
             continue;
         }
         out += kAccents[vowel];
-        if (++vowels % 5 != 0)
+        while (out.size() * 10 < (i + 1) * 14)
             out += kAccents[vowel].toLower();
     }
     return out;

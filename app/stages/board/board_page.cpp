@@ -250,7 +250,7 @@ void BoardPage::resizeEvent(QResizeEvent* event)
                                                       narrow ? QHeaderView::Stretch : QHeaderView::Interactive);
     for (const auto& [column, width] : {std::pair(BoardModel::Name, 152_px),
                                         {BoardModel::Input, narrow ? 52_px : 56_px},
-                                        {BoardModel::Volts, narrow ? 76_px : 88_px},
+                                        {BoardModel::Volts, narrow ? 76_px : 94_px},
                                         {BoardModel::Value, roomForValue()},
                                         {BoardModel::Pins, narrow ? 44_px : 54_px},
                                         {BoardModel::Meter, narrow ? 50_px : 58_px},

@@ -46,8 +46,8 @@ PinCard::PinCard(QWidget* parent)
     m_out->setObjectName(QStringLiteral("taken-out"));
 
     auto* column = new QVBoxLayout(this);
-    column->setContentsMargins(16_px, 12_px, 16_px, 14_px);
-    column->setSpacing(5_px);
+    column->setContentsMargins(16_px, 8_px, 16_px, 8_px);
+    column->setSpacing(3_px);
     column->addWidget(m_progress);
     column->addWidget(m_cavity);
     column->addWidget(m_place);
