@@ -179,10 +179,10 @@ std::vector<link::EcuPulses> Car::pulses()
     if (!m_electrics)
         return out;
     for (const job::Circuit& circuit : m_job.circuits) {
-        const parts::Sensor* sensor = job::sensorOf(m_job, circuit);
+        const parts::Part* sensor = job::sensorOf(m_job, circuit);
         const auto index = job::inputIndex(m_job, circuit.input);
-        const auto* output = sensor == nullptr ? nullptr : std::get_if<parts::OpenCollector>(&sensor->model);
-        if (output == nullptr || !index || *index >= link::kMostInputs)
+        const auto output = sensor == nullptr ? std::nullopt : parts::pulsesOf(*sensor);
+        if (!output || !index || *index >= link::kMostInputs)
             continue;
         const auto levels = electrics::pulseLevels(*m_electrics, circuit, *output);
         if (!levels)
@@ -195,9 +195,8 @@ std::vector<link::EcuPulses> Car::pulses()
                                      : electrics::atRest(circuit, m_asBuilt.surroundings).value;
             pulses.hz = parts::hertzAt(*sensor, value) * (1 + noise(2e-4));
             if (pulses.hz > 0)
-                pulses.low_s = sensor->kind == parts::SensorKind::FlexFuel
-                                   ? fuel::pulseAt(m_ambient_k) * (1 + noise(1e-3))
-                                   : 0.5 / pulses.hz;
+                pulses.low_s = sensor->kind == parts::PartUse::FlexFuel ? fuel::pulseAt(m_ambient_k) * (1 + noise(1e-3))
+                                                                        : 0.5 / pulses.hz;
         }
         out.push_back(pulses);
     }

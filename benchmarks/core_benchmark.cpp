@@ -267,12 +267,14 @@ job::Job crowded(int sensors, int inputs)
         input.id.value = "I" + std::to_string(i);
         input.withstands_v += i / 3; // no two groups alike
         job.connectors.back().cavities.push_back(std::to_string(i));
-        job.ecu.pins.push_back({"P." + std::to_string(i), parts::EcuPinRole::Input, input.id});
+        job.ecu.pins.push_back({"P." + std::to_string(i), parts::EcuPinRole::Input, input.id, {}});
         job.ecu.inputs.push_back(std::move(input));
     }
+    std::vector<parts::Part> from = library().parts;
+    std::erase_if(from, parts::isDriven);
     for (int i = 0; i < sensors; ++i)
         harness::addCircuit(job, {"map"}, "Sensor " + std::to_string(i), static_cast<job::Want>(i % 3),
-                            library().sensors[static_cast<size_t>(i) % library().sensors.size()]);
+                            from[static_cast<size_t>(i) % from.size()]);
     return job;
 }
 

@@ -26,7 +26,7 @@ std::string pressure(double pa, units::Dimension dimension)
 }
 
 /// The values a pull-up was weighed against, in the sensor's unit.
-Json weighed(const seating::AddedPullUp& fitted, const parts::Sensor& sensor)
+Json weighed(const seating::AddedPullUp& fitted, const parts::Part& sensor)
 {
     const auto inUnit = [&](double si) { return units::differenceToUnit(si, sensor.measures, sensor.unit); };
     Json out = Json::array();
@@ -56,12 +56,14 @@ int seat(const SeatOptions& options)
         return refuse(taken.error(), kNoAnswer);
     Json seats = Json::array(), without = Json::array();
     for (const seating::Seat& s : plan.seats)
-        seats.push_back({{"circuit", s.circuit.value}, {"input", s.input.value}});
+        seats.push_back(s.output.empty() ? Json{{"circuit", s.circuit.value}, {"input", s.input.value}}
+                                         : Json{{"circuit", s.circuit.value}, {"output", s.output.value}});
     for (const job::CircuitId& id : plan.unseated) {
         const job::Circuit& circuit = *job::find(seated, id);
         Json refusals = Json::array(), ways = Json::array();
         for (const auto& r : seating::refusals(seated, circuit))
-            refusals.push_back({{"input", r.input.value}, {"reason", r.reason}});
+            refusals.push_back(r.output.empty() ? Json{{"input", r.input.value}, {"reason", r.reason}}
+                                                : Json{{"output", r.output.value}, {"reason", r.reason}});
         for (const auto& w : seating::waysOut(seated, circuit, parts)) {
             ways.push_back({{"do", w.title}, {"detail", w.detail}});
             if (const auto* fitted = seating::addedBy(w); fitted != nullptr && !fitted->weighed.empty())
@@ -87,11 +89,13 @@ int seat(const SeatOptions& options)
         return kFine;
     }
     for (const seating::Seat& s : plan.seats)
-        std::cout << padded(job::find(seated, s.circuit)->name, 26) << s.input.value << '\n';
+        std::cout << padded(job::find(seated, s.circuit)->name, 26)
+                  << (s.output.empty() ? s.input.value : s.output.value) << '\n';
     for (const Json& u : without) {
         std::cout << padded(u["name"].get<std::string>(), 26) << "no input (" << u["want"].get<std::string>() << ")\n";
         for (const Json& r : u["refusals"])
-            std::cout << "    " << padded(r["input"].get<std::string>(), 8) << r["reason"].get<std::string>() << '\n';
+            std::cout << "    " << padded(r.value(r.contains("output") ? "output" : "input", std::string()), 8)
+                      << r["reason"].get<std::string>() << '\n';
         for (const Json& w : u["ways_out"])
             std::cout << "    way out: " << w["do"].get<std::string>() << ". " << w["detail"].get<std::string>()
                       << '\n';

@@ -18,7 +18,7 @@ struct Scaled
 {
     analysis::Analysis analysis;
     const job::Circuit* circuit = nullptr;
-    const parts::Sensor* sensor = nullptr;
+    const parts::Part* sensor = nullptr;
     const proof::CircuitView* view = nullptr;
 
     /// The unit the ECU has the value in.

@@ -55,7 +55,7 @@ Result<std::string> tableText(const analysis::Analysis& analysis, const job::Cir
     const job::Circuit* circuit = job::find(*analysis.job, id);
     if (view == nullptr || circuit == nullptr || !view->table)
         return fail(ErrorCode::Reference, phrase("There is no table to export."));
-    const parts::Sensor& sensor = *job::sensorOf(*analysis.job, *circuit);
+    const parts::Part& sensor = *job::sensorOf(*analysis.job, *circuit);
     if (json)
         return scaling::toJson(*view->table, sensor).dump(2) + '\n';
     return scaling::toCsv(scaling::asTaken(*view->table, *analysis.job, *circuit), sensor, circuit->scaling);

@@ -217,7 +217,7 @@ bool Live::untouched(const job::Job& job, const job::Circuit& circuit) const
 
 std::optional<double> Live::reading(const job::Job& job, const job::Circuit& circuit) const
 {
-    const parts::Sensor* sensor = job::sensorOf(job, circuit);
+    const parts::Part* sensor = job::sensorOf(job, circuit);
     const int input = static_cast<int>(job::inputIndex(job, circuit.input).value_or(-1));
     if (sensor != nullptr && parts::countsValue(*sensor)) {
         const auto counted = pulses(input);

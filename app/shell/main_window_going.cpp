@@ -224,7 +224,7 @@ void MainWindow::goTo(const lookup::Entry& entry)
         return;
     case Kind::Part:
         for (const job::Circuit& c : analysis->job->circuits)
-            if (const parts::Sensor* s = job::sensorOf(*analysis->job, c); s != nullptr && s->id.value == entry.id) {
+            if (const parts::Part* s = job::sensorOf(*analysis->job, c); s != nullptr && s->id.value == entry.id) {
                 m_selection.setCircuit(c.id);
                 break;
             }

@@ -23,7 +23,7 @@ QString leftAt(Stage stage, const analysis::Analysis& a)
     if (stage == Stage::Brief)
         return a.job->brief ? QString::number(brief::openQuestions(*a.job)) : QString();
     if (stage == Stage::Inputs)
-        return QString::number(std::ranges::count(a.job->circuits, parts::InputId{}, &job::Circuit::input));
+        return QString::number(std::ranges::count(a.job->circuits, false, job::isSeated));
     if (stage == Stage::Pins) {
         long left = 0;
         for (const auto& [connector, pins] : a.pins)

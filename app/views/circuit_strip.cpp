@@ -110,7 +110,7 @@ void CircuitStrip::refresh()
         if (m_footer.isEmpty() && (j.state == proof::State::Stale || j.state == proof::State::Failing))
             m_footer = text(j.expectation.station.label) + QStringLiteral(": ") + text(j.reason);
     }
-    if (circuit->input.empty())
+    if (!job::isSeated(*circuit))
         m_footer = tr("It has no seat on the ECU yet: Ctrl+2 finds it one, and the wiring is drawn from there.");
     if (m_footer.isEmpty())
         m_footer = tr("Upper figure: must read. Lower: last reading.");

@@ -13,7 +13,7 @@ const job::Circuit* selectedCircuit(const Desk& desk)
     return job::find(*desk.store.job(), desk.selection.circuit());
 }
 
-const parts::Sensor* selectedSensor(const Desk& desk)
+const parts::Part* selectedSensor(const Desk& desk)
 {
     const job::Circuit* c = selectedCircuit(desk);
     return c == nullptr ? nullptr : job::sensorOf(*desk.store.job(), *c);
@@ -22,7 +22,7 @@ const parts::Sensor* selectedSensor(const Desk& desk)
 TypedField* valueField(const Desk& desk, const QString& name, const char* objectName)
 {
     auto* field = new TypedField(name, [&desk](const QString& typed) -> Result<QString> {
-        const parts::Sensor* s = selectedSensor(desk);
+        const parts::Part* s = selectedSensor(desk);
         if (s == nullptr)
             return QString();
         return units::parseShown(typed.toStdString(), s->measures, s->unit).map([&](double v) {

@@ -9,7 +9,7 @@ class TypedField;
 /// The circuit that is selected, as the job has it now, and its sensor; null when there is none. For the statement at
 /// hand: the next edit makes another job.
 [[nodiscard]] const job::Circuit* selectedCircuit(const Desk& desk);
-[[nodiscard]] const parts::Sensor* selectedSensor(const Desk& desk);
+[[nodiscard]] const parts::Part* selectedSensor(const Desk& desk);
 
 /// A field for a value of the selected circuit, in its sensor's unit; letters are left to the stage while it is empty.
 [[nodiscard]] TypedField* valueField(const Desk& desk, const QString& name, const char* objectName);

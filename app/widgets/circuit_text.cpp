@@ -2,6 +2,7 @@
 
 #include "app/widgets/text.h"
 #include "core/electrics/wiring.h"
+#include "core/seating/compatibility.h"
 #include "core/units/shown.h"
 
 #include <QCoreApplication>
@@ -11,46 +12,26 @@ namespace {
 
 using units::Dimension;
 
-QString span(double low, double high)
-{
-    return text(units::formatNumber(low, 1)) + QStringLiteral("–") +
-           text(units::format(high, Dimension::Voltage, "V", 1));
-}
-
 QString tr(const char* words)
 {
     return QCoreApplication::translate("CircuitText", words);
-}
-
-/// What a sensor puts out, in a few words.
-QString kindText(const parts::Sensor& sensor)
-{
-    if (std::holds_alternative<parts::Thermistor>(sensor.model))
-        return tr("thermistor");
-    if (std::holds_alternative<parts::Potentiometer>(sensor.model))
-        return tr("potentiometer");
-    if (const auto* r = std::get_if<parts::RatiometricTransducer>(&sensor.model))
-        return tr("%1 transducer").arg(span(r->low_v, r->high_v));
-    if (const auto* d = std::get_if<parts::VoltageDevice>(&sensor.model))
-        return tr("%1 device").arg(span(d->low_v, d->high_v));
-    if (std::holds_alternative<parts::Resistive>(sensor.model))
-        return tr("resistive sensor");
-    if (std::holds_alternative<parts::OpenCollector>(sensor.model))
-        return tr("open collector");
-    if (std::holds_alternative<parts::VariableReluctance>(sensor.model))
-        return tr("coil");
-    return std::holds_alternative<parts::Contact>(sensor.model) ? tr("switch") : QString();
 }
 
 } // namespace
 
 QString signalText(const job::Job& job, const job::Circuit& circuit)
 {
-    const parts::Sensor* sensor = job::sensorOf(job, circuit);
+    const parts::Part* sensor = job::sensorOf(job, circuit);
     const parts::EcuInput* input = job::findInput(job, circuit.input);
+    if (const parts::Part* part = job::actuatorOf(job, circuit)) {
+        QStringList asks;
+        for (const std::string& each : seating::demands(*part))
+            asks << text(each);
+        return asks.join(QStringLiteral(", "));
+    }
     if (sensor == nullptr)
         return QString();
-    const QString what = kindText(*sensor);
+    const QString what = text(parts::kindWords(*sensor));
     if (const job::Resistor* fitted = electrics::Wiring(job).pullUp(circuit))
         return tr("%1, %2 fitted").arg(what, text(units::formatOhms(fitted->ohm)));
     if (input != nullptr && input->pull_up_ohm)
@@ -83,17 +64,17 @@ QString wireAt(const job::Job& job, const job::PointRef& point)
     return {};
 }
 
-QString shownUnit(const parts::Sensor& sensor)
+QString shownUnit(const parts::Part& sensor)
 {
     return text(units::shownUnit(sensor.measures, sensor.unit));
 }
 
-QString shownHeading(const parts::Sensor& sensor)
+QString shownHeading(const parts::Part& sensor)
 {
     return text(units::shownHeading(sensor.measures, sensor.unit));
 }
 
-QString errorText(const parts::Sensor& sensor, double si)
+QString errorText(const parts::Part& sensor, double si)
 {
     const double shown = units::differenceToUnit(si, sensor.measures, sensor.unit);
     const int decimals = shown >= 10 ? 1 : shown >= 0.1 ? 2 : 3;

@@ -21,10 +21,10 @@ namespace vicegrip::app {
 
 /// "± 1.9 °C": an error of a sensor's value, from SI.
 /// The unit the sensor's values are shown in, and the same with a pressure's zero: "psi", "psi gauge".
-[[nodiscard]] QString shownUnit(const parts::Sensor& sensor);
-[[nodiscard]] QString shownHeading(const parts::Sensor& sensor);
+[[nodiscard]] QString shownUnit(const parts::Part& sensor);
+[[nodiscard]] QString shownHeading(const parts::Part& sensor);
 
-[[nodiscard]] QString errorText(const parts::Sensor& sensor, double si);
+[[nodiscard]] QString errorText(const parts::Part& sensor, double si);
 
 /// Index of the circuit's input in the ECU's list, -1 when it has none.
 [[nodiscard]] int inputIndex(const job::Job& job, const job::CircuitId& circuit);

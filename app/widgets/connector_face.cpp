@@ -198,8 +198,8 @@ void ConnectorFace::paintNumber(QPainter& p, size_t index)
     int align = Qt::AlignHCenter | Qt::AlignBottom;
     if (count && m_layout.printed == parts::Printed::Corners && count->inRow > 1) {
         const bool left = count->fromLeft == 1;
-        where = QRectF(left ? square.left() - kApart - kWide : square.right() + kApart, square.center().y() - kTall / 2.0,
-                       kWide, kTall);
+        where = QRectF(left ? square.left() - kApart - kWide : square.right() + kApart,
+                       square.center().y() - kTall / 2.0, kWide, kTall);
         align = (left ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter;
     }
     p.drawText(where, align, m_cells[index].cavity);

@@ -99,7 +99,7 @@ void TransferPlot::clear()
 }
 
 void TransferPlot::show(const proof::CircuitView& view, const std::vector<scaling::CurvePoint>& curve,
-                        const parts::Sensor& sensor)
+                        const parts::Part& sensor)
 {
     clear();
     const auto shown = [&](double si) { return units::toShown(si, sensor.measures, sensor.unit); };

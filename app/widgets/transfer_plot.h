@@ -22,8 +22,7 @@ class TransferPlot : public QWidget
   public:
     explicit TransferPlot(QWidget* parent = nullptr);
 
-    void show(const proof::CircuitView& view, const std::vector<scaling::CurvePoint>& curve,
-              const parts::Sensor& sensor);
+    void show(const proof::CircuitView& view, const std::vector<scaling::CurvePoint>& curve, const parts::Part& sensor);
     void clear();
     /// Where the input stands now; none takes the mark away.
     void showNow(std::optional<double> reading);

@@ -52,7 +52,12 @@ using proof::StationKind;
 std::optional<scaling::Transfer> addScaling(CircuitView& view, const job::Job& job, const Car& car,
                                             const job::Circuit& circuit)
 {
-    const parts::Sensor* sensor = job::sensorOf(job, circuit);
+    if (job::actuatorOf(job, circuit) != nullptr) {
+        view.tableTrouble = phrase("the ECU drives it, and reads nothing");
+        view.scale = State::NotNeeded;
+        return std::nullopt;
+    }
+    const parts::Part* sensor = job::sensorOf(job, circuit);
     if (circuit.input.empty()) {
         view.tableTrouble = phrase("the sensor has no seat on the ECU");
         return std::nullopt;
@@ -277,7 +282,7 @@ Analysis analyse(std::shared_ptr<const job::Job> analysed, const Analysis* befor
         const job::Circuit& circuit = job.circuits[i];
         CircuitView& view = out.circuits.emplace_back(kept->circuits[i]->view);
         judging.judge(view, kept->circuits[i]->places, i);
-        if (!circuit.input.empty()) { // else nothing to prove: there is no seat
+        if (job::isSeated(circuit)) { // else nothing to prove: there is no seat
             view.meter = meterState(view);
             view.scale = scaleState(view);
             view.pins = pinsState(out.pins, drawn.paths[i]);

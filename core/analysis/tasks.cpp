@@ -98,8 +98,8 @@ void addScale(std::vector<Task>& out, const job::Circuit& c, const proof::Circui
 
 void addUnseated(std::vector<Task>& out, const job::Circuit& c, const proof::CircuitView&)
 {
-    if (c.input.empty())
-        out.push_back(task(Stage::Inputs, c, nullptr, phrase("find it an input"),
+    if (!job::isSeated(c))
+        out.push_back(task(Stage::Inputs, c, nullptr, phrase("find it a seat"),
                            phrase("It is {} and has no seat on the ECU.", phrase(fields::enumName(c.want)))));
 }
 

@@ -82,7 +82,7 @@ std::string hereText(AirMethod method, const job::Brief& b)
     return {};
 }
 
-std::string plusMinus(double si, const parts::Sensor& s, int decimals)
+std::string plusMinus(double si, const parts::Part& s, int decimals)
 {
     return "± " + units::formatDifference(std::abs(si), s.measures, s.unit, decimals);
 }
@@ -110,7 +110,7 @@ class Errors
     }
 
   private:
-    const parts::Sensor* sensorFor(const char* function) const
+    const parts::Part* sensorFor(const char* function) const
     {
         for (const job::Circuit& c : m_job.circuits)
             if (c.function.value == function)
@@ -120,11 +120,10 @@ class Errors
 
     void pressure()
     {
-        const parts::Sensor* s = sensorFor("map");
+        const parts::Part* s = sensorFor("map");
         if (s == nullptr)
             return;
-        const auto* r = std::get_if<parts::RatiometricTransducer>(&s->model);
-        const double error = r == nullptr ? 0 : r->tolerance * (s->high - s->low);
+        const double error = parts::sheetTolerance(*s);
         const double barometer = barometerAt(m_brief.altitude_m);
         const double full = barometer + (m_brief.boosted() ? m_brief.target_pa : 0);
         for (const auto& [where, pa] : {std::pair{key("idle, {}"), kIdle_pa}, std::pair{key("full load, {}"), full}})
@@ -134,13 +133,13 @@ class Errors
 
     void temperature()
     {
-        const parts::Sensor* s = sensorFor("iat");
+        const parts::Part* s = sensorFor("iat");
         if (s == nullptr)
             return;
         double error = 1; // K, of a conditioned one (typical)
-        if (const auto* t = std::get_if<parts::Thermistor>(&s->model)) {
+        if (const auto tolerance = parts::resistanceTolerance(*s)) {
             const auto slopes = electrics::elementSlopes(*s, kWarmAir_k);
-            error = std::abs(t->tolerance * electrics::elementValues(*s, kWarmAir_k)[0] / slopes[0]);
+            error = std::abs(*tolerance * parts::elementValues(*s, kWarmAir_k)[0] / slopes[0]);
         }
         m_out.push_back({s->name, phrase("charge at {}", units::format(kWarmAir_k, s->measures, s->unit, 0)),
                          "± " + units::formatDifference(error, Dimension::TemperatureDifference, "K", 1),
@@ -149,21 +148,21 @@ class Errors
 
     void meter()
     {
-        const parts::Sensor* s = sensorFor("maf");
+        const parts::Part* s = sensorFor("maf");
         if (s == nullptr)
             return;
         double share = 0.03; // of a hot wire (typical)
-        const auto* d = std::get_if<parts::VoltageDevice>(&s->model);
-        if (d != nullptr && d->points.size() > 2) {
+        if (const auto span = parts::spanOf(*s); span && !span->straight) {
+            const double off_v = span->tolerance * std::abs(span->high_v - span->low_v);
             const double idle = s->low + 0.03 * (s->high - s->low);
             const auto slopes = electrics::elementSlopes(*s, idle);
-            share = std::abs(d->tolerance_v / slopes[0]) / idle;
+            share = std::abs(off_v / slopes[0]) / idle;
             m_out.push_back({s->name, phrase("idle, {}", units::format(idle, s->measures, s->unit, 0)),
-                             "± " + units::formatNumber(d->tolerance_v * 1e3, 0) + " mV", share});
+                             "± " + units::formatNumber(off_v * 1e3, 0) + " mV", share});
             const double full = s->low + 0.9 * (s->high - s->low);
-            share = std::abs(d->tolerance_v / electrics::elementSlopes(*s, full)[0]) / full;
+            share = std::abs(off_v / electrics::elementSlopes(*s, full)[0]) / full;
             m_out.push_back({s->name, phrase("full load, {}", units::format(full, s->measures, s->unit, 0)),
-                             "± " + units::formatNumber(d->tolerance_v * 1e3, 0) + " mV", share});
+                             "± " + units::formatNumber(off_v * 1e3, 0) + " mV", share});
             return;
         }
         m_out.push_back({s->name, phrase("any flow"), phrase("± 3 %, typical"), share});
@@ -172,11 +171,11 @@ class Errors
     /// Near shut, air is about in proportion to the opening (from the area of a small gap; from memory).
     void angle()
     {
-        const parts::Sensor* s = sensorFor("tps");
+        const parts::Part* s = sensorFor("tps");
         if (s == nullptr)
             return;
-        const auto* r = std::get_if<parts::RatiometricTransducer>(&s->model);
-        const double error = r != nullptr ? r->tolerance : 0.005;
+        const auto span = parts::spanOf(*s);
+        const double error = span ? span->tolerance : 0.005;
         for (double opening : {kSmallOpening, kWideOpening})
             m_out.push_back({s->name, phrase("opening {}", units::format(opening, Dimension::Ratio, "%", 0)),
                              plusMinus(error, *s, 1), error / opening});

@@ -8,7 +8,7 @@
 namespace vicegrip::brief {
 namespace {
 
-using enum parts::SensorKind;
+using enum parts::PartUse;
 
 constexpr double celsius(double t)
 {
@@ -43,6 +43,45 @@ constexpr std::array kFunctions = {
     Function{"gear", key("Gear position"), GearPosition, "gear-hall"},
     Function{"brake", key("Brake switch"), Switch, "switch-ground"},
     Function{"clutch", key("Clutch switch"), Switch, "switch-ground"},
+    // What the ECU drives.
+    Function{"inj1", key("Injector 1"), Injector, "injector-14"},
+    Function{"inj2", key("Injector 2"), Injector, "injector-14"},
+    Function{"inj3", key("Injector 3"), Injector, "injector-14"},
+    Function{"inj4", key("Injector 4"), Injector, "injector-14"},
+    Function{"inj5", key("Injector 5"), Injector, "injector-14"},
+    Function{"inj6", key("Injector 6"), Injector, "injector-14"},
+    Function{"inj7", key("Injector 7"), Injector, "injector-14"},
+    Function{"inj8", key("Injector 8"), Injector, "injector-14"},
+    Function{"inj9", key("Injector 9"), Injector, "injector-14"},
+    Function{"inj10", key("Injector 10"), Injector, "injector-14"},
+    Function{"inj11", key("Injector 11"), Injector, "injector-14"},
+    Function{"inj12", key("Injector 12"), Injector, "injector-14"},
+    Function{"inj13", key("Injector 13"), Injector, "injector-14"},
+    Function{"inj14", key("Injector 14"), Injector, "injector-14"},
+    Function{"inj15", key("Injector 15"), Injector, "injector-14"},
+    Function{"inj16", key("Injector 16"), Injector, "injector-14"},
+    Function{"ign1", key("Coil 1"), IgnitionCoil, "coil-single"},
+    Function{"ign2", key("Coil 2"), IgnitionCoil, "coil-single"},
+    Function{"ign3", key("Coil 3"), IgnitionCoil, "coil-single"},
+    Function{"ign4", key("Coil 4"), IgnitionCoil, "coil-single"},
+    Function{"ign5", key("Coil 5"), IgnitionCoil, "coil-single"},
+    Function{"ign6", key("Coil 6"), IgnitionCoil, "coil-single"},
+    Function{"ign7", key("Coil 7"), IgnitionCoil, "coil-single"},
+    Function{"ign8", key("Coil 8"), IgnitionCoil, "coil-single"},
+    Function{"ign9", key("Coil 9"), IgnitionCoil, "coil-single"},
+    Function{"ign10", key("Coil 10"), IgnitionCoil, "coil-single"},
+    Function{"ign11", key("Coil 11"), IgnitionCoil, "coil-single"},
+    Function{"ign12", key("Coil 12"), IgnitionCoil, "coil-single"},
+    Function{"ign13", key("Coil 13"), IgnitionCoil, "coil-single"},
+    Function{"ign14", key("Coil 14"), IgnitionCoil, "coil-single"},
+    Function{"ign15", key("Coil 15"), IgnitionCoil, "coil-single"},
+    Function{"ign16", key("Coil 16"), IgnitionCoil, "coil-single"},
+    Function{"fuel-pump", key("Fuel pump relay"), Relay, "relay-85-diode"},
+    Function{"fan", key("Fan relay"), Relay, "relay-85-diode"},
+    Function{"boost-valve", key("Boost valve"), BoostValve, "boost-28"},
+    Function{"idle-valve", key("Idle valve"), IdleValve, "idle-10"},
+    Function{"throttle-motor", key("Throttle motor"), ThrottleMotor, "throttle-motor"},
+    Function{"tachometer", key("Tachometer"), Tachometer, "tachometer-12"},
 };
 
 } // namespace

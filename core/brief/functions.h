@@ -13,7 +13,7 @@ struct Function
 {
     std::string_view id; ///< in files: "map"
     std::string_view name; ///< "Manifold pressure"
-    parts::SensorKind kind; ///< of the sensors that can do it
+    parts::PartUse kind; ///< of the parts that can do it
     std::string_view usual; ///< part that is taken when nothing else decides
     double low = 0, high = 0; ///< where a reading must be fine, SI (typical); equal: wherever the sensor reads
 };

@@ -25,7 +25,7 @@ int wiresOf(const job::Job& job)
 {
     int wires = 0;
     for (const job::Circuit& c : job.circuits)
-        if (const parts::Sensor* s = job::sensorOf(job, c))
+        if (const parts::Part* s = job::partOf(job, c))
             wires += static_cast<int>(s->pins.size());
     return wires;
 }

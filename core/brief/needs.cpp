@@ -2,6 +2,7 @@
 
 #include "core/base/phrase.h"
 #include "core/brief/atmosphere.h"
+#include "core/brief/firing_order.h"
 #include "core/brief/range.h"
 #include "core/harness/edits.h"
 
@@ -26,6 +27,8 @@ class Collector
         fuel();
         health();
         driving();
+        if (!m_brief.firingOrder.empty())
+            driven();
         watched();
         std::ranges::stable_sort(m_needs, {}, &Need::want);
         return std::move(m_needs);
@@ -147,6 +150,48 @@ class Collector
         }
     }
 
+    /// Follows from the firing order: injectors by cylinder, coils by what each serves.
+    void driven()
+    {
+        const auto& order = m_brief.firingOrder;
+        const std::string by = phrase("firing order");
+        const auto numbered = [](const char* function, size_t n) { return function + std::to_string(n); };
+        // By cylinder, so that the first output is the first cylinder's; the firmware knows the order.
+        for (size_t n = 1; n <= order.size(); ++n) {
+            const auto place = std::ranges::find(order, static_cast<int>(n)) - order.begin();
+            ask(numbered("inj", n), Want::Required,
+                phrase("feeds cylinder {}, number {} of the firing order", std::to_string(n),
+                       std::to_string(place + 1)),
+                by);
+        }
+        switch (m_brief.ignition) {
+        case job::Ignition::Distributor:
+            ask("ign1", Want::Required, phrase("one coil feeds the distributor"), phrase("ignition"));
+            break;
+        case job::Ignition::WastedSpark:
+            for (size_t n = 1; const auto& [one, other] : companions(order))
+                ask(numbered("ign", n++), Want::Required,
+                    phrase("fires cylinders {} and {}, which are half a firing order apart", std::to_string(one),
+                           std::to_string(other)),
+                    phrase("ignition"));
+            break;
+        case job::Ignition::Sequential:
+            for (size_t n = 1; n <= order.size(); ++n)
+                ask(numbered("ign", n), Want::Required, phrase("fires cylinder {}", std::to_string(n)),
+                    phrase("ignition"));
+            break;
+        }
+        ask("fuel-pump", Want::Required, phrase("the pump runs when the ECU says so, over a relay"), by);
+        ask("fan", Want::Wanted, phrase("the fan follows the coolant, over a relay"), by);
+        ask("tachometer", Want::Preferred, phrase("the driver sees the revolutions"), by);
+        if (m_brief.boosted())
+            ask("boost-valve", Want::Wanted, phrase("boost is held at its target"), phrase("aspiration"));
+        if (m_brief.idle == job::IdleControl::Valve)
+            ask("idle-valve", Want::Wanted, phrase("idle air goes through it"), phrase("idle control"));
+        if (m_brief.throttle == job::ThrottleKind::ByWire)
+            ask("throttle-motor", Want::Required, phrase("it moves the plate"), phrase("throttle"));
+    }
+
     void watched()
     {
         for (const std::string& id : m_brief.watch)
@@ -260,7 +305,7 @@ Result<void> apply(job::Job& job, const parts::Library& library)
         if (c.standing != Standing::Added)
             continue;
         const Function* f = findFunction(c.function);
-        const parts::Sensor* sensor = suggested(*f, job, library);
+        const parts::Part* sensor = suggested(*f, job, library);
         if (sensor == nullptr)
             continue;
         job::Circuit* drawn = job::find(job, harness::addCircuit(job, c.function, c.name, c.want, *sensor));
@@ -306,6 +351,12 @@ std::vector<Nonsense> nonsense(const job::Brief& b)
     wrong(
         outside(b.altitude_m, kLowest_m, kHighest_m), "altitude_m",
         phrase("expected {} to {}, from the lowest shore to the highest road", metres(kLowest_m), metres(kHighest_m)));
+    if (!b.firingOrder.empty())
+        if (const auto order = checkFiringOrder(b.firingOrder, b.cylinders); !order)
+            wrong(true, "firing_order", order.error().sentence);
+    wrong(!b.firingOrder.empty() && b.ignition == job::Ignition::WastedSpark && b.firingOrder.size() % 2 != 0,
+          "firing_order", phrase("an odd number of cylinders has no companions to waste a spark on"));
+    wrong(outside(b.injector_ohm, 0.3, 30), "injector_ohm", phrase("an injector has 0.3 to 30 Ω"));
     wrong(outside(b.fuel_pa, 50e3, 2000e3), "fuel_kpa",
           phrase("a fuel rail holds {}", units::rangeText(pressureText(50e3), pressureText(2000e3))));
     for (const std::string& id : b.watch)

@@ -20,7 +20,7 @@ constexpr double kLeastHeadroom = 0.04; ///< of the span above the highest mark,
 bool isAbsolute(const job::FunctionId& f)
 {
     const Function* function = findFunction(f);
-    return function != nullptr && function->kind == parts::SensorKind::ManifoldPressure;
+    return function != nullptr && function->kind == parts::PartUse::ManifoldPressure;
 }
 
 std::vector<PressureMark> airMarks(const job::FunctionId& f, const job::Brief& b, double barometer_pa)
@@ -44,24 +44,11 @@ std::vector<PressureMark> airMarks(const job::FunctionId& f, const job::Brief& b
     return out;
 }
 
-double toleranceOf(const parts::Sensor& s)
+double outputShare(const parts::Part& s, double full)
 {
-    if (const auto* r = std::get_if<parts::RatiometricTransducer>(&s.model))
-        return r->tolerance * (s.high - s.low);
-    if (const auto* d = std::get_if<parts::VoltageDevice>(&s.model))
-        return d->tolerance_v / std::abs(d->high_v - d->low_v) * (s.high - s.low);
-    if (const auto* r = std::get_if<parts::Resistive>(&s.model))
-        return r->tolerance * (s.high - s.low);
-    return 0;
-}
-
-double outputShare(const parts::Sensor& s, double full)
-{
-    if (const auto* r = std::get_if<parts::RatiometricTransducer>(&s.model))
-        return std::abs(r->high_v - r->low_v) / full;
-    if (const auto* d = std::get_if<parts::VoltageDevice>(&s.model))
-        return std::abs(d->high_v - d->low_v) / full;
-    return 0.4; // a resistive sensor on a pull-up uses about this much of the span (typical)
+    const auto span = parts::spanOf(s);
+    return span ? std::abs(span->high_v - span->low_v) / full
+                : 0.4; // a resistive sensor on a pull-up uses about this much of the span (typical)
 }
 
 void rate(Candidate& c, const std::vector<PressureMark>& marks, bool absolute)
@@ -145,7 +132,7 @@ std::vector<PressureMark> marksOf(const job::FunctionId& function, const job::Br
     return {};
 }
 
-Candidate rated(const parts::Sensor& sensor, const std::vector<PressureMark>& marks, const parts::EcuInput& input,
+Candidate rated(const parts::Part& sensor, const std::vector<PressureMark>& marks, const parts::EcuInput& input,
                 double fullScale_v, double barometer_pa)
 {
     const bool absolute = sensor.measures == Dimension::AbsolutePressure;
@@ -155,7 +142,7 @@ Candidate rated(const parts::Sensor& sensor, const std::vector<PressureMark>& ma
     c.bottom_pa = marks.front().pa - sensor.low;
     c.pa_per_count = (sensor.high - sensor.low) / (outputShare(sensor, fullScale_v) * input.fullScale());
     const auto lowest = std::ranges::find_if(marks, &PressureMark::mustRead);
-    c.errorAtLowest = absolute && lowest != marks.end() ? toleranceOf(sensor) / lowest->pa : 0;
+    c.errorAtLowest = absolute && lowest != marks.end() ? parts::sheetTolerance(sensor) / lowest->pa : 0;
     c.overVolts = parts::mostVolts(sensor) > fullScale_v * 1.02;
     c.top_gauge_pa = absolute ? sensor.high - barometer_pa : sensor.high;
     rate(c, marks, absolute);
@@ -178,15 +165,15 @@ Advice adviseRange(const job::FunctionId& function, const job::Job& job, const j
     const parts::EcuInput& on = input == nullptr ? plain : *input;
     const bool absolute = isAbsolute(function);
     const Dimension wanted = absolute ? Dimension::AbsolutePressure : Dimension::GaugePressure;
-    const parts::Sensor* now = circuit == nullptr ? nullptr : job::sensorOf(job, *circuit);
+    const parts::Part* now = circuit == nullptr ? nullptr : job::sensorOf(job, *circuit);
     const double full = input == nullptr ? on.span_v : electrics::fullScaleVolts(job, on);
-    const auto consider = [&](const parts::Sensor& s) {
+    const auto consider = [&](const parts::Part& s) {
         if (s.kind != f->kind || s.measures != wanted)
             return;
         out.ranking.push_back(rated(s, out.marks, on, full, job.surroundings.barometer_pa));
         out.ranking.back().current = now != nullptr && now->id == s.id;
     };
-    for (const parts::Sensor& s : library.sensors)
+    for (const parts::Part& s : library.parts)
         consider(s);
     if (now != nullptr && parts::find(library, now->id) == nullptr)
         consider(*now);
@@ -196,16 +183,47 @@ Advice adviseRange(const job::FunctionId& function, const job::Job& job, const j
     return out;
 }
 
-const parts::Sensor* suggested(const Function& function, const job::Job& job, const parts::Library& library)
+namespace {
+
+/// What the facts say of injectors and coils decides between them; null for anything else.
+const parts::Part* suggestedDriven(const Function& function, const job::Job& job, const parts::Library& library)
+{
+    const job::Brief brief = job.brief.value_or(job::Brief{});
+    if (function.kind == parts::PartUse::IgnitionCoil)
+        return parts::find(library, parts::PartId{brief.coilDriver                               ? "coil-driver-4"
+                                                  : brief.ignition == job::Ignition::WastedSpark ? "coil-wasted"
+                                                                                                 : "coil-single"});
+    if (function.kind != parts::PartUse::Injector)
+        return nullptr;
+    const parts::Part* nearest = nullptr;
+    double least = 0;
+    for (const parts::Part& p : library.parts) {
+        const auto ohm = parts::windingOhm(p);
+        if (p.kind != function.kind || !ohm)
+            continue;
+        const double off = std::abs(std::log(*ohm / brief.injector_ohm));
+        if (nearest == nullptr || off < least) {
+            nearest = &p;
+            least = off;
+        }
+    }
+    return nearest;
+}
+
+} // namespace
+
+const parts::Part* suggested(const Function& function, const job::Job& job, const parts::Library& library)
 {
     const job::FunctionId id{std::string(function.id)};
     const Advice advice = adviseRange(id, job, nullptr, library);
     if (!advice.ranking.empty())
         return parts::find(library, advice.ranking.front().sensor.id);
+    if (const auto* driven = suggestedDriven(function, job, library))
+        return driven;
     if (const auto* usual = parts::find(library, parts::PartId{std::string(function.usual)}))
         return usual;
-    const auto any = std::ranges::find(library.sensors, function.kind, &parts::Sensor::kind);
-    return any == library.sensors.end() ? nullptr : &*any;
+    const auto any = std::ranges::find(library.parts, function.kind, &parts::Part::kind);
+    return any == library.parts.end() ? nullptr : &*any;
 }
 
 } // namespace vicegrip::brief

@@ -23,7 +23,7 @@ struct PressureMark
 /// One sensor of the library against the marks.
 struct Candidate
 {
-    parts::Sensor sensor;
+    parts::Part sensor;
     bool current = false; ///< it is the one in the job
     double headroom_pa = 0; ///< from the highest mark to the top of the span; below 0: too short
     double bottom_pa = 0; ///< from the bottom of the span to the lowest mark
@@ -53,12 +53,12 @@ struct Advice
                                  const parts::Library& library);
 
 /// How one sensor stands against the marks: the advisor's judgement of it alone.
-[[nodiscard]] Candidate rated(const parts::Sensor& sensor, const std::vector<PressureMark>& marks,
+[[nodiscard]] Candidate rated(const parts::Part& sensor, const std::vector<PressureMark>& marks,
                               const parts::EcuInput& input, double fullScale_v, double barometer_pa);
 
 /// The sensor a new circuit starts with: the advisor's first for a pressure, otherwise the function's usual one, or the
 /// first of its kind. Null when the library has none.
-[[nodiscard]] const parts::Sensor* suggested(const Function& function, const job::Job& job,
-                                             const parts::Library& library);
+[[nodiscard]] const parts::Part* suggested(const Function& function, const job::Job& job,
+                                           const parts::Library& library);
 
 } // namespace vicegrip::brief

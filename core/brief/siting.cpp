@@ -5,7 +5,7 @@
 namespace vicegrip::brief {
 namespace {
 
-using parts::SensorKind;
+using parts::PartUse;
 
 constexpr const char* kFuelCaution =
     key("Fuel: engine cool, negative battery lead off, rail pressure relieved into a rag, no flame, extinguisher at "
@@ -91,13 +91,13 @@ SitingCard sitingOf(const job::FunctionId& function)
     if (f == nullptr)
         return {};
     switch (f->kind) {
-    case SensorKind::ManifoldPressure:
+    case PartUse::ManifoldPressure:
         return airPressure(function.value);
-    case SensorKind::FluidPressure:
+    case PartUse::FluidPressure:
         return fluidPressure(function.value);
-    case SensorKind::FluidTemperature:
+    case PartUse::FluidTemperature:
         return fluidTemperature(function.value);
-    case SensorKind::AirTemperature:
+    case PartUse::AirTemperature:
         return {
             {phrase("An open element in moving air: a closed one follows seconds late."),
              phrase("High readings at idle or after heat soak mean nothing; the peak at wide-open throttle counts.")},
@@ -106,7 +106,7 @@ SitingCard sitingOf(const job::FunctionId& function)
              {phrase("In the manifold, or after the cooler under the blower"),
               phrase("it feels what the cylinders get")}},
             {}};
-    case SensorKind::FlexFuel:
+    case PartUse::FlexFuel:
         return {{phrase("Signal ground to the ECU's sensor ground where it can be.")},
                 phrase("Feed or return, lying or standing, which ground?"),
                 {{phrase("Return"), phrase("low pressure, little to leak")},
@@ -117,7 +117,7 @@ SitingCard sitingOf(const job::FunctionId& function)
                  {phrase("A bolt on the head or a stud will do"),
                   phrase("a frequency forgives an offset that a voltage would not")}},
                 phrase(kFuelCaution)};
-    case SensorKind::AirMass:
+    case PartUse::AirMass:
         return {
             {phrase("In a straight run, ten diameters from a bend if there is room; after the filter, before the "
                     "turbine."),
@@ -126,7 +126,7 @@ SitingCard sitingOf(const job::FunctionId& function)
             {{phrase("Mass air where a meter is there and reads"), phrase("it follows the engine by itself")},
              {phrase("Speed density once it cannot read the flow"), phrase("a saturated meter leans the engine out")}},
             {}};
-    case SensorKind::Wideband:
+    case PartUse::Wideband:
         return {
             {phrase("Bung at least 15 degrees above horizontal: condensate must run off."),
              phrase(
@@ -134,14 +134,14 @@ SitingCard sitingOf(const job::FunctionId& function)
             {},
             {},
             phrase(kHotCaution)};
-    case SensorKind::ExhaustTemperature:
+    case PartUse::ExhaustTemperature:
         return {{phrase("A hand's width from the port, tip in the middle; in the collector it reads the mean."),
                  phrase("Conditioner away from heat, its junction's leads not spliced with copper.")},
                 {},
                 {},
                 phrase(kHotCaution)};
-    case SensorKind::CrankTrigger:
-    case SensorKind::CamTrigger:
+    case PartUse::CrankTrigger:
+    case PartUse::CamTrigger:
         return {
             {phrase("On a bracket that cannot swing, gap 1.0 to 2.5 mm over the middle of the teeth."),
              phrase("Prove it before whatever stands in front of it goes back on."),
@@ -150,33 +150,34 @@ SitingCard sitingOf(const job::FunctionId& function)
             {{phrase("Many, at the crank"), phrase("resolution where speed changes within a turn")},
              {phrase("Few are enough at the crank"), phrase("hundreds of slots behind a belt jitter with the belt")}},
             phrase(kTurningCaution)};
-    case SensorKind::Throttle:
+    case PartUse::Throttle:
         return {{phrase("On the shaft's end, turned so that shut reads about 0.5 V and rises with opening."),
                  phrase("Limits are calibrated after fitting, always.")},
                 {},
                 {},
                 {}};
-    case SensorKind::Pedal:
+    case PartUse::Pedal:
         return {{phrase("Both tracks from one plug, each with its own supply and ground where the ECU has them.")},
                 {},
                 {},
                 phrase("Throttle by wire: wheels off the ground or the driveline open until both tracks are proved to "
                        "agree.")};
-    case SensorKind::Speed:
+    case PartUse::Speed:
         return {{phrase("At the gearbox's output or a hub; screened lead for a coil.")}, {}, {}, phrase(kLiftCaution)};
-    case SensorKind::Level:
+    case PartUse::Level:
         return {{phrase("The sender that is in the tank: two wires, ground to the ECU and not to the tank.")},
                 {},
                 {},
                 phrase(kFuelCaution)};
-    case SensorKind::GearPosition:
+    case PartUse::GearPosition:
         return {{phrase("On the barrel's end; teach every gear.")}, {}, {}, {}};
-    case SensorKind::Switch:
+    case PartUse::Switch:
         return {{phrase("Where the pedal rests; adjust it to switch before the plate moves.")}, {}, {}, {}};
-    case SensorKind::Other:
-        break;
+    case PartUse::Other:
+        return {};
+    default:
+        return drivenSiting(f->kind);
     }
-    return {};
 }
 
 } // namespace vicegrip::brief

@@ -1,6 +1,6 @@
 #include "core/circuit/bounds.h"
 #include "core/electrics/electrics.h"
-#include "core/electrics/sensor_elements.h"
+#include "core/electrics/sensor_model.h"
 #include "core/electrics/wiring.h"
 #include "core/job/facts.h"
 #include "core/parts/conductor.h"
@@ -21,6 +21,42 @@ using parts::EcuPinRole;
 constexpr double kLoadTolerance = 0.3; ///< of what a load draws (typical)
 constexpr double kOff_ohm = 1e9;
 constexpr double kKeyFeedOhms = 10e3; ///< what senses the key (typical)
+
+/// Puts a part's elements into the network, under the fact subject of its device.
+class PartInNetwork : public parts::ElementSink
+{
+  public:
+    PartInNetwork(Network& net, std::map<parts::PinRole, Node> pins, std::string label)
+        : m_net(net), m_pins(std::move(pins)), m_label(std::move(label))
+    {
+    }
+    Node at(parts::PinRole role) override
+    {
+        if (const auto pin = m_pins.find(role); pin != m_pins.end())
+            return pin->second;
+        return role == parts::PinRole::Supply   ? at(parts::PinRole::Ground)
+               : role == parts::PinRole::Ground ? kReference
+                                                : m_pins[role] = m_net.addNode();
+    }
+    Node inside() override { return m_net.addNode(); }
+    Index resistor(Node a, Node b, double ohm, double within) override
+    {
+        return m_net.addResistor(a, b, ohm, {within}, m_label);
+    }
+    Index volts(Node plus, Node minus, double volts, double within) override
+    {
+        return m_net.addVoltageSource(plus, minus, volts, {within}, m_label);
+    }
+    Index shareOf(Node out, Node high, Node low, double share, double within) override
+    {
+        return m_net.addVoltageControlledVoltage(out, low, high, low, share, {within}, m_label);
+    }
+
+  private:
+    Network& m_net;
+    std::map<parts::PinRole, Node> m_pins;
+    std::string m_label;
+};
 
 /// A device that needs a supply to put anything out.
 struct Powered
@@ -63,10 +99,13 @@ class Builder
     void addUnits();
     void addUnit(const parts::Ecu& unit);
     void addInput(const parts::EcuInput& input, Node pin);
+    void addOutput(const parts::EcuOutput& output, size_t leg, Node pin, Node feed);
     void addDevices();
-    void addSensor(const job::Device& device, const parts::Sensor& sensor, const job::Circuit* circuit);
-    void causeOf(const job::Circuit* circuit, const parts::Sensor& sensor, const std::vector<ElementIndex>& elements,
+    void addSensor(const job::Device& device, const parts::Part& sensor, const job::Circuit* circuit);
+    void causeOf(const job::Circuit* circuit, const parts::Part& sensor, const std::vector<ElementIndex>& elements,
                  double x);
+    void boundsOf(const parts::Laid& laid, const parts::Part& sensor, const Measurand& measurand,
+                  const std::string& device);
     [[nodiscard]] const job::Circuit* circuitOf(const job::Device& device) const;
     Result<circuit::Solution> solvePowered();
     Result<circuit::Solution> orElseOff(circuit::Solution solution);
@@ -215,6 +254,28 @@ void Builder::addInput(const parts::EcuInput& input, Node pin)
     m_inputs[input.id] = {converter, m_units.size() - 1};
 }
 
+/// A pin of an output. Off: what finds a broken wire, and for a logic one the driver that holds it low. While the
+/// engine runs what drives something is on, which any good car may also have off: a bound like any other.
+void Builder::addOutput(const parts::EcuOutput& output, size_t leg, Node pin, Node feed)
+{
+    using parts::OutputKind;
+    const std::string label = "output " + output.id.value;
+    const Node ground = m_units.back().ground;
+    const bool logic = output.can(OutputKind::Logic);
+    const double idle = logic ? output.on_ohm : output.off_ohm;
+    if (m_situation.running && m_keyOn && !logic && job::drivenBy(m_job, output.id) != nullptr) {
+        const bool high = output.can(OutputKind::HighSide) ||
+                          ((output.can(OutputKind::HalfBridge) || output.can(OutputKind::Stepper)) && leg % 2 == 0);
+        const ElementIndex on =
+            m_net.addResistor(pin, high ? feed : ground, output.on_ohm, {output.on_ohm * 0.5}, label);
+        m_net.setBounds(on, output.on_ohm, output.on_ohm * 0.5, output.off_ohm);
+    } else {
+        m_net.addResistor(pin, ground, idle, {idle * 0.5}, label);
+    }
+    if (output.pull_up_ohm)
+        m_net.addResistor(feed, pin, *output.pull_up_ohm, {*output.pull_up_ohm * 0.2}, label);
+}
+
 /// With the battery lead off the plugs are off as well: nothing of the units is in the network.
 void Builder::addUnits()
 {
@@ -236,6 +297,7 @@ void Builder::addUnit(const parts::Ecu& unit)
     m_powered.push_back({feed, nodes.ground, unit.least_supply_v, source, {}, index, true});
     nodes.supplySeries = m_net.addResistor(nodes.supply, outlet, unit.supply.ohm, {unit.supply.ohm * 0.5}, supplyName);
     std::map<parts::InputId, Node> inputPins;
+    std::map<parts::OutputId, size_t> legs;
     for (const parts::EcuPin& pin : unit.pins) {
         const Node inner = behind(job::PointRef::fromText(pin.at));
         const auto joinTo = [&](Node node) {
@@ -245,6 +307,12 @@ void Builder::addUnit(const parts::Ecu& unit)
         case EcuPinRole::Input:
             inputPins.try_emplace(pin.input, inner);
             break;
+        case EcuPinRole::Output:
+            addOutput(*parts::findOutput(unit, pin.output), legs[pin.output]++, inner, feed);
+            break;
+        case EcuPinRole::CanHigh:
+        case EcuPinRole::CanLow:
+            break; // a pair of its own
         case EcuPinRole::SensorSupply:
             joinTo(outlet);
             break;
@@ -274,13 +342,13 @@ const job::Circuit* Builder::circuitOf(const job::Device& device) const
     return nullptr;
 }
 
-void Builder::causeOf(const job::Circuit* circuit, const parts::Sensor& sensor,
-                      const std::vector<ElementIndex>& elements, double x)
+void Builder::causeOf(const job::Circuit* circuit, const parts::Part& sensor, const std::vector<ElementIndex>& elements,
+                      double x)
 {
     if (circuit == nullptr || m_situation.measurands.contains(circuit->id))
         return; // a value that hands have set is known
     const Measurand measurand = atRest(*circuit, m_situation.surroundings);
-    const ElementValues slopes = elementSecants(sensor, x, measurand.tolerance);
+    const parts::ElementValues slopes = elementSecants(sensor, x, measurand.tolerance);
     Cause own{"state of " + circuit->name, measurand.tolerance, {}};
     Cause& cause = circuit->rest.kind == job::RestKind::Ambient     ? m_ambient
                    : circuit->rest.kind == job::RestKind::Barometer ? m_barometer
@@ -292,28 +360,43 @@ void Builder::causeOf(const job::Circuit* circuit, const parts::Sensor& sensor,
         m_causes.push_back(std::move(own));
 }
 
-void Builder::addSensor(const job::Device& device, const parts::Sensor& sensor, const job::Circuit* circuit)
+/// What is varied has the bounds of all that it may measure; what moves together says so.
+void Builder::boundsOf(const parts::Laid& laid, const parts::Part& sensor, const Measurand& measurand,
+                       const std::string& device)
+{
+    if (laid.varied.size() == 1) {
+        const auto [least, most] =
+            parts::elementRange(sensor, measurand.value - measurand.tolerance, measurand.value + measurand.tolerance);
+        m_net.setBounds(laid.varied[0], m_net.element(laid.varied[0]).value, least, most);
+    }
+    if (laid.jointSettings.empty())
+        return;
+    m_net.moveTogether({laid.varied, laid.jointSettings});
+    Cause track{"track of " + device, laid.jointTolerance, {}};
+    for (size_t i = 0; i < laid.varied.size(); ++i)
+        track.shares.push_back({laid.varied[i], laid.jointSlopes[i]});
+    m_causes.push_back(std::move(track));
+}
+
+void Builder::addSensor(const job::Device& device, const parts::Part& sensor, const job::Circuit* circuit)
 {
     using parts::PinRole;
     std::map<PinRole, Node> pins;
     for (const auto& [cavity, role] : sensor.pins)
         pins.try_emplace(role, behind({device.connector, cavity}));
     const bool toGround = pins.contains(PinRole::Ground);
-    const Node signal = pins[PinRole::Signal], ground = toGround ? pins[PinRole::Ground] : kReference;
-    const Node supply = pins.contains(PinRole::Supply) ? pins[PinRole::Supply] : ground;
-
+    PartInNetwork part(m_net, std::move(pins), "sensor " + device.id.value);
     Measurand measurand = circuit != nullptr ? atRest(*circuit, m_situation.surroundings) : Measurand{sensor.low, 0};
     if (circuit != nullptr)
         if (const auto it = m_situation.measurands.find(circuit->id); it != m_situation.measurands.end())
             measurand = {it->second, 0};
-    SensorElements added =
-        addSensorElements(m_net, sensor, device.id.value, {signal, ground, supply, toGround}, measurand, m_keyOn);
-    if (added.track)
-        m_causes.push_back(std::move(*added.track));
+    parts::Laid added = parts::lay(part, sensor, {measurand.value, measurand.tolerance, m_keyOn, m_situation.running});
+    boundsOf(added, sensor, measurand, device.id.value);
     if (added.least_supply_v && (added.source || circuit != nullptr))
-        m_powered.push_back({supply, ground, *added.least_supply_v, added.source,
+        m_powered.push_back({part.at(PinRole::Supply), part.at(PinRole::Ground), *added.least_supply_v, added.source,
                              circuit != nullptr ? circuit->id : job::CircuitId{device.id.value}, 0, true});
-    causeOf(circuit, sensor, added.varied, measurand.value);
+    if (!added.varied.empty())
+        causeOf(circuit, sensor, added.varied, measurand.value);
     if (circuit == nullptr)
         return;
     CircuitElements elements;
@@ -321,7 +404,7 @@ void Builder::addSensor(const job::Device& device, const parts::Sensor& sensor, 
     if (const job::Resistor* fitted = m_drawn && parts::needsPullUp(sensor) ? m_drawn->pullUp(*circuit) : nullptr)
         elements.pullUp_ohm = fitted->ohm;
     if (toGround)
-        elements.sensorGround = ground;
+        elements.sensorGround = part.at(PinRole::Ground);
     if (const auto it = m_inputs.find(circuit->input); it != m_inputs.end())
         elements.input = it->second;
     m_circuits[circuit->id] = std::move(elements);
@@ -330,7 +413,7 @@ void Builder::addSensor(const job::Device& device, const parts::Sensor& sensor, 
 void Builder::addDevices()
 {
     for (const job::Device& device : m_job.devices)
-        if (const parts::Sensor* sensor = job::findPart(m_job, device.part))
+        if (const parts::Part* sensor = job::findPart(m_job, device.part))
             addSensor(device, *sensor, circuitOf(device));
 }
 

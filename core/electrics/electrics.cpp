@@ -7,7 +7,7 @@
 
 namespace vicegrip::electrics {
 std::optional<PulseLevels> pulseLevels(const Electrics& car, const job::Circuit& circuit,
-                                       const parts::OpenCollector& output)
+                                       const parts::PulseOutput& output)
 {
     const auto it = car.circuits.find(circuit.id);
     if (it == car.circuits.end() || !it->second.input || it->second.varied.empty() ||

@@ -81,7 +81,7 @@ struct InputNodes
 /// Where a circuit's sensor and input sit in the network.
 struct CircuitElements
 {
-    std::vector<circuit::ElementIndex> varied; ///< as electrics::elementValues lists them
+    std::vector<circuit::ElementIndex> varied; ///< as parts::elementValues lists them
     std::optional<InputNodes> input; ///< none with the ECU off, or without a seat
     std::optional<circuit::Node> sensorGround; ///< the sensor's own ground pin
     bool powered = true; ///< a device with its own supply has enough of it
@@ -132,7 +132,7 @@ struct PulseLevels
 };
 /// None with the ECU off or without a seat. A device without supply does not pull.
 [[nodiscard]] std::optional<PulseLevels> pulseLevels(const Electrics& car, const job::Circuit& circuit,
-                                                     const parts::OpenCollector& output);
+                                                     const parts::PulseOutput& output);
 
 /// Volts of full scale that the converter's counts stand for, and of one count.
 [[nodiscard]] double fullScaleVolts(const job::Job& job, const parts::EcuInput& input);

@@ -29,7 +29,7 @@ class Deck
             for (const parts::Ecu* unit : job::units(m_job))
                 unitLines(*unit);
         for (const job::Device& device : m_job.devices)
-            if (const parts::Sensor* sensor = job::findPart(m_job, device.part))
+            if (const parts::Part* sensor = job::findPart(m_job, device.part))
                 deviceLines(device, *sensor);
         tieWhatFloats();
         return std::move(m_out);
@@ -89,8 +89,44 @@ class Deck
     void drawing();
     void wires();
     void unitLines(const parts::Ecu& unit);
-    void deviceLines(const job::Device& device, const parts::Sensor& sensor);
-    [[nodiscard]] double measurand(const job::Device& device, const parts::Sensor& sensor) const;
+    void outputLines(const parts::Ecu& unit, const parts::EcuPin& pin, const std::string& node, const std::string& feed,
+                     const std::string& ground);
+    void deviceLines(const job::Device& device, const parts::Part& part);
+    [[nodiscard]] double measurand(const job::Device& device, const parts::Part& sensor) const;
+
+    /// Writes one part's lines.
+    class Pen : public parts::DeckPen
+    {
+      public:
+        Pen(Deck& deck, std::map<parts::PinRole, std::string> pins, std::string what)
+            : m_deck(deck), m_pins(std::move(pins)), m_what(std::move(what))
+        {
+        }
+        std::string at(parts::PinRole role) override
+        {
+            if (const auto pin = m_pins.find(role); pin != m_pins.end())
+                return pin->second;
+            return role == parts::PinRole::Supply   ? at(parts::PinRole::Ground)
+                   : role == parts::PinRole::Ground ? "0"
+                                                    : m_pins[role] = fresh();
+        }
+        std::string fresh() override { return m_deck.fresh(); }
+        void resistor(const std::string& a, const std::string& b, double ohm) override
+        {
+            m_deck.resistor(a, b, ohm, m_what);
+        }
+        void output(const std::string& volts, double out_ohm) override
+        {
+            const std::string out = fresh();
+            m_deck.line('B', out, at(parts::PinRole::Ground), "V = " + volts, m_what);
+            resistor(out, at(parts::PinRole::Signal), out_ohm);
+        }
+
+      private:
+        Deck& m_deck;
+        std::map<parts::PinRole, std::string> m_pins;
+        std::string m_what;
+    };
 
     const job::Job& m_job;
     const Situation& m_situation;
@@ -165,6 +201,31 @@ void Deck::drawing()
             resistor(place(f->point), place(f->to), f->ohm, "short");
 }
 
+/// Off, but for those that drive something while the engine runs: a low side to ground, a high side to the feed, of two
+/// or four half bridges every other one.
+void Deck::outputLines(const parts::Ecu& unit, const parts::EcuPin& pin, const std::string& node,
+                       const std::string& feed, const std::string& ground)
+{
+    for (const parts::EcuOutput& o : unit.outputs) {
+        if (o.id != pin.output)
+            continue;
+        const auto is = [&](parts::OutputKind kind) { return std::ranges::count(o.drives, kind) > 0; };
+        const bool logic = is(parts::OutputKind::Logic);
+        const bool works = std::ranges::any_of(m_job.circuits, [&](const job::Circuit& c) { return c.output == o.id; });
+        const auto first = std::ranges::find(unit.pins, o.id, &parts::EcuPin::output);
+        const auto before = std::count_if(first, std::ranges::find(unit.pins, pin.at, &parts::EcuPin::at),
+                                          [&](const parts::EcuPin& p) { return p.output == o.id; });
+        const bool bridge = is(parts::OutputKind::HalfBridge) || is(parts::OutputKind::Stepper);
+        if (m_situation.running && works && !logic)
+            resistor(node, is(parts::OutputKind::HighSide) || (bridge && before % 2 == 0) ? feed : ground, o.on_ohm,
+                     "output " + o.id.value + ", on");
+        else
+            resistor(node, ground, logic ? o.on_ohm : o.off_ohm, "output " + o.id.value);
+        if (o.pull_up_ohm)
+            resistor(node, feed, *o.pull_up_ohm, "output " + o.id.value);
+    }
+}
+
 void Deck::unitLines(const parts::Ecu& unit)
 {
     constexpr double kKeySense_ohm = 10e3;
@@ -183,6 +244,10 @@ void Deck::unitLines(const parts::Ecu& unit)
                                                                            : ground;
         if (pin.role == parts::EcuPinRole::Input)
             pins.try_emplace(pin.input, node);
+        else if (pin.role == parts::EcuPinRole::Output)
+            outputLines(unit, pin, node, feed, ground);
+        else if (pin.role == parts::EcuPinRole::CanHigh || pin.role == parts::EcuPinRole::CanLow)
+            continue;
         else
             resistor(node, to, pin.role == parts::EcuPinRole::KeyFeed ? kKeySense_ohm : parts::kCrimpOhms,
                      "unit " + pin.at);
@@ -203,7 +268,7 @@ void Deck::unitLines(const parts::Ecu& unit)
     }
 }
 
-double Deck::measurand(const job::Device& device, const parts::Sensor& sensor) const
+double Deck::measurand(const job::Device& device, const parts::Part& sensor) const
 {
     for (const job::Circuit& c : m_job.circuits) {
         if (c.device != device.id)
@@ -214,57 +279,13 @@ double Deck::measurand(const job::Device& device, const parts::Sensor& sensor) c
     return sensor.low;
 }
 
-/// Each model as 3 lines at most: what is between supply, signal and ground.
-void Deck::deviceLines(const job::Device& device, const parts::Sensor& sensor)
+void Deck::deviceLines(const job::Device& device, const parts::Part& part)
 {
-    using parts::PinRole;
-    std::map<PinRole, std::string> pins;
-    for (const auto& [cavity, role] : sensor.pins)
+    std::map<parts::PinRole, std::string> pins;
+    for (const auto& [cavity, role] : part.pins)
         pins.try_emplace(role, inside({device.connector, cavity}));
-    const std::string signal = pins.contains(PinRole::Signal) ? pins[PinRole::Signal] : fresh(),
-                      ground = pins.contains(PinRole::Ground) ? pins[PinRole::Ground] : "0",
-                      supply = pins.contains(PinRole::Supply) ? pins[PinRole::Supply] : ground;
-    const std::string what = "sensor " + device.id.value;
-    const double x = measurand(device, sensor), share = (x - sensor.low) / (sensor.high - sensor.low);
-    const auto output = [&](const std::string& volts, double out_ohm) {
-        const std::string out = fresh();
-        line('B', out, ground, "V = " + volts, what);
-        resistor(out, signal, out_ohm, what);
-    };
-    if (const auto* t = std::get_if<parts::Thermistor>(&sensor.model)) {
-        resistor(signal, ground, parts::ohms(t->curve, x), what);
-    } else if (const auto* s = std::get_if<parts::Resistive>(&sensor.model)) {
-        resistor(signal, ground, parts::alongPoints(s->points, &parts::Resistive::Point::ohm, x), what);
-    } else if (const auto* p = std::get_if<parts::Potentiometer>(&sensor.model)) {
-        const std::string wiper = fresh();
-        const double at = p->endGap + std::clamp(share, 0.0, 1.0) * (1 - 2 * p->endGap);
-        resistor(supply, wiper, p->track_ohm * (1 - at), what);
-        resistor(wiper, ground, p->track_ohm * at, what);
-        resistor(wiper, signal, p->wiper_ohm, what);
-    } else if (const auto* r = std::get_if<parts::RatiometricTransducer>(&sensor.model)) {
-        resistor(supply, ground, r->supply_ohm, what);
-        const double low = std::min({r->low_v, r->high_v, 0.02 * r->at_supply_v}),
-                     high = std::max({r->low_v, r->high_v, 0.98 * r->at_supply_v});
-        const double volts =
-            std::clamp(r->low_v + (r->high_v - r->low_v) * share, std::max(low, 0.0), std::min(high, r->at_supply_v));
-        if (keyOn())
-            output(plain(volts / r->at_supply_v) + " * V(" + supply + "," + ground + ")", r->out_ohm);
-    } else if (const auto* d = std::get_if<parts::VoltageDevice>(&sensor.model)) {
-        resistor(supply, ground, d->supply_ohm, what);
-        const auto [least, most] = std::minmax(d->low_v, d->high_v);
-        const double volts = d->points.empty() ? std::clamp(d->low_v + (d->high_v - d->low_v) * share, least, most)
-                                               : parts::alongPoints(d->points, &parts::VoltageDevice::Point::volts, x);
-        if (keyOn())
-            output("V(" + supply + "," + ground + ") >= " + plain(d->least_supply_v) + " ? " + plain(volts) + " : 0",
-                   d->out_ohm);
-    } else if (const auto* o = std::get_if<parts::OpenCollector>(&sensor.model)) {
-        resistor(supply, ground, o->supply_ohm, what);
-        resistor(signal, ground, o->off_ohm, what + ", off");
-    } else if (const auto* coil = std::get_if<parts::VariableReluctance>(&sensor.model)) {
-        resistor(signal, ground, coil->coil_ohm, what);
-    } else if (const auto* contact = std::get_if<parts::Contact>(&sensor.model); contact->closedAtRest) {
-        resistor(signal, pins.contains(PinRole::Ground) ? ground : supply, contact->on_ohm, what + ", closed");
-    }
+    Pen pen(*this, std::move(pins), "sensor " + device.id.value);
+    parts::write(pen, part, {measurand(device, part), 0, keyOn(), m_situation.running});
 }
 
 } // namespace

@@ -1,6 +1,7 @@
 #include "core/electrics/wiring.h"
 
 #include <algorithm>
+#include <map>
 #include <optional>
 #include <queue>
 
@@ -8,14 +9,15 @@ namespace vicegrip::electrics {
 
 Wiring::Wiring(const job::Job& job) : m_job(job)
 {
+    std::map<parts::OutputId, size_t> legs;
     for (const parts::Ecu* unit : job::units(job))
         for (const parts::EcuPin& pin : unit->pins)
-            m_ecuPins[job::PointRef::fromText(pin.at)] = &pin;
+            m_ecuPins[job::PointRef::fromText(pin.at)] = {&pin, pin.output.empty() ? 0 : legs[pin.output]++};
     for (const job::Joint& j : job.joints)
         m_joints.try_emplace(j.id, &j);
     for (const job::Device& d : job.devices)
         m_devices.try_emplace(d.id.value, &d);
-    for (const parts::Sensor& s : job.parts)
+    for (const parts::Part& s : job.parts)
         m_parts.try_emplace(s.id.value, &s);
     for (const job::Wire& w : job.wires)
         connect(w.from, w.to, Kind::Wire, "wire " + w.id.value);
@@ -38,8 +40,10 @@ Wiring::Wiring(const job::Job& job) : m_job(job)
 size_t Wiring::nodeOf(const job::PointRef& point)
 {
     const auto [it, added] = m_index.try_emplace(point, m_places.size());
-    if (added)
-        m_places.push_back({point, joint(point), ecuPin(point), {}});
+    if (added) {
+        const auto pin = m_ecuPins.find(point);
+        m_places.push_back({point, joint(point), pin == m_ecuPins.end() ? UnitPin{} : pin->second, {}});
+    }
     return it->second;
 }
 
@@ -60,18 +64,23 @@ const job::Joint* Wiring::joint(const job::PointRef& place) const
 const parts::EcuPin* Wiring::ecuPin(const job::PointRef& place) const
 {
     const auto it = m_ecuPins.find(place);
-    return it == m_ecuPins.end() ? nullptr : it->second;
+    return it == m_ecuPins.end() ? nullptr : it->second.pin;
 }
 
 bool Wiring::ends(const Place& place, parts::PinRole role, const job::Circuit& circuit)
 {
     using job::JointKind;
     using parts::EcuPinRole;
-    const auto isPin = [&](EcuPinRole as) { return place.pin != nullptr && place.pin->role == as; };
+    const parts::EcuPin* pin = place.unit.pin;
+    const auto isPin = [&](EcuPinRole as) { return pin != nullptr && pin->role == as; };
     const auto isJoint = [&](JointKind as) { return place.joint != nullptr && place.joint->kind == as; };
     switch (role) {
     case parts::PinRole::Signal:
-        return isPin(EcuPinRole::Input) && place.pin->input == circuit.input;
+    case parts::PinRole::Signal2:
+    case parts::PinRole::Signal3:
+    case parts::PinRole::Signal4:
+        return (isPin(EcuPinRole::Input) && pin->input == circuit.input) ||
+               (isPin(EcuPinRole::Output) && pin->output == circuit.output && place.unit.leg == parts::legOf(role));
     case parts::PinRole::Supply:
         return isPin(EcuPinRole::SensorSupply) || isJoint(JointKind::BatteryPositive);
     case parts::PinRole::Ground:
@@ -192,7 +201,7 @@ job::PointRef Wiring::plugOf(const job::Circuit& circuit, parts::PinRole role) c
 std::vector<Path> Wiring::paths(const job::Circuit& circuit, Search& search) const
 {
     std::vector<Path> out;
-    for (const parts::PinRole role : {parts::PinRole::Signal, parts::PinRole::Supply, parts::PinRole::Ground}) {
+    for (const parts::PinRole role : parts::kPinRoles) {
         const job::PointRef plug = plugOf(circuit, role);
         if (plug.empty())
             continue;

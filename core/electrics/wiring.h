@@ -75,11 +75,17 @@ class Wiring
         size_t subject = 0; ///< in m_subjects
         Kind kind = Kind::Wire;
     };
+    /// A unit's pin, and which one of its output it is.
+    struct UnitPin
+    {
+        const parts::EcuPin* pin = nullptr;
+        size_t leg = 0;
+    };
     struct Place
     {
         job::PointRef at;
         const job::Joint* joint = nullptr;
-        const parts::EcuPin* pin = nullptr;
+        UnitPin unit;
         std::vector<Edge> edges;
     };
     struct PlaceHash
@@ -102,10 +108,10 @@ class Wiring
     std::unordered_map<job::PointRef, size_t, PlaceHash> m_index;
     std::vector<Place> m_places;
     std::vector<std::string> m_subjects;
-    std::unordered_map<job::PointRef, const parts::EcuPin*, PlaceHash> m_ecuPins;
+    std::unordered_map<job::PointRef, UnitPin, PlaceHash> m_ecuPins;
     std::unordered_map<std::string_view, const job::Joint*> m_joints;
     std::unordered_map<std::string_view, const job::Device*> m_devices;
-    std::unordered_map<std::string_view, const parts::Sensor*> m_parts;
+    std::unordered_map<std::string_view, const parts::Part*> m_parts;
     std::unordered_map<std::string_view, const job::Connector*> m_pairs; ///< halves of inline pairs
 };
 

@@ -1,6 +1,7 @@
 #include "core/findings/checks.h"
 
 #include "core/base/phrase.h"
+#include "core/findings/drive_checks.h"
 #include "core/findings/end_checks.h"
 #include "core/findings/pin_checks.h"
 #include "core/findings/power_checks.h"
@@ -28,7 +29,7 @@ std::string millivolts(double v)
 }
 
 /// A difference of the circuit's value, in its shown unit.
-std::string difference(const parts::Sensor& sensor, double si)
+std::string difference(const parts::Part& sensor, double si)
 {
     const double size = std::abs(units::differenceToUnit(si, sensor.measures, sensor.unit));
     return units::formatDifference(si, sensor.measures, sensor.unit, size >= 10 ? 0 : size >= 1 ? 1 : 3);
@@ -55,7 +56,7 @@ void readings(std::vector<Finding>& out, const job::Circuit& circuit, const proo
 void scalingOf(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit,
                const proof::CircuitView& view)
 {
-    const parts::Sensor* sensor = job::sensorOf(job, circuit);
+    const parts::Part* sensor = job::sensorOf(job, circuit);
     if (sensor == nullptr || circuit.input.empty() || view.scale == State::NotNeeded)
         return;
     if (!view.table) {
@@ -99,7 +100,7 @@ void checkGroundOffset(std::vector<Finding>& out, const job::Job& job, const job
                        const electrics::Electrics& car, const proof::CircuitView& view)
 {
     const auto it = car.circuits.find(circuit.id);
-    const parts::Sensor* sensor = job::sensorOf(job, circuit);
+    const parts::Part* sensor = job::sensorOf(job, circuit);
     if (it == car.circuits.end() || !it->second.sensorGround || !it->second.input || sensor == nullptr ||
         !view.travel || parts::countsValue(*sensor)) // a frequency forgives it
         return;
@@ -185,6 +186,7 @@ void checkDrawn(std::vector<Finding>& out, const job::Job& job, const job::Circu
 {
     checkEnds(out, job, circuit, wiring, paths);
     checkSeat(out, circuit, wiring);
+    checkDrive(out, circuit, wiring);
     checkGroundPlace(out, circuit, wiring, paths);
 }
 

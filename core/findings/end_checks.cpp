@@ -18,6 +18,7 @@ std::optional<PinRole> purposeOf(const electrics::Wiring& wiring, const job::Poi
     if (const parts::EcuPin* pin = wiring.ecuPin(place); pin != nullptr)
         switch (pin->role) {
         case EcuPinRole::Input:
+        case EcuPinRole::Output:
             return PinRole::Signal;
         case EcuPinRole::SensorSupply:
             return PinRole::Supply;
@@ -100,7 +101,7 @@ class Ends
 
     bool unread(const Path& path)
     {
-        if (path.role != PinRole::Signal)
+        if (!parts::isSignal(path.role))
             return false;
         const Path way =
             m_wiring.way(path.points.front(), [&](const job::PointRef& place) { return inEcuPlug(m_job, place); });
@@ -108,6 +109,8 @@ class Ends
             return false;
         const job::PointRef& end = way.points.back();
         const parts::EcuPin* pin = m_wiring.ecuPin(end);
+        if (job::actuatorOf(m_job, m_circuit) != nullptr)
+            return undriven(path, end, pin);
         const bool input = pin != nullptr && pin->role == EcuPinRole::Input;
         say("signal-unread", Severity::Stop,
             phrase("its signal ends at {}{}", job::spoken(m_job, end),
@@ -116,6 +119,28 @@ class Ends
             phrase("The ECU reads another cavity, where nothing comes in."),
             phrase("Move the wire to {}{}", job::spoken(m_job, job::cavityOf(m_job, m_circuit.input)),
                    (input ? phrase(", or seat the circuit on that input.") : ".")));
+        return true;
+    }
+
+    /// What the ECU drives hangs on another output, which moves something else: or on none.
+    bool undriven(const Path& path, const job::PointRef& end, const parts::EcuPin* pin)
+    {
+        const bool output = pin != nullptr && pin->role == EcuPinRole::Output;
+        const auto cavities = job::cavitiesOf(m_job, m_circuit.output);
+        const size_t leg = parts::legOf(path.role);
+        const job::Circuit* other = output ? job::drivenBy(m_job, pin->output) : nullptr;
+        if (leg >= cavities.size())
+            return false; // it has no seat, which is said elsewhere
+        say("signal-undriven", Severity::Stop,
+            phrase("its signal ends at {}{}", job::spoken(m_job, end),
+                   (output
+                        ? phrase(", which is output {}, and it sits on {}", pin->output.value, m_circuit.output.value)
+                        : phrase(", which drives nothing"))),
+            other != nullptr && other != &m_circuit
+                ? phrase("When the ECU drives {}, this one works instead.", other->name)
+                : phrase("The ECU drives another cavity, where nothing hangs."),
+            phrase("Move the wire to {}{}", job::spoken(m_job, cavities[leg]),
+                   (output ? phrase(", or seat the circuit on that output.") : ".")));
         return true;
     }
 
@@ -130,7 +155,7 @@ class Ends
     /// Of a sensor that takes its supply from the ECU; one with the battery's own feed may return to metal.
     void groundOnMetal()
     {
-        const parts::Sensor* sensor = job::sensorOf(m_job, m_circuit);
+        const parts::Part* sensor = job::sensorOf(m_job, m_circuit);
         const auto ground = std::ranges::find(m_paths, PinRole::Ground, &Path::role);
         if (sensor == nullptr || ground == m_paths.end() || !ground->complete)
             return;
@@ -167,7 +192,7 @@ class Ends
 void checkEnds(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit,
                const electrics::Wiring& wiring, const std::vector<electrics::Path>& paths)
 {
-    if (!circuit.input.empty()) // nothing is drawn before there is a seat to draw to
+    if (job::isSeated(circuit)) // nothing is drawn before there is a seat to draw to
         Ends(out, job, circuit, wiring, paths).check();
 }
 

@@ -38,7 +38,7 @@ constexpr UnitsTaken kTaken[] = {
 
 constexpr double kNear = 0.04; ///< of what a mix-up would give, beside the promise's own width
 
-std::string value(const parts::Sensor& s, double si)
+std::string value(const parts::Part& s, double si)
 {
     return units::format(si, s.measures, s.unit, s.unit == "bar" ? 2 : 1);
 }
@@ -53,32 +53,25 @@ bool explains(double read, double wrong, const proof::Expectation& e)
 
 } // namespace
 
-std::optional<double> takenFor(const parts::Sensor& other, const parts::Sensor& fitted, double value)
+std::optional<double> takenFor(const parts::Part& other, const parts::Part& fitted, double value)
 {
     if (other.measures != fitted.measures || other.model == fitted.model)
         return std::nullopt;
-    const auto straight = [&](double volts, double low_v, double high_v) {
-        return other.low + (volts - low_v) / (high_v - low_v) * (other.high - other.low);
-    };
-    const auto along = [&](double low_v, double high_v) {
-        return std::lerp(low_v, high_v, (value - fitted.low) / (fitted.high - fitted.low));
-    };
-    if (const auto* t = std::get_if<parts::Thermistor>(&fitted.model)) {
-        const auto* o = std::get_if<parts::Thermistor>(&other.model);
-        return o == nullptr ? std::nullopt : std::optional(parts::kelvin(o->curve, parts::ohms(t->curve, value)));
+    if (const auto* curve = parts::curveOf(fitted)) {
+        const auto* taken = parts::curveOf(other);
+        return taken == nullptr ? std::nullopt : std::optional(parts::kelvin(*taken, parts::ohms(*curve, value)));
     }
-    if (const auto* r = std::get_if<parts::RatiometricTransducer>(&fitted.model))
-        if (const auto* o = std::get_if<parts::RatiometricTransducer>(&other.model))
-            return straight(along(r->low_v, r->high_v) / r->at_supply_v * o->at_supply_v, o->low_v, o->high_v);
-    if (const auto* d = std::get_if<parts::VoltageDevice>(&fitted.model))
-        if (const auto* o = std::get_if<parts::VoltageDevice>(&other.model);
-            o && o->points.empty() && d->points.empty())
-            return straight(along(d->low_v, d->high_v), o->low_v, o->high_v);
-    return std::nullopt;
+    const auto out = parts::spanOf(fitted), in = parts::spanOf(other);
+    if (!out || !in || !out->straight || !in->straight || (out->at_supply_v > 0) != (in->at_supply_v > 0))
+        return std::nullopt;
+    double volts = std::lerp(out->low_v, out->high_v, (value - fitted.low) / (fitted.high - fitted.low));
+    if (out->at_supply_v > 0)
+        volts *= in->at_supply_v / out->at_supply_v;
+    return other.low + (volts - in->low_v) / (in->high_v - in->low_v) * (other.high - other.low);
 }
 
-std::optional<MixUp> mixUpOf(const job::Job& job, const parts::Sensor& s, const proof::Expectation& e, double read,
-                             std::span<const parts::Sensor> others)
+std::optional<MixUp> mixUpOf(const job::Job& job, const parts::Part& s, const proof::Expectation& e, double read,
+                             std::span<const parts::Part> others)
 {
     const double barometer = job.surroundings.barometer_pa;
     const double due = e.due.si();
@@ -118,7 +111,7 @@ std::optional<MixUp> mixUpOf(const job::Job& job, const parts::Sensor& s, const 
     }
     if (nearest)
         return nearest; // a zero or a unit is likelier than one line out of many that happens to fit
-    for (const parts::Sensor& other : others)
+    for (const parts::Part& other : others)
         if (const auto wrong = takenFor(other, s, due))
             weigh(*wrong, [&] {
                 return MixUp{phrase("{}so it would with the line of \"{}\"", numbers, other.name),
@@ -130,7 +123,7 @@ std::optional<MixUp> mixUpOf(const job::Job& job, const parts::Sensor& s, const 
 void checkSupply(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit,
                  const proof::CircuitView& view)
 {
-    const parts::Sensor* sensor = job::sensorOf(job, circuit);
+    const parts::Part* sensor = job::sensorOf(job, circuit);
     const parts::EcuInput* input = job::findInput(job, circuit.input);
     if (sensor == nullptr || input == nullptr || sensor->feed != parts::Feed::SensorSupply)
         return;
@@ -145,8 +138,7 @@ void checkSupply(std::vector<Finding>& out, const job::Job& job, const job::Circ
             continue;
         const double share = *read / s.last->expected - 1;
         const std::string percent = units::format(share, Dimension::Ratio, "%", 1);
-        const bool follows = !std::holds_alternative<parts::Thermistor>(sensor->model) &&
-                             !std::holds_alternative<parts::VoltageDevice>(sensor->model);
+        const bool follows = parts::curveOf(*sensor) == nullptr && !parts::traitsOf(*sensor).ownVolts;
         const bool forgiven = input->reference == parts::Reference::Ratiometric;
         out.push_back(
             {"supply-off", Severity::Fix, circuit.id,
@@ -180,7 +172,7 @@ void checkReadings(std::vector<Finding>& out, const job::Job& job, const job::Ci
 
 void checkLimits(std::vector<Finding>& out, const job::Job& job, const job::Facts& facts, const job::Circuit& circuit)
 {
-    const parts::Sensor* sensor = job::sensorOf(job, circuit);
+    const parts::Part* sensor = job::sensorOf(job, circuit);
     if (sensor == nullptr || circuit.input.empty() || !throttle::takesLimits(*sensor))
         return;
     const std::string again = phrase("Stroke it twice at Scale, Throttle limits, and give the ECU the limits.");
@@ -202,7 +194,7 @@ void checkLimits(std::vector<Finding>& out, const job::Job& job, const job::Fact
 void checkValues(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit,
                  const proof::CircuitView& view)
 {
-    const parts::Sensor* sensor = job::sensorOf(job, circuit);
+    const parts::Part* sensor = job::sensorOf(job, circuit);
     if (sensor == nullptr)
         return;
     for (const proof::Standing& s : proof::stations(view, job::Condition::KeyOn)) {

@@ -19,12 +19,12 @@ struct MixUp
 {
     std::string what, todo;
 };
-[[nodiscard]] std::optional<MixUp> mixUpOf(const job::Job& job, const parts::Sensor& sensor,
+[[nodiscard]] std::optional<MixUp> mixUpOf(const job::Job& job, const parts::Part& sensor,
                                            const proof::Expectation& expected, double read,
-                                           std::span<const parts::Sensor> others);
+                                           std::span<const parts::Part> others);
 
 /// What the line of another sensor makes of what this one puts out at a value; none where they are no kin.
-[[nodiscard]] std::optional<double> takenFor(const parts::Sensor& other, const parts::Sensor& fitted, double value);
+[[nodiscard]] std::optional<double> takenFor(const parts::Part& other, const parts::Part& fitted, double value);
 
 /// A sensor's supply that was measured and is not what it should be, with what that does to the value: an input that
 /// divides by the same supply forgives it, another does not.

@@ -58,7 +58,7 @@ void unseated(std::vector<Finding>& out, const job::Circuit& circuit)
                    phrase("Seat it at Inputs; where no input takes it, the ways out stand there.")});
 }
 
-void setOtherwise(std::vector<Finding>& out, const job::Circuit& circuit, const parts::Sensor& sensor,
+void setOtherwise(std::vector<Finding>& out, const job::Circuit& circuit, const parts::Part& sensor,
                   const parts::EcuInput& input)
 {
     const auto wanted = harness::suitingMode(input, sensor);
@@ -74,10 +74,10 @@ void setOtherwise(std::vector<Finding>& out, const job::Circuit& circuit, const 
          phrase("Set input {} to {} in the ECU, and say so at Inputs.", input.id.value, needed)});
 }
 
-void pullUps(std::vector<Finding>& out, const job::Circuit& circuit, const parts::Sensor& sensor,
+void pullUps(std::vector<Finding>& out, const job::Circuit& circuit, const parts::Part& sensor,
              const parts::EcuInput& input, const job::Resistor* fitted)
 {
-    const bool collector = std::holds_alternative<parts::OpenCollector>(sensor.model);
+    const bool collector = parts::pulsesOf(sensor).has_value();
     if (fitted != nullptr && input.pull_up_ohm)
         out.push_back({"pull-up-doubled", Severity::Fix, circuit.id,
                        phrase("{} has two pull-ups: {} in the ECU and {} in the harness", seatText(circuit),
@@ -105,7 +105,7 @@ void pullUps(std::vector<Finding>& out, const job::Circuit& circuit, const parts
 void checkSeat(std::vector<Finding>& out, const job::Circuit& circuit, const electrics::Wiring& wiring)
 {
     const job::Job& job = wiring.job();
-    const parts::Sensor* sensor = job::sensorOf(job, circuit);
+    const parts::Part* sensor = job::sensorOf(job, circuit);
     const parts::EcuInput* input = job::findInput(job, circuit.input);
     if (sensor == nullptr)
         return;
@@ -125,7 +125,7 @@ void checkSeat(std::vector<Finding>& out, const job::Circuit& circuit, const ele
 
 void checkRange(std::vector<Finding>& out, const job::Job& job, const job::Circuit& circuit)
 {
-    const parts::Sensor* sensor = job::sensorOf(job, circuit);
+    const parts::Part* sensor = job::sensorOf(job, circuit);
     if (!job.brief || sensor == nullptr)
         return;
     const auto marks = brief::marksOf(circuit.function, *job.brief, job.surroundings.barometer_pa);
@@ -147,8 +147,8 @@ void checkGroundPlace(std::vector<Finding>& out, const job::Circuit& circuit, co
                       const std::vector<electrics::Path>& paths)
 {
     const job::Job& job = wiring.job();
-    const parts::Sensor* sensor = job::sensorOf(job, circuit);
-    if (sensor == nullptr || sensor->kind != parts::SensorKind::Wideband)
+    const parts::Part* sensor = job::sensorOf(job, circuit);
+    if (sensor == nullptr || sensor->kind != parts::PartUse::Wideband)
         return;
     const auto ground = std::ranges::find(paths, parts::PinRole::Ground, &electrics::Path::role);
     if (ground == paths.end() || !ground->complete)

@@ -2,9 +2,9 @@
 
 #include "core/base/phrase.h"
 #include "core/electrics/wiring.h"
+#include "core/harness/missing_wires.h"
 #include "core/harness/places.h"
 #include "core/harness/resistors.h"
-#include "core/wires/colour_plan.h"
 
 #include <algorithm>
 
@@ -12,7 +12,6 @@ namespace vicegrip::harness {
 namespace {
 
 using job::PointRef;
-using parts::EcuPinRole;
 using parts::PinRole;
 
 constexpr double kHeater_a = 0.25; ///< from here on a device's ground does not belong on the sensor ground (typical)
@@ -21,57 +20,6 @@ constexpr double kBattery_v = 12.6;
 Result<void> noCircuit(const job::CircuitId& id)
 {
     return fail(ErrorCode::Reference, phrase("there is no circuit \"{}\"", id.value));
-}
-
-PointRef plugOf(const job::Job& job, const job::Circuit& circuit, PinRole role)
-{
-    const job::Device* device = job::find(job, circuit.device);
-    const parts::Sensor* sensor = job::sensorOf(job, circuit);
-    if (device == nullptr || sensor == nullptr)
-        return {};
-    const std::string cavity = parts::cavityOf(*sensor, role);
-    return cavity.empty() ? PointRef{} : PointRef{device->connector, cavity};
-}
-
-bool complete(const job::Job& job, const job::Circuit& circuit, PinRole role)
-{
-    for (const electrics::Path& path : electrics::Wiring(job).paths(circuit))
-        if (path.role == role)
-            return path.complete;
-    return true; // the sensor has no such pin
-}
-
-/// Where the signal goes on from: the splice a wire was taken off, else the plug.
-PointRef signalEnd(const job::Job& job, const job::Circuit& circuit)
-{
-    PointRef end = plugOf(job, circuit, PinRole::Signal);
-    for (const PointRef& p : electrics::Wiring(job).signalNet(circuit))
-        if (job::findJoint(job, p.owner) != nullptr)
-            end = p;
-    return end;
-}
-
-void drawMissing(job::Job& job, const job::CircuitId& id)
-{
-    const job::Circuit circuit = *job::find(job, id);
-    const parts::Sensor sensor = *job::sensorOf(job, circuit);
-    const parts::Ecu unit = *job::unitOf(job, circuit.input);
-    const double long_m = kPlannedLength_m;
-    if (!complete(job, circuit, PinRole::Signal)) {
-        const PointRef from = signalEnd(job, circuit), to = job::cavityOf(job, circuit.input);
-        drawWire(job, from, to, long_m, kPlannedArea_m2, wires::freeColour(job, from, to));
-    }
-    if (!complete(job, circuit, PinRole::Supply))
-        drawWire(job, plugOf(job, circuit, PinRole::Supply),
-                 sensor.feed == parts::Feed::Battery ? switchedFeed(job)
-                                                     : sensorSplice(job, unit, EcuPinRole::SensorSupply),
-                 long_m, kPlannedArea_m2, sensor.feed == parts::Feed::Battery ? "RD" : "RD/WH");
-    if (!complete(job, circuit, PinRole::Ground)) {
-        const bool heater = !onSensorGround(sensor);
-        drawWire(job, plugOf(job, circuit, PinRole::Ground),
-                 heater ? powerGround(job, unit) : sensorSplice(job, unit, EcuPinRole::SensorGround), long_m,
-                 heater ? 2 * kPlannedArea_m2 : kPlannedArea_m2, heater ? "BN" : "BK/WH");
-    }
 }
 
 /// Wires and resistors at these places go; splices that nothing touches any more follow them.
@@ -94,13 +42,13 @@ void clearPlaces(job::Job& job, const std::set<PointRef>& places)
 std::set<PointRef> ownPlaces(const job::Job& job, const job::Circuit& circuit)
 {
     std::set<PointRef> places = electrics::Wiring(job).signalNet(circuit);
-    for (PinRole role : {PinRole::Signal, PinRole::Supply, PinRole::Ground})
+    for (const PinRole role : parts::kPinRoles)
         if (const PointRef plug = plugOf(job, circuit, role); !plug.empty())
             places.insert(plug);
     return places;
 }
 
-job::Rest restOf(const parts::Sensor& s)
+job::Rest restOf(const parts::Part& s)
 {
     using units::Dimension;
     switch (s.measures) {
@@ -115,20 +63,15 @@ job::Rest restOf(const parts::Sensor& s)
     default:
         break;
     }
-    if (s.kind == parts::SensorKind::Level) // nobody knows what is in the tank
+    if (s.kind == parts::PartUse::Level) // nobody knows what is in the tank
         return {job::RestKind::Value, (s.low + s.high) / 2, (s.high - s.low) / 2};
     return {job::RestKind::Value, s.low, 0.005 * (s.high - s.low)};
 }
 
-job::ScalingSpec scalingOf(const parts::Sensor& s)
+job::ScalingSpec scalingOf(const parts::Part& s)
 {
     job::ScalingSpec out;
-    const auto* device = std::get_if<parts::VoltageDevice>(&s.model);
-    const auto* collector = std::get_if<parts::OpenCollector>(&s.model);
-    const bool bent =
-        std::holds_alternative<parts::Thermistor>(s.model) || std::holds_alternative<parts::Resistive>(s.model) ||
-        (device != nullptr && !device->points.empty()) || (collector != nullptr && !collector->points.empty());
-    out.points = bent ? 16 : 2;
+    out.points = parts::isBent(s) ? 16 : 2;
     out.low = s.low;
     out.high = s.high;
     const double span = units::toUnit(s.high, s.measures, s.unit) - units::toUnit(s.low, s.measures, s.unit);
@@ -140,7 +83,7 @@ job::ScalingSpec scalingOf(const parts::Sensor& s)
 
 /// What the user set stays where the new sensor can follow: a range that was the old sensor's becomes the new one's,
 /// any other is cut to what the new one reads.
-void carryOver(job::Circuit& circuit, const parts::Sensor& before, const parts::Sensor& now)
+void carryOver(job::Circuit& circuit, const parts::Part& before, const parts::Part& now)
 {
     if (before.measures != now.measures || parts::countsValue(before) != parts::countsValue(now)) {
         circuit.rest = restOf(now);
@@ -154,9 +97,9 @@ void carryOver(job::Circuit& circuit, const parts::Sensor& before, const parts::
         s = scalingOf(now);
 }
 
-void hold(job::Job& job, const parts::Sensor& sensor)
+void hold(job::Job& job, const parts::Part& sensor)
 {
-    const auto same = std::ranges::find(job.parts, sensor.id, &parts::Sensor::id);
+    const auto same = std::ranges::find(job.parts, sensor.id, &parts::Part::id);
     if (same == job.parts.end())
         job.parts.push_back(sensor);
 }
@@ -168,10 +111,11 @@ std::string upper(std::string text)
     return text;
 }
 
-void setPlug(job::Job& job, const std::string& id, const std::string& label, const parts::Sensor& sensor)
+void setPlug(job::Job& job, const std::string& id, const std::string& label, const parts::Part& sensor)
 {
     std::erase_if(job.connectors, [&](const job::Connector& c) { return c.id == id; });
-    job::Connector plug{id, label + " plug", job::ConnectorKind::Sensor, {}, {}, {}, false, {}};
+    const auto kind = parts::isDriven(sensor) ? job::ConnectorKind::Load : job::ConnectorKind::Sensor;
+    job::Connector plug{id, label + " plug", kind, {}, {}, {}, false, {}};
     for (const auto& [cavity, role] : sensor.pins)
         plug.cavities.push_back(cavity);
     job.connectors.push_back(std::move(plug));
@@ -179,20 +123,20 @@ void setPlug(job::Job& job, const std::string& id, const std::string& label, con
 
 void dropUnusedParts(job::Job& job)
 {
-    std::erase_if(job.parts, [&](const parts::Sensor& s) {
+    std::erase_if(job.parts, [&](const parts::Part& s) {
         return std::ranges::find(job.devices, s.id, &job::Device::part) == job.devices.end();
     });
 }
 
 } // namespace
 
-bool onSensorGround(const parts::Sensor& sensor)
+bool onSensorGround(const parts::Part& sensor)
 {
     const bool heater = sensor.feed == parts::Feed::Battery && parts::supplyAmps(sensor, kBattery_v) > kHeater_a;
     return !heater && !parts::cavityOf(sensor, PinRole::Ground).empty();
 }
 
-std::optional<parts::InputMode> suitingMode(const parts::EcuInput& input, const parts::Sensor& sensor)
+std::optional<parts::InputMode> suitingMode(const parts::EcuInput& input, const parts::Part& sensor)
 {
     using parts::InputMode;
     if (input.modes.size() < 2)
@@ -216,7 +160,7 @@ std::optional<double> suitingPullUp(const parts::EcuInput& input, bool needed)
 }
 
 job::CircuitId addCircuit(job::Job& job, const job::FunctionId& function, const std::string& name, job::Want want,
-                          const parts::Sensor& sensor)
+                          const parts::Part& sensor)
 {
     std::string id = function.value;
     for (int n = 2; job::find(job, job::CircuitId{id}) != nullptr || job::find(job, job::DeviceId{id}) != nullptr ||
@@ -232,8 +176,10 @@ job::CircuitId addCircuit(job::Job& job, const job::FunctionId& function, const 
     circuit.function = function;
     circuit.want = want;
     circuit.device = {id};
-    circuit.rest = restOf(sensor);
-    circuit.scaling = scalingOf(sensor);
+    if (!parts::isDriven(sensor)) {
+        circuit.rest = restOf(sensor);
+        circuit.scaling = scalingOf(sensor);
+    }
     job.circuits.push_back(std::move(circuit));
     return {id};
 }
@@ -256,33 +202,59 @@ Result<void> removeCircuit(job::Job& job, const job::CircuitId& id)
     return {};
 }
 
-Result<void> setSensor(job::Job& job, const job::CircuitId& id, const parts::Sensor& sensor)
+Result<void> setSensor(job::Job& job, const job::CircuitId& id, const parts::Part& sensor)
 {
     job::Circuit* circuit = job::find(job, id);
     if (circuit == nullptr)
         return noCircuit(id);
-    const parts::Sensor* old = job::sensorOf(job, *circuit);
+    const parts::Part* old = job::partOf(job, *circuit);
     const auto device = std::ranges::find(job.devices, circuit->device, &job::Device::id);
     if (old == nullptr || device == job.devices.end())
         return fail(ErrorCode::Reference,
                     phrase("\"{}\" has no sensor that another could stand in for", circuit->name));
     if (*old == sensor)
         return {};
-    const parts::Sensor before = *old;
+    if (parts::isDriven(*old) != parts::isDriven(sensor))
+        return fail(ErrorCode::Reference, phrase("{} is read or driven otherwise than {}", sensor.name, old->name));
+    const parts::Part before = *old;
     if (old->id == sensor.id) // the same part, described anew: a curve that was measured a second time
-        *std::ranges::find(job.parts, sensor.id, &parts::Sensor::id) = sensor;
+        *std::ranges::find(job.parts, sensor.id, &parts::Part::id) = sensor;
     const bool samePlug = before.pins == sensor.pins && before.feed == sensor.feed;
     if (!samePlug)
         clearPlaces(job, ownPlaces(job, *circuit));
     hold(job, sensor);
     device->part = sensor.id;
-    carryOver(*circuit, before, sensor);
+    if (!parts::isDriven(sensor))
+        carryOver(*circuit, before, sensor);
     if (!samePlug)
         setPlug(job, device->connector, circuit->name, sensor);
     dropLost(job);
     dropUnusedParts(job);
+    if (!circuit->output.empty())
+        return seat(job, id, parts::OutputId(circuit->output));
     return circuit->input.empty() ? Result<void>{} : seat(job, id, circuit->input);
 }
+
+namespace {
+
+/// Wires and resistors that ended at the old seat end at the new one, cavity by cavity.
+void moveEnds(job::Job& job, const std::vector<PointRef>& before, const std::vector<PointRef>& after)
+{
+    const auto move = [&](auto& conductor) {
+        for (PointRef* end : {&conductor.from, &conductor.to})
+            for (size_t i = 0; i < std::min(before.size(), after.size()); ++i)
+                if (*end == before[i]) {
+                    *end = after[i];
+                    break;
+                }
+    };
+    if (before == after)
+        return;
+    std::ranges::for_each(job.wires, move);
+    std::ranges::for_each(job.resistors, move);
+}
+
+} // namespace
 
 Result<void> seat(job::Job& job, const job::CircuitId& id, const parts::InputId& input)
 {
@@ -292,27 +264,41 @@ Result<void> seat(job::Job& job, const job::CircuitId& id, const parts::InputId&
     parts::EcuInput* to = job::findInput(job, input);
     if (to == nullptr)
         return fail(ErrorCode::Reference, phrase("no unit of this job has an input \"{}\"", input.value));
-    const parts::Sensor* sensor = job::sensorOf(job, *circuit);
+    const parts::Part* sensor = job::sensorOf(job, *circuit);
     if (sensor == nullptr)
         return fail(ErrorCode::Reference, phrase("\"{}\" has no sensor that could be seated", circuit->name));
     if (const job::Circuit* there = job::seatedOn(job, input); there != nullptr && there->id != id)
         if (auto freed = unseat(job, job::CircuitId(there->id)); !freed)
             return freed;
-    const PointRef before = job::cavityOf(job, circuit->input), after = job::cavityOf(job, input);
-    if (!before.empty() && before != after)
-        for (job::Wire& w : job.wires)
-            for (PointRef* end : {&w.from, &w.to})
-                if (*end == before)
-                    *end = after;
-    if (!before.empty() && before != after)
-        for (job::Resistor& r : job.resistors)
-            for (PointRef* end : {&r.from, &r.to})
-                if (*end == before)
-                    *end = after;
+    moveEnds(job, job::seatCavities(job, *circuit), {job::cavityOf(job, input)});
     circuit->input = input;
     to->setTo = suitingMode(*to, *sensor);
     to->pull_up_ohm =
         suitingPullUp(*to, parts::needsPullUp(*sensor) && electrics::Wiring(job).pullUp(*circuit) == nullptr);
+    drawMissing(job, id);
+    return {};
+}
+
+Result<void> seat(job::Job& job, const job::CircuitId& id, const parts::OutputId& output)
+{
+    job::Circuit* circuit = job::find(job, id);
+    if (circuit == nullptr)
+        return noCircuit(id);
+    if (job::findOutput(job, output) == nullptr)
+        return fail(ErrorCode::Reference, phrase("no unit of this job has an output \"{}\"", output.value));
+    const parts::Part* part = job::actuatorOf(job, *circuit);
+    if (part == nullptr)
+        return fail(ErrorCode::Reference, phrase("\"{}\" is nothing that an output could drive", circuit->name));
+    const auto cavities = job::cavitiesOf(job, output);
+    if (cavities.size() != parts::signalRoles(*part).size())
+        return fail(ErrorCode::Reference, phrase("output {} has {} cavities and {} has {} signals", output.value,
+                                                 std::to_string(cavities.size()), part->name,
+                                                 std::to_string(parts::signalRoles(*part).size())));
+    if (const job::Circuit* there = job::drivenBy(job, output); there != nullptr && there->id != id)
+        if (auto freed = unseat(job, job::CircuitId(there->id)); !freed)
+            return freed;
+    moveEnds(job, job::seatCavities(job, *circuit), cavities);
+    circuit->output = output;
     drawMissing(job, id);
     return {};
 }
@@ -322,10 +308,12 @@ Result<void> unseat(job::Job& job, const job::CircuitId& id)
     job::Circuit* circuit = job::find(job, id);
     if (circuit == nullptr)
         return noCircuit(id);
-    if (circuit->input.empty())
+    const auto cavities = job::seatCavities(job, *circuit);
+    if (cavities.empty())
         return {};
-    clearPlaces(job, {job::cavityOf(job, circuit->input)});
+    clearPlaces(job, {cavities.begin(), cavities.end()});
     circuit->input = {};
+    circuit->output = {};
     circuit->locked = false;
     return {};
 }

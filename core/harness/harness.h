@@ -2,6 +2,7 @@
 
 /// Changes of the wiring that belong together, each of which leaves a job that holds.
 #include "core/harness/edits.h" // circuits, seats and sensors with their wires
+#include "core/harness/missing_wires.h" // what a seated circuit lacks, drawn
 #include "core/harness/places.h" // places of a drawing by what they are for, and wires between them
 #include "core/harness/resistors.h" // pull-ups and dividers that are added in the harness
 #include "core/harness/start.h" // a new job, another ECU, one more expander

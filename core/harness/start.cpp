@@ -54,8 +54,12 @@ bool clashes(const job::Job& job, const parts::EcuProfile& profile, int copy)
                                    return job::findConnector(job, renamed(p.id, copy)) != nullptr ||
                                           job::findJoint(job, renamed(p.id, copy)) != nullptr;
                                }) ||
-           std::ranges::any_of(profile.ecu.inputs, [&](const parts::EcuInput& i) {
-               return job::findInput(job, parts::InputId{renamed(i.id.value, copy)}) != nullptr;
+           std::ranges::any_of(profile.ecu.inputs,
+                               [&](const parts::EcuInput& i) {
+                                   return job::findInput(job, parts::InputId{renamed(i.id.value, copy)}) != nullptr;
+                               }) ||
+           std::ranges::any_of(profile.ecu.outputs, [&](const parts::EcuOutput& o) {
+               return job::findOutput(job, parts::OutputId{renamed(o.id.value, copy)}) != nullptr;
            });
 }
 
@@ -104,7 +108,7 @@ job::Job anotherLike(job::Job job, const std::string& name)
 Result<void> setEcu(job::Job& job, const parts::EcuProfile& profile)
 {
     for (size_t i = 0; i < job.circuits.size(); ++i)
-        if (job::unitOf(job, job.circuits[i].input) == &job.ecu)
+        if (job::unitOf(job, job.circuits[i].input) == &job.ecu || job::unitOf(job, job.circuits[i].output) == &job.ecu)
             if (auto freed = unseat(job, job::CircuitId(job.circuits[i].id)); !freed)
                 return freed;
     std::set<std::string> plugs;
@@ -134,12 +138,16 @@ void addExpander(job::Job& job, const parts::EcuProfile& profile)
         p.id = renamed(p.id, copy);
     for (parts::EcuInput& i : unit.ecu.inputs)
         i.id.value = renamed(i.id.value, copy);
+    for (parts::EcuOutput& o : unit.ecu.outputs)
+        o.id.value = renamed(o.id.value, copy);
     for (parts::EcuPin& pin : unit.ecu.pins) {
         PointRef at = PointRef::fromText(pin.at);
         at.owner = renamed(at.owner, copy);
         pin.at = at.text();
         if (!pin.input.empty())
             pin.input.value = renamed(pin.input.value, copy);
+        if (!pin.output.empty())
+            pin.output.value = renamed(pin.output.value, copy);
     }
     addPlugs(job, unit.plugs);
     job.expanders.push_back(unit.ecu);

@@ -54,6 +54,9 @@ struct Brief
     AirMethod airMethod = AirMethod::SpeedDensity;
     IdleControl idle = IdleControl::Valve;
     Ignition ignition = Ignition::WastedSpark;
+    std::vector<int> firingOrder; ///< cylinders; empty: not said, and nothing is asked for that the ECU drives
+    bool coilDriver = false; ///< the coils have drivers of their own
+    double injector_ohm = 14.5;
     Gearbox gearbox = Gearbox::Manual;
     ChargeCooling chargeCooling = ChargeCooling::None;
     std::vector<std::string> watch; ///< functions the driver wants to see

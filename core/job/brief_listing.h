@@ -96,6 +96,9 @@ template <class A> void listFields(A& a, Brief& b)
     a("air_method", b.airMethod);
     a("idle", b.idle);
     a("ignition", b.ignition);
+    a("firing_order", b.firingOrder);
+    a("coil_driver", b.coilDriver);
+    a("injector_ohm", b.injector_ohm);
     a("gearbox", b.gearbox);
     a("charge_cooling", b.chargeCooling);
     a("watch", b.watch);

@@ -33,21 +33,26 @@ class Named
     {
         fill(m_connectors, job.connectors, [](const Connector& c) { return std::string_view(c.id); });
         fill(m_joints, job.joints, [](const Joint& j) { return std::string_view(j.id); });
-        fill(m_parts, job.parts, [](const parts::Sensor& s) { return std::string_view(s.id.value); });
+        fill(m_parts, job.parts, [](const parts::Part& s) { return std::string_view(s.id.value); });
         fill(m_devices, job.devices, [](const Device& d) { return std::string_view(d.id.value); });
         fill(m_circuits, job.circuits, [](const Circuit& c) { return std::string_view(c.id.value); });
         fill(m_seats, job.circuits, [](const Circuit& c) { return std::string_view(c.input.value); });
+        fill(m_drivers, job.circuits, [](const Circuit& c) { return std::string_view(c.output.value); });
         for (const parts::EcuInput* input : inputs(job))
             m_inputs.try_emplace(input->id.value, input);
+        for (const parts::EcuOutput* output : outputs(job))
+            m_outputs.try_emplace(output->id.value, output);
     }
 
     [[nodiscard]] const Connector* connector(std::string_view id) const { return at(m_connectors, id); }
     [[nodiscard]] const Joint* joint(std::string_view id) const { return at(m_joints, id); }
-    [[nodiscard]] const parts::Sensor* part(std::string_view id) const { return at(m_parts, id); }
+    [[nodiscard]] const parts::Part* part(std::string_view id) const { return at(m_parts, id); }
     [[nodiscard]] const Device* device(std::string_view id) const { return at(m_devices, id); }
     [[nodiscard]] const Circuit* circuit(std::string_view id) const { return at(m_circuits, id); }
     [[nodiscard]] const parts::EcuInput* input(std::string_view id) const { return at(m_inputs, id); }
+    [[nodiscard]] const parts::EcuOutput* output(std::string_view id) const { return at(m_outputs, id); }
     [[nodiscard]] const Circuit* seatedOn(std::string_view input) const { return at(m_seats, input); }
+    [[nodiscard]] const Circuit* drivenBy(std::string_view output) const { return at(m_drivers, output); }
 
   private:
     template <class T> using Map = std::unordered_map<std::string_view, const T*>;
@@ -65,10 +70,11 @@ class Named
 
     Map<Connector> m_connectors;
     Map<Joint> m_joints;
-    Map<parts::Sensor> m_parts;
+    Map<parts::Part> m_parts;
     Map<Device> m_devices;
-    Map<Circuit> m_circuits, m_seats;
+    Map<Circuit> m_circuits, m_seats, m_drivers;
     Map<parts::EcuInput> m_inputs;
+    Map<parts::EcuOutput> m_outputs;
 };
 
 /// Names within one list must differ.
@@ -138,7 +144,7 @@ Result<void> checkNames(const Job& job)
 Result<void> checkParts(const Job& job)
 {
     for (size_t i = 0; i < job.parts.size(); ++i)
-        if (auto sense = parts::checkSensor(job.parts[i]); !sense)
+        if (auto sense = parts::checkPart(job.parts[i]); !sense)
             return bad(sense.error().code, at("parts", i) + sense.error().place.pointer, sense.error().sentence);
     return {};
 }
@@ -243,6 +249,10 @@ Result<void> checkUnits(const Job& job, const Named& named)
             if (!seen.insert(all[u]->inputs[i].id.value).second)
                 return bad(ErrorCode::Reference, pointer + "/inputs/" + std::to_string(i),
                            phrase("another unit has an input \"{}\" already", all[u]->inputs[i].id.value));
+        for (size_t i = 0; i < all[u]->outputs.size(); ++i)
+            if (!seen.insert(all[u]->outputs[i].id.value).second)
+                return bad(ErrorCode::Reference, pointer + "/outputs/" + std::to_string(i),
+                           phrase("another unit has \"{}\" already", all[u]->outputs[i].id.value));
     }
     return {};
 }
@@ -250,12 +260,12 @@ Result<void> checkUnits(const Job& job, const Named& named)
 Result<void> checkDevice(const Job& job, const Named& named, size_t index)
 {
     const Device& d = job.devices[index];
-    const parts::Sensor* part = named.part(d.part.value);
+    const parts::Part* part = named.part(d.part.value);
     if (part == nullptr)
         return bad(ErrorCode::Reference, at("devices", index, "part"),
                    phrase("the job holds no part \"{}\"", d.part.value));
     const Connector* connector = named.connector(d.connector);
-    if (connector == nullptr || connector->kind != ConnectorKind::Sensor)
+    if (connector == nullptr || (connector->kind != ConnectorKind::Sensor && connector->kind != ConnectorKind::Load))
         return bad(ErrorCode::Reference, at("devices", index, "connector"),
                    phrase("there is no sensor plug \"{}\"", d.connector));
     for (const auto& [cavity, role] : part->pins)
@@ -264,6 +274,78 @@ Result<void> checkDevice(const Job& job, const Named& named, size_t index)
                        phrase("plug {} has no cavity \"{}\", which the part uses for its {}", connector->id, cavity,
                               fields::enumName(role)));
     return {};
+}
+
+/// What the circuit asks of its scaling and says of its rest, in the sensor's terms.
+Result<void> checkScaling(const Circuit& c, const parts::Part& sensor, size_t i)
+{
+    if (!(c.scaling.low < c.scaling.high))
+        return bad(ErrorCode::Range, at("circuits", i, "scaling/high"),
+                   phrase("the range is empty: high must be above low"));
+    if (c.limits && c.limits->closed_v == c.limits->open_v)
+        return bad(ErrorCode::Range, at("circuits", i, "limits/open_v"),
+                   phrase("closed and open are at the same voltage"));
+    for (const auto& [value, member] : {std::pair(c.scaling.low, "scaling/low"), {c.scaling.high, "scaling/high"}})
+        if (auto sound = units::inRange(value, sensor.measures, sensor.unit); !sound)
+            return bad(ErrorCode::Range, at("circuits", i, member), sound.error().sentence);
+    if (!c.scaling.unit.empty() && !units::measures(c.scaling.unit, sensor.measures))
+        return bad(ErrorCode::Range, at("circuits", i, "scaling/unit"),
+                   phrase("\"{}\" is not a unit of {}", c.scaling.unit, units::name(sensor.measures)));
+    if (sensor.measures == units::Dimension::Temperature && c.scaling.low <= 0)
+        return bad(ErrorCode::Range, at("circuits", i, "scaling/low"), phrase("the range starts below 0 K"));
+    if (c.rest.kind == RestKind::Ambient && sensor.measures != units::Dimension::Temperature)
+        return bad(ErrorCode::Range, at("circuits", i, "rest/kind"), phrase("only a temperature rests at ambient"));
+    if (c.rest.kind == RestKind::Barometer && sensor.measures != units::Dimension::AbsolutePressure)
+        return bad(ErrorCode::Range, at("circuits", i, "rest/kind"),
+                   phrase("only an absolute pressure rests at the barometer"));
+    return {};
+}
+
+/// A sensor sits on an input, what is driven on an output with as many cavities as it has signals.
+Result<void> checkSeat(const Job& job, const Named& named, const Circuit& c, const parts::Part& part, size_t i)
+{
+    const bool driven = parts::isDriven(part);
+    if (driven && !c.input.empty())
+        return bad(ErrorCode::Reference, at("circuits", i, "input"),
+                   phrase("the ECU drives {}: it sits on an output", part.name));
+    if (!driven && !c.output.empty())
+        return bad(ErrorCode::Reference, at("circuits", i, "output"),
+                   phrase("the ECU reads {}: it sits on an input", part.name));
+    if (c.input.empty() && c.output.empty() && c.locked)
+        return bad(ErrorCode::Reference, at("circuits", i, "locked"), phrase("there is no seat it could be locked to"));
+    if (!c.input.empty() && named.input(c.input.value) == nullptr)
+        return bad(ErrorCode::Reference, at("circuits", i, "input"),
+                   phrase("the ECU has no input \"{}\"", c.input.value));
+    if (!c.input.empty() && named.seatedOn(c.input.value) != &c)
+        return bad(ErrorCode::Reference, at("circuits", i, "input"),
+                   phrase("input {} is taken by {}", c.input.value, named.seatedOn(c.input.value)->name));
+    if (c.output.empty())
+        return {};
+    if (named.output(c.output.value) == nullptr)
+        return bad(ErrorCode::Reference, at("circuits", i, "output"),
+                   phrase("the ECU has no output \"{}\"", c.output.value));
+    if (named.drivenBy(c.output.value) != &c)
+        return bad(ErrorCode::Reference, at("circuits", i, "output"),
+                   phrase("output {} drives {} already", c.output.value, named.drivenBy(c.output.value)->name));
+    const size_t cavities = cavitiesOf(job, c.output).size(), signals = parts::signalRoles(part).size();
+    if (cavities != signals)
+        return bad(ErrorCode::Reference, at("circuits", i, "output"),
+                   phrase("output {} has {} cavities and {} has {} signals", c.output.value, std::to_string(cavities),
+                          part.name, std::to_string(signals)));
+    return {};
+}
+
+Result<void> checkCircuit(const Job& job, const Named& named, size_t i)
+{
+    const Circuit& c = job.circuits[i];
+    const Device* device = named.device(c.device.value);
+    if (device == nullptr)
+        return bad(ErrorCode::Reference, at("circuits", i, "device"),
+                   phrase("there is no device \"{}\"", c.device.value));
+    const parts::Part& part = *named.part(device->part.value);
+    if (auto seat = checkSeat(job, named, c, part, i); !seat)
+        return seat;
+    return parts::isDriven(part) ? Result<void>{} : checkScaling(c, part, i);
 }
 
 Result<void> checkCircuits(const Job& job, const Named& named)
@@ -276,41 +358,9 @@ Result<void> checkCircuits(const Job& job, const Named& named)
             return bad(ErrorCode::Reference, at("devices", i, "connector"),
                        phrase("another device has this plug already"));
     }
-    for (size_t i = 0; i < job.circuits.size(); ++i) {
-        const Circuit& c = job.circuits[i];
-        if (named.device(c.device.value) == nullptr)
-            return bad(ErrorCode::Reference, at("circuits", i, "device"),
-                       phrase("there is no device \"{}\"", c.device.value));
-        if (!c.input.empty() && named.input(c.input.value) == nullptr)
-            return bad(ErrorCode::Reference, at("circuits", i, "input"),
-                       phrase("the ECU has no input \"{}\"", c.input.value));
-        if (!c.input.empty() && named.seatedOn(c.input.value) != &c)
-            return bad(ErrorCode::Reference, at("circuits", i, "input"),
-                       phrase("input {} is taken by {}", c.input.value, named.seatedOn(c.input.value)->name));
-        if (c.input.empty() && c.locked)
-            return bad(ErrorCode::Reference, at("circuits", i, "locked"),
-                       phrase("there is no input it could be locked to"));
-        if (!(c.scaling.low < c.scaling.high))
-            return bad(ErrorCode::Range, at("circuits", i, "scaling/high"),
-                       phrase("the range is empty: high must be above low"));
-        if (c.limits && c.limits->closed_v == c.limits->open_v)
-            return bad(ErrorCode::Range, at("circuits", i, "limits/open_v"),
-                       phrase("closed and open are at the same voltage"));
-        const parts::Sensor& sensor = *named.part(named.device(c.device.value)->part.value);
-        for (const auto& [value, member] : {std::pair(c.scaling.low, "scaling/low"), {c.scaling.high, "scaling/high"}})
-            if (auto sound = units::inRange(value, sensor.measures, sensor.unit); !sound)
-                return bad(ErrorCode::Range, at("circuits", i, member), sound.error().sentence);
-        if (!c.scaling.unit.empty() && !units::measures(c.scaling.unit, sensor.measures))
-            return bad(ErrorCode::Range, at("circuits", i, "scaling/unit"),
-                       phrase("\"{}\" is not a unit of {}", c.scaling.unit, units::name(sensor.measures)));
-        if (sensor.measures == units::Dimension::Temperature && c.scaling.low <= 0)
-            return bad(ErrorCode::Range, at("circuits", i, "scaling/low"), phrase("the range starts below 0 K"));
-        if (c.rest.kind == RestKind::Ambient && sensor.measures != units::Dimension::Temperature)
-            return bad(ErrorCode::Range, at("circuits", i, "rest/kind"), phrase("only a temperature rests at ambient"));
-        if (c.rest.kind == RestKind::Barometer && sensor.measures != units::Dimension::AbsolutePressure)
-            return bad(ErrorCode::Range, at("circuits", i, "rest/kind"),
-                       phrase("only an absolute pressure rests at the barometer"));
-    }
+    for (size_t i = 0; i < job.circuits.size(); ++i)
+        if (auto circuit = checkCircuit(job, named, i); !circuit)
+            return circuit;
     for (size_t i = 0; i < job.pinned.size(); ++i)
         if (auto there = checkPoint(named, job.pinned[i].at, at("pinned", i, "at")); !there)
             return there;

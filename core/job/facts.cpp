@@ -85,7 +85,7 @@ std::string changeText(const std::string& name, const std::string& before, const
 }
 
 /// The part's id stands for the subject itself, so that another part is named before its details are.
-void addSensor(const parts::Sensor& part, const std::string& subject, Facts& out)
+void addSensor(const parts::Part& part, const std::string& subject, Facts& out)
 {
     out[subject] = part.id.value;
     flatten(without(fields::toJson(part), {"id", "name", "kind", "feed", "conditioned", "unit"}), subject, out);
@@ -134,7 +134,7 @@ Facts facts(const Job& job)
         out["load " + l.id] =
             units::formatExact(l.current_a, Dimension::Current) + ", " + l.from.text() + " to " + l.to.text();
     for (const Device& d : job.devices)
-        if (const parts::Sensor* part = findPart(job, d.part))
+        if (const parts::Part* part = findPart(job, d.part))
             addSensor(*part, "sensor " + d.id.value, out);
     for (const Resistor& r : job.resistors)
         out["resistor " + r.id] =
@@ -147,6 +147,12 @@ Facts facts(const Job& job)
         if (!i->pull_up_ohm)
             out[subject + " pull-up"] = "none";
         out[subject + " cavity"] = cavityOf(job, i->id).text();
+    }
+    for (const parts::EcuOutput* o : outputs(job)) {
+        const std::string subject = "output " + o->id.value;
+        flatten(without(fields::toJson(*o), {"id", "name", "functions", "most_a", "most_hz"}), subject, out);
+        for (size_t leg = 0; const PointRef& cavity : cavitiesOf(job, o->id))
+            out[subject + " cavity " + std::to_string(++leg)] = cavity.text();
     }
     for (size_t u = 0; const parts::Ecu* unit : units(job)) {
         flatten(fields::toJson(unit->supply), supplySubject(u), out);
@@ -162,8 +168,10 @@ Facts facts(const Job& job)
             out["scaling " + c.id.value + " limits"] =
                 units::formatExact(c.limits->closed_v, Dimension::Voltage) + " closed, " +
                 units::formatExact(c.limits->open_v, Dimension::Voltage) + " open";
-        out["circuit " + c.id.value] =
-            "device " + c.device.value + (c.input.empty() ? " on no input" : " on input " + c.input.value);
+        out["circuit " + c.id.value] = "device " + c.device.value +
+                                       (!c.output.empty() ? " on output " + c.output.value
+                                        : c.input.empty() ? " on no input"
+                                                          : " on input " + c.input.value);
     }
     return out;
 }

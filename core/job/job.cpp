@@ -48,9 +48,9 @@ const Joint* findJoint(const Job& job, std::string_view id)
     return firstWhere(job.joints, [&](const Joint& j) { return j.id == id; });
 }
 
-const parts::Sensor* findPart(const Job& job, const parts::PartId& id)
+const parts::Part* findPart(const Job& job, const parts::PartId& id)
 {
-    return firstWhere(job.parts, [&](const parts::Sensor& s) { return s.id == id; });
+    return firstWhere(job.parts, [&](const parts::Part& s) { return s.id == id; });
 }
 
 std::vector<const parts::Ecu*> units(const Job& job)
@@ -112,10 +112,77 @@ const Circuit* seatedOn(const Job& job, const parts::InputId& id)
     return id.empty() ? nullptr : firstWhere(job.circuits, [&](const Circuit& c) { return c.input == id; });
 }
 
-const parts::Sensor* sensorOf(const Job& job, const Circuit& circuit)
+bool isSeated(const Circuit& circuit)
+{
+    return !circuit.input.empty() || !circuit.output.empty();
+}
+
+std::string seatOf(const Circuit& circuit)
+{
+    return circuit.output.empty() ? circuit.input.value : circuit.output.value;
+}
+
+std::vector<PointRef> seatCavities(const Job& job, const Circuit& circuit)
+{
+    if (!circuit.output.empty())
+        return cavitiesOf(job, circuit.output);
+    const PointRef cavity = cavityOf(job, circuit.input);
+    return cavity.empty() ? std::vector<PointRef>{} : std::vector{cavity};
+}
+
+const parts::Part* partOf(const Job& job, const Circuit& circuit)
 {
     const Device* device = find(job, circuit.device);
     return device == nullptr ? nullptr : findPart(job, device->part);
+}
+
+const parts::Part* sensorOf(const Job& job, const Circuit& circuit)
+{
+    const parts::Part* part = partOf(job, circuit);
+    return part == nullptr || parts::isDriven(*part) ? nullptr : part;
+}
+
+const parts::Part* actuatorOf(const Job& job, const Circuit& circuit)
+{
+    const parts::Part* part = partOf(job, circuit);
+    return part != nullptr && parts::isDriven(*part) ? part : nullptr;
+}
+
+std::vector<const parts::EcuOutput*> outputs(const Job& job)
+{
+    std::vector<const parts::EcuOutput*> out;
+    for (const parts::Ecu* unit : units(job))
+        for (const parts::EcuOutput& output : unit->outputs)
+            out.push_back(&output);
+    return out;
+}
+
+const parts::Ecu* unitOf(const Job& job, const parts::OutputId& id)
+{
+    for (const parts::Ecu* unit : units(job))
+        if (parts::findOutput(*unit, id) != nullptr)
+            return unit;
+    return nullptr;
+}
+
+const parts::EcuOutput* findOutput(const Job& job, const parts::OutputId& id)
+{
+    const parts::Ecu* unit = unitOf(job, id);
+    return unit == nullptr ? nullptr : parts::findOutput(*unit, id);
+}
+
+std::vector<PointRef> cavitiesOf(const Job& job, const parts::OutputId& id)
+{
+    std::vector<PointRef> out;
+    if (const parts::Ecu* unit = unitOf(job, id))
+        for (const std::string& at : parts::cavitiesOf(*unit, id))
+            out.push_back(PointRef::fromText(at));
+    return out;
+}
+
+const Circuit* drivenBy(const Job& job, const parts::OutputId& id)
+{
+    return id.empty() ? nullptr : firstWhere(job.circuits, [&](const Circuit& c) { return c.output == id; });
 }
 
 void note(Job& job, const std::string& when, const std::string& about, const std::string& what)

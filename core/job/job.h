@@ -5,7 +5,7 @@
 #include "core/job/brief_facts.h"
 #include "core/job/record.h"
 #include "core/parts/ecu.h"
-#include "core/parts/sensor.h"
+#include "core/parts/part.h"
 
 #include <optional>
 #include <string>
@@ -101,8 +101,9 @@ struct Circuit
     FunctionId function; ///< empty: something the brief does not know
     Want want = Want::Required;
     DeviceId device;
-    parts::InputId input; ///< empty: not seated
-    bool locked = false; ///< seating all leaves its input alone
+    parts::InputId input; ///< of a sensor; empty: not seated
+    parts::OutputId output; ///< of what the ECU drives; empty: not seated
+    bool locked = false; ///< seating all leaves its seat alone
     Rest rest;
     ScalingSpec scaling;
     std::vector<Captured> captured; ///< readings beside another instrument, for a fit
@@ -155,7 +156,7 @@ struct Job
     std::optional<Brief> brief;
     parts::Ecu ecu;
     std::vector<parts::Ecu> expanders;
-    std::vector<parts::Sensor> parts;
+    std::vector<parts::Part> parts;
     std::vector<Connector> connectors;
     std::vector<Joint> joints;
     std::vector<Wire> wires;
@@ -182,7 +183,7 @@ inline constexpr int kVersion = 1;
 [[nodiscard]] const Device* find(const Job& job, const DeviceId& id);
 [[nodiscard]] const Connector* findConnector(const Job& job, std::string_view id);
 [[nodiscard]] const Joint* findJoint(const Job& job, std::string_view id);
-[[nodiscard]] const parts::Sensor* findPart(const Job& job, const parts::PartId& id);
+[[nodiscard]] const parts::Part* findPart(const Job& job, const parts::PartId& id);
 [[nodiscard]] const parts::EcuInput* findInput(const Job& job, const parts::InputId& id);
 [[nodiscard]] parts::EcuInput* findInput(Job& job, const parts::InputId& id);
 
@@ -199,8 +200,26 @@ inline constexpr int kVersion = 1;
 [[nodiscard]] const Circuit* seatedOn(const Job& job, const parts::InputId& id);
 [[nodiscard]] Circuit* find(Job& job, const CircuitId& id);
 
-/// The circuit's sensor, or null.
-[[nodiscard]] const parts::Sensor* sensorOf(const Job& job, const Circuit& circuit);
+/// Whether the circuit has a seat on the ECU, and the seat's name: an input's or an output's.
+[[nodiscard]] bool isSeated(const Circuit& circuit);
+[[nodiscard]] std::string seatOf(const Circuit& circuit);
+/// Where its signals go: the cavity of its input, or those of its output in order. Empty without a seat.
+[[nodiscard]] std::vector<PointRef> seatCavities(const Job& job, const Circuit& circuit);
+
+/// What the circuit leads to, or null.
+[[nodiscard]] const parts::Part* partOf(const Job& job, const Circuit& circuit);
+/// The circuit's sensor; null also where the ECU drives what it leads to.
+[[nodiscard]] const parts::Part* sensorOf(const Job& job, const Circuit& circuit);
+/// What the ECU drives over the circuit; null for a sensor's.
+[[nodiscard]] const parts::Part* actuatorOf(const Job& job, const Circuit& circuit);
+
+/// Outputs of the units, in their order; one by its name, or null; its unit's cavities, in the order of what it drives.
+[[nodiscard]] std::vector<const parts::EcuOutput*> outputs(const Job& job);
+[[nodiscard]] const parts::EcuOutput* findOutput(const Job& job, const parts::OutputId& id);
+[[nodiscard]] std::vector<PointRef> cavitiesOf(const Job& job, const parts::OutputId& id);
+[[nodiscard]] const parts::Ecu* unitOf(const Job& job, const parts::OutputId& id);
+/// The circuit that this output drives, or null.
+[[nodiscard]] const Circuit* drivenBy(const Job& job, const parts::OutputId& id);
 
 /// Writes a line into the logbook.
 void note(Job& job, const std::string& when, const std::string& about, const std::string& what);

@@ -13,7 +13,7 @@ namespace {
 /// Values that carry their circuit's own unit in the file ("low": 0 in kPa) become SI, or the other way.
 template <class Convert> void convertCircuit(Job& job, Circuit& circuit, Convert convert, Convert difference)
 {
-    const parts::Sensor* sensor = sensorOf(job, circuit);
+    const parts::Part* sensor = sensorOf(job, circuit);
     if (sensor == nullptr)
         return; // check() names the missing part
     circuit.scaling.low = convert(circuit.scaling.low, sensor->measures, sensor->unit);

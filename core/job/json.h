@@ -10,7 +10,7 @@
 namespace vicegrip::job {
 
 /// Reads a job. The text must parse, follow the schema, name only things it holds, and make sense (lengths above 0,
-/// parts as `parts::checkSensor` wants them). Errors carry line and column, or a JSON pointer.
+/// parts as `parts::checkPart` wants them). Errors carry line and column, or a JSON pointer.
 /// A file of a newer version is read as far as this one understands it, and keeps its version: whoever shows it must
 /// not write it. One that cannot be understood at all is refused with ErrorCode::Version.
 [[nodiscard]] Result<Job> read(std::string_view text);

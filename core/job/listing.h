@@ -281,9 +281,12 @@ template <class A> void listFields(A& a, Circuit& c)
     a("want", c.want);
     a("device", c.device);
     a("input", c.input);
+    a("output", c.output);
     a("locked", c.locked);
-    a("rest", c.rest);
-    a("scaling", c.scaling);
+    if (std::is_same_v<A, fields::Reader> || c.scaling.low != 0 || c.scaling.high != 0) { // what is driven has none
+        a("rest", c.rest);
+        a("scaling", c.scaling);
+    }
     a("captured", c.captured);
     a("limits", c.limits);
     a("road_speed", c.roadSpeed);

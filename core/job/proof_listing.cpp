@@ -81,7 +81,7 @@ units::Dimension measuredAt(const Job& job, const Proof& p)
     if (p.reading.condition() == Condition::BatteryOff)
         return Dimension::Resistance;
     const Circuit* circuit = find(job, p.circuit);
-    const parts::Sensor* sensor = circuit == nullptr ? nullptr : sensorOf(job, *circuit);
+    const parts::Part* sensor = circuit == nullptr ? nullptr : sensorOf(job, *circuit);
     if (p.station == "counts")
         return Dimension::Counts;
     if (p.station == "value" && sensor != nullptr)

@@ -12,7 +12,7 @@ namespace {
 
 std::string reading(const job::Job& job, const job::Proof& p, const job::Circuit& circuit)
 {
-    const parts::Sensor* sensor = job::sensorOf(job, circuit);
+    const parts::Part* sensor = job::sensorOf(job, circuit);
     const bool off = p.reading.condition() == job::Condition::BatteryOff;
     const std::string place = job::spoken(job, job::PointRef::fromText(p.station)),
                       read = job::readingText(p.reading, sensor == nullptr ? std::string_view() : sensor->unit);

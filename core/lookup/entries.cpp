@@ -19,10 +19,11 @@ std::string joined(const std::string& a, const std::string& b, const char* betwe
 void circuits(std::vector<Entry>& out, const job::Job& job)
 {
     for (const job::Circuit& c : job.circuits) {
-        const parts::Sensor* sensor = job::sensorOf(job, c);
-        const job::PointRef cavity = job::cavityOf(job, c.input);
-        std::string seat = c.input.empty() ? phrase("no seat") : phrase("input {}", c.input.value);
-        if (!cavity.empty())
+        const parts::Part* sensor = job::partOf(job, c);
+        std::string seat = !c.input.empty()    ? phrase("input {}", c.input.value)
+                           : !c.output.empty() ? phrase("output {}", c.output.value)
+                                               : phrase("no seat");
+        for (const job::PointRef& cavity : job::seatCavities(job, c))
             seat += ", " + job::spoken(job, cavity);
         out.push_back({Kind::Circuit, c.id.value, c.name, joined(seat, sensor == nullptr ? "" : sensor->name, "; "),
                        c.id.value + " " + c.function.value + " " + c.device.value});
@@ -65,10 +66,10 @@ void places(std::vector<Entry>& out, const job::Job& job)
 
 void partsOf(std::vector<Entry>& out, const job::Job& job)
 {
-    for (const parts::Sensor& s : job.parts) {
+    for (const parts::Part& s : job.parts) {
         std::string where;
         for (const job::Circuit& c : job.circuits)
-            if (job::sensorOf(job, c) == &s)
+            if (job::partOf(job, c) == &s)
                 where = joined(where, c.name, ", ");
         out.push_back({Kind::Part, s.id.value, s.name, where, s.id.value});
     }
@@ -90,8 +91,8 @@ std::vector<Entry> entriesOf(const parts::Library& library, const job::Job& job)
     const auto add = [&](const char* kind, const std::string& what, const std::string& id, const std::string& name) {
         out.push_back({Kind::Library, std::string(kind) + "/" + id, name, what, id});
     };
-    for (const parts::Sensor& s : library.sensors)
-        if (std::ranges::find(job.parts, s.id, &parts::Sensor::id) == job.parts.end())
+    for (const parts::Part& s : library.parts)
+        if (std::ranges::find(job.parts, s.id, &parts::Part::id) == job.parts.end())
             add("sensor", phrase("sensor of the library"), s.id.value, s.name);
     for (const parts::EcuProfile& e : library.ecus)
         if (e.name != job.ecu.name)

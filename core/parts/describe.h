@@ -2,7 +2,7 @@
 
 #include "core/parts/ecu.h"
 #include "core/parts/layout.h"
-#include "core/parts/sensor.h"
+#include "core/parts/part.h"
 
 #include <optional>
 #include <string>
@@ -42,14 +42,14 @@ template <class Part> struct Described
     std::vector<LineComplaint> complaints;
 };
 
-[[nodiscard]] Described<Sensor> sensorFromText(std::string_view text);
+[[nodiscard]] Described<Part> partFromText(std::string_view text);
 [[nodiscard]] Described<EcuProfile> ecuFromText(std::string_view text);
 /// Rows are separated by semicolons, neighbours of another kind within a row by commas; behind the numbers stand, as
 /// needed, `staggered`, `offset N`, `gap N`, `of FAMILY`, `pitch N mm`. Families are looked up among those given.
 [[nodiscard]] Described<Layout> layoutFromText(std::string_view text, const std::vector<TerminalFamily>& families);
 
 /// The same in lines; reading them back gives an equal part, but for members this form does not know.
-[[nodiscard]] std::string textOf(const Sensor& sensor);
+[[nodiscard]] std::string textOf(const Part& sensor);
 [[nodiscard]] std::string textOf(const EcuProfile& profile);
 [[nodiscard]] std::string textOf(const Layout& layout);
 

@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <charconv>
 #include <sstream>
+#include <utility>
 
 namespace vicegrip::parts {
 namespace {
@@ -13,29 +14,20 @@ using units::Dimension;
 class EcuReader
 {
   public:
-    Described<EcuProfile> read(std::string_view text)
+    explicit EcuReader(std::string_view text) : m_lines(linesOf(text)) {}
+
+    Described<EcuProfile> read()
     {
-        const std::vector<Line> lines = linesOf(text);
-        for (const Line& l : lines) // plugs first: the other lines name their cavities
+        for (const Line& l : m_lines) // plugs first: the other lines name their cavities
             if (l.key.starts_with("plug "))
                 plug(l);
-        for (const Line& l : lines)
+        for (const Line& l : m_lines)
             if (!l.key.starts_with("plug "))
                 fact(l);
         return finish();
     }
 
   private:
-    void complain(const Line& l, std::string sentence) { m_out.complaints.push_back({l.number, std::move(sentence)}); }
-
-    template <class T, class Use> void take(const Line& l, const Result<T>& result, Use use)
-    {
-        if (result)
-            use(*result);
-        else
-            complain(l, result.error().sentence);
-    }
-
     void plug(const Line& l)
     {
         EcuPlug p;
@@ -53,14 +45,14 @@ class EcuReader
             }
             if (!number(std::string_view(part).substr(0, dash), from) ||
                 !number(std::string_view(part).substr(dash + 1), to) || to < from || to - from > 299) {
-                complain(l, phrase("expected cavities such as 1-26, or their names with commas between"));
+                m_reads.complain(l, phrase("expected cavities such as 1-26, or their names with commas between"));
                 return;
             }
             for (int n = from; n <= to; ++n)
                 p.cavities.push_back(std::to_string(n));
         }
         if (p.cavities.empty())
-            complain(l, "the plug has no cavities");
+            m_reads.complain(l, "the plug has no cavities");
         else
             m_profile.plugs.push_back(std::move(p));
     }
@@ -85,9 +77,9 @@ class EcuReader
         for (const std::string& typed : listOf(l.value)) {
             const std::string at = cavity(typed);
             if (at.empty())
-                complain(l, phrase("no plug has a cavity {}", typed));
+                m_reads.complain(l, phrase("no plug has a cavity {}", typed));
             else
-                m_profile.ecu.pins.push_back({at, role, {}});
+                m_profile.ecu.pins.push_back({at, role, {}, {}});
         }
     }
 
@@ -96,16 +88,17 @@ class EcuReader
         for (const std::string& v : listOf(l.value)) {
             const std::string unit = unitAtEnd(v);
             if (unit == "V" || unit == "v")
-                take(l, units::parse(v, Dimension::Voltage), [&](double x) { m_profile.ecu.supply.volts = x; });
+                m_reads.take(l, units::parse(v, Dimension::Voltage), [&](double x) { m_profile.ecu.supply.volts = x; });
             else
-                take(l, units::parse(v, Dimension::Current, "mA"), [&](double x) { m_profile.ecu.supply.limit_a = x; });
+                m_reads.take(l, units::parse(v, Dimension::Current, "mA"),
+                             [&](double x) { m_profile.ecu.supply.limit_a = x; });
         }
     }
 
     void fact(const Line& l)
     {
         if (l.key.empty())
-            complain(l, phrase("expected \"key: value\", such as AN1: A5, analog, 0-5 V"));
+            m_reads.complain(l, phrase("expected \"key: value\", such as AN1: A5, analog, 0-5 V"));
         else if (l.key == "name")
             m_profile.name = m_profile.ecu.name = l.value;
         else if (l.key == "id")
@@ -122,32 +115,47 @@ class EcuReader
             pins(l, EcuPinRole::SensorSupply);
         else if (l.key == "sensor ground")
             pins(l, EcuPinRole::SensorGround);
+        else if (l.key == "can high")
+            pins(l, EcuPinRole::CanHigh);
+        else if (l.key == "can low")
+            pins(l, EcuPinRole::CanLow);
         else if (l.key == "plug-in")
             m_profile.ecu.plugIn = l.value == "yes";
         else if (l.key == "expander")
             m_profile.ecu.expander = l.value == "yes";
         else
-            input(l);
+            seat(l);
     }
 
-    void input(const Line& l)
+    /// An input or an output: its cavities, and what it can do.
+    void seat(const Line& l)
     {
+        std::vector<std::string> places, words;
+        for (const std::string& word : listOf(l.value)) {
+            std::string place = cavity(word);
+            const bool isPlace = !place.empty();
+            (isPlace ? places : words).push_back(isPlace ? std::move(place) : word);
+        }
+        if (places.empty())
+            m_reads.complain(l, phrase("expected its cavity first, such as A5"));
+        if (isOutput(words)) {
+            EcuOutput output = outputFromWords(m_reads, l, words);
+            for (const std::string& at : places)
+                m_profile.ecu.pins.push_back({at, EcuPinRole::Output, {}, output.id});
+            m_profile.ecu.outputs.push_back(std::move(output));
+            return;
+        }
+        if (places.size() > 1)
+            m_reads.complain(l, phrase("an input has one cavity"));
         EcuInput input;
         input.id.value = l.written;
         input.modes.clear();
-        std::string at;
-        for (const std::string& word : listOf(l.value)) {
-            if (std::string place = cavity(word); at.empty() && !place.empty()) {
-                at = std::move(place);
-                continue;
-            }
+        for (const std::string& word : words)
             attribute(l, input, word);
-        }
-        if (at.empty())
-            complain(l, phrase("expected the input's cavity first, such as A5"));
         if (input.modes.empty())
             input.modes = {InputMode::Analog};
-        m_profile.ecu.pins.push_back({at, EcuPinRole::Input, input.id});
+        m_profile.ecu.pins.push_back(
+            {places.empty() ? std::string() : places.front(), EcuPinRole::Input, input.id, {}});
         m_profile.ecu.inputs.push_back(std::move(input));
     }
 
@@ -156,7 +164,7 @@ class EcuReader
         const std::string word = lower(typed);
         const auto rest = [&](std::string_view start) { return trimmed(std::string_view(typed).substr(start.size())); };
         const auto ohms = [&](std::string_view start, double& to) {
-            take(l, units::parse(rest(start), Dimension::Resistance, "Ω"), [&](double v) { to = v; });
+            m_reads.take(l, units::parse(rest(start), Dimension::Resistance, "Ω"), [&](double v) { to = v; });
         };
         if (word == "analog")
             input.modes.push_back(InputMode::Analog);
@@ -164,8 +172,8 @@ class EcuReader
             input.modes.push_back(InputMode::Switch);
         else if (word.starts_with("frequency to ")) {
             input.modes.push_back(InputMode::Frequency);
-            take(l, units::parse(rest("frequency to"), Dimension::Frequency, "Hz"),
-                 [&](double v) { input.most_hz = v; });
+            m_reads.take(l, units::parse(rest("frequency to"), Dimension::Frequency, "Hz"),
+                         [&](double v) { input.most_hz = v; });
         } else if (word == "coil")
             input.variableReluctance = true;
         else if (word == "ratiometric" || word == "absolute")
@@ -177,21 +185,22 @@ class EcuReader
         else if (word.starts_with("series "))
             ohms("series", input.series_ohm);
         else if (word.starts_with("withstands "))
-            take(l, units::parse(rest("withstands"), Dimension::Voltage, "V"),
-                 [&](double v) { input.withstands_v = v; });
+            m_reads.take(l, units::parse(rest("withstands"), Dimension::Voltage, "V"),
+                         [&](double v) { input.withstands_v = v; });
         else if (word.ends_with("bits") || word.ends_with("bit"))
-            take(l, units::parse(word.substr(0, word.find("bit")), Dimension::Counts),
-                 [&](double v) { input.bits = static_cast<int>(v); });
+            m_reads.take(l, units::parse(word.substr(0, word.find("bit")), Dimension::Counts),
+                         [&](double v) { input.bits = static_cast<int>(v); });
         else if (word.starts_with("named "))
             input.name = rest("named");
         else if (word.starts_with("for "))
-            functions(input, rest("for"));
+            input.functions = wordsOf(rest("for"));
         else if (word.ends_with("v"))
-            take(l, rangeOf(typed, Dimension::Voltage, "V"), [&](const auto& r) { input.span_v = r.second; });
+            m_reads.take(l, rangeOf(typed, Dimension::Voltage, "V"), [&](const auto& r) { input.span_v = r.second; });
         else
-            complain(l, phrase("\"{}\" is not understood: expected analog, frequency to 15 kHz, switch, coil, 0-5 V, "
-                               "12 bits, pull-up 1k 2k49, ratiometric, for clt ...",
-                               typed));
+            m_reads.complain(
+                l, phrase("\"{}\" is not understood: expected analog, frequency to 15 kHz, switch, coil, 0-5 V, "
+                          "12 bits, pull-up 1k 2k49, ratiometric, for clt ...",
+                          typed));
     }
 
     void pullUps(const Line& l, EcuInput& input, const std::string& typed)
@@ -206,18 +215,11 @@ class EcuReader
                 input.pull_up_ohm = input.pullUpChoices_ohm.empty() ? 0 : input.pullUpChoices_ohm.back();
                 continue;
             }
-            take(l, units::parse(word, Dimension::Resistance, "Ω"),
-                 [&](double v) { input.pullUpChoices_ohm.push_back(v); });
+            m_reads.take(l, units::parse(word, Dimension::Resistance, "Ω"),
+                         [&](double v) { input.pullUpChoices_ohm.push_back(v); });
         }
         if (input.pullUpFixed && !input.pullUpChoices_ohm.empty())
             input.pull_up_ohm = input.pullUpChoices_ohm.front();
-    }
-
-    static void functions(EcuInput& input, const std::string& typed)
-    {
-        std::istringstream words(typed);
-        for (std::string word; words >> word;)
-            input.functions.push_back(word);
     }
 
     Described<EcuProfile> finish()
@@ -240,8 +242,10 @@ class EcuReader
         return std::move(m_out);
     }
 
+    std::vector<Line> m_lines;
     EcuProfile m_profile;
     Described<EcuProfile> m_out;
+    PartLines m_reads{m_lines, m_out.complaints};
 };
 
 std::string pinsOf(const Ecu& ecu, EcuPinRole role)
@@ -265,14 +269,6 @@ std::string cavitiesOf(const EcuPlug& plug)
     for (const std::string& c : plug.cavities)
         out += (out.empty() ? "" : ", ") + c;
     return out;
-}
-
-/// "470k" where that reads back as it was, else in full.
-std::string shortOhms(double ohm)
-{
-    const std::string text = units::formatOhms(ohm);
-    const auto back = units::parse(text, units::Dimension::Resistance);
-    return back && *back == ohm ? text : units::shortest(ohm) + "ohm";
 }
 
 std::string inputLine(const Ecu& ecu, const EcuInput& i)
@@ -317,7 +313,7 @@ std::string inputLine(const Ecu& ecu, const EcuInput& i)
 
 Described<EcuProfile> ecuFromText(std::string_view text)
 {
-    return EcuReader().read(text);
+    return EcuReader(text).read();
 }
 
 std::string textOf(const EcuProfile& p)
@@ -334,11 +330,19 @@ std::string textOf(const EcuProfile& p)
                                     {"key feed", EcuPinRole::KeyFeed},
                                     {"ground", EcuPinRole::PowerGround},
                                     {"sensor supply", EcuPinRole::SensorSupply},
-                                    {"sensor ground", EcuPinRole::SensorGround}})
+                                    {"sensor ground", EcuPinRole::SensorGround},
+                                    {"can high", EcuPinRole::CanHigh},
+                                    {"can low", EcuPinRole::CanLow}})
         if (const std::string pins = pinsOf(p.ecu, role); !pins.empty())
             out += std::string(key) + ": " + pins + "\n";
     for (const EcuInput& i : p.ecu.inputs)
         out += inputLine(p.ecu, i);
+    for (const EcuOutput& o : p.ecu.outputs) {
+        out += o.id.value + ":";
+        for (bool first = true; const std::string& at : cavitiesOf(p.ecu, o.id))
+            out += (std::exchange(first, false) ? " " : ", ") + at;
+        out += outputWords(o) + "\n";
+    }
     return out;
 }
 

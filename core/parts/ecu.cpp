@@ -32,9 +32,17 @@ Result<void> checkInput(const EcuInput& i, const std::string& at)
     return {};
 }
 
-} // namespace
+Result<void> checkOutput(const EcuOutput& o, const std::string& at)
+{
+    if (o.drives.empty())
+        return bad(at + "/drives", phrase("output {} drives nothing: name at least one kind", o.id.value));
+    if (o.can(OutputKind::Logic) && !(o.high_v > 0))
+        return bad(at + "/high_v", phrase("output {} puts out a logic signal: say its volts", o.id.value));
+    return {};
+}
 
-Result<void> checkEcu(const Ecu& ecu)
+/// Everything has a name of its own, inputs and outputs alike: a seat is one of them.
+Result<std::set<std::string>> checkSeats(const Ecu& ecu)
 {
     std::set<std::string> seen;
     for (size_t n = 0; n < ecu.inputs.size(); ++n) {
@@ -43,17 +51,53 @@ Result<void> checkEcu(const Ecu& ecu)
             return fail(ErrorCode::Reference, phrase("the input \"{}\" is there twice", ecu.inputs[n].id.value),
                         {{}, at, 0, 0});
         if (auto input = checkInput(ecu.inputs[n], at); !input)
-            return input;
+            return tl::make_unexpected(input.error());
     }
+    for (size_t n = 0; n < ecu.outputs.size(); ++n) {
+        const std::string at = "/outputs/" + std::to_string(n);
+        if (!seen.insert(ecu.outputs[n].id.value).second)
+            return fail(ErrorCode::Reference,
+                        phrase("\"{}\" is an input or an output already", ecu.outputs[n].id.value), {{}, at, 0, 0});
+        if (auto output = checkOutput(ecu.outputs[n], at); !output)
+            return tl::make_unexpected(output.error());
+    }
+    return seen;
+}
+
+} // namespace
+
+const EcuOutput* findOutput(const Ecu& ecu, const OutputId& id)
+{
+    const auto it = std::ranges::find(ecu.outputs, id, &EcuOutput::id);
+    return it == ecu.outputs.end() ? nullptr : &*it;
+}
+
+std::vector<std::string> cavitiesOf(const Ecu& ecu, const OutputId& id)
+{
+    std::vector<std::string> out;
+    for (const EcuPin& pin : ecu.pins)
+        if (pin.role == EcuPinRole::Output && pin.output == id)
+            out.push_back(pin.at);
+    return out;
+}
+
+Result<void> checkEcu(const Ecu& ecu)
+{
+    const auto seen = checkSeats(ecu);
+    if (!seen)
+        return tl::make_unexpected(seen.error());
     std::set<std::string> cavities, wired;
     for (size_t n = 0; n < ecu.pins.size(); ++n) {
         const EcuPin& pin = ecu.pins[n];
         const std::string at = "/pins/" + std::to_string(n);
         if (!cavities.insert(pin.at).second)
             return fail(ErrorCode::Reference, phrase("cavity {} has two uses", pin.at), {{}, at + "/at", 0, 0});
+        if (pin.role == EcuPinRole::Output && findOutput(ecu, pin.output) == nullptr)
+            return fail(ErrorCode::Reference, phrase("the ECU has no output \"{}\"", pin.output.value),
+                        {{}, at + "/output", 0, 0});
         if (pin.role != EcuPinRole::Input)
             continue;
-        if (!seen.contains(pin.input.value))
+        if (std::ranges::find(ecu.inputs, pin.input, &EcuInput::id) == ecu.inputs.end())
             return fail(ErrorCode::Reference, phrase("the ECU has no input \"{}\"", pin.input.value),
                         {{}, at + "/input", 0, 0});
         if (!wired.insert(pin.input.value).second)

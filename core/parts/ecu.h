@@ -10,10 +10,11 @@
 #include <string>
 #include <vector>
 
-/// An ECU, or an expander on its CAN bus, as its inputs and pins appear from outside.
+/// An ECU, or an expander on its CAN bus, as its inputs, outputs and pins appear from outside.
 namespace vicegrip::parts {
 
 using InputId = Id<struct InputTag>;
+using OutputId = Id<struct OutputTag>;
 
 /// What the converter measures against.
 enum class Reference {
@@ -54,13 +55,51 @@ struct EcuInput
     }
 };
 
+/// What an output can be set to.
+enum class OutputKind {
+    LowSide, ///< to ground
+    HighSide, ///< to the unit's feed
+    HalfBridge, ///< to either
+    Injector, ///< a low side for high-resistance injectors
+    PeakAndHold, ///< for low-resistance ones
+    Ignition, ///< a coil's primary
+    Logic, ///< volts for somebody else's driver
+    Stepper
+};
+
+/// An output. It has as many pins as what it drives: a pair of half bridges two, a stepper group four.
+struct EcuOutput
+{
+    OutputId id;
+    std::string name;
+    std::vector<OutputKind> drives = {OutputKind::LowSide};
+    std::vector<std::string> functions; ///< what the firmware can use it for; empty: anything
+    double most_a = 2; ///< continuous
+    double most_hz = 0; ///< how often it switches; 0: on and off only
+    bool clamped = true; ///< it takes a coil's kick itself
+    double on_ohm = 0.2; ///< (typical)
+    double off_ohm = 100e3; ///< to ground while it is off: what finds a broken wire (typical)
+    double high_v = 0; ///< of a logic output
+    std::optional<double> pull_up_ohm; ///< to the feed
+    nlohmann::json extra = nlohmann::json::object();
+    bool operator==(const EcuOutput&) const = default;
+
+    [[nodiscard]] bool can(OutputKind kind) const
+    {
+        return std::find(drives.begin(), drives.end(), kind) != drives.end();
+    }
+};
+
 enum class EcuPinRole {
     Input,
+    Output,
     SensorSupply,
     SensorGround,
     PowerFeed,
     KeyFeed, ///< tells the unit that the key is on; it has a power feed of its own besides
-    PowerGround
+    PowerGround,
+    CanHigh, ///< of its bus
+    CanLow
 };
 
 struct EcuPin
@@ -68,6 +107,7 @@ struct EcuPin
     std::string at; ///< connector and cavity in the job: "A.7"
     EcuPinRole role = EcuPinRole::Input;
     InputId input; ///< for Input
+    OutputId output; ///< for Output; the pins of one are in the order of what it drives
     nlohmann::json extra = nlohmann::json::object();
     bool operator==(const EcuPin&) const = default;
 };
@@ -93,6 +133,7 @@ struct Ecu
     double feed_ohm = 15; ///< what the battery sees with no outputs on
     double least_supply_v = 6.5; ///< below this the unit is off
     std::vector<EcuInput> inputs;
+    std::vector<EcuOutput> outputs;
     std::vector<EcuPin> pins;
     nlohmann::json extra = nlohmann::json::object();
     bool operator==(const Ecu&) const = default;
@@ -121,6 +162,11 @@ struct EcuProfile
     nlohmann::json extra = nlohmann::json::object();
     bool operator==(const EcuProfile&) const = default;
 };
+
+/// Null when the unit has none of that name.
+[[nodiscard]] const EcuOutput* findOutput(const Ecu& ecu, const OutputId& id);
+/// The cavities an output drives, in order: "A.20", "A.21".
+[[nodiscard]] std::vector<std::string> cavitiesOf(const Ecu& ecu, const OutputId& id);
 
 /// The checks for sense of one unit: names used once, pins in a cavity once, spans and limits that can be, every input
 /// on a pin. Pointers are relative to the unit.
@@ -152,11 +198,28 @@ template <class A> void listFields(A& a, EcuInput& i)
     a.rest(i.extra);
 }
 
+template <class A> void listFields(A& a, EcuOutput& o)
+{
+    a("id", o.id);
+    a("name", o.name);
+    a("drives", o.drives);
+    a("functions", o.functions);
+    a("most_a", o.most_a);
+    a("most_hz", o.most_hz);
+    a("clamped", o.clamped);
+    a("on_ohm", o.on_ohm);
+    a("off_ohm", o.off_ohm);
+    a("high_v", o.high_v);
+    a("pull_up_ohm", o.pull_up_ohm);
+    a.rest(o.extra);
+}
+
 template <class A> void listFields(A& a, EcuPin& p)
 {
     a("at", p.at);
     a("role", p.role);
     a("input", p.input);
+    a("output", p.output);
     a.rest(p.extra);
 }
 
@@ -179,6 +242,7 @@ template <class A> void listFields(A& a, Ecu& e)
     a("feed_ohm", e.feed_ohm);
     a("least_supply_v", e.least_supply_v);
     a("inputs", e.inputs);
+    a("outputs", e.outputs);
     a("pins", e.pins);
     a.rest(e.extra);
 }
@@ -221,9 +285,26 @@ template <> struct vicegrip::fields::EnumNames<vicegrip::parts::EcuPinRole>
 {
     static constexpr std::pair<vicegrip::parts::EcuPinRole, std::string_view> kNames[] = {
         {vicegrip::parts::EcuPinRole::Input, "input"},
+        {vicegrip::parts::EcuPinRole::Output, "output"},
         {vicegrip::parts::EcuPinRole::SensorSupply, "sensor-supply"},
         {vicegrip::parts::EcuPinRole::SensorGround, "sensor-ground"},
         {vicegrip::parts::EcuPinRole::PowerFeed, "power-feed"},
         {vicegrip::parts::EcuPinRole::KeyFeed, "key-feed"},
-        {vicegrip::parts::EcuPinRole::PowerGround, "power-ground"}};
+        {vicegrip::parts::EcuPinRole::PowerGround, "power-ground"},
+        {vicegrip::parts::EcuPinRole::CanHigh, "can-high"},
+        {vicegrip::parts::EcuPinRole::CanLow, "can-low"}};
+};
+
+template <> struct vicegrip::fields::EnumNames<vicegrip::parts::OutputKind>
+{
+    using enum vicegrip::parts::OutputKind;
+    static constexpr std::pair<vicegrip::parts::OutputKind, std::string_view> kNames[] = {
+        {LowSide, "low-side"},
+        {HighSide, "high-side"},
+        {HalfBridge, "half-bridge"},
+        {Injector, "injector"},
+        {PeakAndHold, "peak-and-hold"},
+        {Ignition, "ignition"},
+        {Logic, "logic"},
+        {Stepper, "stepper"}};
 };

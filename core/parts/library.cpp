@@ -85,12 +85,13 @@ Library readLibrary(const std::vector<fs::path>& folders)
 {
     Library library;
     for (const auto& folder : folders) {
-        readFolder(folder / "sensors", readSensor, library.sensors, library.complaints);
+        readFolder(folder / "sensors", readPart, library.parts, library.complaints);
+        readFolder(folder / "actuators", readPart, library.parts, library.complaints);
         readFolder(folder / "ecus", readEcu, library.ecus, library.complaints);
         readFolder(folder / "terminals", readTerminal, library.terminals, library.complaints);
         readFolder(folder / "connectors", readLayout, library.layouts, library.complaints);
     }
-    sortByName(library.sensors);
+    sortByName(library.parts);
     sortByName(library.ecus);
     sortByName(library.terminals);
     sortByName(library.layouts);
@@ -110,9 +111,9 @@ std::vector<fs::path> libraryFolders(const fs::path& shipped)
     return out;
 }
 
-const Sensor* find(const Library& library, const PartId& id)
+const Part* find(const Library& library, const PartId& id)
 {
-    return withId(library.sensors, id);
+    return withId(library.parts, id);
 }
 
 const EcuProfile* find(const Library& library, const EcuId& id)
@@ -125,9 +126,9 @@ const Layout* find(const Library& library, const LayoutId& id)
     return withId(library.layouts, id);
 }
 
-Result<fs::path> keep(const Sensor& sensor, const fs::path& folder)
+Result<fs::path> keep(const Part& part, const fs::path& folder)
 {
-    return keepIn(folder / "sensors", sensor, readSensor);
+    return keepIn(folder / (isDriven(part) ? "actuators" : "sensors"), part, readPart);
 }
 
 Result<fs::path> keep(const EcuProfile& profile, const fs::path& folder)

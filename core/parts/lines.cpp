@@ -4,6 +4,8 @@
 
 #include <algorithm>
 #include <cctype>
+#include <iterator>
+#include <sstream>
 
 namespace vicegrip::parts {
 namespace {
@@ -141,29 +143,42 @@ std::string idFrom(std::string_view name)
     return out;
 }
 
-units::Dimension usualDimension(SensorKind kind)
+units::Dimension usualDimension(PartUse kind)
 {
     switch (kind) {
-    case SensorKind::ManifoldPressure:
+    case PartUse::ManifoldPressure:
         return units::Dimension::AbsolutePressure;
-    case SensorKind::FluidPressure:
+    case PartUse::FluidPressure:
         return units::Dimension::GaugePressure;
-    case SensorKind::FluidTemperature:
-    case SensorKind::AirTemperature:
-    case SensorKind::ExhaustTemperature:
+    case PartUse::FluidTemperature:
+    case PartUse::AirTemperature:
+    case PartUse::ExhaustTemperature:
         return units::Dimension::Temperature;
-    case SensorKind::AirMass:
+    case PartUse::AirMass:
         return units::Dimension::MassFlow;
-    case SensorKind::Wideband:
+    case PartUse::Wideband:
         return units::Dimension::Lambda;
-    case SensorKind::CrankTrigger:
-    case SensorKind::CamTrigger:
+    case PartUse::CrankTrigger:
+    case PartUse::CamTrigger:
         return units::Dimension::Frequency;
-    case SensorKind::Speed:
+    case PartUse::Speed:
         return units::Dimension::Speed;
     default:
         return units::Dimension::Ratio;
     }
+}
+
+std::vector<std::string> wordsOf(const std::string& typed)
+{
+    std::istringstream in(typed);
+    return {std::istream_iterator<std::string>(in), {}};
+}
+
+std::string shortOhms(double ohm)
+{
+    const std::string text = units::formatOhms(ohm);
+    const auto back = units::parse(text, units::Dimension::Resistance);
+    return back && *back == ohm ? text : units::shortest(ohm) + "ohm";
 }
 
 std::string spaced(std::string_view name)

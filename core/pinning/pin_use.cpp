@@ -38,7 +38,12 @@ std::string ofUnit(EcuPinRole role)
         return phrase("Key feed");
     case EcuPinRole::PowerGround:
         return phrase("Power ground");
+    case EcuPinRole::CanHigh:
+        return phrase("CAN high");
+    case EcuPinRole::CanLow:
+        return phrase("CAN low");
     case EcuPinRole::Input:
+    case EcuPinRole::Output:
         break;
     }
     return {};
@@ -51,9 +56,11 @@ std::map<job::PointRef, PinUse> pinUses(const job::Job& job)
     std::map<job::PointRef, PinUse> out;
     for (const parts::Ecu* unit : job::units(job))
         for (const parts::EcuPin& pin : unit->pins) {
-            const parts::EcuInput* input = pin.input.empty() ? nullptr : job::findInput(job, pin.input);
             out[job::PointRef::fromText(pin.at)] = {
-                input == nullptr ? ofUnit(pin.role) : phrase("Input {}, free", input->id.value), {}};
+                pin.role == EcuPinRole::Input    ? phrase("Input {}, free", pin.input.value)
+                : pin.role == EcuPinRole::Output ? phrase("Output {}, free", pin.output.value)
+                                                 : ofUnit(pin.role),
+                {}};
         }
     std::map<job::PointRef, Served> served;
     const auto paths = electrics::Wiring(job).paths();

@@ -26,8 +26,8 @@ class CircuitPromises
           m_circuit(circuit),
           m_paths(paths),
           m_table(table),
-          m_sensor(*job::sensorOf(job, circuit)),
-          m_input(*job::findInput(job, circuit.input))
+          m_sensor(*job::partOf(job, circuit)),
+          m_input(job::findInput(job, circuit.input))
     {
     }
 
@@ -69,7 +69,7 @@ class CircuitPromises
   private:
     Bounded pulsesAtRest() const
     {
-        const double tolerance = std::get<parts::OpenCollector>(m_sensor.model).tolerance;
+        const double tolerance = parts::pulsesOf(m_sensor)->tolerance;
         const auto rest = electrics::atRest(m_circuit, m_job.surroundings);
         const double hz = parts::hertzAt(m_sensor, rest.value);
         const auto [least, most] = std::minmax({hz, parts::hertzAt(m_sensor, rest.value - rest.tolerance),
@@ -111,8 +111,8 @@ class CircuitPromises
 
     void report(Expectation& e, const Bounded& seen) const
     {
-        const double full = !parts::countsValue(m_sensor) ? electrics::fullScaleVolts(m_job, m_input)
-                            : m_input.most_hz > 0         ? m_input.most_hz
+        const double full = !parts::countsValue(m_sensor) ? electrics::fullScaleVolts(m_job, *m_input)
+                            : m_input->most_hz > 0        ? m_input->most_hz
                                                           : std::numeric_limits<double>::infinity();
         const auto clamped = [&](double reading) { return std::clamp(reading, 0.0, full); };
         const double step = scaling::readingStep(m_job, m_circuit);
@@ -155,8 +155,8 @@ class CircuitPromises
     const job::Circuit& m_circuit;
     const std::vector<Path>& m_paths;
     const scaling::Table* m_table;
-    const parts::Sensor& m_sensor;
-    const parts::EcuInput& m_input;
+    const parts::Part& m_sensor;
+    const parts::EcuInput* m_input; ///< null for what is driven
 };
 
 std::vector<Expectation> voidAt(const std::vector<Place>& places)

@@ -40,7 +40,7 @@ class CircuitPlaces
           m_condition(condition),
           m_circuit(circuit),
           m_paths(paths),
-          m_sensor(*job::sensorOf(job, circuit)),
+          m_sensor(*job::partOf(job, circuit)),
           m_negative(negativePost(job)),
           m_seen(condition == Condition::KeyOn && seen())
     {
@@ -54,7 +54,7 @@ class CircuitPlaces
         p.station = {path.points[index].text(), StationKind::Probe, path.role, path.points[index],
                      job::spoken(m_job, path.points[index])};
         p.needed = m_condition == Condition::KeyOn &&
-                   (path.role == PinRole::Signal ? index + 1 == path.points.size() : index == 0);
+                   (parts::isSignal(path.role) ? index + 1 == path.points.size() : index == 0);
         if (m_condition == Condition::KeyOn)
             placeForVolts(p, path);
         else
@@ -70,9 +70,11 @@ class CircuitPlaces
     /// Pulses need an input whose volts swing: a pull-up, a supply, a wire that is whole.
     bool seen() const
     {
+        if (parts::isDriven(m_sensor))
+            return false;
         if (!parts::countsValue(m_sensor))
             return m_car->reads(m_job, m_circuit);
-        const auto levels = electrics::pulseLevels(*m_car, m_circuit, std::get<parts::OpenCollector>(m_sensor.model));
+        const auto levels = electrics::pulseLevels(*m_car, m_circuit, *parts::pulsesOf(m_sensor));
         return levels && levels->swings();
     }
 
@@ -87,7 +89,7 @@ class CircuitPlaces
                                job::spoken(m_job, path.points.back()));
             return;
         }
-        if (path.role == PinRole::Signal && std::holds_alternative<parts::OpenCollector>(m_sensor.model)) {
+        if (path.role == PinRole::Signal && parts::pulsesOf(m_sensor)) {
             p.trouble =
                 phrase("it switches between the pull-up's volts and near 0 V: measure Hz, or turn the engine by hand");
             p.needed = false;
@@ -98,10 +100,12 @@ class CircuitPlaces
     {
         p.dimension = Dimension::Resistance;
         p.unit = "Ω";
-        const Path* ground = pathOf(m_paths, PinRole::Ground);
-        const bool through = path.role == PinRole::Signal && parts::isPassive(m_sensor) && ground != nullptr;
-        const Path& toward = through ? *ground : path;
-        p.blackPoint = toward.points.back();
+        const auto across = parts::isSignal(path.role) ? parts::acrossFrom(m_sensor, path.role) : std::nullopt;
+        const Path* other = across ? pathOf(m_paths, *across) : nullptr;
+        const bool through = other != nullptr;
+        const Path& toward = through ? *other : path;
+        // Beyond its own plug a feed has a fuse and a relay in it that stand open: the black lead stays at the plug.
+        p.blackPoint = through && across == PinRole::Supply ? toward.points.front() : toward.points.back();
         p.black = job::spoken(m_job, p.blackPoint);
         if (!path.complete || !toward.complete)
             p.trouble =
@@ -115,7 +119,7 @@ class CircuitPlaces
     Condition m_condition;
     const job::Circuit& m_circuit;
     const std::vector<Path>& m_paths;
-    const parts::Sensor& m_sensor;
+    const parts::Part& m_sensor;
     job::PointRef m_negative;
     bool m_seen; ///< by the ECU
 };
@@ -170,13 +174,15 @@ std::vector<Place> places(const job::Job& job, const electrics::Electrics* car, 
                           const job::Circuit& circuit, const std::vector<Path>& paths, bool hasTable)
 {
     std::vector<Place> out;
-    if (job::sensorOf(job, circuit) == nullptr || job::findInput(job, circuit.input) == nullptr)
+    const bool driven = job::actuatorOf(job, circuit) != nullptr;
+    if (driven ? job::findOutput(job, circuit.output) == nullptr
+               : job::sensorOf(job, circuit) == nullptr || job::findInput(job, circuit.input) == nullptr)
         return out;
     const CircuitPlaces of(job, car, condition, circuit, paths);
     for (const Path& path : paths) {
         for (size_t i = 0; i < path.points.size(); ++i)
             out.push_back(of.atProbe(path, i));
-        if (path.role == PinRole::Signal)
+        if (path.role == PinRole::Signal && !driven)
             for (const StationKind kind : {StationKind::Input, StationKind::Counts, StationKind::Value})
                 out.push_back(of.atEcu(kind, hasTable));
     }

@@ -39,7 +39,7 @@ Result<SaidLine> saidLine(const job::Circuit& circuit, const CapturedVerdict& ve
     });
 }
 
-Result<void> straighten(parts::Sensor& s, const SaidLine& line)
+Result<void> straighten(parts::Part& s, const SaidLine& line)
 {
     const double span = s.high - s.low;
     if (!(line.slope > 0))
@@ -48,29 +48,20 @@ Result<void> straighten(parts::Sensor& s, const SaidLine& line)
         return std::lerp(low, high, (line.at(value) - s.low) / span);
     };
     const double tolerance = std::max(kLeastTolerance, line.worst / span);
-    if (auto* r = std::get_if<parts::RatiometricTransducer>(&s.model)) {
-        const double low = along(r->low_v, r->high_v, s.low), high = along(r->low_v, r->high_v, s.high);
-        r->low_v = low;
-        r->high_v = high;
-        r->tolerance = tolerance;
-    } else if (auto* d = std::get_if<parts::VoltageDevice>(&s.model); d != nullptr && d->points.empty()) {
-        const double low = along(d->low_v, d->high_v, s.low), high = along(d->low_v, d->high_v, s.high);
-        d->low_v = low;
-        d->high_v = high;
-        d->tolerance_v = tolerance * std::abs(high - low);
-    } else {
+    const auto sheet = parts::spanOf(s);
+    if (!sheet || !parts::setSpan(s, along(sheet->low_v, sheet->high_v, s.low),
+                                  along(sheet->low_v, sheet->high_v, s.high), tolerance))
         return refused(phrase("this sensor's curve is not fitted from readings: a throttle's limits are calibrated, a "
                               "bent one is the maker's"));
-    }
     return {};
 }
 
-Result<void> bend(parts::Sensor& s, parts::Resistive& resistive, const job::Circuit& circuit,
-                  const CapturedVerdict& verdict, const std::vector<size_t>& in)
+Result<void> bend(parts::Part& s, const job::Circuit& circuit, const CapturedVerdict& verdict,
+                  const std::vector<size_t>& in)
 {
     std::vector<fit::Monotone::Breakpoint> breakpoints;
     for (size_t i : in) {
-        const auto ohm = electrics::elementValues(s, verdict.pairs[i].said);
+        const auto ohm = parts::elementValues(s, verdict.pairs[i].said);
         breakpoints.push_back({circuit.captured[i].value, ohm.front()});
     }
     const auto curve = fit::Monotone::through(std::move(breakpoints));
@@ -82,13 +73,13 @@ Result<void> bend(parts::Sensor& s, parts::Resistive& resistive, const job::Circ
             return refused(phrase("the readings turn back at {}: read it again, or set it aside",
                                   units::format(at[i].x, s.measures, s.unit, 1)));
     constexpr int kBetween = 4; // straight lines between so many miss the cubic by less than the ohms are known
-    resistive.points.clear();
+    std::vector<parts::Resistive::Point> points;
     for (size_t i = 1; i < at.size(); ++i)
         for (int k = 0; k < kBetween; ++k) {
             const double value = std::lerp(at[i - 1].x, at[i].x, static_cast<double>(k) / kBetween);
-            resistive.points.push_back({value, curve->at(value)});
+            points.push_back({value, curve->at(value)});
         }
-    resistive.points.push_back({at.back().x, at.back().y});
+    points.push_back({at.back().x, at.back().y});
     double instrument = 0; // what the other instrument may be off by, as a share of the resistance
     for (size_t i : in) {
         const job::Captured& c = circuit.captured[i];
@@ -97,7 +88,10 @@ Result<void> bend(parts::Sensor& s, parts::Resistive& resistive, const job::Circ
             instrument =
                 std::max(instrument, std::abs(curve->at(std::clamp(value, at.front().x, at.back().x)) - ohm) / ohm);
     }
-    resistive.tolerance = std::max({kLeastTolerance, std::min(resistive.tolerance, 0.02), instrument});
+    const double sheet = parts::resistanceTolerance(s).value_or(0);
+    if (!parts::setOhms(s, std::move(points), std::max({kLeastTolerance, std::min(sheet, 0.02), instrument})))
+        return refused(phrase("this sensor's curve is not fitted from readings: a throttle's limits are calibrated, a "
+                              "bent one is the maker's"));
     s.low = at.front().x;
     s.high = at.back().x;
     return {};
@@ -121,7 +115,7 @@ double tolerance(const fit::ThermistorFit& fit, const job::Circuit& circuit, con
 
 } // namespace
 
-std::vector<FitPlace> fitAlong(const CapturedVerdict& verdict, const Transfer& transfer, const parts::Sensor& sensor,
+std::vector<FitPlace> fitAlong(const CapturedVerdict& verdict, const Transfer& transfer, const parts::Part& sensor,
                                const job::ScalingSpec& spec)
 {
     constexpr int kPlaces = 60;
@@ -136,7 +130,7 @@ std::vector<FitPlace> fitAlong(const CapturedVerdict& verdict, const Transfer& t
             if (value >= breakpoints.front().x && value <= breakpoints.back().x)
                 out.push_back({value, verdict.bent->at(value) - value, 0});
         } else {
-            const auto& sheet = std::get<parts::Thermistor>(sensor.model).curve;
+            const auto& sheet = *parts::curveOf(sensor);
             const double ohm = parts::ohms(sheet, value);
             out.push_back(
                 {value, parts::kelvin(verdict.thermistor->curve, ohm) - value, verdict.thermistor->sigmaAt(ohm)});
@@ -145,22 +139,20 @@ std::vector<FitPlace> fitAlong(const CapturedVerdict& verdict, const Transfer& t
     return out;
 }
 
-Result<parts::Sensor> asMeasured(const job::Circuit& circuit, const parts::Sensor& sensor,
-                                 const CapturedVerdict& verdict)
+Result<parts::Part> asMeasured(const job::Circuit& circuit, const parts::Part& sensor, const CapturedVerdict& verdict)
 {
     const auto in = partakers(circuit);
     if (in.size() < kFewestForACurve)
         return refused(phrase("three readings or more, far apart, make a curve"));
     if (verdict.suspect)
         return refused(phrase("one reading is contradicted by the others: read it again, or set it aside"));
-    parts::Sensor out = sensor;
-    if (auto* t = std::get_if<parts::Thermistor>(&out.model)) {
-        if (!verdict.thermistor)
+    parts::Part out = sensor;
+    if (parts::curveOf(out) != nullptr) {
+        if (!verdict.thermistor ||
+            !parts::setCurve(out, verdict.thermistor->curve, tolerance(*verdict.thermistor, circuit, in)))
             return refused(phrase("no Steinhart-Hart curve goes through these readings"));
-        t->curve = verdict.thermistor->curve;
-        t->tolerance = tolerance(*verdict.thermistor, circuit, in);
-    } else if (auto* resistive = std::get_if<parts::Resistive>(&out.model)) {
-        if (auto bent = bend(out, *resistive, circuit, verdict, in); !bent)
+    } else if (parts::resistanceTolerance(out)) {
+        if (auto bent = bend(out, circuit, verdict, in); !bent)
             return tl::make_unexpected(bent.error());
     } else {
         const auto line = saidLine(circuit, verdict, in);
@@ -173,7 +165,7 @@ Result<parts::Sensor> asMeasured(const job::Circuit& circuit, const parts::Senso
     if (!out.name.ends_with(kMark))
         out.name += kMark;
     out.id = parts::PartId{circuit.id.value + "-as-measured"};
-    if (auto sound = parts::checkSensor(out); !sound)
+    if (auto sound = parts::checkPart(out); !sound)
         return tl::make_unexpected(sound.error());
     return out;
 }

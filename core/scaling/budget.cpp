@@ -83,22 +83,22 @@ std::optional<MixtureCost> ofContent(const Budget& b)
 }
 
 /// m = VE p V / (R T): what a sensor's error is as a share of the fuel.
-std::optional<MixtureCost> mixtureOf(const job::Job& job, const job::Circuit& circuit, const parts::Sensor& sensor,
+std::optional<MixtureCost> mixtureOf(const job::Job& job, const job::Circuit& circuit, const parts::Part& sensor,
                                      const Budget& b)
 {
     const auto share = [&](std::string how) {
         return MixtureCost{b.worst / b.value, b.sigma / b.value, std::move(how)};
     };
-    if (sensor.kind == parts::SensorKind::FlexFuel)
+    if (sensor.kind == parts::PartUse::FlexFuel)
         return ofContent(b);
     if (b.value <= 0)
         return std::nullopt;
     switch (sensor.kind) {
-    case parts::SensorKind::ManifoldPressure:
+    case parts::PartUse::ManifoldPressure:
         if (!fuelsByDensity(job) || (!circuit.function.empty() && circuit.function.value != "map"))
             return std::nullopt;
         return share(phrase("fuel follows the pressure: dm/m = dp/p"));
-    case parts::SensorKind::AirTemperature:
+    case parts::PartUse::AirTemperature:
         if (!fuelsByDensity(job))
             return std::nullopt;
         if (b.worst >= b.value)
@@ -106,9 +106,9 @@ std::optional<MixtureCost> mixtureOf(const job::Job& job, const job::Circuit& ci
         // m = c / T: what is shown too low weighs more than what is shown too high.
         return MixtureCost{b.worst / (b.value - b.worst), b.sigma / b.value,
                            phrase("fuel goes against the temperature: dm/m = -dT/T, in kelvin")};
-    case parts::SensorKind::AirMass:
+    case parts::PartUse::AirMass:
         return share(phrase("fuel follows the air: dm/m = dq/q"));
-    case parts::SensorKind::Wideband:
+    case parts::PartUse::Wideband:
         return share(phrase("closed loop corrects to what this shows: the error is the mixture's"));
     default:
         return std::nullopt;
@@ -170,7 +170,7 @@ std::string_view partName(BudgetPart part)
 
 Result<Budget> budgetAt(const job::Job& job, const job::Circuit& circuit, const Table& table, double value)
 {
-    const parts::Sensor* sensor = job::sensorOf(job, circuit);
+    const parts::Part* sensor = job::sensorOf(job, circuit);
     const parts::EcuInput* input = job::findInput(job, circuit.input);
     if (sensor == nullptr || input == nullptr)
         return fail(ErrorCode::Reference, phrase("{} has no sensor on an ECU input", circuit.name));
@@ -204,7 +204,7 @@ Result<Budget> budgetAt(const job::Job& job, const job::Circuit& circuit, const 
     };
     circuit::Interval within{b.reading, b.reading}; // of the input, everything at its worst
     if (counts) {
-        const double off = std::get<parts::OpenCollector>(sensor->model).tolerance * b.reading;
+        const double off = parts::pulsesOf(*sensor)->tolerance * b.reading;
         within = {b.reading - off, b.reading + off};
         lineOf(BudgetPart::Sensor).worst = shownOff(table, within, 0, b.shown);
         lineOf(BudgetPart::Sensor).most = "sensor " + circuit.device.value;

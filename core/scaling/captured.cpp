@@ -14,7 +14,7 @@ namespace vicegrip::scaling {
 namespace {
 
 /// A difference of the circuit's value, with its sign.
-std::string difference(const parts::Sensor& s, double si)
+std::string difference(const parts::Part& s, double si)
 {
     const double shown = units::differenceToUnit(si, s.measures, s.unit);
     const double size = std::abs(shown);
@@ -48,8 +48,8 @@ std::optional<size_t> suspectOf(const CapturedVerdict& v, const std::vector<size
     return suspect;
 }
 
-void fitThem(CapturedVerdict& v, const job::Circuit& circuit, const parts::Sensor& sensor,
-             const std::vector<size_t>& in, double step)
+void fitThem(CapturedVerdict& v, const job::Circuit& circuit, const parts::Part& sensor, const std::vector<size_t>& in,
+             double step)
 {
     if (in.size() < kFewestForACurve)
         return;
@@ -58,11 +58,11 @@ void fitThem(CapturedVerdict& v, const job::Circuit& circuit, const parts::Senso
     const auto sigma = [&](size_t i) {
         return stated ? circuit::Spread{circuit.captured[i].within}.standardDeviation() : 0;
     };
-    if (const auto* thermistor = std::get_if<parts::Thermistor>(&sensor.model)) {
+    if (const auto* curve = parts::curveOf(sensor)) {
         std::vector<parts::TableCurve::Point> points;
         std::vector<double> sigmas;
         for (size_t i : in) { // the resistance that makes these volts is that of the temperature they mean
-            points.push_back({circuit.captured[i].value, parts::ohms(thermistor->curve, v.pairs[i].said)});
+            points.push_back({circuit.captured[i].value, parts::ohms(*curve, v.pairs[i].said)});
             if (stated)
                 sigmas.push_back(sigma(i));
         }
@@ -70,8 +70,7 @@ void fitThem(CapturedVerdict& v, const job::Circuit& circuit, const parts::Senso
             v.thermistor = std::move(*fitted);
         return;
     }
-    const auto* device = std::get_if<parts::VoltageDevice>(&sensor.model);
-    if (std::holds_alternative<parts::Resistive>(sensor.model) || (device != nullptr && !device->points.empty())) {
+    if (parts::isBent(sensor) && !parts::countsValue(sensor)) {
         std::vector<fit::Monotone::Breakpoint> breakpoints; // bent: no line stands for it
         for (size_t i : in)
             breakpoints.push_back({v.pairs[i].said, circuit.captured[i].value});
@@ -88,9 +87,9 @@ void fitThem(CapturedVerdict& v, const job::Circuit& circuit, const parts::Senso
 }
 
 /// What a probe's error that is the same everywhere does where the mixture is set.
-std::string atOne(const parts::Sensor& sensor, double off)
+std::string atOne(const parts::Part& sensor, double off)
 {
-    if (sensor.kind != parts::SensorKind::Wideband)
+    if (sensor.kind != parts::PartUse::Wideband)
         return {};
     return phrase(
         " Where it shows λ 1.000 the mixture is λ {}: run the controller's signal ground to the ECU's sensor ground.",
@@ -99,11 +98,10 @@ std::string atOne(const parts::Sensor& sensor, double off)
 
 /// Whether the errors grow in proportion to the value's way along the range: another span than the sheet's. Then in
 /// words, with the span that is meant.
-std::string spanSentence(const CapturedVerdict& v, const parts::Sensor& sensor, const job::Circuit& circuit,
+std::string spanSentence(const CapturedVerdict& v, const parts::Part& sensor, const job::Circuit& circuit,
                          const std::vector<size_t>& in, double allowed)
 {
-    const bool straight = std::holds_alternative<parts::RatiometricTransducer>(sensor.model) ||
-                          std::holds_alternative<parts::VoltageDevice>(sensor.model);
+    const bool straight = parts::spanOf(sensor).has_value();
     const auto ends = std::ranges::minmax(in, {}, [&](size_t i) { return circuit.captured[i].value; });
     const size_t first = ends.min, last = ends.max;
     const double run = circuit.captured[last].value - circuit.captured[first].value;
@@ -125,7 +123,7 @@ std::string spanSentence(const CapturedVerdict& v, const parts::Sensor& sensor, 
                   shown(sensor.high));
 }
 
-std::string sentenceOf(const CapturedVerdict& v, const parts::Sensor& sensor, const job::Circuit& circuit,
+std::string sentenceOf(const CapturedVerdict& v, const parts::Part& sensor, const job::Circuit& circuit,
                        const std::vector<size_t>& in)
 {
     if (!v.enough)
@@ -215,7 +213,7 @@ class Allowed
 
 Result<CapturedVerdict> compareCaptured(const job::Job& job, const job::Circuit& circuit, const Table& table)
 {
-    const parts::Sensor* sensor = job::sensorOf(job, circuit);
+    const parts::Part* sensor = job::sensorOf(job, circuit);
     auto car = electrics::build(job, {.surroundings = job.surroundings});
     if (!car)
         return tl::make_unexpected(car.error());

@@ -11,10 +11,10 @@
 namespace vicegrip::scaling {
 namespace {
 
-Result<std::vector<double>> steinhartHart(const Transfer& transfer, const parts::Sensor& sensor,
+Result<std::vector<double>> steinhartHart(const Transfer& transfer, const parts::Part& sensor,
                                           const job::ScalingSpec& spec)
 {
-    if (!std::holds_alternative<parts::Thermistor>(sensor.model))
+    if (parts::curveOf(sensor) == nullptr)
         return fail(ErrorCode::Range,
                     phrase("{} is no thermistor: Steinhart-Hart is a thermistor's formula", sensor.name));
     const auto pullUp = transfer.pullUp();
@@ -33,7 +33,7 @@ Result<std::vector<double>> steinhartHart(const Transfer& transfer, const parts:
 
 } // namespace
 
-Result<Table> makeFormula(const Transfer& transfer, const parts::Sensor& sensor, const job::ScalingSpec& spec)
+Result<Table> makeFormula(const Transfer& transfer, const parts::Part& sensor, const job::ScalingSpec& spec)
 {
     auto terms = spec.takes == job::Takes::SteinhartHart
                      ? steinhartHart(transfer, sensor, spec)

@@ -20,7 +20,7 @@ std::string inputName(units::Dimension axis)
 }
 
 /// The cells of one point as they are shown.
-std::vector<std::string> cells(const TablePoint& p, units::Dimension axis, const parts::Sensor& sensor,
+std::vector<std::string> cells(const TablePoint& p, units::Dimension axis, const parts::Part& sensor,
                                const job::ScalingSpec& spec)
 {
     const int decimals = axis == units::Dimension::Counts ? 0 : decimalsOf(spec.inputStep);
@@ -133,7 +133,7 @@ std::vector<std::string> headings(const Table& table, const job::ScalingSpec& sp
     return out;
 }
 
-std::vector<std::vector<std::string>> rowsOf(const Table& table, const parts::Sensor& sensor,
+std::vector<std::vector<std::string>> rowsOf(const Table& table, const parts::Part& sensor,
                                              const job::ScalingSpec& spec)
 {
     std::vector<std::vector<std::string>> out;
@@ -169,7 +169,7 @@ Table asTaken(const Table& table, const job::Job& job, const job::Circuit& circu
                : table;
 }
 
-std::string toCsv(const Table& table, const parts::Sensor& sensor, const job::ScalingSpec& spec)
+std::string toCsv(const Table& table, const parts::Part& sensor, const job::ScalingSpec& spec)
 {
     std::string out = csv::row(headings(table, spec));
     for (const auto& row : rowsOf(table, sensor, spec))
@@ -177,7 +177,7 @@ std::string toCsv(const Table& table, const parts::Sensor& sensor, const job::Sc
     return out;
 }
 
-std::string toColumns(const Table& table, const parts::Sensor& sensor, const job::ScalingSpec& spec)
+std::string toColumns(const Table& table, const parts::Part& sensor, const job::ScalingSpec& spec)
 {
     std::string out;
     for (const auto& row : rowsOf(table, sensor, spec))
@@ -185,7 +185,7 @@ std::string toColumns(const Table& table, const parts::Sensor& sensor, const job
     return out;
 }
 
-nlohmann::json toJson(const Table& table, const parts::Sensor& sensor)
+nlohmann::json toJson(const Table& table, const parts::Part& sensor)
 {
     nlohmann::json points = nlohmann::json::array();
     for (const TablePoint& p : table.points)
@@ -202,7 +202,7 @@ nlohmann::json toJson(const Table& table, const parts::Sensor& sensor)
     return out;
 }
 
-Result<Table> readTable(std::string_view text, const parts::Sensor& sensor, const job::ScalingSpec& spec,
+Result<Table> readTable(std::string_view text, const parts::Part& sensor, const job::ScalingSpec& spec,
                         double per_count)
 {
     std::string unit = unitOf(sensor, spec);
@@ -239,8 +239,8 @@ Result<Table> readTable(std::string_view text, const parts::Sensor& sensor, cons
     return table;
 }
 
-Result<Table> readHeld(std::string_view text, const Table& now, const parts::Sensor& sensor,
-                       const job::ScalingSpec& spec, double per_count)
+Result<Table> readHeld(std::string_view text, const Table& now, const parts::Part& sensor, const job::ScalingSpec& spec,
+                       double per_count)
 {
     const std::vector<Term> terms = !now.formula   ? std::vector<Term>()
                                     : isJson(text) ? termsOfJson(text)

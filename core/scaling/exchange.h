@@ -11,7 +11,7 @@ namespace vicegrip::scaling {
 
 /// The two columns of the table as the ECU wants them: its unit, resolutions and order; and what stands over them. Of a
 /// formula its terms, a name and a number each.
-[[nodiscard]] std::vector<std::vector<std::string>> rowsOf(const Table& table, const parts::Sensor& sensor,
+[[nodiscard]] std::vector<std::vector<std::string>> rowsOf(const Table& table, const parts::Part& sensor,
                                                            const job::ScalingSpec& spec);
 [[nodiscard]] std::vector<std::string> headings(const Table& table, const job::ScalingSpec& spec);
 
@@ -23,14 +23,14 @@ namespace vicegrip::scaling {
 [[nodiscard]] Table asTaken(const Table& table, const job::Job& job, const job::Circuit& circuit);
 
 /// The same with their header, RFC 4180.
-[[nodiscard]] std::string toCsv(const Table& table, const parts::Sensor& sensor, const job::ScalingSpec& spec);
+[[nodiscard]] std::string toCsv(const Table& table, const parts::Part& sensor, const job::ScalingSpec& spec);
 
 /// The two columns between tabs and without a header, as grids of numbers take them from the clipboard.
-[[nodiscard]] std::string toColumns(const Table& table, const parts::Sensor& sensor, const job::ScalingSpec& spec);
+[[nodiscard]] std::string toColumns(const Table& table, const parts::Part& sensor, const job::ScalingSpec& spec);
 
 /// {"unit": "°C", "points": [{"volts": 0.2, "value": 130}, ...]}; "hertz" where the input counts; of a formula the
 /// "formula", its "terms" by name, and what it "needs", with the points along it.
-[[nodiscard]] nlohmann::json toJson(const Table& table, const parts::Sensor& sensor);
+[[nodiscard]] nlohmann::json toJson(const Table& table, const parts::Part& sensor);
 
 /// Reads what the three above write, or any two columns of numbers in the order and unit of the ECU, whole counts of
 /// `per_count` volts where it takes those. A JSON text with another unit of the same kind is converted. The points are
@@ -38,13 +38,13 @@ namespace vicegrip::scaling {
 /// Errors: those of readNumbers and of a JSON reader; (Range) coefficients in place of points, fewer than two points,
 /// two at one reading, a unit that does not fit the sensor, and (with the line) values that turn back: the ECU would
 /// read one value at two readings.
-[[nodiscard]] Result<Table> readTable(std::string_view text, const parts::Sensor& sensor, const job::ScalingSpec& spec,
+[[nodiscard]] Result<Table> readTable(std::string_view text, const parts::Part& sensor, const job::ScalingSpec& spec,
                                       double per_count);
 
 /// Reads what the ECU holds now for an input whose table should become `now`: where that is a formula, coefficients of
 /// its kind by name ("c0<tab>-37.5", or "terms" in JSON), else as readTable. Errors besides its: (Schema) a term that
 /// this formula does not have, twice, or missing (a polynomial may have fewer); (Range) no finite value at a place.
-[[nodiscard]] Result<Table> readHeld(std::string_view text, const Table& now, const parts::Sensor& sensor,
+[[nodiscard]] Result<Table> readHeld(std::string_view text, const Table& now, const parts::Part& sensor,
                                      const job::ScalingSpec& spec, double per_count);
 
 /// How far one table is from another along the input.

@@ -34,7 +34,7 @@ std::vector<std::string> cellsOf(const std::string& line)
     return {line};
 }
 
-PairLine pairOf(const std::string& line, int number, const parts::Sensor& sensor, const std::string& when)
+PairLine pairOf(const std::string& line, int number, const parts::Part& sensor, const std::string& when)
 {
     const auto cells = cellsOf(line);
     if (cells.size() < 2 || cells[1].empty())
@@ -58,7 +58,7 @@ PairLine pairOf(const std::string& line, int number, const parts::Sensor& sensor
 
 } // namespace
 
-std::vector<PairLine> readPairs(std::string_view text, const parts::Sensor& sensor, const std::string& when)
+std::vector<PairLine> readPairs(std::string_view text, const parts::Part& sensor, const std::string& when)
 {
     std::vector<PairLine> out;
     if (text.starts_with("\xEF\xBB\xBF"))

@@ -20,7 +20,7 @@ struct PairLine
 /// Two columns, value and volts, between tabs, semicolons, or else blanks; units are understood, and without one the
 /// sensor's own and V are meant. Empty lines, lines that begin with # and a heading are passed over; a line that is no
 /// pair says why and the rest is kept.
-[[nodiscard]] std::vector<PairLine> readPairs(std::string_view text, const parts::Sensor& sensor,
+[[nodiscard]] std::vector<PairLine> readPairs(std::string_view text, const parts::Part& sensor,
                                               const std::string& when);
 
 } // namespace vicegrip::scaling

@@ -21,7 +21,7 @@ double onGrid(double value, double step)
 class Placing
 {
   public:
-    Placing(const Transfer& transfer, const parts::Sensor& sensor, const job::ScalingSpec& spec)
+    Placing(const Transfer& transfer, const parts::Part& sensor, const job::ScalingSpec& spec)
         : m_transfer(transfer),
           m_sensor(sensor),
           m_spec(spec),
@@ -107,7 +107,7 @@ class Placing
     [[nodiscard]] bool beside() const { return m_spec.breakpoints == job::Breakpoints::Free; }
 
     const Transfer& m_transfer;
-    const parts::Sensor& m_sensor;
+    const parts::Part& m_sensor;
     const job::ScalingSpec& m_spec;
     std::string m_unit;
     double m_step; ///< of the readings
@@ -272,18 +272,18 @@ Table Placing::mended(Table best) const
 
 } // namespace
 
-std::optional<Table> evenTable(const Transfer& transfer, const parts::Sensor& sensor, const job::ScalingSpec& spec)
+std::optional<Table> evenTable(const Transfer& transfer, const parts::Part& sensor, const job::ScalingSpec& spec)
 {
     const Placing placing(transfer, sensor, spec);
     return placing.at(placing.even());
 }
 
-std::optional<Table> fixedTable(const Transfer& transfer, const parts::Sensor& sensor, const job::ScalingSpec& spec)
+std::optional<Table> fixedTable(const Transfer& transfer, const parts::Part& sensor, const job::ScalingSpec& spec)
 {
     return Placing(transfer, sensor, spec).at(spec.fixed);
 }
 
-std::optional<Table> bestTable(const Transfer& transfer, const parts::Sensor& sensor, const job::ScalingSpec& spec)
+std::optional<Table> bestTable(const Transfer& transfer, const parts::Part& sensor, const job::ScalingSpec& spec)
 {
     const Placing placing(transfer, sensor, spec);
     std::optional<Table> best;

@@ -110,7 +110,7 @@ Result<Polynomial> bestPolynomial(std::span<const Sample> curve, int degree)
     return out;
 }
 
-Result<Polynomial> polynomialOf(const Transfer& transfer, const parts::Sensor& sensor, const job::ScalingSpec& spec,
+Result<Polynomial> polynomialOf(const Transfer& transfer, const parts::Part& sensor, const job::ScalingSpec& spec,
                                 int degree)
 {
     constexpr int kPlaces = 120, kFine = 4096, kRounds = 10;

@@ -23,7 +23,7 @@ struct Polynomial
 
 /// The same of a circuit's transfer, between the ends of its range, kinks included: value in the ECU's unit over V or
 /// Hz (places are exchanged until none is worse; Remez 1934).
-[[nodiscard]] Result<Polynomial> polynomialOf(const Transfer& transfer, const parts::Sensor& sensor,
+[[nodiscard]] Result<Polynomial> polynomialOf(const Transfer& transfer, const parts::Part& sensor,
                                               const job::ScalingSpec& spec, int degree);
 
 } // namespace vicegrip::scaling

@@ -38,7 +38,7 @@ Result<void> checkTravel(const Transfer& transfer, const job::ScalingSpec& spec)
     return {};
 }
 
-Result<Table> tableOfFixed(const Transfer& transfer, const parts::Sensor& sensor, const job::ScalingSpec& spec)
+Result<Table> tableOfFixed(const Transfer& transfer, const parts::Part& sensor, const job::ScalingSpec& spec)
 {
     if (spec.fixed.size() < 2)
         return unusable(phrase("the ECU's own points are not given: expected two or more, rising"));
@@ -52,7 +52,7 @@ Result<Table> tableOfFixed(const Transfer& transfer, const parts::Sensor& sensor
 
 } // namespace
 
-Result<Table> makeTable(const Transfer& transfer, const parts::Sensor& sensor, const job::ScalingSpec& spec)
+Result<Table> makeTable(const Transfer& transfer, const parts::Part& sensor, const job::ScalingSpec& spec)
 {
     if (auto travel = checkTravel(transfer, spec); !travel)
         return tl::make_unexpected(travel.error());
@@ -107,19 +107,19 @@ ValueRange valuesBetween(const Table& table, double low, double high)
     return out;
 }
 
-units::Dimension axisOf(const parts::Sensor& sensor)
+units::Dimension axisOf(const parts::Part& sensor)
 {
     return parts::countsValue(sensor) ? units::Dimension::Frequency : units::Dimension::Voltage;
 }
 
-std::string unitOf(const parts::Sensor& sensor, const job::ScalingSpec& spec)
+std::string unitOf(const parts::Part& sensor, const job::ScalingSpec& spec)
 {
     if (!spec.unit.empty())
         return spec.unit;
     return sensor.unit.empty() ? std::string(units::everydayUnit(sensor.measures)) : sensor.unit;
 }
 
-double outputStep(const parts::Sensor& sensor, const job::ScalingSpec& spec)
+double outputStep(const parts::Part& sensor, const job::ScalingSpec& spec)
 {
     const std::string unit = unitOf(sensor, spec);
     return units::differenceFromUnit(spec.outputStep, sensor.measures, unit);

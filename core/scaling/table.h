@@ -39,7 +39,7 @@ struct Table
 /// spaced ones (place_points.h). Errors (Range): the reading does not move over the range, turns back, or the grid is
 /// too coarse for N points; fixed points are fewer than two, do not rise, or all lie beyond the range. For an ECU that
 /// takes a formula: makeFormula.
-[[nodiscard]] Result<Table> makeTable(const Transfer& transfer, const parts::Sensor& sensor,
+[[nodiscard]] Result<Table> makeTable(const Transfer& transfer, const parts::Part& sensor,
                                       const job::ScalingSpec& spec);
 
 /// The ECU's own arithmetic: the value at this reading.
@@ -55,11 +55,11 @@ struct ValueRange
 /// A reading with its unit: "2.520 V", "1840 Hz".
 [[nodiscard]] std::string readingText(double reading, units::Dimension axis);
 /// What its input reads: Voltage, or Frequency where pulses stand for the value.
-[[nodiscard]] units::Dimension axisOf(const parts::Sensor& sensor);
+[[nodiscard]] units::Dimension axisOf(const parts::Part& sensor);
 /// The unit the ECU has this input's values in.
-[[nodiscard]] std::string unitOf(const parts::Sensor& sensor, const job::ScalingSpec& spec);
+[[nodiscard]] std::string unitOf(const parts::Part& sensor, const job::ScalingSpec& spec);
 /// One step of the ECU's values, SI.
-[[nodiscard]] double outputStep(const parts::Sensor& sensor, const job::ScalingSpec& spec);
+[[nodiscard]] double outputStep(const parts::Part& sensor, const job::ScalingSpec& spec);
 
 /// The grid the table's readings lie on: whole counts of the converter for an ECU that takes counts, else the spec's.
 [[nodiscard]] double gridStep(const Transfer& transfer, const job::ScalingSpec& spec);

@@ -9,18 +9,18 @@
 
 namespace vicegrip::scaling {
 
-Transfer::Transfer(parts::Sensor sensor, std::optional<circuit::Sweep> sweep, double fullScale, bool ratiometric)
+Transfer::Transfer(parts::Part sensor, std::optional<circuit::Sweep> sweep, double fullScale, bool ratiometric)
     : m_sensor(std::move(sensor)),
       m_sweep(std::move(sweep)),
       m_fullScale(fullScale),
       m_ratiometric(ratiometric),
-      m_kinks(electrics::kinksOf(m_sensor))
+      m_kinks(parts::kinksOf(m_sensor))
 {
 }
 
 std::optional<Transfer> Transfer::of(const job::Job& job, const electrics::Electrics& car, const job::Circuit& circuit)
 {
-    const parts::Sensor* sensor = job::sensorOf(job, circuit);
+    const parts::Part* sensor = job::sensorOf(job, circuit);
     const parts::EcuInput* input = job::findInput(job, circuit.input);
     const auto it = car.circuits.find(circuit.id);
     if (sensor == nullptr || input == nullptr || it == car.circuits.end() || !it->second.input)
@@ -48,7 +48,7 @@ double Transfer::reading(double value) const
 {
     if (!m_sweep)
         return parts::hertzAt(m_sensor, value);
-    const circuit::Sweep::Values out = m_sweep->at(electrics::elementValues(m_sensor, value));
+    const circuit::Sweep::Values out = m_sweep->at(parts::elementValues(m_sensor, value));
     return m_ratiometric && out[1] > 0 ? m_fullScale * out[0] / out[1] : out[0];
 }
 

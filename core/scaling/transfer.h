@@ -49,9 +49,9 @@ class Transfer
     [[nodiscard]] const std::optional<PullUp>& pullUp() const { return m_pullUp; }
 
   private:
-    Transfer(parts::Sensor sensor, std::optional<circuit::Sweep> sweep, double fullScale, bool ratiometric);
+    Transfer(parts::Part sensor, std::optional<circuit::Sweep> sweep, double fullScale, bool ratiometric);
 
-    parts::Sensor m_sensor;
+    parts::Part m_sensor;
     std::optional<circuit::Sweep> m_sweep; ///< none for a frequency
     double m_fullScale;
     bool m_ratiometric;

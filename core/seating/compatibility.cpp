@@ -2,6 +2,7 @@
 
 #include "core/base/phrase.h"
 #include "core/harness/edits.h"
+#include "core/seating/drivers.h"
 
 #include <algorithm>
 
@@ -25,14 +26,8 @@ std::string hertz(double hz)
     return hz >= 1000 ? units::formatNumber(hz / 1000, 1) + " kHz" : units::formatNumber(hz, 0) + " Hz";
 }
 
-double mostHertz(const parts::Sensor& s)
-{
-    const auto* o = std::get_if<parts::OpenCollector>(&s.model);
-    return o != nullptr ? o->high_hz : s.high;
-}
-
 /// What the circuit puts on the input at most, after a divider in the harness.
-double voltsAtInput(const electrics::Wiring& wiring, const job::Circuit& circuit, const parts::Sensor& sensor)
+double voltsAtInput(const electrics::Wiring& wiring, const job::Circuit& circuit, const parts::Part& sensor)
 {
     double series = 0, toGround = 0;
     const auto net = wiring.signalNet(circuit);
@@ -46,7 +41,7 @@ double voltsAtInput(const electrics::Wiring& wiring, const job::Circuit& circuit
     return parts::mostVolts(sensor) * share;
 }
 
-Compatibility modeCompatibility(const parts::Sensor& sensor, const parts::EcuInput& input)
+Compatibility modeCompatibility(const parts::Part& sensor, const parts::EcuInput& input)
 {
     switch (parts::signalOf(sensor)) {
     case SignalKind::Voltage:
@@ -61,18 +56,18 @@ Compatibility modeCompatibility(const parts::Sensor& sensor, const parts::EcuInp
     }
     if (!input.takes(InputMode::Frequency))
         return {Incompatibility::Mode, phrase("it counts no frequency")};
-    if (std::holds_alternative<parts::VariableReluctance>(sensor.model) && !input.variableReluctance)
+    if (parts::traitsOf(sensor).alternating && !input.variableReluctance)
         return {Incompatibility::Coil, phrase("it cannot read a coil's alternating voltage")};
-    if (mostHertz(sensor) > input.most_hz)
+    if (parts::mostHertz(sensor) > input.most_hz)
         return {Incompatibility::Frequency, phrase("it counts to {} and the sensor gives up to {}",
-                                                   hertz(input.most_hz), hertz(mostHertz(sensor)))};
+                                                   hertz(input.most_hz), hertz(parts::mostHertz(sensor)))};
     return {};
 }
 
 Compatibility voltsCompatibility(const electrics::Wiring& wiring, const job::Circuit& circuit,
-                                 const parts::Sensor& sensor, const parts::EcuInput& input)
+                                 const parts::Part& sensor, const parts::EcuInput& input)
 {
-    if (std::holds_alternative<parts::VariableReluctance>(sensor.model))
+    if (parts::traitsOf(sensor).alternating)
         return {}; // the coil's own input clamps it
     const double most = voltsAtInput(wiring, circuit, sensor);
     if (most > input.withstands_v)
@@ -90,7 +85,7 @@ Compatibility voltsCompatibility(const electrics::Wiring& wiring, const job::Cir
 
 } // namespace
 
-Compatibility kindCompatibility(const job::Circuit& circuit, const parts::Sensor& sensor, const parts::EcuInput& input)
+Compatibility kindCompatibility(const job::Circuit& circuit, const parts::Part& sensor, const parts::EcuInput& input)
 {
     if (!input.functions.empty() && std::ranges::find(input.functions, circuit.function.value) == input.functions.end())
         return {Incompatibility::Function, phrase("the firmware uses it for {} only",
@@ -100,16 +95,15 @@ Compatibility kindCompatibility(const job::Circuit& circuit, const parts::Sensor
 
 Compatibility compatibility(const electrics::Wiring& wiring, const job::Circuit& circuit, const parts::EcuInput& input)
 {
-    const parts::Sensor* sensor = job::sensorOf(wiring.job(), circuit);
+    const parts::Part* sensor = job::sensorOf(wiring.job(), circuit);
     if (sensor == nullptr)
-        return {Incompatibility::Function, phrase("the circuit has no sensor")};
+        return {Incompatibility::Function, phrase("it reads, and the part is driven")};
     if (Compatibility kind = kindCompatibility(circuit, *sensor, input); !kind.compatible())
         return kind;
     if (parts::needsPullUp(*sensor) && !harness::suitingPullUp(input, true) && wiring.pullUp(circuit) == nullptr)
-        return {Incompatibility::PullUp,
-                phrase("it has no pull-up, and the {}", std::holds_alternative<parts::OpenCollector>(sensor->model)
-                                                            ? phrase("open collector only pulls down")
-                                                            : phrase("sensor makes no voltage"))};
+        return {Incompatibility::PullUp, phrase("it has no pull-up, and the {}",
+                                                parts::pulsesOf(*sensor) ? phrase("open collector only pulls down")
+                                                                         : phrase("sensor makes no voltage"))};
     return voltsCompatibility(wiring, circuit, *sensor, input);
 }
 
@@ -135,13 +129,15 @@ std::vector<std::string> capabilities(const parts::EcuInput& input)
     return out;
 }
 
-std::vector<std::string> demands(const parts::Sensor& sensor)
+std::vector<std::string> demands(const parts::Part& sensor)
 {
+    if (const auto drive = parts::driveOf(sensor))
+        return demandsOf(*drive);
     std::vector<std::string> out;
-    if (std::holds_alternative<parts::VariableReluctance>(sensor.model))
+    if (parts::traitsOf(sensor).alternating)
         out.push_back(phrase("coil"));
     else if (parts::signalOf(sensor) == SignalKind::Frequency)
-        out.push_back(phrase("to {}", hertz(mostHertz(sensor))));
+        out.push_back(phrase("to {}", hertz(parts::mostHertz(sensor))));
     else if (parts::signalOf(sensor) == SignalKind::OnOff)
         out.push_back(phrase("switch"));
     else if (parts::mostVolts(sensor) > 0)

@@ -8,7 +8,7 @@
 /// Whether an input can read a circuit's sensor, and if not, why not.
 namespace vicegrip::seating {
 
-enum class Incompatibility { None, Function, Mode, Coil, Frequency, PullUp, Volts, Damage };
+enum class Incompatibility { None, Function, Mode, Coil, Frequency, PullUp, Volts, Damage, Driver, Current, Clamp };
 
 /// Why an input does not read a sensor: the reason as a sentence's middle ("it has no pull-up, and the sensor makes no
 /// voltage").
@@ -26,13 +26,13 @@ struct Compatibility
                                           const parts::EcuInput& input);
 
 /// The part of it that no wiring changes: what the firmware keeps the input for, and the kind of signal. Cheap.
-[[nodiscard]] Compatibility kindCompatibility(const job::Circuit& circuit, const parts::Sensor& sensor,
+[[nodiscard]] Compatibility kindCompatibility(const job::Circuit& circuit, const parts::Part& sensor,
                                               const parts::EcuInput& input);
 
 /// What an input can do, for the plan: "0–5 V", "pull-up 1k, 2k49", "to 15 kHz", "coil".
 [[nodiscard]] std::vector<std::string> capabilities(const parts::EcuInput& input);
 
 /// What a sensor needs, in the same words.
-[[nodiscard]] std::vector<std::string> demands(const parts::Sensor& sensor);
+[[nodiscard]] std::vector<std::string> demands(const parts::Part& sensor);
 
 } // namespace vicegrip::seating

@@ -4,6 +4,7 @@
 #include "core/harness/edits.h"
 #include "core/seating/assignment.h"
 #include "core/seating/compatibility.h"
+#include "core/seating/drivers.h"
 
 #include <algorithm>
 #include <map>
@@ -14,14 +15,33 @@ namespace {
 
 constexpr double kMoving = 10; ///< what it costs to move a circuit, against one more thing an input could have done
 constexpr double kUnwantedPullUp = 5;
+constexpr double kDetour = 4; ///< of an output made for something else
 constexpr int kAllowed_ms = 10000;
 
-/// Inputs that are alike in everything that matters to a seat.
-struct AlikeInputs
+/// Inputs that are alike in everything that matters to a seat; or outputs.
+struct Alike
 {
     std::vector<const parts::EcuInput*> inputs;
+    std::vector<const parts::EcuOutput*> outputs;
     int unit = 0;
+
+    [[nodiscard]] size_t seats() const { return inputs.size() + outputs.size(); }
 };
+
+bool alike(const parts::Ecu& unit, const parts::EcuOutput& a, const parts::EcuOutput& b)
+{
+    return a.drives == b.drives && a.functions == b.functions && a.most_a == b.most_a && a.most_hz == b.most_hz &&
+           a.clamped == b.clamped && a.high_v == b.high_v && a.pull_up_ohm == b.pull_up_ohm &&
+           parts::cavitiesOf(unit, a.id).size() == parts::cavitiesOf(unit, b.id).size();
+}
+
+/// How much else an output could drive: what is lost by giving it away. Amperes count little, so that of two that can
+/// the weaker one is taken.
+double versatility(const parts::EcuOutput& o)
+{
+    return static_cast<double>(o.drives.size()) + (o.most_hz > 0 ? 1 : 0) + (o.functions.empty() ? 2 : 0) +
+           0.02 * o.most_a;
+}
 
 bool alike(const parts::EcuInput& a, const parts::EcuInput& b)
 {
@@ -42,42 +62,74 @@ double versatility(const parts::EcuInput& i)
 struct Table
 {
     std::vector<const job::Circuit*> circuits; ///< not locked
-    std::vector<AlikeInputs> classes; ///< not locked
+    std::vector<Alike> classes; ///< not locked
     Problem problem;
 };
 
-std::vector<AlikeInputs> classesOf(const job::Job& job)
+std::vector<Alike> classesOf(const job::Job& job)
 {
-    std::vector<AlikeInputs> out;
+    std::vector<Alike> out;
     const auto units = job::units(job);
     for (size_t u = 0; u < units.size(); ++u)
         for (const parts::EcuInput& input : units[u]->inputs) {
             const job::Circuit* there = job::seatedOn(job, input.id);
             if (there != nullptr && there->locked)
                 continue;
-            const auto same = std::ranges::find_if(out, [&](const AlikeInputs& c) {
-                return c.unit == static_cast<int>(u) && alike(*c.inputs.front(), input);
+            const auto same = std::ranges::find_if(out, [&](const Alike& c) {
+                return c.unit == static_cast<int>(u) && !c.inputs.empty() && alike(*c.inputs.front(), input);
             });
             if (same != out.end())
                 same->inputs.push_back(&input);
             else
-                out.push_back({{&input}, static_cast<int>(u)});
+                out.push_back({{&input}, {}, static_cast<int>(u)});
+        }
+    for (size_t u = 0; u < units.size(); ++u)
+        for (const parts::EcuOutput& output : units[u]->outputs) {
+            const job::Circuit* there = job::drivenBy(job, output.id);
+            if (there != nullptr && there->locked)
+                continue;
+            const auto same = std::ranges::find_if(out, [&](const Alike& c) {
+                return c.unit == static_cast<int>(u) && !c.outputs.empty() &&
+                       alike(*units[u], *c.outputs.front(), output);
+            });
+            if (same != out.end())
+                same->outputs.push_back(&output);
+            else
+                out.push_back({{}, {&output}, static_cast<int>(u)});
         }
     return out;
 }
 
-bool holds(const AlikeInputs& inputs, const parts::InputId& id)
+bool holds(const Alike& seats, const job::Circuit& circuit)
 {
-    return std::ranges::any_of(inputs.inputs, [&](const parts::EcuInput* i) { return i->id == id; });
+    return std::ranges::any_of(seats.inputs, [&](const parts::EcuInput* i) { return i->id == circuit.input; }) ||
+           std::ranges::any_of(seats.outputs, [&](const parts::EcuOutput* o) { return o->id == circuit.output; });
 }
 
-std::optional<double> costOf(const electrics::Wiring& wiring, const job::Circuit& circuit, const AlikeInputs& inputs)
+/// What an actuator costs on one of these outputs; none where they cannot drive it.
+std::optional<double> costOf(const job::Job& job, const job::Circuit& circuit, const parts::Part& part,
+                             const Alike& outputs)
 {
+    if (outputs.outputs.empty())
+        return std::nullopt;
+    const parts::EcuOutput& output = *outputs.outputs.front();
+    if (!compatibility(circuit, part, output, job::cavitiesOf(job, output.id).size()).compatible())
+        return std::nullopt;
+    return versatility(output) + kDetour * detour(part, output) +
+           (job::isSeated(circuit) && !holds(outputs, circuit) ? kMoving : 0);
+}
+
+std::optional<double> costOf(const electrics::Wiring& wiring, const job::Circuit& circuit, const Alike& inputs)
+{
+    if (const parts::Part* part = job::actuatorOf(wiring.job(), circuit))
+        return costOf(wiring.job(), circuit, *part, inputs);
+    if (inputs.inputs.empty())
+        return std::nullopt;
     const parts::EcuInput& input = *inputs.inputs.front();
     if (!compatibility(wiring, circuit, input).compatible())
         return std::nullopt;
     double cost = versatility(input);
-    if (!circuit.input.empty() && !holds(inputs, circuit.input))
+    if (job::isSeated(circuit) && !holds(inputs, circuit))
         cost += kMoving;
     if (input.pullUpFixed && !parts::needsPullUp(*job::sensorOf(wiring.job(), circuit)))
         cost += kUnwantedPullUp;
@@ -92,8 +144,8 @@ Table tableOf(const job::Job& job)
     const auto units = job::units(job);
     for (const parts::Ecu* unit : units)
         t.problem.budgets.push_back(unit->supply.limit_a);
-    for (const AlikeInputs& c : t.classes)
-        t.problem.classes.push_back({static_cast<int>(c.inputs.size()), c.unit});
+    for (const Alike& c : t.classes)
+        t.problem.classes.push_back({static_cast<int>(c.seats()), c.unit});
     for (const job::Circuit& c : job.circuits) {
         if (c.locked) {
             for (size_t u = 0; u < units.size(); ++u)
@@ -102,7 +154,7 @@ Table tableOf(const job::Job& job)
             continue;
         }
         Item item{static_cast<int>(c.want), supplyDraw(job, c, job.ecu), {}}; // at the first unit's volts
-        for (const AlikeInputs& inputs : t.classes)
+        for (const Alike& inputs : t.classes)
             item.cost.push_back(costOf(wiring, c, inputs));
         t.circuits.push_back(&c);
         t.problem.items.push_back(std::move(item));
@@ -113,26 +165,44 @@ Table tableOf(const job::Job& job)
     return t;
 }
 
-/// Who sits in the class already keeps his input; the others take what is free, in the unit's order.
-void placeClass(const AlikeInputs& inputs, std::vector<const job::Circuit*> members, std::vector<Seat>& seats)
+/// Who sits in the class already keeps his seat; the others take what is free, in the unit's order.
+template <class Item, class Id>
+void placeAmong(const std::vector<const Item*>& all, std::vector<const job::Circuit*> members, Id job::Circuit::*has,
+                Id Seat::*gets, std::vector<Seat>& seats)
 {
-    std::vector<const parts::EcuInput*> free = inputs.inputs;
+    std::vector<const Item*> free = all;
+    const auto give = [&](const job::Circuit& c, const Id& id) {
+        Seat seat;
+        seat.circuit = c.id;
+        seat.*gets = id;
+        seats.push_back(std::move(seat));
+        std::erase_if(free, [&](const Item* i) { return i->id == id; });
+    };
     std::erase_if(members, [&](const job::Circuit* c) {
-        if (!holds(inputs, c->input))
-            return false;
-        seats.push_back({c->id, c->input});
-        std::erase_if(free, [&](const parts::EcuInput* i) { return i->id == c->input; });
-        return true;
+        const bool stays = std::ranges::any_of(all, [&](const Item* i) { return i->id == c->*has; });
+        if (stays)
+            give(*c, c->*has);
+        return stays;
     });
-    for (size_t i = 0; i < members.size(); ++i)
-        seats.push_back({members[i]->id, free[i]->id});
+    for (const job::Circuit* c : members)
+        give(*c, Id(free.front()->id));
+}
+
+const job::Circuit* occupantOf(const job::Job& job, const Seat& seat)
+{
+    return seat.output.empty() ? job::seatedOn(job, seat.input) : job::drivenBy(job, seat.output);
+}
+
+bool keepsSeat(const job::Circuit& circuit, const Seat& seat)
+{
+    return circuit.input == seat.input && circuit.output == seat.output;
 }
 
 } // namespace
 
 double supplyDraw(const job::Job& job, const job::Circuit& circuit, const parts::Ecu& unit)
 {
-    const parts::Sensor* sensor = job::sensorOf(job, circuit);
+    const parts::Part* sensor = job::sensorOf(job, circuit);
     if (sensor == nullptr || sensor->feed != parts::Feed::SensorSupply ||
         parts::cavityOf(*sensor, parts::PinRole::Supply).empty())
         return 0;
@@ -153,14 +223,17 @@ Plan bestPlan(const job::Job& job, const Watch& watch)
         else
             plan.unseated.push_back(table.circuits[i]->id);
     for (const auto& [index, circuits] : members)
-        placeClass(table.classes[static_cast<size_t>(index)], circuits, plan.seats);
+        if (const Alike& seats = table.classes[static_cast<size_t>(index)]; seats.outputs.empty())
+            placeAmong(seats.inputs, circuits, &job::Circuit::input, &Seat::input, plan.seats);
+        else
+            placeAmong(seats.outputs, circuits, &job::Circuit::output, &Seat::output, plan.seats);
     for (const job::Circuit& c : job.circuits)
         if (c.locked)
-            plan.seats.push_back({c.id, c.input});
+            plan.seats.push_back({c.id, c.input, c.output});
     for (const Seat& s : plan.seats) {
         const job::Circuit& c = *job::find(job, s.circuit);
         (c.want == job::Want::Required ? plan.required : c.want == job::Want::Wanted ? plan.wanted : plan.preferred)++;
-        plan.moved += !c.input.empty() && c.input != s.input ? 1 : 0;
+        plan.moved += job::isSeated(c) && !keepsSeat(c, s) ? 1 : 0;
     }
     return plan;
 }
@@ -171,7 +244,7 @@ Result<void> seat(job::Job& job, const job::CircuitId& id, const parts::InputId&
         return seated;
     const job::Circuit* circuit = job::find(job, id);
     parts::EcuInput* input = job::findInput(job, to);
-    const parts::Sensor* sensor = job::sensorOf(job, *circuit);
+    const parts::Part* sensor = job::sensorOf(job, *circuit);
     if (electrics::Wiring(job).pullUp(*circuit) != nullptr)
         return {};
     const auto choices = switchedPullUps(*sensor, circuit->scaling.low, circuit->scaling.high, *input,
@@ -189,55 +262,27 @@ Result<void> take(job::Job& job, const Plan& plan)
     // Who moves gets up first, so that nobody is pushed off the seat he was given; his wire keeps hanging on the plug.
     std::vector<Seat> moving;
     for (const Seat& s : plan.seats)
-        if (job::find(job, s.circuit)->input != s.input)
+        if (!keepsSeat(*job::find(job, s.circuit), s))
             moving.push_back(s);
     const auto inTheWay = [&](const Seat& s) {
-        const job::Circuit* there = job::seatedOn(job, s.input);
+        const job::Circuit* there = occupantOf(job, s);
         return there != nullptr && there->id != s.circuit;
     };
     while (!moving.empty()) {
         // A chain of moves is walked from its free end, so that wires move and are not drawn again; a ring is opened.
         auto next = std::ranges::find_if_not(moving, inTheWay);
         if (next == moving.end()) {
-            if (auto up = harness::unseat(job, job::CircuitId(job::seatedOn(job, moving.front().input)->id)); !up)
+            if (auto up = harness::unseat(job, job::CircuitId(occupantOf(job, moving.front())->id)); !up)
                 return up;
             next = moving.begin();
         }
-        if (auto seated = seat(job, next->circuit, next->input); !seated)
+        if (auto seated = next->output.empty() ? seat(job, next->circuit, next->input)
+                                               : harness::seat(job, next->circuit, next->output);
+            !seated)
             return seated;
         moving.erase(next);
     }
     return {};
-}
-
-std::vector<Refusal> refusals(const job::Job& job, const job::Circuit& circuit)
-{
-    std::vector<Refusal> out;
-    const electrics::Wiring wiring(job);
-    const auto budgets = supplyBudgets(job);
-    const auto units = job::units(job);
-    std::map<parts::InputId, const job::Circuit*> seated;
-    for (const job::Circuit& c : job.circuits)
-        seated.try_emplace(c.input, &c);
-    const auto judge = [&](const parts::EcuInput* input, double draw, const SupplyBudget& budget) {
-        std::string reason = compatibility(wiring, circuit, *input).reason;
-        const auto it = seated.find(input->id);
-        const job::Circuit* there = it == seated.end() ? nullptr : it->second;
-        if (reason.empty() && there != nullptr && there->id != circuit.id)
-            reason = phrase("it is taken by {}{}", there->name, (there->locked ? ", locked" : ""));
-        if (reason.empty() && circuit.input.empty() && draw > 0 && budget.drawn_a + draw > budget.limit_a)
-            reason = phrase("the sensor supply would deliver {} of {}",
-                            units::format(budget.drawn_a + draw, units::Dimension::Current, "mA", 0),
-                            units::format(budget.limit_a, units::Dimension::Current, "mA", 0));
-        if (!reason.empty())
-            out.push_back({input->id, std::move(reason)});
-    };
-    for (size_t u = 0; u < units.size(); ++u) {
-        const double draw = supplyDraw(job, circuit, *units[u]);
-        for (const parts::EcuInput& input : units[u]->inputs)
-            judge(&input, draw, budgets[u]);
-    }
-    return out;
 }
 
 std::vector<SupplyBudget> supplyBudgets(const job::Job& job)
@@ -253,7 +298,7 @@ std::vector<SupplyBudget> supplyBudgets(const job::Job& job)
             const double draw = supplyDraw(job, c, *unit);
             b.drawn_a += draw;
             b.circuits += draw > 0 ? 1 : 0;
-            const parts::Sensor* s = job::sensorOf(job, c);
+            const parts::Part* s = job::sensorOf(job, c);
             b.groundUsers += s != nullptr && harness::onSensorGround(*s) ? 1 : 0;
         }
         out.push_back(std::move(b));

@@ -12,20 +12,22 @@
 /// one.
 namespace vicegrip::seating {
 
-/// Why one input does not take one circuit.
+/// Why one input, or one output, does not take one circuit.
 struct Refusal
 {
     parts::InputId input;
+    parts::OutputId output;
     std::string reason;
 };
 
 struct Seat
 {
     job::CircuitId circuit;
-    parts::InputId input;
+    parts::InputId input; ///< of a sensor
+    parts::OutputId output; ///< of what the ECU drives
 };
 
-/// The whole job seated as well as it can be.
+/// The whole job seated, inputs and outputs in one programme, as well as it can be.
 struct Plan
 {
     std::vector<Seat> seats;
@@ -47,9 +49,12 @@ struct Plan
 /// Makes the plan the job's seating.
 [[nodiscard]] Result<void> take(job::Job& job, const Plan& plan);
 
-/// Per input of the job, in order, why it does not take this circuit as things stand; an input that would take it is
-/// not listed.
+/// Per input of the job, for a sensor, or per output, for what is driven, in order: why it does not take this circuit
+/// as things stand. One that would take it is not listed.
 [[nodiscard]] std::vector<Refusal> refusals(const job::Job& job, const job::Circuit& circuit);
+
+/// Why the input or output of this name is no seat for the circuit, whoever sits there now; empty when it is.
+[[nodiscard]] std::string unfitness(const job::Job& job, const job::Circuit& circuit, const std::string& seat);
 
 /// What a circuit draws from its unit's 5 V, A; nothing when it is fed otherwise.
 [[nodiscard]] double supplyDraw(const job::Job& job, const job::Circuit& circuit, const parts::Ecu& unit);

@@ -19,7 +19,7 @@ double volts(double sensorOhm, double pullUpOhm, double pullDownOhm, double supp
     return supply_v * below / (below + pullUpOhm);
 }
 
-std::string size(double si, const parts::Sensor& s, int decimals)
+std::string size(double si, const parts::Part& s, int decimals)
 {
     return units::formatDifference(std::abs(si), s.measures, s.unit, decimals);
 }
@@ -41,7 +41,7 @@ struct Along
 };
 
 /// None for a sensor without a resistance to read.
-std::optional<Along> along(const parts::Sensor& sensor, double low, double high)
+std::optional<Along> along(const parts::Part& sensor, double low, double high)
 {
     if (!ohmsAt(sensor, low))
         return std::nullopt;
@@ -51,12 +51,10 @@ std::optional<Along> along(const parts::Sensor& sensor, double low, double high)
     out.step = (high - low) / kSteps;
     out.atLow_ohm = *ohmsAt(sensor, low);
     out.atHigh_ohm = *ohmsAt(sensor, high);
-    const auto* thermistor = std::get_if<parts::Thermistor>(&sensor.model);
-    const double tolerance =
-        thermistor != nullptr ? thermistor->tolerance : std::get<parts::Resistive>(sensor.model).tolerance;
-    if (thermistor != nullptr) {
-        out.stillOverMoving = sensor.kind == parts::SensorKind::AirTemperature ? kMovingAir : 1;
-        out.dissipation_w_per_k = thermistor->dissipation_w_per_k * out.stillOverMoving;
+    const double tolerance = *parts::resistanceTolerance(sensor);
+    if (const auto dissipation = parts::dissipationOf(sensor)) {
+        out.stillOverMoving = sensor.kind == parts::PartUse::AirTemperature ? kMovingAir : 1;
+        out.dissipation_w_per_k = *dissipation * out.stillOverMoving;
     }
     double before = out.atLow_ohm;
     for (int i = 0; i < kSteps; ++i) {
@@ -76,12 +74,11 @@ std::string spoken(double v)
 
 } // namespace
 
-std::optional<double> ohmsAt(const parts::Sensor& sensor, double value)
+std::optional<double> ohmsAt(const parts::Part& sensor, double value)
 {
-    if (!std::holds_alternative<parts::Thermistor>(sensor.model) &&
-        !std::holds_alternative<parts::Resistive>(sensor.model))
+    if (!parts::resistanceTolerance(sensor))
         return std::nullopt;
-    return electrics::elementValues(sensor, value)[0];
+    return parts::elementValues(sensor, value)[0];
 }
 
 namespace {
@@ -132,21 +129,21 @@ PullUpChoice bestOf(const Along& range, const parts::EcuInput& input, double sup
 
 } // namespace
 
-PullUpChoice withPullUp(const parts::Sensor& sensor, double low, double high, const parts::EcuInput& input,
+PullUpChoice withPullUp(const parts::Part& sensor, double low, double high, const parts::EcuInput& input,
                         double supply_v, double ohm, double tolerance)
 {
     return weighed(*along(sensor, low, high), input, supply_v, ohm, tolerance);
 }
 
-std::optional<PullUpChoice> bestPullUp(const parts::Sensor& sensor, double low, double high,
-                                       const parts::EcuInput& input, double supply_v, double tolerance)
+std::optional<PullUpChoice> bestPullUp(const parts::Part& sensor, double low, double high, const parts::EcuInput& input,
+                                       double supply_v, double tolerance)
 {
     const auto range = along(sensor, low, high);
     return range ? std::optional(bestOf(*range, input, supply_v, tolerance)) : std::nullopt;
 }
 
-std::vector<PullUpChoice> pullUpTable(const parts::Sensor& sensor, double low, double high,
-                                      const parts::EcuInput& input, const parts::Ecu& unit, double tolerance)
+std::vector<PullUpChoice> pullUpTable(const parts::Part& sensor, double low, double high, const parts::EcuInput& input,
+                                      const parts::Ecu& unit, double tolerance)
 {
     std::vector<PullUpChoice> out;
     const auto range = along(sensor, low, high);
@@ -169,7 +166,7 @@ std::vector<PullUpChoice> pullUpTable(const parts::Sensor& sensor, double low, d
     return out;
 }
 
-std::vector<PullUpChoice> switchedPullUps(const parts::Sensor& sensor, double low, double high,
+std::vector<PullUpChoice> switchedPullUps(const parts::Part& sensor, double low, double high,
                                           const parts::EcuInput& input, double supply_v)
 {
     std::vector<PullUpChoice> out;
@@ -198,12 +195,12 @@ std::optional<PullUpChoice> finest(const std::vector<PullUpChoice>& choices)
     return best;
 }
 
-std::string fineness(const PullUpChoice& choice, const parts::Sensor& sensor)
+std::string fineness(const PullUpChoice& choice, const parts::Part& sensor)
 {
     return phrase("{} a count", size(choice.worstPerCount, sensor, 2));
 }
 
-std::string described(const PullUpChoice& c, const parts::Sensor& s)
+std::string described(const PullUpChoice& c, const parts::Part& s)
 {
     const auto warming = [](double k, int decimals) {
         return units::formatDifference(k, units::Dimension::TemperatureDifference, "K", decimals);

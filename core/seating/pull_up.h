@@ -2,7 +2,7 @@
 
 #include "core/parts/e_series.h"
 #include "core/parts/ecu.h"
-#include "core/parts/sensor.h"
+#include "core/parts/part.h"
 
 #include <optional>
 #include <string>
@@ -38,7 +38,7 @@ struct PullUpChoice
 };
 
 /// The sensor's resistance at a value: of a thermistor or a resistive sensor. None for other kinds.
-[[nodiscard]] std::optional<double> ohmsAt(const parts::Sensor& sensor, double value);
+[[nodiscard]] std::optional<double> ohmsAt(const parts::Part& sensor, double value);
 
 /// The one whose coarsest place within the range is finest, among those that do not warm the sensor too much; the one
 /// that warms it least where all do. None of none.
@@ -46,28 +46,28 @@ struct PullUpChoice
 
 /// What each pull-up that can be switched on in the input would give. Empty when it has no choice, or the sensor has no
 /// resistance to read.
-[[nodiscard]] std::vector<PullUpChoice> switchedPullUps(const parts::Sensor& sensor, double low, double high,
+[[nodiscard]] std::vector<PullUpChoice> switchedPullUps(const parts::Part& sensor, double low, double high,
                                                         const parts::EcuInput& input, double supply_v);
 
 /// What a pull-up of `ohm` would give between `low` and `high` (SI). The input loads the divider with its pull-down; a
 /// ratiometric input counts shares of `supply_v`.
-[[nodiscard]] PullUpChoice withPullUp(const parts::Sensor& sensor, double low, double high,
-                                      const parts::EcuInput& input, double supply_v, double ohm, double tolerance);
+[[nodiscard]] PullUpChoice withPullUp(const parts::Part& sensor, double low, double high, const parts::EcuInput& input,
+                                      double supply_v, double ohm, double tolerance);
 
 /// The finest value of the E24 series. None when the sensor has no resistance to read.
-[[nodiscard]] std::optional<PullUpChoice> bestPullUp(const parts::Sensor& sensor, double low, double high,
+[[nodiscard]] std::optional<PullUpChoice> bestPullUp(const parts::Part& sensor, double low, double high,
                                                      const parts::EcuInput& input, double supply_v, double tolerance);
 
 /// The best, a few values round it, those its unit has on other inputs and those tables are usually written for,
 /// rising: what a person weighs. `unit` holds `input`.
-[[nodiscard]] std::vector<PullUpChoice> pullUpTable(const parts::Sensor& sensor, double low, double high,
+[[nodiscard]] std::vector<PullUpChoice> pullUpTable(const parts::Part& sensor, double low, double high,
                                                     const parts::EcuInput& input, const parts::Ecu& unit,
                                                     double tolerance);
 
 /// How fine it resolves where it is coarsest: "0.12 °C a count".
-[[nodiscard]] std::string fineness(const PullUpChoice& choice, const parts::Sensor& sensor);
+[[nodiscard]] std::string fineness(const PullUpChoice& choice, const parts::Part& sensor);
 
 /// Span, resolution, error and warming in a sentence.
-[[nodiscard]] std::string described(const PullUpChoice& choice, const parts::Sensor& sensor);
+[[nodiscard]] std::string described(const PullUpChoice& choice, const parts::Part& sensor);
 
 } // namespace vicegrip::seating

@@ -51,7 +51,7 @@ bool compatibleWithPullUp(const electrics::Wiring& wiring, const job::Circuit& c
 
 /// The pull-up this input would want in the harness: the best there is for a sensor with a resistance to read, any
 /// clean level for a switch or an open collector.
-AddedPullUp pullUpFor(const job::Job& job, const job::Circuit& circuit, const parts::Sensor& sensor,
+AddedPullUp pullUpFor(const job::Job& job, const job::Circuit& circuit, const parts::Part& sensor,
                       const parts::EcuInput& input)
 {
     constexpr double kTolerance = 0.01, kSwitching = 0.05;
@@ -65,7 +65,7 @@ AddedPullUp pullUpFor(const job::Job& job, const job::Circuit& circuit, const pa
     return {plain, kSwitching, {}};
 }
 
-std::string detailOf(const AddedPullUp& fitted, const parts::Sensor& sensor)
+std::string detailOf(const AddedPullUp& fitted, const parts::Part& sensor)
 {
     const PullUpChoice& c = fitted.choice;
     return !fitted.weighed.empty() ? described(c, sensor)
@@ -76,7 +76,7 @@ std::string detailOf(const AddedPullUp& fitted, const parts::Sensor& sensor)
 /// Title and detail of a way out that fits a pull-up, for the value it has now.
 void describe(WayOut& way, const job::Job& job)
 {
-    const parts::Sensor& sensor = *job::sensorOf(job, *job::find(job, way.circuit));
+    const parts::Part& sensor = *job::sensorOf(job, *job::find(job, way.circuit));
     if (const auto* m = std::get_if<ExternalPullUp>(&way.measure)) {
         way.title = phrase("Fit a {} pull-up at {}", units::formatOhms(m->fitted.choice.ohm), m->input.value);
         way.detail = detailOf(m->fitted, sensor);
@@ -94,7 +94,7 @@ void describe(WayOut& way, const job::Job& job)
 }
 
 void pullUps(std::vector<WayOut>& out, const electrics::Wiring& wiring, const job::Circuit& circuit,
-             const parts::Sensor& sensor)
+             const parts::Part& sensor)
 {
     const job::Job& job = wiring.job();
     for (const parts::EcuInput* input : freeInputs(job)) {
@@ -108,11 +108,11 @@ void pullUps(std::vector<WayOut>& out, const electrics::Wiring& wiring, const jo
 }
 
 void dividers(std::vector<WayOut>& out, const electrics::Wiring& wiring, const job::Circuit& circuit,
-              const parts::Sensor& sensor)
+              const parts::Part& sensor)
 {
     const double most = parts::mostVolts(sensor);
     for (const parts::EcuInput* input : freeInputs(wiring.job())) {
-        if (most <= input->span_v || std::holds_alternative<parts::VariableReluctance>(sensor.model))
+        if (most <= input->span_v || parts::traitsOf(sensor).alternating)
             continue;
         parts::EcuInput wide = *input;
         wide.span_v = wide.withstands_v = 2 * most;
@@ -136,18 +136,18 @@ void dividers(std::vector<WayOut>& out, const electrics::Wiring& wiring, const j
     }
 }
 
-void otherSensors(std::vector<WayOut>& out, const job::Job& job, const job::Circuit& circuit,
-                  const parts::Sensor& sensor, const parts::Library& library)
+void otherSensors(std::vector<WayOut>& out, const job::Job& job, const job::Circuit& circuit, const parts::Part& sensor,
+                  const parts::Library& library)
 {
     constexpr size_t kMost = 2;
-    const bool bare = std::holds_alternative<parts::VariableReluctance>(sensor.model);
+    const bool bare = parts::traitsOf(sensor).alternating;
     const auto freeNow = freeInputs(job);
-    const auto mayTake = [&](const parts::Sensor& candidate) {
+    const auto mayTake = [&](const parts::Part& candidate) {
         return std::ranges::any_of(
             freeNow, [&](const parts::EcuInput* i) { return kindCompatibility(circuit, candidate, *i).compatible(); });
     };
     std::vector<WayOut> found;
-    for (const parts::Sensor& candidate : library.sensors) {
+    for (const parts::Part& candidate : library.parts) {
         if (candidate.id == sensor.id || candidate.kind != sensor.kind || candidate.measures != sensor.measures ||
             candidate.low > circuit.scaling.low + 0.3 * (circuit.scaling.high - circuit.scaling.low) ||
             candidate.high < circuit.scaling.high * 0.98 || !mayTake(candidate))
@@ -195,7 +195,7 @@ void expanders(std::vector<WayOut>& out, const electrics::Wiring& wiring, const 
 }
 
 void giveWays(std::vector<WayOut>& out, const electrics::Wiring& wiring, const job::Circuit& circuit,
-              const parts::Sensor& sensor)
+              const parts::Part& sensor)
 {
     const job::Job& job = wiring.job();
     for (const job::Circuit& other : job.circuits) {
@@ -262,7 +262,7 @@ struct Apply
 std::vector<WayOut> waysOut(const job::Job& job, const job::Circuit& circuit, const parts::Library& library)
 {
     std::vector<WayOut> out;
-    const parts::Sensor* sensor = job::sensorOf(job, circuit);
+    const parts::Part* sensor = job::sensorOf(job, circuit);
     if (sensor == nullptr || !circuit.input.empty())
         return out;
     const electrics::Wiring wiring(job);

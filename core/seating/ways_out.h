@@ -23,7 +23,7 @@ struct ExternalPullUp
 
 struct OtherSensor
 {
-    parts::Sensor sensor;
+    parts::Part sensor;
     parts::InputId input;
 };
 

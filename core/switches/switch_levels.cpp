@@ -19,10 +19,9 @@ constexpr double kNever = std::numeric_limits<double>::infinity();
 Result<electrics::Bounded> inputWith(job::Job job, const job::Circuit& circuit, std::optional<double> ohm)
 {
     job::Device& device = *std::ranges::find(job.devices, circuit.device, &job::Device::id);
-    parts::Sensor sensor = *job::sensorOf(job, circuit);
-    auto& contact = std::get<parts::Contact>(sensor.model);
-    contact.closedAtRest = ohm.has_value();
-    contact.on_ohm = ohm.value_or(contact.on_ohm);
+    parts::Part sensor = *job::sensorOf(job, circuit);
+    if (!parts::setContact(sensor, ohm))
+        return fail(ErrorCode::Reference, phrase("{} is no switch on an ECU input", circuit.name));
     sensor.id = parts::PartId{sensor.id.value + " being tried"};
     device.part = sensor.id;
     job.parts.push_back(std::move(sensor));
@@ -84,12 +83,12 @@ std::string sentenceOf(const SwitchLevels& l, const parts::EcuInput& input)
 
 Result<SwitchLevels> switchLevels(const job::Job& job, const job::Circuit& circuit)
 {
-    const parts::Sensor* sensor = job::sensorOf(job, circuit);
+    const parts::Part* sensor = job::sensorOf(job, circuit);
     const parts::EcuInput* input = job::findInput(job, circuit.input);
-    if (sensor == nullptr || input == nullptr || !std::holds_alternative<parts::Contact>(sensor->model))
+    if (sensor == nullptr || input == nullptr || !parts::contactOhm(*sensor))
         return fail(ErrorCode::Reference, phrase("{} is no switch on an ECU input", circuit.name));
     const auto open = inputWith(job, circuit, {});
-    const auto closed = inputWith(job, circuit, std::get<parts::Contact>(sensor->model).on_ohm);
+    const auto closed = inputWith(job, circuit, *parts::contactOhm(*sensor));
     const auto probed = inputWith(job, circuit, kProbe_ohm);
     for (const auto* r : {&open, &closed, &probed})
         if (!*r)
@@ -111,8 +110,7 @@ Result<SwitchLevels> switchLevels(const job::Job& job, const job::Circuit& circu
     out.high_v = std::lerp(most, least, 2 / 3.0);
     out.apart = out.high_v - out.low_v >= kLeastGap_v;
     if (out.apart && std::abs(probed->value - out.closed_v) > 1e-9) {
-        const auto divider =
-            Divider::through(out, std::get<parts::Contact>(sensor->model).on_ohm, probed->value, kProbe_ohm);
+        const auto divider = Divider::through(out, *parts::contactOhm(*sensor), probed->value, kProbe_ohm);
         // It must come under the lower threshold to change when it pulls low, and over the upper one to change back.
         out.contact_ohm = divider.ohmAt(out.closedIsLow ? out.low_v : out.high_v);
         out.leak_ohm = divider.ohmAt(out.closedIsLow ? out.high_v : out.low_v);

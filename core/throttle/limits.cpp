@@ -7,9 +7,9 @@
 
 namespace vicegrip::throttle {
 
-bool takesLimits(const parts::Sensor& sensor)
+bool takesLimits(const parts::Part& sensor)
 {
-    return sensor.kind == parts::SensorKind::Throttle || sensor.kind == parts::SensorKind::Pedal;
+    return sensor.kind == parts::PartUse::Throttle || sensor.kind == parts::PartUse::Pedal;
 }
 
 job::ThrottleLimits calibrated(job::ThrottleLimits limits, const job::Facts& facts, const job::Circuit& circuit,
@@ -46,7 +46,7 @@ std::optional<std::string> staleLimits(const job::Facts& facts, const job::Throt
     return changes.empty() ? std::nullopt : std::optional(changes.front());
 }
 
-scaling::Table tableOf(const job::ThrottleLimits& limits, const parts::Sensor& sensor, const job::ScalingSpec& spec)
+scaling::Table tableOf(const job::ThrottleLimits& limits, const parts::Part& sensor, const job::ScalingSpec& spec)
 {
     scaling::Table table;
     table.unit = scaling::unitOf(sensor, spec);

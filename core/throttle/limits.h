@@ -13,7 +13,7 @@
 namespace vicegrip::throttle {
 
 /// Whether the circuit is one that is calibrated to limits.
-[[nodiscard]] bool takesLimits(const parts::Sensor& sensor);
+[[nodiscard]] bool takesLimits(const parts::Part& sensor);
 
 /// `limits` with the facts they rest on: the sensor, its conductors, its input. `paths` are the circuit's.
 [[nodiscard]] job::ThrottleLimits calibrated(job::ThrottleLimits limits, const job::Facts& facts,
@@ -28,7 +28,7 @@ namespace vicegrip::throttle {
 [[nodiscard]] std::optional<std::string> staleLimits(const job::Facts& facts, const job::ThrottleLimits& limits);
 
 /// The ECU's table of such a circuit: `spec.low` at the closed limit, `spec.high` at the open one.
-[[nodiscard]] scaling::Table tableOf(const job::ThrottleLimits& limits, const parts::Sensor& sensor,
+[[nodiscard]] scaling::Table tableOf(const job::ThrottleLimits& limits, const parts::Part& sensor,
                                      const job::ScalingSpec& spec);
 
 } // namespace vicegrip::throttle

@@ -30,9 +30,11 @@ double sizeFor(double least_m2)
 std::set<std::string> sensorWires(const electrics::Wiring& wiring)
 {
     std::set<std::string> out;
-    for (const auto& paths : wiring.paths())
-        for (const electrics::Path& path : paths)
-            if (path.complete && wiring.ecuPin(path.points.back()) != nullptr)
+    const auto paths = wiring.paths();
+    for (size_t i = 0; i < paths.size(); ++i)
+        for (const electrics::Path& path : paths[i])
+            if (path.complete && wiring.ecuPin(path.points.back()) != nullptr &&
+                job::actuatorOf(wiring.job(), wiring.job().circuits[i]) == nullptr)
                 out.insert(path.subjects.begin(), path.subjects.end());
     return out;
 }
@@ -101,6 +103,11 @@ double mostAmps(double area_m2, double surroundings_k, double wire_k)
     constexpr double kCooling = 12; // W/(m² K)
     const double heat = kCooling * std::numbers::pi * parts::outerDiameter(area_m2) * (wire_k - surroundings_k);
     return std::sqrt(std::max(0.0, heat) / parts::wireOhms(1, area_m2, wire_k));
+}
+
+double areaToCarry(double amps)
+{
+    return std::max(kLeastArea_m2, sizeToCarry(amps / kInLoom, kInsulation_k));
 }
 
 std::map<job::WireId, AreaChoice> chooseAreas(const job::Job& job, const electrics::Wiring& wiring)

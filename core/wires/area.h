@@ -24,6 +24,9 @@ inline constexpr double kInLoom = 0.7; ///< of what a wire alone carries (typica
 /// radiation together (typical).
 [[nodiscard]] double mostAmps(double area_m2, double surroundings_k, double wire_k);
 
+/// The ISO 6722 size that carries this in a loom under the bonnet, m²; at least what hands leave whole.
+[[nodiscard]] double areaToCarry(double amps);
+
 struct AreaChoice
 {
     double current_a = 0; ///< at most, everything running

@@ -92,7 +92,7 @@ std::set<PointRef> usedCavities(const job::Job& job)
 {
     std::set<PointRef> out;
     for (const job::Device& d : job.devices)
-        if (const parts::Sensor* sensor = job::findPart(job, d.part))
+        if (const parts::Part* sensor = job::findPart(job, d.part))
             for (const auto& [cavity, role] : sensor->pins)
                 out.insert({d.connector, cavity});
     for (const job::Load& l : job.loads)

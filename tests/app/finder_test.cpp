@@ -93,7 +93,7 @@ TEST(Finder, GoesToCircuitsPlacesPartsFindingsTheLogAndViews)
     EXPECT_EQ(f.w.window.stage(), analysis::Stage::Handover);
     f.take(analysis->job->parts.front().name.c_str());
     EXPECT_EQ(f.w.window.stage(), analysis::Stage::Inputs);
-    const parts::Sensor* sensor =
+    const parts::Part* sensor =
         job::sensorOf(*analysis->job, *job::find(*analysis->job, f.w.window.desk().selection.circuit()));
     EXPECT_EQ(sensor->name, analysis->job->parts.front().name);
 }
@@ -111,10 +111,10 @@ TEST(Finder, GoesToAFieldOfTheBrief)
 TEST(Finder, GoesToPartsOfTheLibrary)
 {
     Finder f;
-    const auto& all = library().sensors;
+    const auto& all = library().parts;
     const auto job = f.w.window.desk().store.job();
-    const auto other = std::ranges::find_if(all, [&](const parts::Sensor& s) {
-        return std::ranges::find(job->parts, s.id, &parts::Sensor::id) == job->parts.end();
+    const auto other = std::ranges::find_if(all, [&](const parts::Part& s) {
+        return std::ranges::find(job->parts, s.id, &parts::Part::id) == job->parts.end();
     });
     ASSERT_NE(other, all.end());
     f.take(other->name.c_str());

@@ -1,4 +1,5 @@
 #include "app/look/look.h"
+#include "app/stages/board/board_model.h"
 #include "tests/support/clipped.h"
 #include "tests/support/new_user.h"
 #include "tests/support/scale.h"

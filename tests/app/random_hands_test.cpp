@@ -1,4 +1,8 @@
+#include "core/brief/needs.h"
+#include "core/harness/start.h"
 #include "core/job/json.h"
+#include "core/seating/plan.h"
+#include "tests/support/library.h"
 #include "tests/support/scale.h"
 
 #include <QComboBox>
@@ -195,6 +199,26 @@ TEST(RandomHands, OnTheVanEither)
     Window w;
     openCurlew(w);
     anythingGoes(w, 3, 300);
+}
+
+/// An engine with all that the ECU drives.
+TEST(RandomHands, NorWhereMostIsDriven)
+{
+    const UserFolder user;
+    Window w;
+    job::Job job = harness::startJob("Four", *parts::find(library(), parts::EcuId{"mid-fixed"}));
+    job.brief.emplace();
+    job.brief->firingOrder = {1, 3, 4, 2};
+    EXPECT_TRUE(brief::apply(job, library()));
+    EXPECT_TRUE(seating::take(job, seating::bestPlan(job)));
+    const QString path = w.folder.filePath(QStringLiteral("four.vicegrip"));
+    QFile file(path);
+    ASSERT_TRUE(file.open(QIODevice::WriteOnly));
+    file.write(QByteArray::fromStdString(job::write(job)));
+    file.close();
+    ASSERT_TRUE(w.window.openJob(path));
+    w.settle();
+    anythingGoes(w, 5, 300);
 }
 
 TEST(RandomHands, NorOnANewJob)

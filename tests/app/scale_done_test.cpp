@@ -216,7 +216,7 @@ TEST(ScaleReadings, PastedReadingsBecomeTheSensorsCurve)
     w.settle();
     EXPECT_THAT(w.textOf("captured-verdict"), HasSubstr("agrees with its sheet"));
     const auto job = w.window.desk().store.job();
-    const parts::Sensor& now = *job::sensorOf(*job, circuit(w, "map"));
+    const parts::Part& now = *job::sensorOf(*job, circuit(w, "map"));
     EXPECT_NEAR(std::get<parts::RatiometricTransducer>(now.model).low_v, 0.58, 0.01);
     EXPECT_FALSE(w.find<QAbstractButton>("make-curve")->isEnabled()) << "it is already";
     w.window.desk().store.undoStack().undo();

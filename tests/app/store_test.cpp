@@ -59,7 +59,7 @@ TEST(JobStore, AnEditThatNoFileCouldHoldIsRefused)
     EXPECT_THAT(refused([](job::Job& j) { j.battery.ohm = std::numeric_limits<double>::infinity(); }),
                 HasSubstr("ohm"));
     EXPECT_THAT(refused([](job::Job& j) {
-                    for (parts::Sensor& s : j.parts)
+                    for (parts::Part& s : j.parts)
                         if (auto* t = std::get_if<parts::Thermistor>(&s.model))
                             t->curve = parts::SteinhartHartCurve{2e-3, 1e-4, -9.5e-8};
                 }),

@@ -127,7 +127,7 @@ TEST(Car, ValuesComeBackWithinTheirBudget)
     Car car(job, {}, 3);
     for (const char* id : {"clt", "iat", "ot", "map", "fp", "tps"}) {
         const job::Circuit& c = *job::find(job, job::CircuitId{id});
-        const parts::Sensor& sensor = *job::sensorOf(job, c);
+        const parts::Part& sensor = *job::sensorOf(job, c);
         const scaling::Table& table = *analysis::find(a, c.id)->table;
         const int input = *job::inputIndex(job, c.input);
         car.accept(link::tableFor(input, table, sensor.measures));

@@ -28,7 +28,7 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, size_t size)
             points.push_back({table->row(i)[0], table->row(i)[1]});
         (void)fit::fitLine(points);
     }
-    parts::Sensor sensor;
+    parts::Part sensor;
     sensor.unit = "°C";
     if (const auto table = scaling::readTable(text, sensor, {}, 5.0 / 4095)) {
         for (double volts = -1; volts < 6; volts += 0.25)

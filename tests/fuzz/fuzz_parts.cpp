@@ -29,11 +29,11 @@ template <class Part> void complainsOrUnderstands(const parts::Described<Part>& 
 extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, size_t size)
 {
     const std::string_view text(reinterpret_cast<const char*>(data), size); // NOLINT: bytes are characters here
-    refusesWithASentence(text, parts::readSensor);
+    refusesWithASentence(text, parts::readPart);
     refusesWithASentence(text, parts::readEcu);
     refusesWithASentence(text, parts::readTerminal);
     refusesWithASentence(text, parts::readLayout);
-    complainsOrUnderstands(parts::sensorFromText(text));
+    complainsOrUnderstands(parts::partFromText(text));
     complainsOrUnderstands(parts::ecuFromText(text));
     complainsOrUnderstands(parts::layoutFromText(text, {parts::TerminalFamily{}}));
     (void)electrics::readFaults(text, job::Job{});

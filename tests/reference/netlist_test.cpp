@@ -99,7 +99,7 @@ TEST(NgspiceOnJobs, AgreesOnBothDemoJobs)
 TEST(NgspiceOnJobs, AgreesOnEverySensorOfTheLibrary)
 {
     int compared = 0;
-    for (const parts::Sensor& sensor : test::library().sensors) {
+    for (const parts::Part& sensor : test::sensors()) {
         for (const parts::EcuProfile& unit : test::library().ecus) {
             job::Job drawn = harness::startJob("Deck", unit);
             harness::addCircuit(drawn, {"map"}, "Circuit", job::Want::Required, sensor);
@@ -118,6 +118,32 @@ TEST(NgspiceOnJobs, AgreesOnEverySensorOfTheLibrary)
     EXPECT_GT(compared, 2000);
 }
 
+/// Every actuator on an output that takes it: idle, at work, and its winding with the battery off.
+TEST(NgspiceOnJobs, AgreesOnEveryActuatorOfTheLibrary)
+{
+    int compared = 0, seated = 0;
+    for (const parts::Part& part : test::library().parts) {
+        if (!parts::isDriven(part))
+            continue;
+        for (const parts::EcuProfile& unit : test::library().ecus) {
+            if (unit.ecu.expander)
+                continue;
+            job::Job drawn = harness::startJob("Deck", unit);
+            harness::addCircuit(drawn, {"driven"}, "Circuit", job::Want::Required, part);
+            EXPECT_TRUE(seating::take(drawn, seating::bestPlan(drawn)));
+            if (drawn.circuits.front().output.empty())
+                continue;
+            ++seated;
+            const std::string what = part.id.value + " on " + unit.id.value;
+            for (const bool running : {false, true})
+                compared += compareVolts(drawn, {.surroundings = drawn.surroundings, .running = running}, what);
+            compared += compareOhms(drawn, {}, what);
+        }
+    }
+    EXPECT_GT(seated, 60);
+    EXPECT_GT(compared, 5000);
+}
+
 /// Several sensors on a unit, lengths of any size, and something wrong with it.
 TEST(NgspiceOnJobs, AgreesOnRandomJobsWithFaults)
 {
@@ -131,7 +157,7 @@ TEST(NgspiceOnJobs, AgreesOnRandomJobsWithFaults)
         job::Job drawn = harness::startJob("Deck", unit);
         for (int i = 0; i < 5; ++i)
             harness::addCircuit(drawn, {"map"}, "Circuit " + std::to_string(i), job::Want::Wanted,
-                                library.sensors[random() % library.sensors.size()]);
+                                test::sensors()[random() % test::sensors().size()]);
         EXPECT_TRUE(seating::take(drawn, seating::bestPlan(drawn)));
         for (job::Wire& w : drawn.wires)
             w.length_m = 0.2 + static_cast<double>(random() % 80) / 10;

@@ -10,6 +10,19 @@
 /// The shipped library, and jobs begun from it.
 namespace vicegrip::test {
 
+inline const parts::Library& library();
+
+/// The sensors of it, without what the ECU drives.
+inline const std::vector<parts::Part>& sensors()
+{
+    static const std::vector<parts::Part> all = [] {
+        std::vector<parts::Part> out = library().parts;
+        std::erase_if(out, parts::isDriven);
+        return out;
+    }();
+    return all;
+}
+
 inline const parts::Library& library()
 {
     static const parts::Library kLibrary = parts::readLibrary({std::string(VICEGRIP_SOURCE_DIR) + "/data/library"});
@@ -25,11 +38,11 @@ inline const parts::EcuProfile& ecu(const char* id)
     return found == nullptr ? kNone : *found;
 }
 
-inline const parts::Sensor& sensor(const char* id)
+inline const parts::Part& sensor(const char* id)
 {
     const auto* found = parts::find(library(), parts::PartId{id});
     EXPECT_NE(found, nullptr) << id;
-    static const parts::Sensor kNone;
+    static const parts::Part kNone;
     return found == nullptr ? kNone : *found;
 }
 

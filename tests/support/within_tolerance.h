@@ -38,6 +38,12 @@ class WithinTolerance
             i.pull_down_ohm *= 1 + share() * 0.05;
             i.series_ohm *= 1 + share() * 0.05;
         }
+        for (parts::EcuOutput& o : job.ecu.outputs) {
+            o.off_ohm *= 1 + share() * 0.5;
+            o.on_ohm *= 1 + share() * 0.5;
+            if (o.pull_up_ohm)
+                *o.pull_up_ohm *= 1 + share() * 0.2;
+        }
         job.battery.ohm *= 1 + share() * 0.5;
         job.ecu.feed_ohm *= 1 + share() * 0.3;
         job.ecu.supply.ohm *= 1 + share() * 0.5;
@@ -49,7 +55,7 @@ class WithinTolerance
             l.current_a /= 1 + share() * 0.3;
         for (job::Wire& w : job.wires)
             w.length_m *= 1 + share() * 0.04;
-        for (parts::Sensor& s : job.parts)
+        for (parts::Part& s : job.parts)
             std::visit([this](auto& model) { vary(model); }, s.model);
         job.surroundings.ambient_k += share() * job.surroundings.ambientTolerance_k;
         job.surroundings.barometer_pa += share() * job.surroundings.barometerTolerance_pa;
@@ -101,6 +107,15 @@ class WithinTolerance
     void vary(parts::OpenCollector& o) { o.supply_ohm *= 1 + share() * 0.3; }
     void vary(parts::VariableReluctance& r) { r.coil_ohm *= 1 + share() * 0.1; }
     void vary(parts::Contact& c) { c.on_ohm *= 1 + share(); }
+    void vary(parts::Winding& w) { w.ohm *= 1 + share() * w.tolerance; }
+    void vary(parts::Motor& m) { m.ohm *= 1 + share() * m.tolerance; }
+    void vary(parts::Stepper& s) { s.ohm *= 1 + share() * s.tolerance; }
+    void vary(parts::Lamp& l) { l.lit_a /= 1 + share() * l.tolerance; }
+    void vary(parts::Triggered& t)
+    {
+        t.input_ohm *= 1 + share() * t.tolerance;
+        t.draws_a /= 1 + share() * t.tolerance;
+    }
 
     std::mt19937 m_random;
 };

@@ -85,12 +85,12 @@ QVariant BoardModel::data(const QModelIndex& index, int role) const
     if (role == Qt::AccessibleTextRole && isStage)
         return said(proof::stateName(state));
     if (role == Qt::FontRole)
-        return column == Name                                                    ? look::textFont(look::Size::Body)
-               : column == Signal || (column == Input && circuit->input.empty()) ? look::textFont(look::Size::Small)
-                                                                                 : look::numbers(look::Size::Small);
+        return column == Name                                                      ? look::textFont(look::Size::Body)
+               : column == Signal || (column == Input && !job::isSeated(*circuit)) ? look::textFont(look::Size::Small)
+                                                                                   : look::numbers(look::Size::Small);
     if (role == Qt::TextAlignmentRole && (column == Volts || column == Value))
         return static_cast<int>(Qt::AlignRight | Qt::AlignVCenter);
-    if (role == Qt::ForegroundRole && column == Input && circuit->input.empty())
+    if (role == Qt::ForegroundRole && column == Input && !job::isSeated(*circuit))
         return look::colours().failing;
     if ((role == Qt::ForegroundRole || role == Qt::ToolTipRole) && (column == Volts || column == Value)) {
         const Now live = now(view, column);
@@ -110,7 +110,7 @@ QVariant BoardModel::data(const QModelIndex& index, int role) const
     case Signal:
         return signalText(*m_analysis->job, *circuit);
     case Input:
-        return circuit->input.empty() ? tr("no seat") : text(circuit->input.value);
+        return job::isSeated(*circuit) ? text(job::seatOf(*circuit)) : tr("no seat");
     case Volts:
     case Value:
         return now(view, column).shown;
@@ -138,7 +138,7 @@ QVariant BoardModel::headerData(int section, Qt::Orientation orientation, int ro
     case Signal:
         return tr("Signal");
     case Input:
-        return tr("Input");
+        return tr("Seat");
     case Volts:
         return tr("Input now");
     case Value:

@@ -237,11 +237,11 @@ void BriefPage::refreshRange()
 
 void BriefPage::takeChosen()
 {
-    const parts::Sensor* chosen = m_range->chosen();
+    const parts::Part* chosen = m_range->chosen();
     const job::FunctionId function = rangeFunction();
     if (chosen == nullptr)
         return;
-    const parts::Sensor sensor = *chosen;
+    const parts::Part sensor = *chosen;
     m_desk.store.editOrSay(tr("Fit %1").arg(text(sensor.name)), [&](job::Job& job) -> Result<void> {
         for (const job::Circuit& c : job.circuits)
             if (c.function == function)

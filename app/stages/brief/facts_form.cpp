@@ -4,6 +4,7 @@
 #include "app/views/ecu_chooser.h"
 #include "app/widgets/labels.h"
 #include "app/widgets/typed_field.h"
+#include "core/brief/firing_order.h"
 #include "core/brief/needs.h"
 #include "core/units/shown.h"
 
@@ -95,6 +96,10 @@ FactsForm::FactsForm(Desk& desk, QWidget* parent)
                              {{job::Ignition::Distributor, tr("Distributor")},
                               {job::Ignition::WastedSpark, tr("Wasted spark")},
                               {job::Ignition::Sequential, tr("Sequential")}});
+    addFiringOrder();
+    addChoice<bool>("coil_driver", tr("Coils"), &B::coilDriver,
+                    {{false, tr("Bare, switched by the ECU")}, {true, tr("With drivers of their own")}});
+    addQuantity("injector_ohm", tr("Injectors"), Dimension::Resistance, "Ω", 1, &B::injector_ohm);
     addChoice<job::Gearbox>("gearbox", tr("Gearbox"), &B::gearbox,
                             {{job::Gearbox::Manual, tr("Manual")},
                              {job::Gearbox::Automatic, tr("Automatic")},
@@ -211,6 +216,31 @@ void FactsForm::addChoice(const char* field, const QString& name, E job::Brief::
         const QSignalBlocker quiet(box);
         box->setCurrentIndex(box->findData(static_cast<int>(b.*member)));
     });
+}
+
+/// Left empty, nothing is asked for that the ECU drives.
+void FactsForm::addFiringOrder()
+{
+    const auto understand = [this](const QString& typed) -> Result<std::vector<int>> {
+        if (typed.trimmed().isEmpty())
+            return std::vector<int>{};
+        return brief::firingOrderFrom(typed.toStdString(), brief().cylinders);
+    };
+    const QString name = tr("Firing order");
+    auto* typed = new TypedField(name, [understand](const QString& words) {
+        return understand(words).map([](const std::vector<int>& order) { return text(brief::firingOrderText(order)); });
+    });
+    typed->edit()->setObjectName(QStringLiteral("firing_order"));
+    typed->edit()->setPlaceholderText(tr("1-3-4-2: brings in what the ECU drives"));
+    m_typed["firing_order"] = typed;
+    addRow(QStringLiteral("firing_order"), name, typed);
+    connect(typed, &TypedField::entered, this, [this, typed, name, understand](const QString& words) {
+        if (const auto order = understand(words))
+            edit(typed, tr("%1 to %2").arg(name, text(brief::firingOrderText(*order))),
+                 [&](job::Job& job) { job.brief->firingOrder = *order; });
+    });
+    m_showers.emplace_back(
+        [typed](const job::Brief& b) { typed->setText(text(brief::firingOrderText(b.firingOrder))); });
 }
 
 void FactsForm::addText(const char* field, const QString& name, std::string job::Brief::*member)

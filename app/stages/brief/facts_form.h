@@ -60,6 +60,7 @@ class FactsForm : public QWidget
                    const std::vector<std::pair<E, QString>>& choices);
     void addText(const char* field, const QString& name, std::string job::Brief::*member);
     void addPrice(const char* field, const QString& name, double job::Prices::*member);
+    void addFiringOrder();
     void addWatched();
     void addRow(const QString& key, const QString& name, QWidget* widget);
     void edit(TypedField* field, const QString& description, const Change& change);

@@ -57,7 +57,7 @@ void RangeChart::show(const brief::Advice& advice, const QString& unit)
     update();
 }
 
-const parts::Sensor* RangeChart::chosen() const
+const parts::Part* RangeChart::chosen() const
 {
     return m_row >= 0 && m_row < static_cast<int>(m_advice.ranking.size())
                ? &m_advice.ranking[static_cast<size_t>(m_row)].sensor

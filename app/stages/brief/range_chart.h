@@ -19,7 +19,7 @@ class RangeChart : public QWidget
     void show(const brief::Advice& advice, const QString& unit);
     [[nodiscard]] QSize sizeHint() const override;
     [[nodiscard]] QSize minimumSizeHint() const override { return {400_px, sizeHint().height()}; }
-    [[nodiscard]] const parts::Sensor* chosen() const;
+    [[nodiscard]] const parts::Part* chosen() const;
 
   signals:
     void takeAsked();

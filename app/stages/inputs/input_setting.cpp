@@ -92,7 +92,7 @@ void InputSetting::refresh()
 
 void InputSetting::refreshPullUp(const job::Job& job, const job::Circuit& circuit, const parts::EcuInput& input)
 {
-    const parts::Sensor* sensor = job::sensorOf(job, circuit);
+    const parts::Part* sensor = job::sensorOf(job, circuit);
     std::vector<double> values = input.pullUpChoices_ohm;
     if (input.pull_up_ohm && std::ranges::find(values, *input.pull_up_ohm) == values.end())
         values.push_back(*input.pull_up_ohm); // typed at Scale, or from before

@@ -32,6 +32,15 @@ QString lowered(QString words)
     return words.isEmpty() ? words : words.replace(0, 1, words.at(0).toLower());
 }
 
+/// "cavity A7", or "cavities A30, A31".
+QString cavitiesText(const job::Job& job, const job::Circuit& circuit)
+{
+    QStringList out;
+    for (const job::PointRef& cavity : job::seatCavities(job, circuit))
+        out << lowered(text(job::spoken(job, cavity)));
+    return out.join(QStringLiteral(", "));
+}
+
 } // namespace
 
 InputsPage::InputsPage(Desk& desk, QWidget* parent)
@@ -169,9 +178,11 @@ void InputsPage::refresh()
     refreshSelected();
     m_ways->refresh();
     refreshBudgets();
-    m_outcome->setText(m_said.isEmpty() ? tr("Seats every sensor as well as can be, and says whether that is proved. "
-                                             "Locked ones stay.")
-                                        : m_said);
+    m_outcome->setText(
+        m_said.isEmpty()
+            ? tr("Seats sensors and what the ECU drives as well as can be, and says whether that is proved. "
+                 "Locked ones stay.")
+            : m_said);
 }
 
 void InputsPage::seatAll()
@@ -211,33 +222,35 @@ void InputsPage::saySeated(const seating::Plan& plan)
     refresh();
 }
 
-void InputsPage::seatOn(const QString& input)
+void InputsPage::seatOn(const QString& seat)
 {
     const job::Circuit* c = circuit();
     if (c == nullptr)
         return;
     const auto job = m_desk.store.job();
-    const parts::InputId id{input.toStdString()};
-    const parts::EcuInput* to = job::findInput(*job, id);
-    if (to == nullptr)
+    const parts::InputId input{seat.toStdString()};
+    const parts::OutputId output{seat.toStdString()};
+    const bool reads = job::findInput(*job, input) != nullptr;
+    if (!reads && job::findOutput(*job, output) == nullptr)
         return;
-    if (const seating::Compatibility compatibility = seating::compatibility(electrics::Wiring(*job), *c, *to);
-        !compatibility.compatible()) {
-        emit notice(tr("%1 does not take %2: %3.").arg(input, text(c->name), text(compatibility.reason)));
-        return;
-    }
-    if (const job::Circuit* there = job::seatedOn(*job, id); there != nullptr && there->locked && there->id != c->id) {
-        emit notice(tr("%1 is locked to %2: unlock it first.").arg(input, text(there->name)));
+    const job::Circuit* there = reads ? job::seatedOn(*job, input) : job::drivenBy(*job, output);
+    if (const QString reason = text(seating::unfitness(*job, *c, seat.toStdString())); !reason.isEmpty()) {
+        emit notice(tr("%1 does not take %2: %3.").arg(seat, text(c->name), reason));
         return;
     }
-    edit(tr("Seat %1 on %2").arg(text(c->name), input),
-         [&, circuit = c->id](job::Job& changed) { return seating::seat(changed, circuit, id); });
+    if (there != nullptr && there->locked && there->id != c->id) {
+        emit notice(tr("%1 is locked to %2: unlock it first.").arg(seat, text(there->name)));
+        return;
+    }
+    edit(tr("Seat %1 on %2").arg(text(c->name), seat), [&, circuit = c->id](job::Job& changed) {
+        return reads ? seating::seat(changed, circuit, input) : harness::seat(changed, circuit, output);
+    });
 }
 
 void InputsPage::unseat()
 {
     const job::Circuit* c = circuit();
-    if (c != nullptr && !c->input.empty())
+    if (c != nullptr && job::isSeated(*c))
         edit(tr("Unseat %1").arg(text(c->name)),
              [circuit = c->id](job::Job& job) { return harness::unseat(job, circuit); });
 }
@@ -245,7 +258,7 @@ void InputsPage::unseat()
 void InputsPage::toggleLock()
 {
     const job::Circuit* c = circuit();
-    if (c == nullptr || c->input.empty())
+    if (c == nullptr || !job::isSeated(*c))
         return;
     edit(c->locked ? tr("Unlock %1").arg(text(c->name)) : tr("Lock %1").arg(text(c->name)),
          [circuit = c->id](job::Job& job) {
@@ -258,16 +271,15 @@ void InputsPage::refreshSelected()
 {
     const auto job = m_desk.store.job();
     const job::Circuit* c = circuit();
-    const parts::Sensor* sensor = c == nullptr ? nullptr : job::sensorOf(*job, *c);
+    const parts::Part* part = c == nullptr ? nullptr : job::partOf(*job, *c);
     m_name->setText(c == nullptr ? tr("No circuit") : text(c->name));
-    m_sensor->setText(sensor == nullptr ? tr("The brief brings circuits in: Ctrl+1.") : text(sensor->name));
-    const bool seated = c != nullptr && !c->input.empty();
-    m_seat->setText(c == nullptr ? QString()
-                    : seated     ? tr("Sits on %1, %2%3")
-                                   .arg(text(c->input.value),
-                                        lowered(text(job::spoken(*job, job::cavityOf(*job, c->input)))),
-                                        c->locked ? tr(", locked") : QString())
-                             : tr("Has no seat (%1)").arg(said(fields::enumName(c->want))));
+    m_sensor->setText(part == nullptr ? tr("The brief brings circuits in: Ctrl+1.") : text(part->name));
+    const bool seated = c != nullptr && job::isSeated(*c);
+    m_seat->setText(
+        c == nullptr ? QString()
+        : seated     ? tr("Sits on %1, %2%3")
+                       .arg(text(job::seatOf(*c)), cavitiesText(*job, *c), c->locked ? tr(", locked") : QString())
+                 : tr("Has no seat (%1)").arg(said(fields::enumName(c->want))));
     m_setting->refresh();
     m_unseat->setEnabled(seated);
     m_lock->setEnabled(seated);

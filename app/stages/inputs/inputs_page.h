@@ -33,7 +33,7 @@ class InputsPage : public StagePage
     void seatAll();
     void sayProgress(const seating::Progress& progress);
     void saySeated(const seating::Plan& plan);
-    void seatOn(const QString& input);
+    void seatOn(const QString& seat);
     void unseat();
     void toggleLock();
     void refreshSelected();

@@ -4,6 +4,7 @@
 #include "core/electrics/wiring.h"
 #include "core/harness/edits.h"
 #include "core/seating/compatibility.h"
+#include "core/seating/drivers.h"
 
 #include <QKeyEvent>
 #include <QMouseEvent>
@@ -15,7 +16,8 @@
 namespace vicegrip::app {
 namespace {
 
-constexpr look::Px kCircuitHeight{42}, kInputHeight{28}, kHeadingHeight{46}, kTop{4};
+constexpr look::Px kCircuitHeight{42}, kSeatHeight{28}, kHeadingHeight{46}, kTop{4};
+constexpr look::Px kBetween{12}; ///< a unit's inputs and its outputs
 constexpr double kLeftShare = 0.34, kRightFrom = 0.43;
 
 /// The sign of a sensor ground (IEC 60617), hanging from `top`: circuits that carry it share the unit's cavities.
@@ -51,11 +53,16 @@ void SeatingView::layRows()
     int top = kTop;
     const auto budgets = seating::supplyBudgets(*m_job);
     for (size_t u = 0; const parts::Ecu* unit : job::units(*m_job)) {
-        m_rows.push_back({nullptr, budgets[u++], top});
+        m_rows.push_back({nullptr, nullptr, budgets[u++], top});
         top += kHeadingHeight;
         for (const parts::EcuInput& input : unit->inputs) {
-            m_rows.push_back({&input, {}, top});
-            top += kInputHeight;
+            m_rows.push_back({&input, nullptr, {}, top});
+            top += kSeatHeight;
+        }
+        top += unit->outputs.empty() ? 0 : kBetween;
+        for (const parts::EcuOutput& output : unit->outputs) {
+            m_rows.push_back({nullptr, &output, {}, top});
+            top += kSeatHeight;
         }
     }
 }
@@ -63,7 +70,7 @@ void SeatingView::layRows()
 QSize SeatingView::sizeHint() const
 {
     const int left = kTop + kCircuitHeight * static_cast<int>(m_job->circuits.size());
-    const int right = m_rows.empty() ? 0 : m_rows.back().top + kInputHeight;
+    const int right = m_rows.empty() ? 0 : m_rows.back().top + kSeatHeight;
     return {700_px, std::max({left, right, 200_px}) + 4_px};
 }
 
@@ -98,18 +105,49 @@ QRect SeatingView::circuitRect(int index) const
     return {2, kTop + index * kCircuitHeight, static_cast<int>(width() * kLeftShare), kCircuitHeight - 4_px};
 }
 
-QRect SeatingView::inputRect(size_t row) const
+QRect SeatingView::seatRect(size_t row) const
 {
     const int left = static_cast<int>(width() * kRightFrom);
-    return {left, m_rows[row].top, width() - left - 2, m_rows[row].input == nullptr ? kHeadingHeight : kInputHeight};
+    return {left, m_rows[row].top, width() - left - 2, m_rows[row].isSeat() ? kSeatHeight : kHeadingHeight};
 }
 
-QString SeatingView::reasonFor(const parts::EcuInput& input) const
+QString SeatingView::SeatRow::id() const
+{
+    return input != nullptr ? text(input->id.value) : output != nullptr ? text(output->id.value) : QString();
+}
+
+std::vector<std::string> SeatingView::SeatRow::capabilities() const
+{
+    return input != nullptr ? seating::capabilities(*input) : seating::capabilities(*output);
+}
+
+bool SeatingView::SeatRow::seats(const job::Circuit& circuit) const
+{
+    return (input != nullptr && input->id == circuit.input) || (output != nullptr && output->id == circuit.output);
+}
+
+const job::Circuit* SeatingView::SeatRow::occupant(const job::Job& job) const
+{
+    return input != nullptr    ? job::seatedOn(job, input->id)
+           : output != nullptr ? job::drivenBy(job, output->id)
+                               : nullptr;
+}
+
+QString SeatingView::reasonFor(const SeatRow& row) const
 {
     for (const seating::Refusal& r : m_refusals)
-        if (r.input == input.id)
+        if (row.input != nullptr ? r.input == row.input->id : row.output != nullptr && r.output == row.output->id)
             return text(r.reason);
     return {};
+}
+
+bool SeatingView::wouldTake(const SeatRow& row) const
+{
+    const int selected = selectedCircuit();
+    if (selected < 0 || !row.isSeat())
+        return false;
+    const bool driven = job::actuatorOf(*m_job, m_job->circuits[static_cast<size_t>(selected)]) != nullptr;
+    return driven == (row.output != nullptr) && reasonFor(row).isEmpty();
 }
 
 void SeatingView::paintCircuit(QPainter& p, size_t index)
@@ -118,7 +156,7 @@ void SeatingView::paintCircuit(QPainter& p, size_t index)
     const job::Circuit& circuit = m_job->circuits[index];
     const QRect box = circuitRect(static_cast<int>(index));
     const bool selected = static_cast<int>(index) == selectedCircuit();
-    const bool seated = !circuit.input.empty();
+    const bool seated = job::isSeated(circuit);
     p.fillRect(box, selected ? c.selected : c.card);
     p.setPen(QPen(seated                                ? c.line
                   : circuit.want == job::Want::Required ? c.failing
@@ -136,20 +174,20 @@ void SeatingView::paintCircuit(QPainter& p, size_t index)
     p.setFont(look::textFont(look::Size::Small));
     p.setPen(seated ? c.inkSoft : circuit.want == job::Want::Required ? c.failing : c.inkSoft);
     p.drawText(inside, Qt::AlignTop | Qt::AlignRight, right);
-    if (const parts::Sensor* sensor = job::sensorOf(*m_job, circuit)) {
-        QString marks = joined(seating::demands(*sensor));
+    if (const parts::Part* part = job::partOf(*m_job, circuit)) {
+        QString marks = joined(seating::demands(*part));
         if (const job::Resistor* r = index < m_fitted.size() ? m_fitted[index] : nullptr)
             marks += tr("  ·  %1 fitted").arg(text(units::formatOhms(r->ohm)));
         p.setPen(c.inkSoft);
         p.drawText(inside, Qt::AlignBottom | Qt::AlignLeft,
                    p.fontMetrics().elidedText(marks, Qt::ElideRight, inside.width() - 16_px));
-        if (harness::onSensorGround(*sensor))
+        if (!parts::isDriven(*part) && harness::onSensorGround(*part))
             paintGround(p, QPointF(inside.right() - 4_px, inside.bottom() - 11_px));
     }
 }
 
 /// A unit's name; under it how much of its sensor supply is taken, and how many circuits share its sensor ground.
-void SeatingView::paintUnit(QPainter& p, const InputRow& row, const QRect& box)
+void SeatingView::paintUnit(QPainter& p, const SeatRow& row, const QRect& box)
 {
     constexpr look::Px kBar{90};
     const auto& c = look::colours();
@@ -184,21 +222,21 @@ void SeatingView::paintUnit(QPainter& p, const InputRow& row, const QRect& box)
     paintGround(p, QPointF(below.right() - grounds + 12_px, below.center().y() - 4_px));
 }
 
-void SeatingView::paintInput(QPainter& p, size_t index)
+void SeatingView::paintSeat(QPainter& p, size_t index)
 {
     const auto& c = look::colours();
-    const InputRow& row = m_rows[index];
-    const QRect box = inputRect(index);
-    if (row.input == nullptr) {
+    const SeatRow& row = m_rows[index];
+    const QRect box = seatRect(index);
+    if (!row.isSeat()) {
         paintUnit(p, row, box);
         return;
     }
     const int selected = selectedCircuit();
-    const job::Circuit* there = job::seatedOn(*m_job, row.input->id);
+    const job::Circuit* there = row.occupant(*m_job);
     const bool mine =
         there != nullptr && selected >= 0 && there->id == m_job->circuits[static_cast<size_t>(selected)].id;
-    const QString reason = selected >= 0 && !mine ? reasonFor(*row.input) : QString();
-    const bool open = selected >= 0 && !mine && reason.isEmpty();
+    const QString reason = selected >= 0 && !mine ? reasonFor(row) : QString();
+    const bool open = !mine && wouldTake(row);
     if (mine)
         p.fillRect(box, c.selected);
     p.setPen(c.line);
@@ -210,10 +248,10 @@ void SeatingView::paintInput(QPainter& p, size_t index)
     p.drawEllipse(socket, 5.5_px, 5.5_px);
     p.setFont(look::numbers(look::Size::Small));
     p.setPen(reason.isEmpty() ? c.ink : c.inkSoft);
-    const QString id = text(row.input->id.value);
+    const QString id = row.id();
     p.drawText(QRect(box.left() + 22_px, box.top(), 60_px, box.height()), Qt::AlignVCenter | Qt::AlignLeft, id);
     p.setFont(look::textFont(look::Size::Small));
-    QString words = joined(seating::capabilities(*row.input));
+    QString words = joined(row.capabilities());
     if (open)
         words = tr("would take it:  ") + words;
     else if (!reason.isEmpty())
@@ -235,9 +273,9 @@ void SeatingView::paintSeats(QPainter& p)
     for (size_t i = 0; i < m_job->circuits.size(); ++i) {
         const job::Circuit& circuit = m_job->circuits[i];
         for (size_t r = 0; r < m_rows.size(); ++r) {
-            if (m_rows[r].input == nullptr || m_rows[r].input->id != circuit.input)
+            if (!m_rows[r].seats(circuit))
                 continue;
-            const QRect a = circuitRect(static_cast<int>(i)), b = inputRect(r);
+            const QRect a = circuitRect(static_cast<int>(i)), b = seatRect(r);
             const QPointF from(a.right() + 1, a.center().y() + 1), to(b.left() + 3_px, b.center().y());
             const bool selected = static_cast<int>(i) == selectedCircuit();
             QPainterPath line(from);
@@ -259,7 +297,7 @@ void SeatingView::paintEvent(QPaintEvent*)
     for (size_t i = 0; i < m_job->circuits.size(); ++i)
         paintCircuit(p, i);
     for (size_t r = 0; r < m_rows.size(); ++r)
-        paintInput(p, r);
+        paintSeat(p, r);
     const auto& c = look::colours();
     if (m_dragged >= 0) {
         p.setPen(QPen(c.accent, 2.5_px));
@@ -280,10 +318,10 @@ int SeatingView::circuitAt(const QPoint& where) const
     return -1;
 }
 
-int SeatingView::inputAt(const QPoint& where) const
+int SeatingView::seatAt(const QPoint& where) const
 {
     for (size_t r = 0; r < m_rows.size(); ++r)
-        if (m_rows[r].input != nullptr && inputRect(r).contains(where))
+        if (m_rows[r].isSeat() && seatRect(r).contains(where))
             return static_cast<int>(r);
     return -1;
 }
@@ -303,10 +341,10 @@ void SeatingView::selectCircuit(int index)
 
 void SeatingView::pointAt(int row)
 {
-    if (row < 0 || row >= static_cast<int>(m_rows.size()) || m_rows[static_cast<size_t>(row)].input == nullptr)
+    if (row < 0 || row >= static_cast<int>(m_rows.size()) || !m_rows[static_cast<size_t>(row)].isSeat())
         return;
     m_pointed = row;
-    emit keepInSight(inputRect(static_cast<size_t>(row)));
+    emit keepInSight(seatRect(static_cast<size_t>(row)));
     describe();
     update();
 }
@@ -318,7 +356,7 @@ void SeatingView::walk(int step)
         return;
     }
     int row = m_pointed + step;
-    if (row >= 0 && row < static_cast<int>(m_rows.size()) && m_rows[static_cast<size_t>(row)].input == nullptr)
+    if (row >= 0 && row < static_cast<int>(m_rows.size()) && !m_rows[static_cast<size_t>(row)].isSeat())
         row += step; // headings are stepped over
     pointAt(row);
 }
@@ -329,9 +367,9 @@ void SeatingView::mousePressEvent(QMouseEvent* event)
         selectCircuit(circuit);
         m_dragged = circuit;
         m_drag = event->pos();
-    } else if (const int row = inputAt(event->pos()); row >= 0) {
+    } else if (const int row = seatAt(event->pos()); row >= 0) {
         pointAt(row);
-        if (const job::Circuit* there = job::seatedOn(*m_job, m_rows[static_cast<size_t>(row)].input->id))
+        if (const job::Circuit* there = m_rows[static_cast<size_t>(row)].occupant(*m_job))
             m_desk.selection.setCircuit(job::CircuitId(there->id));
     }
 }
@@ -347,9 +385,9 @@ void SeatingView::mouseMoveEvent(QMouseEvent* event)
 void SeatingView::mouseReleaseEvent(QMouseEvent* event)
 {
     const int dragged = std::exchange(m_dragged, -1);
-    const int row = inputAt(event->pos());
+    const int row = seatAt(event->pos());
     if (dragged >= 0 && row >= 0)
-        emit seatAsked(text(m_rows[static_cast<size_t>(row)].input->id.value));
+        emit seatAsked(m_rows[static_cast<size_t>(row)].id());
     update();
 }
 
@@ -361,16 +399,15 @@ void SeatingView::keyPressEvent(QKeyEvent* event)
         walk(event->key() == Qt::Key_Down ? 1 : -1);
         return;
     case Qt::Key_Right: {
-        // To its own seat, else to the first input that would take it.
+        // To its own seat, else to the first that would take it.
         const int selected = selectedCircuit();
-        for (size_t r = 0; selected >= 0 && r < m_rows.size(); ++r)
-            if (m_rows[r].input != nullptr &&
-                (m_rows[r].input->id == m_job->circuits[static_cast<size_t>(selected)].input ||
-                 (m_job->circuits[static_cast<size_t>(selected)].input.empty() &&
-                  reasonFor(*m_rows[r].input).isEmpty()))) {
+        for (size_t r = 0; selected >= 0 && r < m_rows.size(); ++r) {
+            const job::Circuit& circuit = m_job->circuits[static_cast<size_t>(selected)];
+            if (m_rows[r].seats(circuit) || (!job::isSeated(circuit) && wouldTake(m_rows[r]))) {
                 pointAt(static_cast<int>(r));
                 return;
             }
+        }
         pointAt(1);
         return;
     }
@@ -380,7 +417,7 @@ void SeatingView::keyPressEvent(QKeyEvent* event)
     case Qt::Key_Return:
     case Qt::Key_Enter:
         if (m_pointed >= 0)
-            emit seatAsked(text(m_rows[static_cast<size_t>(m_pointed)].input->id.value));
+            emit seatAsked(m_rows[static_cast<size_t>(m_pointed)].id());
         return;
     case Qt::Key_Delete:
         emit unseatAsked();
@@ -399,13 +436,13 @@ void SeatingView::describe()
     QString words;
     if (selected >= 0) {
         const job::Circuit& c = m_job->circuits[static_cast<size_t>(selected)];
-        words = text(c.name) + (c.input.empty() ? tr(" has no seat") : tr(" sits on ") + text(c.input.value));
+        words = text(c.name) + (job::isSeated(c) ? tr(" sits on ") + text(job::seatOf(c)) : tr(" has no seat"));
     }
     if (m_pointed >= 0) {
-        const parts::EcuInput& input = *m_rows[static_cast<size_t>(m_pointed)].input;
-        const QString reason = reasonFor(input);
-        words += QStringLiteral(". ") + text(input.id.value) + QStringLiteral(": ") +
-                 (reason.isEmpty() ? joined(seating::capabilities(input)) : reason);
+        const SeatRow& row = m_rows[static_cast<size_t>(m_pointed)];
+        const QString reason = reasonFor(row);
+        words += QStringLiteral(". ") + row.id() + QStringLiteral(": ") +
+                 (reason.isEmpty() ? joined(row.capabilities()) : reason);
     }
     setAccessibleDescription(words);
     emit described(m_pointed >= 0 ? words : QString());

@@ -11,9 +11,9 @@
 
 namespace vicegrip::app {
 
-/// The seating plan, drawn: circuits on the left, the units' inputs on the right, a line for every seat. With a circuit
-/// selected each input says in its row why it would not take it. Up and Down walk, Right goes to the inputs and Left
-/// back, Enter seats, Del unseats, L locks; a circuit can be dragged onto an input.
+/// The seating plan, drawn: circuits on the left, the units' inputs and outputs on the right, a line for every seat.
+/// With a circuit selected each seat says in its row why it would not take it. Up and Down walk, Right goes to the
+/// seats and Left back, Enter seats, Del unseats, L locks; a circuit can be dragged onto a seat.
 class SeatingView : public QWidget
 {
     Q_OBJECT
@@ -29,7 +29,7 @@ class SeatingView : public QWidget
     [[nodiscard]] const std::vector<seating::Refusal>& refusals() const { return m_refusals; }
 
   signals:
-    void seatAsked(const QString& input);
+    void seatAsked(const QString& seat); ///< an input's name, or an output's
     void unseatAsked();
     void lockAsked();
     void keepInSight(const QRect& row);
@@ -43,35 +43,45 @@ class SeatingView : public QWidget
     void keyPressEvent(QKeyEvent* event) override;
 
   private:
-    struct InputRow
+    /// An input, an output, or the heading of a unit.
+    struct SeatRow
     {
-        const parts::EcuInput* input = nullptr; ///< null: a unit's heading
+        const parts::EcuInput* input = nullptr;
+        const parts::EcuOutput* output = nullptr;
         seating::SupplyBudget budget; ///< of the unit, for its heading
         int top = 0;
+
+        [[nodiscard]] bool isSeat() const { return input != nullptr || output != nullptr; }
+        [[nodiscard]] QString id() const;
+        [[nodiscard]] std::vector<std::string> capabilities() const;
+        [[nodiscard]] bool seats(const job::Circuit& circuit) const;
+        [[nodiscard]] const job::Circuit* occupant(const job::Job& job) const;
     };
 
     void layRows();
     void paintCircuit(QPainter& p, size_t index);
-    void paintInput(QPainter& p, size_t index);
-    void paintUnit(QPainter& p, const InputRow& row, const QRect& box);
+    void paintSeat(QPainter& p, size_t index);
+    void paintUnit(QPainter& p, const SeatRow& row, const QRect& box);
     void paintSeats(QPainter& p);
     void walk(int step);
     void selectCircuit(int index);
     void pointAt(int row);
     [[nodiscard]] int circuitAt(const QPoint& where) const;
-    [[nodiscard]] int inputAt(const QPoint& where) const;
+    [[nodiscard]] int seatAt(const QPoint& where) const;
     [[nodiscard]] int selectedCircuit() const;
     [[nodiscard]] QRect circuitRect(int index) const;
-    [[nodiscard]] QRect inputRect(size_t row) const;
-    [[nodiscard]] QString reasonFor(const parts::EcuInput& input) const;
+    [[nodiscard]] QRect seatRect(size_t row) const;
+    [[nodiscard]] QString reasonFor(const SeatRow& row) const;
+    /// Whether a circuit of its kind is selected, and nothing speaks against this seat.
+    [[nodiscard]] bool wouldTake(const SeatRow& row) const;
     void describe();
 
     Desk& m_desk;
     JobPtr m_job; ///< what the rows point into
-    std::vector<InputRow> m_rows;
+    std::vector<SeatRow> m_rows;
     std::vector<const job::Resistor*> m_fitted; ///< each circuit's pull-up in the harness, or null
     std::vector<seating::Refusal> m_refusals;
-    int m_pointed = -1; ///< row of the inputs' side; -1: the circuits' side has the keys
+    int m_pointed = -1; ///< row of the seats' side; -1: the circuits' side has the keys
     int m_dragged = -1; ///< circuit
     QPoint m_drag;
 };

@@ -15,7 +15,7 @@ namespace {
 
 constexpr look::Px kChoiceRow{26};
 
-QString difference(double si, const parts::Sensor& sensor)
+QString difference(double si, const parts::Part& sensor)
 {
     return text(units::formatDifference(si, sensor.measures, sensor.unit, 2));
 }
@@ -87,7 +87,7 @@ void WaysList::addTable(size_t index, const seating::AddedPullUp& fitted)
 {
     const auto job = m_desk.store.job();
     const job::Circuit& circuit = *job::find(*job, m_ways[index].circuit);
-    const parts::Sensor& sensor = *job::sensorOf(*job, circuit);
+    const parts::Part& sensor = *job::sensorOf(*job, circuit);
     const auto at = [&](double si) { return text(units::format(si, sensor.measures, sensor.unit, 0)); };
     const bool heats = fitted.choice.still_k > 0;
     const bool air = heats && fitted.choice.moving_k < fitted.choice.still_k;

@@ -161,7 +161,7 @@ void PartPage::offerStarts()
     else if (m_what == PartKind::Connector)
         offer(library().layouts);
     else
-        offer(library().sensors);
+        offer(library().parts);
 }
 
 void PartPage::startFrom(const QString& id)
@@ -216,7 +216,7 @@ void PartPage::check()
             m_part = std::move(*read.part);
         }
     } else {
-        auto read = parts::sensorFromText(typed);
+        auto read = parts::partFromText(typed);
         showComplaints(read.complaints);
         if (read.part) {
             showSensor(*read.part);
@@ -267,7 +267,7 @@ void PartPage::showRows(const QStringList& headers, const std::vector<QStringLis
     m_understood->horizontalHeader()->setStretchLastSection(true);
 }
 
-void PartPage::showSensor(const parts::Sensor& s)
+void PartPage::showSensor(const parts::Part& s)
 {
     const auto in = [&](double si) { return text(units::format(si, s.measures, s.unit, 1)); };
     std::vector<QStringList> rows = {{tr("Kept as"), text(s.id.value)},
@@ -276,11 +276,11 @@ void PartPage::showSensor(const parts::Sensor& s)
                                      {tr("Asks of an input"), words(seating::demands(s))}};
     for (const auto& [cavity, role] : s.pins)
         rows.push_back({tr("Plug cavity %1").arg(text(cavity)), said(fields::enumName(role))});
-    if (const auto* t = std::get_if<parts::Thermistor>(&s.model))
+    if (const auto* curve = parts::curveOf(s))
         for (double share : {0.0, 0.25, 0.5, 0.75, 1.0}) {
             const double kelvin = s.low + share * (s.high - s.low);
             rows.push_back({tr("At %1").arg(in(kelvin)),
-                            text(units::formatNumber(parts::ohms(t->curve, kelvin), 1)) + QStringLiteral(" Ω")});
+                            text(units::formatNumber(parts::ohms(*curve, kelvin), 1)) + QStringLiteral(" Ω")});
         }
     showRows({tr("What"), tr("Understood as")}, rows);
 }
@@ -334,7 +334,7 @@ void PartPage::goToLine(int line)
 void PartPage::keep()
 {
     Result<std::filesystem::path> kept = fail(ErrorCode::Reference, {});
-    if (const auto* sensor = std::get_if<parts::Sensor>(&m_part))
+    if (const auto* sensor = std::get_if<parts::Part>(&m_part))
         kept = parts::keep(*sensor, ownLibrary());
     else if (const auto* ecu = std::get_if<parts::EcuProfile>(&m_part))
         kept = parts::keep(*ecu, ownLibrary());

@@ -47,7 +47,7 @@ class PartPage : public StagePage
     void startFrom(int index);
     void check();
     void showComplaints(const std::vector<parts::LineComplaint>& complaints);
-    void showSensor(const parts::Sensor& sensor);
+    void showSensor(const parts::Part& sensor);
     void showEcu(const parts::EcuProfile& profile);
     void showLayout(const parts::Layout& layout);
     void takeFaces(parts::EcuProfile& profile) const;
@@ -64,7 +64,7 @@ class PartPage : public StagePage
     QTableWidget* m_understood;
     KeyButton *m_keep, *m_back;
     ConnectorFace* m_face;
-    std::variant<std::monostate, parts::Sensor, parts::EcuProfile, parts::Layout> m_part; ///< once it makes sense
+    std::variant<std::monostate, parts::Part, parts::EcuProfile, parts::Layout> m_part; ///< once it makes sense
 };
 
 } // namespace vicegrip::app

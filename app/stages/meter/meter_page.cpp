@@ -194,7 +194,7 @@ void MeterPage::refresh()
         m_leads->setText(
             !m_analysis->networkTrouble.empty() ? text(m_analysis->networkTrouble)
             : circuit == nullptr                ? tr("Choose a circuit on the left.")
-            : circuit->input.empty()
+            : !job::isSeated(*circuit)
                 ? tr("It has no seat on the ECU yet: Ctrl+2 finds it one, and the wiring is drawn from there.")
                 : tr("None of its wires is drawn yet: they are drawn when it is seated again at Ctrl+2."));
         for (QLabel* l : {m_context, m_must, m_unit, m_bounds, m_verdict})

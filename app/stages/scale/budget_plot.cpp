@@ -29,7 +29,7 @@ QBrush brushOf(size_t part)
     return brushes.at(part);
 }
 
-double differenceOf(const parts::Sensor& s, double si)
+double differenceOf(const parts::Part& s, double si)
 {
     return units::differenceToShown(si, s.measures, s.unit);
 }
@@ -49,7 +49,7 @@ BudgetBars::BudgetBars(QWidget* parent) : QWidget(parent)
     setMinimumSize(380_px, kBudgetRow * static_cast<int>(scaling::kBudgetParts));
 }
 
-void BudgetBars::show(const scaling::Budget& budget, const parts::Sensor& sensor, const QStringList& spoken)
+void BudgetBars::show(const scaling::Budget& budget, const parts::Part& sensor, const QStringList& spoken)
 {
     m_rows.clear();
     double widest = 0;
@@ -109,7 +109,7 @@ BudgetChart::BudgetChart(QWidget* parent) : QWidget(parent)
     setMinimumSize(300_px, 130_px);
 }
 
-void BudgetChart::show(std::vector<scaling::Budget> budgets, const parts::Sensor& sensor, double chosen)
+void BudgetChart::show(std::vector<scaling::Budget> budgets, const parts::Part& sensor, double chosen)
 {
     m_budgets = std::move(budgets);
     m_sensor = sensor;

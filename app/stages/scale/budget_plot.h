@@ -1,6 +1,6 @@
 #pragma once
 
-#include "core/parts/sensor.h"
+#include "core/parts/part.h"
 #include "core/scaling/budget.h"
 
 #include <QWidget>
@@ -18,7 +18,7 @@ class BudgetBars : public QWidget
     explicit BudgetBars(QWidget* parent = nullptr);
 
     /// `spoken` says what weighs most in each part, in the order of the parts.
-    void show(const scaling::Budget& budget, const parts::Sensor& sensor, const QStringList& spoken);
+    void show(const scaling::Budget& budget, const parts::Part& sensor, const QStringList& spoken);
     void clear();
 
   protected:
@@ -41,7 +41,7 @@ class BudgetChart : public QWidget
   public:
     explicit BudgetChart(QWidget* parent = nullptr);
 
-    void show(std::vector<scaling::Budget> budgets, const parts::Sensor& sensor, double chosen);
+    void show(std::vector<scaling::Budget> budgets, const parts::Part& sensor, double chosen);
     void clear();
 
   signals:
@@ -57,7 +57,7 @@ class BudgetChart : public QWidget
     void choose(int column);
 
     std::vector<scaling::Budget> m_budgets;
-    parts::Sensor m_sensor;
+    parts::Part m_sensor;
     int m_chosen = -1;
 };
 

@@ -80,7 +80,7 @@ BudgetView::BudgetView(Desk& desk, QWidget* parent)
     connect(m_chart, &BudgetChart::chosen, this, &BudgetView::showAt);
     connect(m_place, &TypedField::entered, this, [this](const QString& typed) {
         const job::Circuit* c = selectedCircuit(m_desk);
-        const parts::Sensor* s = selectedSensor(m_desk);
+        const parts::Part* s = selectedSensor(m_desk);
         if (s == nullptr)
             return;
         if (const auto value = units::parseShown(typed.toStdString(), s->measures, s->unit)) {
@@ -109,7 +109,7 @@ void BudgetView::refresh()
     m_analysis = m_desk.store.analysis();
     const job::Circuit* circuit = job::find(*m_analysis->job, m_desk.selection.circuit());
     const auto* view = analysis::find(*m_analysis, m_desk.selection.circuit());
-    const parts::Sensor* sensor = circuit == nullptr ? nullptr : job::sensorOf(*m_analysis->job, *circuit);
+    const parts::Part* sensor = circuit == nullptr ? nullptr : job::sensorOf(*m_analysis->job, *circuit);
     if (circuit == nullptr || view == nullptr || sensor == nullptr || !view->table) {
         nothing(view == nullptr ? tr("Choose a circuit on the left.")
                                 : tr("No table, no budget: %1.").arg(text(view->tableTrouble)));
@@ -143,7 +143,7 @@ void BudgetView::showAt(double value)
     const auto* view = m_analysis ? analysis::find(*m_analysis, m_desk.selection.circuit()) : nullptr;
     if (circuit == nullptr || view == nullptr || !view->table)
         return;
-    const parts::Sensor& sensor = *job::sensorOf(*m_analysis->job, *circuit);
+    const parts::Part& sensor = *job::sensorOf(*m_analysis->job, *circuit);
     m_at[circuit->id] = value;
     m_place->setText(
         text(units::format(value, sensor.measures, sensor.unit, sensor.measures == units::Dimension::Lambda ? 3 : 1)));
@@ -155,7 +155,7 @@ void BudgetView::showPlace(const BudgetPlace& at)
     if (at.analysis != m_analysis || at.circuit != m_desk.selection.circuit() || m_at[at.circuit] != at.value)
         return; // another is on its way
     const job::Circuit* circuit = job::find(*at.analysis->job, at.circuit);
-    const parts::Sensor& sensor = *job::sensorOf(*at.analysis->job, *circuit);
+    const parts::Part& sensor = *job::sensorOf(*at.analysis->job, *circuit);
     const auto& budget = at.budget;
     if (!budget) {
         m_bars->clear();

@@ -123,11 +123,11 @@ void CircuitForm::addTable(QGridLayout* grid)
         return job::find(job, m_desk.selection.circuit())->scaling;
     };
     const auto readValue = [this](const QString& typed) -> Result<double> {
-        const parts::Sensor* s = selectedSensor(m_desk);
+        const parts::Part* s = selectedSensor(m_desk);
         return s == nullptr ? Result<double>(0) : units::parseShown(typed.toStdString(), s->measures, s->unit);
     };
     const auto sayValue = [this](double si) {
-        const parts::Sensor* s = selectedSensor(m_desk);
+        const parts::Part* s = selectedSensor(m_desk);
         return s == nullptr ? QString()
                             : text(units::format(si, s->measures, s->unit, s->measures == Dimension::Lambda ? 3 : 1));
     };
@@ -210,7 +210,7 @@ void CircuitForm::addBreakpoints(QGridLayout* grid)
 
 QString CircuitForm::ecuUnit() const
 {
-    const parts::Sensor* s = selectedSensor(m_desk);
+    const parts::Part* s = selectedSensor(m_desk);
     return s == nullptr ? QString() : text(scaling::unitOf(*s, selectedCircuit(m_desk)->scaling));
 }
 
@@ -237,7 +237,7 @@ void CircuitForm::refresh()
 {
     const auto job = m_desk.store.job();
     const job::Circuit* c = selectedCircuit(m_desk);
-    const parts::Sensor* s = selectedSensor(m_desk);
+    const parts::Part* s = selectedSensor(m_desk);
     setEnabled(c != nullptr && s != nullptr);
     if (c == nullptr || s == nullptr)
         return;
@@ -269,18 +269,19 @@ void CircuitForm::refresh()
 /// Volts, or Hz where the input counts.
 Dimension CircuitForm::axisOfSelected() const
 {
-    const parts::Sensor* s = selectedSensor(m_desk);
+    const parts::Part* s = selectedSensor(m_desk);
     return s == nullptr ? Dimension::Voltage : scaling::axisOf(*s);
 }
 
 /// Sensors of one kind, or with the same pins, can stand in for each other where they measure the same thing.
 void CircuitForm::offerSensors()
 {
-    const parts::Sensor& fitted = *selectedSensor(m_desk);
+    const parts::Part& fitted = *selectedSensor(m_desk);
     m_sensor->clear();
     m_sensor->addItem(text(fitted.name), text(fitted.id.value));
-    for (const parts::Sensor& s : library().sensors)
-        if (s.id != fitted.id && s.measures == fitted.measures && (s.kind == fitted.kind || s.pins == fitted.pins))
+    for (const parts::Part& s : library().parts)
+        if (s.id != fitted.id && !parts::isDriven(s) && s.measures == fitted.measures &&
+            (s.kind == fitted.kind || s.pins == fitted.pins))
             m_sensor->addItem(text(s.name), text(s.id.value));
     m_sensor->setCurrentIndex(0);
     m_sensor->setToolTip(text(fitted.name));
@@ -290,7 +291,7 @@ void CircuitForm::chooseSensor(int index)
 {
     const parts::PartId id{m_sensor->itemData(index).toString().toStdString()};
     const job::Circuit* c = selectedCircuit(m_desk);
-    for (const parts::Sensor& s : library().sensors) {
+    for (const parts::Part& s : library().parts) {
         if (s.id != id || c == nullptr)
             continue;
         edit(nullptr, tr("Sensor of %1 to %2").arg(text(c->name), text(s.name)), [&](job::Job& job) {

@@ -19,7 +19,7 @@ GainBars::GainBars(QWidget* parent) : QWidget(parent)
     setAccessibleName(tr("Worst error"));
 }
 
-void GainBars::show(const scaling::Table& table, const parts::Sensor& sensor, bool chosen)
+void GainBars::show(const scaling::Table& table, const parts::Part& sensor, bool chosen)
 {
     const auto bar = [&](const QString& name, double error, bool strong) {
         const double most = std::max(table.evenError, table.worstError);

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "core/parts/sensor.h"
+#include "core/parts/part.h"
 #include "core/scaling/table.h"
 
 #include <QWidget>
@@ -16,7 +16,7 @@ class GainBars : public QWidget
     explicit GainBars(QWidget* parent = nullptr);
 
     /// `chosen`: the points were placed, so that there is something to compare.
-    void show(const scaling::Table& table, const parts::Sensor& sensor, bool chosen);
+    void show(const scaling::Table& table, const parts::Part& sensor, bool chosen);
     void clear();
     [[nodiscard]] QSize sizeHint() const override;
     [[nodiscard]] QSize minimumSizeHint() const override { return sizeHint(); }

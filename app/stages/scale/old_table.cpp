@@ -53,7 +53,7 @@ void OldTable::read()
         m_paste->show({}, tr("Nothing pasted yet."), {});
         return;
     }
-    const parts::Sensor& sensor = *job::sensorOf(*analysis->job, *circuit);
+    const parts::Part& sensor = *job::sensorOf(*analysis->job, *circuit);
     const double step = scaling::readingStep(*analysis->job, *circuit);
     const auto old = scaling::readHeld(m_paste->text().toStdString(), *view->table, sensor, circuit->scaling, step);
     if (!old) {

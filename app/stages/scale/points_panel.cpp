@@ -64,7 +64,7 @@ PointsPanel::PointsPanel(Desk& desk, QWidget* parent)
     build();
     connect(m_takes, &QComboBox::activated, this, [this] {
         const int code = m_takes->currentData().toInt();
-        change(tr("Scaling %1").arg(m_takes->currentText()), [&](job::ScalingSpec& spec, const parts::Sensor&) {
+        change(tr("Scaling %1").arg(m_takes->currentText()), [&](job::ScalingSpec& spec, const parts::Part&) {
             spec.takes = static_cast<job::Takes>(code / kDegrees);
             spec.degree = std::max(1, code % kDegrees); // a file keeps it of a polynomial alone
         });
@@ -123,20 +123,19 @@ void PointsPanel::addWritten(QVBoxLayout* column)
     column->addLayout(both);
     connect(m_unit, &QComboBox::activated, this, [this] {
         const std::string unit = m_unit->currentText().toStdString();
-        change(tr("Table in %1").arg(m_unit->currentText()), [&](job::ScalingSpec& spec, const parts::Sensor& sensor) {
+        change(tr("Table in %1").arg(m_unit->currentText()), [&](job::ScalingSpec& spec, const parts::Part& sensor) {
             spec.unit = unit == sensor.unit ? std::string() : unit;
         });
     });
     connect(m_order, &QComboBox::activated, this, [this](int index) {
-        change(tr("Order of the ECU's table"), [&](job::ScalingSpec& spec, const parts::Sensor&) {
+        change(tr("Order of the ECU's table"), [&](job::ScalingSpec& spec, const parts::Part&) {
             spec.valueFirst = index >= 2;
             spec.falling = index % 2 == 1;
         });
     });
 }
 
-void PointsPanel::change(const QString& what,
-                         const std::function<void(job::ScalingSpec&, const parts::Sensor&)>& change)
+void PointsPanel::change(const QString& what, const std::function<void(job::ScalingSpec&, const parts::Part&)>& change)
 {
     const job::Circuit* c = selectedCircuit(m_desk);
     if (c == nullptr)
@@ -161,7 +160,7 @@ void PointsPanel::clear(const QString& sentence, bool bad)
 }
 
 void PointsPanel::show(const job::Job& job, const proof::CircuitView& view, const job::Circuit& circuit,
-                       const parts::Sensor& sensor)
+                       const parts::Part& sensor)
 {
     showTaken(circuit.scaling, sensor);
     if (!view.table) {
@@ -195,7 +194,7 @@ void PointsPanel::show(const job::Job& job, const proof::CircuitView& view, cons
 }
 
 /// What can be taken of such a sensor, and what is.
-void PointsPanel::showTaken(const job::ScalingSpec& spec, const parts::Sensor& sensor)
+void PointsPanel::showTaken(const job::ScalingSpec& spec, const parts::Part& sensor)
 {
     const auto offer = [&](const QString& name, job::Takes takes, int degree = 0) {
         m_takes->addItem(name, codeOf(takes, degree));
@@ -207,12 +206,12 @@ void PointsPanel::showTaken(const job::ScalingSpec& spec, const parts::Sensor& s
     offer(tr("as offset and slope"), job::Takes::Polynomial, 1);
     for (int degree = 2; degree <= std::max(kMostOffered, spec.degree); ++degree)
         offer(tr("as polynomial, degree %1").arg(degree), job::Takes::Polynomial, degree);
-    if (std::holds_alternative<parts::Thermistor>(sensor.model) || spec.takes == job::Takes::SteinhartHart)
+    if (parts::curveOf(sensor) != nullptr || spec.takes == job::Takes::SteinhartHart)
         offer(tr("as Steinhart-Hart"), job::Takes::SteinhartHart);
     m_takes->setCurrentIndex(std::max(0, m_takes->findData(codeOf(spec.takes, spec.degree))));
 }
 
-void PointsPanel::fill(const scaling::Table& table, const parts::Sensor& sensor, const job::ScalingSpec& spec)
+void PointsPanel::fill(const scaling::Table& table, const parts::Part& sensor, const job::ScalingSpec& spec)
 {
     const auto rows = scaling::rowsOf(table, sensor, spec);
     const auto headings = scaling::headings(table, spec);
@@ -236,7 +235,7 @@ void PointsPanel::fill(const scaling::Table& table, const parts::Sensor& sensor,
     }
 }
 
-void PointsPanel::sayWorst(const scaling::Table& table, const parts::Sensor& sensor, const job::ScalingSpec& spec)
+void PointsPanel::sayWorst(const scaling::Table& table, const parts::Part& sensor, const job::ScalingSpec& spec)
 {
     setInk(m_worst, look::colours().inkSoft);
     if (table.formula) {

@@ -23,7 +23,7 @@ class PointsPanel : public QWidget
     explicit PointsPanel(Desk& desk, QWidget* parent = nullptr);
 
     void show(const job::Job& job, const proof::CircuitView& view, const job::Circuit& circuit,
-              const parts::Sensor& sensor);
+              const parts::Part& sensor);
     void clear(const QString& sentence, bool bad = false);
 
   signals:
@@ -32,10 +32,10 @@ class PointsPanel : public QWidget
   private:
     void build();
     void addWritten(QVBoxLayout* column);
-    void change(const QString& what, const std::function<void(job::ScalingSpec&, const parts::Sensor&)>& change);
-    void showTaken(const job::ScalingSpec& spec, const parts::Sensor& sensor);
-    void fill(const scaling::Table& table, const parts::Sensor& sensor, const job::ScalingSpec& spec);
-    void sayWorst(const scaling::Table& table, const parts::Sensor& sensor, const job::ScalingSpec& spec);
+    void change(const QString& what, const std::function<void(job::ScalingSpec&, const parts::Part&)>& change);
+    void showTaken(const job::ScalingSpec& spec, const parts::Part& sensor);
+    void fill(const scaling::Table& table, const parts::Part& sensor, const job::ScalingSpec& spec);
+    void sayWorst(const scaling::Table& table, const parts::Part& sensor, const job::ScalingSpec& spec);
     void copy();
 
     Desk& m_desk;

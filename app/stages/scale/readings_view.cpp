@@ -53,7 +53,7 @@ ReadingsView::ReadingsView(Desk& desk, QWidget* parent)
                              })),
       m_within(new TypedField(tr("The other instrument is good to"),
                               [this](const QString& typed) -> Result<QString> {
-                                  const parts::Sensor* s = selectedSensor(m_desk);
+                                  const parts::Part* s = selectedSensor(m_desk);
                                   return s == nullptr || typed.trimmed().isEmpty()
                                              ? Result<QString>(QString())
                                              : differenceTyped(typed, shownUnit(*s)).map([s](double d) {
@@ -168,7 +168,7 @@ void ReadingsView::layOut()
 
 void ReadingsView::capture()
 {
-    const parts::Sensor* s = selectedSensor(m_desk);
+    const parts::Part* s = selectedSensor(m_desk);
     if (s == nullptr)
         return;
     const auto value = units::parseShown(m_value->text().toStdString(), s->measures, s->unit);
@@ -202,7 +202,7 @@ void ReadingsView::capture()
 /// What was typed of the other instrument, SI.
 double ReadingsView::within() const
 {
-    const parts::Sensor* s = selectedSensor(m_desk);
+    const parts::Part* s = selectedSensor(m_desk);
     const auto typed = s == nullptr ? fail(ErrorCode::Range, {}) : differenceTyped(m_within->text(), shownUnit(*s));
     return typed ? units::differenceFromShown(*typed, s->measures, s->unit) : 0;
 }
@@ -244,7 +244,7 @@ ReadingsView::Verdict ReadingsView::compare(const AnalysisPtr& analysis, const j
 {
     const job::Job& job = *analysis->job;
     const job::Circuit& circuit = *job::find(job, id);
-    const parts::Sensor& sensor = *job::sensorOf(job, circuit);
+    const parts::Part& sensor = *job::sensorOf(job, circuit);
     const scaling::Table& table = *analysis::find(*analysis, id)->table;
     const auto compared = scaling::compareCaptured(job, circuit, table);
     Verdict out{analysis,
@@ -278,7 +278,7 @@ void ReadingsView::showVerdict(const Verdict& verdict)
     }
     const job::Job& job = *verdict.analysis->job;
     const job::Circuit& c = *job::find(job, verdict.circuit);
-    const parts::Sensor& s = *job::sensorOf(job, c);
+    const parts::Part& s = *job::sensorOf(job, c);
     const scaling::CapturedVerdict& compared = *verdict.compared;
     const auto& measured = verdict.measured;
     fillTable(c, s, compared);
@@ -297,7 +297,7 @@ void ReadingsView::showVerdict(const Verdict& verdict)
 }
 
 /// What is off, with what is allowed, and the curve through the readings with its band of two standard deviations.
-void ReadingsView::showPlot(const job::Circuit& circuit, const parts::Sensor& sensor, const Verdict& verdict)
+void ReadingsView::showPlot(const job::Circuit& circuit, const parts::Part& sensor, const Verdict& verdict)
 {
     const auto shown = [&](double si) { return units::toShown(si, sensor.measures, sensor.unit); };
     const auto off = [&](double si) { return shown(si) - shown(0); };
@@ -329,7 +329,7 @@ void ReadingsView::showPaste(bool shown)
 
 void ReadingsView::readPasted()
 {
-    const parts::Sensor* s = selectedSensor(m_desk);
+    const parts::Part* s = selectedSensor(m_desk);
     if (s == nullptr)
         return;
     std::vector<PastePanel::Line> lines;
@@ -344,7 +344,7 @@ void ReadingsView::readPasted()
 
 void ReadingsView::takePasted()
 {
-    const parts::Sensor* s = selectedSensor(m_desk);
+    const parts::Part* s = selectedSensor(m_desk);
     if (s == nullptr)
         return;
     const auto lines = scaling::readPairs(m_paste->text().toStdString(), *s, nowText());
@@ -368,12 +368,12 @@ void ReadingsView::makeCurve()
     if (!m_measured)
         return;
     const job::CircuitId id = selectedCircuit(m_desk)->id;
-    const parts::Sensor measured = *m_measured;
+    const parts::Part measured = *m_measured;
     m_desk.store.editOrSay(tr("%1 as measured").arg(text(selectedCircuit(m_desk)->name)),
                            [&](job::Job& job) { return harness::setSensor(job, id, measured); });
 }
 
-void ReadingsView::fillTable(const job::Circuit& circuit, const parts::Sensor& sensor,
+void ReadingsView::fillTable(const job::Circuit& circuit, const parts::Part& sensor,
                              const scaling::CapturedVerdict& verdict)
 {
     std::vector<QStringList> rows;
@@ -399,7 +399,7 @@ void ReadingsView::fillTable(const job::Circuit& circuit, const parts::Sensor& s
     m_remove->setEnabled(any);
 }
 
-QString ReadingsView::fitText(const parts::Sensor& sensor, const scaling::CapturedVerdict& verdict) const
+QString ReadingsView::fitText(const parts::Part& sensor, const scaling::CapturedVerdict& verdict) const
 {
     if (verdict.thermistor && verdict.thermistor->straight)
         return tr("A beta curve through them: %1 (K, Ω); worst %2 K off. With a third term it would turn back: look "

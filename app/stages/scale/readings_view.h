@@ -47,17 +47,17 @@ class ReadingsView : public QWidget
         AnalysisPtr analysis;
         job::CircuitId circuit;
         Result<scaling::CapturedVerdict> compared;
-        Result<parts::Sensor> measured;
+        Result<parts::Part> measured;
         std::vector<scaling::Budget> allowed;
         std::vector<scaling::FitPlace> curve;
     };
     [[nodiscard]] static Verdict compare(const AnalysisPtr& analysis, const job::CircuitId& id);
     void showNothing(const QString& why);
     void showVerdict(const Verdict& verdict);
-    void showPlot(const job::Circuit& circuit, const parts::Sensor& sensor, const Verdict& verdict);
+    void showPlot(const job::Circuit& circuit, const parts::Part& sensor, const Verdict& verdict);
     void change(const QString& what, const std::function<void(std::vector<job::Captured>&, size_t)>& change);
-    void fillTable(const job::Circuit& circuit, const parts::Sensor& sensor, const scaling::CapturedVerdict& verdict);
-    [[nodiscard]] QString fitText(const parts::Sensor& sensor, const scaling::CapturedVerdict& verdict) const;
+    void fillTable(const job::Circuit& circuit, const parts::Part& sensor, const scaling::CapturedVerdict& verdict);
+    [[nodiscard]] QString fitText(const parts::Part& sensor, const scaling::CapturedVerdict& verdict) const;
 
     Desk& m_desk;
     TypedField *m_value, *m_volts, *m_within;
@@ -69,7 +69,7 @@ class ReadingsView : public QWidget
     ListTable* m_table;
     QLabel *m_verdict, *m_fit;
     job::CircuitId m_shown;
-    std::optional<parts::Sensor> m_measured; ///< what the readings make of the sensor
+    std::optional<parts::Part> m_measured; ///< what the readings make of the sensor
     Worked<Verdict> m_compared{[this](const Verdict& verdict) { showVerdict(verdict); }};
 };
 

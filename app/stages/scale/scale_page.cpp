@@ -86,31 +86,31 @@ void ScalePage::sizeStack()
 std::vector<bool> ScalePage::offered() const
 {
     std::vector<bool> out(kViews);
-    const parts::Sensor* sensor = selectedSensor(m_desk);
+    const parts::Part* sensor = selectedSensor(m_desk);
     if (sensor == nullptr)
         return out;
-    const auto is = [&](std::initializer_list<parts::SensorKind> kinds) {
+    const auto is = [&](std::initializer_list<parts::PartUse> kinds) {
         return std::ranges::find(kinds, sensor->kind) != kinds.end();
     };
     const bool counts = parts::countsValue(*sensor);
     const bool hasVolts = parts::signalOf(*sensor) == parts::SignalKind::Voltage;
     out[Table] = out[Budget] = hasVolts || counts;
     out[Readings] = hasVolts;
-    out[Strokes] = is({parts::SensorKind::Throttle, parts::SensorKind::Pedal});
-    out[Fuel] = is({parts::SensorKind::FlexFuel});
+    out[Strokes] = is({parts::PartUse::Throttle, parts::PartUse::Pedal});
+    out[Fuel] = is({parts::PartUse::FlexFuel});
     out[Switch] = parts::signalOf(*sensor) == parts::SignalKind::OnOff;
     out[Speed] = counts && sensor->measures == units::Dimension::Speed;
-    out[Probe] = hasVolts && is({parts::SensorKind::ExhaustTemperature});
+    out[Probe] = hasVolts && is({parts::PartUse::ExhaustTemperature});
     return out;
 }
 
 void ScalePage::showNothing()
 {
     const job::Circuit* c = selectedCircuit(m_desk);
-    const parts::Sensor* sensor = selectedSensor(m_desk);
+    const parts::Part* sensor = selectedSensor(m_desk);
     const QString nothing = c == nullptr ? QString() : tr("%1 has nothing to scale").arg(text(c->name));
     if (sensor != nullptr &&
-        (sensor->kind == parts::SensorKind::CrankTrigger || sensor->kind == parts::SensorKind::CamTrigger))
+        (sensor->kind == parts::PartUse::CrankTrigger || sensor->kind == parts::PartUse::CamTrigger))
         m_nothing->show(nothing,
                         tr("The ECU takes its position from the teeth: there is no table of it. Whether it decodes is "
                            "settled at Trigger."),

@@ -160,7 +160,7 @@ void SpeedView::change(const QString& what, const std::function<void(job::RoadSp
 void SpeedView::refresh()
 {
     const job::RoadSpeed s = told();
-    const parts::Sensor* sensor = selectedSensor(m_desk);
+    const parts::Part* sensor = selectedSensor(m_desk);
     const auto number = [](double v) { return v > 0 ? text(units::shortest(v)) : QString(); };
     m_tyre->setText(text(s.tyre));
     m_teeth->setText(number(s.pulsesPerTurn));
@@ -200,15 +200,13 @@ void SpeedView::refresh()
 void SpeedView::take(double pulsesPerMetre, const QString& from)
 {
     const job::Circuit* c = selectedCircuit(m_desk);
-    const parts::Sensor* fitted = selectedSensor(m_desk);
-    if (c == nullptr || fitted == nullptr || !std::holds_alternative<parts::OpenCollector>(fitted->model))
+    const parts::Part* fitted = selectedSensor(m_desk);
+    if (c == nullptr || fitted == nullptr)
         return;
     const job::CircuitId id = c->id;
-    parts::Sensor sensor = *fitted;
-    auto& output = std::get<parts::OpenCollector>(sensor.model);
-    output.points.clear();
-    output.low_hz = pulsesPerMetre * sensor.low;
-    output.high_hz = pulsesPerMetre * sensor.high;
+    parts::Part sensor = *fitted;
+    if (!parts::setRates(sensor, pulsesPerMetre * sensor.low, pulsesPerMetre * sensor.high))
+        return;
     sensor.id = parts::PartId{id.value + "-as-counted"};
     m_desk.store.editOrSay(tr("%1: line by %2").arg(text(c->name), from),
                            [&](job::Job& job) { return harness::setSensor(job, id, sensor); });

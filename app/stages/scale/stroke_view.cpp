@@ -109,9 +109,9 @@ const job::Circuit* StrokeView::partner() const
 {
     const auto job = m_desk.store.job();
     const job::Circuit* c = selectedCircuit(m_desk);
-    const parts::Sensor* s = c == nullptr ? nullptr : job::sensorOf(*job, *c);
+    const parts::Part* s = c == nullptr ? nullptr : job::sensorOf(*job, *c);
     for (const job::Circuit& other : job->circuits) {
-        const parts::Sensor* o = job::sensorOf(*job, other);
+        const parts::Part* o = job::sensorOf(*job, other);
         if (s != nullptr && o != nullptr && other.id != c->id && o->kind == s->kind && !other.input.empty())
             return &other;
     }
@@ -314,7 +314,7 @@ QString StrokeView::exchangeText() const
     const auto job = m_desk.store.job();
     const job::Circuit* c = selectedCircuit(m_desk);
     const job::Device* device = c == nullptr ? nullptr : job::find(*job, c->device);
-    const parts::Sensor* sensor = c == nullptr ? nullptr : job::sensorOf(*job, *c);
+    const parts::Part* sensor = c == nullptr ? nullptr : job::sensorOf(*job, *c);
     if (device == nullptr || sensor == nullptr)
         return {};
     const std::string supply = parts::cavityOf(*sensor, parts::PinRole::Supply),

@@ -215,7 +215,7 @@ void TableView::refresh()
     m_form->refresh();
     const job::Circuit* circuit = job::find(*m_analysis->job, m_desk.selection.circuit());
     const auto* view = analysis::find(*m_analysis, m_desk.selection.circuit());
-    const parts::Sensor* sensor = circuit == nullptr ? nullptr : job::sensorOf(*m_analysis->job, *circuit);
+    const parts::Part* sensor = circuit == nullptr ? nullptr : job::sensorOf(*m_analysis->job, *circuit);
     if (!sameCircuit && !m_round->isRunning())
         say({});
     m_said->setProperty("circuit", text(m_desk.selection.circuit().value));
@@ -272,7 +272,7 @@ void TableView::refreshLive()
     const auto mixUp = right || !value->promises() || m_held
                            ? std::nullopt
                            : findings::mixUpOf(*m_analysis->job, *job::sensorOf(*m_analysis->job, *circuit), *value,
-                                               read->si(), library().sensors);
+                                               read->si(), library().parts);
     m_mixUp->setText(mixUp ? tr("It %1. %2").arg(text(mixUp->what), text(mixUp->todo)) : QString());
     m_mixUp->setVisible(mixUp.has_value());
 }
@@ -317,7 +317,7 @@ void TableView::record()
 /// Hands on the simulated car.
 void TableView::apply(const QString& typed)
 {
-    const parts::Sensor* s = selectedSensor(m_desk);
+    const parts::Part* s = selectedSensor(m_desk);
     if (s == nullptr)
         return;
     const auto value = units::parseShown(typed.toStdString(), s->measures, s->unit);
@@ -370,7 +370,7 @@ void TableView::showVerified()
     const job::Circuit* c = m_analysis ? job::find(*m_analysis->job, m_desk.selection.circuit()) : nullptr;
     if (c == nullptr)
         return;
-    const parts::Sensor& s = *job::sensorOf(*m_analysis->job, *c);
+    const parts::Part& s = *job::sensorOf(*m_analysis->job, *c);
     std::vector<TransferPlot::Place> places;
     for (const Verifier::Place& p : m_verifier->places())
         places.push_back({p.reading, units::toShown(p.returned, s.measures, s.unit)});

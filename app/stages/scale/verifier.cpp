@@ -94,7 +94,7 @@ void Verifier::compare()
         end(tr("The ECU stopped sending."), false);
         return;
     }
-    const parts::Sensor& sensor = *job::sensorOf(job, c);
+    const parts::Part& sensor = *job::sensorOf(job, c);
     const Place place{m_values[m_places.size()], units::fromUnit(*sample->value, sensor.measures, view->table->unit),
                       m_allowed[m_places.size()], reading.value_or(0)};
     if (!place.right() && ++m_looks < kMostLooks) {

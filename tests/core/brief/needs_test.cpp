@@ -284,6 +284,9 @@ TEST(Siting, EveryFunctionHasAPlaceAndFuelHasItsCaution)
     }
     for (const char* fuel : {"flex", "fuel-pressure", "fuel-level"})
         EXPECT_THAT(sitingOf({fuel}).caution, HasSubstr("licensed")) << fuel;
+    for (const char* fed : {"inj1", "fuel-pump"})
+        EXPECT_THAT(sitingOf({fed}).caution, HasSubstr("licensed")) << fed;
+    EXPECT_THAT(sitingOf({"ign1"}).caution, HasSubstr("kilovolts"));
     EXPECT_GE(sitingOf({"flex"}).schools.size(), 4U) << "both schools, each with its reason";
 }
 

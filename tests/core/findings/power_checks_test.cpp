@@ -82,7 +82,7 @@ TEST(PowerFindings, AFeedThatFailsWhenItIsNeededIsSaid)
 TEST(PowerFindings, AUnitWithAKeyFeedTakesItsMainFeedStraight)
 {
     job::Job job = test::petrel();
-    job.ecu.pins.push_back({"A.9", parts::EcuPinRole::KeyFeed, {}});
+    job.ecu.pins.push_back({"A.9", parts::EcuPinRole::KeyFeed, {}, {}});
     job.wires.push_back({{"w90"}, {"S3", {}}, {"A", "9"}, 0.7, 0.5e-6, "RD/BK"});
     ASSERT_TRUE(job::check(job)) << job::check(job).error().text();
     const auto found = of(job, "feed-by-relay");

@@ -17,7 +17,7 @@ std::vector<Finding> after(const char* circuit, double shown)
 {
     job::Job job = test::petrel();
     std::erase_if(job.proofs, [&](const job::Proof& p) { return p.circuit.value == circuit; });
-    const parts::Sensor& s = *job::sensorOf(job, *job::find(job, job::CircuitId{circuit}));
+    const parts::Part& s = *job::sensorOf(job, *job::find(job, job::CircuitId{circuit}));
     test::prove(job, circuit, "value", units::fromUnit(shown, s.measures, s.unit));
     return test::of(job, "value-mix-up");
 }
@@ -58,8 +58,8 @@ TEST(ScaleFindings, TheOldSensorsLineIsNamed)
 {
     job::Job job = test::petrel();
     const job::Circuit& map = *job::find(job, job::CircuitId{"map"});
-    const parts::Sensor fitted = *job::sensorOf(job, map);
-    parts::Sensor before = fitted;
+    const parts::Part fitted = *job::sensorOf(job, map);
+    parts::Part before = fitted;
     before.id = parts::PartId{"before"};
     before.name = "Four bar from before";
     before.low = 20e3;
@@ -73,7 +73,7 @@ TEST(ScaleFindings, TheOldSensorsLineIsNamed)
     ASSERT_EQ(found.size(), 1U);
     EXPECT_THAT(found[0].what, HasSubstr("with the line of \"Four bar from before\""));
     EXPECT_THAT(found[0].todo, HasSubstr("still be in the ECU"));
-    const parts::Sensor& ntc = test::sensor("ntc-2k2");
+    const parts::Part& ntc = test::sensor("ntc-2k2");
     EXPECT_NEAR(*takenFor(test::sensor("ntc-10k"), ntc, 298.15),
                 parts::kelvin(std::get<parts::Thermistor>(test::sensor("ntc-10k").model).curve,
                               parts::ohms(std::get<parts::Thermistor>(ntc.model).curve, 298.15)),

@@ -27,7 +27,7 @@ TEST(StartJob, StandsOnEveryEcuOfTheLibraryAndIsPowered)
 
 TEST(Drawing, ASeatedCircuitHasEveryPathItNeeds)
 {
-    for (const parts::Sensor& s : test::library().sensors) {
+    for (const parts::Part& s : test::sensors()) {
         job::Job job = test::jobOn("large-free");
         const CircuitId id = addCircuit(job, {"map"}, s.name, job::Want::Required, s);
         ASSERT_TRUE(job::check(job)) << s.name << ": " << job::check(job).error().text();

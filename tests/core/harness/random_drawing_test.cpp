@@ -86,9 +86,9 @@ class Hands
     }
 
     int pick(int n) { return static_cast<int>(m_random() % static_cast<unsigned>(n)); }
-    const parts::Sensor& sensor()
+    const parts::Part& sensor()
     {
-        const auto& all = test::library().sensors;
+        const auto& all = test::sensors();
         return all[static_cast<size_t>(pick(static_cast<int>(all.size())))];
     }
     job::CircuitId circuit()

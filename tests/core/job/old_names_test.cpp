@@ -2,7 +2,7 @@
 #include "core/harness/edits.h"
 #include "core/job/facts.h"
 #include "core/job/json.h"
-#include "core/parts/sensor.h"
+#include "core/parts/part.h"
 #include "core/work/work_steps.h"
 #include "tests/support/library.h"
 #include "tests/support/petrel.h"
@@ -80,9 +80,9 @@ TEST(OldNames, APartOfBeforeIsTheSamePart)
                 document[was] = document[is];
                 document.erase(is);
             }
-        EXPECT_FALSE(parts::readSensor(document)) << "the old name itself is none";
+        EXPECT_FALSE(parts::readPart(document)) << "the old name itself is none";
         old_names::renew(document);
-        const auto sensor = parts::readSensor(document);
+        const auto sensor = parts::readPart(document);
         ASSERT_TRUE(sensor) << sensor.error().text();
         EXPECT_EQ(*sensor, test::sensor(id));
     }

@@ -20,16 +20,16 @@ std::string complaints(const std::vector<LineComplaint>& all)
 
 TEST(DescribeSensor, AThermistorIsReadOffItsSheet)
 {
-    const auto d = sensorFromText("name: Oil thermistor of the shop\n"
-                                  "# from the packet\n"
-                                  "kind: fluid temperature\n"
-                                  "range: -40 to 150 °C\n"
-                                  "pins: 1 signal, 2 ground\n"
-                                  "tolerance: 3 %\n"
-                                  "table:\n"
-                                  "25;1625\n"
-                                  "-40 °C\t31,8k\n"
-                                  "150   63.1\n");
+    const auto d = partFromText("name: Oil thermistor of the shop\n"
+                                "# from the packet\n"
+                                "kind: fluid temperature\n"
+                                "range: -40 to 150 °C\n"
+                                "pins: 1 signal, 2 ground\n"
+                                "tolerance: 3 %\n"
+                                "table:\n"
+                                "25;1625\n"
+                                "-40 °C\t31,8k\n"
+                                "150   63.1\n");
     ASSERT_TRUE(d.part) << complaints(d.complaints);
     EXPECT_EQ(d.part->id.value, "oil-thermistor-of-the-shop");
     EXPECT_DOUBLE_EQ(d.part->low, 233.15);
@@ -43,8 +43,8 @@ TEST(DescribeSensor, AThermistorIsReadOffItsSheet)
 
 TEST(DescribeSensor, EveryLineIsComplainedOfWhereItStands)
 {
-    const auto d = sensorFromText("name: X\nkind: moon phase\nrange: five to six\npins: 1 signal, 2 earth\n"
-                                  "colour: blue\nratiometric: 0.5 V\n");
+    const auto d = partFromText("name: X\nkind: moon phase\nrange: five to six\npins: 1 signal, 2 earth\n"
+                                "colour: blue\nratiometric: 0.5 V\n");
     EXPECT_FALSE(d.part);
     std::vector<int> lines;
     for (const LineComplaint& c : d.complaints)
@@ -52,26 +52,26 @@ TEST(DescribeSensor, EveryLineIsComplainedOfWhereItStands)
     EXPECT_THAT(lines, testing::IsSupersetOf({2, 3, 4, 5, 6})) << complaints(d.complaints);
     EXPECT_THAT(complaints(d.complaints), testing::AllOf(HasSubstr("manifold pressure"),
                                                          HasSubstr("1 signal, 2 ground"), HasSubstr("0.5 V, 4.5 V")));
-    EXPECT_THAT(complaints(sensorFromText("").complaints), HasSubstr("no name"));
+    EXPECT_THAT(complaints(partFromText("").complaints), HasSubstr("no name"));
 }
 
 TEST(DescribeSensor, WhatMakesNoSenseIsSaidByTheReadersOwnChecks)
 {
-    const auto twisted = sensorFromText("name: X\nkind: air temperature\nrange: 0 to 50 °C\npins: 1 signal, 2 ground\n"
-                                        "table:\n0 1000\n25 500\n50 700\n");
+    const auto twisted = partFromText("name: X\nkind: air temperature\nrange: 0 to 50 °C\npins: 1 signal, 2 ground\n"
+                                      "table:\n0 1000\n25 500\n50 700\n");
     EXPECT_THAT(complaints(twisted.complaints), HasSubstr("keep falling"));
     const auto backwards =
-        sensorFromText("name: X\nkind: throttle\nrange: 100 to 0 %\npins: 1 signal, 2 ground, 3 supply\ntrack: 10k\n");
+        partFromText("name: X\nkind: throttle\nrange: 100 to 0 %\npins: 1 signal, 2 ground, 3 supply\ntrack: 10k\n");
     EXPECT_THAT(complaints(backwards.complaints), HasSubstr("range is empty"));
-    const auto two = sensorFromText("name: X\nkind: throttle\nrange: 0 to 100 %\npins: 1 signal, 2 ground, 3 supply\n"
-                                    "track: 10k\nvolts: 0 V, 5 V\n");
+    const auto two = partFromText("name: X\nkind: throttle\nrange: 0 to 100 %\npins: 1 signal, 2 ground, 3 supply\n"
+                                  "track: 10k\nvolts: 0 V, 5 V\n");
     EXPECT_THAT(complaints(two.complaints), HasSubstr("something else already"));
 }
 
 TEST(DescribeSensor, EveryShippedOneGoesToLinesAndBack)
 {
-    for (const Sensor& s : test::library().sensors) {
-        const auto back = sensorFromText(textOf(s));
+    for (const Part& s : test::library().parts) {
+        const auto back = partFromText(textOf(s));
         ASSERT_TRUE(back.part) << s.name << "\n" << textOf(s) << complaints(back.complaints);
         EXPECT_EQ(textOf(*back.part), textOf(s));
         EXPECT_EQ(back.part->id, s.id);
@@ -155,13 +155,13 @@ TEST(DescribeEcu, OhmsAreWrittenAsPeopleWriteThem)
 
 TEST(DescribeSensor, AConditionerIsSaid)
 {
-    const auto read = sensorFromText("name: Box\nkind: crank trigger\nrange: 0 to 10 kHz\nfeed: battery\n"
-                                     "pins: 1 supply, 2 signal, 3 ground\nconditioner: yes\nhertz: 0 Hz, 10000 Hz\n");
+    const auto read = partFromText("name: Box\nkind: crank trigger\nrange: 0 to 10 kHz\nfeed: battery\n"
+                                   "pins: 1 supply, 2 signal, 3 ground\nconditioner: yes\nhertz: 0 Hz, 10000 Hz\n");
     ASSERT_TRUE(read.part) << read.complaints.front().sentence;
     EXPECT_TRUE(read.part->conditioned);
     EXPECT_THAT(textOf(*read.part), testing::HasSubstr("conditioner: yes"));
-    const auto odd = sensorFromText("name: Box\nkind: crank trigger\nrange: 0 to 10 kHz\nconditioner: perhaps\n"
-                                    "pins: 1 supply, 2 signal, 3 ground\nhertz: 0 Hz, 10000 Hz\n");
+    const auto odd = partFromText("name: Box\nkind: crank trigger\nrange: 0 to 10 kHz\nconditioner: perhaps\n"
+                                  "pins: 1 supply, 2 signal, 3 ground\nhertz: 0 Hz, 10000 Hz\n");
     ASSERT_FALSE(odd.complaints.empty());
     EXPECT_EQ(odd.complaints.front().line, 4);
     EXPECT_THAT(odd.complaints.front().sentence, testing::HasSubstr("yes or no"));
@@ -170,8 +170,8 @@ TEST(DescribeSensor, AConditionerIsSaid)
 TEST(DescribeSensor, AThermistorInLiquidIsWarmedLessThanOneInAir)
 {
     const auto of = [](const char* kind) {
-        const auto read = sensorFromText(std::string("name: T\nkind: ") + kind +
-                                         "\nrange: -40 to 150 C\npins: 1 signal, 2 ground\nbeta: 2200 ohm, 3500 K\n");
+        const auto read = partFromText(std::string("name: T\nkind: ") + kind +
+                                       "\nrange: -40 to 150 C\npins: 1 signal, 2 ground\nbeta: 2200 ohm, 3500 K\n");
         EXPECT_TRUE(read.part);
         return std::get<Thermistor>(read.part->model).dissipation_w_per_k;
     };
@@ -233,7 +233,7 @@ TEST(Describe, GarbageIsComplainedOf)
         }
         const auto ecu = ecuFromText(text);
         EXPECT_NE(ecu.part.has_value(), !ecu.complaints.empty());
-        const auto sensor = sensorFromText(text);
+        const auto sensor = partFromText(text);
         EXPECT_NE(sensor.part.has_value(), !sensor.complaints.empty());
     }
 }

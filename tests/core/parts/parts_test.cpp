@@ -52,7 +52,7 @@ TEST(Wire, LongerThinnerHotterIsMore)
 
 TEST(SensorFile, ReadsAndWritesTheSame)
 {
-    const auto sensor = readSensor(thermistor());
+    const auto sensor = readPart(thermistor());
     ASSERT_TRUE(sensor) << sensor.error().text();
     EXPECT_DOUBLE_EQ(sensor->low, 233.15);
     auto whole = thermistor(); // what was left out is written with its default
@@ -79,7 +79,7 @@ TEST(SensorFile, NonsenseIsRefusedWithItsPlace)
     for (const Case& c : cases) {
         auto json = thermistor();
         json[nlohmann::json::json_pointer(c.pointer)] = c.value;
-        const auto refused = readSensor(json);
+        const auto refused = readPart(json);
         ASSERT_FALSE(refused) << c.pointer;
         EXPECT_THAT(refused.error().sentence, testing::HasSubstr(c.says));
         EXPECT_FALSE(refused.error().place.pointer.empty()) << refused.error().text();
@@ -89,18 +89,18 @@ TEST(SensorFile, NonsenseIsRefusedWithItsPlace)
         {"table",
          {{"points",
            {{{"celsius", 0}, {"ohm", 100}}, {{"celsius", 10}, {"ohm", 90}}, {{"celsius", 20}, {"ohm", 95}}}}}}};
-    EXPECT_THAT(readSensor(twisted).error().sentence, testing::HasSubstr("keep falling"));
+    EXPECT_THAT(readPart(twisted).error().sentence, testing::HasSubstr("keep falling"));
 }
 
 TEST(Library, EveryShippedPartReads)
 {
     const Library library = readLibrary({std::string(VICEGRIP_SOURCE_DIR) + "/data/library"});
-    EXPECT_GE(library.sensors.size(), 40U);
+    EXPECT_GE(library.parts.size(), 40U);
     EXPECT_GE(library.ecus.size(), 4U);
-    std::set<SensorKind> kinds;
-    for (const Sensor& s : library.sensors)
+    std::set<PartUse> kinds;
+    for (const Part& s : library.parts)
         kinds.insert(s.kind);
-    EXPECT_EQ(kinds.size(), 16U) << "every kind but \"other\" can be bought";
+    EXPECT_EQ(kinds.size(), 30U) << "every kind but \"other\" can be bought";
     for (const Error& e : library.complaints)
         ADD_FAILURE() << e.text();
 }
@@ -114,7 +114,7 @@ nlohmann::json profile()
 
 TEST(SensorFile, TheMostVoltsAreThoseOfItsPoints)
 {
-    Sensor s;
+    Part s;
     VoltageDevice device;
     device.low_v = 0.5;
     device.high_v = 4.5;
@@ -174,7 +174,7 @@ TEST(EcuFile, AnInputIsSetToWhatItTakes)
 TEST(Library, OwnPartsAreKeptAndReadBack)
 {
     const auto folder = std::filesystem::temp_directory_path() / ("vicegrip-own-" + std::to_string(getpid()));
-    const Sensor sensor = *readSensor(thermistor());
+    const Part sensor = *readPart(thermistor());
     const EcuProfile ecu = *readEcu(profile());
     ASSERT_TRUE(keep(sensor, folder));
     ASSERT_TRUE(keep(ecu, folder));
@@ -184,7 +184,7 @@ TEST(Library, OwnPartsAreKeptAndReadBack)
     ASSERT_NE(find(library, sensor.id), nullptr);
     EXPECT_EQ(*find(library, sensor.id), sensor);
     EXPECT_EQ(*find(library, ecu.id), ecu);
-    Sensor bad = sensor;
+    Part bad = sensor;
     bad.high = bad.low;
     EXPECT_FALSE(keep(bad, folder));
     std::filesystem::remove_all(folder);
@@ -202,14 +202,14 @@ TEST(Library, TwoFilesThatDescribeOnePartAreSaid)
     ASSERT_EQ(library.complaints.size(), 1U);
     EXPECT_THAT(library.complaints[0].text(),
                 testing::AllOf(testing::HasSubstr("b.json"), testing::HasSubstr("already")));
-    EXPECT_EQ(library.sensors.size(), 1U);
+    EXPECT_EQ(library.parts.size(), 1U);
     std::filesystem::remove_all(folder);
 }
 
 TEST(SensorFile, EveryModelReadsBackAsItWasWritten)
 {
-    for (const Sensor& s : readLibrary({std::string(VICEGRIP_SOURCE_DIR) + "/data/library"}).sensors) {
-        const auto back = readSensor(nlohmann::json::parse(fields::toJson(s).dump()));
+    for (const Part& s : readLibrary({std::string(VICEGRIP_SOURCE_DIR) + "/data/library"}).parts) {
+        const auto back = readPart(nlohmann::json::parse(fields::toJson(s).dump()));
         ASSERT_TRUE(back) << s.name << ": " << back.error().text();
         EXPECT_EQ(*back, s) << s.name;
     }
@@ -230,8 +230,8 @@ TEST(Library, BadFilesAreLeftOutAndUsersOwnOverride)
     EXPECT_EQ(library.complaints.size(), 2U);
     for (const Error& e : library.complaints)
         EXPECT_THAT(e.text(), testing::HasSubstr(folder.string()));
-    const auto it = std::ranges::find(library.sensors, PartId{"ntc-2k2"}, &Sensor::id);
-    ASSERT_NE(it, library.sensors.end());
+    const auto it = std::ranges::find(library.parts, PartId{"ntc-2k2"}, &Part::id);
+    ASSERT_NE(it, library.parts.end());
     EXPECT_EQ(it->name, "Mine");
     std::filesystem::remove_all(folder);
 }

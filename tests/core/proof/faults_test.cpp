@@ -108,7 +108,7 @@ TEST(Pulses, LevelsComeFromTheWiring)
 {
     const job::Job job = test::petrel();
     const job::Circuit& crank = *job::find(job, job::CircuitId{"crank"});
-    const auto& output = std::get<parts::OpenCollector>(job::sensorOf(job, crank)->model);
+    const auto output = *parts::pulsesOf(*job::sensorOf(job, crank));
     const auto levels = [&](const job::Job& wired, const FaultList& faults = {}) {
         const auto car = build(wired, {.surroundings = wired.surroundings, .faults = faults});
         EXPECT_TRUE(car);

@@ -83,7 +83,7 @@ TEST(Promise, HoldsForEveryCarWithinTolerance)
 TEST(Promise, HoldsForEverySensorOfTheLibraryOnEveryUnit)
 {
     int checked = 0;
-    for (const parts::Sensor& sensor : test::library().sensors) {
+    for (const parts::Part& sensor : test::sensors()) {
         for (const parts::EcuProfile& unit : test::library().ecus) {
             job::Job drawn = harness::startJob("Promise", unit);
             harness::addCircuit(drawn, {"map"}, "Circuit", job::Want::Required, sensor);
@@ -168,10 +168,10 @@ TEST(Promise, HoldsAtTheCornersOfEverything)
 TEST(SensorModel, OutputsStayWithinWhatThePartCanDo)
 {
     const job::Job job = test::petrel();
-    for (const parts::Sensor& s : job.parts) {
+    for (const parts::Part& s : job.parts) {
         const double span = s.high - s.low;
         for (const double x : {s.low - 10 * span, s.low, s.high, s.high + 10 * span}) {
-            const auto values = elementValues(s, x);
+            const auto values = parts::elementValues(s, x);
             EXPECT_TRUE(std::isfinite(values[0])) << s.id.value;
             EXPECT_GE(values[0], 0) << s.id.value;
             if (std::holds_alternative<parts::RatiometricTransducer>(s.model)) {

@@ -239,7 +239,7 @@ TEST(Budget, CarsWithinToleranceStayWithinTheWorstCase)
 TEST(Budget, HoldsForEverySensorOfTheLibraryOnEveryUnit)
 {
     int checked = 0;
-    for (const parts::Sensor& sensor : test::library().sensors) {
+    for (const parts::Part& sensor : test::sensors()) {
         if (parts::signalOf(sensor) != parts::SignalKind::Voltage)
             continue;
         for (const parts::EcuProfile& unit : test::library().ecus) {

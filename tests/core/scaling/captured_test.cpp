@@ -96,7 +96,7 @@ TEST(Captured, ACurveThatIsMadeASecondTimeIsTaken)
     ASSERT_TRUE(once) << once.error().text();
     EXPECT_TRUE(harness::setSensor(first.job, first.circuit->id, *once));
     EXPECT_EQ(*job::sensorOf(first.job, *first.circuit), *once);
-    parts::Sensor twice = *once;
+    parts::Part twice = *once;
     std::get<parts::Thermistor>(twice.model).tolerance = 0.034;
     EXPECT_TRUE(harness::setSensor(first.job, first.circuit->id, twice));
     EXPECT_EQ(*job::sensorOf(first.job, *first.circuit), twice) << "the same part, measured anew";
@@ -204,7 +204,7 @@ TEST(Captured, AReadingBeyondTheRangeIsNotHeldAtItsEnd)
 TEST(AsMeasured, ATransducerTakesTheLineOfItsReadings)
 {
     Taken taken("map", {60e3, 120e3, 200e3, 260e3}, 6e3);
-    const parts::Sensor& sheet = *job::sensorOf(taken.job, *taken.circuit);
+    const parts::Part& sheet = *job::sensorOf(taken.job, *taken.circuit);
     const auto measured = asMeasured(*taken.circuit, sheet, taken.verdict());
     ASSERT_TRUE(measured) << measured.error().text();
     // 300 kPa over 4 V: 6 kPa are 80 mV, at both ends.
@@ -223,7 +223,7 @@ TEST(AsMeasured, ATransducerTakesTheLineOfItsReadings)
 TEST(AsMeasured, AThermistorTakesSteinhartHart)
 {
     Taken taken("clt", {273.15, 313.15, 343.15, 373.15}, 4);
-    const parts::Sensor& sheet = *job::sensorOf(taken.job, *taken.circuit);
+    const parts::Part& sheet = *job::sensorOf(taken.job, *taken.circuit);
     const auto verdict = taken.verdict();
     const auto measured = asMeasured(*taken.circuit, sheet, verdict);
     ASSERT_TRUE(measured) << measured.error().text();
@@ -255,7 +255,7 @@ TEST(AsMeasured, WhatMakesNoCurveIsRefused)
 // level sender is read at each fill because no sheet knows the tank.
 TEST(AsMeasured, ALevelSenderLearnsItsTank)
 {
-    parts::Sensor sender = test::sensor("level-10-180");
+    parts::Part sender = test::sensor("level-10-180");
     job::Circuit circuit;
     circuit.id = job::CircuitId{"level"};
     CapturedVerdict verdict;
@@ -271,15 +271,14 @@ TEST(AsMeasured, ALevelSenderLearnsItsTank)
     EXPECT_EQ(points.size(), 17U);
     for (size_t i = 1; i < points.size(); ++i)
         EXPECT_GT(points[i].ohm, points[i - 1].ohm) << "never turns back";
-    EXPECT_NEAR(electrics::elementValues(*measured, 0.25).front(), electrics::elementValues(sender, 0.40).front(),
-                1e-9);
+    EXPECT_NEAR(parts::elementValues(*measured, 0.25).front(), parts::elementValues(sender, 0.40).front(), 1e-9);
     std::swap(verdict.pairs[1], verdict.pairs[2]);
     EXPECT_THAT(asMeasured(circuit, sender, verdict).error().sentence, HasSubstr("turn back"));
 }
 
 TEST(Pairs, WhatWasWrittenDownIsReadLineByLine)
 {
-    const parts::Sensor sensor = test::sensor("ntc-2k2");
+    const parts::Part sensor = test::sensor("ntc-2k2");
     const auto lines =
         readPairs("\xEF\xBB\xBFtemp;volts\n20 °C; 2,51 V\n68F\t2500 mV\n# later\n\n40 1.8\n60, 1.2\n80.5,0.8\n"
                   "warm; 2\n90\n90; 500\n",

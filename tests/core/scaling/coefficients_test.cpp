@@ -65,7 +65,7 @@ TEST(Polynomial, AThermistorOnItsPullUp)
     const job::Circuit& clt = *job::find(job, job::CircuitId{"clt"});
     const auto car = electrics::build(job, {.surroundings = job.surroundings});
     const auto transfer = Transfer::of(job, *car, clt);
-    const parts::Sensor& sensor = *job::sensorOf(job, clt);
+    const parts::Part& sensor = *job::sensorOf(job, clt);
     double before = 1e9;
     for (int degree = 1; degree <= 7; ++degree) {
         const auto p = polynomialOf(*transfer, sensor, clt.scaling, degree);
@@ -100,7 +100,7 @@ struct AsFormula
         view = analysis::find(analysis, circuit.id);
     }
     [[nodiscard]] const Formula& formula() const { return *view->table->formula; }
-    [[nodiscard]] const parts::Sensor& sensor() const { return *job::sensorOf(job, circuit); }
+    [[nodiscard]] const parts::Part& sensor() const { return *job::sensorOf(job, circuit); }
     [[nodiscard]] const proof::Expectation& promised(proof::StationKind kind = proof::StationKind::Value) const
     {
         for (const proof::Expectation& e : analysis::promises(analysis, circuit.id, job::Condition::KeyOn))

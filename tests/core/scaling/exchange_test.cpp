@@ -14,7 +14,7 @@ struct Scaled
     job::Job job = test::petrel();
     analysis::Analysis a = test::analysed(job);
     const job::Circuit& circuit = *job::find(job, job::CircuitId{"clt"});
-    const parts::Sensor& sensor = *job::sensorOf(job, circuit);
+    const parts::Part& sensor = *job::sensorOf(job, circuit);
     const Table& table = *analysis::find(a, {"clt"})->table;
 };
 

@@ -28,7 +28,7 @@ struct Counted
     }
     void again() { a = test::analysed(job); }
     [[nodiscard]] const proof::CircuitView& view() const { return *analysis::find(a, circuit->id); }
-    [[nodiscard]] const parts::Sensor& sensor() const { return *job::sensorOf(job, *circuit); }
+    [[nodiscard]] const parts::Part& sensor() const { return *job::sensorOf(job, *circuit); }
 };
 
 // Common practice, no source: 50 Hz without ethanol, 150 Hz all of it.
@@ -74,7 +74,7 @@ TEST(FrequencyTable, ABentAirMassSensorGainsByPlacing)
     job::Job job = test::jobOn("large-free");
     const auto id = test::add(job, "maf", "airflow-freq");
     job::Circuit& circuit = *job::find(job, id);
-    const parts::Sensor& sensor = *job::sensorOf(job, circuit);
+    const parts::Part& sensor = *job::sensorOf(job, circuit);
     for (parts::EcuInput& i : job.ecu.inputs)
         if (i.takes(parts::InputMode::Frequency) && job::seatedOn(job, i.id) == nullptr && i.most_hz > 11e3) {
             circuit.input = i.id;

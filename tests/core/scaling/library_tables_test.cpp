@@ -29,7 +29,7 @@ constexpr Form kForms[] = {{"even", job::Takes::Points, 1, job::Breakpoints::Eve
                            {"Steinhart-Hart", job::Takes::SteinhartHart, 1, job::Breakpoints::Even}};
 
 /// The sensor where it seats best; none where this unit has no input for it.
-std::optional<job::Job> seatedOn(const parts::EcuProfile& unit, const parts::Sensor& sensor)
+std::optional<job::Job> seatedOn(const parts::EcuProfile& unit, const parts::Part& sensor)
 {
     job::Job job = harness::startJob("Table", unit);
     harness::addCircuit(job, {"map"}, "Circuit", job::Want::Required, sensor);
@@ -80,8 +80,8 @@ TEST(LibraryTables, WhatIsProvedIsTheLeastOfEveryChoiceTried)
                                             {"ntc-oil", 4, 0.22},
                                             {"airflow-0-5v", 4, 0.25},
                                             {"airflow-0-5v", 3, 0.16}}) {
-        const parts::Sensor fitted = test::sensor(id);
-        const parts::Sensor* sensor = &fitted;
+        const parts::Part fitted = test::sensor(id);
+        const parts::Part* sensor = &fitted;
         auto job = seatedOn(test::ecu("large-free"), *sensor);
         ASSERT_TRUE(job) << id;
         job::Circuit& c = job->circuits.front();
@@ -129,7 +129,7 @@ TEST(LibraryTables, WhatIsProvedIsTheLeastOfEveryChoiceTried)
 TEST(LibraryTables, EachIsAsWrongAsItSaysAndNoMore)
 {
     int tables = 0, thermistors = 0;
-    for (const parts::Sensor& sensor : test::library().sensors) {
+    for (const parts::Part& sensor : test::sensors()) {
         for (const parts::EcuProfile& unit : test::library().ecus) {
             const auto seated = unit.ecu.expander ? std::nullopt : seatedOn(unit, sensor);
             if (!seated)
@@ -193,7 +193,7 @@ struct Shaped
     {
         const auto car = electrics::build(job, {.surroundings = job.surroundings});
         const auto transfer = Transfer::of(job, *car, *circuit);
-        const parts::Sensor& sensor = *job::sensorOf(job, *circuit);
+        const parts::Part& sensor = *job::sensorOf(job, *circuit);
         std::vector<std::pair<double, double>> points;
         for (const auto& row : rowsOf(asTaken(table, job, *circuit), sensor, circuit->scaling))
             points.emplace_back(std::stod(row[0]) * (inCounts ? readingStep(job, *circuit) : 1),

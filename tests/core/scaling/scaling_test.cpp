@@ -16,7 +16,7 @@ struct Loaded
 
     [[nodiscard]] const job::Circuit& circuit(const char* id) const { return *job::find(job, job::CircuitId{id}); }
     [[nodiscard]] Transfer transfer(const char* id) const { return *Transfer::of(job, car, circuit(id)); }
-    [[nodiscard]] const parts::Sensor& sensor(const char* id) const { return *job::sensorOf(job, circuit(id)); }
+    [[nodiscard]] const parts::Part& sensor(const char* id) const { return *job::sensorOf(job, circuit(id)); }
 };
 
 Loaded loaded(job::Job job = test::petrel())
@@ -164,7 +164,7 @@ TEST(TradeFacts, ConditionedTransducerInAGarage)
     test::wire(job, "w36").area_m2 = 25e-6; // its own line, without the heater on a thin ground
     test::wire(job, "w36").length_m = 0.01;
     const Loaded l = loaded(job);
-    EXPECT_NEAR(electrics::elementValues(l.sensor("gt"), 273.15 + 17.0).front(), 0.67, 1e-9);
+    EXPECT_NEAR(parts::elementValues(l.sensor("gt"), 273.15 + 17.0).front(), 0.67, 1e-9);
     const double fahrenheit = (l.transfer("gt").value(0.67, 273.15, 423.15) - 273.15) * 1.8 + 32;
     EXPECT_GT(fahrenheit, 60) << "through the loaded circuit it is still in the sixties";
     EXPECT_LT(fahrenheit, 70);

@@ -16,7 +16,7 @@ namespace vicegrip::seating {
 namespace {
 
 /// The function a kind of sensor is asked for by; its catalogue is the brief's.
-std::string functionOf(const parts::Sensor& s)
+std::string functionOf(const parts::Part& s)
 {
     for (const brief::Function& f : brief::functions())
         if (f.kind == s.kind)
@@ -30,7 +30,7 @@ struct Pair
     job::CircuitId circuit;
 };
 
-Pair pairOf(const parts::EcuProfile& unit, const parts::Sensor& sensor)
+Pair pairOf(const parts::EcuProfile& unit, const parts::Part& sensor)
 {
     Pair out{harness::startJob("Pair", unit), {}};
     out.circuit = harness::addCircuit(out.job, {functionOf(sensor)}, "Circuit", job::Want::Required, sensor);
@@ -54,7 +54,7 @@ TEST(LibraryPairs, WhatIsSeatedIsWiredPromisedAndNotComplainedOf)
     for (const parts::EcuProfile& unit : test::library().ecus) {
         if (unit.ecu.expander)
             continue;
-        for (const parts::Sensor& sensor : test::library().sensors) {
+        for (const parts::Part& sensor : test::sensors()) {
             const std::string what = unit.id.value + " and " + sensor.id.value;
             Pair pair = pairOf(unit, sensor);
             const Plan plan = bestPlan(pair.job);
@@ -89,7 +89,7 @@ TEST(LibraryPairs, EveryWayOutDoesWhatItSays)
     for (const parts::EcuProfile& unit : test::library().ecus) {
         if (unit.ecu.expander)
             continue;
-        for (const parts::Sensor& sensor : test::library().sensors) {
+        for (const parts::Part& sensor : test::sensors()) {
             const Pair pair = pairOf(unit, sensor);
             if (!bestPlan(pair.job).seats.empty())
                 continue;
@@ -112,7 +112,7 @@ TEST(LibraryPairs, AnIncompatibilityIsWhatTheRulesFindWhenItIsSeatedAllTheSame)
     for (const parts::EcuProfile& unit : test::library().ecus) {
         if (unit.ecu.expander)
             continue;
-        for (const parts::Sensor& sensor : test::library().sensors) {
+        for (const parts::Part& sensor : test::sensors()) {
             Pair pair = pairOf(unit, sensor);
             const parts::InputId input = pair.job.ecu.inputs.front().id;
             const bool fits = compatibility(electrics::Wiring(pair.job), *job::find(pair.job, pair.circuit),

@@ -197,7 +197,7 @@ TEST(Seating, ARingOfMovesIsWalked)
     EXPECT_TRUE(harness::seat(job, CircuitId{"map"}, InputId{"AN1"}));
     EXPECT_TRUE(harness::seat(job, CircuitId{"tps"}, InputId{"AN2"}));
     Plan ring;
-    ring.seats = {{CircuitId{"map"}, InputId{"AN2"}}, {CircuitId{"tps"}, InputId{"AN1"}}};
+    ring.seats = {{CircuitId{"map"}, InputId{"AN2"}, {}}, {CircuitId{"tps"}, InputId{"AN1"}, {}}};
     EXPECT_TRUE(take(job, ring));
     EXPECT_EQ(circuit(job, "map").input, InputId{"AN2"});
     EXPECT_EQ(circuit(job, "tps").input, InputId{"AN1"});

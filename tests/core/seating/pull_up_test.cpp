@@ -16,7 +16,7 @@ parts::EcuInput universal()
 
 /// A scan of every ohm there could be, written apart from the code it checks: the divider's volts by hand, counts by
 /// the input's bits, on a grid of temperatures.
-double coarsest(const parts::Sensor& s, double low, double high, const parts::EcuInput& input, double pullUp)
+double coarsest(const parts::Part& s, double low, double high, const parts::EcuInput& input, double pullUp)
 {
     const auto* thermistor = std::get_if<parts::Thermistor>(&s.model);
     const auto volts = [&](double kelvin) {
@@ -37,7 +37,7 @@ double coarsest(const parts::Sensor& s, double low, double high, const parts::Ec
 TEST(PullUp, BestIsWhereADenseScanFindsIt)
 {
     for (const char* id : {"ntc-2k2", "ntc-10k", "ntc-3k", "ntc-oil", "ntc-5k-air"}) {
-        parts::Sensor s = test::sensor(id);
+        parts::Part s = test::sensor(id);
         std::get<parts::Thermistor>(s.model).dissipation_w_per_k = 1; // heat is the next test's
         const double low = 263.15, high = 383.15;
         const auto best = bestPullUp(s, low, high, universal(), 5, 0.01);
@@ -62,7 +62,7 @@ struct There
 {
     double perCount = 0, warming = 0, doubt = 0;
 };
-There there(const parts::Sensor& s, double kelvin, const parts::EcuInput& input, double pullUp, double timesStill)
+There there(const parts::Part& s, double kelvin, const parts::EcuInput& input, double pullUp, double timesStill)
 {
     const auto& t = std::get<parts::Thermistor>(s.model);
     const auto volts = [&](double sensorOhm, double up) {
@@ -85,9 +85,9 @@ There there(const parts::Sensor& s, double kelvin, const parts::EcuInput& input,
 TEST(PullUp, TheProposalIsTheFinestThatDoesNotWarmTheSensorBeyondItsDoubt)
 {
     for (const char* id : {"ntc-2k2", "ntc-2k2-air", "ntc-10k", "ntc-3k", "ntc-oil", "ntc-5k-air", "ntc-1k-hot"}) {
-        const parts::Sensor s = test::sensor(id);
+        const parts::Part s = test::sensor(id);
         const double low = 253.15, high = 393.15;
-        const double timesStill = s.kind == parts::SensorKind::AirTemperature ? 4 : 1;
+        const double timesStill = s.kind == parts::PartUse::AirTemperature ? 4 : 1;
         double finest = 1e9, at = 0;
         for (double ohm : parts::preferredValues(parts::ESeries::E24, 20, 1e6)) {
             double worst = 0, share = 0;
@@ -112,7 +112,7 @@ TEST(PullUp, TheProposalIsTheFinestThatDoesNotWarmTheSensorBeyondItsDoubt)
 // that never warms it by half a kelvin in still air reads 120 °C in steps of four degrees.
 TEST(PullUp, AnAirThermistorGetsWhatIsFittedInPractice)
 {
-    const parts::Sensor s = test::sensor("ntc-2k2-air");
+    const parts::Part s = test::sensor("ntc-2k2-air");
     const double low = 253.15, high = 393.15;
     const auto best = bestPullUp(s, low, high, universal(), 5, 0.01);
     ASSERT_TRUE(best);
@@ -127,7 +127,7 @@ TEST(PullUp, AnAirThermistorGetsWhatIsFittedInPractice)
 TEST(PullUp, TheTableHoldsTheBestTheUsualOnesAndThoseOfItsEcu)
 {
     const parts::Ecu unit = test::ecu("small-4").ecu;
-    const parts::Sensor s = test::sensor("ntc-2k2-air");
+    const parts::Part s = test::sensor("ntc-2k2-air");
     const auto best = bestPullUp(s, 253.15, 393.15, unit.inputs.front(), 5, 0.01);
     const auto table = pullUpTable(s, 253.15, 393.15, unit.inputs.front(), unit, 0.01);
     EXPECT_TRUE(std::ranges::is_sorted(table, {}, &PullUpChoice::ohm));
@@ -145,7 +145,7 @@ TEST(PullUp, TheTableHoldsTheBestTheUsualOnesAndThoseOfItsEcu)
 
 TEST(PullUp, ASensorThatWouldBeWarmedGetsALargerOne)
 {
-    parts::Sensor s = test::sensor("ntc-oil");
+    parts::Part s = test::sensor("ntc-oil");
     auto& t = std::get<parts::Thermistor>(s.model);
     t.dissipation_w_per_k = 1;
     const auto free = bestPullUp(s, 293.15, 423.15, universal(), 5, 0.01);
@@ -159,7 +159,7 @@ TEST(PullUp, ASensorThatWouldBeWarmedGetsALargerOne)
 
 TEST(PullUp, WhereAllAreTooWarmTheCoolestIsTaken)
 {
-    parts::Sensor s = test::sensor("ntc-2k2-air");
+    parts::Part s = test::sensor("ntc-2k2-air");
     std::get<parts::Thermistor>(s.model).dissipation_w_per_k = 1e-6;
     std::vector<PullUpChoice> all;
     for (double ohm : {1000.0, 4700.0, 2200.0})
@@ -174,7 +174,7 @@ TEST(PullUp, WhereAllAreTooWarmTheCoolestIsTaken)
 // By hand: 2490 Ohm to 5 V over 2490 Ohm is 2.5 V, and (2.5 V)^2 / 2490 Ohm = 2.51 mW.
 TEST(PullUp, HeatIsTheSquareOfTheVoltsOverTheResistance)
 {
-    parts::Sensor s = test::sensor("ntc-2k2");
+    parts::Part s = test::sensor("ntc-2k2");
     auto& t = std::get<parts::Thermistor>(s.model);
     t.curve = parts::BetaCurve{2490, 3500};
     t.dissipation_w_per_k = 2e-3;

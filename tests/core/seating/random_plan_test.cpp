@@ -15,7 +15,7 @@ namespace {
 job::Job crowd(const char* unit, std::mt19937& random, int circuits)
 {
     job::Job job = test::jobOn(unit);
-    const auto& sensors = test::library().sensors;
+    const auto& sensors = test::sensors();
     for (int n = 0; n < circuits; ++n)
         harness::addCircuit(job, {"map"}, "C" + std::to_string(n), static_cast<job::Want>(random() % 3),
                             sensors[random() % sensors.size()]);

@@ -50,8 +50,8 @@ TEST(SwitchLevels, LimitsAreWhereTheNetworkStandsAtTheThreshold)
     for (const double closed_ohm : {0.05, 5.0, 40.0, 200.0}) {
         job::Job job = curlewWith("CLU", 4700);
         const auto part = circuit(job, "clutch").device;
-        parts::Sensor& sensor = *std::ranges::find(
-            job.parts, std::ranges::find(job.devices, part, &job::Device::id)->part, &parts::Sensor::id);
+        parts::Part& sensor = *std::ranges::find(
+            job.parts, std::ranges::find(job.devices, part, &job::Device::id)->part, &parts::Part::id);
         auto& contact = std::get<parts::Contact>(sensor.model);
         contact.on_ohm = closed_ohm;
         const auto l = switchLevels(job, circuit(job, "clutch"));

@@ -1,0 +1,215 @@
+#include "core/analysis/analysis.h"
+#include "core/electrics/electrics.h"
+#include "core/electrics/wiring.h"
+#include "core/harness/edits.h"
+#include "core/harness/start.h"
+#include "core/job/check.h"
+#include "core/job/json.h"
+#include "core/seating/plan.h"
+#include "tests/support/library.h"
+#include "tests/support/petrel.h"
+#include "tests/support/within_tolerance.h"
+
+#include <gmock/gmock.h>
+
+/// Circuits that the ECU drives: drawn, read with a meter, and at work.
+namespace vicegrip::electrics {
+namespace {
+
+using job::Condition;
+using job::PointRef;
+using testing::HasSubstr;
+
+const parts::Part& part(const char* id)
+{
+    const parts::Part* found = parts::find(test::library(), parts::PartId{id});
+    EXPECT_NE(found, nullptr) << id;
+    return *found;
+}
+
+job::Job with(const char* unit, const std::vector<std::pair<const char*, const char*>>& seated)
+{
+    job::Job job = harness::startJob("Driven", *parts::find(test::library(), parts::EcuId{unit}));
+    for (const auto& [id, output] : seated) {
+        const auto circuit = harness::addCircuit(job, {id}, id, job::Want::Required, part(id));
+        const auto seated_there = harness::seat(job, circuit, parts::OutputId{output});
+        EXPECT_TRUE(seated_there) << seated_there.error().text();
+    }
+    const auto sound = job::check(job);
+    EXPECT_TRUE(sound) << sound.error().text();
+    return job;
+}
+
+TEST(Driven, AreDrawnFromTheirFeedToTheOutput)
+{
+    const job::Job job = with("entry-28", {{"injector-14", "INJ1"}, {"coil-driver-4", "IGN1"}, {"relay-high", "O1"}});
+    const Wiring wiring(job);
+    for (const job::Circuit& c : job.circuits)
+        for (const Path& path : wiring.paths(c))
+            EXPECT_TRUE(path.complete) << c.id.value << ' ' << fields::enumName(path.role);
+    const auto paths = wiring.paths(job.circuits.front());
+    ASSERT_EQ(paths.size(), 2U);
+    EXPECT_EQ(paths[0].points.back(), PointRef::fromText("A.16"));
+    EXPECT_EQ(paths[1].points.back(), PointRef::fromText("BAT+"));
+}
+
+TEST(Driven, AStepperKeepsItsOrder)
+{
+    job::Job job = with("mid-fixed", {{"idle-stepper-53", "STEP"}});
+    const auto paths = Wiring(job).paths(job.circuits.front());
+    ASSERT_EQ(paths.size(), 4U);
+    for (size_t i = 0; i < 4; ++i)
+        EXPECT_EQ(paths[i].points.back(), PointRef::fromText("A." + std::to_string(30 + i)));
+    // Two exchanged: the windings are crossed, and neither wire ends where it must.
+    for (job::Wire& w : job.wires)
+        for (PointRef* end : {&w.from, &w.to})
+            if (end->text() == "A.31" || end->text() == "A.32")
+                end->cavity = end->cavity == "31" ? "32" : "31";
+    int open = 0;
+    for (const Path& path : Wiring(job).paths(job.circuits.front()))
+        open += path.complete ? 0 : 1;
+    EXPECT_EQ(open, 2);
+}
+
+TEST(Driven, WithTheBatteryOffTheWindingIsRead)
+{
+    const job::Job job = with("entry-28", {{"injector-14", "INJ1"}});
+    const auto car = build(job, {.condition = Condition::BatteryOff, .surroundings = job.surroundings});
+    ASSERT_TRUE(car);
+    const auto atPlug = car->ohmmeter(PointRef::fromText("INJECTOR-14.2"), PointRef::fromText("INJECTOR-14.1"));
+    ASSERT_TRUE(atPlug);
+    EXPECT_NEAR(atPlug->value, 14.5, 0.05); // two contacts of 5 mOhm and the winding
+    EXPECT_LT(atPlug->low, 14.5 * 0.951);
+    EXPECT_GT(atPlug->high, 14.5 * 1.049);
+    const auto atEcu = car->ohmmeter(PointRef::fromText("A.16"), PointRef::fromText("INJECTOR-14.1"));
+    ASSERT_TRUE(atEcu);
+    EXPECT_GT(atEcu->value, atPlug->value) << "the wire is in it";
+    const auto analysis = test::analysed(job);
+    int windings = 0;
+    for (const proof::Judged& j : analysis::promised(analysis, job.circuits.front().id, Condition::BatteryOff))
+        if (j.expectation.promises() && j.expectation.due.si() > 14 && j.expectation.due.si() < 16)
+            ++windings;
+    EXPECT_EQ(windings, 2) << "from its plug, and from the ECU's cavity";
+}
+
+/// Worked by hand: at 12.6 V an idle output's 47 kOhm draws 0.27 mA through the winding, which loses 4 mV.
+TEST(Driven, WithTheKeyOnTheFeedStandsAtBothEnds)
+{
+    const job::Job job = with("entry-28", {{"injector-14", "INJ1"}});
+    const auto car = build(job, {.surroundings = job.surroundings});
+    ASSERT_TRUE(car);
+    const auto volts = [&](const char* place) {
+        return car->voltmeter(PointRef::fromText(place), PointRef::fromText("BAT-"), job.meter)->value;
+    };
+    EXPECT_NEAR(volts("INJECTOR-14.1"), 12.6, 0.05);
+    EXPECT_NEAR(volts("INJECTOR-14.1") - volts("A.16"), 12.55 / 47e3 * 14.5, 1e-4);
+    const auto analysis = test::analysed(job);
+    const auto promised = analysis::promised(analysis, job.circuits.front().id, Condition::KeyOn);
+    EXPECT_EQ(std::ranges::count_if(promised, [](const proof::Judged& j) { return j.expectation.needed; }), 2);
+}
+
+/// Worked by hand: four injectors of 14.5 Ohm at 12.6 V draw 4 x 0.87 = 3.5 A, through the unit's two ground wires to
+/// its stud: the unit's ground rises against the stud, where it had stood almost still.
+TEST(Driven, WhatTheyDrawLiftsTheGround)
+{
+    const job::Job job =
+        with("large-free",
+             {{"injector-14", "INJ1"}, {"injector-12", "INJ2"}, {"injector-16", "INJ3"}, {"fan-small", "OUT1"}});
+    double before = 0;
+    for (const bool running : {false, true}) {
+        const auto car = build(job, {.surroundings = job.surroundings, .running = running});
+        ASSERT_TRUE(car);
+        const double lifted = car->solution.volts(car->units[0].ground, *car->node(PointRef::fromText("G1")));
+        if (running) {
+            EXPECT_GT(lifted, before + 0.02);
+        }
+        before = lifted;
+    }
+}
+
+/// Cars whose every part is somewhere within its tolerance, most of them at the edge, read what was promised.
+TEST(Driven, PromisesHoldForEveryCarWithinTolerance)
+{
+    const job::Job job = with("mid-fixed", {{"injector-14", "INJ1"},
+                                            {"coil-wasted", "IGN1"},
+                                            {"idle-stepper-30", "STEP"},
+                                            {"relay-85-diode", "PMP"},
+                                            {"boost-28", "AUX4"}});
+    const auto analysis = test::analysed(job);
+    int compared = 0;
+    for (const Condition condition : {Condition::BatteryOff, Condition::KeyOn}) {
+        std::vector<proof::Expectation> promised;
+        for (const job::Circuit& c : job.circuits)
+            for (const proof::Judged& j : analysis::promised(analysis, c.id, condition))
+                if (j.expectation.promises())
+                    promised.push_back(j.expectation);
+        for (unsigned seed = 1; seed <= 60; ++seed) {
+            const job::Job real = test::WithinTolerance(seed).car(job);
+            const auto car = build(real, {.condition = condition, .surroundings = real.surroundings, .bounded = false});
+            ASSERT_TRUE(car);
+            for (const proof::Expectation& e : promised) {
+                const auto read = condition == Condition::KeyOn
+                                      ? car->voltmeter(e.station.point, e.blackPoint, real.meter)
+                                      : car->ohmmeter(e.station.point, e.blackPoint);
+                ASSERT_TRUE(read);
+                EXPECT_GE(read->value, e.low - 1e-9) << e.station.key << ", seed " << seed;
+                EXPECT_LE(read->value, e.high + 1e-9) << e.station.key << ", seed " << seed;
+                ++compared;
+            }
+        }
+    }
+    EXPECT_GT(compared, 2000);
+}
+
+TEST(Driven, AreKeptInTheFile)
+{
+    const job::Job job = with("mid-fixed", {{"injector-14", "INJ1"}, {"idle-stepper-53", "STEP"}});
+    const auto text = job::write(job);
+    const auto back = job::read(text);
+    ASSERT_TRUE(back) << back.error().text();
+    EXPECT_EQ(job::write(*back), text);
+    EXPECT_EQ(back->circuits, job.circuits);
+    EXPECT_EQ(back->ecu, job.ecu);
+    EXPECT_EQ(back->parts, job.parts);
+    EXPECT_THAT(text, HasSubstr("\"output\": \"STEP\""));
+}
+
+TEST(Driven, WhatCannotBeIsRefusedWhereItStands)
+{
+    const job::Job good = with("mid-fixed", {{"injector-14", "INJ1"}, {"injector-12", "INJ2"}});
+    const auto refusal = [&](const auto& change) {
+        job::Job job = good;
+        change(job);
+        const auto sound = job::check(job);
+        EXPECT_FALSE(sound);
+        return sound ? std::string() : sound.error().text();
+    };
+    EXPECT_THAT(refusal([](job::Job& j) { j.circuits[1].output = {"INJ1"}; }), HasSubstr("drives injector-14 already"));
+    EXPECT_THAT(refusal([](job::Job& j) { j.circuits[1].output = {"NOPE"}; }), HasSubstr("no output \"NOPE\""));
+    EXPECT_THAT(refusal([](job::Job& j) { j.circuits[1].output = {"STEP"}; }), HasSubstr("4 cavities"));
+    EXPECT_THAT(refusal([](job::Job& j) {
+                    j.circuits[1].output = {};
+                    j.circuits[1].input = {"MAP"};
+                }),
+                HasSubstr("it sits on an output"));
+    job::Job job = good;
+    EXPECT_FALSE(harness::seat(job, job.circuits[0].id, parts::OutputId{"STEP"}));
+    EXPECT_FALSE(harness::seat(job, job.circuits[0].id, parts::InputId{"MAP"}));
+    EXPECT_EQ(job, good) << "a refused change leaves the job as it was";
+}
+
+TEST(Driven, MovingTakesTheWireAlong)
+{
+    job::Job job = with("mid-fixed", {{"injector-14", "INJ1"}});
+    const size_t wires = job.wires.size();
+    ASSERT_TRUE(harness::seat(job, job.circuits[0].id, parts::OutputId{"INJ3"}));
+    EXPECT_EQ(job.wires.size(), wires);
+    EXPECT_EQ(Wiring(job).paths(job.circuits[0])[0].points.back(), PointRef::fromText("A.24"));
+    ASSERT_TRUE(harness::unseat(job, job.circuits[0].id));
+    EXPECT_EQ(job.wires.size(), wires - 1);
+    ASSERT_TRUE(harness::removeCircuit(job, job.circuits[0].id));
+    EXPECT_TRUE(job::check(job));
+}
+
+} // namespace
+} // namespace vicegrip::electrics
