@@ -1,5 +1,6 @@
-#include "core/circuit/bounds.h"
 #include "core/electrics/electrics.h"
+#include "core/electrics/part_in_network.h"
+#include "core/electrics/powered.h"
 #include "core/electrics/sensor_model.h"
 #include "core/electrics/wiring.h"
 #include "core/job/facts.h"
@@ -21,54 +22,6 @@ using parts::EcuPinRole;
 constexpr double kLoadTolerance = 0.3; ///< of what a load draws (typical)
 constexpr double kOff_ohm = 1e9;
 constexpr double kKeyFeedOhms = 10e3; ///< what senses the key (typical)
-
-/// Puts a part's elements into the network, under the fact subject of its device.
-class PartInNetwork : public parts::ElementSink
-{
-  public:
-    PartInNetwork(Network& net, std::map<parts::PinRole, Node> pins, std::string label)
-        : m_net(net), m_pins(std::move(pins)), m_label(std::move(label))
-    {
-    }
-    Node at(parts::PinRole role) override
-    {
-        if (const auto pin = m_pins.find(role); pin != m_pins.end())
-            return pin->second;
-        return role == parts::PinRole::Supply   ? at(parts::PinRole::Ground)
-               : role == parts::PinRole::Ground ? kReference
-                                                : m_pins[role] = m_net.addNode();
-    }
-    Node inside() override { return m_net.addNode(); }
-    Index resistor(Node a, Node b, double ohm, double within) override
-    {
-        return m_net.addResistor(a, b, ohm, {within}, m_label);
-    }
-    Index volts(Node plus, Node minus, double volts, double within) override
-    {
-        return m_net.addVoltageSource(plus, minus, volts, {within}, m_label);
-    }
-    Index shareOf(Node out, Node high, Node low, double share, double within) override
-    {
-        return m_net.addVoltageControlledVoltage(out, low, high, low, share, {within}, m_label);
-    }
-
-  private:
-    Network& m_net;
-    std::map<parts::PinRole, Node> m_pins;
-    std::string m_label;
-};
-
-/// A device that needs a supply to put anything out.
-struct Powered
-{
-    Node supply = 0, ground = 0;
-    double least_v = 0;
-    std::optional<ElementIndex> source; ///< set to 0 when the supply is short
-    job::CircuitId circuit; ///< empty: a unit
-    size_t unit = 0;
-    bool on = true;
-    std::pair<double, double> asOn = {}; ///< the source's bounds while it is on
-};
 
 class Builder
 {
@@ -107,8 +60,6 @@ class Builder
     void boundsOf(const parts::Laid& laid, const parts::Part& sensor, const Measurand& measurand,
                   const std::string& device);
     [[nodiscard]] const job::Circuit* circuitOf(const job::Device& device) const;
-    Result<circuit::Solution> solvePowered();
-    Result<circuit::Solution> orElseOff(circuit::Solution solution);
 
     std::optional<job::Job> m_faulted; ///< a copy only where something differs: jobs can be large
     const job::Job& m_job; ///< as wired, faults included
@@ -417,62 +368,6 @@ void Builder::addDevices()
             addSensor(device, *sensor, circuitOf(device));
 }
 
-/// Everything starts on; what turns out to have too little supply is switched off, until nothing changes. Switching off
-/// only ever removes load, and nothing is switched on again, so this ends.
-Result<circuit::Solution> Builder::solvePowered()
-{
-    for (Powered& p : m_powered)
-        if (p.source)
-            p.asOn = {m_net.element(*p.source).least, m_net.element(*p.source).most};
-    for (;;) {
-        auto solution = circuit::solve(m_net);
-        if (!solution)
-            return solution;
-        bool changed = false;
-        for (Powered& p : m_powered) {
-            if (!p.on || solution->volts(p.supply, p.ground) >= p.least_v)
-                continue;
-            p.on = false;
-            if (p.source)
-                m_net.setValue(*p.source, 0);
-            if (const auto it = m_circuits.find(p.circuit); it != m_circuits.end())
-                it->second.powered = false;
-            if (p.circuit.empty())
-                m_units[p.unit].powered = false;
-            changed = true;
-        }
-        if (!changed && m_situation.bounded)
-            return orElseOff(std::move(*solution));
-        if (!changed)
-            return solution;
-    }
-}
-
-/// A source that some good car leaves without enough supply, or another one has enough for, may be off or on: its
-/// bounds are wide enough for both.
-Result<circuit::Solution> Builder::orElseOff(circuit::Solution solution)
-{
-    std::vector<circuit::Probes> probes;
-    for (const Powered& p : m_powered)
-        probes.push_back({p.supply, p.ground});
-    constexpr double kNoLoad = 1e15, kDoubt = 2; // of the first order
-    const auto supplies = solution.voltmeters(probes, kNoLoad);
-    circuit::Bounds bounds(solution);
-    bool changed = false;
-    for (size_t i = 0; i < m_powered.size(); ++i) {
-        const Powered& p = m_powered[i];
-        if (!p.source || std::abs(supplies[i].value - p.least_v) > kDoubt * supplies[i].worstCase(solution.network()))
-            continue;
-        const auto [low, high] = bounds.voltmeter(probes[i], 0, supplies[i]);
-        if (p.on ? low >= p.least_v : high < p.least_v)
-            continue;
-        const circuit::Element& e = m_net.element(*p.source);
-        m_net.setBounds(*p.source, e.value, std::min(p.asOn.first, 0.0), std::max(p.asOn.second, 0.0));
-        changed = true;
-    }
-    return changed ? circuit::solve(m_net) : Result<circuit::Solution>(std::move(solution));
-}
-
 Result<Electrics> Builder::build()
 {
     addJoints();
@@ -487,7 +382,13 @@ Result<Electrics> Builder::build()
     for (Cause* shared : {&m_ambient, &m_barometer})
         if (!shared->shares.empty())
             m_causes.push_back(std::move(*shared));
-    return solvePowered().map([&](circuit::Solution&& solution) {
+    return solvePowered(m_net, m_powered, m_situation.bounded).map([&](circuit::Solution&& solution) {
+        for (const Powered& p : m_powered) {
+            if (const auto it = m_circuits.find(p.circuit); it != m_circuits.end())
+                it->second.powered = p.on;
+            if (p.circuit.empty())
+                m_units[p.unit].powered = p.on;
+        }
         Electrics out{.solution = std::move(solution),
                       .nodes = std::move(m_nodes),
                       .circuits = std::move(m_circuits),

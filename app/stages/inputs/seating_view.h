@@ -11,6 +11,9 @@
 
 namespace vicegrip::app {
 
+/// "0–5 V  ·  pull-up 1k": what a seat can do, or a circuit asks for.
+[[nodiscard]] QString seatingWords(const std::vector<std::string>& words);
+
 /// The seating plan, drawn: circuits on the left, the units' inputs and outputs on the right, a line for every seat.
 /// With a circuit selected each seat says in its row why it would not take it. Up and Down walk, Right goes to the
 /// seats and Left back, Enter seats, Del unseats, L locks; a circuit can be dragged onto a seat.
