@@ -92,7 +92,7 @@ int seat(const SeatOptions& options)
         std::cout << padded(job::find(seated, s.circuit)->name, 26)
                   << (s.output.empty() ? s.input.value : s.output.value) << '\n';
     for (const Json& u : without) {
-        std::cout << padded(u["name"].get<std::string>(), 26) << "no input (" << u["want"].get<std::string>() << ")\n";
+        std::cout << padded(u["name"].get<std::string>(), 26) << "no seat (" << u["want"].get<std::string>() << ")\n";
         for (const Json& r : u["refusals"])
             std::cout << "    " << padded(r.value(r.contains("output") ? "output" : "input", std::string()), 8)
                       << r["reason"].get<std::string>() << '\n';

@@ -336,7 +336,7 @@ void Builder::addSensor(const job::Device& device, const parts::Part& sensor, co
     for (const auto& [cavity, role] : sensor.pins)
         pins.try_emplace(role, behind({device.connector, cavity}));
     const bool toGround = pins.contains(PinRole::Ground);
-    PartInNetwork part(m_net, std::move(pins), "sensor " + device.id.value);
+    PartInNetwork part(m_net, std::move(pins), job::partSubject(sensor, device.id));
     Measurand measurand = circuit != nullptr ? atRest(*circuit, m_situation.surroundings) : Measurand{sensor.low, 0};
     if (circuit != nullptr)
         if (const auto it = m_situation.measurands.find(circuit->id); it != m_situation.measurands.end())

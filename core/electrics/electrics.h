@@ -20,7 +20,8 @@
 ///
 /// In this room: readings.h (what meters and inputs show of it, with bounds), wiring.h (the graph: which places lie
 /// between a pin and where its wire must end), sensor_model.h (how a sensor's elements move with what it measures),
-/// part_in_network.h and powered.h (inside: a part's elements in the network, and who has too little supply), faults.h (a car with faults), netlist.h (the same job as a SPICE deck, written apart).
+/// part_in_network.h and powered.h (inside: a part's elements in the network, and who has too little supply), faults.h
+/// (a car with faults), netlist.h (the same job as a SPICE deck, written apart).
 namespace vicegrip::electrics {
 
 struct Situation

@@ -85,7 +85,7 @@ std::string changeText(const std::string& name, const std::string& before, const
 }
 
 /// The part's id stands for the subject itself, so that another part is named before its details are.
-void addSensor(const parts::Part& part, const std::string& subject, Facts& out)
+void addPart(const parts::Part& part, const std::string& subject, Facts& out)
 {
     out[subject] = part.id.value;
     flatten(without(fields::toJson(part), {"id", "name", "kind", "feed", "conditioned", "unit"}), subject, out);
@@ -97,6 +97,11 @@ bool isOf(const std::string& fact, const std::string& subject)
 }
 
 } // namespace
+
+std::string partSubject(const parts::Part& part, const DeviceId& device)
+{
+    return (parts::isDriven(part) ? "actuator " : "sensor ") + device.value;
+}
 
 std::string unitSubject(size_t unit)
 {
@@ -135,7 +140,7 @@ Facts facts(const Job& job)
             units::formatExact(l.current_a, Dimension::Current) + ", " + l.from.text() + " to " + l.to.text();
     for (const Device& d : job.devices)
         if (const parts::Part* part = findPart(job, d.part))
-            addSensor(*part, "sensor " + d.id.value, out);
+            addPart(*part, partSubject(*part, d.id), out);
     for (const Resistor& r : job.resistors)
         out["resistor " + r.id] =
             units::formatExact(r.ohm, Dimension::Resistance) + ", " + r.from.text() + " to " + r.to.text();

@@ -2,6 +2,7 @@
 
 #include "core/base/phrase.h"
 #include "core/electrics/sensor_model.h"
+#include "core/job/facts.h"
 
 #include <algorithm>
 #include <cmath>
@@ -142,10 +143,11 @@ class CircuitPromises
         std::set<std::string> subjects(influences.begin(), influences.end());
         for (const Path& p : m_paths)
             subjects.insert(p.subjects.begin(), p.subjects.end());
-        subjects.insert("sensor " + m_circuit.device.value);
+        subjects.insert(job::partSubject(m_sensor, m_circuit.device));
         subjects.insert("circuit " + m_circuit.id.value);
         if (condition == Condition::KeyOn)
-            subjects.insert("input " + m_circuit.input.value);
+            subjects.insert(m_circuit.output.empty() ? "input " + m_circuit.input.value
+                                                     : "output " + m_circuit.output.value);
         subjects.erase("ECU"); // the firmware note matters to what the ECU reports, not to a meter
         return {subjects.begin(), subjects.end()};
     }

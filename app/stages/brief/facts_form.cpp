@@ -231,7 +231,7 @@ void FactsForm::addFiringOrder()
         return understand(words).map([](const std::vector<int>& order) { return text(brief::firingOrderText(order)); });
     });
     typed->edit()->setObjectName(QStringLiteral("firing_order"));
-    typed->edit()->setPlaceholderText(tr("1-3-4-2: brings in what the ECU drives"));
+    typed->edit()->setPlaceholderText(tr("such as 1-3-4-2"));
     m_typed["firing_order"] = typed;
     addRow(QStringLiteral("firing_order"), name, typed);
     connect(typed, &TypedField::entered, this, [this, typed, name, understand](const QString& words) {

@@ -6,6 +6,7 @@
 #include "app/widgets/key_button.h"
 #include "app/widgets/labels.h"
 #include "core/seating/compatibility.h"
+#include "core/seating/drivers.h"
 
 #include <QComboBox>
 #include <QHBoxLayout>
@@ -270,10 +271,12 @@ void PartPage::showRows(const QStringList& headers, const std::vector<QStringLis
 void PartPage::showSensor(const parts::Part& s)
 {
     const auto in = [&](double si) { return text(units::format(si, s.measures, s.unit, 1)); };
-    std::vector<QStringList> rows = {{tr("Kept as"), text(s.id.value)},
-                                     {tr("Kind"), said(fields::enumName(s.kind))},
-                                     {tr("Range"), text(units::formatRange(s.low, s.high, s.measures, s.unit, 1))},
-                                     {tr("Asks of an input"), words(seating::demands(s))}};
+    std::vector<QStringList> rows = {
+        {tr("Kept as"), text(s.id.value)},
+        {tr("Kind"), said(fields::enumName(s.kind))},
+        {parts::isDriven(s) ? tr("Asks of an output") : tr("Asks of an input"), words(seating::demands(s))}};
+    if (!parts::isDriven(s))
+        rows.insert(rows.begin() + 2, {tr("Range"), text(units::formatRange(s.low, s.high, s.measures, s.unit, 1))});
     for (const auto& [cavity, role] : s.pins)
         rows.push_back({tr("Plug cavity %1").arg(text(cavity)), said(fields::enumName(role))});
     if (const auto* curve = parts::curveOf(s))
@@ -288,18 +291,27 @@ void PartPage::showSensor(const parts::Part& s)
 void PartPage::showEcu(const parts::EcuProfile& p)
 {
     std::vector<QStringList> rows;
+    const auto add = [&](const auto& seat, const QString& at) {
+        QString only;
+        for (const std::string& f : seat.functions)
+            only += QLatin1Char(' ') + text(f);
+        rows.push_back({text(seat.id.value), at,
+                        words(seating::capabilities(seat)) + (only.isEmpty() ? only : tr("; only for") + only)});
+    };
     for (const parts::EcuInput& i : p.ecu.inputs) {
         QString at;
         for (const parts::EcuPin& pin : p.ecu.pins)
             if (pin.role == parts::EcuPinRole::Input && pin.input == i.id)
                 at = text(pin.at);
-        QString only;
-        for (const std::string& f : i.functions)
-            only += QLatin1Char(' ') + text(f);
-        rows.push_back({text(i.id.value), at,
-                        words(seating::capabilities(i)) + (only.isEmpty() ? only : tr("; only for") + only)});
+        add(i, at);
     }
-    showRows({tr("Input"), tr("Cavity"), tr("Takes")}, rows);
+    for (const parts::EcuOutput& o : p.ecu.outputs) {
+        QStringList at;
+        for (const std::string& cavity : parts::cavitiesOf(p.ecu, o.id))
+            at << text(cavity);
+        add(o, at.join(QStringLiteral(", ")));
+    }
+    showRows({tr("Seat"), tr("Cavity"), tr("Takes or drives")}, rows);
 }
 
 /// The face as it would be drawn at Pins, and how its rows are counted.

@@ -4,6 +4,7 @@
 #include "core/harness/edits.h"
 #include "core/harness/start.h"
 #include "core/job/check.h"
+#include "core/job/facts.h"
 #include "core/job/json.h"
 #include "core/seating/plan.h"
 #include "tests/support/library.h"
@@ -106,6 +107,27 @@ TEST(Driven, WithTheKeyOnTheFeedStandsAtBothEnds)
     const auto analysis = test::analysed(job);
     const auto promised = analysis::promised(analysis, job.circuits.front().id, Condition::KeyOn);
     EXPECT_EQ(std::ranges::count_if(promised, [](const proof::Judged& j) { return j.expectation.needed; }), 2);
+}
+
+/// A proof rests on what moves its reading: the winding, its wires, and the output that holds it.
+TEST(Driven, WhatAReadingRestsOnIsNamed)
+{
+    job::Job job = with("entry-28", {{"injector-14", "INJ1"}});
+    const auto subjects = [&](Condition condition) {
+        for (const proof::Judged& j : analysis::promised(test::analysed(job), job.circuits.front().id, condition))
+            if (j.expectation.station.key == "A.16")
+                return j.expectation.subjects;
+        return std::vector<std::string>();
+    };
+    EXPECT_THAT(subjects(Condition::BatteryOff), testing::Contains("actuator injector-14"));
+    EXPECT_THAT(subjects(Condition::KeyOn), testing::IsSupersetOf({"output INJ1", "circuit injector-14"}));
+    EXPECT_THAT(subjects(Condition::KeyOn), testing::Not(testing::Contains("input ")));
+    const auto before = job::factsOf(job::facts(job), subjects(Condition::BatteryOff));
+    ASSERT_TRUE(harness::setSensor(job, job.circuits.front().id, part("injector-12")));
+    EXPECT_THAT(job::changes(before, job::facts(job)), testing::Contains(HasSubstr("winding ohm")));
+    const auto drawn = job::factsOf(job::facts(job), subjects(Condition::KeyOn));
+    job.ecu.outputs.front().off_ohm = 10e3;
+    EXPECT_THAT(job::changes(drawn, job::facts(job)), testing::Contains(HasSubstr("output INJ1")));
 }
 
 /// Worked by hand: four injectors of 14.5 Ohm at 12.6 V draw 4 x 0.87 = 3.5 A, through the unit's two ground wires to
