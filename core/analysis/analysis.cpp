@@ -198,7 +198,7 @@ bool isSameDrawing(const job::Job& a, const job::Job& b)
 {
     const auto same = [](const job::Circuit& x, const job::Circuit& y) {
         return x.id == y.id && x.name == y.name && x.function == y.function && x.device == y.device &&
-               x.input == y.input && x.rest == y.rest;
+               x.input == y.input && x.output == y.output && x.rest == y.rest;
     };
     return std::ranges::equal(a.circuits, b.circuits, same) && a.surroundings == b.surroundings &&
            a.battery == b.battery && a.meter == b.meter && a.wires == b.wires && a.joints == b.joints &&

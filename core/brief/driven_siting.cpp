@@ -21,7 +21,7 @@ constexpr const char* kPumpCaution =
 
 } // namespace
 
-SitingCard drivenSiting(PartUse use)
+SitingCard drivenSiting(const job::FunctionId& function, PartUse use)
 {
     switch (use) {
     case PartUse::Injector:
@@ -47,7 +47,7 @@ SitingCard drivenSiting(PartUse use)
                  phrase("A coil without a diode or a resistor across it kicks: use one that has, or fit it.")},
                 {},
                 {},
-                phrase(kPumpCaution)};
+                phrase(function.value == "fan" ? kMovesCaution : kPumpCaution)};
     case PartUse::Fan:
     case PartUse::ThrottleMotor:
         return {

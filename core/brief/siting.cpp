@@ -176,7 +176,7 @@ SitingCard sitingOf(const job::FunctionId& function)
     case PartUse::Other:
         return {};
     default:
-        return drivenSiting(f->kind);
+        return drivenSiting(function, f->kind);
     }
 }
 

@@ -26,7 +26,7 @@ struct SitingCard
 /// The card for a function.
 [[nodiscard]] SitingCard sitingOf(const job::FunctionId& function);
 
-/// The card for what the ECU drives, by what the part is for.
-[[nodiscard]] SitingCard drivenSiting(parts::PartUse use);
+/// The same for what the ECU drives, by what the part is for as well: a fan's relay is not a pump's.
+[[nodiscard]] SitingCard drivenSiting(const job::FunctionId& function, parts::PartUse use);
 
 } // namespace vicegrip::brief

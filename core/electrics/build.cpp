@@ -205,22 +205,24 @@ void Builder::addInput(const parts::EcuInput& input, Node pin)
     m_inputs[input.id] = {converter, m_units.size() - 1};
 }
 
-/// A pin of an output. Off: what finds a broken wire, and for a logic one the driver that holds it low. While the
-/// engine runs what drives something is on, which any good car may also have off: a bound like any other.
+/// A pin of an output. Off: what finds a broken wire, and for a logic signal the driver that holds it low. While the
+/// engine runs what drives something is on, which any good car may also have off: a bound like any other. Which side
+/// it switches to follows from where the part's other end goes.
 void Builder::addOutput(const parts::EcuOutput& output, size_t leg, Node pin, Node feed)
 {
-    using parts::OutputKind;
     const std::string label = "output " + output.id.value;
     const Node ground = m_units.back().ground;
-    const bool logic = output.can(OutputKind::Logic);
-    const double idle = logic ? output.on_ohm : output.off_ohm;
-    if (m_situation.running && m_keyOn && !logic && job::drivenBy(m_job, output.id) != nullptr) {
-        const bool high = output.can(OutputKind::HighSide) ||
-                          ((output.can(OutputKind::HalfBridge) || output.can(OutputKind::Stepper)) && leg % 2 == 0);
+    const job::Circuit* driven = job::drivenBy(m_job, output.id);
+    const parts::Part* part = driven != nullptr ? job::actuatorOf(m_job, *driven) : nullptr;
+    const bool logic = output.can(parts::OutputKind::Logic) && (part == nullptr || parts::driveOf(*part)->takesLogic());
+    if (m_situation.running && part != nullptr && !logic) {
+        const auto far = parts::acrossFrom(*part, parts::signalRoles(*part).at(leg));
+        const bool high = far == parts::PinRole::Ground || (far && parts::isSignal(*far) && leg % 2 == 0);
         const ElementIndex on =
             m_net.addResistor(pin, high ? feed : ground, output.on_ohm, {output.on_ohm * 0.5}, label);
         m_net.setBounds(on, output.on_ohm, output.on_ohm * 0.5, output.off_ohm);
     } else {
+        const double idle = logic ? output.on_ohm : output.off_ohm;
         m_net.addResistor(pin, ground, idle, {idle * 0.5}, label);
     }
     if (output.pull_up_ohm)

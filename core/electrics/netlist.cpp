@@ -201,28 +201,32 @@ void Deck::drawing()
             resistor(place(f->point), place(f->to), f->ohm, "short");
 }
 
-/// Off, but for those that drive something while the engine runs: a low side to ground, a high side to the feed, of two
-/// or four half bridges every other one.
+/// Off, but for those that drive something while the engine runs: to ground what is fed from elsewhere, to the feed
+/// what is grounded, and of what hangs between two pins the first to the feed.
 void Deck::outputLines(const parts::Ecu& unit, const parts::EcuPin& pin, const std::string& node,
                        const std::string& feed, const std::string& ground)
 {
     for (const parts::EcuOutput& o : unit.outputs) {
         if (o.id != pin.output)
             continue;
-        const auto is = [&](parts::OutputKind kind) { return std::ranges::count(o.drives, kind) > 0; };
-        const bool logic = is(parts::OutputKind::Logic);
-        const bool works = std::ranges::any_of(m_job.circuits, [&](const job::Circuit& c) { return c.output == o.id; });
+        const auto circuit = std::ranges::find(m_job.circuits, o.id, &job::Circuit::output);
+        const parts::Part* part = circuit == m_job.circuits.end() ? nullptr : job::partOf(m_job, *circuit);
+        const bool logic = std::ranges::count(o.drives, parts::OutputKind::Logic) > 0 &&
+                           (part == nullptr || parts::driveOf(*part)->least_v > 0);
+        const auto has = [&](parts::PinRole role) {
+            return part != nullptr && std::ranges::any_of(part->pins, [&](const auto& p) { return p.second == role; });
+        };
         const auto first = std::ranges::find(unit.pins, o.id, &parts::EcuPin::output);
         const auto before = std::count_if(first, std::ranges::find(unit.pins, pin.at, &parts::EcuPin::at),
                                           [&](const parts::EcuPin& p) { return p.output == o.id; });
-        const bool bridge = is(parts::OutputKind::HalfBridge) || is(parts::OutputKind::Stepper);
-        if (m_situation.running && works && !logic)
-            resistor(node, is(parts::OutputKind::HighSide) || (bridge && before % 2 == 0) ? feed : ground, o.on_ohm,
-                     "output " + o.id.value + ", on");
+        const bool toFeed = !has(parts::PinRole::Supply) && (has(parts::PinRole::Ground) || before % 2 == 0);
+        const std::string what = "output " + o.id.value;
+        if (m_situation.running && part != nullptr && !logic)
+            resistor(node, toFeed ? feed : ground, o.on_ohm, what + ", on");
         else
-            resistor(node, ground, logic ? o.on_ohm : o.off_ohm, "output " + o.id.value);
+            resistor(node, ground, logic ? o.on_ohm : o.off_ohm, what);
         if (o.pull_up_ohm)
-            resistor(node, feed, *o.pull_up_ohm, "output " + o.id.value);
+            resistor(node, feed, *o.pull_up_ohm, what);
     }
 }
 

@@ -226,7 +226,7 @@ std::vector<std::vector<Path>> Wiring::paths() const
     return out;
 }
 
-std::set<job::PointRef> Wiring::signalNet(const job::Circuit& circuit) const
+std::set<job::PointRef> Wiring::signalNet(const job::Circuit& circuit, parts::PinRole role) const
 {
     std::set<job::PointRef> seen;
     std::queue<job::PointRef> open;
@@ -234,7 +234,7 @@ std::set<job::PointRef> Wiring::signalNet(const job::Circuit& circuit) const
         if (!p.empty() && seen.insert(p).second)
             open.push(p);
     };
-    for (reach(plugOf(circuit, parts::PinRole::Signal)); !open.empty(); open.pop()) {
+    for (reach(plugOf(circuit, role)); !open.empty(); open.pop()) {
         const job::PointRef& at = open.front();
         if (const auto node = m_index.find(at); node != m_index.end())
             for (const Edge& edge : m_places[node->second].edges)

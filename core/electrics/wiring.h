@@ -38,9 +38,10 @@ class Wiring
     /// The shortest way from a place to the first other one that `ends` accepts; not complete when there is none.
     [[nodiscard]] Path way(const job::PointRef& from, const std::function<bool(const job::PointRef&)>& ends) const;
 
-    /// The places of one net with the sensor's signal pin: along wires, mated pairs and resistors in series. Empty
-    /// when the sensor has no such pin.
-    [[nodiscard]] std::set<job::PointRef> signalNet(const job::Circuit& circuit) const;
+    /// The places of one net with the part's signal pin, or another of its signals: along wires, mated pairs and
+    /// resistors in series. Empty when the part has no such pin.
+    [[nodiscard]] std::set<job::PointRef> signalNet(const job::Circuit& circuit,
+                                                    parts::PinRole role = parts::PinRole::Signal) const;
 
     /// The resistor of the harness that pulls the circuit's signal up; null when there is none.
     [[nodiscard]] const job::Resistor* pullUp(const job::Circuit& circuit) const;

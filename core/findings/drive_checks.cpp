@@ -23,9 +23,12 @@ DriveRule wrongDriver(const parts::Drive& drive)
                 phrase("A signal output gives milliamperes: the coil stays dead, or the output burns."),
                 phrase("Put an ignition module between, take coils with drivers of their own, or an ignition output.")};
     case DriverKind::IgnitionLogic:
-        return {"logic-coil-switched",
-                phrase("Its driver waits for a voltage that rises; an output that carries current holds it on."),
-                phrase("Use a logic output.")};
+        return {
+            "logic-coil-switched",
+            phrase(
+                "A switch to ground makes no voltage: the coil never fires. With a pull-up it is on while the switch "
+                "is off, and burns."),
+            phrase("Use a logic output.")};
     case DriverKind::PeakAndHold:
         return {"injector-low-resistance",
                 phrase("A plain driver lets the full current through for as long as the injector is open, and burns."),

@@ -22,6 +22,16 @@ Result<void> noCircuit(const job::CircuitId& id)
     return fail(ErrorCode::Reference, phrase("there is no circuit \"{}\"", id.value));
 }
 
+/// Whether the output has as many cavities as the part has signals.
+Result<void> hasCavities(const job::Job& job, const parts::OutputId& output, const parts::Part& part)
+{
+    const size_t cavities = job::cavitiesOf(job, output).size(), signals = parts::signalRoles(part).size();
+    if (cavities == signals)
+        return {};
+    return fail(ErrorCode::Reference, phrase("output {} has {} cavities and {} has {} signals", output.value,
+                                             std::to_string(cavities), part.name, std::to_string(signals)));
+}
+
 /// Wires and resistors at these places go; splices that nothing touches any more follow them.
 void clearPlaces(job::Job& job, const std::set<PointRef>& places)
 {
@@ -41,10 +51,14 @@ void clearPlaces(job::Job& job, const std::set<PointRef>& places)
 /// The places that belong to this circuit alone: its plug, and its signal wire up to the ECU.
 std::set<PointRef> ownPlaces(const job::Job& job, const job::Circuit& circuit)
 {
-    std::set<PointRef> places = electrics::Wiring(job).signalNet(circuit);
-    for (const PinRole role : parts::kPinRoles)
+    const electrics::Wiring wiring(job);
+    std::set<PointRef> places;
+    for (const PinRole role : parts::kPinRoles) {
+        if (parts::isSignal(role))
+            places.merge(wiring.signalNet(circuit, role));
         if (const PointRef plug = plugOf(job, circuit, role); !plug.empty())
             places.insert(plug);
+    }
     return places;
 }
 
@@ -216,6 +230,8 @@ Result<void> setSensor(job::Job& job, const job::CircuitId& id, const parts::Par
         return {};
     if (parts::isDriven(*old) != parts::isDriven(sensor))
         return fail(ErrorCode::Reference, phrase("{} is read or driven otherwise than {}", sensor.name, old->name));
+    if (const auto held = hasCavities(job, circuit->output, sensor); !circuit->output.empty() && !held)
+        return held;
     const parts::Part before = *old;
     if (old->id == sensor.id) // the same part, described anew: a curve that was measured a second time
         *std::ranges::find(job.parts, sensor.id, &parts::Part::id) = sensor;
@@ -289,15 +305,12 @@ Result<void> seat(job::Job& job, const job::CircuitId& id, const parts::OutputId
     const parts::Part* part = job::actuatorOf(job, *circuit);
     if (part == nullptr)
         return fail(ErrorCode::Reference, phrase("\"{}\" is nothing that an output could drive", circuit->name));
-    const auto cavities = job::cavitiesOf(job, output);
-    if (cavities.size() != parts::signalRoles(*part).size())
-        return fail(ErrorCode::Reference, phrase("output {} has {} cavities and {} has {} signals", output.value,
-                                                 std::to_string(cavities.size()), part->name,
-                                                 std::to_string(parts::signalRoles(*part).size())));
+    if (auto held = hasCavities(job, output, *part); !held)
+        return held;
     if (const job::Circuit* there = job::drivenBy(job, output); there != nullptr && there->id != id)
         if (auto freed = unseat(job, job::CircuitId(there->id)); !freed)
             return freed;
-    moveEnds(job, job::seatCavities(job, *circuit), cavities);
+    moveEnds(job, job::seatCavities(job, *circuit), job::cavitiesOf(job, output));
     circuit->output = output;
     drawMissing(job, id);
     return {};

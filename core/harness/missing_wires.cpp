@@ -38,9 +38,7 @@ bool complete(const job::Job& job, const job::Circuit& circuit, PinRole role)
 PointRef signalEnd(const job::Job& job, const job::Circuit& circuit, PinRole role)
 {
     PointRef end = plugOf(job, circuit, role);
-    if (role != PinRole::Signal)
-        return end;
-    for (const PointRef& p : electrics::Wiring(job).signalNet(circuit))
+    for (const PointRef& p : electrics::Wiring(job).signalNet(circuit, role))
         if (job::findJoint(job, p.owner) != nullptr)
             end = p;
     return end;

@@ -49,18 +49,17 @@ std::string renamed(const std::string& name, int copy)
 
 bool clashes(const job::Job& job, const parts::EcuProfile& profile, int copy)
 {
+    const auto seatTaken = [&](const auto& seat) { // an input and an output share no name either
+        const std::string name = renamed(seat.id.value, copy);
+        return job::findInput(job, parts::InputId{name}) != nullptr ||
+               job::findOutput(job, parts::OutputId{name}) != nullptr;
+    };
     return std::ranges::any_of(profile.plugs,
                                [&](const parts::EcuPlug& p) {
                                    return job::findConnector(job, renamed(p.id, copy)) != nullptr ||
                                           job::findJoint(job, renamed(p.id, copy)) != nullptr;
                                }) ||
-           std::ranges::any_of(profile.ecu.inputs,
-                               [&](const parts::EcuInput& i) {
-                                   return job::findInput(job, parts::InputId{renamed(i.id.value, copy)}) != nullptr;
-                               }) ||
-           std::ranges::any_of(profile.ecu.outputs, [&](const parts::EcuOutput& o) {
-               return job::findOutput(job, parts::OutputId{renamed(o.id.value, copy)}) != nullptr;
-           });
+           std::ranges::any_of(profile.ecu.inputs, seatTaken) || std::ranges::any_of(profile.ecu.outputs, seatTaken);
 }
 
 } // namespace

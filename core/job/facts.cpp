@@ -155,7 +155,7 @@ Facts facts(const Job& job)
     }
     for (const parts::EcuOutput* o : outputs(job)) {
         const std::string subject = "output " + o->id.value;
-        flatten(without(fields::toJson(*o), {"id", "name", "functions", "most_a", "most_hz"}), subject, out);
+        flatten(without(fields::toJson(*o), {"id", "name", "functions", "most_a", "most_hz", "clamped"}), subject, out);
         for (size_t leg = 0; const PointRef& cavity : cavitiesOf(job, o->id))
             out[subject + " cavity " + std::to_string(++leg)] = cavity.text();
     }

@@ -225,20 +225,12 @@ class EcuReader
     Described<EcuProfile> finish()
     {
         if (m_profile.name.empty())
-            m_out.complaints.push_back({0, "it has no name: add a line such as name: Shop unit, revision C"});
+            m_out.complaints.push_back({0, phrase("it has no name: add a line such as name: Shop unit, revision C")});
         if (m_profile.plugs.empty())
-            m_out.complaints.push_back({0, "it has no plug: add a line such as plug A: 1-26"});
+            m_out.complaints.push_back({0, phrase("it has no plug: add a line such as plug A: 1-26")});
         if (m_profile.id.empty())
             m_profile.id.value = idFrom(m_profile.name);
-        if (m_out.complaints.empty()) {
-            // The reader's own checks have the last word: what is shown as sound can be kept.
-            auto sound = readEcu(nlohmann::json(fields::toJson(m_profile)));
-            if (sound)
-                m_out.part = std::move(*sound);
-            else
-                m_out.complaints.push_back({0, sound.error().text()});
-        }
-        std::ranges::stable_sort(m_out.complaints, {}, &LineComplaint::line);
+        conclude(m_out, m_profile, readEcu);
         return std::move(m_out);
     }
 

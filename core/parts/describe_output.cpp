@@ -49,6 +49,8 @@ class OutputWords
                 m_lines.quantity(m_line, typed.substr(typed.size() - kind->second),
                                  logic ? Dimension::Voltage : Dimension::Current, logic ? "V" : "A",
                                  logic ? m_out.high_v : m_out.most_a);
+            if (!(m_out.most_a > 0))
+                m_lines.complain(m_line, phrase("an output carries more than 0 A"));
         } else if (word.starts_with("to ")) {
             quantity("to", Dimension::Frequency, "Hz", m_out.most_hz);
         } else if (word == "unclamped") {

@@ -156,23 +156,15 @@ class PartReader
             if (is)
                 m_out.complaints.push_back({0, sentence});
         };
-        lacks(m_part.name.empty(), "it has no name: add a line such as name: Oil thermistor of the shop");
-        lacks(!m_ranged && !isDriven(m_part), "it has no range: add a line such as range: -40 to 150 °C");
-        lacks(m_part.pins.empty(), "it has no pins: add a line such as pins: 1 signal, 2 ground");
+        lacks(m_part.name.empty(), phrase("it has no name: add a line such as name: Oil thermistor of the shop"));
+        lacks(!m_ranged && !isDriven(m_part), phrase("it has no range: add a line such as range: -40 to 150 °C"));
+        lacks(m_part.pins.empty(), phrase("it has no pins: add a line such as pins: 1 signal, 2 ground"));
         lacks(!m_modelled,
               phrase(
                   "nothing says what it puts out: add a line such as ratiometric: 0.5 V, 4.5 V, or beta: 2k2, 3500 K"));
         if (m_part.id.empty())
             m_part.id.value = idFrom(m_part.name);
-        if (m_out.complaints.empty()) {
-            // The reader's own checks have the last word: what is shown as sound can be kept.
-            auto sound = readPart(nlohmann::json(fields::toJson(m_part)));
-            if (sound)
-                m_out.part = std::move(*sound);
-            else
-                m_out.complaints.push_back({0, sound.error().text()});
-        }
-        std::ranges::stable_sort(m_out.complaints, {}, &LineComplaint::line);
+        conclude(m_out, m_part, readPart);
         return std::move(m_out);
     }
 

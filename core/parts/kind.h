@@ -56,6 +56,9 @@ struct Drive
     double most_hz = 0; ///< how often it is switched; 0: on and off
     bool kicks = false; ///< its coil drives the current on when it is switched off: something must clamp that
     double least_v = 0; ///< what a logic signal must reach; 0: none
+
+    /// Whether a voltage commands it, and not a current.
+    [[nodiscard]] bool takesLogic() const { return least_v > 0; }
 };
 
 struct KindTraits

@@ -81,6 +81,19 @@ class PartLines
     std::vector<LineComplaint>& m_complaints;
 };
 
+/// What was described, once all of it is read: the reader's own checks have the last word, so that what is shown as
+/// sound can be kept. Complaints are in the order of their lines.
+template <class Described, class Part, class Read> void conclude(Described& described, const Part& part, Read read)
+{
+    if (described.complaints.empty()) {
+        if (auto sound = read(nlohmann::json(fields::toJson(part))))
+            described.part = std::move(*sound);
+        else
+            described.complaints.push_back({0, sound.error().text()});
+    }
+    std::ranges::stable_sort(described.complaints, {}, &LineComplaint::line);
+}
+
 /// Whether the words of an ECU's line describe an output, and which; the same as words, each behind a comma.
 [[nodiscard]] bool isOutput(const std::vector<std::string>& words);
 [[nodiscard]] EcuOutput outputFromWords(PartLines& lines, const Line& line, const std::vector<std::string>& words);

@@ -3,7 +3,7 @@
 #include "core/base/phrase.h"
 
 #include <algorithm>
-#include <span>
+#include <array>
 
 namespace vicegrip::seating {
 namespace {
@@ -14,7 +14,8 @@ using units::Dimension;
 
 std::string amps(double a)
 {
-    return units::format(a, Dimension::Current, a < 0.1 ? "mA" : "A", a < 0.1 || a >= 10 ? 0 : 1);
+    return a < 0.1 ? units::format(a, Dimension::Current, "mA", a < 0.01 ? 1 : 0)
+                   : units::format(a, Dimension::Current, "A", a < 10 ? 1 : 0);
 }
 
 std::string rate(double hz)
@@ -55,7 +56,7 @@ std::string wrongKind(const parts::Drive& drive)
     case DriverKind::Ignition:
         return phrase("a coil without a driver needs an output that carries its primary current");
     case DriverKind::IgnitionLogic:
-        return phrase("a coil with its own driver needs a logic signal: a bare switch would burn it");
+        return phrase("a coil with its own driver needs a logic signal: a switch to ground is none");
     case DriverKind::PeakAndHold:
         return phrase("low-resistance injectors need peak and hold, or a resistor each");
     case DriverKind::Pair:
@@ -69,7 +70,7 @@ std::string wrongKind(const parts::Drive& drive)
 
 Compatibility electrically(const parts::Drive& drive, const parts::EcuOutput& output)
 {
-    const bool logic = output.can(OutputKind::Logic);
+    const bool logic = output.can(OutputKind::Logic) && drive.takesLogic();
     if (!logic && drive.amps > output.most_a)
         return {Incompatibility::Current,
                 phrase("it carries {} and the part takes {}", amps(output.most_a), amps(drive.amps))};
@@ -78,7 +79,7 @@ Compatibility electrically(const parts::Drive& drive, const parts::EcuOutput& ou
                 output.most_hz > 0
                     ? phrase("it switches up to {} and the part needs {}", rate(output.most_hz), rate(drive.most_hz))
                     : phrase("it only switches on and off, and the part needs {}", rate(drive.most_hz))};
-    if (drive.least_v > 0 && !(logic && output.high_v >= drive.least_v) && !output.pull_up_ohm)
+    if (drive.takesLogic() && !(logic && output.high_v >= drive.least_v) && !output.pull_up_ohm)
         return {Incompatibility::Volts,
                 logic ? phrase("it puts out {} V and the part needs {} V", units::formatNumber(output.high_v, 1),
                                units::formatNumber(drive.least_v, 1))

@@ -32,7 +32,7 @@ QString lowered(QString words)
     return words.isEmpty() ? words : words.replace(0, 1, words.at(0).toLower());
 }
 
-/// "cavity A7", or "cavities A30, A31".
+/// "cavity A7", or "cavity A30, cavity A31".
 QString cavitiesText(const job::Job& job, const job::Circuit& circuit)
 {
     QStringList out;

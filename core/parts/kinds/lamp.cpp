@@ -5,25 +5,26 @@ namespace vicegrip::parts {
 
 namespace {
 constexpr double kRated_v = 12, kColdShare = 0.1;
+
+double coldOhm(const Lamp& lamp)
+{
+    return kColdShare * kRated_v / lamp.lit_a;
 }
 
-double Lamp::coldOhm() const
-{
-    return kColdShare * kRated_v / lit_a;
-}
+} // namespace
 
 Drive Lamp::drive(const Part&) const
 {
     return {.driver = DriverKind::Switched,
-            .amps = lit_a * kCharging_v / kRated_v,
-            .start_a = lit_a / kColdShare,
+            .amps = lit_a * kCharging_v / kRated_v / (1 - tolerance),
+            .start_a = kCharging_v / (coldOhm(*this) * (1 - tolerance)),
             .most_hz = 0,
             .kicks = false};
 }
 
 Laid Lamp::lay(ElementSink& to, const Part& part, const PartState& state) const
 {
-    const double now = state.running ? kRated_v / lit_a : coldOhm();
+    const double now = state.running ? kRated_v / lit_a : coldOhm(*this);
     to.resistor(to.at(PinRole::Signal), to.at(*acrossFrom(part, PinRole::Signal)), now, now * tolerance);
     return {};
 }

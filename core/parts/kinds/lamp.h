@@ -16,11 +16,6 @@ struct Lamp
     static constexpr std::array<std::string_view, 1> kKeys{"lamp"}; ///< its lines when typed
     void setTolerance(double share) { tolerance = share; }
     [[nodiscard]] Drive drive(const Part& part) const;
-
-  private:
-    [[nodiscard]] double coldOhm() const;
-
-  public:
     [[nodiscard]] Laid lay(ElementSink& to, const Part& part, const PartState& state) const;
     void write(DeckPen& to, const Part& part, const PartState& state) const;
     void readLine(PartLines& lines, const Line& line, const Part& part);

@@ -6,22 +6,27 @@
 
 namespace vicegrip::parts {
 
-std::pair<double, double> RatiometricTransducer::rails() const
+namespace {
+
+/// An output saturates a little short of its rails (typical), but where its sheet says otherwise: shares of the supply.
+std::pair<double, double> railsOf(const RatiometricTransducer& r)
 {
     constexpr double kLeastShare = 0.02, kMostShare = 0.98;
-    const auto [low, high] = std::minmax({low_v / at_supply_v, high_v / at_supply_v});
+    const auto [low, high] = std::minmax({r.low_v / r.at_supply_v, r.high_v / r.at_supply_v});
     return {std::clamp(low, 0.0, kLeastShare), std::clamp(high, kMostShare, 1.0)};
 }
 
+} // namespace
+
 ElementValues RatiometricTransducer::values(const Part& part, double x) const
 {
-    const auto [least, most] = rails();
+    const auto [least, most] = railsOf(*this);
     return {std::clamp(std::lerp(low_v, high_v, alongRange(part, x)) / at_supply_v, least, most)};
 }
 
 std::vector<double> RatiometricTransducer::kinks(const Part& part) const
 {
-    const auto [least, most] = rails();
+    const auto [least, most] = railsOf(*this);
     std::vector<double> out;
     for (const double rail : {least, most})
         if (high_v != low_v)

@@ -27,11 +27,6 @@ struct RatiometricTransducer
     [[nodiscard]] double mostVolts(const Part& part) const;
     [[nodiscard]] double supplyOhm() const { return supply_ohm; }
 
-  private:
-    /// Its output saturates a little short of its rails (typical), but where its sheet says otherwise.
-    [[nodiscard]] std::pair<double, double> rails() const;
-
-  public:
     [[nodiscard]] Laid lay(ElementSink& to, const Part& part, const PartState& state) const;
     void write(DeckPen& to, const Part& part, const PartState& state) const;
     void readLine(PartLines& lines, const Line& line, const Part& part);

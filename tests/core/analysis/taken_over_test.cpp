@@ -218,5 +218,21 @@ TEST(TakenOver, AReadingLeavesPromisesAndTablesAlone)
     EXPECT_NE(wire.kept->drawn, before.kept->drawn);
 }
 
+/// The firmware is told of another output, and no wire moves: what is driven there now is another thing.
+TEST(TakenOver, AnotherOutputIsNoticed)
+{
+    auto job = std::make_shared<job::Job>(
+        harness::startJob("Outputs", *parts::find(test::library(), parts::EcuId{"mid-fixed"})));
+    const auto id = harness::addCircuit(*job, {"inj1"}, "Injector", job::Want::Required,
+                                        *parts::find(test::library(), parts::PartId{"injector-14"}));
+    ASSERT_TRUE(harness::seat(*job, id, parts::OutputId{"INJ1"}));
+    const Analysis before = analyse(job);
+    auto after = std::make_shared<job::Job>(*job);
+    after->circuits.front().output = {"INJ2"};
+    const std::string told = toldOf(analyse(after, &before));
+    EXPECT_EQ(told, toldOf(analyse(after)));
+    EXPECT_THAT(told, testing::HasSubstr("signal-undriven"));
+}
+
 } // namespace
 } // namespace vicegrip::analysis

@@ -121,6 +121,7 @@ TEST(Actuators, NonsenseIsRefusedWithItsPlace)
         const char* says;
     };
     for (const Case& c : {Case{"/winding/ohm", 0, ""}, Case{"/winding/ohm", -3, ""}, Case{"/winding/tolerance", 2, ""},
+                          Case{"/winding/tolerance", 1, ""}, Case{"/winding/limited_a", 1e4, "10000 A"},
                           Case{"/pins", {{"1", "signal"}}, "one other end"},
                           Case{"/pins", {{"1", "signal"}, {"2", "supply"}, {"3", "ground"}}, "one other end"},
                           Case{"/pins", {{"1", "supply"}, {"2", "ground"}}, "signal pins are needed"}}) {
@@ -194,6 +195,8 @@ TEST(Outputs, NonsenseIsComplainedOfWithItsLine)
         return d.complaints.empty() ? LineComplaint{} : d.complaints.front();
     };
     EXPECT_EQ(complaint("X: A3, low side 2 V").line, 5);
+    EXPECT_EQ(complaint("X: A3, low side 0 A").line, 5);
+    EXPECT_EQ(complaint("X: A3, low side 9999 A").line, 5);
     EXPECT_THAT(complaint("X: A3, low side 2 A, sometimes").sentence, HasSubstr("not understood"));
     EXPECT_THAT(complaint("X: low side 2 A").sentence, HasSubstr("cavity first"));
     EXPECT_THAT(complaint("X: A3, A4, analog").sentence, HasSubstr("one cavity"));

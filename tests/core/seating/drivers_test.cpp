@@ -88,6 +88,9 @@ TEST(Drivers, ASignalMustReachItsThreshold)
     EXPECT_EQ(on("tachometer-12", pulled).kind, Incompatibility::Volts);
     pulled.pull_up_ohm = 2200;
     EXPECT_TRUE(on("tachometer-12", pulled).compatible());
+    auto either = output({parts::OutputKind::Logic, parts::OutputKind::LowSide}, 0.1, 400);
+    either.high_v = 5;
+    EXPECT_EQ(on("relay-85", either).kind, Incompatibility::Current) << "as a switch it carries what it carries";
 }
 
 job::Job engine(const char* unit, const std::vector<const char*>& parts)
