@@ -258,12 +258,14 @@ TEST(Driven, OfWhatIsTakenOutNoWireStays)
     const auto id = harness::addCircuit(job, {"idle"}, "Idle", job::Want::Required, part("idle-stepper-53"));
     ASSERT_TRUE(harness::seat(job, id, parts::OutputId{"STEP"}));
     job.joints.push_back({"S9", "Splice", job::JointKind::Splice, {}});
-    for (job::Wire& w : job.wires)
-        if (w.from.text() == "IDLE.C" || w.to.text() == "IDLE.C") {
-            job.wires.push_back({{"w90"}, {"S9", {}}, w.to, 0.5, w.area_m2, w.colour});
-            w.to = {"S9", {}};
-            break;
-        }
+    const auto hangs = [](const job::Wire& w) { return w.from.text() == "IDLE.C" || w.to.text() == "IDLE.C"; };
+    const auto cut = std::ranges::find_if(job.wires, hangs);
+    ASSERT_NE(cut, job.wires.end());
+    job::Wire behind = *cut;
+    behind.id = {"w90"};
+    behind.from = {"S9", {}};
+    cut->to = {"S9", {}};
+    job.wires.push_back(std::move(behind));
     ASSERT_TRUE(job::check(job));
     ASSERT_EQ(job.wires.size(), before + 5);
     ASSERT_TRUE(harness::removeCircuit(job, id));
