@@ -1,6 +1,7 @@
 #include "bench/car.h"
 
 #include "core/analysis/analysis.h"
+#include "core/electrics/answering.h"
 #include "core/electrics/sensor_model.h"
 #include "core/fuel/flex.h"
 
@@ -120,6 +121,15 @@ Result<void> Car::setAmbient(double kelvin)
     return solve();
 }
 
+Result<std::vector<job::CircuitId>> Car::click(const parts::OutputId& output) const
+{
+    if (job::findOutput(m_job, output) == nullptr)
+        return fail(ErrorCode::Reference, "the ECU has no output \"" + output.value + "\"");
+    if (m_condition != job::Condition::KeyOn || !m_electrics || !m_electrics->units.front().powered)
+        return fail(ErrorCode::Reference, "the ECU clicks an output with the key on and the engine stopped");
+    return electrics::answering(m_asBuilt, situation(), output);
+}
+
 std::optional<double> Car::volts()
 {
     if (!m_electrics)
@@ -132,7 +142,7 @@ std::optional<double> Car::volts()
 
 std::optional<double> Car::ohms()
 {
-    if (!m_electrics || m_condition == job::Condition::KeyOn)
+    if (!m_electrics || job::isLive(m_condition))
         return std::nullopt; // a live circuit cannot be measured in Ohm
     const auto reading = m_electrics->ohmmeter(m_red, m_black);
     if (!reading || reading->value > job::kMost_ohm)

@@ -29,6 +29,10 @@ class Car
     Result<void> apply(const job::CircuitId& circuit, double value); ///< SI
     Result<void> setAmbient(double kelvin);
 
+    /// The ECU switches one of its outputs on by itself: the circuits whose part answers. Errors (Reference): no such
+    /// output, or the ECU is off.
+    [[nodiscard]] Result<std::vector<job::CircuitId>> click(const parts::OutputId& output) const;
+
     /// The meter across the probes. No value: overload, or nothing that can be measured so.
     [[nodiscard]] std::optional<double> volts();
     [[nodiscard]] std::optional<double> ohms();

@@ -2,6 +2,7 @@
 
 #include "core/base/old_names.h"
 
+#include <QJsonArray>
 #include <QJsonDocument>
 #include <QJsonObject>
 
@@ -29,7 +30,7 @@ Result<void> setCondition(Car& car, const QString& name)
     for (const auto& [condition, known] : fields::EnumNames<job::Condition>::kNames)
         if (name == QString::fromUtf8(known.data(), static_cast<qsizetype>(known.size())))
             return car.setCondition(condition);
-    return fail(ErrorCode::Malformed, "a condition is \"battery-off\" or \"key-on\"");
+    return fail(ErrorCode::Malformed, "a condition is \"battery-off\", \"key-on\", \"cranking\" or \"running\"");
 }
 
 QJsonObject renewed(const QJsonObject& request)
@@ -43,7 +44,20 @@ QJsonObject renewed(const QJsonObject& request)
     return out;
 }
 
-Result<void> obey(Car& car, const QJsonObject& request)
+/// Which circuits' parts answered goes into the reply.
+Result<void> click(Car& car, const QJsonValue& output, QJsonObject& reply)
+{
+    const auto answered = car.click({output.toString().toStdString()});
+    if (!answered)
+        return tl::make_unexpected(answered.error());
+    QJsonArray heard;
+    for (const job::CircuitId& id : *answered)
+        heard.append(QString::fromStdString(id.value));
+    reply[QLatin1String("heard")] = heard;
+    return {};
+}
+
+Result<void> obey(Car& car, const QJsonObject& request, QJsonObject& reply)
 {
     bool understood = false;
     Result<void> done;
@@ -59,6 +73,7 @@ Result<void> obey(Car& car, const QJsonObject& request)
     when("red", [&](const QJsonValue& v) {
         return car.putProbes(pointOf(v), pointOf(request.value(QLatin1String("black"))));
     });
+    when("click", [&](const QJsonValue& v) { return click(car, v, reply); });
     if (!understood)
         return fail(ErrorCode::Malformed, "nothing in the request is understood");
     return done;
@@ -69,9 +84,9 @@ Result<void> obey(Car& car, const QJsonObject& request)
 QByteArray control(Car& car, const QByteArray& request)
 {
     const QJsonDocument document = QJsonDocument::fromJson(request);
-    const Result<void> done = document.isObject() ? obey(car, renewed(document.object()))
-                                                  : fail(ErrorCode::Malformed, "a request is one JSON object a line");
     QJsonObject reply;
+    const Result<void> done = document.isObject() ? obey(car, renewed(document.object()), reply)
+                                                  : fail(ErrorCode::Malformed, "a request is one JSON object a line");
     if (done)
         reply[QLatin1String("ok")] = true;
     else

@@ -90,6 +90,18 @@ int check(const CheckOptions& options)
     return bad ? kFindings : kFine;
 }
 
+namespace {
+
+/// One of the names that the command line takes.
+job::Condition conditionOf(const std::string& name)
+{
+    job::Condition out{};
+    fields::Reader::read(Json(name), out);
+    return out;
+}
+
+} // namespace
+
 int expect(const ExpectOptions& options)
 {
     auto job = job::readFile(options.job);
@@ -101,7 +113,7 @@ int expect(const ExpectOptions& options)
         return refuse("--ambient: " + ambient.error().sentence, kUsage);
     if (!barometer)
         return refuse("--barometer: " + barometer.error().sentence, kUsage);
-    const auto condition = options.condition == "key-on" ? job::Condition::KeyOn : job::Condition::BatteryOff;
+    const auto condition = conditionOf(options.condition);
     const auto analysis = analysis::analyse(std::make_shared<const job::Job>(std::move(*job)));
     if (!analysis.networkTrouble.empty())
         return refuse(analysis.networkTrouble, kNoAnswer);
@@ -131,10 +143,7 @@ int netlist(const NetlistOptions& options)
     const auto job = job::readFile(options.job);
     if (!job)
         return refuse(job.error(), kUnreadable);
-    electrics::Situation situation{.condition = options.condition == "key-on" ? job::Condition::KeyOn
-                                                                              : job::Condition::BatteryOff,
-                                   .surroundings = job->surroundings,
-                                   .running = options.running};
+    electrics::Situation situation{.condition = conditionOf(options.condition), .surroundings = job->surroundings};
     if (!options.faults.empty()) {
         auto list = electrics::readFaultsFile(options.faults, *job);
         if (!list)

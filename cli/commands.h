@@ -25,7 +25,7 @@ struct ExpectOptions
 {
     std::string job;
     std::string circuit; ///< empty: all
-    std::string condition = "key-on"; ///< "battery-off" or "key-on"
+    std::string condition = "key-on"; ///< "battery-off", "key-on", "cranking" or "running"
     std::string ambient, barometer; ///< as typed; empty: the job's
     bool json = false;
 };
@@ -33,9 +33,8 @@ struct ExpectOptions
 struct NetlistOptions
 {
     std::string job;
-    std::string condition = "key-on"; ///< "battery-off" or "key-on"
+    std::string condition = "key-on"; ///< "battery-off", "key-on", "cranking" or "running"
     std::string faults; ///< a fault list; empty: none
-    bool running = false; ///< every load draws
 };
 
 struct ScaleOptions

@@ -51,13 +51,15 @@ int main(int argc, char** argv)
     checkCommand->add_flag("--json", checkOptions.json, "Print JSON");
     checkCommand->callback([&] { code = check(checkOptions); });
 
+    const auto conditions = CLI::IsMember({"battery-off", "key-on", "cranking", "running"});
     ExpectOptions expectOptions;
     auto* expectCommand =
         app.add_subcommand("expect", "Print what the meter must read at every place a probe can reach.");
     expectCommand->add_option("JOB", expectOptions.job, "A .vicegrip file")->required();
     expectCommand->add_option("--circuit", expectOptions.circuit, "One circuit, by id");
-    expectCommand->add_option("--condition", expectOptions.condition, "battery-off (Ohm) or key-on (V)")
-        ->check(CLI::IsMember({"battery-off", "key-on"}));
+    expectCommand
+        ->add_option("--condition", expectOptions.condition, "battery-off (Ohm), key-on, cranking or running (V)")
+        ->check(conditions);
     expectCommand->add_option("--ambient", expectOptions.ambient, "Ambient temperature, such as 22C or \"72 F\"");
     expectCommand->add_option("--barometer", expectOptions.barometer, "Barometer, such as 98.4kPa");
     expectCommand->add_flag("--json", expectOptions.json, "Print JSON");
@@ -67,10 +69,11 @@ int main(int argc, char** argv)
     auto* netlistCommand =
         app.add_subcommand("netlist", "Print the job as a SPICE deck, to be solved by another program.");
     netlistCommand->add_option("JOB", netlistOptions.job, "A .vicegrip file")->required();
-    netlistCommand->add_option("--condition", netlistOptions.condition, "battery-off or key-on")
-        ->check(CLI::IsMember({"battery-off", "key-on"}));
+    netlistCommand->add_option("--condition", netlistOptions.condition, "battery-off, key-on, cranking or running")
+        ->check(conditions);
     netlistCommand->add_option("--faults", netlistOptions.faults, "A fault list");
-    netlistCommand->add_flag("--running", netlistOptions.running, "Every load draws");
+    netlistCommand->add_flag_callback(
+        "--running", [&] { netlistOptions.condition = "running"; }, "The same as --condition running");
     netlistCommand->callback([&] { code = netlist(netlistOptions); });
 
     ScaleOptions scaleOptions;

@@ -1,6 +1,7 @@
 #include "link/bench_link.h"
 
 #include <QCoreApplication>
+#include <QJsonArray>
 #include <QJsonDocument>
 
 namespace vicegrip::link {
@@ -87,9 +88,8 @@ void BenchLink::end(const QString& sentence)
     m_say.stop();
     m_control.close();
     letGo();
-    for (const Done& done : std::exchange(m_waiting, {}))
-        if (done)
-            done(sentence);
+    for (const Answered& answered : std::exchange(m_waiting, {}))
+        answered({}, sentence);
 }
 
 /// The bench ends by itself when its standard input closes, so that it never outlives us, whatever ends us; one that
@@ -179,16 +179,33 @@ std::optional<double> BenchLink::measurand(const QString& circuit) const
     return it == m_measurands.end() ? std::nullopt : std::optional(*it);
 }
 
+void BenchLink::click(const QString& output, const Heard& heard)
+{
+    askFor({{QStringLiteral("click"), output}}, [heard](const QJsonObject& reply, const QString& error) {
+        QStringList circuits;
+        for (const QJsonValue& id : reply.value(QStringLiteral("heard")).toArray())
+            circuits << id.toString();
+        heard(circuits, error);
+    });
+}
+
 void BenchLink::ask(const QJsonObject& request, const Done& done)
 {
-    if (!m_ready) {
+    askFor(request, [done](const QJsonObject&, const QString& error) {
         if (done)
-            done(tr("There is no bench."));
+            done(error);
+    });
+}
+
+void BenchLink::askFor(const QJsonObject& request, Answered answered)
+{
+    if (!m_ready) {
+        answered({}, tr("There is no bench."));
         return;
     }
     if (m_waiting.isEmpty())
         m_patience.start(kReplyPatience_ms);
-    m_waiting.enqueue(done);
+    m_waiting.enqueue(std::move(answered));
     m_control.writeLine(QJsonDocument(request).toJson(QJsonDocument::Compact));
 }
 
@@ -198,15 +215,15 @@ void BenchLink::takeReply(const QByteArray& line)
         understoodNothing(line.size() + 1);
         return;
     }
-    const Done done = m_waiting.dequeue();
+    const Answered answered = m_waiting.dequeue();
     m_waiting.isEmpty() ? m_patience.stop() : m_patience.start(kReplyPatience_ms);
-    if (!done)
-        return;
     const QJsonObject reply = QJsonDocument::fromJson(line).object();
     if (reply.value(QStringLiteral("ok")).toBool())
-        done({});
+        answered(reply, {});
     else
-        done(reply.value(QStringLiteral("error")).toString(tr("The bench answered nonsense.")).left(kLongestSentence));
+        answered(
+            reply,
+            reply.value(QStringLiteral("error")).toString(tr("The bench answered nonsense.")).left(kLongestSentence));
 }
 
 void BenchLink::fail(const QString& sentence)

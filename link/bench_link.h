@@ -46,6 +46,9 @@ class BenchLink : public QObject
     void setCondition(job::Condition condition, const Done& done = {});
     void putProbes(const QString& red, const QString& black, const Done& done = {});
     void setMeasurand(const QString& circuit, double value, const Done& done = {});
+    /// The ECU switches an output on by itself; what answered, as circuits.
+    using Heard = std::function<void(const QStringList& circuits, const QString& error)>;
+    void click(const QString& output, const Heard& heard);
     /// What hands hold a circuit's sensor at (SI); none: it was left alone.
     [[nodiscard]] std::optional<double> measurand(const QString& circuit) const;
 
@@ -55,7 +58,9 @@ class BenchLink : public QObject
     void said(const QString& sentence); ///< by the bench, which goes on
 
   private:
+    using Answered = std::function<void(const QJsonObject& reply, const QString& error)>;
     void ask(const QJsonObject& request, const Done& done);
+    void askFor(const QJsonObject& request, Answered answered);
     void hear();
     void takeSaid(const QByteArray& line);
     void takeReply(const QByteArray& line);
@@ -66,7 +71,7 @@ class BenchLink : public QObject
 
     std::unique_ptr<QProcess> m_process;
     LineSocket m_control;
-    QQueue<Done> m_waiting;
+    QQueue<Answered> m_waiting;
     QHash<QString, double> m_measurands;
     QTimer m_patience; ///< for the announcement, then for each reply
     QByteArray m_heard;

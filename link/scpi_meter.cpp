@@ -48,7 +48,7 @@ void ScpiMeter::measure(job::Condition condition)
     setState(State::Busy);
     m_patience.start();
     m_asked = condition;
-    m_line.writeLine(condition == job::Condition::KeyOn ? "MEAS:VOLT:DC?" : "MEAS:RES?");
+    m_line.writeLine(job::isLive(condition) ? "MEAS:VOLT:DC?" : "MEAS:RES?");
 }
 
 void ScpiMeter::takeAnswer(const QByteArray& line)

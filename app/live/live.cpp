@@ -46,7 +46,7 @@ Live::Live(QObject* parent) : QObject(parent)
     });
     connect(&m_bench, &link::BenchLink::said, this, &Live::benchSaid);
     connect(&m_ecu, &link::CanEcu::sampled, this, [this](const QList<link::EcuSample>& samples) {
-        if (m_condition != job::Condition::KeyOn)
+        if (!job::isLive(m_condition))
             return;
         for (const link::EcuSample& s : samples)
             m_samples.insert(s.input, s);
@@ -139,7 +139,7 @@ Live::Chip Live::ecuChip() const
     case link::CanEcu::State::Live:
         return Chip::Good;
     case link::CanEcu::State::Silent:
-        return m_condition == job::Condition::KeyOn ? Chip::Bad : Chip::Waiting;
+        return job::isLive(m_condition) ? Chip::Bad : Chip::Waiting;
     case link::CanEcu::State::Failed:
         return Chip::Bad;
     }
@@ -241,6 +241,17 @@ void Live::finishTable(const QString& trouble)
 {
     if (const Sent sent = std::exchange(m_sent, {}))
         sent(trouble);
+}
+
+void Live::click(const job::Circuit& circuit, const Heard& heard)
+{
+    m_bench.click(QString::fromStdString(circuit.output.value),
+                  [heard](const QStringList& circuits, const QString& error) {
+                      std::vector<job::CircuitId> answered;
+                      for (const QString& id : circuits)
+                          answered.push_back({id.toStdString()});
+                      heard(answered, error);
+                  });
 }
 
 void Live::setCondition(job::Condition condition)

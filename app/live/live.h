@@ -62,6 +62,12 @@ class Live : public QObject
     using Sent = std::function<void(const QString& trouble)>;
     void sendTable(int input, const scaling::Table& table, units::Dimension measures, Sent sent);
 
+    /// Whether something is connected that switches single outputs on.
+    [[nodiscard]] bool canClick() const { return m_bench.isReady(); }
+    /// Switches a circuit's output on by itself. The answer is what was heard, or a sentence.
+    using Heard = std::function<void(const std::vector<job::CircuitId>& answered, const QString& sentence)>;
+    void click(const job::Circuit& circuit, const Heard& heard);
+
     void setCondition(job::Condition condition);
 
   signals:

@@ -18,7 +18,7 @@ void dress(QWidget* widget, const QString& style)
         widget->setStyleSheet(dressed);
 }
 
-constexpr look::Px kChip{30}, kLongestName{240}, kWithTitle{1000};
+constexpr look::Px kChip{30}, kLongestName{240}, kWithTitle{1180};
 
 QString chipStyle(Live::Chip chip)
 {
@@ -55,6 +55,21 @@ QString jobStyle()
         .arg(c.bandInk.name(), c.bandLine.name());
 }
 
+struct ConditionName
+{
+    job::Condition condition;
+    QString name, brief;
+};
+
+std::array<ConditionName, 4> conditionNames()
+{
+    using job::Condition;
+    return {{{Condition::BatteryOff, Header::tr("Battery off"), Header::tr("Off")},
+             {Condition::KeyOn, Header::tr("Key on"), Header::tr("Key")},
+             {Condition::Cranking, Header::tr("Cranking"), Header::tr("Crank")},
+             {Condition::Running, Header::tr("Running"), Header::tr("Run")}}};
+}
+
 } // namespace
 
 Header::Header(Desk& desk, QWidget* parent) : QWidget(parent), m_desk(desk)
@@ -79,9 +94,8 @@ Header::Header(Desk& desk, QWidget* parent) : QWidget(parent), m_desk(desk)
     row->addStretch();
 
     m_condition = new QButtonGroup(this);
-    for (const auto& [condition, name] :
-         {std::pair(job::Condition::BatteryOff, tr("Battery off")), {job::Condition::KeyOn, tr("Key on")}}) {
-        auto* button = new QPushButton(name);
+    for (const auto& [condition, name, brief] : conditionNames()) {
+        auto* button = new QPushButton(brief);
         button->setCheckable(true);
         button->setObjectName(QStringLiteral("condition-") + text(fields::enumName(condition)));
         button->setAccessibleName(tr("Condition: %1").arg(name));
@@ -101,7 +115,7 @@ Header::Header(Desk& desk, QWidget* parent) : QWidget(parent), m_desk(desk)
     }
     m_findings = new QPushButton;
     m_findings->setObjectName(QStringLiteral("findings"));
-    m_finder = new QPushButton(tr("Find  Ctrl+K"));
+    m_finder = new QPushButton(tr("Find"));
     connect(m_findings, &QPushButton::clicked, this, &Header::findingsAsked);
     connect(m_finder, &QPushButton::clicked, this, &Header::finderAsked);
     row->addWidget(m_findings);
@@ -167,10 +181,19 @@ void Header::restyle()
     dress(m_meter, chipStyle(m_desk.live.meterChip()));
 }
 
-/// What the engine is gives way in a small window.
+/// In a small window what the engine is gives way, and words are short.
+void Header::fit()
+{
+    const bool roomy = width() >= kWithTitle;
+    m_title->setVisible(roomy);
+    for (const ConditionName& c : conditionNames())
+        m_condition->button(static_cast<int>(c.condition))->setText(roomy ? c.name : c.brief);
+    m_finder->setText(roomy ? tr("Find  Ctrl+K") : tr("Find"));
+}
+
 void Header::resizeEvent(QResizeEvent*)
 {
-    m_title->setVisible(width() >= kWithTitle);
+    fit();
 }
 
 void Header::paintEvent(QPaintEvent*)

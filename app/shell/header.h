@@ -33,6 +33,7 @@ class Header : public QWidget
 
   private:
     void restyle();
+    void fit();
 
     Desk& m_desk;
     QLabel *m_title, *m_saved, *m_ecu, *m_meter;

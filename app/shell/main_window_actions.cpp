@@ -68,9 +68,13 @@ void MainWindow::buildActions()
                               : QString::fromStdString(folder.error().text()));
     }));
     inJob(act(tr("Show findings"), QKeySequence(tr("Ctrl+F")), [this] { toggleFindings(); }));
-    inJob(act(tr("Battery off"), QKeySequence(tr("Ctrl+B")),
-              [this] { m_selection.setCondition(job::Condition::BatteryOff); }));
-    inJob(act(tr("Key on"), QKeySequence(tr("Ctrl+Y")), [this] { m_selection.setCondition(job::Condition::KeyOn); }));
+    const auto under = [&](job::Condition condition, const QString& name, const QString& keys) {
+        inJob(act(name, QKeySequence(keys), [this, condition] { m_selection.setCondition(condition); }));
+    };
+    under(job::Condition::BatteryOff, tr("Battery off"), tr("Ctrl+B"));
+    under(job::Condition::KeyOn, tr("Key on"), tr("Ctrl+Y"));
+    under(job::Condition::Cranking, tr("Cranking"), tr("Ctrl+Shift+Y"));
+    under(job::Condition::Running, tr("Running"), tr("Ctrl+R"));
     QAction* links = inJob(act(tr("Connect the links again"), {}, [this] { m_live.connectAgain(); }));
     QAction* bench = inJob(act(tr("Connect a simulated bench"), {}, [this] { startBench({}); }));
     act(tr("Find anything"), QKeySequence(tr("Ctrl+K")), [this] { openFinder(); });

@@ -42,10 +42,13 @@ QString signalText(const job::Job& job, const job::Circuit& circuit)
 QString conditionText(const job::Job& job, job::Condition condition)
 {
     const QString ambient = text(units::format(job.surroundings.ambient_k, Dimension::Temperature, "°C", 0));
-    if (condition == job::Condition::BatteryOff)
-        return tr("battery off, %1").arg(ambient);
-    return tr("key on, %1, %2")
-        .arg(ambient, text(units::format(job.surroundings.barometer_pa, Dimension::AbsolutePressure, "kPa", 1)));
+    const QString name = text(job::conditionWords(condition));
+    if (condition == job::Condition::Running)
+        return tr("%1, %2 at the battery").arg(name, voltsText(job.battery.charging_v, 1));
+    if (condition != job::Condition::KeyOn)
+        return tr("%1, %2").arg(name, ambient);
+    return tr("%1, %2, %3")
+        .arg(name, ambient, text(units::format(job.surroundings.barometer_pa, Dimension::AbsolutePressure, "kPa", 1)));
 }
 
 QString wireBetween(const job::Job& job, const job::PointRef& a, const job::PointRef& b)

@@ -10,7 +10,7 @@ namespace vicegrip::app {
 /// "thermistor on 2k49 pull-up", "0.5-4.5 V of 5 V", "potentiometer".
 [[nodiscard]] QString signalText(const job::Job& job, const job::Circuit& circuit);
 
-/// "key on, 22.0 °C, 98.4 kPa" or "battery off, 22.0 °C".
+/// "key on, 22.0 °C, 98.4 kPa", "battery off, 22.0 °C", "cranking, 22.0 °C", "running, 14.2 V at the battery".
 [[nodiscard]] QString conditionText(const job::Job& job, job::Condition condition);
 
 /// Colour code of the wire between two places; empty when none joins them directly.
@@ -19,11 +19,11 @@ namespace vicegrip::app {
 /// Colour code of a wire that ends here, for the probe to look for; empty when there is none.
 [[nodiscard]] QString wireAt(const job::Job& job, const job::PointRef& point);
 
-/// "± 1.9 °C": an error of a sensor's value, from SI.
 /// The unit the sensor's values are shown in, and the same with a pressure's zero: "psi", "psi gauge".
 [[nodiscard]] QString shownUnit(const parts::Part& sensor);
 [[nodiscard]] QString shownHeading(const parts::Part& sensor);
 
+/// "± 1.9 °C": an error of a sensor's value, from SI.
 [[nodiscard]] QString errorText(const parts::Part& sensor, double si);
 
 /// Index of the circuit's input in the ECU's list, -1 when it has none.

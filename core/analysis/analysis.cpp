@@ -107,6 +107,13 @@ State meterState(const CircuitView& view)
     return proof::worst(needed);
 }
 
+/// A click that was done counts like a reading; none has to be.
+State clickState(const std::vector<clicks::Standing>& all, const job::CircuitId& id)
+{
+    const auto of = std::ranges::find(all, id, &clicks::Standing::circuit);
+    return of == all.end() || of->state == State::Untouched ? State::NotNeeded : of->state;
+}
+
 /// Scaled when the value has come back right from the ECU with the table it was given.
 State scaleState(const CircuitView& view)
 {
@@ -145,10 +152,11 @@ struct Drawn
 {
     explicit Drawn(std::shared_ptr<const job::Job> of) : job(std::move(of)), wiring(*job), paths(wiring.paths())
     {
-        // Ohms are for those who probe with the battery off: solved when the first one asks.
-        off = std::async(std::launch::deferred, [drawn = job] {
-                  return std::make_shared<Car>(*drawn, Condition::BatteryOff);
-              }).share();
+        // The others are for those who probe under them: solved when the first one asks.
+        for (const Condition condition : {Condition::BatteryOff, Condition::Cranking, Condition::Running})
+            others[condition] = std::async(std::launch::deferred, [drawn = job, condition] {
+                                    return std::make_shared<Car>(*drawn, condition);
+                                }).share();
         auto beside = std::async(std::launch::async, [&] {
             areas = wires::chooseAreas(*job, wiring);
             findings::checkHarness(harness, *job, wiring, areas);
@@ -158,13 +166,16 @@ struct Drawn
         findings::checkDrawing(power, *job, wiring, keyOn->solved ? &*keyOn->solved : nullptr, keyOn->trouble);
     }
 
-    [[nodiscard]] Car& car(Condition condition) const { return condition == Condition::KeyOn ? *keyOn : *off.get(); }
+    [[nodiscard]] Car& car(Condition condition) const
+    {
+        return condition == Condition::KeyOn ? *keyOn : *others.at(condition).get();
+    }
 
     std::shared_ptr<const job::Job> job;
     electrics::Wiring wiring;
     std::vector<std::vector<electrics::Path>> paths; ///< by circuit
     std::shared_ptr<Car> keyOn;
-    std::shared_future<std::shared_ptr<Car>> off;
+    std::map<Condition, std::shared_future<std::shared_ptr<Car>>> others;
     std::vector<findings::Finding> power, harness;
     std::map<job::WireId, wires::AreaChoice> areas;
 };
@@ -233,12 +244,13 @@ std::shared_ptr<const Worth> worthOf(const job::Job& job, const std::shared_ptr<
     findings::checkDrawn(out->findings, job, circuit, drawn->wiring, drawn->paths[index]);
     if (drawn->keyOn->solved)
         findings::checkGroundOffset(out->offset, job, circuit, *drawn->keyOn->solved, out->view);
-    for (const Condition condition : {Condition::BatteryOff, Condition::KeyOn}) {
-        if (condition == Condition::KeyOn && !drawn->keyOn->solved)
+    for (const auto& [condition, name] : fields::EnumNames<Condition>::kNames) {
+        const bool live = job::isLive(condition);
+        if (live && !drawn->keyOn->solved)
             continue;
         auto& places = out->places[condition];
-        places = proof::places(job, condition == Condition::KeyOn ? &*drawn->keyOn->solved : nullptr, condition,
-                               circuit, drawn->paths[index], out->view.table.has_value());
+        places = proof::places(job, live ? &*drawn->keyOn->solved : nullptr, condition, circuit, drawn->paths[index],
+                               out->view.table.has_value());
         out->promises[condition] =
             std::async(std::launch::deferred, [drawn, circuit, index, table = out->view.table, places] {
                 return promisesOf(*drawn, circuit, index, table, places);
@@ -274,6 +286,7 @@ Analysis analyse(std::shared_ptr<const job::Job> analysed, const Analysis* befor
         findings::checkPins(kept->pinned, job, out.pins);
     }
     out.networkTrouble = drawn.keyOn->trouble;
+    out.clicks = clicks::standings(job, out.facts);
     const Judging judging(out, before);
     const auto say = [&](const std::vector<findings::Finding>& more) {
         out.findings.insert(out.findings.end(), more.begin(), more.end());
@@ -283,13 +296,14 @@ Analysis analyse(std::shared_ptr<const job::Job> analysed, const Analysis* befor
         CircuitView& view = out.circuits.emplace_back(kept->circuits[i]->view);
         judging.judge(view, kept->circuits[i]->places, i);
         if (job::isSeated(circuit)) { // else nothing to prove: there is no seat
-            view.meter = meterState(view);
+            view.meter = proof::worst({meterState(view), clickState(out.clicks, circuit.id)});
             view.scale = scaleState(view);
             view.pins = pinsState(out.pins, drawn.paths[i]);
         }
         say(kept->circuits[i]->findings);
         findings::checkCircuit(out.findings, job, circuit, view);
     }
+    clicks::check(out.findings, job, out.clicks);
     say(kept->pinned);
     for (const job::Circuit& circuit : job.circuits)
         findings::checkLimits(out.findings, job, out.facts, circuit);

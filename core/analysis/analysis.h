@@ -1,5 +1,6 @@
 #pragma once
 
+#include "core/clicks/clicks.h"
 #include "core/findings/finding.h"
 #include "core/job/job.h"
 #include "core/pinning/pinning.h"
@@ -52,6 +53,7 @@ struct Analysis
     std::shared_ptr<const job::Job> job; ///< what was analysed; Standing::last points into it
     std::vector<proof::CircuitView> circuits; ///< in the job's order
     pinning::Pins pins; ///< by connector
+    std::vector<clicks::Standing> clicks; ///< of what the ECU drives, in the order it is clicked
     std::vector<findings::Finding> findings;
     std::vector<Task> tasks; ///< most urgent first
     job::Facts facts; ///< as proofs keep them

@@ -22,7 +22,7 @@ struct Found
 
 Found firstProbe(const proof::CircuitView& view, State state)
 {
-    for (Condition condition : {Condition::KeyOn, Condition::BatteryOff})
+    for (Condition condition : {Condition::KeyOn, Condition::BatteryOff, Condition::Cranking, Condition::Running})
         for (const proof::Standing& j : proof::stations(view, condition))
             if (j.place.station.kind == StationKind::Probe && j.state == state)
                 return {&j, condition};
@@ -51,9 +51,17 @@ void addFailing(std::vector<Task>& out, const job::Circuit& c, const proof::Circ
     if (const Found f = firstProbe(view, State::Failing); f.judged != nullptr)
         out.push_back(task(Stage::Meter, c, f.judged, phrase("find the fault"),
                            phrase("{} reads wrong: {}.", f.judged->place.station.label, f.judged->reason)));
-    else
-        out.push_back(
-            task(Stage::Pins, c, nullptr, phrase("finish the wiring"), phrase("As drawn, {}.", openTrouble(view))));
+    else if (const std::string trouble = openTrouble(view); !trouble.empty())
+        out.push_back(task(Stage::Pins, c, nullptr, phrase("finish the wiring"), phrase("As drawn, {}.", trouble)));
+}
+
+void addClicks(std::vector<Task>& out, const Analysis& analysis)
+{
+    for (const clicks::Standing& s : analysis.clicks)
+        if (s.state == State::Failing || s.state == State::Stale)
+            out.push_back({Stage::Meter, s.circuit, std::string(proof::kClick),
+                           phrase("{}: click it again", job::find(*analysis.job, s.circuit)->name),
+                           (s.state == State::Stale ? s.reason + "." : s.todo)});
 }
 
 void addStale(std::vector<Task>& out, const job::Circuit& c, const proof::CircuitView& view)
@@ -174,6 +182,7 @@ std::vector<Task> tasksOf(const Analysis& analysis)
     };
     addWrongPins(out, analysis);
     each(addFailing);
+    addClicks(out, analysis);
     each(addStale);
     each(addUnseated);
     addPins(out, analysis);

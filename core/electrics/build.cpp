@@ -1,3 +1,4 @@
+#include "core/electrics/battery.h"
 #include "core/electrics/electrics.h"
 #include "core/electrics/part_in_network.h"
 #include "core/electrics/powered.h"
@@ -19,8 +20,6 @@ using circuit::Node;
 using job::Condition;
 using parts::EcuPinRole;
 
-constexpr double kLoadTolerance = 0.3; ///< of what a load draws (typical)
-constexpr double kOff_ohm = 1e9;
 constexpr double kKeyFeedOhms = 10e3; ///< what senses the key (typical)
 
 class Builder
@@ -30,7 +29,8 @@ class Builder
         : m_faulted(situation.faults.empty() ? std::nullopt : std::optional(asWired(job, situation.faults))),
           m_job(m_faulted ? *m_faulted : job),
           m_situation(situation),
-          m_keyOn(situation.condition == Condition::KeyOn)
+          m_keyOn(job::isLive(situation.condition)),
+          m_turns(job::engineTurns(situation.condition))
     {
         if (std::ranges::count(job.resistors, job::ResistorKind::PullUp, &job::Resistor::kind) > 0)
             m_drawn.emplace(job);
@@ -46,9 +46,7 @@ class Builder
     void addInlinePairs();
     void addConductors();
     void addFaults();
-    void addBattery();
     void addResistors();
-    void addLoads();
     void addUnits();
     void addUnit(const parts::Ecu& unit);
     void addInput(const parts::EcuInput& input, Node pin);
@@ -60,12 +58,13 @@ class Builder
     void boundsOf(const parts::Laid& laid, const parts::Part& sensor, const Measurand& measurand,
                   const std::string& device);
     [[nodiscard]] const job::Circuit* circuitOf(const job::Device& device) const;
+    [[nodiscard]] Measurand measurandOf(const parts::Part& sensor, const job::Circuit* circuit) const;
 
     std::optional<job::Job> m_faulted; ///< a copy only where something differs: jobs can be large
     const job::Job& m_job; ///< as wired, faults included
     std::optional<Wiring> m_drawn; ///< without them; where the harness has pull-ups
     const Situation& m_situation;
-    bool m_keyOn;
+    bool m_keyOn, m_turns;
     Network m_net;
     std::map<job::PointRef, Node> m_nodes;
     std::map<std::string, Node> m_bodies;
@@ -144,7 +143,7 @@ void Builder::addConductors()
                               {copper * parts::kWireTolerance + crimps}, "wire " + w.id.value);
     }
     for (const job::Switch& s : m_job.switches)
-        if (m_keyOn || !s.needsKey)
+        if (isClosed(s, m_situation.condition))
             m_net.addResistor(at(s.from), at(s.to), s.ohm, {s.ohm / 2}, "switch " + s.id);
 }
 
@@ -155,38 +154,10 @@ void Builder::addFaults()
             m_net.addResistor(at(f->point), at(f->to), f->ohm);
 }
 
-/// With the battery lead off there is no battery in the network at all.
-void Builder::addBattery()
-{
-    if (!m_keyOn)
-        return;
-    for (const job::Joint& j : m_job.joints) {
-        if (j.kind != job::JointKind::BatteryPositive)
-            continue;
-        const Node inside = m_net.addNode();
-        m_net.addVoltageSource(inside, kReference, m_job.battery.volts, {m_job.battery.tolerance_v}, "battery");
-        m_net.addResistor(inside, at({j.id, {}}), m_job.battery.ohm, {m_job.battery.ohm / 2}, "battery");
-        return;
-    }
-}
-
 void Builder::addResistors()
 {
     for (const job::Resistor& r : m_job.resistors)
         m_net.addResistor(at(r.from), at(r.to), r.ohm, {r.ohm * r.tolerance}, "resistor " + r.id);
-}
-
-/// Off with the engine stopped. A load that is on is the resistance that draws its current at the battery's volts; each
-/// may be off all the same, which is a bound like any other.
-void Builder::addLoads()
-{
-    if (!m_keyOn || !m_situation.running)
-        return;
-    for (const job::Load& l : m_job.loads) {
-        const double ohm = m_job.battery.volts / l.current_a;
-        const ElementIndex load = m_net.addResistor(at(l.from), at(l.to), ohm, {ohm * kLoadTolerance}, "load " + l.id);
-        m_net.setBounds(load, ohm, ohm * (1 - kLoadTolerance), kOff_ohm);
-    }
 }
 
 /// An input of the unit that was added last.
@@ -215,7 +186,12 @@ void Builder::addOutput(const parts::EcuOutput& output, size_t leg, Node pin, No
     const job::Circuit* driven = job::drivenBy(m_job, output.id);
     const parts::Part* part = driven != nullptr ? job::actuatorOf(m_job, *driven) : nullptr;
     const bool logic = output.can(parts::OutputKind::Logic) && (part == nullptr || parts::driveOf(*part)->takesLogic());
-    if (m_situation.running && part != nullptr && !logic) {
+    const bool clicked = m_situation.clicked == output.id && part != nullptr;
+    if (clicked && logic) {
+        const Node high = m_net.addNode();
+        m_net.addVoltageSource(high, ground, output.high_v, {}, label);
+        m_net.addResistor(pin, high, output.on_ohm, {output.on_ohm * 0.5}, label);
+    } else if ((m_turns || clicked) && part != nullptr && !logic) {
         const auto far = parts::acrossFrom(*part, parts::signalRoles(*part).at(leg));
         const bool high = far == parts::PinRole::Ground || (far && parts::isSignal(*far) && leg % 2 == 0);
         const ElementIndex on =
@@ -295,18 +271,28 @@ const job::Circuit* Builder::circuitOf(const job::Device& device) const
     return nullptr;
 }
 
+/// A value that hands have set is known.
+Measurand Builder::measurandOf(const parts::Part& sensor, const job::Circuit* circuit) const
+{
+    if (circuit == nullptr)
+        return {sensor.low, sensor.low, sensor.low};
+    if (const auto held = m_situation.measurands.find(circuit->id); held != m_situation.measurands.end())
+        return {held->second, held->second, held->second};
+    return measurandUnder(m_situation.condition, *circuit, sensor, m_situation.surroundings);
+}
+
 void Builder::causeOf(const job::Circuit* circuit, const parts::Part& sensor, const std::vector<ElementIndex>& elements,
                       double x)
 {
     if (circuit == nullptr || m_situation.measurands.contains(circuit->id))
-        return; // a value that hands have set is known
-    const Measurand measurand = atRest(*circuit, m_situation.surroundings);
-    const parts::ElementValues slopes = elementSecants(sensor, x, measurand.tolerance);
-    Cause own{"state of " + circuit->name, measurand.tolerance, {}};
+        return;
+    const double tolerance = measurandOf(sensor, circuit).tolerance();
+    const parts::ElementValues slopes = elementSecants(sensor, x, tolerance);
+    Cause own{"state of " + circuit->name, tolerance, {}};
     Cause& cause = circuit->rest.kind == job::RestKind::Ambient     ? m_ambient
                    : circuit->rest.kind == job::RestKind::Barometer ? m_barometer
                                                                     : own;
-    cause.tolerance = measurand.tolerance;
+    cause.tolerance = tolerance;
     for (size_t i = 0; i < elements.size(); ++i)
         cause.shares.push_back({elements[i], slopes[i]});
     if (&cause == &own)
@@ -318,8 +304,7 @@ void Builder::boundsOf(const parts::Laid& laid, const parts::Part& sensor, const
                        const std::string& device)
 {
     if (laid.varied.size() == 1) {
-        const auto [least, most] =
-            parts::elementRange(sensor, measurand.value - measurand.tolerance, measurand.value + measurand.tolerance);
+        const auto [least, most] = parts::elementRange(sensor, measurand.low, measurand.high);
         m_net.setBounds(laid.varied[0], m_net.element(laid.varied[0]).value, least, most);
     }
     if (laid.jointSettings.empty())
@@ -339,11 +324,8 @@ void Builder::addSensor(const job::Device& device, const parts::Part& sensor, co
         pins.try_emplace(role, behind({device.connector, cavity}));
     const bool toGround = pins.contains(PinRole::Ground);
     PartInNetwork part(m_net, std::move(pins), job::partSubject(sensor, device.id));
-    Measurand measurand = circuit != nullptr ? atRest(*circuit, m_situation.surroundings) : Measurand{sensor.low, 0};
-    if (circuit != nullptr)
-        if (const auto it = m_situation.measurands.find(circuit->id); it != m_situation.measurands.end())
-            measurand = {it->second, 0};
-    parts::Laid added = parts::lay(part, sensor, {measurand.value, measurand.tolerance, m_keyOn, m_situation.running});
+    const Measurand measurand = measurandOf(sensor, circuit);
+    parts::Laid added = parts::lay(part, sensor, {measurand.value, measurand.low, measurand.high, m_keyOn, m_turns});
     boundsOf(added, sensor, measurand, device.id.value);
     if (added.least_supply_v && (added.source || circuit != nullptr))
         m_powered.push_back({part.at(PinRole::Supply), part.at(PinRole::Ground), *added.least_supply_v, added.source,
@@ -377,8 +359,9 @@ Result<Electrics> Builder::build()
     addConductors();
     addFaults();
     addResistors();
-    addLoads();
-    addBattery();
+    addBatteryAndLoads(m_net, m_job, m_situation.condition,
+                       m_situation.battery_v.value_or(batteryVolts(m_job.battery, m_situation.condition)),
+                       [this](const job::PointRef& place) { return at(place); });
     addUnits();
     addDevices();
     for (Cause* shared : {&m_ambient, &m_barometer})

@@ -36,7 +36,15 @@ class Deck
     }
 
   private:
-    [[nodiscard]] bool keyOn() const { return m_situation.condition == job::Condition::KeyOn; }
+    [[nodiscard]] bool keyOn() const { return m_situation.condition != job::Condition::BatteryOff; }
+    [[nodiscard]] bool cranks() const { return m_situation.condition == job::Condition::Cranking; }
+    [[nodiscard]] bool turns() const { return cranks() || m_situation.condition == job::Condition::Running; }
+    [[nodiscard]] double battery() const
+    {
+        if (m_situation.battery_v)
+            return *m_situation.battery_v;
+        return m_situation.condition == job::Condition::Running ? m_job.battery.charging_v : m_job.battery.volts;
+    }
 
     std::string fresh() { return "n" + std::to_string(++m_nodes); }
 
@@ -88,6 +96,7 @@ class Deck
 
     void drawing();
     void wires();
+    void loads();
     void unitLines(const parts::Ecu& unit);
     void outputLines(const parts::Ecu& unit, const parts::EcuPin& pin, const std::string& node, const std::string& feed,
                      const std::string& ground);
@@ -175,7 +184,7 @@ void Deck::drawing()
         }
         if (j.kind == job::JointKind::BatteryPositive && keyOn()) {
             const std::string emf = fresh();
-            line('V', emf, "0", "DC " + plain(m_job.battery.volts), "battery");
+            line('V', emf, "0", "DC " + plain(battery()), "battery");
             resistor(emf, node, m_job.battery.ohm, "battery");
         }
     }
@@ -189,16 +198,34 @@ void Deck::drawing()
                          "contact " + c.id + "." + cavity);
     wires();
     for (const job::Switch& s : m_job.switches)
-        if (keyOn() || !s.needsKey)
+        if ((keyOn() || !s.needsKey) && !(cranks() && s.opensCranking))
             resistor(place(s.from), place(s.to), s.ohm, "switch " + s.id);
     for (const job::Resistor& r : m_job.resistors)
         resistor(place(r.from), place(r.to), r.ohm, "resistor " + r.id);
-    for (const job::Load& l : m_job.loads)
-        if (keyOn() && m_situation.running)
-            resistor(place(l.from), place(l.to), m_job.battery.volts / l.current_a, "load " + l.id);
+    loads();
     for (const Fault& fault : m_situation.faults)
         if (const auto* f = std::get_if<Short>(&fault))
             resistor(place(f->point), place(f->to), f->ohm, "short");
+}
+
+void Deck::loads()
+{
+    const auto starter = [&](const std::string& from, const std::string& to, double amps) {
+        const double within = m_job.battery.ohm;
+        resistor(from, to, std::max(m_job.battery.volts / amps - within, within), "starter");
+    };
+    bool drawn = false;
+    for (const job::Load& l : m_job.loads) {
+        drawn |= l.starter;
+        if (l.starter && cranks())
+            starter(place(l.from), place(l.to), l.current_a);
+        if (!l.starter && turns())
+            resistor(place(l.from), place(l.to), battery() / l.current_a, "load " + l.id);
+    }
+    if (cranks() && !drawn)
+        for (const job::Joint& j : m_job.joints)
+            if (j.kind == job::JointKind::BatteryPositive)
+                starter(place({j.id, {}}), "0", 140);
 }
 
 /// Off, but for those that drive something while the engine runs: to ground what is fed from elsewhere, to the feed
@@ -221,7 +248,12 @@ void Deck::outputLines(const parts::Ecu& unit, const parts::EcuPin& pin, const s
                                           [&](const parts::EcuPin& p) { return p.output == o.id; });
         const bool toFeed = !has(parts::PinRole::Supply) && (has(parts::PinRole::Ground) || before % 2 == 0);
         const std::string what = "output " + o.id.value;
-        if (m_situation.running && part != nullptr && !logic)
+        const bool clicked = m_situation.clicked == o.id;
+        if (clicked && logic && part != nullptr) {
+            const std::string high = fresh();
+            line('V', high, ground, "DC " + plain(o.high_v), what + ", high");
+            resistor(node, high, o.on_ohm, what);
+        } else if ((turns() || clicked) && part != nullptr && !logic)
             resistor(node, toFeed ? feed : ground, o.on_ohm, what + ", on");
         else
             resistor(node, ground, logic ? o.on_ohm : o.off_ohm, what);
@@ -289,7 +321,8 @@ void Deck::deviceLines(const job::Device& device, const parts::Part& part)
     for (const auto& [cavity, role] : part.pins)
         pins.try_emplace(role, inside({device.connector, cavity}));
     Pen pen(*this, std::move(pins), "sensor " + device.id.value);
-    parts::write(pen, part, {measurand(device, part), 0, keyOn(), m_situation.running});
+    const double value = measurand(device, part);
+    parts::write(pen, part, {value, value, value, keyOn(), turns()});
 }
 
 } // namespace

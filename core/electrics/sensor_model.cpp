@@ -38,15 +38,30 @@ parts::ElementValues elementSecants(const parts::Part& sensor, double x, double 
 
 Measurand atRest(const job::Circuit& circuit, const job::Surroundings& surroundings)
 {
+    const auto around = [](double value, double tolerance) {
+        return Measurand{value, value - tolerance, value + tolerance};
+    };
     switch (circuit.rest.kind) {
     case job::RestKind::Ambient:
-        return {surroundings.ambient_k, surroundings.ambientTolerance_k};
+        return around(surroundings.ambient_k, surroundings.ambientTolerance_k);
     case job::RestKind::Barometer:
-        return {surroundings.barometer_pa, surroundings.barometerTolerance_pa};
+        return around(surroundings.barometer_pa, surroundings.barometerTolerance_pa);
     case job::RestKind::Value:
         break;
     }
-    return {circuit.rest.value, circuit.rest.tolerance};
+    return around(circuit.rest.value, circuit.rest.tolerance);
+}
+
+Measurand measurandUnder(job::Condition condition, const job::Circuit& circuit, const parts::Part& sensor,
+                         const job::Surroundings& surroundings)
+{
+    Measurand out = atRest(circuit, surroundings);
+    const bool cold = condition == job::Condition::Cranking && circuit.rest.kind == job::RestKind::Ambient;
+    if (job::engineTurns(condition) && !cold) {
+        out.low = std::min(out.low, sensor.low);
+        out.high = std::max(out.high, sensor.high);
+    }
+    return out;
 }
 
 } // namespace vicegrip::electrics

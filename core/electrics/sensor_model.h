@@ -2,6 +2,8 @@
 
 #include "core/job/job.h"
 
+#include <algorithm>
+
 /// How a sensor's elements move with its measurand, and what that is at rest.
 namespace vicegrip::electrics {
 
@@ -12,12 +14,20 @@ namespace vicegrip::electrics {
 /// A derivative tells half at the end of what a part puts out, and too little where its curve bends.
 [[nodiscard]] parts::ElementValues elementSecants(const parts::Part& sensor, double x, double tolerance);
 
-/// What the circuit's sensor measures with the engine stopped, and how well that is known.
+/// What a circuit's sensor measures, and between which values it may be.
 struct Measurand
 {
     double value = 0;
-    double tolerance = 0;
+    double low = 0, high = 0;
+    [[nodiscard]] double tolerance() const { return std::max(value - low, high - value); }
 };
+
+/// With the engine stopped.
 [[nodiscard]] Measurand atRest(const job::Circuit& circuit, const job::Surroundings& surroundings);
+
+/// An engine that turns makes its sensors read anything in their range; what was as warm as the air outside stays so
+/// while the starter turns it.
+[[nodiscard]] Measurand measurandUnder(job::Condition condition, const job::Circuit& circuit, const parts::Part& sensor,
+                                       const job::Surroundings& surroundings);
 
 } // namespace vicegrip::electrics

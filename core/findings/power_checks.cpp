@@ -158,7 +158,9 @@ class Power
 
     void checkLoad(const job::Load& load)
     {
-        const Path feed = toBattery(load.from), back = toGround(load.to);
+        Path feed = toBattery(load.from), back = toGround(load.to);
+        feed.complete |= isJoint(load.from, {job::JointKind::BatteryPositive});
+        back.complete |= isJoint(load.to, {job::JointKind::Stud, job::JointKind::BatteryNegative});
         const auto switches = between(feed);
         const std::string where = load.label + " (" + amps(load.current_a) + ")";
         if (!feed.complete || !back.complete)
@@ -175,6 +177,8 @@ class Power
                             "Its current lifts every sensor on that ground, and the thin wires are not made for it."),
                         phrase("Give it a ground of its own."));
             }
+        if (load.starter)
+            return; // switched by its own solenoid, on a cable without a fuse (common practice)
         if (load.current_a > kRelayAbove_a && feed.complete && known(switches)) {
             const Switch* relay = first(switches, SwitchKind::Relay);
             if (relay == nullptr)

@@ -211,6 +211,9 @@ Result<void> removeCircuit(job::Job& job, const job::CircuitId& id)
     std::erase_if(job.devices, [&](const job::Device& d) { return d.id == circuit.device; });
     std::erase_if(job.connectors, [&](const job::Connector& c) { return c.id == plug; });
     std::erase_if(job.proofs, [&](const job::Proof& p) { return p.circuit == id; });
+    std::erase_if(job.clicks, [&](const job::Click& c) {
+        return c.circuit == id || std::ranges::find(c.answered, id) != c.answered.end();
+    });
     dropLost(job);
     dropUnusedParts(job);
     return {};

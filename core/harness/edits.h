@@ -20,7 +20,8 @@ job::CircuitId addCircuit(job::Job& job, const job::FunctionId& function, const 
 /// The changes below say what is in their way (Reference: no such circuit, sensor or input) and then leave the job as
 /// it was.
 
-/// Takes out the circuit, its device and plug, every wire and resistor that served nothing else, and its proofs.
+/// Takes out the circuit, its device and plug, every wire and resistor that served nothing else, its proofs, and
+/// the clicks it answered.
 [[nodiscard]] Result<void> removeCircuit(job::Job& job, const job::CircuitId& id);
 
 /// Another sensor in the same place; its wires are drawn anew when the plug differs.

@@ -1,5 +1,6 @@
 #include "core/harness/start.h"
 
+#include "core/electrics/battery.h"
 #include "core/harness/edits.h"
 #include "core/harness/places.h"
 
@@ -77,6 +78,12 @@ job::Job startJob(const std::string& name, const parts::EcuProfile& profile)
     job.switches = {{"fuse-1", "Main fuse", {"BAT+", {}}, {"F1", {}}, 0.004, false, job::SwitchKind::Fuse},
                     {"K1", "Main relay", {"F1", {}}, {"SW", {}}, 0.015, true, job::SwitchKind::Relay}};
     drawWire(job, {"G2", {}}, {"BAT-", {}}, 0.6, 25e-6, "BK");
+    job.loads = {{.id = "starter",
+                  .label = "Starter",
+                  .from = {"BAT+", {}},
+                  .to = {"G2", {}},
+                  .current_a = electrics::kStarter_a,
+                  .starter = true}};
     job.ecu = profile.ecu;
     addPlugs(job, profile.plugs);
     power(job, job.ecu, {"SW", {}}, {"G1", {}});
@@ -87,6 +94,7 @@ job::Job anotherLike(job::Job job, const std::string& name)
 {
     job.name = name;
     job.proofs.clear();
+    job.clicks.clear();
     job.pinned.clear();
     job.workSteps.done.clear();
     job.workSteps.closed.clear();

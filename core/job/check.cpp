@@ -368,6 +368,16 @@ Result<void> checkCircuits(const Job& job, const Named& named)
         if (named.circuit(job.proofs[i].circuit.value) == nullptr)
             return bad(ErrorCode::Reference, at("proofs", i, "circuit"),
                        phrase("there is no circuit \"{}\"", job.proofs[i].circuit.value));
+    for (size_t i = 0; i < job.clicks.size(); ++i) {
+        const Click& c = job.clicks[i];
+        if (named.circuit(c.circuit.value) == nullptr)
+            return bad(ErrorCode::Reference, at("clicks", i, "circuit"),
+                       phrase("there is no circuit \"{}\"", c.circuit.value));
+        for (const CircuitId& answered : c.answered)
+            if (named.circuit(answered.value) == nullptr)
+                return bad(ErrorCode::Reference, at("clicks", i, "answered"),
+                           phrase("there is no circuit \"{}\"", answered.value));
+    }
     return {};
 }
 

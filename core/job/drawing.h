@@ -128,13 +128,14 @@ struct Resistor
 };
 
 /// What draws current and is not a sensor: a pump, coils, injectors, a fan. Off with the key on and the engine
-/// stopped.
+/// stopped. The starter is one too, and draws only while it turns the engine.
 struct Load
 {
     std::string id;
     std::string label;
     PointRef from, to; ///< where it is fed, where its current returns
-    double current_a = 0; ///< running
+    double current_a = 0; ///< at work
+    bool starter = false;
     nlohmann::json extra = nlohmann::json::object();
     bool operator==(const Load&) const = default;
 };

@@ -127,7 +127,10 @@ Facts facts(const Job& job)
         out["switch " + s.id] = s.from.text() + " to " + s.to.text() + (s.needsKey ? ", with the key" : "");
     for (const Switch& s : job.switches) // a name of its own: what was proved earlier did not know it
         out["switch " + s.id + " resistance"] = units::formatExact(s.ohm, Dimension::Resistance);
-    flatten(without(fields::toJson(job.battery), {"tolerance_v"}), "battery", out);
+    for (const Switch& s : job.switches)
+        out["switch " + s.id + " cranking"] = s.opensCranking ? "open" : "closed";
+    flatten(without(fields::toJson(job.battery), {"tolerance_v", "charging_v"}), "battery", out);
+    out["charging"] = units::formatExact(job.battery.charging_v, Dimension::Voltage);
     for (const Joint& j : job.joints)
         if (j.kind == JointKind::Stud)
             out["stud " + j.id] = j.body.empty() ? "on no body" : "on " + j.body;
@@ -136,8 +139,8 @@ Facts facts(const Job& job)
             if (c.kind == ConnectorKind::Inline && c.id < c.mates)
                 out["contact " + c.id + "." + cavity] = "to " + c.mates;
     for (const Load& l : job.loads)
-        out["load " + l.id] =
-            units::formatExact(l.current_a, Dimension::Current) + ", " + l.from.text() + " to " + l.to.text();
+        out["load " + l.id] = units::formatExact(l.current_a, Dimension::Current) + ", " + l.from.text() + " to " +
+                              l.to.text() + (l.starter ? ", starter" : "");
     for (const Device& d : job.devices)
         if (const parts::Part* part = findPart(job, d.part))
             addPart(*part, partSubject(*part, d.id), out);

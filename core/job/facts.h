@@ -25,8 +25,8 @@ using Facts = std::map<std::string, std::string>;
 
 /// Every fact of the job a reading could rest on. Subjects: "wire ID", "sensor DEVICE", "actuator DEVICE", "input ID",
 /// "output ID", "switch ID", "resistor ID", "stud JOINT", "contact CONNECTOR.CAVITY", "load ID", "battery",
-/// "scaling CIRCUIT", and those of the units: every label an element of the network bears, but for contacts and crimps
-/// of a size that no job says.
+/// "charging", "scaling CIRCUIT", and those of the units: every label an element of the network bears, but for contacts
+/// and crimps of a size that no job says.
 [[nodiscard]] Facts facts(const Job& job);
 
 /// The facts of these subjects ("wire w12" also takes "wire w12 ..."); a subject without facts is left out.

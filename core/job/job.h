@@ -115,8 +115,9 @@ struct Circuit
 
 struct Battery
 {
-    double volts = 12.6;
-    double tolerance_v = 0.4;
+    double volts = 12.6; ///< at rest
+    double charging_v = 14.2; ///< what the alternator holds while the engine runs (typical: 13.8 V to 14.6 V)
+    double tolerance_v = 0.4; ///< of either
     double ohm = 0.015;
     nlohmann::json extra = nlohmann::json::object();
     bool operator==(const Battery&) const = default;
@@ -167,6 +168,7 @@ struct Job
     std::vector<Device> devices;
     std::vector<Circuit> circuits;
     std::vector<Proof> proofs;
+    std::vector<Click> clicks;
     std::vector<Pinned> pinned;
     WorkSteps workSteps;
     std::vector<OldPlug> oldPlugs;

@@ -134,6 +134,7 @@ class Changed
         take("loads", &Job::loads, after, sound);
         take("branches", &Job::branches, after, sound);
         take("proofs", &Job::proofs, after, sound);
+        take("clicks", &Job::clicks, after, sound);
         take("pinned", &Job::pinned, after, sound);
         take("old_plugs", &Job::oldPlugs, after, sound);
         take("log", &Job::log, after, sound);

@@ -154,6 +154,7 @@ template <class A> void listFields(A& a, Load& l)
     point(a, "from", l.from);
     point(a, "to", l.to);
     a("current_a", l.current_a);
+    a("starter", l.starter);
     a.rest(l.extra);
 }
 
@@ -296,6 +297,7 @@ template <class A> void listFields(A& a, Circuit& c)
 template <class A> void listFields(A& a, Battery& b)
 {
     a("volts", b.volts);
+    a("charging_v", b.charging_v);
     a("tolerance_v", b.tolerance_v);
     a("ohm", b.ohm);
     a.rest(b.extra);
@@ -320,6 +322,9 @@ template <class A> void listFields(A& a, Meter& m)
     a("lead_ohm", m.lead_ohm);
     a.rest(m.extra);
 }
+
+void listFields(fields::Reader& a, Click& c);
+void listFields(fields::Writer& a, Click& c);
 
 void listFields(fields::Reader& a, Proof& p);
 void listFields(fields::Writer& a, Proof& p);
@@ -349,6 +354,7 @@ template <class A> void listFields(A& a, Job& j)
     a("devices", j.devices);
     a("circuits", j.circuits);
     a("proofs", j.proofs);
+    a("clicks", j.clicks);
     a("pinned", j.pinned);
     a("work_steps", j.workSteps);
     a("old_plugs", j.oldPlugs);

@@ -43,7 +43,29 @@ template <class A> void list(A& a, Proof& p, Written& w)
     a.rest(p.extra);
 }
 
+template <class A> void list(A& a, Click& c, RestsOn::Facts& restsOn)
+{
+    a("circuit", c.circuit);
+    a("answered", c.answered);
+    a("when", c.when);
+    a("rests_on", restsOn);
+    a.rest(c.extra);
+}
+
 } // namespace
+
+void listFields(fields::Reader& a, Click& c)
+{
+    RestsOn::Facts restsOn;
+    list(a, c, restsOn);
+    c.restsOn = RestsOn(std::move(restsOn));
+}
+
+void listFields(fields::Writer& a, Click& c)
+{
+    RestsOn::Facts restsOn = c.restsOn.facts();
+    list(a, c, restsOn);
+}
 
 void listFields(fields::Reader& a, Proof& p)
 {

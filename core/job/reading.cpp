@@ -1,5 +1,6 @@
 #include "core/job/reading.h"
 
+#include "core/base/phrase.h"
 #include "core/units/shown.h"
 
 namespace vicegrip::job {
@@ -37,6 +38,12 @@ std::string ohmsText(double ohm)
 }
 
 } // namespace
+
+std::string conditionWords(Condition condition)
+{
+    static constexpr const char* kWords[] = {key("battery off"), key("key on"), key("cranking"), key("running")};
+    return phrase(kWords[static_cast<size_t>(condition)]);
+}
 
 std::string readingText(const Reading& reading, std::string_view unit)
 {

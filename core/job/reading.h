@@ -13,8 +13,25 @@ namespace vicegrip::job {
 
 enum class Condition {
     BatteryOff, ///< battery lead off, ECU plugs off: Ohm
-    KeyOn ///< key on, engine off: V
+    KeyOn, ///< key on, engine off: V
+    Cranking, ///< the starter turns the engine, and the battery sags under it: V
+    Running ///< the engine runs, the battery is charged, and what the ECU drives is at work: V
 };
+
+/// "key on", as people say it.
+[[nodiscard]] std::string conditionWords(Condition condition);
+
+/// Whether anything has power: volts are measured then, else Ohm.
+[[nodiscard]] constexpr bool isLive(Condition condition)
+{
+    return condition != Condition::BatteryOff;
+}
+
+/// Whether the engine turns: loads may draw, and sensors read whatever it makes them.
+[[nodiscard]] constexpr bool engineTurns(Condition condition)
+{
+    return condition == Condition::Cranking || condition == Condition::Running;
+}
 
 /// Hand meters show overload in Ohm from 20 to 60 MOhm on (common practice, no source): beyond this, nothing conducts.
 inline constexpr double kMost_ohm = 20e6;
@@ -80,5 +97,8 @@ class Reading
 template <> struct vicegrip::fields::EnumNames<vicegrip::job::Condition>
 {
     static constexpr std::pair<vicegrip::job::Condition, std::string_view> kNames[] = {
-        {vicegrip::job::Condition::BatteryOff, "battery-off"}, {vicegrip::job::Condition::KeyOn, "key-on"}};
+        {vicegrip::job::Condition::BatteryOff, "battery-off"},
+        {vicegrip::job::Condition::KeyOn, "key-on"},
+        {vicegrip::job::Condition::Cranking, "cranking"},
+        {vicegrip::job::Condition::Running, "running"}};
 };

@@ -54,6 +54,17 @@ struct Proof
     bool operator==(const Proof&) const = default;
 };
 
+/// An output that was switched on by itself, with the engine stopped, and what answered.
+struct Click
+{
+    CircuitId circuit; ///< whose output it is
+    std::vector<CircuitId> answered; ///< none: nothing did
+    std::string when; ///< ISO 8601, UTC
+    RestsOn restsOn;
+    nlohmann::json extra = nlohmann::json::object();
+    bool operator==(const Click&) const = default;
+};
+
 /// What an input showed while another instrument told the value.
 struct Captured
 {

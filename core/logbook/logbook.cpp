@@ -13,14 +13,21 @@ namespace {
 std::string reading(const job::Job& job, const job::Proof& p, const job::Circuit& circuit)
 {
     const parts::Part* sensor = job::sensorOf(job, circuit);
-    const bool off = p.reading.condition() == job::Condition::BatteryOff;
     const std::string place = job::spoken(job, job::PointRef::fromText(p.station)),
                       read = job::readingText(p.reading, sensor == nullptr ? std::string_view() : sensor->unit);
-    const char* said = off ? (p.passes() ? key("{}, battery off, {}: {}, as promised")
-                                         : key("{}, battery off, {}: {}, outside what was promised"))
-                           : (p.passes() ? key("{}, key on, {}: {}, as promised")
-                                         : key("{}, key on, {}: {}, outside what was promised"));
-    return phrase(said, circuit.name, place, read);
+    const char* said =
+        p.passes() ? key("{}, {}, {}: {}, as promised") : key("{}, {}, {}: {}, outside what was promised");
+    return phrase(said, circuit.name, job::conditionWords(p.reading.condition()), place, read);
+}
+
+std::string clicked(const job::Job& job, const job::Click& click, const job::Circuit& circuit)
+{
+    std::string answered;
+    for (const job::CircuitId& id : click.answered)
+        if (const job::Circuit* c = job::find(job, id))
+            answered += (answered.empty() ? "" : ", ") + c->name;
+    return answered.empty() ? phrase("{}, output clicked: nothing answered", circuit.name)
+                            : phrase("{}, output clicked: {} answered", circuit.name, answered);
 }
 
 bool holds(const std::string& text, const std::vector<std::string>& words)
@@ -47,6 +54,9 @@ std::vector<LogLine> logbook(const job::Job& job, std::string_view filter)
     for (const job::Proof& p : job.proofs)
         if (const job::Circuit* circuit = job::find(job, p.circuit))
             add(p.when, p.circuit.value, reading(job, p, *circuit));
+    for (const job::Click& c : job.clicks)
+        if (const job::Circuit* circuit = job::find(job, c.circuit))
+            add(c.when, c.circuit.value, clicked(job, c, *circuit));
     std::ranges::stable_sort(out, std::greater(), &LogLine::when); // ISO 8601 sorts as text
     return out;
 }

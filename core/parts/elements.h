@@ -22,7 +22,7 @@ struct ElementRange
 /// What the part is at.
 struct PartState
 {
-    double value = 0, within = 0; ///< what a sensor measures, SI, and how well it is known
+    double value = 0, low = 0, high = 0; ///< what a sensor measures, SI, and between which values that may be
     bool keyOn = true; ///< with the key off nothing drives an output
     bool running = false; ///< what the ECU drives is at work
 };

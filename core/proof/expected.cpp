@@ -43,7 +43,7 @@ class CircuitPromises
             probed.push_back(&e);
             leads.push_back({e.station.point, e.blackPoint});
         }
-        const bool volts = condition == Condition::KeyOn;
+        const bool volts = job::isLive(condition);
         const auto& meter = m_job.meter;
         const auto readings = volts ? m_readings.voltmeters(leads, meter) : m_readings.ohmmeters(leads);
         for (size_t i = 0; i < probed.size(); ++i)
@@ -59,7 +59,7 @@ class CircuitPromises
             if (e.station.kind == StationKind::Probe || !e.promises())
                 continue;
             if (!seen)
-                seen = parts::countsValue(m_sensor) ? pulsesAtRest() : m_readings.inputVolts(m_job, m_circuit);
+                seen = parts::countsValue(m_sensor) ? pulses(e.condition) : m_readings.inputVolts(m_job, m_circuit);
             if (seen)
                 report(e, *seen);
             else
@@ -68,13 +68,13 @@ class CircuitPromises
     }
 
   private:
-    Bounded pulsesAtRest() const
+    Bounded pulses(Condition condition) const
     {
         const double tolerance = parts::pulsesOf(m_sensor)->tolerance;
-        const auto rest = electrics::atRest(m_circuit, m_job.surroundings);
-        const double hz = parts::hertzAt(m_sensor, rest.value);
-        const auto [least, most] = std::minmax({hz, parts::hertzAt(m_sensor, rest.value - rest.tolerance),
-                                                parts::hertzAt(m_sensor, rest.value + rest.tolerance)});
+        const auto now = electrics::measurandUnder(condition, m_circuit, m_sensor, m_job.surroundings);
+        const double hz = parts::hertzAt(m_sensor, now.value);
+        const auto [least, most] =
+            std::minmax({hz, parts::hertzAt(m_sensor, now.low), parts::hertzAt(m_sensor, now.high)});
         const double off = tolerance * hz, moved = (most - least) / 2;
         return Bounded{hz,
                        least * (1 - tolerance),
@@ -145,7 +145,7 @@ class CircuitPromises
             subjects.insert(p.subjects.begin(), p.subjects.end());
         subjects.insert(job::partSubject(m_sensor, m_circuit.device));
         subjects.insert("circuit " + m_circuit.id.value);
-        if (condition == Condition::KeyOn)
+        if (job::isLive(condition))
             subjects.insert(m_circuit.output.empty() ? "input " + m_circuit.input.value
                                                      : "output " + m_circuit.output.value);
         subjects.erase("ECU"); // the firmware note matters to what the ECU reports, not to a meter

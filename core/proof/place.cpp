@@ -42,7 +42,7 @@ class CircuitPlaces
           m_paths(paths),
           m_sensor(*job::partOf(job, circuit)),
           m_negative(negativePost(job)),
-          m_seen(condition == Condition::KeyOn && seen())
+          m_seen(job::isLive(condition) && seen())
     {
     }
 
@@ -55,7 +55,7 @@ class CircuitPlaces
                      job::spoken(m_job, path.points[index])};
         p.needed = m_condition == Condition::KeyOn &&
                    (parts::isSignal(path.role) ? index + 1 == path.points.size() : index == 0);
-        if (m_condition == Condition::KeyOn)
+        if (job::isLive(m_condition))
             placeForVolts(p, path);
         else
             placeForOhms(p, path, index);

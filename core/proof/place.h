@@ -5,11 +5,15 @@
 #include "core/job/job.h"
 
 #include <string>
+#include <string_view>
 #include <vector>
 
 /// Every place a circuit can be read at, where the leads go, and whether anything can be promised there. That takes no
 /// more than the wiring: what must be read is worked out for those who ask (expected.h).
 namespace vicegrip::proof {
+
+/// What stands for a station where an output is clicked.
+inline constexpr std::string_view kClick = "click";
 
 enum class StationKind {
     Probe, ///< a meter's red lead goes there
@@ -47,7 +51,7 @@ struct Place
 };
 
 /// The places of a circuit under one condition: signal from sensor to value, then supply, then ground. `car` is the car
-/// with the key on, null for ohms. Without a table counts and volts are still promised.
+/// with the key on, whatever the engine does; null for ohms. Without a table counts and volts are still promised.
 [[nodiscard]] std::vector<Place> places(const job::Job& job, const electrics::Electrics* car, job::Condition condition,
                                         const job::Circuit& circuit, const std::vector<electrics::Path>& paths,
                                         bool hasTable);

@@ -19,19 +19,20 @@ BudgetPart partOf(const std::string& s, const job::Circuit& circuit)
 {
     if (s == "sensor " + circuit.device.value || s == "track of " + circuit.device.value)
         return BudgetPart::Sensor;
-    if (s == "battery" || s.starts_with("supply") || s.starts_with("expander-supply"))
+    if (s == "battery" || s == "charging" || s.starts_with("supply") || s.starts_with("expander-supply"))
         return BudgetPart::Supply;
     if (s == "input " + circuit.input.value || s.starts_with("resistor "))
         return BudgetPart::PullUp;
     return BudgetPart::Wiring; // conductors, and what other consumers do to a shared ground
 }
 
-Result<Electrics> carAt(const job::Job& job, const job::Circuit& circuit, double value, bool running)
+Result<Electrics> carAt(const job::Job& job, const job::Circuit& circuit, double value, job::Condition condition,
+                        std::optional<double> battery_v = {})
 {
-    return electrics::build(job, {.condition = job::Condition::KeyOn,
+    return electrics::build(job, {.condition = condition,
                                   .surroundings = job.surroundings,
                                   .measurands = {{circuit.id, value}},
-                                  .running = running});
+                                  .battery_v = battery_v});
 }
 
 /// V or Hz per SI unit of the value.
@@ -119,12 +120,32 @@ std::optional<MixtureCost> mixtureOf(const job::Job& job, const job::Circuit& ci
 
 namespace {
 
+/// What an input that the battery moves reads while it is charged.
+void addCharging(Budget& b, circuit::Interval& within, const job::Job& job, const job::Circuit& circuit,
+                 const Table& table)
+{
+    const auto car = carAt(job, circuit, b.value, job::Condition::Running);
+    if (!car)
+        return;
+    electrics::Readings charged(*car);
+    const auto volts = charged.inputVolts(job, circuit);
+    if (!volts)
+        return;
+    within = {std::min(within.low, volts->low), std::max(within.high, volts->high)};
+    BudgetLine& supply = b.lines[static_cast<size_t>(BudgetPart::Supply)];
+    const auto moved = charged.inputRange(
+        job, circuit, [&](const std::string& label) { return partOf(label, circuit) == BudgetPart::Supply; });
+    if (moved)
+        supply.worst = std::max(supply.worst, shownOff(table, *moved, 0, b.shown));
+}
+
 /// The parts that move the input's volts: each alone, and the range of all of them together, consumers running or not.
 template <class AddSigma>
 circuit::Interval addVolts(Budget& b, const job::Job& job, const job::Circuit& circuit, const Table& table,
-                           const Electrics& atRest, const AddSigma& addSigma)
+                           const Electrics& atRest, job::Condition turning, const AddSigma& addSigma)
 {
-    const auto running = carAt(job, circuit, b.value, true);
+    // At the volts of rest, so that what differs is what the consumers do.
+    const auto running = carAt(job, circuit, b.value, turning, job.battery.volts);
     electrics::Readings still(atRest);
     std::optional<electrics::Readings> moving;
     if (running)
@@ -136,8 +157,10 @@ circuit::Interval addVolts(Budget& b, const job::Job& job, const job::Circuit& c
         return range ? shownOff(table, *range, 0, b.shown) : 0;
     };
     std::array<double, kBudgetParts> heaviest{};
+    bool onBattery = false;
     for (const Share& s : still.inputShares(job, circuit)) {
         const BudgetPart part = partOf(s.subject, circuit);
+        onBattery |= s.subject == "battery";
         addSigma(part, s.sigma);
         if (s.worst > heaviest[static_cast<size_t>(part)]) {
             heaviest[static_cast<size_t>(part)] = s.worst;
@@ -156,7 +179,10 @@ circuit::Interval addVolts(Budget& b, const job::Job& job, const job::Circuit& c
         wiring.most = "running consumers";
     wiring.worst = std::max(wiring.worst, shared);
     addSigma(BudgetPart::Wiring, circuit::Spread{std::abs(all->value - b.reading)}.standardDeviation());
-    return {std::min(all->low, b.reading), std::max(all->high, b.reading)};
+    circuit::Interval within{std::min(all->low, b.reading), std::max(all->high, b.reading)};
+    if (onBattery && turning == job::Condition::Running)
+        addCharging(b, within, job, circuit, table);
+    return within;
 }
 
 } // namespace
@@ -168,7 +194,8 @@ std::string_view partName(BudgetPart part)
     return kNames[static_cast<size_t>(part)];
 }
 
-Result<Budget> budgetAt(const job::Job& job, const job::Circuit& circuit, const Table& table, double value)
+Result<Budget> budgetAt(const job::Job& job, const job::Circuit& circuit, const Table& table, double value,
+                        job::Condition turning)
 {
     const parts::Part* sensor = job::sensorOf(job, circuit);
     const parts::EcuInput* input = job::findInput(job, circuit.input);
@@ -178,7 +205,7 @@ Result<Budget> budgetAt(const job::Job& job, const job::Circuit& circuit, const 
         return fail(ErrorCode::Range, phrase("that is outside the table's range, {}",
                                              units::formatRange(circuit.scaling.low, circuit.scaling.high,
                                                                 sensor->measures, sensor->unit, 1)));
-    const auto car = carAt(job, circuit, value, false);
+    const auto car = carAt(job, circuit, value, job::Condition::KeyOn);
     if (!car)
         return tl::make_unexpected(car.error());
     const auto transfer = Transfer::of(job, *car, circuit);
@@ -210,7 +237,7 @@ Result<Budget> budgetAt(const job::Job& job, const job::Circuit& circuit, const 
         lineOf(BudgetPart::Sensor).most = "sensor " + circuit.device.value;
         addSigma(BudgetPart::Sensor, circuit::Spread{off}.standardDeviation());
     } else {
-        within = addVolts(b, job, circuit, table, *car, addSigma);
+        within = addVolts(b, job, circuit, table, *car, turning, addSigma);
     }
     const double count = readingStep(job, circuit);
     lineOf(BudgetPart::Counts).worst = shownOff(table, {b.reading, b.reading}, count, b.shown);
@@ -231,12 +258,14 @@ Result<Budget> budgetAt(const job::Job& job, const job::Circuit& circuit, const 
     return b;
 }
 
-std::vector<Budget> budgetOver(const job::Job& job, const job::Circuit& circuit, const Table& table, int places)
+std::vector<Budget> budgetOver(const job::Job& job, const job::Circuit& circuit, const Table& table, int places,
+                               job::Condition turning)
 {
     std::vector<Budget> out;
     for (int i = 0; i < places; ++i) {
         const double share = (i + 0.5) / places;
-        if (auto b = budgetAt(job, circuit, table, std::lerp(circuit.scaling.low, circuit.scaling.high, share)))
+        if (auto b =
+                budgetAt(job, circuit, table, std::lerp(circuit.scaling.low, circuit.scaling.high, share), turning))
             out.push_back(std::move(*b));
     }
     return out;

@@ -54,17 +54,18 @@ struct Budget
     std::optional<MixtureCost> mixture;
 };
 
-/// The budget at the measurand `value`. The network is solved there twice, at rest and with consumers that may
-/// run or not: what differs is the ground's part. Every worst case is the input's range at the worst corner of what
-/// moves it (circuit/bounds.h), one count more to either side, through the table. A frequency forgives supply, wiring
-/// and pull-up: what is left is the sensor, the counter and the table. Errors (Reference): the circuit has no seat or
-/// no sensor; (Range): the value is outside the table's range, the signal stands for no value, the input does not move
-/// there; those of electrics::build.
+/// The budget at the measurand `value`. The network is solved there at rest and with an engine that turns, `turning`
+/// saying how: cranking or running, with consumers that may draw or not. What differs is the ground's part, and the
+/// supply's where the battery moves the input: it is charged while the engine runs. Every worst case is the input's
+/// range at the worst corner of what moves it (circuit/bounds.h), one count more to either side, through the table. A
+/// frequency forgives supply, wiring and pull-up: what is left is the sensor, the counter and the table. Errors
+/// (Reference): the circuit has no seat or no sensor; (Range): the value is outside the table's range, the signal
+/// stands for no value, the input does not move there; those of electrics::build.
 [[nodiscard]] Result<Budget> budgetAt(const job::Job& job, const job::Circuit& circuit, const Table& table,
-                                      double value);
+                                      double value, job::Condition turning = job::Condition::Running);
 
 /// Budgets at `places` values evenly over the range, ends a little inside. Places without one are left out.
 [[nodiscard]] std::vector<Budget> budgetOver(const job::Job& job, const job::Circuit& circuit, const Table& table,
-                                             int places);
+                                             int places, job::Condition turning = job::Condition::Running);
 
 } // namespace vicegrip::scaling

@@ -113,7 +113,7 @@ double areaToCarry(double amps)
 std::map<job::WireId, AreaChoice> chooseAreas(const job::Job& job, const electrics::Wiring& wiring)
 {
     const auto car = electrics::build(
-        job, {.condition = job::Condition::KeyOn, .surroundings = job.surroundings, .running = true, .bounded = false});
+        job, {.condition = job::Condition::Running, .surroundings = job.surroundings, .bounded = false});
     if (!car)
         return {};
     const std::set<std::string> sensors = sensorWires(wiring);

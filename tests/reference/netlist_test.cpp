@@ -48,6 +48,8 @@ int compareVolts(const job::Job& job, const Situation& situation, const std::str
     return static_cast<int>(answers.size());
 }
 
+constexpr job::Condition kLive[] = {job::Condition::KeyOn, job::Condition::Cranking, job::Condition::Running};
+
 /// Ohm between the leads of every promise with the battery off: a test current of 1 A, switched on pair by pair.
 int compareOhms(const job::Job& job, const FaultList& faults, const std::string& what)
 {
@@ -88,12 +90,12 @@ TEST(NgspiceOnJobs, AgreesOnBothDemoJobs)
     int compared = 0;
     for (const char* name : {"petrel.vicegrip", "curlew.vicegrip"}) {
         const job::Job job = demo(name);
-        for (const bool running : {false, true})
-            compared += compareVolts(job, {.surroundings = job.surroundings, .running = running},
-                                     std::string(name) + (running ? ", running" : ""));
+        for (const job::Condition condition : kLive)
+            compared += compareVolts(job, {.condition = condition, .surroundings = job.surroundings},
+                                     std::string(name) + ", " + job::conditionWords(condition));
         compared += compareOhms(job, {}, name);
     }
-    EXPECT_GT(compared, 400);
+    EXPECT_GT(compared, 600);
 }
 
 TEST(NgspiceOnJobs, AgreesOnEverySensorOfTheLibrary)
@@ -135,8 +137,10 @@ TEST(NgspiceOnJobs, AgreesOnEveryActuatorOfTheLibrary)
                 continue;
             ++seated;
             const std::string what = part.id.value + " on " + unit.id.value;
-            for (const bool running : {false, true})
-                compared += compareVolts(drawn, {.surroundings = drawn.surroundings, .running = running}, what);
+            for (const job::Condition condition : kLive)
+                compared += compareVolts(drawn, {.condition = condition, .surroundings = drawn.surroundings}, what);
+            compared += compareVolts(
+                drawn, {.surroundings = drawn.surroundings, .clicked = drawn.circuits.front().output}, what);
             compared += compareOhms(drawn, {}, what);
         }
     }

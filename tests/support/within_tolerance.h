@@ -1,7 +1,8 @@
 #pragma once
 
-#include "core/job/job.h"
+#include "core/electrics/electrics.h"
 
+#include <cmath>
 #include <random>
 
 namespace vicegrip::test {
@@ -30,7 +31,9 @@ class WithinTolerance
 
     job::Job car(job::Job job)
     {
+        const job::Battery drawn = job.battery;
         job.battery.volts += share() * job.battery.tolerance_v;
+        job.battery.charging_v += share() * job.battery.tolerance_v;
         job.ecu.supply.volts += share() * job.ecu.supply.tolerance_v;
         for (parts::EcuInput& i : job.ecu.inputs) {
             if (i.pull_up_ohm)
@@ -52,7 +55,12 @@ class WithinTolerance
         for (job::Switch& k : job.switches)
             k.ohm *= 1 + share() * 0.5;
         for (job::Load& l : job.loads)
-            l.current_a /= 1 + share() * 0.3;
+            if (l.starter) { // its resistance is what its current at the drawn battery makes it
+                const double ohm = (drawn.volts / l.current_a - drawn.ohm) * (1 + share() * 0.4);
+                l.current_a = job.battery.volts / (ohm + job.battery.ohm);
+            } else {
+                l.current_a /= 1 + share() * 0.3;
+            }
         for (job::Wire& w : job.wires)
             w.length_m *= 1 + share() * 0.04;
         for (parts::Part& s : job.parts)
@@ -63,6 +71,24 @@ class WithinTolerance
             if (c.rest.kind == job::RestKind::Value)
                 c.rest.value += share() * c.rest.tolerance;
         return job;
+    }
+
+    /// The same with what its engine does at the moment: consumers and outputs on or off, sensors anywhere in their
+    /// range, but for what is as cold as the air outside while the starter turns.
+    electrics::Situation moment(job::Job& built, job::Condition condition)
+    {
+        electrics::Situation out{.condition = condition, .surroundings = built.surroundings, .bounded = false};
+        if (!job::engineTurns(condition))
+            return out;
+        std::erase_if(built.loads, [&](const job::Load& l) { return !l.starter && m_random() % 2 == 0; });
+        for (parts::EcuOutput& o : built.ecu.outputs)
+            if (m_random() % 2 == 0 && !o.can(parts::OutputKind::Logic))
+                o.on_ohm = o.off_ohm;
+        for (const job::Circuit& c : built.circuits)
+            if (const parts::Part* sensor = job::sensorOf(built, c))
+                if (condition == job::Condition::Running || c.rest.kind != job::RestKind::Ambient)
+                    out.measurands[c.id] = std::lerp(sensor->low, sensor->high, (1 + share()) / 2);
+        return out;
     }
 
   private:

@@ -2,19 +2,14 @@
 
 #include "app/stages/stage_page.h"
 
-#include <optional>
-
-class QLabel;
-class QTableWidget;
-class QVBoxLayout;
+class QStackedWidget;
 
 namespace vicegrip::app {
 
-class KeyButton;
-class SurroundingsForm;
-class TypedField;
+class ClickView;
+class PlacesView;
 
-/// Is it wired as drawn? One place to probe at a time, with what must be read there before the probe touches.
+/// Is it wired as drawn? Place by place with a meter; and what the ECU drives, output by output, by what answers.
 class MeterPage : public StagePage
 {
     Q_OBJECT
@@ -25,23 +20,12 @@ class MeterPage : public StagePage
     void refresh() override;
 
   private:
-    void buildProbe(QVBoxLayout* column);
-    void buildTable(QVBoxLayout* column);
-    void showProbe(const job::Circuit& circuit);
-    void showTable();
-    void take();
-    void goOn();
-    void recordTyped(const QString& typed);
-    void record(const job::Reading& reading, job::ReadingSource source);
-    [[nodiscard]] const proof::Judged* probed() const; ///< the station the page is at; null when there is none
+    [[nodiscard]] ViewBar* bar() const override { return m_bar; }
 
-    AnalysisPtr m_analysis;
-    std::vector<proof::Judged> m_stations; ///< of the circuit, under the condition, that a probe can reach
-    QLabel *m_context, *m_title, *m_leads, *m_must, *m_unit, *m_bounds, *m_verdict, *m_caution;
-    TypedField* m_reading;
-    KeyButton *m_take, *m_on;
-    SurroundingsForm* m_surroundings;
-    QTableWidget* m_table;
+    ViewBar* m_bar;
+    QStackedWidget* m_stack;
+    PlacesView* m_places;
+    ClickView* m_clicks;
 };
 
 } // namespace vicegrip::app

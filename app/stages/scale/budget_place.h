@@ -11,10 +11,12 @@ struct BudgetPlace
     AnalysisPtr analysis;
     job::CircuitId circuit;
     double value = 0; ///< the measurand, SI
+    job::Condition turning = job::Condition::Running; ///< how the engine turns
     Result<scaling::Budget> budget;
 };
 
 /// Solves the network: not for the window's thread.
-[[nodiscard]] BudgetPlace budgetPlace(const AnalysisPtr& analysis, const job::CircuitId& circuit, double value);
+[[nodiscard]] BudgetPlace budgetPlace(const AnalysisPtr& analysis, const job::CircuitId& circuit, double value,
+                                      job::Condition turning = job::Condition::Running);
 
 } // namespace vicegrip::app

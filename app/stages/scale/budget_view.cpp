@@ -39,6 +39,7 @@ BudgetView::BudgetView(Desk& desk, QWidget* parent)
     : QWidget(parent),
       m_desk(desk),
       m_place(valueField(desk, tr("At"), "budget-at")),
+      m_when(label({}, look::Size::Small, false, true)),
       m_worst(figure({}, look::Size::Big)),
       m_sigma(figure({}, look::Size::Body)),
       m_mixture(figure({}, look::Size::Title)),
@@ -46,6 +47,7 @@ BudgetView::BudgetView(Desk& desk, QWidget* parent)
       m_bars(new BudgetBars),
       m_chart(new BudgetChart)
 {
+    m_when->setObjectName(QStringLiteral("budget-when"));
     m_worst->setObjectName(QStringLiteral("budget-worst"));
     m_sigma->setObjectName(QStringLiteral("budget-sigma"));
     m_mixture->setObjectName(QStringLiteral("budget-mixture"));
@@ -55,7 +57,7 @@ BudgetView::BudgetView(Desk& desk, QWidget* parent)
     left->addWidget(label(tr("Measurand"), look::Size::Small, false, true));
     left->addWidget(m_place);
     left->addSpacing(look::kGap);
-    left->addWidget(label(tr("everything at its worst together"), look::Size::Small, false, true));
+    left->addWidget(m_when);
     left->addWidget(m_worst);
     left->addWidget(m_sigma);
     left->addSpacing(look::kGap);
@@ -104,8 +106,17 @@ void BudgetView::nothing(const QString& why)
     m_how->setText(why);
 }
 
+/// A budget is of an engine that turns: it runs, but where the header has the starter on.
+job::Condition BudgetView::turning() const
+{
+    const job::Condition now = m_desk.selection.condition();
+    return job::engineTurns(now) ? now : job::Condition::Running;
+}
+
 void BudgetView::refresh()
 {
+    m_when->setText(turning() == job::Condition::Cranking ? tr("everything at its worst together, cranking")
+                                                          : tr("everything at its worst together, running"));
     m_analysis = m_desk.store.analysis();
     const job::Circuit* circuit = job::find(*m_analysis->job, m_desk.selection.circuit());
     const auto* view = analysis::find(*m_analysis, m_desk.selection.circuit());
@@ -120,17 +131,17 @@ void BudgetView::refresh()
     it->second = std::clamp(it->second, spec.low, spec.high);
     if (m_charted != circuit->id)
         m_chart->clear();
-    m_range.ask([analysis = m_analysis, id = circuit->id] {
+    m_range.ask([analysis = m_analysis, id = circuit->id, turning = turning()] {
         const auto& table = *analysis::find(*analysis, id)->table;
-        return OverRange{analysis, id,
-                         scaling::budgetOver(*analysis->job, *job::find(*analysis->job, id), table, kBudgetPlaces)};
+        const job::Circuit& of = *job::find(*analysis->job, id);
+        return OverRange{analysis, id, turning, scaling::budgetOver(*analysis->job, of, table, kBudgetPlaces, turning)};
     });
     showAt(it->second);
 }
 
 void BudgetView::showRange(const OverRange& over)
 {
-    if (over.analysis != m_analysis || over.circuit != m_desk.selection.circuit())
+    if (over.analysis != m_analysis || over.circuit != m_desk.selection.circuit() || over.turning != turning())
         return; // another is on its way
     const job::Circuit& circuit = *job::find(*over.analysis->job, over.circuit);
     m_charted = over.circuit;
@@ -147,12 +158,15 @@ void BudgetView::showAt(double value)
     m_at[circuit->id] = value;
     m_place->setText(
         text(units::format(value, sensor.measures, sensor.unit, sensor.measures == units::Dimension::Lambda ? 3 : 1)));
-    m_atPlace.ask([analysis = m_analysis, id = circuit->id, value] { return budgetPlace(analysis, id, value); });
+    m_atPlace.ask([analysis = m_analysis, id = circuit->id, value, turning = turning()] {
+        return budgetPlace(analysis, id, value, turning);
+    });
 }
 
 void BudgetView::showPlace(const BudgetPlace& at)
 {
-    if (at.analysis != m_analysis || at.circuit != m_desk.selection.circuit() || m_at[at.circuit] != at.value)
+    if (at.analysis != m_analysis || at.circuit != m_desk.selection.circuit() || m_at[at.circuit] != at.value ||
+        at.turning != turning())
         return; // another is on its way
     const job::Circuit* circuit = job::find(*at.analysis->job, at.circuit);
     const parts::Part& sensor = *job::sensorOf(*at.analysis->job, *circuit);

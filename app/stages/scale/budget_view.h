@@ -32,8 +32,10 @@ class BudgetView : public QWidget
     {
         AnalysisPtr analysis;
         job::CircuitId circuit;
+        job::Condition turning = job::Condition::Running;
         std::vector<scaling::Budget> budgets;
     };
+    [[nodiscard]] job::Condition turning() const;
     void showRange(const OverRange& over);
     void showAt(double value);
     void showPlace(const BudgetPlace& at);
@@ -43,7 +45,7 @@ class BudgetView : public QWidget
     AnalysisPtr m_analysis;
     std::map<job::CircuitId, double> m_at; ///< the place last looked at, by circuit
     TypedField* m_place;
-    QLabel *m_worst, *m_sigma, *m_mixture, *m_how;
+    QLabel *m_when, *m_worst, *m_sigma, *m_mixture, *m_how;
     BudgetBars* m_bars;
     BudgetChart* m_chart;
     job::CircuitId m_charted; ///< whose budgets the chart shows

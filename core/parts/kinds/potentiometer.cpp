@@ -30,7 +30,7 @@ Laid Potentiometer::lay(ElementSink& to, const Part& part, const PartState& stat
              .jointSlopes = {halves[0] / track_ohm, halves[1] / track_ohm}};
     to.resistor(wiper, to.at(PinRole::Signal), wiper_ohm, wiper_ohm * 0.5);
     for (const double track : {1 - tolerance, 1 + tolerance})
-        for (const double x : {state.value - state.within, state.value + state.within}) {
+        for (const double x : {state.low, state.high}) {
             const ElementValues there = values(part, x);
             out.jointSettings.push_back({track * there[0], track * there[1]});
         }

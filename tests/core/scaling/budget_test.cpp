@@ -38,8 +38,10 @@ double shownWith(const Subject& s, const char* id, double value, bool running,
                  const std::function<std::optional<bool>(const circuit::Element&)>& at)
 {
     const job::Circuit& c = s.circuit(id);
-    const auto car = electrics::build(
-        s.job, {.surroundings = s.job.surroundings, .measurands = {{c.id, value}}, .running = running});
+    const auto car = electrics::build(s.job, {.condition = running ? job::Condition::Running : job::Condition::KeyOn,
+                                              .surroundings = s.job.surroundings,
+                                              .measurands = {{c.id, value}},
+                                              .battery_v = s.job.battery.volts});
     circuit::Network net = car->solution.network();
     for (size_t i = 0; i < net.elements().size(); ++i) {
         const circuit::Element& e = net.elements()[i];
@@ -84,14 +86,15 @@ TEST(Budget, NoCarIsFartherOffAndSomeCarIsNearlyAsFar)
 }
 
 // 20,000 cars within tolerance with the consumer on reach 12.5 °C at the gearbox's 105 °C and 0.0175 at λ 0.918, with
-// all parts at their worst 14.5 to 18.5 °C and 0.028: worked out elsewhere, with a model of its own.
+// all parts at their worst 14.5 to 18.5 °C and 0.028: worked out elsewhere, with a model of its own, the other sensors
+// being where the engine at rest has them. Running, they may be anywhere: their currents on the shared ground add 1 °C.
 TEST(Budget, WhatAConsumerOnTheGroundDoesIsInTheWorst)
 {
     const Subject s;
     const auto gt = s.at("gt", 378.15), wb = s.at("wb", 0.918);
     ASSERT_TRUE(gt && wb);
     EXPECT_GT(gt->worst, 14.5);
-    EXPECT_LT(gt->worst, 19);
+    EXPECT_LT(gt->worst, 20.5);
     EXPECT_GT(wb->worst, 0.0175);
     EXPECT_LT(wb->worst, 0.030);
 }

@@ -1,0 +1,185 @@
+#include "core/clicks/clicks.h"
+
+#include "core/base/phrase.h"
+#include "core/brief/firing_order.h"
+
+#include <algorithm>
+#include <charconv>
+#include <map>
+#include <set>
+#include <tuple>
+
+namespace vicegrip::clicks {
+namespace {
+
+using job::CircuitId;
+using proof::State;
+
+/// The number at the end of "inj3"; 0 for none.
+int numberOf(const std::string& function)
+{
+    const size_t digits = function.find_last_not_of("0123456789") + 1;
+    int out = 0;
+    std::from_chars(function.data() + digits, function.data() + function.size(), out);
+    return out;
+}
+
+/// How many outputs come before this one's: injectors, then coils, each in firing order, then the rest. A coil of two
+/// cylinders is numbered by its pair, and pairs are numbered as they fire.
+std::tuple<int, size_t> turnOf(const job::Job& job, const job::Circuit& circuit)
+{
+    const parts::PartUse use = job::actuatorOf(job, circuit)->kind;
+    if (use != parts::PartUse::Injector && use != parts::PartUse::IgnitionCoil)
+        return {2, 0};
+    const int number = numberOf(circuit.function.value);
+    const auto& order = job.brief ? job.brief->firingOrder : std::vector<int>();
+    const bool byCylinder =
+        use == parts::PartUse::Injector || (job.brief && job.brief->ignition == job::Ignition::Sequential);
+    const auto at = std::ranges::find(order, number);
+    const auto turn = byCylinder && at != order.end() ? at - order.begin() : number;
+    return {use == parts::PartUse::Injector ? 0 : 1, static_cast<size_t>(turn)};
+}
+
+std::vector<const job::Circuit*> inOrder(const job::Job& job)
+{
+    std::vector<const job::Circuit*> out;
+    for (const job::Circuit& c : job.circuits)
+        if (!c.output.empty() && job::actuatorOf(job, c) != nullptr)
+            out.push_back(&c);
+    std::ranges::stable_sort(out, {}, [&](const job::Circuit* c) { return turnOf(job, *c); });
+    return out;
+}
+
+using Latest = std::map<CircuitId, const job::Click*>;
+
+const job::Click* lastOf(const Latest& latest, const CircuitId& id)
+{
+    const auto it = latest.find(id);
+    return it == latest.end() ? nullptr : it->second;
+}
+
+/// "Cavity A15"; of several pins the first.
+std::string seatWords(const job::Job& job, const job::Circuit& circuit)
+{
+    const auto cavities = job::seatCavities(job, circuit);
+    return cavities.empty() ? phrase("output {}", circuit.output.value) : job::spoken(job, cavities.front());
+}
+
+std::string names(const job::Job& job, const std::vector<CircuitId>& ids)
+{
+    std::string out;
+    for (const CircuitId& id : ids)
+        if (const job::Circuit* c = job::find(job, id))
+            out += (out.empty() ? "" : ", ") + c->name;
+    return out;
+}
+
+/// Another part answered alone: what its own output works says what is wrong.
+void judgeAnother(Standing& s, const job::Job& job, const Latest& latest, const job::Circuit& circuit,
+                  const job::Circuit& other)
+{
+    const std::string here = seatWords(job, circuit), there = seatWords(job, other);
+    const job::Click* back = lastOf(latest, other.id);
+    s.with = other.id;
+    if (back != nullptr && back->answered == std::vector{circuit.id}) {
+        s.reason = phrase("{} works {}, and {} works {}: they are exchanged", here, other.name, there, circuit.name);
+        s.todo = phrase("Exchange the wires of {} and {} at the ECU's plug, or the two plugs where each sits on the "
+                        "other's part. Then click both again.",
+                        here, there);
+    } else if (back != nullptr && back->answered == std::vector{other.id}) {
+        s.reason = phrase("{} and {} both work {}: their wires are joined, and none leads to {}", here, there,
+                          other.name, circuit.name);
+        s.todo = phrase("Find where the two wires meet, and bring {} to {} alone.", here, circuit.name);
+    } else {
+        s.reason = phrase("{} works {}: the wire in it, or the plug at its end, is another's", here, other.name);
+        s.todo = phrase("Click {} next: what answers there says which two are exchanged.", other.name);
+    }
+}
+
+void judge(Standing& s, const job::Job& job, const Latest& latest, const job::Facts& facts, const job::Circuit& circuit)
+{
+    const job::Click& click = *s.last;
+    if (const auto changed = job::changes(click.restsOn.facts(), facts); !changed.empty()) {
+        s.state = State::Stale;
+        s.reason = changed.front();
+        s.todo = phrase("Click it again.");
+        return;
+    }
+    if (click.answered == std::vector{circuit.id}) {
+        s.state = State::Done;
+        return;
+    }
+    s.state = State::Failing;
+    if (click.answered.empty()) {
+        s.reason = phrase("nothing answered to {}", seatWords(job, circuit));
+        s.todo = phrase("Read its winding with the battery off and its feed with the key on: an open wire, a feed that "
+                        "is off, or an output that does not switch.");
+        return;
+    }
+    const job::Circuit* other = job::find(job, click.answered.front());
+    if (click.answered.size() == 1 && other != nullptr) {
+        judgeAnother(s, job, latest, circuit, *other);
+        return;
+    }
+    s.reason = phrase("{} works more than one part: {}", seatWords(job, circuit), names(job, click.answered));
+    s.todo = phrase("Look for wires that touch, or that share a splice, between them.");
+}
+
+} // namespace
+
+std::vector<Standing> standings(const job::Job& job, const job::Facts& facts)
+{
+    Latest latest; // newer clicks are appended
+    for (const job::Click& click : job.clicks)
+        latest[click.circuit] = &click;
+    std::vector<Standing> out;
+    for (const job::Circuit* c : inOrder(job)) {
+        Standing& s = out.emplace_back();
+        s.circuit = c->id;
+        if (const job::Click* last = lastOf(latest, c->id)) {
+            s.last = *last;
+            judge(s, job, latest, facts, *c);
+        }
+    }
+    return out;
+}
+
+std::optional<size_t> nextOf(const std::vector<Standing>& standings)
+{
+    const auto open = std::ranges::find_if(standings, [](const Standing& s) { return s.state != State::Done; });
+    return open == standings.end() ? std::nullopt : std::optional(static_cast<size_t>(open - standings.begin()));
+}
+
+job::Click record(const job::Job& job, const job::Facts& facts, const electrics::Wiring& wiring,
+                  const job::Circuit& circuit, std::vector<CircuitId> answered, std::string when)
+{
+    std::set<std::string> subjects = {"circuit " + circuit.id.value, "output " + circuit.output.value};
+    for (const electrics::Path& path : wiring.paths(circuit))
+        subjects.insert(path.subjects.begin(), path.subjects.end());
+    if (const parts::Part* part = job::actuatorOf(job, circuit))
+        subjects.insert(job::partSubject(*part, circuit.device));
+    subjects.erase("ECU"); // its firmware moves no wire
+    std::ranges::sort(answered);
+    return {circuit.id, std::move(answered), std::move(when),
+            job::RestsOn(job::factsOf(facts, {subjects.begin(), subjects.end()}))};
+}
+
+void check(std::vector<findings::Finding>& out, const job::Job& job, const std::vector<Standing>& standings)
+{
+    std::set<CircuitId> told;
+    for (const Standing& s : standings) {
+        if (s.state != State::Failing || told.contains(s.circuit))
+            continue;
+        if (s.with)
+            told.insert(*s.with);
+        const bool silent = s.last->answered.empty();
+        out.push_back({silent ? "click-silent" : "click-exchanged",
+                       silent ? findings::Severity::Fix : findings::Severity::Stop, s.circuit,
+                       phrase("{}: {}", job::find(job, s.circuit)->name, s.reason),
+                       silent ? phrase("What does not move when it is switched on does not work when the engine runs.")
+                              : phrase("Fuel and spark go to the wrong cylinder: it backfires, or does not start."),
+                       s.todo});
+    }
+}
+
+} // namespace vicegrip::clicks
