@@ -82,6 +82,12 @@ struct SeatOptions
     bool json = false;
 };
 
+struct FusesOptions
+{
+    std::string job;
+    bool json = false;
+};
+
 struct RangeOptions
 {
     std::string job;
@@ -127,6 +133,7 @@ struct BundleOptions
 int check(const CheckOptions& options);
 int expect(const ExpectOptions& options);
 int netlist(const NetlistOptions& options);
+int fuses(const FusesOptions& options);
 int scale(const ScaleOptions& options);
 int budget(const BudgetOptions& options);
 int throttle(const ThrottleOptions& options);

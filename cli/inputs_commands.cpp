@@ -2,6 +2,8 @@
 #include "core/base/shipped.h"
 #include "core/brief/needs.h"
 #include "core/brief/range.h"
+#include "core/electrics/wiring.h"
+#include "core/feeds/feeds.h"
 #include "core/job/json.h"
 #include "core/seating/ways_out.h"
 #include "core/units/shown.h"
@@ -103,6 +105,43 @@ int seat(const SeatOptions& options)
     std::cout << "seated " << plan.required << " required, " << plan.wanted << " wanted, " << plan.preferred
               << " preferred; " << (plan.optimal ? "proved the best there is" : "the best found, not proved") << '\n';
     return kFine;
+}
+
+int fuses(const FusesOptions& options)
+{
+    const auto job = job::readFile(options.job);
+    if (!job)
+        return refuse(job.error(), kUnreadable);
+    const auto feeds = feeds::feedsOf(*job, electrics::Wiring(*job));
+    Json out = Json::array();
+    bool wrong = false;
+    for (const feeds::Feed& f : feeds) {
+        wrong |= f.isWrong;
+        Json consumers = Json::array();
+        std::string names;
+        for (const feeds::Consumer& c : f.consumers) {
+            consumers.push_back({{"name", c.name}, {"current_a", c.amps}});
+            names += (names.empty() ? "" : ", ") + c.name;
+        }
+        out.push_back({{"fuse", f.fuse},
+                       {"label", f.label},
+                       {"feeds", consumers},
+                       {"current_a", f.amps},
+                       {"rating_a", f.rating_a},
+                       {"proposed_a", f.proposed_a},
+                       {"thinnest", f.thinnest ? f.thinnest->value : std::string()},
+                       {"area_mm2", f.area_m2 * 1e6},
+                       {"stands_a", f.stands_a},
+                       {"reason", f.reason},
+                       {"wrong", f.isWrong}});
+        if (!options.json)
+            std::cout << (f.isWrong ? "! " : "  ") << padded(f.fuse.empty() ? "no fuse" : f.label, 22) << f.reason
+                      << '\n'
+                      << (names.empty() ? "" : "    feeds " + names + "\n");
+    }
+    if (options.json)
+        std::cout << Json{{"job", job->name}, {"fuses", out}}.dump(2) << '\n';
+    return wrong ? kFindings : kFine;
 }
 
 int range(const RangeOptions& options)

@@ -131,6 +131,13 @@ int main(int argc, char** argv)
     blendCommand->callback([&] { code = blend(blendOptions); });
 
     SeatOptions seatOptions;
+    FusesOptions fusesOptions;
+    auto* fusesCommand = app.add_subcommand(
+        "fuses", "List what hangs on each fuse: current, rating, the thinnest wire behind it, and why.");
+    fusesCommand->add_option("JOB", fusesOptions.job, "A .vicegrip file")->required();
+    fusesCommand->add_flag("--json", fusesOptions.json, "Print JSON");
+    fusesCommand->callback([&] { code = fuses(fusesOptions); });
+
     auto* seatCommand = app.add_subcommand(
         "seat", "Seat every sensor as well as it can be; print the seats, the refusals and the ways out.");
     seatCommand->add_option("JOB", seatOptions.job, "A .vicegrip file")->required();

@@ -55,7 +55,7 @@ void MainWindow::buildActions()
     QAction* open = act(tr("Open a job"), QKeySequence::Open, [this] { m_jobs->ask(); });
     QAction* fresh = act(tr("New job"), QKeySequence::New, [this] { m_jobs->begin(); });
     QAction* another = inJob(act(tr("Another like this"), {}, [this] { m_jobs->beginAnother(); }));
-    for (const auto& [what, name] : {std::pair(PartKind::Sensor, tr("Describe your own sensor")),
+    for (const auto& [what, name] : {std::pair(PartKind::Sensor, tr("Describe your own sensor or actuator")),
                                      {PartKind::Ecu, tr("Describe your own ECU")},
                                      {PartKind::Connector, tr("Describe your own connector")}})
         inJob(act(name, {}, [this, kind = what] { describePart(kind); }));

@@ -4,7 +4,10 @@
 #include "core/analysis/tasks.h"
 #include "core/base/phrase.h"
 #include "core/electrics/readings.h"
+#include "core/feeds/feeds.h"
+#include "core/findings/back_feed.h"
 #include "core/findings/checks.h"
+#include "core/findings/feed_checks.h"
 #include "core/findings/harness_checks.h"
 #include "core/findings/pin_checks.h"
 #include "core/findings/scale_checks.h"
@@ -160,6 +163,8 @@ struct Drawn
         auto beside = std::async(std::launch::async, [&] {
             areas = wires::chooseAreas(*job, wiring);
             findings::checkHarness(harness, *job, wiring, areas);
+            findings::checkFeeds(harness, feeds::feedsOf(*job, wiring));
+            findings::checkBackFeed(harness, *job, wiring);
         });
         keyOn = std::make_shared<Car>(*job, Condition::KeyOn);
         beside.get();

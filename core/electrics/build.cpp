@@ -143,7 +143,7 @@ void Builder::addConductors()
                               {copper * parts::kWireTolerance + crimps}, "wire " + w.id.value);
     }
     for (const job::Switch& s : m_job.switches)
-        if (isClosed(s, m_situation.condition))
+        if (isClosed(s, m_situation.condition) && !(m_situation.keyOff && s.needsKey))
             m_net.addResistor(at(s.from), at(s.to), s.ohm, {s.ohm / 2}, "switch " + s.id);
 }
 

@@ -34,6 +34,7 @@ struct Situation
     FaultList faults = {};
     std::optional<double> battery_v = {}; ///< of the battery, or the alternator, where that is not the job's own
     parts::OutputId clicked = {}; ///< an output that is on though the engine may stand; empty: none
+    bool keyOff = false; ///< the key is out, the battery on: what needs the key stands open
     bool bounded = true; ///< false: values are wanted, not how far a good car may be from them
 };
 

@@ -198,7 +198,7 @@ void Deck::drawing()
                          "contact " + c.id + "." + cavity);
     wires();
     for (const job::Switch& s : m_job.switches)
-        if ((keyOn() || !s.needsKey) && !(cranks() && s.opensCranking))
+        if (((keyOn() && !m_situation.keyOff) || !s.needsKey) && !(cranks() && s.opensCranking))
             resistor(place(s.from), place(s.to), s.ohm, "switch " + s.id);
     for (const job::Resistor& r : m_job.resistors)
         resistor(place(r.from), place(r.to), r.ohm, "resistor " + r.id);

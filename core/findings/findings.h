@@ -1,9 +1,11 @@
 #pragma once
 
 /// What is wrong with a job, and what to do.
+#include "core/findings/back_feed.h" // what keeps a unit awake
 #include "core/findings/checks.h" // every check of a circuit and of the car
 #include "core/findings/drive_checks.h" // what the ECU drives, and whether its output can
 #include "core/findings/end_checks.h" // where conductors end
+#include "core/findings/feed_checks.h" // what hangs on each fuse
 #include "core/findings/finding.h" // what a finding says
 #include "core/findings/harness_checks.h" // the wires themselves
 #include "core/findings/pin_checks.h" // terminals, seals and cavities

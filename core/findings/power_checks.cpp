@@ -195,9 +195,6 @@ class Power
         if (feed.complete && known(switches) && fuse == nullptr)
             say("load-no-fuse", Severity::Stop, phrase("{} has no fuse", where),
                 phrase("A chafed wire straight from the battery burns."), phrase("Fuse it at the battery."));
-        if (fuse != nullptr && fuse->rating_a > 0 && fuse->rating_a < load.current_a)
-            say("fuse-small", Severity::Fix, phrase("{} is fused with {}", where, amps(fuse->rating_a)),
-                phrase("It blows in use."), phrase("Take the next larger fuse that its wire still outlasts."));
     }
 
     std::vector<Finding>& m_out;

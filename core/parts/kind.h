@@ -53,6 +53,7 @@ struct Drive
     DriverKind driver = DriverKind::Switched;
     double amps = 0; ///< at work, as much as a good part takes at 14.4 V
     double start_a = 0; ///< at the moment it is switched on, where that is more
+    double supply_a = 0; ///< what its own supply feeds it with at work, where a signal only commands it
     double most_hz = 0; ///< how often it is switched; 0: on and off
     bool kicks = false; ///< its coil drives the current on when it is switched off: something must clamp that
     double least_v = 0; ///< what a logic signal must reach; 0: none

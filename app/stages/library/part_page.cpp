@@ -132,7 +132,7 @@ void PartPage::describe(PartKind what)
     }
     const QString title = what == PartKind::Ecu         ? tr("Your own ECU")
                           : what == PartKind::Connector ? tr("Your own connector")
-                                                        : tr("Your own sensor");
+                                                        : tr("Your own sensor or actuator");
     m_title->setText(title);
     m_text->setAccessibleName(title + tr(", a fact a line"));
     offerStarts();

@@ -176,13 +176,14 @@ void ClickView::showOutput(const clicks::Standing& at)
     m_click->setEnabled(keyOn && m_desk.live.canClick());
     for (QWidget* w : std::initializer_list<QWidget*>{m_asDrawn, m_nothing, m_another})
         w->setEnabled(keyOn);
-    m_verdict->setText(!keyOn                              ? tr("The key must be on: Ctrl+Y.")
-                       : at.state == proof::State::Done    ? tr("%1 answered: as drawn.").arg(text(circuit.name))
-                       : at.state == proof::State::Stale   ? tr("Stale: %1.").arg(text(at.reason))
-                       : at.state == proof::State::Failing ? text(at.reason) + QLatin1Char('.')
-                       : m_desk.live.canClick()            ? QString()
-                                                           : tr("No link clicks outputs: start the ECU's own "
-                                                                           "output test, then say what answered."));
+    m_verdict->setText(!keyOn                            ? tr("The key must be on: Ctrl+Y.")
+                       : at.state == proof::State::Done  ? tr("%1 answered: as drawn.").arg(text(circuit.name))
+                       : at.state == proof::State::Stale ? tr("Stale: %1.").arg(text(at.reason))
+                       : at.state == proof::State::Failing
+                           ? text(at.reason).replace(0, 1, text(at.reason).left(1).toUpper()) + QLatin1Char('.')
+                       : m_desk.live.canClick() ? QString()
+                                                : tr("No link clicks outputs: start the ECU's own "
+                                                     "output test, then say what answered."));
     setInk(m_verdict, at.state == proof::State::Untouched || !keyOn ? c.ink : inkOf(at.state));
     m_todo->setText(keyOn ? text(at.todo) : QString());
 }

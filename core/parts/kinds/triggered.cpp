@@ -20,6 +20,7 @@ Drive Triggered::drive(const Part& part) const
     const bool spark = part.kind == PartUse::IgnitionCoil || part.kind == PartUse::IgnitionModule;
     return {.driver = spark ? DriverKind::IgnitionLogic : DriverKind::Logic,
             .amps = 5 / (input_ohm * (1 - tolerance)),
+            .supply_a = draws_a,
             .most_hz = spark || part.kind == PartUse::Tachometer ? 300.0 : 0.0, // four sparks a turn at 4500 1/min
             .kicks = false,
             .least_v = needs_v};

@@ -118,7 +118,7 @@ TEST(PowerFindings, FusesAndReturnsOfLoadsAreJudged)
 {
     job::Job job = test::petrel();
     contact(job, "fuse-2").rating_a = 10;
-    EXPECT_THAT(of(job, "fuse-small").at(0).what, HasSubstr("fused with 10 A"));
+    EXPECT_THAT(of(job, "fuse-small").at(0).what, HasSubstr("on 10 A is more than the 75 %"));
     contact(job, "fuse-2").kind = SwitchKind::Relay;
     EXPECT_EQ(of(job, "load-no-fuse").size(), 1U);
     job = test::petrel();
