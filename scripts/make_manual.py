@@ -19,6 +19,7 @@ PAGES = [
     ("pins-buy", "Pins: to buy", []),
     ("pins-order", "Pins: order of hands", ["pins-order"]),
     ("meter", "Meter", ["meter"]),
+    ("meter-click", "Meter: click test", []),
     ("scale", "Scale: table", ["scale"]),
     ("scale-readings", "Scale: readings", []),
     ("scale-budget", "Scale: error budget", ["scale-budget"]),

@@ -53,7 +53,7 @@ std::vector<proof::Judged> Promises::of(const job::CircuitId& circuit, job::Cond
     }
     if (there == nullptr)
         want(analysis, circuit, condition).awaited = true;
-    const auto& stations = proof::stations(*view, condition);
+    const auto stations = analysis::standings(*analysis, circuit, condition);
     return proof::judged(stations, there != nullptr ? *there : pending(stations));
 }
 

@@ -164,10 +164,11 @@ struct Drawn
             areas = wires::chooseAreas(*job, wiring);
             findings::checkHarness(harness, *job, wiring, areas);
             findings::checkFeeds(harness, feeds::feedsOf(*job, wiring));
-            findings::checkBackFeed(harness, *job, wiring);
         });
         keyOn = std::make_shared<Car>(*job, Condition::KeyOn);
         beside.get();
+        if (keyOn->solved)
+            findings::checkBackFeed(power, *job, wiring, *keyOn->solved);
         findings::checkDrawing(power, *job, wiring, keyOn->solved ? &*keyOn->solved : nullptr, keyOn->trouble);
     }
 
@@ -194,8 +195,21 @@ struct Worth
     std::optional<scaling::Transfer> transfer;
     std::vector<findings::Finding> findings; ///< of its wires and its seat
     std::vector<findings::Finding> offset; ///< of its ground
-    std::map<Condition, std::vector<proof::Place>> places;
+    std::map<Condition, std::vector<proof::Place>> places; ///< at rest
     std::map<Condition, std::shared_future<std::vector<proof::Expectation>>> promises; ///< once asked for
+
+    /// With the engine turning they are those with the key on: few read there, so they are made when somebody does.
+    [[nodiscard]] std::vector<proof::Place> placesUnder(Condition condition) const
+    {
+        const auto at = places.find(job::engineTurns(condition) ? Condition::KeyOn : condition);
+        std::vector<proof::Place> out = at == places.end() ? std::vector<proof::Place>() : at->second;
+        for (proof::Place& p : out)
+            if (job::engineTurns(condition)) {
+                p.condition = condition;
+                p.needed = false;
+            }
+        return out;
+    }
 };
 
 std::string_view stageName(Stage stage)
@@ -249,18 +263,20 @@ std::shared_ptr<const Worth> worthOf(const job::Job& job, const std::shared_ptr<
     findings::checkDrawn(out->findings, job, circuit, drawn->wiring, drawn->paths[index]);
     if (drawn->keyOn->solved)
         findings::checkGroundOffset(out->offset, job, circuit, *drawn->keyOn->solved, out->view);
-    for (const auto& [condition, name] : fields::EnumNames<Condition>::kNames) {
-        const bool live = job::isLive(condition);
-        if (live && !drawn->keyOn->solved)
-            continue;
-        auto& places = out->places[condition];
-        places = proof::places(job, live ? &*drawn->keyOn->solved : nullptr, condition, circuit, drawn->paths[index],
-                               out->view.table.has_value());
-        out->promises[condition] =
-            std::async(std::launch::deferred, [drawn, circuit, index, table = out->view.table, places] {
-                return promisesOf(*drawn, circuit, index, table, places);
-            }).share();
-    }
+    const auto lay = [&](Condition condition, const electrics::Electrics* car) {
+        out->places[condition] =
+            proof::places(job, car, condition, circuit, drawn->paths[index], out->view.table.has_value());
+    };
+    lay(Condition::BatteryOff, nullptr);
+    if (drawn->keyOn->solved)
+        lay(Condition::KeyOn, &*drawn->keyOn->solved);
+    // They are asked through what they belong to, which outlives them.
+    for (const auto& [condition, name] : fields::EnumNames<Condition>::kNames)
+        if (drawn->keyOn->solved || !job::isLive(condition))
+            out->promises[condition] =
+                std::async(std::launch::deferred, [drawn, worth = out.get(), index, condition] {
+                    return promisesOf(*drawn, worth->of, index, worth->view.table, worth->placesUnder(condition));
+                }).share();
     return out;
 }
 
@@ -299,7 +315,10 @@ Analysis analyse(std::shared_ptr<const job::Job> analysed, const Analysis* befor
     for (size_t i = 0; i < job.circuits.size(); ++i) {
         const job::Circuit& circuit = job.circuits[i];
         CircuitView& view = out.circuits.emplace_back(kept->circuits[i]->view);
-        judging.judge(view, kept->circuits[i]->places, i);
+        auto places = kept->circuits[i]->places;
+        for (const Condition read : judging.turning(circuit.id))
+            places[read] = kept->circuits[i]->placesUnder(read);
+        judging.judge(view, places, i);
         if (job::isSeated(circuit)) { // else nothing to prove: there is no seat
             view.meter = proof::worst({meterState(view), clickState(out.clicks, circuit.id)});
             view.scale = scaleState(view);
@@ -367,12 +386,25 @@ const std::vector<proof::Expectation>& promises(const Analysis& analysis, const 
     return of == nullptr ? kNone : of->get();
 }
 
+std::vector<proof::Standing> standings(const Analysis& analysis, const job::CircuitId& id, Condition condition)
+{
+    const CircuitView* view = find(analysis, id);
+    if (view == nullptr)
+        return {};
+    if (view->stations.contains(condition))
+        return proof::stations(*view, condition);
+    for (const auto& worth : analysis.kept->circuits)
+        if (worth->view.id == id)
+            return proof::judge({}, {}, worth->placesUnder(condition));
+    return {};
+}
+
 std::vector<proof::Judged> promised(const Analysis& analysis, const job::CircuitId& id, Condition condition)
 {
     const CircuitView* view = find(analysis, id);
     if (view == nullptr)
         return {};
-    return proof::judged(proof::stations(*view, condition), promises(analysis, id, condition));
+    return proof::judged(standings(analysis, id, condition), promises(analysis, id, condition));
 }
 
 bool isPromised(const Analysis& analysis, const job::CircuitId& id, Condition condition)

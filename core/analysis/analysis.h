@@ -80,7 +80,11 @@ struct Analysis
 [[nodiscard]] const std::vector<proof::Expectation>& promises(const Analysis& analysis, const job::CircuitId& id,
                                                               job::Condition condition);
 
-/// The same with what was read.
+/// A circuit's places under a condition, with what was read there.
+[[nodiscard]] std::vector<proof::Standing> standings(const Analysis& analysis, const job::CircuitId& id,
+                                                     job::Condition condition);
+
+/// What must be read at them, with what was.
 [[nodiscard]] std::vector<proof::Judged> promised(const Analysis& analysis, const job::CircuitId& id,
                                                   job::Condition condition);
 

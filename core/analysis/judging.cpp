@@ -63,6 +63,16 @@ void Judging::judge(proof::CircuitView& view, const Places& places, size_t index
                 s.last = now[static_cast<size_t>(std::ranges::find(then, s.last) - then.begin())];
 }
 
+std::vector<job::Condition> Judging::turning(const job::CircuitId& id) const
+{
+    std::vector<job::Condition> out;
+    for (const job::Proof* p : of(m_proofs, id))
+        if (const auto condition = p->reading.condition();
+            job::engineTurns(condition) && std::ranges::find(out, condition) == out.end())
+            out.push_back(condition);
+    return out;
+}
+
 Judging::ByCircuit Judging::proofsOf(const job::Job& job)
 {
     ByCircuit out;

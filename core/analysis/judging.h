@@ -24,6 +24,9 @@ class Judging
     /// Puts the circuit's standings in. `places` are those of the circuit, `index` its place among the circuits.
     void judge(proof::CircuitView& view, const Places& places, size_t index) const;
 
+    /// The conditions with the engine turning that the circuit was read under.
+    [[nodiscard]] std::vector<job::Condition> turning(const job::CircuitId& id) const;
+
   private:
     using ByCircuit = std::unordered_map<std::string_view, proof::Proofs>;
 

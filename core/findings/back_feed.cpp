@@ -5,6 +5,7 @@
 #include "core/units/units.h"
 
 #include <algorithm>
+#include <array>
 #include <set>
 
 namespace vicegrip::findings {
@@ -72,15 +73,49 @@ std::vector<PointRef> switchedPins(const parts::Ecu& unit, const job::Job& job, 
     return out;
 }
 
+using Switched = std::vector<std::pair<const parts::Ecu*, PointRef>>;
+
+double wakesAt(const parts::Ecu& unit, const PointRef& pin, const electrics::Wiring& wiring)
+{
+    return wiring.ecuPin(pin)->role == EcuPinRole::KeyFeed ? kTakenForOn_v : unit.least_supply_v;
+}
+
+/// By opening the contacts in the network that is solved already: exact, but for devices that lose their supply, which
+/// feed nobody.
+bool mayStayAwake(const Switched& switched, const job::Job& job, const electrics::Wiring& wiring,
+                  const electrics::Electrics& car)
+{
+    constexpr double kOpen_ohm = 1e12;
+    std::set<std::string> keyed;
+    for (const job::Switch& s : job.switches)
+        if (s.needsKey)
+            keyed.insert("switch " + s.id);
+    std::vector<circuit::ElementIndex> contacts;
+    const auto& elements = car.solution.network().elements();
+    for (size_t i = 0; i < elements.size(); ++i)
+        if (keyed.contains(elements[i].label))
+            contacts.push_back(static_cast<circuit::ElementIndex>(i));
+    if (contacts.size() > circuit::Sweep::kMost)
+        return true;
+    std::array<double, circuit::Sweep::kMost> open{};
+    open.fill(kOpen_ohm);
+    return std::ranges::any_of(switched, [&](const auto& at) {
+        const auto node = car.node(at.second);
+        return node && circuit::Sweep(car.solution, contacts, {{*node, circuit::kReference}}).at(open)[0] >=
+                           wakesAt(*at.first, at.second, wiring);
+    });
+}
+
 } // namespace
 
-void checkBackFeed(std::vector<Finding>& out, const job::Job& job, const electrics::Wiring& wiring)
+void checkBackFeed(std::vector<Finding>& out, const job::Job& job, const electrics::Wiring& wiring,
+                   const electrics::Electrics& keyOn)
 {
-    std::vector<std::pair<const parts::Ecu*, PointRef>> switched;
+    Switched switched;
     for (const parts::Ecu* unit : job::units(job))
         for (const PointRef& pin : switchedPins(*unit, job, wiring))
             switched.emplace_back(unit, pin);
-    if (switched.empty())
+    if (switched.empty() || !mayStayAwake(switched, job, wiring, keyOn))
         return;
     const auto car = electrics::build(job, {.surroundings = job.surroundings, .keyOff = true, .bounded = false});
     if (!car)
@@ -88,9 +123,8 @@ void checkBackFeed(std::vector<Finding>& out, const job::Job& job, const electri
     std::set<const parts::Ecu*> told;
     for (const auto& [unit, pin] : switched) {
         const auto node = car->node(pin);
-        const bool keyed = wiring.ecuPin(pin)->role == EcuPinRole::KeyFeed;
         const double volts = node ? car->solution.volts(*node) : 0;
-        if (volts < (keyed ? kTakenForOn_v : unit->least_supply_v) || !told.insert(unit).second)
+        if (volts < wakesAt(*unit, pin, wiring) || !told.insert(unit).second)
             continue;
         out.push_back(
             {"back-feed",

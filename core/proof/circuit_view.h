@@ -21,7 +21,8 @@ struct Travel
 struct CircuitView
 {
     job::CircuitId id;
-    std::map<job::Condition, std::vector<Standing>> stations; ///< signal from sensor to value, then supply, then ground
+    /// Signal from sensor to value, then supply, then ground. With the engine turning only where somebody has read.
+    std::map<job::Condition, std::vector<Standing>> stations;
     std::optional<scaling::Table> table;
     std::string tableTrouble; ///< why there is none
     scaling::Thresholds thresholds; ///< beyond them the ECU should take the input for failed

@@ -212,7 +212,7 @@ void PlacesView::refresh()
         return;
     }
     if (probed() == nullptr) { // Enter the circuit where the work is.
-        const auto& all = proof::stations(*analysis::find(*m_analysis, circuit->id), m_desk.selection.condition());
+        const auto all = analysis::standings(*m_analysis, circuit->id, m_desk.selection.condition());
         const int next = proof::nextStation(all);
         m_desk.selection.setStation(next < 0 ? m_stations.front().expectation.station.key
                                              : all[static_cast<size_t>(next)].place.station.key);
