@@ -125,7 +125,7 @@ TEST_F(ClickPath, WhatWasHeardIsSaidByHand)
     w.settle();
     w.key(Qt::Key_X);
     w.settle();
-    EXPECT_THAT(w.textOf("click-verdict"), HasSubstr("nothing answered"));
+    EXPECT_THAT(w.textOf("click-verdict"), HasSubstr("Nothing answered"));
     w.key(Qt::Key_A);
     auto* others = w.find<QMenu>("others");
     ASSERT_TRUE(others->isVisible());
