@@ -17,6 +17,11 @@ class Selection : public QObject
     [[nodiscard]] const job::CircuitId& circuit() const { return m_circuit; }
     [[nodiscard]] const std::string& station() const { return m_station; }
     [[nodiscard]] job::Condition condition() const { return m_condition; }
+    /// What the ECU is heard under: the condition, or the key on where nothing is live.
+    [[nodiscard]] job::Condition heardUnder() const
+    {
+        return job::isLive(m_condition) ? m_condition : job::Condition::KeyOn;
+    }
 
     /// The name of what is selected in the brief while it is not a circuit of the job; then no circuit is.
     [[nodiscard]] const std::string& wish() const { return m_wish; }

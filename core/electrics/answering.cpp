@@ -57,6 +57,10 @@ Result<std::vector<job::CircuitId>> answering(const job::Job& job, Situation sit
     const auto idle = build(job, situation);
     if (!idle)
         return tl::make_unexpected(idle.error());
+    const auto units = job::units(job);
+    const auto unit = std::ranges::find(units, job::unitOf(job, output));
+    if (unit == units.end() || !idle->units[static_cast<size_t>(unit - units.begin())].powered)
+        return std::vector<job::CircuitId>(); // an ECU that is off switches nothing
     situation.clicked = output;
     const auto clicked = build(job, situation);
     if (!clicked)

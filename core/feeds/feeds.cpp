@@ -150,7 +150,8 @@ class Feeds
             f.isWrong = false;
             f.reason = phrase("nothing that is drawn hangs on it");
         } else if (f.fuse.empty()) {
-            f.reason = phrase("no fuse: {} asks for {} at the battery", drawn, take);
+            f.reason = f.proposed_a > 0 ? phrase("no fuse: {} asks for {} at the battery", drawn, take)
+                                        : phrase("no fuse, and {} is more than one carries: split it", drawn);
         } else if (f.proposed_a == 0) {
             f.reason = phrase("{} is more than one fuse carries: split it", drawn);
         } else if (f.proposed_a > f.stands_a) {

@@ -53,6 +53,40 @@ TEST(Cli, ExpectAgreesWithTheCore)
     EXPECT_TRUE(found);
 }
 
+/// The battery's post under each condition: 12.6 V, 12.6 V less what the starter's 140 A lose in 15 mOhm, 14.2 V.
+TEST(Cli, ExpectKnowsEveryCondition)
+{
+    for (const auto& [condition, volts] : {std::pair("key-on", 12.6), {"cranking", 10.5}, {"running", 14.2}}) {
+        const Ran ran =
+            run("expect " + test::petrelPath() + " --circuit gt --json --condition " + std::string(condition));
+        ASSERT_EQ(ran.code, 0) << ran.out;
+        const auto json = nlohmann::json::parse(ran.out);
+        EXPECT_EQ(json["condition"], condition);
+        bool found = false;
+        for (const auto& s : json["circuits"][0]["stations"])
+            if (s["station"] == "BAT+") {
+                found = true;
+                EXPECT_NEAR(s["expected"].get<double>(), volts, 0.25) << condition;
+            }
+        EXPECT_TRUE(found) << condition;
+    }
+    const Ran running = run("netlist " + test::petrelPath() + " --running");
+    EXPECT_EQ(running.out, run("netlist " + test::petrelPath() + " --condition running").out) << "its old name";
+}
+
+TEST(Cli, FusesSayWhatHangsOnThem)
+{
+    const Ran ran = run("fuses " + test::petrelPath() + " --json");
+    ASSERT_EQ(ran.code, 0) << ran.out;
+    const auto fuses = nlohmann::json::parse(ran.out)["fuses"];
+    ASSERT_EQ(fuses.size(), 2U);
+    EXPECT_EQ(fuses[1]["feeds"][0]["name"], "Fuel pump");
+    EXPECT_EQ(fuses[1]["current_a"], 12.0);
+    EXPECT_EQ(fuses[1]["proposed_a"], 20.0) << "12 A are 60 % of it, and 80 % of 15 A";
+    EXPECT_THAT(run("fuses " + test::petrelPath()).out, testing::HasSubstr("Pump fuse, 20 A"));
+    EXPECT_EQ(run("fuses /no/such/job").code, 3);
+}
+
 TEST(Cli, ScalePrintsTheAskedPoints)
 {
     const Ran ran = run("scale " + test::petrelPath() + " --circuit iat --points 6 --csv");

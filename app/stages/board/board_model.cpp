@@ -57,7 +57,7 @@ BoardModel::Now BoardModel::now(const proof::CircuitView& view, Column column) c
     if (!reading)
         return {column == Value ? tr("no table") : QStringLiteral("–"), {}, false};
     const QString shown = text(job::readingText(*reading, place.unit));
-    const auto* promises = m_desk.promises.known(m_analysis, view.id, job::Condition::KeyOn);
+    const auto* promises = m_desk.promises.known(m_analysis, view.id, m_desk.selection.heardUnder());
     if (promises == nullptr)
         return {shown, tr("What it must read is being worked out."), false};
     const proof::Expectation* e = &(*promises)[static_cast<size_t>(at)];

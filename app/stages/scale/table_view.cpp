@@ -211,7 +211,7 @@ void TableView::refresh()
     if (!sameCircuit || m_analysis != m_desk.store.analysis())
         letGo(); // what must come back was worked out for the job as it was
     m_analysis = m_desk.store.analysis();
-    m_stations = m_desk.promises.of(m_desk.selection.circuit(), job::Condition::KeyOn);
+    m_stations = m_desk.promises.of(m_desk.selection.circuit(), m_desk.selection.heardUnder());
     m_form->refresh();
     const job::Circuit* circuit = job::find(*m_analysis->job, m_desk.selection.circuit());
     const auto* view = analysis::find(*m_analysis, m_desk.selection.circuit());
@@ -256,7 +256,9 @@ void TableView::refreshLive()
     m_verify->setEnabled(!m_round->isRunning() && (m_verifier->isRunning() || m_verifier->obstacle().isEmpty()));
     m_verifyAll->setEnabled(m_round->isRunning() || (bench && m_desk.live.ecuLive() && !m_verifier->isRunning()));
     m_mixUp->hide();
-    m_record->setEnabled(now && now->value && value != nullptr && value->promises() && !m_held);
+    const bool still =
+        m_desk.selection.condition() == job::Condition::KeyOn; // a table is proved with the engine stopped
+    m_record->setEnabled(still && now && now->value && value != nullptr && value->promises() && !m_held);
     if (!now || !now->value || value == nullptr) {
         m_returned->setText(!now ? tr("no link") : tr("no table"));
         setInk(m_returned, c.inkSoft);
