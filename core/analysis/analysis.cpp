@@ -271,7 +271,7 @@ std::shared_ptr<const Worth> worthOf(const job::Job& job, const std::shared_ptr<
     if (drawn->keyOn->solved)
         lay(Condition::KeyOn, &*drawn->keyOn->solved);
     // They are asked through what they belong to, which outlives them.
-    for (const auto& [condition, name] : fields::EnumNames<Condition>::kNames)
+    for (const Condition condition : {Condition::BatteryOff, Condition::KeyOn, Condition::Cranking, Condition::Running})
         if (drawn->keyOn->solved || !job::isLive(condition))
             out->promises[condition] =
                 std::async(std::launch::deferred, [drawn, worth = out.get(), index, condition] {

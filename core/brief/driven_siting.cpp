@@ -63,6 +63,13 @@ SitingCard drivenSiting(const job::FunctionId& function, PartUse use)
                 {},
                 {},
                 {}};
+    case PartUse::IdleStepper:
+        return {
+            {phrase("In the bypass of the throttle, behind the filter. Its four wires in the order of its sheet: of "
+                    "two that are exchanged it trembles and does not step.")},
+            {},
+            {},
+            {}};
     default:
         return {
             {phrase("Close to what it works on, away from the exhaust, its ports marked before the hoses come off."),

@@ -80,6 +80,7 @@ constexpr std::array kFunctions = {
     Function{"fan", key("Fan relay"), Relay, "relay-85-diode"},
     Function{"boost-valve", key("Boost valve"), BoostValve, "boost-28"},
     Function{"idle-valve", key("Idle valve"), IdleValve, "idle-10"},
+    Function{"idle-stepper", key("Idle stepper"), IdleStepper, "idle-stepper-53"},
     Function{"throttle-motor", key("Throttle motor"), ThrottleMotor, "throttle-motor"},
     Function{"tachometer", key("Tachometer"), Tachometer, "tachometer-12"},
 };

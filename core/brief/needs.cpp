@@ -137,7 +137,7 @@ class Collector
 
     void driving()
     {
-        if (m_brief.idle == job::IdleControl::Valve)
+        if (m_brief.idle == job::IdleControl::Valve || m_brief.idle == job::IdleControl::Stepper)
             ask("speed", Want::Preferred, phrase("idle control waits until the car stands"), phrase("idle control"));
         if (m_brief.gearbox == job::Gearbox::Automatic) {
             ask("speed", Want::Required, phrase("shifts are timed by road speed"), phrase("gearbox"));
@@ -188,6 +188,9 @@ class Collector
             ask("boost-valve", Want::Wanted, phrase("boost is held at its target"), phrase("aspiration"));
         if (m_brief.idle == job::IdleControl::Valve)
             ask("idle-valve", Want::Wanted, phrase("idle air goes through it"), phrase("idle control"));
+        if (m_brief.idle == job::IdleControl::Stepper)
+            ask("idle-stepper", Want::Wanted, phrase("its steps set how much idle air goes by the throttle"),
+                phrase("idle control"));
         if (m_brief.throttle == job::ThrottleKind::ByWire)
             ask("throttle-motor", Want::Required, phrase("it moves the plate"), phrase("throttle"));
     }

@@ -17,7 +17,6 @@ using circuit::ElementIndex;
 using circuit::kReference;
 using circuit::Network;
 using circuit::Node;
-using job::Condition;
 using parts::EcuPinRole;
 
 constexpr double kKeyFeedOhms = 10e3; ///< what senses the key (typical)

@@ -22,8 +22,7 @@ std::string wayOf(const electrics::Electrics& car, Node at)
     const circuit::Solution& solution = car.solution;
     std::string out, last;
     std::set<Node> seen = {at};
-    for (bool moved = true; moved;) {
-        moved = false;
+    for (;;) {
         double most = 1e-6; // A: less keeps nothing awake
         const circuit::Element* through = nullptr;
         Node next = at;
@@ -39,16 +38,14 @@ std::string wayOf(const electrics::Electrics& car, Node at)
             }
         }
         if (through == nullptr || through->label == "battery")
-            break;
+            return out;
         if (!through->label.empty() && through->label != last && !through->label.starts_with("contact ")) {
             out += (out.empty() ? "" : ", ") + through->label;
             last = through->label;
         }
         seen.insert(next);
         at = next;
-        moved = true;
     }
-    return out;
 }
 
 /// The pins over which the key switches a unit on: its key feeds, else its feeds.

@@ -21,7 +21,7 @@ enum class Fuel {
 };
 enum class ThrottleKind { Cable, ByWire };
 enum class AirMethod { SpeedDensity, MassAir, Hybrid, ThrottleAngle };
-enum class IdleControl { None, Valve, Throttle };
+enum class IdleControl { None, Valve, Stepper, Throttle };
 enum class Ignition { Distributor, WastedSpark, Sequential };
 enum class Gearbox { Manual, Automatic, Sequential };
 enum class ChargeCooling { None, Air, Water };

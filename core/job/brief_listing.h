@@ -37,7 +37,10 @@ template <> struct EnumNames<job::AirMethod>
 template <> struct EnumNames<job::IdleControl>
 {
     static constexpr std::pair<job::IdleControl, std::string_view> kNames[] = {
-        {job::IdleControl::None, "none"}, {job::IdleControl::Valve, "valve"}, {job::IdleControl::Throttle, "throttle"}};
+        {job::IdleControl::None, "none"},
+        {job::IdleControl::Valve, "valve"},
+        {job::IdleControl::Stepper, "stepper"},
+        {job::IdleControl::Throttle, "throttle"}};
 };
 
 template <> struct EnumNames<job::Ignition>

@@ -116,6 +116,12 @@ TEST_F(Driven, EveryStageShowsThem)
             w.settle();
             test::expectNothingClipped(w, std::string(analysis::stageName(static_cast<Stage>(stage))) + ", " + id);
         }
+    for (const char* id : {"inj1", "ign1", "tachometer"}) {
+        w.window.showStage(Stage::Meter);
+        w.click("meter-click");
+        w.choose(id);
+        test::expectNothingClipped(w, std::string("click test, ") + id);
+    }
     for (const char* view : {"pins-remap", "pins-wires", "pins-harness", "pins-buy", "pins-order", "pins-plug"}) {
         w.window.showStage(Stage::Pins);
         w.click(view);

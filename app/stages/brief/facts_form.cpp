@@ -91,6 +91,7 @@ FactsForm::FactsForm(Desk& desk, QWidget* parent)
     addChoice<job::IdleControl>("idle", tr("Idle control"), &B::idle,
                                 {{job::IdleControl::None, tr("None")},
                                  {job::IdleControl::Valve, tr("Valve")},
+                                 {job::IdleControl::Stepper, tr("Stepper")},
                                  {job::IdleControl::Throttle, tr("The throttle")}});
     addChoice<job::Ignition>("ignition", tr("Ignition"), &B::ignition,
                              {{job::Ignition::Distributor, tr("Distributor")},

@@ -154,12 +154,24 @@ void ClickView::refresh()
     m_analysis = m_desk.store.analysis();
     if (m_analysis->clicks.empty())
         return;
-    if (at() == nullptr) { // what is read has nothing to click: to where the work is
-        m_desk.selection.setCircuit(m_analysis->clicks[clicks::nextOf(m_analysis->clicks).value_or(0)].circuit);
-        return; // the change brings us here again
-    }
-    showOutput(*at());
+    if (const clicks::Standing* here = at())
+        showOutput(*here);
+    else
+        showNone();
     showTable();
+}
+
+/// What is read has nothing to click.
+void ClickView::showNone()
+{
+    const QString name = nameOf(*m_analysis->job, m_desk.selection.circuit());
+    m_context->setText(tr("Click test"));
+    m_title->setText(name.isEmpty() ? tr("No output is selected") : tr("The ECU does not drive %1").arg(name));
+    m_where->setText(tr("Next output goes to the one that is to be clicked."));
+    for (QWidget* w : std::initializer_list<QWidget*>{m_click, m_asDrawn, m_nothing, m_another})
+        w->setEnabled(false);
+    m_verdict->clear();
+    m_todo->clear();
 }
 
 void ClickView::showOutput(const clicks::Standing& at)
@@ -208,6 +220,8 @@ void ClickView::showTable()
         if (s.circuit == m_desk.selection.circuit())
             m_table->setCurrentCell(row, 1);
     }
+    if (at() == nullptr)
+        m_table->clearSelection();
 }
 
 void ClickView::click()
@@ -249,8 +263,11 @@ void ClickView::goOn()
 {
     const auto& all = m_analysis->clicks;
     const clicks::Standing* here = at();
-    if (here == nullptr)
+    if (here == nullptr) {
+        if (!all.empty())
+            m_desk.selection.setCircuit(all[clicks::nextOf(all).value_or(0)].circuit);
         return;
+    }
     const auto isOpen = [](const clicks::Standing& s) { return s.state != proof::State::Done; };
     if (here->with) {
         const auto other = std::ranges::find(all, *here->with, &clicks::Standing::circuit);

@@ -30,6 +30,7 @@ class ClickView : public QWidget
     void buildTable(QVBoxLayout* column);
     [[nodiscard]] const clicks::Standing* at() const; ///< of the selected circuit; null where it is not driven
     void showOutput(const clicks::Standing& at);
+    void showNone();
     void showTable();
     void click();
     void goOn();

@@ -1,5 +1,6 @@
 #include "app/stages/meter/meter_page.h"
 
+#include "app/look/look.h"
 #include "app/stages/meter/click_view.h"
 #include "app/stages/meter/places_view.h"
 #include "app/widgets/hand_focus.h"

@@ -3,6 +3,7 @@
 #include "core/brief/needs.h"
 #include "core/harness/start.h"
 #include "core/job/check.h"
+#include "core/job/json.h"
 #include "core/seating/plan.h"
 #include "tests/support/library.h"
 
@@ -117,6 +118,23 @@ TEST(DrivenNeeds, AWastedSparkFourIsSeatedFromNothing)
     const auto before = job;
     ASSERT_TRUE(apply(job, test::library()));
     EXPECT_EQ(job, before) << "applied twice it changes nothing";
+}
+
+/// Its four wires stay together, in their order, on the one output that steps.
+TEST(DrivenNeeds, AnIdleStepperIsSeatedOnWhatSteps)
+{
+    job::Job job = harness::startJob("Four", *parts::find(test::library(), parts::EcuId{"mid-fixed"}));
+    job.brief.emplace();
+    job.brief->firingOrder = {1, 3, 4, 2};
+    job.brief->idle = job::IdleControl::Stepper;
+    ASSERT_TRUE(apply(job, test::library()));
+    EXPECT_EQ(job::find(job, job::CircuitId{"idle-valve"}), nullptr);
+    ASSERT_TRUE(seating::take(job, seating::bestPlan(job)));
+    const job::Circuit* stepper = job::find(job, job::CircuitId{"idle-stepper"});
+    ASSERT_NE(stepper, nullptr);
+    EXPECT_EQ(job::partOf(job, *stepper)->kind, parts::PartUse::IdleStepper);
+    EXPECT_EQ(job::seatCavities(job, *stepper).size(), 4U);
+    EXPECT_TRUE(job::read(job::write(job))) << "and it is kept";
 }
 
 TEST(DrivenNeeds, PartsFollowTheFacts)
