@@ -74,37 +74,72 @@ std::string names(const job::Job& job, const std::vector<CircuitId>& ids)
     return out;
 }
 
-/// Another part answered alone: what its own output works says what is wrong.
-void judgeAnother(Standing& s, const job::Job& job, const Latest& latest, const job::Circuit& circuit,
-                  const job::Circuit& other)
+/// From this circuit on, each one's click names the next. It ends where a click is missing, names none or several, or
+/// one that is in the chain already.
+std::vector<const job::Circuit*> chainFrom(const job::Job& job, const Latest& latest, const job::Circuit& circuit)
 {
+    std::vector<const job::Circuit*> out = {&circuit};
+    for (;;) {
+        const job::Click* click = lastOf(latest, out.back()->id);
+        const job::Circuit* next =
+            click == nullptr || click->answered.size() != 1 ? nullptr : job::find(job, click->answered.front());
+        if (next == nullptr || std::ranges::find(out, next) != out.end())
+            return out;
+        out.push_back(next);
+    }
+}
+
+void tellRing(Standing& s, const job::Job& job, const std::vector<const job::Circuit*>& ring)
+{
+    for (const job::Circuit* c : ring)
+        s.ring.push_back(c->id);
+    const job::Circuit &circuit = *ring[0], &other = *ring[1];
     const std::string here = seatWords(job, circuit), there = seatWords(job, other);
-    const job::Click* back = lastOf(latest, other.id);
-    s.with = other.id;
-    if (back != nullptr && back->answered == std::vector{circuit.id}) {
+    if (ring.size() == 2) {
         s.reason = phrase("{} works {}, and {} works {}: they are exchanged", here, other.name, there, circuit.name);
         s.todo = phrase("Exchange the wires of {} and {} at the ECU's plug, or the two plugs where each sits on the "
                         "other's part. Then click both again.",
                         here, there);
-    } else if (back != nullptr && back->answered == std::vector{other.id}) {
+        return;
+    }
+    std::string moves;
+    for (size_t i = 0; i < ring.size(); ++i)
+        moves += (i == 0 ? "" : "; ") +
+                 phrase("{} to {}", seatWords(job, *ring[i]), seatWords(job, *ring[(i + 1) % ring.size()]));
+    s.reason = phrase("{} works {}, and so on round {} outputs", here, other.name, std::to_string(ring.size()));
+    s.todo = phrase("Move each wire at the ECU's plug to where its part belongs, or the plugs likewise: {}. Then click "
+                    "them again.",
+                    moves);
+}
+
+/// Another part answered alone: what the others' outputs work says what is wrong.
+void judgeAnother(Standing& s, const job::Job& job, const Latest& latest, const job::Circuit& circuit,
+                  const job::Circuit& other)
+{
+    const std::string here = seatWords(job, circuit), there = seatWords(job, other);
+    const auto chain = chainFrom(job, latest, circuit);
+    const job::Circuit& end = *chain.back();
+    const job::Click* last = lastOf(latest, end.id);
+    if (last != nullptr && last->answered == std::vector{circuit.id}) {
+        tellRing(s, job, chain);
+    } else if (last != nullptr && &end == &other && last->answered == std::vector{other.id}) {
         s.reason = phrase("{} and {} both work {}: their wires are joined, and none leads to {}", here, there,
                           other.name, circuit.name);
         s.todo = phrase("Find where the two wires meet, and bring {} to {} alone.", here, circuit.name);
     } else {
         s.reason = phrase("{} works {}: the wire in it, or the plug at its end, is another's", here, other.name);
-        s.todo = phrase("Click {} next: what answers there says which two are exchanged.", other.name);
+        s.todo = last != nullptr
+                     ? phrase("Its wire belongs in {}. Mend what is wrong at {} first.", there, seatWords(job, end))
+                     : phrase("Click {} next: what answers there says which are exchanged.", end.name);
+        if (last == nullptr)
+            s.next = end.id;
     }
 }
 
-void judge(Standing& s, const job::Job& job, const Latest& latest, const job::Facts& facts, const job::Circuit& circuit)
+/// A click that stands: what it says of the wiring.
+void judge(Standing& s, const job::Job& job, const Latest& latest, const job::Circuit& circuit)
 {
     const job::Click& click = *s.last;
-    if (const auto changed = job::changes(click.restsOn.facts(), facts); !changed.empty()) {
-        s.state = State::Stale;
-        s.reason = changed.front();
-        s.todo = phrase("Click it again.");
-        return;
-    }
     if (click.answered == std::vector{circuit.id}) {
         s.state = State::Done;
         return;
@@ -132,15 +167,25 @@ std::vector<Standing> standings(const job::Job& job, const job::Facts& facts)
     Latest latest; // newer clicks are appended
     for (const job::Click& click : job.clicks)
         latest[click.circuit] = &click;
-    std::vector<Standing> out;
-    for (const job::Circuit* c : inOrder(job)) {
-        Standing& s = out.emplace_back();
-        s.circuit = c->id;
-        if (const job::Click* last = lastOf(latest, c->id)) {
-            s.last = *last;
-            judge(s, job, latest, facts, *c);
+    const auto circuits = inOrder(job);
+    std::vector<Standing> out(circuits.size());
+    for (size_t i = 0; i < out.size(); ++i) {
+        Standing& s = out[i];
+        s.circuit = circuits[i]->id;
+        const job::Click* last = lastOf(latest, s.circuit);
+        if (last == nullptr)
+            continue;
+        s.last = *last;
+        if (const auto changed = job::changes(last->restsOn.facts(), facts); !changed.empty()) {
+            s.state = State::Stale;
+            s.reason = changed.front();
+            s.todo = phrase("Click it again.");
+            latest.erase(s.circuit); // it says nothing of the others either
         }
     }
+    for (size_t i = 0; i < out.size(); ++i)
+        if (out[i].last && out[i].state != State::Stale)
+            judge(out[i], job, latest, *circuits[i]);
     return out;
 }
 
@@ -170,14 +215,16 @@ void check(std::vector<findings::Finding>& out, const job::Job& job, const std::
     for (const Standing& s : standings) {
         if (s.state != State::Failing || told.contains(s.circuit))
             continue;
-        if (s.with)
-            told.insert(*s.with);
+        told.insert(s.ring.begin(), s.ring.end());
         const bool silent = s.last->answered.empty();
+        const parts::PartUse use = job::actuatorOf(job, *job::find(job, s.circuit))->kind;
+        const bool fires = use == parts::PartUse::Injector || use == parts::PartUse::IgnitionCoil;
         out.push_back({silent ? "click-silent" : "click-exchanged",
                        silent ? findings::Severity::Fix : findings::Severity::Stop, s.circuit,
                        phrase("{}: {}", job::find(job, s.circuit)->name, s.reason),
-                       silent ? phrase("What does not move when it is switched on does not work when the engine runs.")
-                              : phrase("Fuel and spark go to the wrong cylinder: it backfires, or does not start."),
+                       silent  ? phrase("What does not move when it is switched on does not work when the engine runs.")
+                       : fires ? phrase("Fuel and spark go to the wrong cylinder: it backfires, or does not start.")
+                               : phrase("The ECU switches something else than it means to."),
                        s.todo});
     }
 }

@@ -25,7 +25,8 @@ struct Standing
     proof::State state = proof::State::Untouched;
     std::string reason; ///< why it is failing or stale, one line
     std::string todo; ///< what hands do about that
-    std::optional<job::CircuitId> with; ///< the circuit whose wire or plug it was exchanged with
+    std::vector<job::CircuitId> ring; ///< those that answer for one another, this one first; empty: none are known to
+    std::optional<job::CircuitId> next; ///< the one whose click tells what is wrong here
 };
 
 /// Everything that the ECU drives and that has a seat: injectors in firing order, coils in theirs, then the rest as the
@@ -39,7 +40,7 @@ struct Standing
 [[nodiscard]] job::Click record(const job::Job& job, const job::Facts& facts, const electrics::Wiring& wiring,
                                 const job::Circuit& circuit, std::vector<job::CircuitId> answered, std::string when);
 
-/// "click-exchanged" and "click-silent": what has not answered as drawn, a pair that is exchanged once.
+/// "click-exchanged" and "click-silent": what has not answered as drawn, those that are exchanged once.
 void check(std::vector<findings::Finding>& out, const job::Job& job, const std::vector<Standing>& standings);
 
 } // namespace vicegrip::clicks

@@ -12,9 +12,9 @@ namespace vicegrip::electrics {
 inline constexpr double kMoves = 0.6;
 
 /// The circuits whose part moves while `output` is on and did not before, or the other way round, as what is on while a
-/// pull-up holds its signal high; in the job's order. Faults of the situation
-/// are in the car; an ECU without power switches nothing. A part that takes a logic signal answers above its own
-/// threshold; every other one when it gets kMoves of the battery's volts. Errors: those of build.
+/// pull-up holds its signal high; in the job's order. Faults of the situation are in the car; an ECU without power
+/// switches nothing. A part that takes a logic signal answers above its own threshold; every other one when it gets
+/// kMoves of the battery's volts. Errors: those of build.
 [[nodiscard]] Result<std::vector<job::CircuitId>> answering(const job::Job& job, Situation situation,
                                                             const parts::OutputId& output);
 

@@ -288,9 +288,11 @@ void Builder::causeOf(const job::Circuit* circuit, const parts::Part& sensor, co
     const double tolerance = measurandOf(sensor, circuit).tolerance();
     const parts::ElementValues slopes = elementSecants(sensor, x, tolerance);
     Cause own{"state of " + circuit->name, tolerance, {}};
-    Cause& cause = circuit->rest.kind == job::RestKind::Ambient     ? m_ambient
-                   : circuit->rest.kind == job::RestKind::Barometer ? m_barometer
-                                                                    : own;
+    // An engine that turns warms and draws each of them by itself.
+    const bool shared = tolerance == atRest(*circuit, m_situation.surroundings).tolerance();
+    Cause& cause = shared && circuit->rest.kind == job::RestKind::Ambient     ? m_ambient
+                   : shared && circuit->rest.kind == job::RestKind::Barometer ? m_barometer
+                                                                              : own;
     cause.tolerance = tolerance;
     for (size_t i = 0; i < elements.size(); ++i)
         cause.shares.push_back({elements[i], slopes[i]});

@@ -59,7 +59,7 @@ class Feeds
             addUnit(*unit);
         for (const job::Load& l : m_job.loads)
             if (!l.starter)
-                add(l.label, l.from, l.current_a);
+                add(l.label.empty() ? l.id : l.label, l.from, l.current_a);
         for (const job::Circuit& c : m_job.circuits)
             addDriven(c);
         for (Feed& f : m_feeds)

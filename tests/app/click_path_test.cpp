@@ -151,6 +151,24 @@ TEST_F(ClickPath, WhatWasHeardIsSaidByHand)
     EXPECT_EQ(job().clicks.size(), 3U) << "nothing clicks with the battery off";
 }
 
+/// What is to be done next leads to the view in which it is done, and not back to it.
+TEST_F(ClickPath, TheBoardLeadsToTheClick)
+{
+    clickTest();
+    w.choose("inj1");
+    w.key(Qt::Key_X);
+    w.settle();
+    w.key(Qt::Key_1, Qt::AltModifier);
+    w.settle();
+    ASSERT_TRUE(w.find<QLabel>("probe")->isVisible());
+    w.window.desk().selection.setStation(std::string(proof::kClick));
+    w.settle();
+    EXPECT_TRUE(w.find<QLabel>("click")->isVisible());
+    w.key(Qt::Key_1, Qt::AltModifier);
+    w.settle();
+    EXPECT_TRUE(w.find<QLabel>("probe")->isVisible());
+}
+
 TEST_F(ClickPath, TheSensorGroundLiftsFromKeyOnToRunning)
 {
     const auto must = [&] {

@@ -93,9 +93,11 @@ TEST(NgspiceOnJobs, AgreesOnBothDemoJobs)
         for (const job::Condition condition : kLive)
             compared += compareVolts(job, {.condition = condition, .surroundings = job.surroundings},
                                      std::string(name) + ", " + job::conditionWords(condition));
+        compared +=
+            compareVolts(job, {.surroundings = job.surroundings, .keyOff = true}, std::string(name) + ", key off");
         compared += compareOhms(job, {}, name);
     }
-    EXPECT_GT(compared, 600);
+    EXPECT_GT(compared, 800);
 }
 
 TEST(NgspiceOnJobs, AgreesOnEverySensorOfTheLibrary)

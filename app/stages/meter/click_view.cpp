@@ -258,7 +258,7 @@ void ClickView::chooseAnother()
     m_others->popup(m_another->mapToGlobal(QPoint(0, m_another->height())));
 }
 
-/// To the one that this one may be exchanged with, while that has not been clicked; else to the next open one after it.
+/// To the one whose click tells what is wrong here; else to the next open one after it.
 void ClickView::goOn()
 {
     const auto& all = m_analysis->clicks;
@@ -269,12 +269,9 @@ void ClickView::goOn()
         return;
     }
     const auto isOpen = [](const clicks::Standing& s) { return s.state != proof::State::Done; };
-    if (here->with) {
-        const auto other = std::ranges::find(all, *here->with, &clicks::Standing::circuit);
-        if (other != all.end() && (!other->last || other->state == proof::State::Stale)) {
-            m_desk.selection.setCircuit(other->circuit);
-            return;
-        }
+    if (here->next) {
+        m_desk.selection.setCircuit(*here->next);
+        return;
     }
     const auto from = static_cast<size_t>(here - all.data());
     for (size_t step = 1; step <= all.size(); ++step)

@@ -35,6 +35,11 @@ void MeterPage::refresh()
     const bool drives = !m_desk.store.analysis()->clicks.empty();
     m_bar->offer({true, drives});
     m_bar->setVisible(drives);
+    if (drives && m_desk.selection.station() == proof::kClick) { // what is to be done next is a click
+        m_bar->choose(1);
+        m_desk.selection.setStation({});
+        return; // the change brings us here again
+    }
     m_stack->setCurrentIndex(m_bar->chosen());
     if (m_bar->chosen() == 0)
         m_places->refresh();

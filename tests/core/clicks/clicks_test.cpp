@@ -140,6 +140,41 @@ TEST(Clicks, TwoWiresExchangedAnswerForEachOther)
     EXPECT_TRUE(test::of(job, "click-exchanged").empty()) << "the latest click counts";
 }
 
+/// Three wires gone round: one mistake, and where each goes.
+TEST(Clicks, ARingOfThreeIsFollowedToItsEnd)
+{
+    job::Job job = four();
+    const auto seat = [&](const char* id) {
+        return job::spoken(job, job::seatCavities(job, *job::find(job, CircuitId{id})).front());
+    };
+    click(job, "inj1", {"inj3"});
+    click(job, "inj3", {"inj4"});
+    EXPECT_EQ(of(job, "inj1").next, CircuitId{"inj4"}) << "the one that has not been clicked";
+    EXPECT_THAT(of(job, "inj1").todo, HasSubstr("Click Injector 4 next"));
+    click(job, "inj4", {"inj1"});
+    EXPECT_THAT(of(job, "inj1").todo, HasSubstr(seat("inj1") + " to " + seat("inj3") + "; " + seat("inj3") + " to " +
+                                                seat("inj4") + "; " + seat("inj4") + " to " + seat("inj1")));
+    EXPECT_EQ(test::of(job, "click-exchanged").size(), 1U);
+    job.clicks.pop_back();
+    click(job, "inj4", {"inj4"});
+    EXPECT_EQ(test::of(job, "click-exchanged").size(), 2U) << "two wires are wrong, and neither hides the other";
+    EXPECT_THAT(of(job, "inj1").todo, HasSubstr("first"));
+}
+
+/// What was heard before the wiring changed says nothing of another output.
+TEST(Clicks, AStaleClickIsNoWitness)
+{
+    job::Job job = four();
+    click(job, "inj2", {"inj3"});
+    click(job, "inj3", {"inj2"});
+    const job::PointRef cavity = job::seatCavities(job, *job::find(job, CircuitId{"inj2"})).front();
+    for (job::Wire& w : job.wires)
+        if (w.from == cavity || w.to == cavity)
+            w.length_m += 1;
+    EXPECT_EQ(of(job, "inj2").state, State::Stale);
+    EXPECT_THAT(of(job, "inj3").todo, HasSubstr("Click Injector 2 next"));
+}
+
 TEST(Clicks, WhatIsOpenOrWithoutFeedIsSilent)
 {
     job::Job job = four();
