@@ -6,6 +6,7 @@
 #include "app/widgets/hand_focus.h"
 #include "app/widgets/view_bar.h"
 
+#include <QSignalBlocker>
 #include <QStackedWidget>
 #include <QVBoxLayout>
 
@@ -36,7 +37,10 @@ void MeterPage::refresh()
     m_bar->offer({true, drives});
     m_bar->setVisible(drives);
     if (drives && m_desk.selection.station() == proof::kClick) { // what is to be done next is a click
-        m_bar->choose(1);
+        {
+            const QSignalBlocker quiet(m_bar);
+            m_bar->choose(1);
+        }
         m_desk.selection.setStation({});
         return; // the change brings us here again
     }
