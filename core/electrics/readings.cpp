@@ -47,7 +47,9 @@ Bounded bounded(const Electrics& e, const circuit::Reading& reading, const circu
         const double slope = slopeOf(cause, reading);
         squares += std::pow(slope * circuit::Spread{cause.tolerance}.standardDeviation(), 2);
     }
-    out.sigma = std::sqrt(squares);
+    // A slope says little of what goes from one end of its range to the other: nothing spreads more than its bounds let
+    // it (Popoviciu 1935).
+    out.sigma = std::min(std::sqrt(squares), (within.high - within.low) / 2);
     return out;
 }
 

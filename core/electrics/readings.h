@@ -42,7 +42,8 @@ class Readings
     inputRange(const job::Job& job, const job::Circuit& circuit,
                const std::function<bool(const std::string& label)>& moves);
 
-    /// What moves the input's volts, and how far, thing by thing. The squares of `sigma` add up to that of inputVolts.
+    /// What moves the input's volts, and how far, thing by thing. The squares of `sigma` add up to that of
+    /// inputVolts, where its bounds let it.
     /// Empty with the ECU off.
     [[nodiscard]] std::vector<Share> inputShares(const job::Job& job, const job::Circuit& circuit);
 
