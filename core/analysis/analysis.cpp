@@ -3,9 +3,11 @@
 #include "core/analysis/judging.h"
 #include "core/analysis/tasks.h"
 #include "core/base/phrase.h"
+#include "core/bus/bus.h"
 #include "core/electrics/readings.h"
 #include "core/feeds/feeds.h"
 #include "core/findings/back_feed.h"
+#include "core/findings/bus_checks.h"
 #include "core/findings/checks.h"
 #include "core/findings/feed_checks.h"
 #include "core/findings/harness_checks.h"
@@ -164,6 +166,7 @@ struct Drawn
             areas = wires::chooseAreas(*job, wiring);
             findings::checkHarness(harness, *job, wiring, areas);
             findings::checkFeeds(harness, feeds::feedsOf(*job, wiring));
+            findings::checkBuses(harness, *job, bus::buses(*job));
         });
         keyOn = std::make_shared<Car>(*job, Condition::KeyOn);
         beside.get();

@@ -1,5 +1,6 @@
 #include "core/base/old_names.h"
 
+#include <algorithm>
 #include <nlohmann/json.hpp>
 
 namespace vicegrip::old_names {
@@ -67,6 +68,37 @@ void renewFacts(Json& facts)
     facts = std::move(out);
 }
 
+bool isText(const Json& object, const char* member, std::string_view text)
+{
+    const auto it = object.find(member);
+    return it != object.end() && it->is_string() && it->get_ref<const std::string&>() == text;
+}
+
+/// Before a bus was a port, its pins were "can-high" and "can-low": they are those of a port "CAN-" and their plug.
+void renewBus(Json& unit)
+{
+    const auto pins = unit.find("pins");
+    if (pins == unit.end() || !pins->is_array())
+        return;
+    std::string port;
+    for (const char* role : {"can-high", "can-low"}) {
+        const auto pin =
+            std::ranges::find_if(*pins, [&](const Json& p) { return p.is_object() && isText(p, "role", role); });
+        if (pin == pins->end() || !pin->contains("at") || !(*pin)["at"].is_string())
+            continue;
+        const auto at = (*pin)["at"].get<std::string>();
+        if (port.empty())
+            port = "CAN-" + at.substr(0, std::min<size_t>(at.find('.'), 36)); // a name has 40 letters
+        Json moved = std::move(*pin);
+        pins->erase(pin);
+        moved["role"] = "output";
+        moved["output"] = port;
+        pins->push_back(std::move(moved)); // high before low
+    }
+    if (!port.empty() && (!unit.contains("outputs") || unit["outputs"].is_array()))
+        unit["outputs"].push_back({{"id", port}, {"name", "CAN"}, {"drives", {"bus"}}});
+}
+
 void renewUnder(std::string_view under, Json& value)
 {
     if (value.is_array()) {
@@ -81,6 +113,7 @@ void renewUnder(std::string_view under, Json& value)
             value[std::string(n.now)] = std::move(value[std::string(n.old)]);
             value.erase(std::string(n.old));
         }
+    renewBus(value);
     for (auto& [name, member] : value.items())
         if (name == "rests_on" && member.is_object())
             renewFacts(member);

@@ -83,6 +83,8 @@ constexpr std::array kFunctions = {
     Function{"idle-stepper", key("Idle stepper"), IdleStepper, "idle-stepper-53"},
     Function{"throttle-motor", key("Throttle motor"), ThrottleMotor, "throttle-motor"},
     Function{"tachometer", key("Tachometer"), Tachometer, "tachometer-12"},
+    Function{"display", key("Display"), BusDevice, "can-display"},
+    Function{"gateway", key("Gateway"), BusDevice, "can-gateway"},
 };
 
 } // namespace

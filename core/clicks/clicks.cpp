@@ -44,7 +44,8 @@ std::vector<const job::Circuit*> inOrder(const job::Job& job)
 {
     std::vector<const job::Circuit*> out;
     for (const job::Circuit& c : job.circuits)
-        if (!c.output.empty() && job::actuatorOf(job, c) != nullptr)
+        if (const parts::Part* part = job::actuatorOf(job, c);
+            !c.output.empty() && part != nullptr && !parts::isOnBus(*part))
             out.push_back(&c);
     std::ranges::stable_sort(out, {}, [&](const job::Circuit* c) { return turnOf(job, *c); });
     return out;

@@ -6,6 +6,7 @@
 #include "core/electrics/wiring.h"
 #include "core/job/facts.h"
 #include "core/parts/conductor.h"
+#include "core/parts/transceiver.h"
 
 #include <algorithm>
 #include <cmath>
@@ -49,6 +50,7 @@ class Builder
     void addUnits();
     void addUnit(const parts::Ecu& unit);
     void addInput(const parts::EcuInput& input, Node pin);
+    void addPort(const parts::EcuOutput& port, const std::vector<Node>& pair);
     void addOutput(const parts::EcuOutput& output, size_t leg, Node pin, Node feed);
     void addDevices();
     void addSensor(const job::Device& device, const parts::Part& sensor, const job::Circuit* circuit);
@@ -204,13 +206,39 @@ void Builder::addOutput(const parts::EcuOutput& output, size_t leg, Node pin, No
         m_net.addResistor(feed, pin, *output.pull_up_ohm, {*output.pull_up_ohm * 0.2}, label);
 }
 
-/// With the battery lead off the plugs are off as well: nothing of the units is in the network.
-void Builder::addUnits()
+/// The transceiver of the unit that was added last lives on the unit's own 5 V; the terminator needs nothing.
+void Builder::addPort(const parts::EcuOutput& port, const std::vector<Node>& pair)
 {
+    const std::string label = "output " + port.id.value;
+    if (pair.size() == 2 && port.terminator_ohm > 0)
+        m_net.addResistor(pair[0], pair[1], port.terminator_ohm, {port.terminator_ohm * parts::kTerminatorTolerance},
+                          label);
     if (!m_keyOn)
         return;
+    const UnitNodes& unit = m_units.back();
+    const double volts = job::units(m_job)[m_units.size() - 1]->supply.volts;
+    const Node middle = m_net.addNode();
+    m_net.addVoltageControlledVoltage(middle, unit.ground, unit.supply, unit.ground, parts::kQuiet_v / volts,
+                                      {parts::kQuietTolerance_v / volts}, label);
+    for (const Node wire : pair)
+        m_net.addResistor(middle, wire, parts::kBias_ohm, {parts::kBias_ohm * parts::kBiasTolerance}, label);
+}
+
+/// With the battery lead off the plugs are off as well: nothing of the units is in the network, but for the pair of a
+/// bus, which is measured with all that hangs on it.
+void Builder::addUnits()
+{
     for (const parts::Ecu* unit : job::units(m_job))
-        addUnit(*unit);
+        if (m_keyOn)
+            addUnit(*unit);
+        else
+            for (const parts::EcuOutput& output : unit->outputs)
+                if (output.isShared()) {
+                    std::vector<Node> pair;
+                    for (const std::string& at : parts::cavitiesOf(*unit, output.id))
+                        pair.push_back(behind(job::PointRef::fromText(at)));
+                    addPort(output, pair);
+                }
 }
 
 void Builder::addUnit(const parts::Ecu& unit)
@@ -226,6 +254,7 @@ void Builder::addUnit(const parts::Ecu& unit)
     nodes.supplySeries = m_net.addResistor(nodes.supply, outlet, unit.supply.ohm, {unit.supply.ohm * 0.5}, supplyName);
     std::map<parts::InputId, Node> inputPins;
     std::map<parts::OutputId, size_t> legs;
+    std::map<parts::OutputId, std::vector<Node>> portPins;
     for (const parts::EcuPin& pin : unit.pins) {
         const Node inner = behind(job::PointRef::fromText(pin.at));
         const auto joinTo = [&](Node node) {
@@ -236,11 +265,11 @@ void Builder::addUnit(const parts::Ecu& unit)
             inputPins.try_emplace(pin.input, inner);
             break;
         case EcuPinRole::Output:
-            addOutput(*parts::findOutput(unit, pin.output), legs[pin.output]++, inner, feed);
+            if (const auto* output = parts::findOutput(unit, pin.output); output->isShared())
+                portPins[pin.output].push_back(inner);
+            else
+                addOutput(*output, legs[pin.output]++, inner, feed);
             break;
-        case EcuPinRole::CanHigh:
-        case EcuPinRole::CanLow:
-            break; // a pair of its own
         case EcuPinRole::SensorSupply:
             joinTo(outlet);
             break;
@@ -256,6 +285,8 @@ void Builder::addUnit(const parts::Ecu& unit)
             break;
         }
     }
+    for (const auto& [port, pair] : portPins)
+        addPort(*parts::findOutput(unit, port), pair);
     for (const parts::EcuInput& input : unit.inputs) {
         const auto pin = inputPins.find(input.id);
         addInput(input, pin != inputPins.end() ? pin->second : m_net.addNode());

@@ -25,9 +25,12 @@ class Deck
     Netlist written()
     {
         drawing();
-        if (keyOn())
-            for (const parts::Ecu* unit : job::units(m_job))
+        for (const parts::Ecu* unit : job::units(m_job)) {
+            if (keyOn())
                 unitLines(*unit);
+            for (const parts::EcuOutput& o : unit->outputs)
+                terminatorLine(*unit, o);
+        }
         for (const job::Device& device : m_job.devices)
             if (const parts::Part* sensor = job::findPart(m_job, device.part))
                 deviceLines(device, *sensor);
@@ -89,9 +92,12 @@ class Deck
     /// Behind a mated contact.
     std::string inside(const PointRef& p)
     {
-        std::string node = fresh();
-        resistor(place(p), node, parts::kMatedPairOhms, "contact " + p.text());
-        return node;
+        const auto [it, added] = m_inside.try_emplace(p);
+        if (added) {
+            it->second = fresh();
+            resistor(place(p), it->second, parts::kMatedPairOhms, "contact " + p.text());
+        }
+        return it->second;
     }
 
     void drawing();
@@ -99,7 +105,8 @@ class Deck
     void loads();
     void unitLines(const parts::Ecu& unit);
     void outputLines(const parts::Ecu& unit, const parts::EcuPin& pin, const std::string& node, const std::string& feed,
-                     const std::string& ground);
+                     const std::string& ground, const std::string& supply);
+    void terminatorLine(const parts::Ecu& unit, const parts::EcuOutput& output);
     void deviceLines(const job::Device& device, const parts::Part& part);
     [[nodiscard]] double measurand(const job::Device& device, const parts::Part& sensor) const;
 
@@ -124,11 +131,11 @@ class Deck
         {
             m_deck.resistor(a, b, ohm, m_what);
         }
-        void output(const std::string& volts, double out_ohm) override
+        void output(const std::string& volts, double out_ohm, parts::PinRole terminal) override
         {
             const std::string out = fresh();
             m_deck.line('B', out, at(parts::PinRole::Ground), "V = " + volts, m_what);
-            resistor(out, at(parts::PinRole::Signal), out_ohm);
+            resistor(out, at(terminal), out_ohm);
         }
 
       private:
@@ -140,6 +147,7 @@ class Deck
     const job::Job& m_job;
     const Situation& m_situation;
     Netlist m_out;
+    std::map<PointRef, std::string> m_inside; ///< behind contacts
     std::map<std::string, std::string> m_tied; ///< a node to another of its part, towards the one that stands for it
     int m_nodes = 0, m_lines = 0;
 };
@@ -231,11 +239,18 @@ void Deck::loads()
 /// Off, but for those that drive something while the engine runs: to ground what is fed from elsewhere, to the feed
 /// what is grounded, and of what hangs between two pins the first to the feed.
 void Deck::outputLines(const parts::Ecu& unit, const parts::EcuPin& pin, const std::string& node,
-                       const std::string& feed, const std::string& ground)
+                       const std::string& feed, const std::string& ground, const std::string& supply)
 {
     for (const parts::EcuOutput& o : unit.outputs) {
         if (o.id != pin.output)
             continue;
+        if (std::ranges::count(o.drives, parts::OutputKind::Bus) > 0) { // held at 2.5 V by 30 kOhm each
+            const std::string quiet = fresh();
+            line('B', quiet, ground, "V = V(" + supply + "," + ground + ") * 2.5 / " + plain(unit.supply.volts),
+                 "bus " + o.id.value);
+            resistor(quiet, node, 30e3, "bus " + o.id.value);
+            continue;
+        }
         const auto circuit = std::ranges::find(m_job.circuits, o.id, &job::Circuit::output);
         const parts::Part* part = circuit == m_job.circuits.end() ? nullptr : job::partOf(m_job, *circuit);
         const bool logic = std::ranges::count(o.drives, parts::OutputKind::Logic) > 0 &&
@@ -262,6 +277,17 @@ void Deck::outputLines(const parts::Ecu& unit, const parts::EcuPin& pin, const s
     }
 }
 
+/// Between the pins of a bus port, power or not.
+void Deck::terminatorLine(const parts::Ecu& unit, const parts::EcuOutput& output)
+{
+    std::vector<PointRef> pair;
+    for (const parts::EcuPin& pin : unit.pins)
+        if (pin.output == output.id)
+            pair.push_back(PointRef::fromText(pin.at));
+    if (output.terminator_ohm > 0 && pair.size() == 2)
+        resistor(inside(pair[0]), inside(pair[1]), output.terminator_ohm, "terminator " + output.id.value);
+}
+
 void Deck::unitLines(const parts::Ecu& unit)
 {
     constexpr double kKeySense_ohm = 10e3;
@@ -281,9 +307,7 @@ void Deck::unitLines(const parts::Ecu& unit)
         if (pin.role == parts::EcuPinRole::Input)
             pins.try_emplace(pin.input, node);
         else if (pin.role == parts::EcuPinRole::Output)
-            outputLines(unit, pin, node, feed, ground);
-        else if (pin.role == parts::EcuPinRole::CanHigh || pin.role == parts::EcuPinRole::CanLow)
-            continue;
+            outputLines(unit, pin, node, feed, ground, supply);
         else
             resistor(node, to, pin.role == parts::EcuPinRole::KeyFeed ? kKeySense_ohm : parts::kCrimpOhms,
                      "unit " + pin.at);

@@ -62,7 +62,7 @@ class Ends
     void check()
     {
         for (const Path& path : m_paths)
-            if (!path.complete && !exchanged(path) && !unread(path))
+            if (!path.complete && !exchanged(path) && !pairExchanged(path) && !unread(path))
                 nowhere(path);
         groundOnMetal();
     }
@@ -97,6 +97,33 @@ class Ends
                 phrase("A supply on a ground pin can destroy the sensor; a signal on a ground reads nothing."),
                 phrase("Exchange the two wires at one end, and only at one."));
         return true;
+    }
+
+    /// High and low of a bus, each at the other's cavity; said once.
+    bool pairExchanged(const Path& path)
+    {
+        const parts::Part* part = job::actuatorOf(m_job, m_circuit);
+        const auto pair = job::seatCavities(m_job, m_circuit);
+        if (part == nullptr || !parts::isOnBus(*part) || pair.size() != 2 || !parts::isSignal(path.role))
+            return false;
+        for (const size_t leg : {0U, 1U}) {
+            const auto here = m_reaches.find(leg == 0 ? PinRole::Signal : PinRole::Signal2);
+            if (here == m_reaches.end() || here->second.place != pair[1 - leg])
+                return false;
+        }
+        if (path.role == PinRole::Signal)
+            say("pair-exchanged", Severity::Stop, phrase("CAN high and low are exchanged"),
+                phrase("The devices talk against each other: nobody on the bus understands anything. A meter does not "
+                       "see it, both rest near 2.5 V."),
+                phrase("Exchange {} and {} at one end, and only at one.", job::spoken(m_job, path.points.front()),
+                       job::spoken(m_job, plugAcross())));
+        return true;
+    }
+
+    /// Where the low wire of the pair starts.
+    [[nodiscard]] job::PointRef plugAcross() const
+    {
+        return std::ranges::find(m_paths, PinRole::Signal2, &Path::role)->points.front();
     }
 
     bool unread(const Path& path)

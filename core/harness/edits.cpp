@@ -48,13 +48,22 @@ void clearPlaces(job::Job& job, const std::set<PointRef>& places)
     });
 }
 
-/// The places that belong to this circuit alone: its plug, and its signal wire up to the ECU.
+/// Whether others hang on the same bus.
+bool sharesBus(const job::Job& job, const job::Circuit& circuit)
+{
+    const parts::Part* part = job::partOf(job, circuit);
+    return part != nullptr && parts::isOnBus(*part) &&
+           std::ranges::count(job.circuits, circuit.output, &job::Circuit::output) > 1;
+}
+
+/// The places that belong to this circuit alone: its plug, and its signal wire up to the ECU. What others share of a
+/// bus stays.
 std::set<PointRef> ownPlaces(const job::Job& job, const job::Circuit& circuit)
 {
     const electrics::Wiring wiring(job);
     std::set<PointRef> places;
     for (const PinRole role : parts::kPinRoles) {
-        if (parts::isSignal(role))
+        if (parts::isSignal(role) && !sharesBus(job, circuit))
             places.merge(wiring.signalNet(circuit, role));
         if (const PointRef plug = plugOf(job, circuit, role); !plug.empty())
             places.insert(plug);
@@ -310,10 +319,12 @@ Result<void> seat(job::Job& job, const job::CircuitId& id, const parts::OutputId
         return fail(ErrorCode::Reference, phrase("\"{}\" is nothing that an output could drive", circuit->name));
     if (auto held = hasCavities(job, output, *part); !held)
         return held;
-    if (const job::Circuit* there = job::drivenBy(job, output); there != nullptr && there->id != id)
+    if (const job::Circuit* there = job::drivenBy(job, output);
+        there != nullptr && there->id != id && !parts::isOnBus(*part))
         if (auto freed = unseat(job, job::CircuitId(there->id)); !freed)
             return freed;
-    moveEnds(job, job::seatCavities(job, *circuit), job::cavitiesOf(job, output));
+    if (!sharesBus(job, *circuit))
+        moveEnds(job, job::seatCavities(job, *circuit), job::cavitiesOf(job, output));
     circuit->output = output;
     drawMissing(job, id);
     return {};
@@ -324,9 +335,11 @@ Result<void> unseat(job::Job& job, const job::CircuitId& id)
     job::Circuit* circuit = job::find(job, id);
     if (circuit == nullptr)
         return noCircuit(id);
-    const auto cavities = job::seatCavities(job, *circuit);
+    auto cavities = job::seatCavities(job, *circuit);
     if (cavities.empty())
         return {};
+    if (sharesBus(job, *circuit))
+        cavities = {plugOf(job, *circuit, PinRole::Signal), plugOf(job, *circuit, PinRole::Signal2)};
     clearPlaces(job, {cavities.begin(), cavities.end()});
     circuit->input = {};
     circuit->output = {};

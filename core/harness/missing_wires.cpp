@@ -1,6 +1,7 @@
 #include "core/harness/missing_wires.h"
 
 #include "core/electrics/wiring.h"
+#include "core/harness/bus_wires.h"
 #include "core/harness/edits.h"
 #include "core/harness/places.h"
 #include "core/wires/area.h"
@@ -63,6 +64,12 @@ Planned plannedFor(job::Job& job, const parts::Part& sensor, const parts::Ecu& u
                                   : Planned{powerGround(job, unit), 2 * kPlannedArea_m2, "BN"};
 }
 
+/// A wire of a bus's pair: yellow is high and green low (SAE J1939, from memory).
+Planned plannedPair(job::Job& job, const job::Circuit& circuit, PinRole role)
+{
+    return {joinBus(job, circuit, role), kPlannedArea_m2, role == PinRole::Signal ? "YE" : "GN"};
+}
+
 /// What the ECU drives is fed over the relay that the key closes, and returns where the unit does; its wires carry its
 /// current.
 Planned plannedFor(const job::Job& job, const parts::Drive& drive, const parts::Ecu& unit, PinRole role)
@@ -86,11 +93,14 @@ void drawMissing(job::Job& job, const job::CircuitId& id)
             continue;
         const PointRef from = parts::isSignal(role) ? signalEnd(job, circuit, role) : plugOf(job, circuit, role);
         const Planned planned =
-            parts::isSignal(role)
+            parts::isSignal(role) && parts::isOnBus(part) ? plannedPair(job, circuit, role)
+            : parts::isSignal(role)
                 ? Planned{seats.at(parts::legOf(role)), drive ? wires::areaToCarry(drive->amps) : kPlannedArea_m2, {}}
             : drive ? plannedFor(job, *drive, unit, role)
                     : plannedFor(job, part, unit, role);
-        drawWire(job, from, planned.to, kPlannedLength_m, planned.area_m2,
+        const bool stub =
+            parts::isOnBus(part) && parts::isSignal(role) && job::findJoint(job, planned.to.owner) != nullptr;
+        drawWire(job, from, planned.to, stub ? kPlannedStub_m : kPlannedLength_m, planned.area_m2,
                  planned.colour.empty() ? wires::freeColour(job, from, planned.to) : planned.colour);
     }
 }

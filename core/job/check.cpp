@@ -324,9 +324,9 @@ Result<void> checkSeat(const Job& job, const Named& named, const Circuit& c, con
     if (named.output(c.output.value) == nullptr)
         return bad(ErrorCode::Reference, at("circuits", i, "output"),
                    phrase("the ECU has no output \"{}\"", c.output.value));
-    if (named.drivenBy(c.output.value) != &c)
+    if (const Circuit* there = named.drivenBy(c.output.value); there != &c && !parts::isOnBus(part))
         return bad(ErrorCode::Reference, at("circuits", i, "output"),
-                   phrase("output {} drives {} already", c.output.value, named.drivenBy(c.output.value)->name));
+                   phrase("output {} drives {} already", c.output.value, there->name));
     const size_t cavities = cavitiesOf(job, c.output).size(), signals = parts::signalRoles(part).size();
     if (cavities != signals)
         return bad(ErrorCode::Reference, at("circuits", i, "output"),

@@ -111,7 +111,8 @@ struct Switch
 enum class ResistorKind {
     PullUp, ///< from a supply to a signal
     Series, ///< in the signal wire
-    ToGround ///< from a signal to ground
+    ToGround, ///< from a signal to ground
+    Terminator ///< across the pair of a bus, at an end of it
 };
 
 /// A resistor the installer fits into the harness.

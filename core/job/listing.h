@@ -54,7 +54,8 @@ template <> struct EnumNames<job::ResistorKind>
     static constexpr std::pair<job::ResistorKind, std::string_view> kNames[] = {
         {job::ResistorKind::PullUp, "pull-up"},
         {job::ResistorKind::Series, "series"},
-        {job::ResistorKind::ToGround, "to-ground"}};
+        {job::ResistorKind::ToGround, "to-ground"},
+        {job::ResistorKind::Terminator, "terminator"}};
 };
 
 } // namespace vicegrip::fields

@@ -115,10 +115,6 @@ class EcuReader
             pins(l, EcuPinRole::SensorSupply);
         else if (l.key == "sensor ground")
             pins(l, EcuPinRole::SensorGround);
-        else if (l.key == "can high")
-            pins(l, EcuPinRole::CanHigh);
-        else if (l.key == "can low")
-            pins(l, EcuPinRole::CanLow);
         else if (l.key == "plug-in")
             m_profile.ecu.plugIn = l.value == "yes";
         else if (l.key == "expander")
@@ -322,9 +318,7 @@ std::string textOf(const EcuProfile& p)
                                     {"key feed", EcuPinRole::KeyFeed},
                                     {"ground", EcuPinRole::PowerGround},
                                     {"sensor supply", EcuPinRole::SensorSupply},
-                                    {"sensor ground", EcuPinRole::SensorGround},
-                                    {"can high", EcuPinRole::CanHigh},
-                                    {"can low", EcuPinRole::CanLow}})
+                                    {"sensor ground", EcuPinRole::SensorGround}})
         if (const std::string pins = pinsOf(p.ecu, role); !pins.empty())
             out += std::string(key) + ": " + pins + "\n";
     for (const EcuInput& i : p.ecu.inputs)

@@ -44,11 +44,15 @@ class OutputWords
         };
         if (const auto kind = kindAt(word)) {
             m_out.drives.push_back(kind->first);
-            const bool logic = kind->first == OutputKind::Logic;
-            if (kind->second > 0) // as it was typed: of units the case counts
-                m_lines.quantity(m_line, typed.substr(typed.size() - kind->second),
-                                 logic ? Dimension::Voltage : Dimension::Current, logic ? "V" : "A",
-                                 logic ? m_out.high_v : m_out.most_a);
+            const std::string said = typed.substr(typed.size() - kind->second); // of units the case counts
+            if (said.empty())
+                ;
+            else if (kind->first == OutputKind::Bus)
+                m_lines.quantity(m_line, said, Dimension::Resistance, "Ω", m_out.terminator_ohm);
+            else if (kind->first == OutputKind::Logic)
+                m_lines.quantity(m_line, said, Dimension::Voltage, "V", m_out.high_v);
+            else
+                m_lines.quantity(m_line, said, Dimension::Current, "A", m_out.most_a);
             if (!(m_out.most_a > 0))
                 m_lines.complain(m_line, phrase("an output carries more than 0 A"));
         } else if (word.starts_with("to ")) {
@@ -102,6 +106,8 @@ std::string outputWords(const EcuOutput& o)
         out += ", " + spaced(fields::enumName(kind));
         if (kind == OutputKind::Logic)
             out += " " + units::shortest(o.high_v) + " V";
+        else if (kind == OutputKind::Bus)
+            out += o.terminator_ohm > 0 ? " " + shortOhms(o.terminator_ohm) : std::string();
         else if (std::exchange(first, false))
             out += " " + units::shortest(o.most_a) + " A";
     }
@@ -111,7 +117,8 @@ std::string outputWords(const EcuOutput& o)
         out += ", unclamped";
     if (o.pull_up_ohm)
         out += ", pull-up " + shortOhms(*o.pull_up_ohm);
-    out += ", on " + plainNumber(o.on_ohm) + " ohm, off " + shortOhms(o.off_ohm);
+    if (!o.isShared())
+        out += ", on " + plainNumber(o.on_ohm) + " ohm, off " + shortOhms(o.off_ohm);
     if (!o.name.empty() && o.name.find(',') == std::string::npos)
         out += ", named " + o.name;
     if (!o.functions.empty())

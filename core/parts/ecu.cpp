@@ -38,6 +38,8 @@ Result<void> checkOutput(const EcuOutput& o, const std::string& at)
         return bad(at + "/drives", phrase("output {} drives nothing: name at least one kind", o.id.value));
     if (o.can(OutputKind::Logic) && !(o.high_v > 0))
         return bad(at + "/high_v", phrase("output {} puts out a logic signal: say its volts", o.id.value));
+    if (o.isShared() && o.drives.size() > 1)
+        return bad(at + "/drives", phrase("output {} is a bus port: it drives nothing else", o.id.value));
     return {};
 }
 

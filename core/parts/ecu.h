@@ -64,10 +64,11 @@ enum class OutputKind {
     PeakAndHold, ///< for low-resistance ones
     Ignition, ///< a coil's primary
     Logic, ///< volts for somebody else's driver
-    Stepper
+    Stepper,
+    Bus ///< a CAN port: high, then low
 };
 
-/// An output. It has as many pins as what it drives: a pair of half bridges two, a stepper group four.
+/// An output. It has as many pins as what it drives: a pair of half bridges two, a stepper group four, a bus port two.
 struct EcuOutput
 {
     OutputId id;
@@ -81,6 +82,7 @@ struct EcuOutput
     double off_ohm = 100e3; ///< to ground while it is off: what finds a broken wire (typical)
     double high_v = 0; ///< of a logic output
     std::optional<double> pull_up_ohm; ///< to the feed
+    double terminator_ohm = 0; ///< of a bus port, between its pins; 0: none
     nlohmann::json extra = nlohmann::json::object();
     bool operator==(const EcuOutput&) const = default;
 
@@ -88,6 +90,8 @@ struct EcuOutput
     {
         return std::find(drives.begin(), drives.end(), kind) != drives.end();
     }
+    /// Whether many hang on it: a bus.
+    [[nodiscard]] bool isShared() const { return can(OutputKind::Bus); }
 };
 
 enum class EcuPinRole {
@@ -97,9 +101,7 @@ enum class EcuPinRole {
     SensorGround,
     PowerFeed,
     KeyFeed, ///< tells the unit that the key is on; it has a power feed of its own besides
-    PowerGround,
-    CanHigh, ///< of its bus
-    CanLow
+    PowerGround
 };
 
 struct EcuPin
@@ -211,6 +213,7 @@ template <class A> void listFields(A& a, EcuOutput& o)
     a("off_ohm", o.off_ohm);
     a("high_v", o.high_v);
     a("pull_up_ohm", o.pull_up_ohm);
+    a("terminator_ohm", o.terminator_ohm);
     a.rest(o.extra);
 }
 
@@ -290,21 +293,14 @@ template <> struct vicegrip::fields::EnumNames<vicegrip::parts::EcuPinRole>
         {vicegrip::parts::EcuPinRole::SensorGround, "sensor-ground"},
         {vicegrip::parts::EcuPinRole::PowerFeed, "power-feed"},
         {vicegrip::parts::EcuPinRole::KeyFeed, "key-feed"},
-        {vicegrip::parts::EcuPinRole::PowerGround, "power-ground"},
-        {vicegrip::parts::EcuPinRole::CanHigh, "can-high"},
-        {vicegrip::parts::EcuPinRole::CanLow, "can-low"}};
+        {vicegrip::parts::EcuPinRole::PowerGround, "power-ground"}};
 };
 
 template <> struct vicegrip::fields::EnumNames<vicegrip::parts::OutputKind>
 {
     using enum vicegrip::parts::OutputKind;
     static constexpr std::pair<vicegrip::parts::OutputKind, std::string_view> kNames[] = {
-        {LowSide, "low-side"},
-        {HighSide, "high-side"},
-        {HalfBridge, "half-bridge"},
-        {Injector, "injector"},
-        {PeakAndHold, "peak-and-hold"},
-        {Ignition, "ignition"},
-        {Logic, "logic"},
-        {Stepper, "stepper"}};
+        {LowSide, "low-side"},  {HighSide, "high-side"},        {HalfBridge, "half-bridge"},
+        {Injector, "injector"}, {PeakAndHold, "peak-and-hold"}, {Ignition, "ignition"},
+        {Logic, "logic"},       {Stepper, "stepper"},           {Bus, "bus"}};
 };

@@ -72,8 +72,8 @@ class DeckPen
     [[nodiscard]] virtual std::string at(PinRole role) = 0; ///< as ElementSink::at
     [[nodiscard]] virtual std::string fresh() = 0;
     virtual void resistor(const std::string& a, const std::string& b, double ohm) = 0;
-    /// A source of the expression's volts above the ground terminal, behind a resistance, on the signal terminal.
-    virtual void output(const std::string& volts, double out_ohm) = 0;
+    /// A source of the expression's volts above the ground terminal, behind a resistance, on a terminal.
+    virtual void output(const std::string& volts, double out_ohm, PinRole terminal = PinRole::Signal) = 0;
 };
 
 } // namespace vicegrip::parts

@@ -41,7 +41,8 @@ enum class DriverKind {
     Ignition, ///< a coil's primary
     IgnitionLogic, ///< a coil's own driver
     Pair, ///< two half bridges
-    Stepper ///< four outputs that step together
+    Stepper, ///< four outputs that step together
+    Bus ///< the pair of a CAN bus, which others share
 };
 
 /// Volts of a charging battery: what currents are reckoned at (typical).
@@ -74,6 +75,7 @@ struct KindTraits
     bool contact = false; ///< a switch, to ground or to supply
     bool ownVolts = false; ///< its output follows no supply
     bool driven = false; ///< an actuator: the ECU drives it and reads nothing
+    bool pair = false; ///< signal and signal-2 are the twisted pair of a bus
     int signalPins = 1; ///< terminals that the ECU reads or drives, at least
 };
 

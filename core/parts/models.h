@@ -1,5 +1,6 @@
 #pragma once
 
+#include "core/parts/kinds/bus_device.h"
 #include "core/parts/kinds/contact.h"
 #include "core/parts/kinds/lamp.h"
 #include "core/parts/kinds/motor.h"
@@ -20,6 +21,6 @@
 namespace vicegrip::parts {
 
 using Model = std::variant<Thermistor, Potentiometer, RatiometricTransducer, VoltageDevice, Resistive, OpenCollector,
-                           VariableReluctance, Contact, Winding, Motor, Stepper, Lamp, Triggered>;
+                           VariableReluctance, Contact, Winding, Motor, Stepper, Lamp, Triggered, BusDevice>;
 
 } // namespace vicegrip::parts

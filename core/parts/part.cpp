@@ -136,6 +136,16 @@ bool isDriven(const Part& part)
     return traitsOf(part).driven;
 }
 
+bool isOnBus(const Part& part)
+{
+    return traitsOf(part).pair;
+}
+
+double terminatorOhm(const Part& part)
+{
+    return ask(part, 0.0, [](const auto& m) -> decltype(double(m.terminator_ohm)) { return m.terminator_ohm; });
+}
+
 std::vector<PinRole> signalRoles(const Part& part)
 {
     std::vector<PinRole> out;
@@ -147,6 +157,10 @@ std::vector<PinRole> signalRoles(const Part& part)
 
 std::optional<PinRole> acrossFrom(const Part& part, PinRole role)
 {
+    if (isOnBus(part))
+        return !isSignal(role)           ? std::nullopt
+               : role == PinRole::Signal ? std::optional(PinRole::Signal2)
+                                         : std::optional(PinRole::Signal);
     if (!isPassive(part))
         return std::nullopt;
     if (!isDriven(part))

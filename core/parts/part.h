@@ -50,7 +50,8 @@ enum class PartUse {
     Pump,
     Fan,
     Lamp,
-    Tachometer
+    Tachometer,
+    BusDevice ///< what has no other use here: a gateway, a display
 };
 
 /// Whether it is driven by the share of time it is on.
@@ -86,11 +87,15 @@ struct Part
 [[nodiscard]] std::optional<double> windingOhm(const Part& part);
 /// Whether the ECU drives it and reads nothing.
 [[nodiscard]] bool isDriven(const Part& part);
+/// Whether it hangs on a bus, on a port that others share.
+[[nodiscard]] bool isOnBus(const Part& part);
+/// What closes a bus inside the part, Ohm; 0: nothing.
+[[nodiscard]] double terminatorOhm(const Part& part);
 /// The roles of the terminals that lead to its seat, in the order of the seat's pins.
 [[nodiscard]] std::vector<PinRole> signalRoles(const Part& part);
 
 /// The terminal at the other end of the resistance that is measured from this one: of a winding its feed, of a
-/// thermistor's signal its ground. None where there is no such resistance.
+/// thermistor's signal its ground, of one wire of a bus the other. None where there is no such resistance.
 [[nodiscard]] std::optional<PinRole> acrossFrom(const Part& part, PinRole role);
 
 /// Whether it makes no voltage of its own, so that it can be measured in Ohm.
@@ -231,7 +236,8 @@ template <> struct vicegrip::fields::EnumNames<vicegrip::parts::PartUse>
         {Pump, "pump"},
         {Fan, "fan"},
         {Lamp, "lamp"},
-        {Tachometer, "tachometer"}};
+        {Tachometer, "tachometer"},
+        {BusDevice, "bus-device"}};
 };
 
 template <> struct vicegrip::fields::EnumNames<vicegrip::parts::Feed>

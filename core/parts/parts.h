@@ -16,3 +16,4 @@
 #include "core/parts/pin_role.h" // what its terminals are for
 #include "core/parts/resistance_curve.h" // resistance over temperature
 #include "core/parts/terminal.h" // terminal families
+#include "core/parts/transceiver.h" // what a CAN transceiver shows a meter

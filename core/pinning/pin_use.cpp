@@ -38,10 +38,6 @@ std::string ofUnit(EcuPinRole role)
         return phrase("Key feed");
     case EcuPinRole::PowerGround:
         return phrase("Power ground");
-    case EcuPinRole::CanHigh:
-        return phrase("CAN high");
-    case EcuPinRole::CanLow:
-        return phrase("CAN low");
     case EcuPinRole::Input:
     case EcuPinRole::Output:
         break;

@@ -53,8 +53,9 @@ class CircuitPlaces
         p.condition = m_condition;
         p.station = {path.points[index].text(), StationKind::Probe, path.role, path.points[index],
                      job::spoken(m_job, path.points[index])};
-        p.needed = m_condition == Condition::KeyOn &&
-                   (parts::isSignal(path.role) ? index + 1 == path.points.size() : index == 0);
+        p.needed = m_condition == Condition::KeyOn
+                       ? (parts::isSignal(path.role) ? index + 1 == path.points.size() : index == 0)
+                       : parts::isOnBus(m_sensor) && path.role == PinRole::Signal && index == 0;
         if (job::isLive(m_condition))
             placeForVolts(p, path);
         else
@@ -107,6 +108,10 @@ class CircuitPlaces
         // Beyond its own plug a feed has a fuse and a relay in it that stand open: the black lead stays at the plug.
         p.blackPoint = through && across == PinRole::Supply ? toward.points.front() : toward.points.back();
         p.black = job::spoken(m_job, p.blackPoint);
+        if (through && parts::isOnBus(m_sensor)) { // side by side along the pair, with all that closes it in place
+            p.blackPoint = toward.points[std::min(index, toward.points.size() - 1)];
+            p.black = phrase("{}, every plug of the bus on", job::spoken(m_job, p.blackPoint));
+        }
         if (!path.complete || !toward.complete)
             p.trouble =
                 phrase("the {} leads nowhere", phrase(fields::enumName(path.complete ? toward.role : path.role)));

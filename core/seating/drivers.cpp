@@ -46,6 +46,8 @@ std::vector<OutputKind> driversFor(const parts::Part& part, const parts::Drive& 
         return {OutputKind::HalfBridge};
     case DriverKind::Stepper:
         return {OutputKind::Stepper, OutputKind::HalfBridge};
+    case DriverKind::Bus:
+        return {OutputKind::Bus};
     }
     return {};
 }
@@ -63,6 +65,8 @@ std::string wrongKind(const parts::Drive& drive)
         return phrase("a motor that turns both ways needs a pair of half bridges");
     case DriverKind::Stepper:
         return phrase("a stepper needs four outputs that step together");
+    case DriverKind::Bus:
+        return phrase("a bus device talks over a CAN port");
     default:
         return phrase("it is no driver of this kind");
     }
@@ -123,6 +127,10 @@ std::vector<std::string> capabilities(const parts::EcuOutput& output)
     std::vector<std::string> out;
     for (const OutputKind kind : output.drives)
         out.push_back(phrase(fields::enumName(kind)));
+    if (output.isShared()) {
+        out.push_back(output.terminator_ohm > 0 ? phrase("terminated") : phrase("no terminator"));
+        return out;
+    }
     out.push_back(output.can(OutputKind::Logic) ? units::formatNumber(output.high_v, 0) + " V" : amps(output.most_a));
     if (output.most_hz > 0)
         out.push_back(phrase("to {}", rate(output.most_hz)));
@@ -133,9 +141,13 @@ std::vector<std::string> capabilities(const parts::EcuOutput& output)
 
 std::vector<std::string> demandsOf(const parts::Drive& drive)
 {
-    constexpr std::array kWords = {key("switched"), key("logic"), key("injector"),         key("peak and hold"),
-                                   key("coil"),     key("logic"), key("half-bridge pair"), key("stepper group")};
-    std::vector<std::string> out = {phrase(kWords[static_cast<size_t>(drive.driver)]), amps(drive.amps)};
+    constexpr std::array kWords = {key("switched"),         key("logic"),         key("injector"),
+                                   key("peak and hold"),    key("coil"),          key("logic"),
+                                   key("half-bridge pair"), key("stepper group"), key("CAN port")};
+    std::vector<std::string> out = {phrase(kWords[static_cast<size_t>(drive.driver)])};
+    if (drive.driver == DriverKind::Bus)
+        return out;
+    out.push_back(amps(drive.amps));
     if (drive.start_a > drive.amps)
         out.push_back(phrase("{} at the start", amps(drive.start_a)));
     if (drive.most_hz > 0)

@@ -17,6 +17,7 @@ constexpr double kMoving = 10; ///< what it costs to move a circuit, against one
 constexpr double kUnwantedPullUp = 5;
 constexpr double kDetour = 4; ///< of an output made for something else
 constexpr int kAllowed_ms = 10000;
+constexpr size_t kOnOneBus = 30; ///< more than anybody hangs on one
 
 /// Inputs that are alike in everything that matters to a seat; or outputs.
 struct Alike
@@ -25,7 +26,9 @@ struct Alike
     std::vector<const parts::EcuOutput*> outputs;
     int unit = 0;
 
-    [[nodiscard]] size_t seats() const { return inputs.size() + outputs.size(); }
+    /// As many as like hang on a bus.
+    [[nodiscard]] size_t seats() const { return shared() ? kOnOneBus : inputs.size() + outputs.size(); }
+    [[nodiscard]] bool shared() const { return !outputs.empty() && outputs.front()->isShared(); }
 };
 
 bool alike(const parts::Ecu& unit, const parts::EcuOutput& a, const parts::EcuOutput& b)
@@ -86,10 +89,10 @@ std::vector<Alike> classesOf(const job::Job& job)
     for (size_t u = 0; u < units.size(); ++u)
         for (const parts::EcuOutput& output : units[u]->outputs) {
             const job::Circuit* there = job::drivenBy(job, output.id);
-            if (there != nullptr && there->locked)
+            if (there != nullptr && there->locked && !output.isShared())
                 continue;
             const auto same = std::ranges::find_if(out, [&](const Alike& c) {
-                return c.unit == static_cast<int>(u) && !c.outputs.empty() &&
+                return c.unit == static_cast<int>(u) && !c.outputs.empty() && !output.isShared() &&
                        alike(*units[u], *c.outputs.front(), output);
             });
             if (same != out.end())
@@ -165,10 +168,11 @@ Table tableOf(const job::Job& job)
     return t;
 }
 
-/// Who sits in the class already keeps his seat; the others take what is free, in the unit's order.
+/// Who sits in the class already keeps his seat; the others take what is free, in the unit's order. A bus is free
+/// whoever hangs on it.
 template <class Item, class Id>
 void placeAmong(const std::vector<const Item*>& all, std::vector<const job::Circuit*> members, Id job::Circuit::*has,
-                Id Seat::*gets, std::vector<Seat>& seats)
+                Id Seat::*gets, bool shared, std::vector<Seat>& seats)
 {
     std::vector<const Item*> free = all;
     const auto give = [&](const job::Circuit& c, const Id& id) {
@@ -176,7 +180,8 @@ void placeAmong(const std::vector<const Item*>& all, std::vector<const job::Circ
         seat.circuit = c.id;
         seat.*gets = id;
         seats.push_back(std::move(seat));
-        std::erase_if(free, [&](const Item* i) { return i->id == id; });
+        if (!shared)
+            std::erase_if(free, [&](const Item* i) { return i->id == id; });
     };
     std::erase_if(members, [&](const job::Circuit* c) {
         const bool stays = std::ranges::any_of(all, [&](const Item* i) { return i->id == c->*has; });
@@ -190,7 +195,9 @@ void placeAmong(const std::vector<const Item*>& all, std::vector<const job::Circ
 
 const job::Circuit* occupantOf(const job::Job& job, const Seat& seat)
 {
-    return seat.output.empty() ? job::seatedOn(job, seat.input) : job::drivenBy(job, seat.output);
+    if (seat.output.empty())
+        return job::seatedOn(job, seat.input);
+    return job::findOutput(job, seat.output)->isShared() ? nullptr : job::drivenBy(job, seat.output);
 }
 
 bool keepsSeat(const job::Circuit& circuit, const Seat& seat)
@@ -224,9 +231,9 @@ Plan bestPlan(const job::Job& job, const Watch& watch)
             plan.unseated.push_back(table.circuits[i]->id);
     for (const auto& [index, circuits] : members)
         if (const Alike& seats = table.classes[static_cast<size_t>(index)]; seats.outputs.empty())
-            placeAmong(seats.inputs, circuits, &job::Circuit::input, &Seat::input, plan.seats);
+            placeAmong(seats.inputs, circuits, &job::Circuit::input, &Seat::input, false, plan.seats);
         else
-            placeAmong(seats.outputs, circuits, &job::Circuit::output, &Seat::output, plan.seats);
+            placeAmong(seats.outputs, circuits, &job::Circuit::output, &Seat::output, seats.shared(), plan.seats);
     for (const job::Circuit& c : job.circuits)
         if (c.locked)
             plan.seats.push_back({c.id, c.input, c.output});

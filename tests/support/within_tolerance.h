@@ -44,6 +44,7 @@ class WithinTolerance
         for (parts::EcuOutput& o : job.ecu.outputs) {
             o.off_ohm *= 1 + share() * 0.5;
             o.on_ohm *= 1 + share() * 0.5;
+            o.terminator_ohm *= 1 + share() * 0.05;
             if (o.pull_up_ohm)
                 *o.pull_up_ohm *= 1 + share() * 0.2;
         }
@@ -137,6 +138,11 @@ class WithinTolerance
     void vary(parts::Motor& m) { m.ohm *= 1 + share() * m.tolerance; }
     void vary(parts::Stepper& s) { s.ohm *= 1 + share() * s.tolerance; }
     void vary(parts::Lamp& l) { l.lit_a /= 1 + share() * l.tolerance; }
+    void vary(parts::BusDevice& b)
+    {
+        b.terminator_ohm *= 1 + share() * b.terminator_tolerance;
+        b.draws_a /= 1 + share() * 0.3;
+    }
     void vary(parts::Triggered& t)
     {
         t.input_ohm *= 1 + share() * t.tolerance;

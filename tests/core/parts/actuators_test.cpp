@@ -42,8 +42,8 @@ TEST(Actuators, TheLibraryHasEveryKind)
         EXPECT_EQ(p.feed, Feed::Battery) << p.id.value;
     }
     EXPECT_GE(actuators().size(), 25U);
-    EXPECT_EQ(uses.size(), 14U) << "from injector to tachometer";
-    EXPECT_EQ(kinds.size(), 5U) << "winding, motor, stepper, lamp, electronics";
+    EXPECT_EQ(uses.size(), 16U) << "from injector to tachometer, a wideband on the bus, and other devices there";
+    EXPECT_EQ(kinds.size(), 6U) << "winding, motor, stepper, lamp, electronics, bus device";
 }
 
 /// Typical resistances of the trade (common practice, no source): an injector of high resistance 12 to 16 Ohm, of low 2
@@ -169,10 +169,10 @@ TEST(Outputs, AreDescribedInLines)
                                "IGN1: A4, logic 5 V, to 400 Hz, unclamped\n"
                                "STEP: A5, A6, A7, A8, stepper 0.8 A\n"
                                "TAC: A9, low side 200 mA, to 400 Hz, pull-up 2k2, named Tachometer\n"
-                               "can high: A10\ncan low: A11\n");
+                               "CAN: A10, A11, bus 120 ohm\n");
     ASSERT_TRUE(d.part) << (d.complaints.empty() ? "" : d.complaints.front().sentence);
     const Ecu& ecu = d.part->ecu;
-    ASSERT_EQ(ecu.outputs.size(), 4U);
+    ASSERT_EQ(ecu.outputs.size(), 5U);
     EXPECT_TRUE(ecu.outputs[0].can(OutputKind::Injector));
     EXPECT_DOUBLE_EQ(ecu.outputs[0].most_a, 2);
     EXPECT_DOUBLE_EQ(ecu.outputs[0].most_hz, 250);
@@ -185,7 +185,9 @@ TEST(Outputs, AreDescribedInLines)
     ASSERT_TRUE(again.part) << (again.complaints.empty() ? "" : again.complaints.front().sentence);
     EXPECT_EQ(again.part->ecu.outputs, ecu.outputs);
     EXPECT_EQ(cavitiesOf(again.part->ecu, ecu.outputs[2].id), cavitiesOf(ecu, ecu.outputs[2].id));
-    EXPECT_EQ(std::ranges::count(again.part->ecu.pins, EcuPinRole::CanLow, &EcuPin::role), 1);
+    EXPECT_TRUE(ecu.outputs[4].isShared());
+    EXPECT_DOUBLE_EQ(ecu.outputs[4].terminator_ohm, 120);
+    EXPECT_THAT(cavitiesOf(ecu, ecu.outputs[4].id), testing::ElementsAre("A.10", "A.11"));
 }
 
 TEST(Outputs, NonsenseIsComplainedOfWithItsLine)
