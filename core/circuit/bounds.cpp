@@ -31,7 +31,14 @@ struct Bounds::Candidate
 
 struct Bounds::Work
 {
-    explicit Work(const Solution& solution) : columns(solution), all(solution.network()) {}
+    explicit Work(const Solution& solution) : columns(solution), all(solution.network())
+    {
+        const Network& net = solution.network();
+        const auto switching = all.switching();
+        columns.prepare(switching);
+        for (const ElementIndex e : switching)
+            all.setSeen(net, e, columns.of(e).follows[static_cast<size_t>(e)]);
+    }
 
     Columns columns;
     Movers all;
@@ -47,12 +54,16 @@ struct Bounds::Work
             return {nominal.value, nominal.value};
         std::vector<Candidate> candidates;
         double leftOut = 0;
+        bool switches = false; // what is open at the corner shows what nobody saw while it was closed
+        for (size_t i = 0; i < weights.size(); ++i)
+            switches |= all[i].switches && weights[i] > kLittle * total;
         for (size_t i = 0; i < weights.size(); ++i) {
-            if (weights[i] > kNothing * total)
+            if (weights[i] > (switches ? 0 : kNothing * total))
                 candidates.push_back({&all[i], weights[i], weights[i] > kLittle * total});
             else
                 leftOut += weights[i];
         }
+        std::ranges::stable_sort(candidates, std::ranges::greater(), &Candidate::weight); // there is room for so many
         std::array<double, 2> ends{};
         for (const double sign : {-1.0, 1.0}) {
             ends[sign > 0 ? 1 : 0] = extreme(sought, nominal, candidates, total, leftOut, sign);
@@ -94,17 +105,23 @@ struct Bounds::Work
             const Corner::Others others(*corner);
             double rest = leftOut;
             bool grown = false;
+            const bool full = active.size() >= kMostInACorner;
+            const double little = kLittle * std::max(total, std::abs(found - sign * nominal.value));
             for (Candidate& c : candidates) {
                 if (c.solvedFor)
                     continue;
                 const auto slopes = [&](ElementIndex e) { return others.slope(e); };
                 const double more = std::max(0.0, c.mover->farthest(slopes, sign).second);
                 rest += more;
-                if (more > kLittle * total && active.size() < kMostInACorner)
+                if (more > std::max(little, full ? c.weight : 0)) {
+                    c.weight = std::max(c.weight, more);
                     grown = c.solvedFor = true;
+                }
             }
-            if (grown && growth < kMostGrowths)
+            if (grown && growth < kMostGrowths) { // the heaviest, where there is no room for all
+                std::ranges::stable_sort(candidates, std::ranges::greater(), &Candidate::weight);
                 continue;
+            }
             const double margin = rest > 0 ? kMargin * std::abs(found - sign * nominal.value) : 0;
             return sign * (found + kRoomForIt * rest + margin);
         }

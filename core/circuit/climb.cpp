@@ -16,6 +16,12 @@ double wayTo(const Element& e, double to)
     return e.kind == Element::Kind::Resistor && by > 0 ? by * e.value / to : by;
 }
 
+bool switches(const Element& e)
+{
+    constexpr double kSwitching = 50; ///< from one end to the other: no tolerance goes so far
+    return e.kind == Element::Kind::Resistor && e.least > 0 && e.most > kSwitching * e.least;
+}
+
 /// The slope of an element in a list of all.
 auto listed(const std::vector<double>& slopes)
 {
@@ -37,11 +43,38 @@ Movers::Movers(const Network& net)
     const auto& elements = net.elements();
     for (size_t i = 0; i < elements.size(); ++i)
         if (elements[i].least != elements[i].most)
-            add({{static_cast<ElementIndex>(i)}, {{elements[i].least}, {elements[i].most}}, {}});
+            add({{static_cast<ElementIndex>(i)}, {{elements[i].least}, {elements[i].most}}, {}, switches(elements[i])});
     for (const Mover& m : m_all)
         m_singles.push_back({m.elements[0], std::max(std::abs(m.ways[0][0]), std::abs(m.ways[1][0]))});
     for (const Together& t : net.together())
-        add({t.elements, t.settings, {}});
+        add({t.elements, t.settings, {}, false});
+}
+
+std::vector<ElementIndex> Movers::switching() const
+{
+    std::vector<ElementIndex> out;
+    for (size_t i = 0; i < m_singles.size(); ++i)
+        if (m_all[i].switches)
+            out.push_back(m_singles[i].element);
+    return out;
+}
+
+/// With Z seen beside it, a reading goes as b / (R + Z): from R to R' it moves by its slope times (R' - R) (R + Z) /
+/// (R' + Z). A contact in series with a load moves the load's whole current and not its own few milliohms' worth.
+void Movers::setSeen(const Network& net, ElementIndex element, double parallel_ohm)
+{
+    const auto single = std::ranges::find(m_singles, element, &Single::element);
+    const double own = net.element(element).value, share = parallel_ohm / own;
+    if (single == m_singles.end() || !(share > 0) || !(share < 1))
+        return;
+    const double seen = parallel_ohm / (1 - share);
+    Mover& m = m_all[static_cast<size_t>(single - m_singles.begin())];
+    single->way = 0;
+    for (size_t s = 0; s < m.settings.size(); ++s) {
+        const double to = m.settings[s][0];
+        m.ways[s][0] = (to - own) * (own + seen) / (to + seen);
+        single->way = std::max(single->way, std::abs(m.ways[s][0]));
+    }
 }
 
 std::vector<double> Movers::reaches(const std::vector<double>& slopes) const

@@ -17,6 +17,8 @@ struct Mover
     std::vector<std::vector<double>> settings; ///< values of the elements; of a single one its two ends
     std::vector<std::vector<double>> ways; ///< as `settings`, what their derivatives are multiplied with
 
+    bool switches = false; ///< it stands open or closed, and more than its own value says hangs on that
+
     [[nodiscard]] bool single() const { return elements.size() == 1; }
 
     /// The setting that leads farthest up (`sign` 1) or down (-1) by first order, and how far.
@@ -39,6 +41,11 @@ class Movers
 {
   public:
     explicit Movers(const Network& net);
+
+    /// The elements that stand open or closed.
+    [[nodiscard]] std::vector<ElementIndex> switching() const;
+    /// How far one of them leads, by the resistance it sees beside itself, its own in parallel.
+    void setSeen(const Network& net, ElementIndex element, double parallel_ohm);
 
     [[nodiscard]] size_t size() const { return m_all.size(); }
     [[nodiscard]] const Mover& operator[](size_t i) const { return m_all[i]; }

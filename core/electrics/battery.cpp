@@ -13,6 +13,7 @@ using job::Condition;
 constexpr double kLoadTolerance = 0.3; ///< of what a load draws (typical)
 constexpr double kStarterTolerance = 0.4; ///< cold oil, compression, wear (typical)
 constexpr double kOff_ohm = 1e9;
+constexpr double kRegulated_ohm = 0.003; ///< between the post and an alternator that holds its volts (typical)
 
 /// That draws `amps` through the battery's own resistance; a battery that cannot deliver them is at its end.
 void addStarter(Network& net, const job::Battery& battery, Node from, Node to, double amps, std::string subject)
@@ -59,9 +60,11 @@ void addBatteryAndLoads(Network& net, const job::Job& job, Condition condition, 
     if (post == job.joints.end())
         return;
     const Node inside = net.addNode(), outside = at({post->id, {}});
-    net.addVoltageSource(inside, kReference, battery_v, {job.battery.tolerance_v},
-                         condition == Condition::Running ? "charging" : "battery");
-    net.addResistor(inside, outside, job.battery.ohm, {job.battery.ohm / 2}, "battery");
+    const bool charging = condition == Condition::Running;
+    const double ohm = charging ? kRegulated_ohm : job.battery.ohm;
+    const char* subject = charging ? "charging" : "battery";
+    net.addVoltageSource(inside, kReference, battery_v, {job.battery.tolerance_v}, subject);
+    net.addResistor(inside, outside, ohm, {ohm / 2}, subject);
     if (condition == Condition::Cranking)
         addStarters(net, job, outside, at);
 }

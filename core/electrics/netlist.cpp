@@ -193,7 +193,8 @@ void Deck::drawing()
         if (j.kind == job::JointKind::BatteryPositive && keyOn()) {
             const std::string emf = fresh();
             line('V', emf, "0", "DC " + plain(battery()), "battery");
-            resistor(emf, node, m_job.battery.ohm, "battery");
+            resistor(emf, node, m_situation.condition == job::Condition::Running ? 0.003 : m_job.battery.ohm,
+                     "battery");
         }
     }
     for (const job::Connector& c : m_job.connectors)

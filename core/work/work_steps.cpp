@@ -55,12 +55,24 @@ constexpr std::array kSites = {
     Site{"brake", kCabin, "", "", ""},
     Site{"clutch", kCabin, "", "", ""},
     Site{"gear", kUnder, "undertray", key("Car on stands."), key("stands")},
+    // What the ECU drives; injectors and coils of every number.
+    Site{"inj", kBay, "", key("Relieve the fuel pressure, rag, no flame, extinguisher at hand; oil the O-rings."),
+         key("line spanners")},
+    Site{"ign", kBay, "", key("Key out, its fuse drawn: it makes tens of kilovolts."), ""},
+    Site{"fan", kBay, "", key("Its fuse drawn: a fan starts by itself."), ""},
+    Site{"tachometer", kCabin, "", "", ""},
+    Site{"display", kCabin, "", "", ""},
+    Site{"gateway", kCabin, "", "", ""},
 };
 
 const Site& siteOf(const job::Circuit& circuit)
 {
     static constexpr Site kElsewhere{"", kBay, "", "", ""};
-    const auto it = std::ranges::find(kSites, circuit.function.value, &Site::function);
+    const std::string& function = circuit.function.value;
+    auto it = std::ranges::find(kSites, function, &Site::function);
+    if (it == kSites.end()) // one of several that are numbered
+        it =
+            std::ranges::find(kSites, function.substr(0, function.find_last_not_of("0123456789") + 1), &Site::function);
     return it == kSites.end() ? kElsewhere : *it;
 }
 
@@ -117,7 +129,7 @@ class Collector
              false});
         mounting();
         for (const job::Circuit& c : m_job.circuits)
-            sensor(c);
+            device(c);
         grounds();
         plugs();
         closing();
@@ -180,7 +192,7 @@ class Collector
         m_behind[gate].push_back(step.id);
     }
 
-    void sensor(const job::Circuit& circuit)
+    void device(const job::Circuit& circuit)
     {
         const job::Device* device = job::find(m_job, circuit.device);
         const job::Connector* plug = device == nullptr ? nullptr : job::findConnector(m_job, device->connector);
@@ -190,7 +202,8 @@ class Collector
         const std::string place = placeOf(*plug, site.place), gate = plug->place.empty() ? site.gate : gateAt(place);
         const bool done = pinned(m_job, *plug) && hasWires(m_job, plug->id);
         Step fit{"fit-" + circuit.id.value,
-                 phrase("Fit the sensor: {}", circuit.name),
+                 job::actuatorOf(m_job, circuit) != nullptr ? phrase("Fit: {}", circuit.name)
+                                                            : phrase("Fit the sensor: {}", circuit.name),
                  place,
                  {},
                  phrase(site.tools),
@@ -225,8 +238,11 @@ class Collector
 
     void plugs()
     {
+        std::set<std::string> fitted; // with the device they belong to
+        for (const job::Device& d : m_job.devices)
+            fitted.insert(d.connector);
         for (const job::Connector& c : m_job.connectors)
-            if (c.kind == job::ConnectorKind::Load && hasWires(m_job, c.id)) {
+            if (c.kind == job::ConnectorKind::Load && hasWires(m_job, c.id) && !fitted.contains(c.id)) {
                 const std::string place = placeOf(c, kBay);
                 Step pin{"plug-" + c.id,  phrase("Pin and count {}", c.label), place, {"lay"}, phrase("crimp tool"), {},
                          pinned(m_job, c)};

@@ -319,7 +319,7 @@ TEST(JobFile, KilledWhileSavingLosesNothing)
                                          << ": is the dead one's lock recovered?";
         const auto job = job::readFile(path);
         ASSERT_TRUE(job) << job.error().text();
-        ASSERT_EQ(job->circuits.size(), 11U);
+        ASSERT_EQ(job->circuits.size(), 23U);
     }
 }
 

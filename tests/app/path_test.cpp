@@ -23,7 +23,7 @@ TEST(Path, ProveBreakChangeScaleExportUndo)
     ASSERT_EQ(w.window.stage(), Stage::Meter);
     w.settle();
     EXPECT_EQ(w.textOf("probe"), "Probe cavity A12");
-    EXPECT_EQ(w.textOf("must-read"), "3.241");
+    EXPECT_EQ(w.textOf("must-read"), "3.244");
     w.key(Qt::Key_M);
     ASSERT_TRUE(w.becomes("ot", "A.12", State::Done)) << w.textOf("verdict");
     EXPECT_THAT(w.textOf("verdict"), HasSubstr("proved"));

@@ -52,7 +52,7 @@ const std::vector<Room> kRooms = {
     {"core/work", {"base", "job", "pinning"}},
     {"core/branches", {"base", "units", "parts", "job", "wires"}},
     {"core/harness", {"base", "job", "electrics", "wires"}},
-    {"core/bus", {"base", "units", "parts", "job", "electrics", "harness"}},
+    {"core/bus", {"base", "units", "job", "electrics", "harness"}},
     {"core/materials", {"base", "units", "parts", "job", "pinning", "branches"}},
     {"core/pasted", {"base", "units", "job", "wires", "harness"}},
     {"core/remap", {"base", "job", "wires", "pinning", "pasted"}},

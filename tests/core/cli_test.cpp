@@ -53,10 +53,11 @@ TEST(Cli, ExpectAgreesWithTheCore)
     EXPECT_TRUE(found);
 }
 
-/// The battery's post under each condition: 12.6 V, 12.6 V less what the starter's 140 A lose in 15 mOhm, 14.2 V.
+/// The battery's post under each condition: 12.6 V, 12.6 V less what the starter's 140 A and some 25 A of pump, fan,
+/// injectors and coils lose in 15 mOhm, 14.2 V.
 TEST(Cli, ExpectKnowsEveryCondition)
 {
-    for (const auto& [condition, volts] : {std::pair("key-on", 12.6), {"cranking", 10.5}, {"running", 14.2}}) {
+    for (const auto& [condition, volts] : {std::pair("key-on", 12.6), {"cranking", 10.1}, {"running", 14.2}}) {
         const Ran ran =
             run("expect " + test::petrelPath() + " --circuit gt --json --condition " + std::string(condition));
         ASSERT_EQ(ran.code, 0) << ran.out;
@@ -79,7 +80,7 @@ TEST(Cli, FusesSayWhatHangsOnThem)
     const Ran ran = run("fuses " + test::petrelPath() + " --json");
     ASSERT_EQ(ran.code, 0) << ran.out;
     const auto fuses = nlohmann::json::parse(ran.out)["fuses"];
-    ASSERT_EQ(fuses.size(), 2U);
+    ASSERT_EQ(fuses.size(), 6U);
     EXPECT_EQ(fuses[1]["feeds"][0]["name"], "Fuel pump");
     EXPECT_EQ(fuses[1]["current_a"], 12.0);
     EXPECT_EQ(fuses[1]["proposed_a"], 20.0) << "12 A are 60 % of it, and 80 % of 15 A";
@@ -171,6 +172,8 @@ TEST(Cli, NeedsPrintsEachCircuitWithItsReason)
     ASSERT_EQ(ran.code, 0) << ran.out;
     const auto json = nlohmann::json::parse(ran.out);
     for (const auto& n : json["needs"]) {
+        if (n["standing"] == "your own") // a bus is nothing that the brief asks for
+            continue;
         EXPECT_EQ(n["standing"], "there") << n["name"];
         EXPECT_FALSE(n["reason"].get<std::string>().empty()) << n["name"];
     }

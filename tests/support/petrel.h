@@ -1,6 +1,7 @@
 #pragma once
 
 #include "core/analysis/analysis.h"
+#include "core/harness/edits.h"
 #include "core/job/json.h"
 
 #include <gtest/gtest.h>
@@ -20,6 +21,20 @@ inline job::Job petrel()
     auto job = job::readFile(petrelPath());
     EXPECT_TRUE(job) << job.error().text();
     return job.value_or(job::Job{});
+}
+
+/// Petrel as far as the ECU reads: what was worked out elsewhere for its inputs was for the consumers it had then.
+inline job::Job petrelInputs()
+{
+    job::Job job = petrel();
+    std::vector<job::CircuitId> driven;
+    for (const job::Circuit& c : job.circuits)
+        if (job::actuatorOf(job, c) != nullptr)
+            driven.push_back(c.id);
+    for (const job::CircuitId& id : driven)
+        EXPECT_TRUE(harness::removeCircuit(job, id));
+    std::erase_if(job.loads, [](const job::Load& l) { return l.id == "fan"; });
+    return job;
 }
 
 inline nlohmann::json petrelJson()

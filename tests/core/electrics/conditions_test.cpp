@@ -24,7 +24,7 @@ double volts(const job::Job& job, Condition condition, const char* red)
 
 job::Job withoutLoads()
 {
-    job::Job job = test::petrel();
+    job::Job job = test::petrelInputs();
     job.loads.clear();
     return job;
 }
@@ -89,7 +89,8 @@ TEST(Conditions, AnEngineThatTurnsMovesWhatItsSensorsRead)
         ADD_FAILURE() << circuit << ' ' << station;
         return 0.0;
     };
-    EXPECT_LT(width("clt", "A.7", Condition::Cranking), 1.3 * width("clt", "A.7", Condition::KeyOn));
+    // What is driven lifts the ground it shares by some 0.15 V, or not.
+    EXPECT_LT(width("clt", "A.7", Condition::Cranking), width("clt", "A.7", Condition::KeyOn) + 0.25);
     EXPECT_GT(width("clt", "A.7", Condition::Running), 3);
     EXPECT_LT(width("map", "A.5", Condition::KeyOn), 0.2);
     for (const Condition turning : {Condition::Cranking, Condition::Running})

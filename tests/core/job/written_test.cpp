@@ -38,7 +38,7 @@ const Slip kSlips[] = {
     {"/proofs/7", [](Job& j) { j.proofs[7].low = kNoNumber; }},
     {"/pinned/0", [](Job& j) { j.pinned[0].when = std::string(500, 'x'); }},
     {"/loads/0", [](Job& j) { j.loads[0].current_a = kNoNumber; }},
-    {"/log/166",
+    {"/log/256",
      [](Job& j) {
          j.log.push_back({std::string(500, 'x'), "", "x", nlohmann::json::object()});
      }},

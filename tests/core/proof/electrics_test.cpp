@@ -132,7 +132,7 @@ TEST(Electrics, ABatteryShortedOnItselfIsAnAnswerNotACrash)
     job::Job job = test::petrel();
     job.wires.push_back({{"short"}, PointRef::fromText("BAT+"), PointRef::fromText("BAT-"), 0.1, 25e-6, "BK", {}});
     const auto a = test::analysed(job);
-    EXPECT_EQ(a.circuits.size(), 11U);
+    EXPECT_EQ(a.circuits.size(), 23U);
     EXPECT_LT(test::at(a, "wb", "WB.1").expectation.due.si(), 9) << "the battery sags into the short";
 }
 

@@ -18,7 +18,7 @@ using test::prove;
 TEST(Expected, EveryCircuitPromisesItsNeededPlaces)
 {
     const auto a = analysed(petrel());
-    ASSERT_EQ(a.circuits.size(), 11U);
+    ASSERT_EQ(a.circuits.size(), 23U);
     for (const auto& view : a.circuits) {
         int needed = 0;
         for (const Judged& j : analysis::promised(a, view.id, Condition::KeyOn)) {

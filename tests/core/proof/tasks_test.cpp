@@ -33,11 +33,13 @@ job::Job finished()
         job.brief->answers[q.id] = "agreed";
     const auto a = analysed(job);
     for (const proof::CircuitView& view : a.circuits)
-        for (const proof::Judged& j : analysis::promised(a, view.id, Condition::KeyOn))
-            if (j.expectation.promises() &&
-                (j.expectation.needed || j.expectation.station.kind == proof::StationKind::Value))
-                job.proofs.push_back(proof::record(a.facts, view.id, j.expectation, j.expectation.due,
-                                                   job::ReadingSource::Meter, "2026-01-01T00:00:00Z"));
+        for (const Condition condition :
+             {Condition::BatteryOff, Condition::KeyOn}) // a bus is proved with the battery off
+            for (const proof::Judged& j : analysis::promised(a, view.id, condition))
+                if (j.expectation.promises() &&
+                    (j.expectation.needed || (j.expectation.station.kind == proof::StationKind::Value)))
+                    job.proofs.push_back(proof::record(a.facts, view.id, j.expectation, j.expectation.due,
+                                                       job::ReadingSource::Meter, "2026-01-01T00:00:00Z"));
     return job;
 }
 
@@ -47,7 +49,7 @@ TEST(Tasks, FailingBeforeStaleBeforeUntouchedBeforeScale)
     ASSERT_GE(all.size(), 6U);
     EXPECT_EQ(all[0], "Fuel pressure: find the fault");
     EXPECT_EQ(all[1], "Coolant temp: measure again");
-    EXPECT_EQ(all[2], "ECU plug B: 19 cavities to pin");
+    EXPECT_EQ(all[2], "ECU plug B: 14 cavities to pin");
     EXPECT_EQ(all[3], "Oil temp: prove the wiring");
     EXPECT_EQ(all[all.size() - 2], "Throttle: give the ECU its table");
     EXPECT_EQ(all.back(), "Ask the tuner: 4 open questions") << "who, air and boost are answered";

@@ -17,7 +17,7 @@ using testing::HasSubstr;
 
 struct Subject
 {
-    job::Job job = test::petrel();
+    job::Job job = test::petrelInputs();
     analysis::Analysis a = test::analysed(job);
 
     [[nodiscard]] const job::Circuit& circuit(const char* id) const { return *job::find(job, job::CircuitId{id}); }

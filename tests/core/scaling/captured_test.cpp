@@ -18,7 +18,7 @@ using testing::HasSubstr;
 /// Readings that a sensor with this error would give on Petrel, at four values.
 struct Taken
 {
-    job::Job job = test::petrel();
+    job::Job job = test::petrelInputs();
     job::Circuit* circuit = nullptr;
     analysis::Analysis a = test::analysed(job);
 

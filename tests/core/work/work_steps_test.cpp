@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <gmock/gmock.h>
+#include <set>
 
 namespace vicegrip::work {
 namespace {
@@ -58,6 +59,21 @@ TEST(WorkSteps, WhatIsPinnedIsDone)
     EXPECT_TRUE(done("plug-A"));
     EXPECT_FALSE(done("plug-B")) << "two wires of it are still out";
     EXPECT_TRUE(order(all));
+}
+
+/// What the ECU drives is fitted and pinned like a sensor, each plug once; injectors of every number relieve the rail.
+TEST(WorkSteps, WhatTheEcuDrivesIsFittedAndPinnedOnce)
+{
+    const auto all = steps(bare());
+    std::set<std::string> seen;
+    for (const Step& s : all)
+        EXPECT_TRUE(seen.insert(s.id).second) << s.id << " is there twice";
+    EXPECT_THAT(seen, testing::IsSupersetOf({"fit-inj1", "plug-INJ1", "fit-ign2", "plug-IGN2", "plug-FANM"}));
+    for (const char* id : {"fit-inj1", "fit-inj4"})
+        EXPECT_THAT(std::ranges::find(all, id, &Step::id)->why, HasSubstr("fuel pressure")) << id;
+    const auto order = ordered(all);
+    EXPECT_LT(at(order, "fit-inj1"), at(order, "plug-INJ1"));
+    EXPECT_LT(at(order, "plug-INJ1"), at(order, "plug-A"));
 }
 
 TEST(WorkSteps, AGateThatIsShutCostsOpeningIt)
