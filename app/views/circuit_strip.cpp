@@ -90,8 +90,10 @@ void CircuitStrip::refresh()
     const job::Condition condition = m_desk.selection.condition();
     const auto stations = m_desk.promises.of(circuit->id, condition);
     const parts::PinRole role = roleShown(stations, m_desk.selection.station());
-    m_subtitle = signalText(job, *circuit) + QStringLiteral(", ") + conditionText(job, condition) +
-                 QStringLiteral(", ") + said(fields::enumName(role)) + tr(" wire");
+    const QString line = busText(job, *circuit); // who hangs on it says more than that it is one
+    m_subtitle = (line.isEmpty() ? signalText(job, *circuit) : line) + QStringLiteral(", ") +
+                 conditionText(job, condition) + QStringLiteral(", ") +
+                 text(parts::roleWords(*job::partOf(job, *circuit), role)) + tr(" wire");
     m_footer = text(m_analysis->networkTrouble);
     for (const proof::Judged& j : stations) {
         if (j.expectation.station.role != role)

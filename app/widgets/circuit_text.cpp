@@ -1,11 +1,14 @@
 #include "app/widgets/circuit_text.h"
 
 #include "app/widgets/text.h"
+#include "core/bus/bus.h"
 #include "core/electrics/wiring.h"
 #include "core/seating/compatibility.h"
 #include "core/units/shown.h"
 
 #include <QCoreApplication>
+
+#include <algorithm>
 
 namespace vicegrip::app {
 namespace {
@@ -37,6 +40,17 @@ QString signalText(const job::Job& job, const job::Circuit& circuit)
     if (input != nullptr && input->pull_up_ohm)
         return tr("%1 on %2 pull-up").arg(what, text(units::formatOhms(*input->pull_up_ohm)));
     return what;
+}
+
+QString busText(const job::Job& job, const job::Circuit& circuit)
+{
+    const parts::Part* part = job::actuatorOf(job, circuit);
+    if (part == nullptr || !parts::isOnBus(*part))
+        return {};
+    for (const bus::Bus& line : bus::buses(job))
+        if (std::ranges::find(line.nodes, circuit.id, &bus::Node::circuit) != line.nodes.end())
+            return text(bus::orderText(line));
+    return {};
 }
 
 QString conditionText(const job::Job& job, job::Condition condition)

@@ -10,6 +10,9 @@ namespace vicegrip::app {
 /// "thermistor on 2k49 pull-up", "0.5-4.5 V of 5 V", "potentiometer".
 [[nodiscard]] QString signalText(const job::Job& job, const job::Circuit& circuit);
 
+/// Who hangs on the circuit's bus, in order: "ECU (120 Ω), 1.5 m, Display: 120 Ω across". Empty for what is on none.
+[[nodiscard]] QString busText(const job::Job& job, const job::Circuit& circuit);
+
 /// "key on, 22.0 °C, 98.4 kPa", "battery off, 22.0 °C", "cranking, 22.0 °C", "running, 14.2 V at the battery".
 [[nodiscard]] QString conditionText(const job::Job& job, job::Condition condition);
 

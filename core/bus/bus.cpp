@@ -90,7 +90,8 @@ class Line
         for (const parts::Ecu* unit : job::units(m_job))
             for (const parts::EcuOutput& port : unit->outputs)
                 if (port.isShared())
-                    hang({unit->name, {}, highOf(*unit, port)}, port.terminator_ohm);
+                    hang({unit == &m_job.ecu ? phrase("ECU") : unit->name, {}, highOf(*unit, port)},
+                         port.terminator_ohm);
         for (const job::Circuit& c : m_job.circuits)
             if (const parts::Part* part = job::partOf(m_job, c); part != nullptr && parts::isOnBus(*part))
                 hang({c.name, c.id, harness::plugOf(m_job, c, parts::PinRole::Signal)}, parts::terminatorOhm(*part));

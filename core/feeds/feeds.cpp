@@ -21,12 +21,6 @@ std::string ampsText(double a)
     return units::format(a, units::Dimension::Current, "A", a < 10 ? 1 : 0);
 }
 
-double leastRating(double amps)
-{
-    const auto it = std::ranges::find_if(ratings(), [&](double r) { return r * kLoaded >= amps * (1 - 1e-9); });
-    return it == ratings().end() ? 0 : *it;
-}
-
 double mostRating(double area_m2)
 {
     const double amps = wires::mostAmps(area_m2, wires::kUnderBonnet_k, wires::kOverload_k) / wires::kFuseBlows;
@@ -181,6 +175,12 @@ class Feeds
 };
 
 } // namespace
+
+double leastRating(double amps)
+{
+    const auto it = std::ranges::find_if(ratings(), [&](double r) { return r * kLoaded >= amps * (1 - 1e-9); });
+    return it == ratings().end() ? 0 : *it;
+}
 
 const std::vector<double>& ratings()
 {

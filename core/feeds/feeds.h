@@ -37,6 +37,8 @@ struct Feed
 
 /// Ratings there are, A: blade fuses of ISO 8820-3, bolted ones of ISO 8820-5 above 40 A (from memory).
 [[nodiscard]] const std::vector<double>& ratings();
+/// The least of them that this current does not load beyond kLoaded; 0: none.
+[[nodiscard]] double leastRating(double amps);
 
 /// What an actuator's current heats a fuse by at full work, A: an injector is open 85 % of the time, a coil charges
 /// in a ramp over 40 % of it (typical), whose root mean square is its peak times the root of a third of that.

@@ -33,11 +33,6 @@ std::optional<PinRole> purposeOf(const electrics::Wiring& wiring, const job::Poi
     return joint->kind == job::JointKind::BatteryPositive ? PinRole::Supply : PinRole::Ground;
 }
 
-std::string roleName(PinRole role)
-{
-    return phrase(fields::enumName(role));
-}
-
 bool inEcuPlug(const job::Job& job, const job::PointRef& place)
 {
     const job::Connector* c = job::findConnector(job, place.owner);
@@ -78,6 +73,11 @@ class Ends
     {
         m_out.push_back(
             {rule, severity, m_circuit.id, m_circuit.name + ": " + std::move(what), std::move(why), std::move(todo)});
+    }
+
+    [[nodiscard]] std::string roleName(PinRole role) const
+    {
+        return parts::roleWords(*job::partOf(m_job, m_circuit), role);
     }
 
     /// Two conductors that each end where the other belongs; said once, for the first of them.

@@ -5,5 +5,6 @@
 #include "core/harness/edits.h" // circuits, seats and sensors with their wires
 #include "core/harness/missing_wires.h" // what a seated circuit lacks, drawn
 #include "core/harness/places.h" // places of a drawing by what they are for, and wires between them
+#include "core/harness/relay_feed.h" // what a relay switches, drawn
 #include "core/harness/resistors.h" // pull-ups and dividers that are added in the harness
 #include "core/harness/start.h" // a new job, another ECU, one more expander

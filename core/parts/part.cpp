@@ -141,6 +141,13 @@ bool isOnBus(const Part& part)
     return traitsOf(part).pair;
 }
 
+std::string roleWords(const Part& part, PinRole role)
+{
+    if (isOnBus(part) && isSignal(role))
+        return role == PinRole::Signal ? phrase("CAN high") : phrase("CAN low");
+    return phrase(fields::enumName(role));
+}
+
 double terminatorOhm(const Part& part)
 {
     return ask(part, 0.0, [](const auto& m) -> decltype(double(m.terminator_ohm)) { return m.terminator_ohm; });

@@ -89,6 +89,8 @@ struct Part
 [[nodiscard]] bool isDriven(const Part& part);
 /// Whether it hangs on a bus, on a port that others share.
 [[nodiscard]] bool isOnBus(const Part& part);
+/// What people call a terminal of it: "signal", "ground"; of a bus "CAN high" and "CAN low".
+[[nodiscard]] std::string roleWords(const Part& part, PinRole role);
 /// What closes a bus inside the part, Ohm; 0: nothing.
 [[nodiscard]] double terminatorOhm(const Part& part);
 /// The roles of the terminals that lead to its seat, in the order of the seat's pins.

@@ -69,7 +69,7 @@ std::map<job::PointRef, PinUse> pinUses(const job::Job& job)
     for (const auto& [place, who] : served) {
         const job::Circuit& first = *job::find(job, *who.circuits.begin());
         if (who.circuits.size() == 1)
-            out[place] = {phrase("{}, {}", first.name, phrase(fields::enumName(who.role))), first.id};
+            out[place] = {phrase("{}, {}", first.name, parts::roleWords(*job::partOf(job, first), who.role)), first.id};
         else
             out[place] = {shared(who.role, who.circuits.size()), {}};
     }

@@ -86,7 +86,7 @@ class CircuitPlaces
         p.blackPoint = m_negative;
         p.black = job::spoken(m_job, m_negative);
         if (!path.complete) {
-            p.trouble = phrase("the {} leads nowhere from {}", phrase(fields::enumName(path.role)),
+            p.trouble = phrase("the {} leads nowhere from {}", parts::roleWords(m_sensor, path.role),
                                job::spoken(m_job, path.points.back()));
             return;
         }
@@ -114,7 +114,7 @@ class CircuitPlaces
         }
         if (!path.complete || !toward.complete)
             p.trouble =
-                phrase("the {} leads nowhere", phrase(fields::enumName(path.complete ? toward.role : path.role)));
+                phrase("the {} leads nowhere", parts::roleWords(m_sensor, path.complete ? toward.role : path.role));
         else if (!through && index + 1 == path.points.size())
             p.trouble = phrase("the black lead is here");
     }

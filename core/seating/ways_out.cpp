@@ -248,6 +248,7 @@ struct Apply
                 return seat(job, id, parts::InputId(job.expanders.back().inputs[i].id));
         return fail(ErrorCode::Reference, phrase("the expander has no input \"{}\"", m.input.value));
     }
+    template <class Driven> Result<void> operator()(const Driven& m) const { return apply(job, id, m); }
     Result<void> operator()(const GiveWay& m) const
     {
         const auto moved = m.otherTo.empty() ? harness::unseat(job, m.other) : seat(job, m.other, m.otherTo);
@@ -262,8 +263,12 @@ struct Apply
 std::vector<WayOut> waysOut(const job::Job& job, const job::Circuit& circuit, const parts::Library& library)
 {
     std::vector<WayOut> out;
+    if (job::isSeated(circuit))
+        return out;
+    if (const parts::Part* part = job::actuatorOf(job, circuit))
+        return drivenWaysOut(job, circuit, *part, library);
     const parts::Part* sensor = job::sensorOf(job, circuit);
-    if (sensor == nullptr || !circuit.input.empty())
+    if (sensor == nullptr)
         return out;
     const electrics::Wiring wiring(job);
     pullUps(out, wiring, circuit, *sensor);

@@ -48,7 +48,30 @@ struct GiveWay
     std::optional<AddedPullUp> fitted; ///< there, for the circuit that comes
 };
 
-using Measure = std::variant<ExternalPullUp, OtherSensor, Divider, Expander, GiveWay>;
+/// What the ECU drives in place of a part: another version of it, or a relay or a module that switches it.
+struct OtherPart
+{
+    parts::Part part;
+    parts::OutputId output;
+    double switched_a = 0; ///< of a relay: what its contact feeds; 0: nothing that is drawn
+};
+
+struct OutputExpander
+{
+    parts::EcuProfile profile;
+    parts::OutputId output; ///< as the profile names it
+};
+
+/// A circuit that is wanted less gives its output up; it takes another where one is free.
+struct GiveWayOutput
+{
+    job::CircuitId other;
+    parts::OutputId output;
+    parts::OutputId otherTo; ///< empty: it is left without
+};
+
+using Measure =
+    std::variant<ExternalPullUp, OtherSensor, Divider, Expander, GiveWay, OtherPart, OutputExpander, GiveWayOutput>;
 
 struct WayOut
 {
@@ -61,6 +84,13 @@ struct WayOut
 /// The ways out for a circuit without a seat, least trouble first; empty for one that is seated.
 [[nodiscard]] std::vector<WayOut> waysOut(const job::Job& job, const job::Circuit& circuit,
                                           const parts::Library& library);
+
+/// The same of what the ECU drives, and what doing it comes to. Of ways_out.cpp alone.
+[[nodiscard]] std::vector<WayOut> drivenWaysOut(const job::Job& job, const job::Circuit& circuit,
+                                                const parts::Part& part, const parts::Library& library);
+[[nodiscard]] Result<void> apply(job::Job& job, const job::CircuitId& id, const OtherPart& measure);
+[[nodiscard]] Result<void> apply(job::Job& job, const job::CircuitId& id, const OutputExpander& measure);
+[[nodiscard]] Result<void> apply(job::Job& job, const job::CircuitId& id, const GiveWayOutput& measure);
 
 /// The pull-up a way out fits; null when it fits none.
 [[nodiscard]] const AddedPullUp* addedBy(const WayOut& way);

@@ -110,6 +110,11 @@ double areaToCarry(double amps)
     return std::max(kLeastArea_m2, sizeToCarry(amps / kInLoom, kInsulation_k));
 }
 
+double areaBehind(double fuse_a)
+{
+    return std::max(kLeastArea_m2, sizeToCarry(fuse_a * kFuseBlows, kOverload_k));
+}
+
 std::map<job::WireId, AreaChoice> chooseAreas(const job::Job& job, const electrics::Wiring& wiring)
 {
     const auto car = electrics::build(

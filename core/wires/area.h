@@ -26,6 +26,8 @@ inline constexpr double kInLoom = 0.7; ///< of what a wire alone carries (typica
 
 /// The ISO 6722 size that carries this in a loom under the bonnet, m²; at least what hands leave whole.
 [[nodiscard]] double areaToCarry(double amps);
+/// The least that carries as much as the fuse before it does, and outlasts it, m².
+[[nodiscard]] double areaBehind(double fuse_a);
 
 struct AreaChoice
 {

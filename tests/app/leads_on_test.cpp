@@ -1,6 +1,7 @@
 #include "app/look/look.h"
 #include "app/shell/opening_size.h"
 #include "app/stages/board/board_model.h"
+#include "core/harness/resistors.h"
 #include "tests/support/scale.h"
 
 #include <QAbstractItemView>

@@ -57,7 +57,7 @@ const std::vector<Room> kRooms = {
     {"core/pasted", {"base", "units", "job", "wires", "harness"}},
     {"core/remap", {"base", "job", "wires", "pinning", "pasted"}},
     {"core/brief", {"base", "units", "fuel", "parts", "job", "electrics", "harness"}},
-    {"core/seating", {"base", "units", "parts", "job", "electrics", "harness"}},
+    {"core/seating", {"base", "units", "parts", "job", "electrics", "feeds", "harness"}},
     {"core/scaling", {"base", "units", "fuel", "parts", "fit", "job", "electrics"}},
     {"core/throttle", {"base", "units", "job", "electrics", "scaling"}},
     {"core/proof", {"base", "units", "job", "electrics", "scaling"}},

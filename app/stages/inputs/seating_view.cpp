@@ -85,6 +85,21 @@ void SeatingView::refresh()
     describe();
     updateGeometry();
     update();
+    if (m_desk.selection.circuit() != m_shown) // once the rows have their room
+        QMetaObject::invokeMethod(this, &SeatingView::bringIntoSight, Qt::QueuedConnection);
+}
+
+/// The circuit that was selected elsewhere, and where there is room for both its seat.
+void SeatingView::bringIntoSight()
+{
+    const int selected = selectedCircuit();
+    if (selected < 0 || !isVisible())
+        return;
+    m_shown = m_desk.selection.circuit();
+    for (size_t row = 0; row < m_rows.size(); ++row)
+        if (m_rows[row].isSeat() && m_rows[row].seats(m_job->circuits[static_cast<size_t>(selected)]))
+            emit keepInSight(seatRect(row));
+    emit keepInSight(circuitRect(selected));
 }
 
 QRect SeatingView::circuitRect(int index) const

@@ -78,6 +78,7 @@ class SeatingView : public QWidget
     /// Whether a circuit of its kind is selected, and nothing speaks against this seat.
     [[nodiscard]] bool wouldTake(const SeatRow& row) const;
     void describe();
+    void bringIntoSight();
 
     Desk& m_desk;
     JobPtr m_job; ///< what the rows point into
@@ -86,6 +87,7 @@ class SeatingView : public QWidget
     std::vector<seating::Refusal> m_refusals;
     int m_pointed = -1; ///< row of the seats' side; -1: the circuits' side has the keys
     int m_dragged = -1; ///< circuit
+    job::CircuitId m_shown; ///< selected when it was last brought into sight
     QPoint m_drag;
 };
 

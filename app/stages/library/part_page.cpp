@@ -278,7 +278,7 @@ void PartPage::showSensor(const parts::Part& s)
     if (!parts::isDriven(s))
         rows.insert(rows.begin() + 2, {tr("Range"), text(units::formatRange(s.low, s.high, s.measures, s.unit, 1))});
     for (const auto& [cavity, role] : s.pins)
-        rows.push_back({tr("Plug cavity %1").arg(text(cavity)), said(fields::enumName(role))});
+        rows.push_back({tr("Plug cavity %1").arg(text(cavity)), text(parts::roleWords(s, role))});
     if (const auto* curve = parts::curveOf(s))
         for (double share : {0.0, 0.25, 0.5, 0.75, 1.0}) {
             const double kelvin = s.low + share * (s.high - s.low);

@@ -64,6 +64,7 @@ void PlacesView::buildProbe(QVBoxLayout* column)
     m_title = label({}, look::Size::Title, true);
     m_title->setObjectName(QStringLiteral("probe"));
     m_leads = label({}, look::Size::Body, false, true);
+    m_leads->setObjectName(QStringLiteral("leads"));
     column->addWidget(m_context);
     column->addWidget(m_title);
     column->addWidget(m_leads);
@@ -254,6 +255,8 @@ void PlacesView::showProbe(const job::Circuit& circuit)
 void PlacesView::showTable()
 {
     const QSignalBlocker quiet(m_table);
+    const job::Circuit* circuit = job::find(*m_analysis->job, m_desk.selection.circuit());
+    const parts::Part* part = circuit == nullptr ? nullptr : job::partOf(*m_analysis->job, *circuit);
     m_table->setRowCount(static_cast<int>(m_stations.size()));
     for (int i = 0; i < m_table->rowCount(); ++i) {
         const proof::Judged& j = m_stations[static_cast<size_t>(i)];
@@ -271,7 +274,9 @@ void PlacesView::showTable()
         QTableWidgetItem* mark = cell(Mark, {}, look::textFont(look::Size::Small), c.ink);
         mark->setData(kStateRole, static_cast<int>(j.state));
         mark->setData(Qt::AccessibleTextRole, said(proof::stateName(j.state)));
-        cell(Place, text(e.station.label) + QStringLiteral(" · ") + said(fields::enumName(e.station.role)),
+        cell(Place,
+             text(e.station.label) + QStringLiteral(" · ") +
+                 (part == nullptr ? QString() : text(parts::roleWords(*part, e.station.role))),
              look::textFont(look::Size::Small, e.needed), c.ink);
         cell(Must, e.promises() ? text(job::readingText(e.due, e.unit)) : QStringLiteral("–"),
              look::numbers(look::Size::Small), c.ink);

@@ -49,8 +49,8 @@ struct Rail
 
 void expectWithin(const Interval& ours, const Interval& exact)
 {
-    EXPECT_LE(ours.low, exact.low);
-    EXPECT_GE(ours.high, exact.high);
+    EXPECT_LE(ours.low, exact.low + 1e-9);
+    EXPECT_GE(ours.high, exact.high - 1e-9);
     const double room = 0.02 * (exact.high - exact.low);
     EXPECT_GT(ours.low, exact.low - room);
     EXPECT_LT(ours.high, exact.high + room);

@@ -87,7 +87,8 @@ TEST(Budget, NoCarIsFartherOffAndSomeCarIsNearlyAsFar)
 
 // 20,000 cars within tolerance with the consumer on reach 12.5 °C at the gearbox's 105 °C and 0.0175 at λ 0.918, with
 // all parts at their worst 14.5 to 18.5 °C and 0.028: worked out elsewhere, with a model of its own, the other sensors
-// being where the engine at rest has them. Running, they may be anywhere: their currents on the shared ground add 1 °C.
+// being where the engine at rest has them. Running, they may be anywhere: their currents on the shared ground add 1 °C,
+// and an alternator that holds its volts under what they draw 0.001 more.
 TEST(Budget, WhatAConsumerOnTheGroundDoesIsInTheWorst)
 {
     const Subject s;
@@ -96,7 +97,7 @@ TEST(Budget, WhatAConsumerOnTheGroundDoesIsInTheWorst)
     EXPECT_GT(gt->worst, 14.5);
     EXPECT_LT(gt->worst, 20.5);
     EXPECT_GT(wb->worst, 0.0175);
-    EXPECT_LT(wb->worst, 0.030);
+    EXPECT_LT(wb->worst, 0.031);
 }
 
 TEST(Budget, EveryLineIsThatPartAloneAtItsWorst)

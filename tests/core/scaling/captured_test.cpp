@@ -173,10 +173,10 @@ TEST(Captured, KeptInTheFileInThePartsUnit)
 
 TEST(Captured, AGroundUnderAWidebandIsSaidInLambda)
 {
-    const auto v = Taken("wb", {0.75, 1.25}, 0.03).verdict();
+    const auto v = Taken("wb", {0.75, 1.25}, 0.04).verdict();
     EXPECT_FALSE(v.agrees);
     EXPECT_THAT(v.sentence, HasSubstr("by as much everywhere"));
-    EXPECT_THAT(v.sentence, HasSubstr("Where it shows λ 1.000 the mixture is λ 0.970"));
+    EXPECT_THAT(v.sentence, HasSubstr("Where it shows λ 1.000 the mixture is λ 0.960"));
 }
 
 TEST(Captured, AnotherSpanIsToldFromAConstant)

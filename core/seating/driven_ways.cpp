@@ -1,0 +1,175 @@
+#include "core/base/phrase.h"
+#include "core/feeds/feeds.h"
+#include "core/harness/edits.h"
+#include "core/harness/relay_feed.h"
+#include "core/harness/start.h"
+#include "core/seating/drivers.h"
+#include "core/seating/ways_out.h"
+
+#include <algorithm>
+
+/// Ways out for what the ECU drives.
+namespace vicegrip::seating {
+namespace {
+
+using parts::DriverKind;
+using parts::PartUse;
+
+std::vector<const parts::EcuOutput*> freeOutputs(const job::Job& job)
+{
+    auto out = job::outputs(job);
+    std::erase_if(out,
+                  [&](const parts::EcuOutput* o) { return !o->isShared() && job::drivenBy(job, o->id) != nullptr; });
+    return out;
+}
+
+bool canDrive(const job::Job& job, const job::Circuit& circuit, const parts::Part& part, const parts::EcuOutput& output)
+{
+    return compatibility(circuit, part, output, job::cavitiesOf(job, output.id).size()).compatible();
+}
+
+const parts::EcuOutput* takerOf(const job::Job& job, const job::Circuit& circuit, const parts::Part& part)
+{
+    const parts::EcuOutput* best = nullptr;
+    for (const parts::EcuOutput* o : freeOutputs(job))
+        if (canDrive(job, circuit, part, *o) && (best == nullptr || detour(part, *o) < detour(part, *best)))
+            best = o;
+    return best;
+}
+
+/// What may stand between the output and the part: a relay before what is only switched, a module before a coil.
+bool standsBetween(const parts::Part& candidate, const parts::Part& part, const parts::Drive& drive)
+{
+    if (candidate.kind == PartUse::IgnitionModule)
+        return part.kind == PartUse::IgnitionCoil && drive.driver == DriverKind::Ignition;
+    return candidate.kind == PartUse::Relay && part.kind != PartUse::Relay && drive.driver == DriverKind::Switched &&
+           drive.most_hz == 0;
+}
+
+WayOut otherVersion(const job::Circuit& circuit, const parts::Part& candidate, const parts::EcuOutput& output)
+{
+    return {circuit.id, OtherPart{candidate, output.id, 0}, phrase("Take another version: {}", candidate.name),
+            phrase("Output {} drives it as it is. The part and its plug change.", output.id.value)};
+}
+
+WayOut inBetween(const job::Circuit& circuit, const parts::Drive& drive, const parts::Part& candidate,
+                 const parts::EcuOutput& output)
+{
+    if (candidate.kind != PartUse::Relay)
+        return {circuit.id, OtherPart{candidate, output.id, 0}, phrase("Put a module in between: {}", candidate.name),
+                phrase("Output {} gives it its signal, and it switches the coil. It needs a feed and a ground of its "
+                       "own, and metal to lose its heat to.",
+                       output.id.value)};
+    return {circuit.id, OtherPart{candidate, output.id, drive.amps},
+            phrase("Put a relay in between: {}", candidate.name),
+            phrase("Output {} switches its coil, and its contact {} from the battery over a fuse of {}. Fuse, contact, "
+                   "plug and wires are drawn.",
+                   output.id.value, units::format(drive.amps, units::Dimension::Current, "A", drive.amps < 10 ? 1 : 0),
+                   units::format(feeds::leastRating(drive.amps), units::Dimension::Current, "A", 0))};
+}
+
+/// First what keeps the part, then two other versions of it.
+void otherParts(std::vector<WayOut>& out, const job::Job& job, const job::Circuit& circuit, const parts::Part& part,
+                const parts::Library& library)
+{
+    constexpr size_t kMost = 2;
+    const parts::Drive drive = *parts::driveOf(part);
+    std::vector<WayOut> versions;
+    bool kept = false;
+    for (const parts::Part& candidate : library.parts) {
+        if (!parts::isDriven(candidate) || candidate.id == part.id || parts::isOnBus(candidate) != parts::isOnBus(part))
+            continue;
+        const bool stands = standsBetween(candidate, part, drive);
+        if (!stands && candidate.kind != part.kind)
+            continue;
+        const parts::EcuOutput* taker = takerOf(job, circuit, candidate);
+        if (taker == nullptr || (stands && (kept || feeds::leastRating(drive.amps) == 0)))
+            continue;
+        kept = kept || stands;
+        if (stands)
+            out.push_back(inBetween(circuit, drive, candidate, *taker));
+        else if (versions.size() < kMost)
+            versions.push_back(otherVersion(circuit, candidate, *taker));
+    }
+    std::ranges::move(versions, std::back_inserter(out));
+}
+
+void giveWay(std::vector<WayOut>& out, const job::Job& job, const job::Circuit& circuit, const parts::Part& part)
+{
+    for (const job::Circuit& other : job.circuits) {
+        const parts::EcuOutput* output = job::findOutput(job, other.output);
+        const parts::Part* there = job::actuatorOf(job, other);
+        if (output == nullptr || there == nullptr || output->isShared() || other.locked || other.want <= circuit.want ||
+            !canDrive(job, circuit, part, *output))
+            continue;
+        const parts::EcuOutput* refuge = takerOf(job, other, *there);
+        out.push_back({circuit.id,
+                       GiveWayOutput{other.id, output->id, refuge != nullptr ? refuge->id : parts::OutputId{}},
+                       phrase("{} gives up {}", other.name, output->id.value),
+                       refuge != nullptr ? phrase("{} moves to {}.", other.name, refuge->id.value)
+                                         : phrase("{} is {} only, and is left without an output.", other.name,
+                                                  phrase(fields::enumName(other.want)))});
+        return;
+    }
+}
+
+void outputExpanders(std::vector<WayOut>& out, const job::Circuit& circuit, const parts::Part& part,
+                     const parts::Library& library)
+{
+    for (const parts::EcuProfile& profile : library.ecus) {
+        if (!profile.ecu.expander)
+            continue;
+        for (const parts::EcuOutput& o : profile.ecu.outputs)
+            if (!o.isShared() &&
+                compatibility(circuit, part, o, parts::cavitiesOf(profile.ecu, o.id).size()).compatible()) {
+                out.push_back({circuit.id, OutputExpander{profile, o.id}, phrase("Add {}", profile.name),
+                               phrase("Its output {} drives this one. It needs a feed, a ground and two CAN wires, and "
+                                      "an ECU whose firmware talks to it: ask the tuner.",
+                                      o.id.value)});
+                break;
+            }
+    }
+}
+
+} // namespace
+
+std::vector<WayOut> drivenWaysOut(const job::Job& job, const job::Circuit& circuit, const parts::Part& part,
+                                  const parts::Library& library)
+{
+    std::vector<WayOut> out;
+    giveWay(out, job, circuit, part);
+    otherParts(out, job, circuit, part, library);
+    outputExpanders(out, circuit, part, library);
+    return out;
+}
+
+Result<void> apply(job::Job& job, const job::CircuitId& id, const OtherPart& measure)
+{
+    const job::Circuit before = *job::find(job, id);
+    return harness::setSensor(job, id, measure.part)
+        .and_then([&] { return harness::seat(job, id, measure.output); })
+        .map([&] {
+            if (measure.switched_a > 0)
+                harness::addRelayFeed(job, job::find(job, before.device)->connector, before.name, measure.switched_a,
+                                      feeds::leastRating(measure.switched_a));
+        });
+}
+
+Result<void> apply(job::Job& job, const job::CircuitId& id, const OutputExpander& measure)
+{
+    harness::addExpander(job, measure.profile);
+    // Names may have got a number behind them: it is the output in the same place.
+    for (size_t i = 0; i < measure.profile.ecu.outputs.size(); ++i)
+        if (measure.profile.ecu.outputs[i].id == measure.output)
+            return harness::seat(job, id, parts::OutputId(job.expanders.back().outputs[i].id));
+    return fail(ErrorCode::Reference, phrase("the expander has no output \"{}\"", measure.output.value));
+}
+
+Result<void> apply(job::Job& job, const job::CircuitId& id, const GiveWayOutput& measure)
+{
+    const auto moved = measure.otherTo.empty() ? harness::unseat(job, measure.other)
+                                               : harness::seat(job, measure.other, measure.otherTo);
+    return moved.and_then([&] { return harness::seat(job, id, measure.output); });
+}
+
+} // namespace vicegrip::seating
