@@ -47,7 +47,9 @@ class Judge
         if (std::string reason = compatibility(m_circuit, *m_part, output, cavities).reason; !reason.empty())
             return reason;
         const auto there = m_driven.find(output.id);
-        return there != m_driven.end() && there->second->id != m_circuit.id ? takenBy(*there->second) : std::string();
+        return !output.isShared() && there != m_driven.end() && there->second->id != m_circuit.id
+                   ? takenBy(*there->second)
+                   : std::string();
     }
 
   private:

@@ -176,7 +176,9 @@ void anythingGoes(Window& w, unsigned seed, int steps)
         ++edits;
         const auto back = job::read(job::write(*now));
         ASSERT_TRUE(back) << "step " << step << ", " << hands.last() << ": " << back.error().text();
-        ASSERT_TRUE(*back == *now) << "step " << step << ", " << hands.last();
+        ASSERT_TRUE(*back == *now) << "step " << step << ", " << hands.last() << ": "
+                                   << nlohmann::json::diff(nlohmann::json::parse(job::write(*now)),
+                                                           nlohmann::json::parse(job::write(*back)));
     }
     EXPECT_GT(edits, steps / 20) << "hands that do nothing prove nothing";
     w.settle();

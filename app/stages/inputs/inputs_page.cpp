@@ -233,7 +233,9 @@ void InputsPage::seatOn(const QString& seat)
     const bool reads = job::findInput(*job, input) != nullptr;
     if (!reads && job::findOutput(*job, output) == nullptr)
         return;
-    const job::Circuit* there = reads ? job::seatedOn(*job, input) : job::drivenBy(*job, output);
+    const job::Circuit* there = reads                                       ? job::seatedOn(*job, input)
+                                : job::findOutput(*job, output)->isShared() ? nullptr
+                                                                            : job::drivenBy(*job, output);
     if (const QString reason = text(seating::unfitness(*job, *c, seat.toStdString())); !reason.isEmpty()) {
         emit notice(tr("%1 does not take %2: %3.").arg(seat, text(c->name), reason));
         return;

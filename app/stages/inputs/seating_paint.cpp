@@ -107,8 +107,7 @@ void SeatingView::paintSeat(QPainter& p, size_t index)
     }
     const int selected = selectedCircuit();
     const job::Circuit* there = row.occupant(*m_job);
-    const bool mine =
-        there != nullptr && selected >= 0 && there->id == m_job->circuits[static_cast<size_t>(selected)].id;
+    const bool mine = selected >= 0 && row.seats(m_job->circuits[static_cast<size_t>(selected)]);
     const QString reason = selected >= 0 && !mine ? reasonFor(row) : QString();
     const bool open = !mine && wouldTake(row);
     if (mine)

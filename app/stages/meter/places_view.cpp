@@ -23,8 +23,12 @@ enum Column { Mark, Place, Must, Read, kColumns };
 constexpr look::Px kTableWidth{420}, kLeastTable{300};
 
 /// What hands must heed under this condition. Local codes and licensed practice come first.
-QString cautionFor(job::Condition condition)
+QString cautionFor(job::Condition condition, bool onBus)
 {
+    if (condition == job::Condition::BatteryOff && onBus)
+        return PlacesView::tr(
+            "Battery negative lead off (both leads where the maker says so), engine cool. Across a bus "
+            "with every plug of it on; its other wires with the ECU plugs off. Only then measure Ω.");
     if (condition == job::Condition::BatteryOff)
         return PlacesView::tr("Battery negative lead off (both leads where the maker says so), ECU plugs off, engine "
                               "cool. Only then measure Ω.");
@@ -197,7 +201,8 @@ void PlacesView::refresh()
     for (proof::Judged& j : m_desk.promises.of(m_desk.selection.circuit(), m_desk.selection.condition()))
         if (j.expectation.station.kind == proof::StationKind::Probe)
             m_stations.push_back(std::move(j));
-    m_caution->setText(cautionFor(m_desk.selection.condition()));
+    const parts::Part* part = circuit == nullptr ? nullptr : job::partOf(*m_analysis->job, *circuit);
+    m_caution->setText(cautionFor(m_desk.selection.condition(), part != nullptr && parts::isOnBus(*part)));
     if (circuit == nullptr || m_stations.empty()) {
         m_title->setText(tr("Nothing to probe"));
         m_leads->setText(

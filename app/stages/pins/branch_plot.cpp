@@ -96,7 +96,20 @@ void BranchPlot::show(const job::Job& job, const std::vector<branches::Stretch>&
                                          : tr("%1 to %2")
                                                .arg(text(job.branches[static_cast<size_t>(current)].from),
                                                     text(job.branches[static_cast<size_t>(current)].to)));
+    updateGeometry();
     update();
+}
+
+QSize BranchPlot::minimumSizeHint() const
+{
+    const int row = QFontMetrics(look::textFont(look::Size::Small)).height();
+    return {300_px, std::max<int>(160_px, 2 * kPlotTop + static_cast<int>(std::max(0.0, m_rows - 1)) * row)};
+}
+
+int BranchPlot::endOf(int branch) const
+{
+    const auto line = std::ranges::find(m_lines, branch, &Line::branch);
+    return line == m_lines.end() ? 0 : qRound(at(m_nodes[static_cast<size_t>(line->to)]).y());
 }
 
 QPointF BranchPlot::at(const Node& node) const

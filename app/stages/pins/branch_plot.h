@@ -19,7 +19,11 @@ class BranchPlot : public QWidget
     explicit BranchPlot(QWidget* parent = nullptr);
 
     void show(const job::Job& job, const std::vector<branches::Stretch>& stretches, int current);
-    [[nodiscard]] QSize minimumSizeHint() const override { return {300_px, 160_px}; }
+    /// High enough that no leaf's name stands on the next.
+    [[nodiscard]] QSize minimumSizeHint() const override;
+
+    /// The rows where a stretch's end is drawn, from its top.
+    [[nodiscard]] int endOf(int branch) const;
 
   signals:
     void picked(int branch);

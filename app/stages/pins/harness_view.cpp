@@ -9,6 +9,7 @@
 #include <QHBoxLayout>
 #include <QLineEdit>
 #include <QPushButton>
+#include <QScrollArea>
 #include <QShortcut>
 #include <QSignalBlocker>
 #include <QVBoxLayout>
@@ -30,6 +31,7 @@ QString millimetres(double m)
 HarnessView::HarnessView(Desk& desk, QWidget* parent)
     : QWidget(parent),
       m_desk(desk),
+      m_scroll(new QScrollArea),
       m_drawing(new BranchPlot),
       m_table(new ListTable("stretches", tr("Stretches of the harness"),
                             {{tr("From"), 0, false},
@@ -65,14 +67,21 @@ HarnessView::HarnessView(Desk& desk, QWidget* parent)
     }
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
-    column->addWidget(m_drawing, 7);
+    m_scroll->setWidget(m_drawing);
+    m_scroll->setWidgetResizable(true);
+    m_scroll->setFrameShape(QFrame::NoFrame);
+    m_scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    m_scroll->setFocusPolicy(Qt::NoFocus);
+    column->addWidget(m_scroll, 7);
     column->addWidget(m_said);
     column->addWidget(m_table, 4);
     column->addLayout(row);
     connect(m_table, &QTableWidget::itemChanged, this, &HarnessView::typed);
     connect(m_table, &QTableWidget::currentCellChanged, this, [this](int now, int, int before, int) {
-        if (now != before)
-            m_drawing->show(*m_desk.store.job(), m_stretches, now);
+        if (now == before)
+            return;
+        m_drawing->show(*m_desk.store.job(), m_stretches, now);
+        m_scroll->ensureVisible(0, m_drawing->endOf(now), 0, 40_px);
     });
     connect(m_drawing, &BranchPlot::picked, this, &HarnessView::pick);
     connect(m_new, &QLineEdit::returnPressed, this, &HarnessView::add);

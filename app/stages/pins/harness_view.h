@@ -8,6 +8,7 @@
 class QLabel;
 class QLineEdit;
 class QPushButton;
+class QScrollArea;
 class QTableWidgetItem;
 
 namespace vicegrip::app {
@@ -38,6 +39,7 @@ class HarnessView : public QWidget
     [[nodiscard]] int current() const;
 
     Desk& m_desk;
+    QScrollArea* m_scroll;
     BranchPlot* m_drawing;
     ListTable* m_table;
     QLabel* m_said;

@@ -192,6 +192,8 @@ TEST(Bus, SeatingAllHangsEveryDeviceOnThePort)
         EXPECT_EQ(job::find(job, job::CircuitId{id})->output.value, "CAN");
     EXPECT_EQ(job::find(job, job::CircuitId{"injector-14"})->output.value, "INJ1");
     EXPECT_THAT(seating::unfitness(job, job.circuits[0], "INJ2"), HasSubstr("CAN port"));
+    for (const seating::Refusal& r : seating::refusals(job, job.circuits[1]))
+        EXPECT_NE(r.output.value, "CAN") << "a port that others hang on refuses nobody: " << r.reason;
 }
 
 /// Cars at the edge of their tolerances, with the engine off and with the battery off.

@@ -119,7 +119,7 @@ TEST(Remap, HandsThatFollowTheStepsEndRight)
         for (size_t i = 0; i < now.size(); ++i)
             if (random() % 6 != 0) // the old plug had no such function
                 old.pins.push_back({cavities[i], now[i].second, {}});
-        old.pins.push_back({"50", "Rear wiper", {}});
+        old.pins.push_back({"60", "Rear wiper", {}});
         const Remap all = remap(job, old);
         Plug plug;
         for (const job::OldPin& p : old.pins)
