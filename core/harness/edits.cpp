@@ -71,6 +71,14 @@ std::set<PointRef> ownPlaces(const job::Job& job, const job::Circuit& circuit)
     return places;
 }
 
+/// A share of what the sensor spans, to the last digit of its unit that a file has: a job that is read again is the
+/// same.
+double shareOfSpan(const parts::Part& s, double share)
+{
+    return units::differenceFromUnit(
+        fields::rounded(units::differenceToUnit(share * (s.high - s.low), s.measures, s.unit)), s.measures, s.unit);
+}
+
 job::Rest restOf(const parts::Part& s)
 {
     using units::Dimension;
@@ -82,13 +90,13 @@ job::Rest restOf(const parts::Part& s)
     case Dimension::Lambda:
         return {job::RestKind::Value, s.high, 0}; // a probe in air reads the end of its range
     case Dimension::GaugePressure:
-        return {job::RestKind::Value, 0, 0.01 * (s.high - s.low)};
+        return {job::RestKind::Value, 0, shareOfSpan(s, 0.01)};
     default:
         break;
     }
     if (s.kind == parts::PartUse::Level) // nobody knows what is in the tank
-        return {job::RestKind::Value, (s.low + s.high) / 2, (s.high - s.low) / 2};
-    return {job::RestKind::Value, s.low, 0.005 * (s.high - s.low)};
+        return {job::RestKind::Value, (s.low + s.high) / 2, shareOfSpan(s, 0.5)};
+    return {job::RestKind::Value, s.low, shareOfSpan(s, 0.005)};
 }
 
 job::ScalingSpec scalingOf(const parts::Part& s)
@@ -323,9 +331,13 @@ Result<void> seat(job::Job& job, const job::CircuitId& id, const parts::OutputId
         there != nullptr && there->id != id && !parts::isOnBus(*part))
         if (auto freed = unseat(job, job::CircuitId(there->id)); !freed)
             return freed;
-    if (!sharesBus(job, *circuit))
-        moveEnds(job, job::seatCavities(job, *circuit), job::cavitiesOf(job, output));
+    const bool locked = circuit->locked;
+    if (parts::isOnBus(*part) && !circuit->output.empty() && circuit->output != output)
+        if (auto left = unseat(job, id); !left) // what others share stays, and there its leads are drawn anew
+            return left;
+    moveEnds(job, job::seatCavities(job, *circuit), job::cavitiesOf(job, output));
     circuit->output = output;
+    circuit->locked = locked;
     drawMissing(job, id);
     return {};
 }

@@ -44,15 +44,8 @@ class OutputWords
         };
         if (const auto kind = kindAt(word)) {
             m_out.drives.push_back(kind->first);
-            const std::string said = typed.substr(typed.size() - kind->second); // of units the case counts
-            if (said.empty())
-                ;
-            else if (kind->first == OutputKind::Bus)
-                m_lines.quantity(m_line, said, Dimension::Resistance, "Ω", m_out.terminator_ohm);
-            else if (kind->first == OutputKind::Logic)
-                m_lines.quantity(m_line, said, Dimension::Voltage, "V", m_out.high_v);
-            else
-                m_lines.quantity(m_line, said, Dimension::Current, "A", m_out.most_a);
+            if (kind->second > 0) // as it was typed: of units the case counts
+                rating(kind->first, typed.substr(typed.size() - kind->second));
             if (!(m_out.most_a > 0))
                 m_lines.complain(m_line, phrase("an output carries more than 0 A"));
         } else if (word.starts_with("to ")) {
@@ -79,6 +72,17 @@ class OutputWords
     [[nodiscard]] EcuOutput done() { return std::move(m_out); }
 
   private:
+    /// What stands behind a kind: the ohms it is closed by, the volts it puts out, the amperes it carries.
+    void rating(OutputKind kind, const std::string& said)
+    {
+        if (kind == OutputKind::Bus)
+            m_lines.quantity(m_line, said, Dimension::Resistance, "Ω", m_out.terminator_ohm);
+        else if (kind == OutputKind::Logic)
+            m_lines.quantity(m_line, said, Dimension::Voltage, "V", m_out.high_v);
+        else
+            m_lines.quantity(m_line, said, Dimension::Current, "A", m_out.most_a);
+    }
+
     PartLines& m_lines;
     const Line& m_line;
     EcuOutput m_out;

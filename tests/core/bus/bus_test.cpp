@@ -179,6 +179,27 @@ TEST(Bus, LeavingItLeavesTheOthersOn)
     EXPECT_TRUE(job::check(job));
 }
 
+/// From one bus to another: no lead stays behind, and no cavity takes two wires.
+TEST(Bus, MovingToAnotherPortDrawsItsLeadsAnew)
+{
+    job::Job job = with({"can-display", "wideband-can"});
+    harness::addExpander(job, *parts::find(test::library(), parts::EcuId{"expander-8"}));
+    for (const char* id : {"wideband-can", "can-display"})
+        ASSERT_TRUE(harness::seat(job, job::CircuitId{id}, parts::OutputId{"CAN-E"})) << id;
+    ASSERT_TRUE(job::check(job));
+    const electrics::Wiring wiring(job);
+    std::map<std::string, int> atPlace;
+    for (const job::Wire& w : job.wires)
+        for (const PointRef& end : {w.from, w.to})
+            if (job::findJoint(job, end.owner) == nullptr)
+                ++atPlace[end.text()];
+    EXPECT_THAT(atPlace, testing::Each(testing::Pair(testing::_, 1)));
+    for (const job::Circuit& c : job.circuits)
+        for (const electrics::Path& path : wiring.paths(c))
+            EXPECT_TRUE(path.complete) << c.id.value << ' ' << fields::enumName(path.role);
+    EXPECT_GT(across(job, "WIDEBAND-CAN"), 119) << "the ECU's terminator is on the other bus";
+}
+
 TEST(Bus, SeatingAllHangsEveryDeviceOnThePort)
 {
     job::Job job = with({});

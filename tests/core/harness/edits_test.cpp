@@ -25,6 +25,18 @@ TEST(StartJob, StandsOnEveryEcuOfTheLibraryAndIsPowered)
     }
 }
 
+/// What is drawn for every part of the library is the same after it was written and read, to the last bit.
+TEST(Drawing, EveryPartIsReadAsItWasDrawn)
+{
+    for (const parts::Part& part : test::library().parts) {
+        job::Job job = startJob("Read again", *parts::find(test::library(), parts::EcuId{"large-free"}));
+        const auto id = addCircuit(job, {"it"}, "It", job::Want::Required, part);
+        const auto back = job::read(job::write(job));
+        ASSERT_TRUE(back) << part.id.value << ": " << back.error().text();
+        EXPECT_TRUE(*job::find(*back, id) == *job::find(job, id)) << part.id.value;
+    }
+}
+
 TEST(Drawing, ASeatedCircuitHasEveryPathItNeeds)
 {
     for (const parts::Part& s : test::sensors()) {
