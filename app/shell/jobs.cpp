@@ -123,7 +123,7 @@ void Jobs::ask()
 std::vector<Jobs::Demo> Jobs::demos()
 {
     return {{QStringLiteral("petrel"), tr("Petrel"),
-             tr("Hill-climb buggy, standalone ECU: eleven circuits, half of them proved.")},
+             tr("Hill-climb buggy, standalone ECU: what it reads and drives, partly proved.")},
             {QStringLiteral("curlew"), tr("Curlew"),
              tr("Van, plug-in ECU: its old plug beside the new one, flex fuel added.")}};
 }

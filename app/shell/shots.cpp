@@ -81,7 +81,7 @@ std::vector<Shot> shots(MainWindow& window)
          }},
         {QString(), [&window] { window.findChild<QWidget*>(QStringLiteral("finder"))->hide(); }},
         {QStringLiteral("brief"), [=] { go("map", Stage::Brief); }},
-        {QStringLiteral("inputs"), [=] { go("clt", Stage::Inputs); }},
+        {QStringLiteral("inputs"), [=] { go("inj2", Stage::Inputs); }},
         {QStringLiteral("pins"), [=] { go("cam", Stage::Pins); }},
         {QStringLiteral("help"), [&window] { trigger(window, QKeySequence(Qt::Key_F1)); }},
         {QStringLiteral("pins-wires"),
