@@ -85,7 +85,7 @@ int expectPromisesHold(const job::Job& drawn, unsigned cars, const std::string& 
 
 TEST(Promise, HoldsForEveryCarWithinTolerance)
 {
-    EXPECT_GT(expectPromisesHold(test::petrel(), 30, "Petrel"), 5000);
+    EXPECT_GT(expectPromisesHold(test::petrel(), 12, "Petrel"), 10000);
 }
 
 TEST(Promise, HoldsForEverySensorOfTheLibraryOnEveryUnit)

@@ -1,14 +1,11 @@
 #include "core/seating/assignment.h"
 #include "core/seating/grouped.h"
+#include "tests/support/independent_solver.h"
 
 #include <algorithm>
-#include <cstdio>
-#include <cstdlib>
-#include <fstream>
 #include <gtest/gtest.h>
 #include <nlohmann/json.hpp>
 #include <random>
-#include <unistd.h>
 
 namespace vicegrip::seating {
 namespace {
@@ -229,19 +226,7 @@ TEST(Assignment, AgreesWithAnIndependentSolverOnFiveHundredProblems)
         }
         problems.push_back(std::move(j));
     }
-    const std::string file = testing::TempDir() + "seating_" + std::to_string(getpid()) + ".json";
-    std::ofstream(file) << problems;
-    const std::string command =
-        "/usr/bin/python3 " VICEGRIP_SOURCE_DIR "/tests/core/seating/independent_solver.py " + file + " 2>&1";
-    FILE* pipe = popen(command.c_str(), "r"); // NOLINT(cert-env33-c): a fixed script
-    ASSERT_NE(pipe, nullptr);
-    std::string said;
-    for (char buffer[256]; fgets(buffer, sizeof buffer, pipe) != nullptr;)
-        said += buffer;
-    const int ended = pclose(pipe);
-    std::remove(file.c_str());
-    EXPECT_EQ(ended, 0) << said;
-    EXPECT_NE(said.find("500 problems agree"), std::string::npos) << said;
+    EXPECT_TRUE(test::agreesWithMilp(problems));
 }
 
 } // namespace

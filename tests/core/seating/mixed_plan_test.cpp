@@ -1,15 +1,12 @@
 #include "core/harness/edits.h"
 #include "core/harness/start.h"
 #include "core/seating/plan.h"
+#include "tests/support/independent_solver.h"
 #include "tests/support/library.h"
 
-#include <cstdio>
-#include <cstdlib>
-#include <fstream>
 #include <gtest/gtest.h>
 #include <nlohmann/json.hpp>
 #include <random>
-#include <unistd.h>
 
 /// Sensors and what the ECU drives, seated together, against a solver of another house: SciPy's milp (HiGHS), from the
 /// registry. It is told who may sit where one seat at a time, not by classes of seats that are alike, and finds how
@@ -74,19 +71,7 @@ TEST(MixedPlan, SeatsAsManyAsAnIndependentSolverOnThreeHundredJobs)
     }
     EXPECT_GT(left, 300U) << "seats are short, or there is nothing to decide";
     EXPECT_GT(driven, 600U);
-    const std::string file = testing::TempDir() + "mixed_" + std::to_string(getpid()) + ".json";
-    std::ofstream(file) << problems;
-    const std::string command =
-        "/usr/bin/python3 " VICEGRIP_SOURCE_DIR "/tests/core/seating/independent_solver.py " + file + " 2>&1";
-    FILE* pipe = popen(command.c_str(), "r"); // NOLINT(cert-env33-c): a fixed script
-    ASSERT_NE(pipe, nullptr);
-    std::string said;
-    for (char buffer[256]; fgets(buffer, sizeof buffer, pipe) != nullptr;)
-        said += buffer;
-    const int ended = pclose(pipe);
-    std::remove(file.c_str());
-    EXPECT_EQ(ended, 0) << said;
-    EXPECT_NE(said.find("300 problems agree"), std::string::npos) << said;
+    EXPECT_TRUE(test::agreesWithMilp(problems));
 }
 
 } // namespace
