@@ -5,7 +5,6 @@
 #include "core/harness/places.h"
 
 #include <algorithm>
-#include <ranges>
 
 namespace vicegrip::harness {
 namespace {
@@ -22,7 +21,8 @@ bool isSplice(const job::Job& job, const PointRef& place)
 
 PointRef joinBus(job::Job& job, const job::Circuit& circuit, parts::PinRole role)
 {
-    for (const job::Circuit& other : job.circuits | std::views::reverse) {
+    for (auto last = job.circuits.crbegin(); last != job.circuits.crend(); ++last) {
+        const job::Circuit& other = *last;
         if (other.id == circuit.id || other.output != circuit.output)
             continue;
         const PointRef plug = plugOf(job, other, role);

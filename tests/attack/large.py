@@ -64,7 +64,7 @@ def seated(job, count):
     """As many inputs as well, no two of them alike."""
     crowded(job, count)
     for box in range(4):
-        unit = {k: copy.deepcopy(v) for k, v in job["ecu"].items() if k not in ("inputs", "pins", "name")}
+        unit = {k: copy.deepcopy(v) for k, v in job["ecu"].items() if k not in ("inputs", "outputs", "pins", "name")}
         unit.update(name=f"Box {box}", inputs=[], pins=[])
         for k in range(count // 4):
             inputs = job["ecu"]["inputs"]
