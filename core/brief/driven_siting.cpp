@@ -63,6 +63,14 @@ SitingCard drivenSiting(const job::FunctionId& function, PartUse use)
                 {},
                 {},
                 {}};
+    case PartUse::BusDevice:
+        return {
+            {phrase("One pair, twisted all the way, some thirty turns a metre, and untwisted for a finger's width at "
+                    "a plug (common practice)."),
+             phrase("One line from end to end with a terminator at each; what hangs between comes close to it.")},
+            {},
+            {},
+            {}};
     case PartUse::IdleStepper:
         return {
             {phrase("In the bypass of the throttle, behind the filter. Its four wires in the order of its sheet: of "

@@ -68,18 +68,32 @@ double lengthTo(const std::map<PointRef, double>& from, const PointRef& to)
     return at == from.end() ? kFar : at->second;
 }
 
-/// A port's high cavity; empty where it has no pair.
-PointRef highOf(const parts::Ecu& unit, const parts::EcuOutput& port)
+/// A port's cavities, high and low; empty where it has no pair.
+std::pair<PointRef, PointRef> pairOf(const parts::Ecu& unit, const parts::EcuOutput& port)
 {
     const auto pair = parts::cavitiesOf(unit, port.id);
-    return pair.size() == 2 ? PointRef::fromText(pair[0]) : PointRef{};
+    return pair.size() == 2 ? std::pair(PointRef::fromText(pair[0]), PointRef::fromText(pair[1]))
+                            : std::pair<PointRef, PointRef>();
+}
+
+/// Ports and devices that could hang on one: with fewer than two there is no bus, and no wire need be looked at.
+bool anyBus(const job::Job& job)
+{
+    const auto ports =
+        std::ranges::count_if(job::outputs(job), [](const parts::EcuOutput* o) { return o->isShared(); });
+    const auto devices = std::ranges::count_if(job.circuits, [&](const job::Circuit& c) {
+        const parts::Part* part = job::partOf(job, c);
+        return part != nullptr && parts::isOnBus(*part);
+    });
+    return ports > 0 && ports + devices > 1;
 }
 
 class Line
 {
   public:
-    Line(const job::Job& job, const Lengths& lengths, const parts::EcuOutput& port, const PointRef& high)
-        : m_job(job), m_lengths(lengths), m_reach(lengths.from(high))
+    Line(const job::Job& job, const Lengths& lengths, const parts::EcuOutput& port,
+         const std::pair<PointRef, PointRef>& pair)
+        : m_job(job), m_lengths(lengths), m_reach(lengths.from(pair.first)), m_low(lengths.from(pair.second))
     {
         m_bus.port = port.id;
     }
@@ -90,7 +104,7 @@ class Line
         for (const parts::Ecu* unit : job::units(m_job))
             for (const parts::EcuOutput& port : unit->outputs)
                 if (port.isShared())
-                    hang({unit == &m_job.ecu ? phrase("ECU") : unit->name, {}, highOf(*unit, port)},
+                    hang({unit == &m_job.ecu ? phrase("ECU") : unit->name, {}, pairOf(*unit, port).first},
                          port.terminator_ohm);
         for (const job::Circuit& c : m_job.circuits)
             if (const parts::Part* part = job::partOf(m_job, c); part != nullptr && parts::isOnBus(*part))
@@ -99,9 +113,9 @@ class Line
             return false;
         for (const job::Resistor& r : m_job.resistors)
             if (r.kind == job::ResistorKind::Terminator)
-                for (const PointRef& end : {r.from, r.to})
-                    if (m_reach.contains(end))
-                        m_bus.terminators.push_back({r.id, end, r.ohm});
+                for (const auto& [high, low] : {std::pair(r.from, r.to), {r.to, r.from}})
+                    if (m_reach.contains(high) && m_low.contains(low))
+                        m_bus.terminators.push_back({r.id, high, r.ohm});
         layOut();
         close();
         return true;
@@ -175,7 +189,7 @@ class Line
 
     const job::Job& m_job;
     const Lengths& m_lengths;
-    std::map<PointRef, double> m_reach; ///< from the port
+    std::map<PointRef, double> m_reach, m_low; ///< from the port, along high and along low
     PointRef m_first, m_last;
     Bus m_bus;
 };
@@ -190,16 +204,16 @@ std::string ohms(double ohm)
 std::vector<Bus> buses(const job::Job& job)
 {
     std::vector<Bus> out;
-    if (std::ranges::none_of(job::outputs(job), [](const parts::EcuOutput* o) { return o->isShared(); }))
+    if (!anyBus(job))
         return out;
     const Lengths lengths(job);
     std::set<PointRef> told;
     for (const parts::Ecu* unit : job::units(job))
         for (const parts::EcuOutput& port : unit->outputs) {
-            const PointRef high = port.isShared() ? highOf(*unit, port) : PointRef{};
-            if (high.empty() || told.contains(high))
+            const auto pair = port.isShared() ? pairOf(*unit, port) : std::pair<PointRef, PointRef>();
+            if (pair.first.empty() || told.contains(pair.first))
                 continue;
-            Line line(job, lengths, port, high);
+            Line line(job, lengths, port, pair);
             if (!line.find())
                 continue;
             out.push_back(line.done());

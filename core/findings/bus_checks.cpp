@@ -21,6 +21,11 @@ std::string metres(double m)
     return units::format(m, Dimension::Length, "m", 2);
 }
 
+std::string terminator()
+{
+    return units::format(parts::kTerminator_ohm, Dimension::Resistance, "Ω", 0);
+}
+
 std::string fewer(const bus::Bus& bus)
 {
     return phrase("Bus {} reads {} across high and low, where {} is due", bus.port.value, across(bus),
@@ -50,22 +55,29 @@ void checkBusEnds(std::vector<Finding>& out, const job::Job& job, const bus::Bus
                        bus.terminators.empty() ? phrase("{}: nothing closes it", fewer(bus))
                                                : phrase("Bus {}: nothing closes either end", bus.port.value),
                        why,
-                       phrase("Fit 120 Ω across high and low at {} and at {}, and nowhere else.", at(*bus.open[0]),
-                              at(*bus.open[1]))});
+                       phrase("Fit {} across high and low at {} and at {}, and nowhere else.", terminator(),
+                              at(*bus.open[0]), at(*bus.open[1]))});
         return;
     }
     for (const size_t end : {0U, 1U})
         if (const auto open = bus.open[end])
-            out.push_back(
-                {"bus-ends", Severity::Fix, circuitAt(bus, *open),
-                 bus.within.empty() ? phrase("{}: the end at {} is open", fewer(bus), at(*open))
-                                    : phrase("Bus {} is closed by {}, {} from the end at {}", bus.port.value,
-                                             bus.terminators[bus.within.front()].name,
-                                             metres(bus.terminators[bus.within.front()].apart_m[end]), at(*open)),
-                 why,
-                 phrase("Fit 120 Ω across high and low at {}, or make the one that has it the last on the line.",
-                        at(*open))});
-    if (!bus.open[0] && !bus.open[1] && !bus.within.empty())
+            out.push_back({"bus-ends", Severity::Fix, circuitAt(bus, *open),
+                           bus.within.empty()
+                               ? phrase("{}: the end at {} is open", fewer(bus), at(*open))
+                               : phrase("Bus {} is closed by {}, {} from the end at {}", bus.port.value,
+                                        bus.terminators[bus.within.front()].name,
+                                        metres(bus.terminators[bus.within.front()].apart_m[end]), at(*open)),
+                           why,
+                           phrase("Fit {} across high and low at {}, or make the one that has it the last on the line.",
+                                  terminator(), at(*open))});
+    if (bus.open[0] || bus.open[1])
+        return;
+    if (bus.within.empty()) {
+        if (std::abs(bus.ohm - parts::kClosedBus_ohm) > parts::kClosedWithin * parts::kClosedBus_ohm)
+            out.push_back({"bus-ends", Severity::Fix, circuitAt(bus, 0),
+                           phrase("{}: what closes its ends is not {}", fewer(bus), terminator()), why,
+                           phrase("Fit {} at each end in their place.", terminator())});
+    } else
         out.push_back(
             {"bus-ends", Severity::Fix, circuitAt(bus, 0),
              phrase("{}: {} closes it where it goes on", fewer(bus), bus.terminators[bus.within.front()].name),

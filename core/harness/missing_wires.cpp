@@ -51,6 +51,7 @@ struct Planned
     PointRef to;
     double area_m2 = kPlannedArea_m2;
     std::string colour; ///< empty: one that is free there
+    double length_m = kPlannedLength_m;
 };
 
 /// What a sensor's supply or ground goes to.
@@ -67,7 +68,9 @@ Planned plannedFor(job::Job& job, const parts::Part& sensor, const parts::Ecu& u
 /// A wire of a bus's pair: yellow is high and green low (SAE J1939, from memory).
 Planned plannedPair(job::Job& job, const job::Circuit& circuit, PinRole role)
 {
-    return {joinBus(job, circuit, role), kPlannedArea_m2, role == PinRole::Signal ? "YE" : "GN"};
+    const PointRef to = joinBus(job, circuit, role);
+    return {to, kPlannedArea_m2, role == PinRole::Signal ? "YE" : "GN",
+            job::findJoint(job, to.owner) != nullptr ? kPlannedStub_m : kPlannedLength_m};
 }
 
 /// What the ECU drives is fed over the relay that the key closes, and returns where the unit does; its wires carry its
@@ -98,9 +101,7 @@ void drawMissing(job::Job& job, const job::CircuitId& id)
                 ? Planned{seats.at(parts::legOf(role)), drive ? wires::areaToCarry(drive->amps) : kPlannedArea_m2, {}}
             : drive ? plannedFor(job, *drive, unit, role)
                     : plannedFor(job, part, unit, role);
-        const bool stub =
-            parts::isOnBus(part) && parts::isSignal(role) && job::findJoint(job, planned.to.owner) != nullptr;
-        drawWire(job, from, planned.to, stub ? kPlannedStub_m : kPlannedLength_m, planned.area_m2,
+        drawWire(job, from, planned.to, planned.length_m, planned.area_m2,
                  planned.colour.empty() ? wires::freeColour(job, from, planned.to) : planned.colour);
     }
 }

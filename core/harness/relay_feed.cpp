@@ -22,6 +22,13 @@ std::string freeSwitch(const job::Job& job, const std::string& prefix)
     }
 }
 
+/// A post of the battery; the unit's own ground where nobody has drawn it.
+PointRef returnOf(const job::Job& job)
+{
+    const auto post = std::ranges::find(job.joints, job::JointKind::BatteryNegative, &job::Joint::kind);
+    return post == job.joints.end() ? powerGround(job, job.ecu) : PointRef{post->id, {}};
+}
+
 PointRef splice(job::Job& job, const std::string& prefix, const std::string& label)
 {
     job::Joint joint;
@@ -73,7 +80,7 @@ void addRelayFeed(job::Job& job, const std::string& id, const std::string& name,
     job.loads.push_back(load);
     const double area = std::max(wires::areaToCarry(amps), wires::areaBehind(fuse_a));
     drawWire(job, fed, load.from, kLead_m, area, "RD");
-    drawWire(job, load.to, powerGround(job, job.ecu), kLead_m, area, "BN");
+    drawWire(job, load.to, returnOf(job), kLead_m, area, "BN");
 }
 
 } // namespace vicegrip::harness

@@ -10,6 +10,8 @@ inline constexpr double kBias_ohm = 30e3, kBiasTolerance = 0.5;
 /// The resistance that closes each end of a bus, Ohm, and that of a bus whose two ends are closed (ISO 11898-2, from
 /// memory).
 inline constexpr double kTerminator_ohm = 120, kClosedBus_ohm = 60;
+inline constexpr double kClosedWithin =
+    0.1; ///< what still passes for it: two that are 10 % off, or a long pair (typical)
 inline constexpr double kTerminatorTolerance = 0.05; ///< of one inside a unit (typical)
 
 } // namespace vicegrip::parts

@@ -1,14 +1,15 @@
+#include "core/seating/driven_ways.h"
+
 #include "core/base/phrase.h"
 #include "core/feeds/feeds.h"
 #include "core/harness/edits.h"
 #include "core/harness/relay_feed.h"
 #include "core/harness/start.h"
 #include "core/seating/drivers.h"
-#include "core/seating/ways_out.h"
 
 #include <algorithm>
+#include <tuple>
 
-/// Ways out for what the ECU drives.
 namespace vicegrip::seating {
 namespace {
 
@@ -30,9 +31,13 @@ bool canDrive(const job::Job& job, const job::Circuit& circuit, const parts::Par
 
 const parts::EcuOutput* takerOf(const job::Job& job, const job::Circuit& circuit, const parts::Part& part)
 {
+    // Of those made for it the one that can do least else: an injector's output is no relay's.
+    const auto price = [&](const parts::EcuOutput* o) {
+        return std::tuple(detour(part, *o), o->drives.size(), o->most_hz);
+    };
     const parts::EcuOutput* best = nullptr;
     for (const parts::EcuOutput* o : freeOutputs(job))
-        if (canDrive(job, circuit, part, *o) && (best == nullptr || detour(part, *o) < detour(part, *best)))
+        if (canDrive(job, circuit, part, *o) && (best == nullptr || price(o) < price(best)))
             best = o;
     return best;
 }

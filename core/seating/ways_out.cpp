@@ -5,6 +5,7 @@
 #include "core/harness/resistors.h"
 #include "core/harness/start.h"
 #include "core/seating/compatibility.h"
+#include "core/seating/driven_ways.h"
 
 #include <algorithm>
 #include <cmath>

@@ -85,13 +85,6 @@ struct WayOut
 [[nodiscard]] std::vector<WayOut> waysOut(const job::Job& job, const job::Circuit& circuit,
                                           const parts::Library& library);
 
-/// The same of what the ECU drives, and what doing it comes to. Of ways_out.cpp alone.
-[[nodiscard]] std::vector<WayOut> drivenWaysOut(const job::Job& job, const job::Circuit& circuit,
-                                                const parts::Part& part, const parts::Library& library);
-[[nodiscard]] Result<void> apply(job::Job& job, const job::CircuitId& id, const OtherPart& measure);
-[[nodiscard]] Result<void> apply(job::Job& job, const job::CircuitId& id, const OutputExpander& measure);
-[[nodiscard]] Result<void> apply(job::Job& job, const job::CircuitId& id, const GiveWayOutput& measure);
-
 /// The pull-up a way out fits; null when it fits none.
 [[nodiscard]] const AddedPullUp* addedBy(const WayOut& way);
 

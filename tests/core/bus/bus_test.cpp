@@ -157,6 +157,12 @@ TEST(Bus, AResistorInTheHarnessClosesAnEnd)
                              PointRef::fromText("WIDEBAND-CAN.4"), 120, 0.01});
     EXPECT_NEAR(across(job, "WIDEBAND-CAN"), 60, 0.2);
     EXPECT_THAT(rules(job), testing::IsEmpty());
+    job::Job weak = job; // 120 and 1,000 Ohm in parallel are 107
+    weak.resistors.back().ohm = 1000;
+    EXPECT_THAT(rules(weak), testing::ElementsAre(HasSubstr("107 Ω across high and low, where 60 Ω is due")));
+    job::Job stray = job; // from high to ground it closes nothing
+    stray.resistors.back().to = PointRef::fromText("WIDEBAND-CAN.2");
+    EXPECT_THAT(rules(stray), testing::ElementsAre(HasSubstr("120 Ω across")));
     const auto again = job::read(job::write(job));
     ASSERT_TRUE(again) << again.error().text();
     EXPECT_EQ(again->resistors, job.resistors);
