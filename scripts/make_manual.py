@@ -16,6 +16,7 @@ PAGES = [
     ("pins-remap", "Pins: remap", ["pins-remap"]),
     ("pins-wires", "Pins: wires", ["pins-wires"]),
     ("pins-harness", "Pins: harness", ["pins-harness"]),
+    ("pins-feeds", "Pins: feeds", ["pins-feeds"]),
     ("pins-buy", "Pins: to buy", []),
     ("pins-order", "Pins: order of hands", ["pins-order"]),
     ("meter", "Meter", ["meter"]),

@@ -45,15 +45,6 @@ void trigger(MainWindow& window, const QKeySequence& key)
             a->trigger();
 }
 
-/// On the page of own parts: from the part of the library whose name begins so.
-void startFrom(MainWindow& window, const char* name)
-{
-    auto* start = window.findChild<QComboBox*>(QStringLiteral("part-start"));
-    const int index = start->findText(QLatin1String(name), Qt::MatchStartsWith);
-    start->setCurrentIndex(index);
-    emit start->activated(index);
-}
-
 std::vector<Shot> shots(MainWindow& window)
 {
     const auto go = [&window](const char* circuit, Stage stage) {
@@ -91,11 +82,7 @@ std::vector<Shot> shots(MainWindow& window)
          }},
         {QStringLiteral("pins-harness"), [&window] { press(window, "pins-harness"); }},
         {QStringLiteral("pins-order"), [&window] { press(window, "pins-order"); }},
-        {QStringLiteral("own-connector"),
-         [=, &window] {
-             press(window, "describe-connector");
-             startFrom(window, "80-way");
-         }},
+        {QStringLiteral("pins-feeds"), [&window] { press(window, "pins-feeds"); }},
         {QStringLiteral("meter"), [=] { go("fp", Stage::Meter); }},
         {QString(),
          [=, &window] {

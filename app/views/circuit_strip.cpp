@@ -77,6 +77,8 @@ void CircuitStrip::refresh()
     const job::Circuit* circuit = job::find(job, m_desk.selection.circuit());
     const auto* view = analysis::find(*m_analysis, m_desk.selection.circuit());
     const std::string& wish = m_desk.selection.wish();
+    const parts::Part* sensor = circuit != nullptr ? job::sensorOf(job, *circuit) : nullptr;
+    m_hose = sensor != nullptr && parts::isInside(*sensor);
     m_title = circuit != nullptr ? text(circuit->name) : wish.empty() ? tr("No circuit selected") : text(wish);
     m_subtitle.clear();
     m_footer.clear();
@@ -93,7 +95,7 @@ void CircuitStrip::refresh()
     const QString line = busText(job, *circuit); // who hangs on it says more than that it is one
     m_subtitle = (line.isEmpty() ? signalText(job, *circuit) : line) + QStringLiteral(", ") +
                  conditionText(job, condition) + QStringLiteral(", ") +
-                 text(parts::roleWords(*job::partOf(job, *circuit), role)) + tr(" wire");
+                 text(parts::roleWords(*job::partOf(job, *circuit), role)) + (m_hose ? tr(" by a hose") : tr(" wire"));
     m_footer = text(m_analysis->networkTrouble);
     for (const proof::Judged& j : stations) {
         if (j.expectation.station.role != role)
@@ -125,9 +127,10 @@ void CircuitStrip::refresh()
 qreal CircuitStrip::xOf(size_t index) const
 {
     const qreal left = look::kMargin + 44_px, right = width() - look::kMargin - 44_px;
-    if (m_marks.size() < 2)
+    const size_t before = m_hose ? 1 : 0;
+    if (m_marks.size() + before < 2)
         return left;
-    return left + (right - left) * static_cast<qreal>(index) / static_cast<qreal>(m_marks.size() - 1);
+    return left + (right - left) * static_cast<qreal>(index + before) / static_cast<qreal>(m_marks.size() + before - 1);
 }
 
 void CircuitStrip::refreshLive()
@@ -175,6 +178,25 @@ void CircuitStrip::drawLines(QPainter& p) const
     }
 }
 
+/// Port, hose: what stands for the wires of a sensor inside the unit.
+void CircuitStrip::drawHose(QPainter& p) const
+{
+    const auto& c = look::colours();
+    const qreal port = look::kMargin + 44_px, column = xOf(0) - port;
+    p.setPen(QPen(c.inkSoft, 9_px, Qt::SolidLine, Qt::FlatCap));
+    p.drawLine(QPointF(port, kLineY), QPointF(xOf(0) - kMarkSize / 2.0, kLineY));
+    p.setPen(QPen(c.list, 4_px, Qt::SolidLine, Qt::FlatCap)); // hollow
+    p.drawLine(QPointF(port, kLineY), QPointF(xOf(0) - kMarkSize / 2.0, kLineY));
+    p.setPen(QPen(c.inkSoft, 2));
+    p.setBrush(c.list);
+    p.drawEllipse(QPointF(port, kLineY), 8_px, 8_px);
+    p.setFont(look::textFont(look::Size::Small));
+    p.setPen(c.ink);
+    p.drawText(QRectF(port - column / 2, kLabelY - 4_px, column, 18_px), Qt::AlignCenter, tr("Port"));
+    p.setPen(c.inkSoft);
+    p.drawText(QRectF(port, kLineY - 26_px, column, 18_px), Qt::AlignCenter, tr("hose"));
+}
+
 /// What the ECU says now, else what was read last.
 void CircuitStrip::drawReading(QPainter& p, const QRectF& row, const proof::Judged& judged) const
 {
@@ -212,6 +234,8 @@ void CircuitStrip::drawInside(QPainter& p, const QRectF& row, const QString& sai
 void CircuitStrip::drawTexts(QPainter& p) const
 {
     const auto& c = look::colours();
+    if (m_hose && !m_marks.empty())
+        drawHose(p);
     const qreal column = m_marks.size() > 1 ? xOf(1) - xOf(0) : 160_px;
     for (size_t i = 0; i < m_marks.size(); ++i) {
         const proof::Judged& j = m_marks[i].judged;

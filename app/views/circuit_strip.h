@@ -58,12 +58,14 @@ class CircuitStrip : public QWidget
     [[nodiscard]] qreal xOf(size_t index) const;
     void place();
     void drawLines(QPainter& p) const;
+    void drawHose(QPainter& p) const;
     void drawTexts(QPainter& p) const;
     void drawInside(QPainter& p, const QRectF& row, const QString& said) const;
     void drawReading(QPainter& p, const QRectF& row, const proof::Judged& judged) const;
 
     Desk& m_desk;
     std::vector<Mark> m_marks;
+    bool m_hose = false; ///< the sensor is inside the unit: port and hose come before it
     std::shared_ptr<const analysis::Analysis> m_analysis; ///< keeps what the marks point into
     QString m_title, m_subtitle, m_footer;
 };

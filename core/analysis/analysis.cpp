@@ -11,8 +11,10 @@
 #include "core/findings/checks.h"
 #include "core/findings/feed_checks.h"
 #include "core/findings/harness_checks.h"
+#include "core/findings/lead_checks.h"
 #include "core/findings/pin_checks.h"
 #include "core/findings/scale_checks.h"
+#include "core/findings/shared_checks.h"
 #include "core/throttle/limits.h"
 
 #include <algorithm>
@@ -167,6 +169,9 @@ struct Drawn
             findings::checkHarness(harness, *job, wiring, areas);
             findings::checkFeeds(harness, feeds::feedsOf(*job, wiring));
             findings::checkBuses(harness, *job, bus::buses(*job));
+            findings::checkLeads(harness, *job);
+            findings::checkShared(harness, wiring, paths);
+            findings::checkRelayLoops(harness, *job);
         });
         keyOn = std::make_shared<Car>(*job, Condition::KeyOn);
         beside.get();
@@ -236,8 +241,8 @@ bool isSameDrawing(const job::Job& a, const job::Job& b)
     return std::ranges::equal(a.circuits, b.circuits, same) && a.surroundings == b.surroundings &&
            a.battery == b.battery && a.meter == b.meter && a.wires == b.wires && a.joints == b.joints &&
            a.switches == b.switches && a.resistors == b.resistors && a.loads == b.loads && a.branches == b.branches &&
-           a.devices == b.devices && a.parts == b.parts && a.ecu == b.ecu && a.expanders == b.expanders &&
-           a.connectors == b.connectors;
+           a.leads == b.leads && a.devices == b.devices && a.parts == b.parts && a.ecu == b.ecu &&
+           a.expanders == b.expanders && a.connectors == b.connectors;
 }
 
 std::vector<proof::Expectation> promisesOf(const Drawn& drawn, const job::Circuit& circuit, size_t index,

@@ -31,17 +31,17 @@ std::vector<int> numbersIn(std::string_view typed, bool digitByDigit)
 
 } // namespace
 
-Result<void> checkFiringOrder(const std::vector<int>& order, int cylinders)
+Result<void> checkEachOnce(const std::vector<int>& cylinders, int count)
 {
-    for (const int each : order)
-        if (each < 1 || each > cylinders)
+    for (const int each : cylinders)
+        if (each < 1 || each > count)
             return fail(ErrorCode::Range, phrase("there is no cylinder {}: the engine has {}", std::to_string(each),
-                                                 std::to_string(cylinders)));
-    for (int cylinder = 1; cylinder <= cylinders; ++cylinder) {
-        const auto times = std::ranges::count(order, cylinder);
+                                                 std::to_string(count)));
+    for (int cylinder = 1; cylinder <= count; ++cylinder) {
+        const auto times = std::ranges::count(cylinders, cylinder);
         if (times != 1)
-            return fail(ErrorCode::Range, phrase(times == 0 ? key("cylinder {} is missing: each fires once")
-                                                            : key("cylinder {} is there twice: each fires once"),
+            return fail(ErrorCode::Range, phrase(times == 0 ? key("cylinder {} is missing: each is there once")
+                                                            : key("cylinder {} is there twice: each is there once"),
                                                  std::to_string(cylinder)));
     }
     return {};
@@ -56,7 +56,7 @@ Result<std::vector<int>> firingOrderFrom(std::string_view typed, int cylinders)
     std::vector<int> order = numbersIn(typed, false);
     if (order.size() == 1 && cylinders > 1 && cylinders < 10)
         order = numbersIn(typed, true);
-    if (auto sound = checkFiringOrder(order, cylinders); !sound)
+    if (auto sound = checkEachOnce(order, cylinders); !sound)
         return tl::make_unexpected(sound.error());
     return order;
 }

@@ -18,8 +18,8 @@ namespace vicegrip::brief {
 /// twice is named (Range).
 [[nodiscard]] Result<std::vector<int>> firingOrderFrom(std::string_view typed, int cylinders);
 
-/// The check alone, for an order from a file.
-[[nodiscard]] Result<void> checkFiringOrder(const std::vector<int>& order, int cylinders);
+/// Whether these are the engine's cylinders, each once; the sentence names what is missing or said twice.
+[[nodiscard]] Result<void> checkEachOnce(const std::vector<int>& cylinders, int count);
 
 /// "1-3-4-2"; empty for none.
 [[nodiscard]] std::string firingOrderText(const std::vector<int>& order);

@@ -2,7 +2,7 @@
 
 #include "core/base/phrase.h"
 #include "core/brief/atmosphere.h"
-#include "core/brief/firing_order.h"
+#include "core/brief/driven_needs.h"
 #include "core/brief/range.h"
 #include "core/harness/edits.h"
 
@@ -27,8 +27,9 @@ class Collector
         fuel();
         health();
         driving();
-        if (!m_brief.firingOrder.empty())
-            driven();
+        askDriven(m_brief, [this](const std::string& function, Want want, std::string reason, std::string askedBy) {
+            ask(function, want, std::move(reason), std::move(askedBy));
+        });
         watched();
         std::ranges::stable_sort(m_needs, {}, &Need::want);
         return std::move(m_needs);
@@ -126,6 +127,8 @@ class Collector
                 m_brief.boosted() ? phrase("a pump that cannot hold pressure in boost leans the engine out")
                                   : phrase("ethanol takes about a third more fuel through the same pump"),
                 m_brief.boosted() ? phrase("aspiration") : phrase("fuel"));
+        if (!m_brief.banks.empty())
+            ask("wideband2", Want::Preferred, phrase("each bank has a mixture of its own"), phrase("banks"));
     }
 
     void health()
@@ -148,51 +151,6 @@ class Collector
                 phrase("gearbox"));
             ask("speed", Want::Wanted, phrase("gear and road speed check each other"), phrase("gearbox"));
         }
-    }
-
-    /// Follows from the firing order: injectors by cylinder, coils by what each serves.
-    void driven()
-    {
-        const auto& order = m_brief.firingOrder;
-        const std::string by = phrase("firing order");
-        const auto numbered = [](const char* function, size_t n) { return function + std::to_string(n); };
-        // By cylinder, so that the first output is the first cylinder's; the firmware knows the order.
-        for (size_t n = 1; n <= order.size(); ++n) {
-            const auto place = std::ranges::find(order, static_cast<int>(n)) - order.begin();
-            ask(numbered("inj", n), Want::Required,
-                phrase("feeds cylinder {}, number {} of the firing order", std::to_string(n),
-                       std::to_string(place + 1)),
-                by);
-        }
-        switch (m_brief.ignition) {
-        case job::Ignition::Distributor:
-            ask("ign1", Want::Required, phrase("one coil feeds the distributor"), phrase("ignition"));
-            break;
-        case job::Ignition::WastedSpark:
-            for (size_t n = 1; const auto& [one, other] : companions(order))
-                ask(numbered("ign", n++), Want::Required,
-                    phrase("fires cylinders {} and {}, which are half a firing order apart", std::to_string(one),
-                           std::to_string(other)),
-                    phrase("ignition"));
-            break;
-        case job::Ignition::Sequential:
-            for (size_t n = 1; n <= order.size(); ++n)
-                ask(numbered("ign", n), Want::Required, phrase("fires cylinder {}", std::to_string(n)),
-                    phrase("ignition"));
-            break;
-        }
-        ask("fuel-pump", Want::Required, phrase("the pump runs when the ECU says so, over a relay"), by);
-        ask("fan", Want::Wanted, phrase("the fan follows the coolant, over a relay"), by);
-        ask("tachometer", Want::Preferred, phrase("the driver sees the revolutions"), by);
-        if (m_brief.boosted())
-            ask("boost-valve", Want::Wanted, phrase("boost is held at its target"), phrase("aspiration"));
-        if (m_brief.idle == job::IdleControl::Valve)
-            ask("idle-valve", Want::Wanted, phrase("idle air goes through it"), phrase("idle control"));
-        if (m_brief.idle == job::IdleControl::Stepper)
-            ask("idle-stepper", Want::Wanted, phrase("its steps set how much idle air goes by the throttle"),
-                phrase("idle control"));
-        if (m_brief.throttle == job::ThrottleKind::ByWire)
-            ask("throttle-motor", Want::Required, phrase("it moves the plate"), phrase("throttle"));
     }
 
     void watched()
@@ -220,10 +178,12 @@ std::vector<job::CircuitId> circuitsOf(const job::Job& job, const job::FunctionI
     return out;
 }
 
-std::string nameOf(const job::FunctionId& function)
+/// With the bank behind it, where it belongs to one.
+std::string nameOf(const job::FunctionId& function, const job::Brief& brief)
 {
     const Function* f = findFunction(function);
-    return f == nullptr ? function.value : phrase(f->name);
+    const std::string name = f == nullptr ? function.value : phrase(f->name), bank = bankOfDriven(function, brief);
+    return bank.empty() ? name : name + ", " + bank;
 }
 
 } // namespace
@@ -240,6 +200,8 @@ std::string_view standingName(Standing standing)
         return key("there");
     case Standing::Added:
         return key("added");
+    case Standing::Changing:
+        return key("another part");
     case Standing::Declined:
         return key("taken out by you");
     case Standing::Leaving:
@@ -257,10 +219,15 @@ std::vector<Consequence> consequences(const job::Job& job, const job::Brief& bri
     std::vector<Consequence> out;
     const std::vector<Need> asked = needs(brief);
     for (const Need& n : asked) {
-        Consequence c{n.function, nameOf(n.function),         n.want, Standing::There, n.reason,
+        Consequence c{n.function, nameOf(n.function, brief),  n.want, Standing::There, n.reason,
                       n.askedBy,  circuitsOf(job, n.function)};
         if (c.circuits.empty())
             c.standing = names(brief.declined, n.function) ? Standing::Declined : Standing::Added;
+        for (const job::CircuitId& id : c.circuits)
+            if (std::string against = speaksAgainst(*job::partOf(job, *job::find(job, id)), brief); !against.empty()) {
+                c.standing = Standing::Changing;
+                c.reason = std::move(against);
+            }
         out.push_back(std::move(c));
     }
     const auto isAsked = [&](const job::FunctionId& f) {
@@ -289,6 +256,22 @@ void setAltitude(job::Job& job, double altitude_m)
     job.surroundings.barometer_pa = barometerAt(altitude_m);
 }
 
+namespace {
+
+Result<void> changeParts(job::Job& job, const Consequence& c, const parts::Library& library)
+{
+    const parts::Part* part = suggested(*findFunction(c.function), job, library);
+    if (part == nullptr || !speaksAgainst(*part, *job.brief).empty())
+        return {}; // the library has none that is what the facts say: the reason stays in the list
+    for (const job::CircuitId& id : c.circuits)
+        if (!speaksAgainst(*job::partOf(job, *job::find(job, id)), *job.brief).empty())
+            if (auto out = harness::setSensor(job, id, *part); !out)
+                return out;
+    return {};
+}
+
+} // namespace
+
 Result<void> apply(job::Job& job, const parts::Library& library)
 {
     if (!job.brief)
@@ -300,11 +283,14 @@ Result<void> apply(job::Job& job, const parts::Library& library)
             for (const job::CircuitId& id : c.circuits)
                 if (auto out = harness::removeCircuit(job, id); !out)
                     return out;
-        if (c.standing == Standing::There || c.standing == Standing::Added)
+        const bool there = c.standing == Standing::There || c.standing == Standing::Changing;
+        if (there || c.standing == Standing::Added)
             job.brief->drawn.push_back(c.function.value);
-        if (c.standing == Standing::There)
-            for (const job::CircuitId& id : c.circuits)
-                job::find(job, id)->want = c.want;
+        for (const job::CircuitId& id : there ? c.circuits : std::vector<job::CircuitId>{})
+            job::find(job, id)->want = c.want;
+        if (c.standing == Standing::Changing)
+            if (auto out = changeParts(job, c, library); !out)
+                return out;
         if (c.standing != Standing::Added)
             continue;
         const Function* f = findFunction(c.function);
@@ -329,41 +315,6 @@ Result<void> decline(job::Job& job, const job::CircuitId& circuit)
     const bool known = !job.brief || function.empty() || names(job.brief->declined, function);
     if (out && !known && circuitsOf(job, function).empty())
         job.brief->declined.push_back(function.value);
-    return out;
-}
-
-std::vector<Nonsense> nonsense(const job::Brief& b)
-{
-    std::vector<Nonsense> out;
-    const auto wrong = [&](bool is, const char* field, std::string sentence) {
-        if (is)
-            out.push_back({field, std::move(sentence)});
-    };
-    const auto metres = [](double m) { return units::format(m, units::Dimension::Length, "m", 0); };
-    const auto outside = [](double v, double low, double high) { return !(v >= low && v <= high); };
-    wrong(outside(b.cylinders, 1, 16), "cylinders", phrase("an engine has 1 to 16 cylinders"));
-    const double each_l = b.displacement_m3 * 1e3 / std::max(b.cylinders, 1);
-    wrong(outside(each_l, 0.02, 2.5), "displacement_l",
-          phrase("that is {} l a cylinder: expected 0.02 to 2.5 l", units::formatNumber(each_l, 3)));
-    wrong(outside(b.target_pa, 0, 600e3), "target_kpa",
-          phrase("boost is 0 to {} above the barometer: a vacuum is no target", pressureText(600e3)));
-    wrong(b.boosted() && b.target_pa <= 0, "target_kpa",
-          phrase("a boosted engine has a target above {}", pressureText(0)));
-    wrong(outside(b.overshoot_pa, 0, 200e3), "overshoot_kpa",
-          phrase("overshoot is 0 to {} above the target", pressureText(200e3)));
-    wrong(
-        outside(b.altitude_m, kLowest_m, kHighest_m), "altitude_m",
-        phrase("expected {} to {}, from the lowest shore to the highest road", metres(kLowest_m), metres(kHighest_m)));
-    if (!b.firingOrder.empty())
-        if (const auto order = checkFiringOrder(b.firingOrder, b.cylinders); !order)
-            wrong(true, "firing_order", order.error().sentence);
-    wrong(!b.firingOrder.empty() && b.ignition == job::Ignition::WastedSpark && b.firingOrder.size() % 2 != 0,
-          "firing_order", phrase("an odd number of cylinders has no companions to waste a spark on"));
-    wrong(outside(b.injector_ohm, 0.3, 30), "injector_ohm", phrase("an injector has 0.3 to 30 Ω"));
-    wrong(outside(b.fuel_pa, 50e3, 2000e3), "fuel_kpa",
-          phrase("a fuel rail holds {}", units::rangeText(pressureText(50e3), pressureText(2000e3))));
-    for (const std::string& id : b.watch)
-        wrong(findFunction({id}) == nullptr, "watch", phrase("there is nothing called \"{}\" to watch", id));
     return out;
 }
 

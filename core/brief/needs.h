@@ -24,6 +24,7 @@ struct Need
 enum class Standing {
     There, ///< asked for, and in the job
     Added, ///< asked for: comes in when the brief is applied
+    Changing, ///< asked for and there, with a part that is not what the facts say: changed when the brief is applied
     Declined, ///< asked for, and the user took it out
     Leaving, ///< in the job, and nothing asks for it any more: goes when the brief is applied
     Kept, ///< the same, but the user keeps it

@@ -91,6 +91,12 @@ bool before(const Candidate& a, const Candidate& b)
     return a.pa_per_count < b.pa_per_count;
 }
 
+/// Whether the firmware can use an input for it.
+bool takes(const parts::EcuInput& input, const job::FunctionId& function)
+{
+    return input.functions.empty() || std::ranges::find(input.functions, function.value) != input.functions.end();
+}
+
 std::string splitText(const job::Job& job, const Advice& advice)
 {
     if (!job.brief || !job.brief->boosted())
@@ -175,7 +181,12 @@ Advice adviseRange(const job::FunctionId& function, const job::Job& job, const j
     };
     for (const parts::Part& s : library.parts)
         consider(s);
-    if (now != nullptr && parts::find(library, now->id) == nullptr)
+    for (const parts::EcuInput* i : job::inputs(job)) {
+        const job::Circuit* there = job::seatedOn(job, i->id);
+        if (i->inside && (there == nullptr || there == circuit) && takes(*i, function))
+            consider(*i->inside);
+    }
+    if (now != nullptr && std::ranges::none_of(out.ranking, &Candidate::current))
         consider(*now);
     std::ranges::stable_sort(out.ranking, before);
     if (function.value == "map")
@@ -185,14 +196,22 @@ Advice adviseRange(const job::FunctionId& function, const job::Job& job, const j
 
 namespace {
 
+const parts::Part* insideOf(const job::Job& job, const parts::PartId& id)
+{
+    for (const parts::EcuInput* i : job::inputs(job))
+        if (i->inside && i->inside->id == id)
+            return &*i->inside;
+    return nullptr;
+}
+
 /// What the facts say of injectors and coils decides between them; null for anything else.
 const parts::Part* suggestedDriven(const Function& function, const job::Job& job, const parts::Library& library)
 {
     const job::Brief brief = job.brief.value_or(job::Brief{});
     if (function.kind == parts::PartUse::IgnitionCoil)
-        return parts::find(library, parts::PartId{brief.coilDriver                               ? "coil-driver-4"
-                                                  : brief.ignition == job::Ignition::WastedSpark ? "coil-wasted"
-                                                                                                 : "coil-single"});
+        return parts::find(library, parts::PartId{brief.ignition == job::Ignition::WastedSpark
+                                                      ? (brief.coilDriver ? "coil-driver-wasted" : "coil-wasted")
+                                                      : (brief.coilDriver ? "coil-driver-4" : "coil-single")});
     if (function.kind != parts::PartUse::Injector)
         return nullptr;
     const parts::Part* nearest = nullptr;
@@ -216,8 +235,12 @@ const parts::Part* suggested(const Function& function, const job::Job& job, cons
 {
     const job::FunctionId id{std::string(function.id)};
     const Advice advice = adviseRange(id, job, nullptr, library);
-    if (!advice.ranking.empty())
-        return parts::find(library, advice.ranking.front().sensor.id);
+    for (const Candidate& c : advice.ranking) // what is there already needs no plug, no wire and no bracket
+        if (const parts::Part* inside = insideOf(job, c.sensor.id); inside != nullptr && c.reads && !c.overVolts)
+            return inside;
+    for (const Candidate& c : advice.ranking)
+        if (const parts::Part* bought = parts::find(library, c.sensor.id))
+            return bought;
     if (const auto* driven = suggestedDriven(function, job, library))
         return driven;
     if (const auto* usual = parts::find(library, parts::PartId{std::string(function.usual)}))

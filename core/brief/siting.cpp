@@ -35,7 +35,9 @@ SitingCard airPressure(const std::string& function)
             {}};
     return {{phrase("On the plenum, port down, so that fuel and oil drain out of it."),
              phrase("Short hose of its own, teed into nothing: a shared hose reads what the other user does."),
-             phrase("Away from heat: the span drifts with it.")},
+             phrase("Away from heat: the span drifts with it."),
+             phrase("Inside the ECU: a hose from a full-vacuum port, short, falling to the port, through the wall in a "
+                    "grommet. With boost beyond its range an external one takes over, and the hose goes.")},
             {},
             {},
             {}};

@@ -1,6 +1,7 @@
 #include "core/clicks/clicks.h"
 
 #include "core/base/phrase.h"
+#include "core/brief/driven_needs.h"
 #include "core/brief/firing_order.h"
 
 #include <algorithm>
@@ -210,9 +211,47 @@ job::Click record(const job::Job& job, const job::Facts& facts, const electrics:
             job::RestsOn(job::factsOf(facts, {subjects.begin(), subjects.end()}))};
 }
 
+namespace {
+
+/// The bank of an injector or a coil; empty for anything else.
+std::string bankOf(const job::Job& job, const CircuitId& id)
+{
+    const job::Circuit* circuit = job::find(job, id);
+    return circuit == nullptr || !job.brief ? std::string() : brief::bankOfDriven(circuit->function, *job.brief);
+}
+
+/// Two exchanged pairs or more, each across the banks and none within: whole plugs are exchanged, and not their wires.
+/// Who is told of so.
+std::set<CircuitId> banksExchanged(std::vector<findings::Finding>& out, const job::Job& job,
+                                   const std::vector<Standing>& standings)
+{
+    std::set<CircuitId> across;
+    for (const Standing& s : standings) {
+        if (s.state != State::Failing || bankOf(job, s.circuit).empty())
+            continue;
+        if (s.ring.size() != 2 || bankOf(job, s.ring[0]) == bankOf(job, s.ring[1]))
+            return {};
+        across.insert(s.circuit);
+    }
+    constexpr size_t kTwoPairs = 4;
+    if (across.size() < kTwoPairs)
+        return {};
+    const auto& banks = job.brief->banks;
+    out.push_back({"banks-exchanged", findings::Severity::Stop, *across.begin(),
+                   phrase("{} and {} are exchanged: {} outputs each work the other side's part", banks[0].name,
+                          banks[1].name, std::to_string(across.size())),
+                   phrase("Which side is the first bank differs from maker to maker. Fuel and spark go to the wrong "
+                          "cylinders."),
+                   phrase("Exchange the two sides' plugs where the harness parts, or the names of the banks at Brief, "
+                          "whichever is wrong. Then click them again.")});
+    return across;
+}
+
+} // namespace
+
 void check(std::vector<findings::Finding>& out, const job::Job& job, const std::vector<Standing>& standings)
 {
-    std::set<CircuitId> told;
+    std::set<CircuitId> told = banksExchanged(out, job, standings);
     for (const Standing& s : standings) {
         if (s.state != State::Failing || told.contains(s.circuit))
             continue;

@@ -40,7 +40,8 @@ struct Standing
 [[nodiscard]] job::Click record(const job::Job& job, const job::Facts& facts, const electrics::Wiring& wiring,
                                 const job::Circuit& circuit, std::vector<job::CircuitId> answered, std::string when);
 
-/// "click-exchanged" and "click-silent": what has not answered as drawn, those that are exchanged once.
+/// "banks-exchanged", "click-exchanged" and "click-silent": what has not answered as drawn, those that are exchanged
+/// once.
 void check(std::vector<findings::Finding>& out, const job::Job& job, const std::vector<Standing>& standings);
 
 } // namespace vicegrip::clicks

@@ -12,7 +12,6 @@ using job::Condition;
 
 constexpr double kLoadTolerance = 0.3; ///< of what a load draws (typical)
 constexpr double kStarterTolerance = 0.4; ///< cold oil, compression, wear (typical)
-constexpr double kOff_ohm = 1e9;
 constexpr double kRegulated_ohm = 0.003; ///< between the post and an alternator that holds its volts (typical)
 
 /// That draws `amps` through the battery's own resistance; a battery that cannot deliver them is at its end.
@@ -71,7 +70,7 @@ void addBatteryAndLoads(Network& net, const job::Job& job, Condition condition, 
 
 bool isClosed(const job::Switch& contact, Condition condition)
 {
-    return !(contact.needsKey && !job::isLive(condition)) &&
+    return !(contact.needsKey && !job::isLive(condition)) && (contact.coil.empty() || job::engineTurns(condition)) &&
            !(contact.opensCranking && condition == Condition::Cranking);
 }
 

@@ -17,6 +17,9 @@ namespace vicegrip::electrics {
 /// Of a petrol engine's starter, once it turns (typical for four cylinders).
 inline constexpr double kStarter_a = 140;
 
+/// Of what stands open.
+inline constexpr double kOff_ohm = 1e9;
+
 using NodeAt = std::function<circuit::Node(const job::PointRef&)>;
 
 /// The volts that what feeds the car holds under a condition.
@@ -26,7 +29,7 @@ using NodeAt = std::function<circuit::Node(const job::PointRef&)>;
 void addBatteryAndLoads(circuit::Network& net, const job::Job& job, job::Condition condition, double battery_v,
                         const NodeAt& at);
 
-/// Whether a contact conducts.
+/// Whether a contact can conduct: one that a coil pulls in does while the engine turns.
 [[nodiscard]] bool isClosed(const job::Switch& contact, job::Condition condition);
 
 } // namespace vicegrip::electrics

@@ -20,9 +20,9 @@
 ///
 /// In this room: readings.h (what meters and inputs show of it, with bounds), answering.h (who clicks when an output is
 /// switched on), wiring.h (the graph: which places lie between a pin and where its wire must end), sensor_model.h (how
-/// a sensor's elements move with what it measures), part_in_network.h, battery.h and powered.h (inside: a part's
-/// elements in the network, what feeds it and draws on it under a condition, and who has too little supply), faults.h
-/// (a car with faults), netlist.h (the same job as a SPICE deck, written apart).
+/// a sensor's elements move with what it measures), builder.h, part_in_network.h, battery.h and powered.h (inside: the
+/// network as it is built, a part's elements in it, what feeds it and draws on it under a condition, and who has too
+/// little supply), faults.h (a car with faults), netlist.h (the same job as a SPICE deck, written apart).
 namespace vicegrip::electrics {
 
 struct Situation

@@ -1,6 +1,7 @@
 #include "core/electrics/netlist.h"
 
 #include "core/electrics/sensor_model.h"
+#include "core/electrics/wiring.h"
 #include "core/parts/conductor.h"
 
 #include <algorithm>
@@ -47,6 +48,13 @@ class Deck
         if (m_situation.battery_v)
             return *m_situation.battery_v;
         return m_situation.condition == job::Condition::Running ? m_job.battery.charging_v : m_job.battery.volts;
+    }
+
+    [[nodiscard]] bool pulls(const std::string& coil) const
+    {
+        return keyOn() && std::ranges::any_of(m_job.circuits, [&](const job::Circuit& c) {
+                   return c.device.value == coil && !c.output.empty() && c.output == m_situation.clicked;
+               });
     }
 
     std::string fresh() { return "n" + std::to_string(++m_nodes); }
@@ -147,6 +155,7 @@ class Deck
     const job::Job& m_job;
     const Situation& m_situation;
     Netlist m_out;
+    std::map<parts::InputId, std::map<parts::PinRole, std::string>> m_sensorInside; ///< where one hangs, by input
     std::map<PointRef, std::string> m_inside; ///< behind contacts
     std::map<std::string, std::string> m_tied; ///< a node to another of its part, towards the one that stands for it
     int m_nodes = 0, m_lines = 0;
@@ -207,8 +216,21 @@ void Deck::drawing()
                          "contact " + c.id + "." + cavity);
     wires();
     for (const job::Switch& s : m_job.switches)
-        if (((keyOn() && !m_situation.keyOff) || !s.needsKey) && !(cranks() && s.opensCranking))
+        if (((keyOn() && !m_situation.keyOff) || !s.needsKey) && !(cranks() && s.opensCranking) &&
+            (s.coil.empty() || (!m_situation.keyOff && (turns() || pulls(s.coil)))))
             resistor(place(s.from), place(s.to), s.ohm, "switch " + s.id);
+        else if (keyOn() && !s.coil.empty())
+            resistor(place(s.from), place(s.to), 1e10, "open contact " + s.id);
+    for (const job::Lead& l : m_job.leads) {
+        double longest_m = 0;
+        for (const job::Wire& w : m_job.wires)
+            if (std::ranges::count(l.cores, w.id) > 0)
+                longest_m = std::max(longest_m, w.length_m);
+        if (l.drain.size() == 2) // copper of 0.35 mm², and a crimp at each end
+            resistor(place(l.drain[0]), place(l.drain[1]),
+                     parts::wireOhms(longest_m, 0.35e-6, m_situation.surroundings.ambient_k) + 2 * parts::kCrimpOhms,
+                     "lead " + l.id);
+    }
     for (const job::Resistor& r : m_job.resistors)
         resistor(place(r.from), place(r.to), r.ohm, "resistor " + r.id);
     loads();
@@ -325,6 +347,9 @@ void Deck::unitLines(const parts::Ecu& unit)
             resistor(at, converter, input.series_ohm, what);
         }
         resistor(converter, ground, input.pull_down_ohm, what);
+        if (input.inside)
+            m_sensorInside[input.id] = {
+                {parts::PinRole::Signal, at}, {parts::PinRole::Supply, supply}, {parts::PinRole::Ground, ground}};
         m_out.inputs[input.id] = {converter, ground, supply};
     }
 }
@@ -345,9 +370,20 @@ void Deck::deviceLines(const job::Device& device, const parts::Part& part)
     std::map<parts::PinRole, std::string> pins;
     for (const auto& [cavity, role] : part.pins)
         pins.try_emplace(role, inside({device.connector, cavity}));
+    if (part.pins.empty()) { // inside a unit, on the input of the circuit that it is in
+        const auto circuit = std::ranges::find(m_job.circuits, device.id, &job::Circuit::device);
+        const auto input = circuit != m_job.circuits.end() ? m_sensorInside.find(circuit->input) : m_sensorInside.end();
+        if (input == m_sensorInside.end())
+            return;
+        pins = input->second;
+    }
     Pen pen(*this, std::move(pins), "sensor " + device.id.value);
     const double value = measurand(device, part);
-    parts::write(pen, part, {value, value, value, keyOn(), turns()});
+    double series = 0;
+    for (const job::Circuit& c : m_job.circuits)
+        if (c.device == device.id && parts::isDriven(part))
+            series = Wiring(m_job).seriesOhm(c);
+    parts::write(pen, part, {value, value, value, keyOn(), turns(), series});
 }
 
 } // namespace

@@ -257,4 +257,16 @@ const job::Resistor* Wiring::pullUp(const job::Circuit& circuit) const
     return it == m_job.resistors.end() ? nullptr : &*it;
 }
 
+double Wiring::seriesOhm(const job::Circuit& circuit) const
+{
+    const auto inSeries = [](const job::Resistor& r) { return r.kind == job::ResistorKind::Series; };
+    if (std::ranges::none_of(m_job.resistors, inSeries))
+        return 0;
+    double out = 0;
+    const auto net = signalNet(circuit);
+    for (const job::Resistor& r : m_job.resistors)
+        out += inSeries(r) && net.contains(r.from) ? r.ohm : 0;
+    return out;
+}
+
 } // namespace vicegrip::electrics

@@ -46,6 +46,9 @@ class Wiring
     /// The resistor of the harness that pulls the circuit's signal up; null when there is none.
     [[nodiscard]] const job::Resistor* pullUp(const job::Circuit& circuit) const;
 
+    /// What the resistors in series in the circuit's signal wire add up to, Ohm; 0 without one.
+    [[nodiscard]] double seriesOhm(const job::Circuit& circuit) const;
+
     /// One edge of a shortest way: from a place to the next one nearer to the end of it.
     struct Leg
     {

@@ -16,11 +16,6 @@ using job::PointRef;
 
 constexpr double kInjectorOpen = 0.85, kCoilCharges = 0.4; ///< shares of the time (typical)
 
-std::string ampsText(double a)
-{
-    return units::format(a, units::Dimension::Current, "A", a < 10 ? 1 : 0);
-}
-
 double mostRating(double area_m2)
 {
     const double amps = wires::mostAmps(area_m2, wires::kUnderBonnet_k, wires::kOverload_k) / wires::kFuseBlows;
@@ -53,7 +48,7 @@ class Feeds
             addUnit(*unit);
         for (const job::Load& l : m_job.loads)
             if (!l.starter)
-                add(l.label.empty() ? l.id : l.label, l.from, l.current_a);
+                add({l.label.empty() ? l.id : l.label, {}, l.current_a}, l.from);
         for (const job::Circuit& c : m_job.circuits)
             addDriven(c);
         for (Feed& f : m_feeds)
@@ -69,31 +64,33 @@ class Feeds
             if (pin.role == parts::EcuPinRole::PowerFeed)
                 pins.push_back(PointRef::fromText(pin.at));
         for (const PointRef& pin : pins)
-            add(unit.name, pin, m_job.battery.charging_v / unit.feed_ohm / static_cast<double>(pins.size()));
+            add({unit.name, {}, m_job.battery.charging_v / unit.feed_ohm / static_cast<double>(pins.size())}, pin);
     }
 
     /// What has a supply terminal draws there; what the ECU drives from its own feed draws at that.
     void addDriven(const job::Circuit& circuit)
     {
-        const parts::Part* part = job::actuatorOf(m_job, circuit);
+        const parts::Part* part = job::partOf(m_job, circuit);
         const job::Device* device = job::find(m_job, circuit.device);
-        if (part == nullptr || device == nullptr)
+        if (part == nullptr || device == nullptr || (!parts::isDriven(*part) && part->feed != parts::Feed::Battery))
             return;
+        const double amps =
+            parts::isDriven(*part) ? heating(*part) : parts::supplyAmps(*part, m_job.battery.charging_v);
         for (const auto& [cavity, role] : part->pins)
             if (role == parts::PinRole::Supply) {
-                add(circuit.name, {device->connector, cavity}, heating(*part));
+                add({circuit.name, circuit.id, amps}, {device->connector, cavity});
                 return;
             }
         if (const parts::Ecu* unit = job::unitOf(m_job, circuit.output))
             for (const parts::EcuPin& pin : unit->pins)
                 if (pin.role == parts::EcuPinRole::PowerFeed) {
-                    add(circuit.name, PointRef::fromText(pin.at), heating(*part));
+                    add({circuit.name, circuit.id, amps}, PointRef::fromText(pin.at));
                     return;
                 }
     }
 
     /// Along the way to the battery, on every fuse.
-    void add(const std::string& name, const PointRef& from, double amps)
+    void add(const Consumer& consumer, const PointRef& from)
     {
         const Path path = m_wiring.way(from, [&](const PointRef& p) {
             const job::Joint* j = m_wiring.joint(p);
@@ -101,33 +98,38 @@ class Feeds
         });
         if (!path.complete)
             return; // "feed-open" and "load-open" say so
-        const job::Wire* thinnest = nullptr;
+        std::vector<const job::Wire*> wires;
         bool fused = false;
         for (const std::string& subject : path.subjects) {
             if (const auto wire = m_wires.find(subject); wire != m_wires.end()) {
-                if (thinnest == nullptr || wire->second->area_m2 < thinnest->area_m2)
-                    thinnest = wire->second;
+                wires.push_back(wire->second);
             } else if (const auto fuse = m_fuses.find(subject); fuse != m_fuses.end()) {
-                load(m_feeds[fuse->second], name, amps, thinnest);
-                thinnest = nullptr;
+                load(m_feeds[fuse->second], consumer, wires);
+                wires.clear();
                 fused = true;
             }
         }
         if (!fused)
-            load(m_feeds.emplace_back(), name, amps, thinnest);
+            load(m_feeds.emplace_back(), consumer, wires);
     }
 
-    static void load(Feed& feed, const std::string& name, double amps, const job::Wire* thinnest)
+    static void load(Feed& feed, const Consumer& consumer, const std::vector<const job::Wire*>& wires)
     {
-        const auto known = std::ranges::find(feed.consumers, name, &Consumer::name);
+        const auto known = std::ranges::find_if(feed.consumers, [&](const Consumer& c) {
+            return c.name == consumer.name && c.circuit == consumer.circuit;
+        });
         if (known == feed.consumers.end())
-            feed.consumers.push_back({name, amps});
+            feed.consumers.push_back(consumer);
         else
-            known->amps += amps;
-        feed.amps += amps;
-        if (thinnest != nullptr && (!feed.thinnest || thinnest->area_m2 < feed.area_m2)) {
-            feed.thinnest = thinnest->id;
-            feed.area_m2 = thinnest->area_m2;
+            known->amps += consumer.amps;
+        feed.amps += consumer.amps;
+        for (const job::Wire* w : wires) {
+            if (std::ranges::find(feed.wires, w->id) == feed.wires.end())
+                feed.wires.push_back(w->id);
+            if (!feed.thinnest || w->area_m2 < feed.area_m2) {
+                feed.thinnest = w->id;
+                feed.area_m2 = w->area_m2;
+            }
         }
     }
 
@@ -175,6 +177,12 @@ class Feeds
 };
 
 } // namespace
+
+std::string ampsText(double amps)
+{
+    const bool whole = std::abs(amps - std::round(amps)) < 1e-9;
+    return units::format(amps, units::Dimension::Current, "A", amps < 10 && !whole ? 1 : 0);
+}
 
 double leastRating(double amps)
 {

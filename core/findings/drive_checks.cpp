@@ -76,14 +76,17 @@ void checkDrive(std::vector<Finding>& out, const job::Circuit& circuit, const el
         const bool required = circuit.want == job::Want::Required;
         out.push_back({"unseated", required ? Severity::Stop : Severity::Note, circuit.id,
                        phrase("{} has no output on the ECU", circuit.name),
-                       required ? phrase("The engine cannot be run without it.") : phrase("Nothing drives it."),
+                       required                ? phrase("The engine cannot be run without it.")
+                       : parts::isOnBus(*part) ? phrase("It hangs on no bus.")
+                                               : phrase("Nothing drives it."),
                        phrase("Seat it at Inputs; why an output does not take it stands beside it.")});
         return;
     }
-    const auto fits = seating::compatibility(circuit, *part, *output, job::cavitiesOf(job, circuit.output).size());
+    const parts::Part seen = *seating::asDriven(wiring, circuit);
+    const auto fits = seating::compatibility(circuit, seen, *output, job::cavitiesOf(job, circuit.output).size());
     if (fits.compatible())
         return;
-    const DriveRule rule = driveRuleOf(fits.kind, *parts::driveOf(*part));
+    const DriveRule rule = driveRuleOf(fits.kind, *parts::driveOf(seen));
     out.push_back({std::string(rule.rule), Severity::Stop, circuit.id,
                    phrase("{} on output {}: {}", circuit.name, circuit.output.value, fits.reason), rule.why,
                    rule.todo});

@@ -9,7 +9,9 @@
 #include "core/findings/feed_checks.h" // what hangs on each fuse
 #include "core/findings/finding.h" // what a finding says
 #include "core/findings/harness_checks.h" // the wires themselves
+#include "core/findings/lead_checks.h" // where shields land
 #include "core/findings/pin_checks.h" // terminals, seals and cavities
 #include "core/findings/power_checks.h" // feeds, grounds, fuses and relays
 #include "core/findings/scale_checks.h" // values, limits and readings
 #include "core/findings/seat_checks.h" // seats, pull-ups and ranges
+#include "core/findings/shared_checks.h" // what hangs together that should not

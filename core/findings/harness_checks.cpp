@@ -13,7 +13,7 @@
 namespace vicegrip::findings {
 namespace {
 
-std::string metres(double m)
+std::string lengthText(double m)
 {
     return units::format(m, units::Dimension::Length, "m", 2);
 }
@@ -36,12 +36,13 @@ void tooShort(std::vector<Finding>& out, const job::Job& job)
     const branches::Tree tree(job);
     for (const job::Wire& w : job.wires)
         if (const auto way = tree.length_m(w); way && w.length_m < *way - branches::kNoticeablyShort_m)
-            out.push_back({"wire-short",
-                           Severity::Fix,
-                           {},
-                           phrase("Wire {} is {} long and its way {}", w.id.value, metres(w.length_m), metres(*way)),
-                           phrase("It is cut to what is typed, and then it does not reach."),
-                           phrase("Type its length, or measure the stretch again.")});
+            out.push_back(
+                {"wire-short",
+                 Severity::Fix,
+                 {},
+                 phrase("Wire {} is {} long and its way {}", w.id.value, lengthText(w.length_m), lengthText(*way)),
+                 phrase("It is cut to what is typed, and then it does not reach."),
+                 phrase("Type its length, or measure the stretch again.")});
 }
 
 void alike(std::vector<Finding>& out, const job::Job& job)

@@ -1,7 +1,7 @@
 #include "core/findings/power_checks.h"
 
 #include "core/base/phrase.h"
-#include "core/units/units.h"
+#include "core/feeds/feeds.h"
 
 #include <algorithm>
 #include <map>
@@ -15,11 +15,6 @@ using job::PointRef;
 using job::Switch;
 using job::SwitchKind;
 using parts::EcuPinRole;
-
-std::string amps(double a)
-{
-    return units::format(a, units::Dimension::Current, "A", a < 10 ? 1 : 0);
-}
 
 std::string nameOf(SwitchKind kind)
 {
@@ -162,7 +157,7 @@ class Power
         feed.complete |= isJoint(load.from, {job::JointKind::BatteryPositive});
         back.complete |= isJoint(load.to, {job::JointKind::Stud, job::JointKind::BatteryNegative});
         const auto switches = between(feed);
-        const std::string where = load.label + " (" + amps(load.current_a) + ")";
+        const std::string where = load.label + " (" + feeds::ampsText(load.current_a) + ")";
         if (!feed.complete || !back.complete)
             say("load-open", Severity::Fix,
                 where + (feed.complete ? phrase(" does not return to ground") : phrase(" does not reach the battery")),
@@ -179,7 +174,7 @@ class Power
             }
         if (load.starter)
             return; // switched by its own solenoid, on a cable without a fuse (common practice)
-        if (load.current_a > kRelayAbove_a && feed.complete && known(switches)) {
+        if (load.current_a > feeds::kRelayAbove_a && feed.complete && known(switches)) {
             const Switch* relay = first(switches, SwitchKind::Relay);
             if (relay == nullptr)
                 say("load-no-relay", Severity::Fix, phrase("{} has no relay", where),

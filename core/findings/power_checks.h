@@ -8,9 +8,6 @@
 /// Checks on feeds, grounds, fuses and relays of units and loads. Only checks.cpp includes this.
 namespace vicegrip::findings {
 
-/// Above this a load goes through a relay of its own (common practice).
-inline constexpr double kRelayAbove_a = 10;
-
 /// Units: every power ground wired, feeds fused, straight from the battery or behind a relay of their own, live while
 /// cranking. Loads: fused, behind a relay of their own above 10 A, not through the ECU, not on a sensor ground.
 void checkPower(std::vector<Finding>& out, const job::Job& job, const electrics::Wiring& wiring);

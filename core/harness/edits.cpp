@@ -5,6 +5,7 @@
 #include "core/harness/missing_wires.h"
 #include "core/harness/places.h"
 #include "core/harness/resistors.h"
+#include "core/wires/leads.h"
 
 #include <algorithm>
 
@@ -46,6 +47,7 @@ void clearPlaces(job::Job& job, const std::set<PointRef>& places)
         return j.kind == job::JointKind::Splice && places.contains(place) && std::ranges::none_of(job.wires, ends) &&
                std::ranges::none_of(job.switches, ends);
     });
+    wires::dropLostLeads(job);
 }
 
 /// Whether others hang on the same bus.
@@ -71,12 +73,21 @@ std::set<PointRef> ownPlaces(const job::Job& job, const job::Circuit& circuit)
     return places;
 }
 
-/// A share of what the sensor spans, to the last digit of its unit that a file has: a job that is read again is the
-/// same.
+/// To the last digit of the sensor's unit that a file has: a job that is read again is the same.
+double differenceAsWritten(const parts::Part& s, double si)
+{
+    return units::differenceFromUnit(fields::rounded(units::differenceToUnit(si, s.measures, s.unit)), s.measures,
+                                     s.unit);
+}
+
+double valueAsWritten(const parts::Part& s, double si)
+{
+    return units::fromUnit(fields::rounded(units::toUnit(si, s.measures, s.unit)), s.measures, s.unit);
+}
+
 double shareOfSpan(const parts::Part& s, double share)
 {
-    return units::differenceFromUnit(
-        fields::rounded(units::differenceToUnit(share * (s.high - s.low), s.measures, s.unit)), s.measures, s.unit);
+    return differenceAsWritten(s, share * (s.high - s.low));
 }
 
 job::Rest restOf(const parts::Part& s)
@@ -126,6 +137,18 @@ void carryOver(job::Circuit& circuit, const parts::Part& before, const parts::Pa
     s.high = s.high == before.high ? now.high : std::min(s.high, now.high);
     if (!(s.low < s.high))
         s = scalingOf(now);
+    if (before.unit == now.unit)
+        return;
+    for (double* value : {&s.low, &s.high})
+        *value = valueAsWritten(now, *value);
+    if (circuit.rest.kind == job::RestKind::Value) {
+        circuit.rest.value = valueAsWritten(now, circuit.rest.value);
+        circuit.rest.tolerance = differenceAsWritten(now, circuit.rest.tolerance);
+    }
+    for (job::Captured& c : circuit.captured) {
+        c.value = valueAsWritten(now, c.value);
+        c.within = differenceAsWritten(now, c.within);
+    }
 }
 
 void hold(job::Job& job, const parts::Part& sensor)
@@ -195,12 +218,13 @@ job::CircuitId addCircuit(job::Job& job, const job::FunctionId& function, const 
 {
     std::string id = function.value;
     for (int n = 2; job::find(job, job::CircuitId{id}) != nullptr || job::find(job, job::DeviceId{id}) != nullptr ||
-                    job::findConnector(job, upper(id)) != nullptr;
+                    job::findConnector(job, upper(id)) != nullptr || job::findJoint(job, upper(id)) != nullptr;
          ++n)
         id = function.value + "-" + std::to_string(n);
     hold(job, sensor);
-    setPlug(job, upper(id), name, sensor);
-    job.devices.push_back({{id}, sensor.id, upper(id)});
+    job.devices.push_back({{id}, sensor.id, parts::isInside(sensor) ? std::string() : upper(id)});
+    if (!parts::isInside(sensor))
+        setPlug(job, upper(id), name, sensor);
     job::Circuit circuit;
     circuit.id = {id};
     circuit.name = name;
@@ -258,16 +282,26 @@ Result<void> setSensor(job::Job& job, const job::CircuitId& id, const parts::Par
     const bool samePlug = before.pins == sensor.pins && before.feed == sensor.feed;
     if (!samePlug)
         clearPlaces(job, ownPlaces(job, *circuit));
+    if (parts::isInside(before) || parts::isInside(sensor)) {
+        if (auto freed = unseat(job, id); !freed) // another input reads it
+            return freed;
+        std::erase_if(job.connectors, [&](const job::Connector& c) { return c.id == device->connector; });
+        device->connector = parts::isInside(sensor) ? std::string() : upper(id.value);
+    }
     hold(job, sensor);
     device->part = sensor.id;
     if (!parts::isDriven(sensor))
         carryOver(*circuit, before, sensor);
-    if (!samePlug)
+    if (!samePlug && !parts::isInside(sensor))
         setPlug(job, device->connector, circuit->name, sensor);
     dropLost(job);
     dropUnusedParts(job);
     if (!circuit->output.empty())
         return seat(job, id, parts::OutputId(circuit->output));
+    if (parts::isInside(sensor)) // there is one input that reads it
+        for (const parts::EcuInput* input : job::inputs(job))
+            if (input->inside && input->inside->id == sensor.id)
+                return seat(job, id, parts::InputId(input->id));
     return circuit->input.empty() ? Result<void>{} : seat(job, id, circuit->input);
 }
 
@@ -303,6 +337,10 @@ Result<void> seat(job::Job& job, const job::CircuitId& id, const parts::InputId&
     const parts::Part* sensor = job::sensorOf(job, *circuit);
     if (sensor == nullptr)
         return fail(ErrorCode::Reference, phrase("\"{}\" has no sensor that could be seated", circuit->name));
+    if ((to->inside || parts::isInside(*sensor)) && !(to->inside && to->inside->id == sensor->id))
+        return fail(ErrorCode::Reference,
+                    to->inside ? phrase("input {} reads {} and nothing else", input.value, to->inside->name)
+                               : phrase("{} is inside a unit, and not on input {}", sensor->name, input.value));
     if (const job::Circuit* there = job::seatedOn(job, input); there != nullptr && there->id != id)
         if (auto freed = unseat(job, job::CircuitId(there->id)); !freed)
             return freed;
@@ -348,8 +386,6 @@ Result<void> unseat(job::Job& job, const job::CircuitId& id)
     if (circuit == nullptr)
         return noCircuit(id);
     auto cavities = job::seatCavities(job, *circuit);
-    if (cavities.empty())
-        return {};
     if (sharesBus(job, *circuit))
         cavities = {plugOf(job, *circuit, PinRole::Signal), plugOf(job, *circuit, PinRole::Signal2)};
     clearPlaces(job, {cavities.begin(), cavities.end()});

@@ -3,6 +3,7 @@
 #include "core/electrics/wiring.h"
 #include "core/harness/bus_wires.h"
 #include "core/harness/edits.h"
+#include "core/harness/lead_plan.h"
 #include "core/harness/places.h"
 #include "core/wires/area.h"
 #include "core/wires/colour_plan.h"
@@ -104,6 +105,7 @@ void drawMissing(job::Job& job, const job::CircuitId& id)
         drawWire(job, from, planned.to, planned.length_m, planned.area_m2,
                  planned.colour.empty() ? wires::freeColour(job, from, planned.to) : planned.colour);
     }
+    layLeads(job, id);
 }
 
 } // namespace vicegrip::harness

@@ -1,6 +1,7 @@
 #include "core/harness/places.h"
 
 #include "core/harness/edits.h"
+#include "core/wires/leads.h"
 
 #include <algorithm>
 #include <charconv>
@@ -48,7 +49,7 @@ job::PointRef spliceBehind(const job::Job& job, job::PointRef place)
 job::PointRef switchedFeed(const job::Job& job)
 {
     for (const job::Switch& s : job.switches)
-        if (s.needsKey)
+        if (s.needsKey && s.coil.empty())
             return s.to;
     for (const job::Joint& j : job.joints)
         if (j.kind == job::JointKind::BatteryPositive)
@@ -128,6 +129,10 @@ void dropLost(job::Job& job)
     std::erase_if(job.pinned, [&](const job::Pinned& p) { return isLost(p.at); });
     std::erase_if(job.loads, [&](const job::Load& l) { return isLostEnd(l.from) || isLostEnd(l.to); });
     std::erase_if(job.oldPlugs, [&](const job::OldPlug& p) { return job::findConnector(job, p.connector) == nullptr; });
+    for (job::Switch& s : job.switches)
+        if (job::find(job, job::DeviceId{s.coil}) == nullptr)
+            s.coil.clear();
+    wires::dropLostLeads(job);
 }
 
 void proposeFaces(job::Job& job, const std::vector<parts::Layout>& layouts)

@@ -40,33 +40,42 @@ PointRef splice(job::Job& job, const std::string& prefix, const std::string& lab
 
 } // namespace
 
-void addRelayFeed(job::Job& job, const std::string& id, const std::string& name, double amps, double fuse_a)
+PointRef addFuse(job::Job& job, const std::string& name, const PointRef& from, double rating_a)
+{
+    const PointRef fused = splice(job, "F", phrase("Fuse outlet, {}", name));
+    job::Switch& fuse = job.switches.emplace_back();
+    fuse.id = freeSwitch(job, "fuse-");
+    fuse.label = phrase("Fuse of {}", name);
+    fuse.from = from;
+    fuse.to = fused;
+    fuse.ohm = 0.004;
+    fuse.kind = job::SwitchKind::Fuse;
+    fuse.rating_a = rating_a;
+    return fused;
+}
+
+void addRelayContact(job::Job& job, const RelayFed& fed)
 {
     const auto post = std::ranges::find(job.joints, job::JointKind::BatteryPositive, &job::Joint::kind);
     if (post == job.joints.end())
         return;
-    const PointRef battery{post->id, {}};
-    const PointRef fused = splice(job, "F", phrase("Fuse outlet, {}", name));
-    const PointRef fed = splice(job, "S", phrase("Feed of {}", name));
-    job::Switch fuse;
-    fuse.id = freeSwitch(job, "fuse-");
-    fuse.label = phrase("Fuse of {}", name);
-    fuse.from = battery;
-    fuse.to = fused;
-    fuse.ohm = 0.004;
-    fuse.kind = job::SwitchKind::Fuse;
-    fuse.rating_a = fuse_a;
-    job::Switch contact;
+    const PointRef fused = addFuse(job, fed.name, {post->id, {}}, fed.fuse_a);
+    const PointRef feed = splice(job, "S", phrase("Feed of {}", fed.name));
+    job::Switch& contact = job.switches.emplace_back();
     contact.id = freeSwitch(job, "K");
-    contact.label = phrase("Relay of {}", name);
+    contact.label = phrase("Relay of {}", fed.name);
     contact.from = fused;
-    contact.to = fed;
+    contact.to = feed;
     contact.needsKey = true;
     contact.kind = job::SwitchKind::Relay;
-    job.switches.push_back(fuse);
-    job.switches.push_back(contact);
+    contact.coil = fed.coil;
+    drawWire(job, feed, fed.to, kLead_m, std::max(wires::areaToCarry(fed.amps), wires::areaBehind(fed.fuse_a)), "RD");
+}
+
+void addRelayFeed(job::Job& job, const job::Device& coil, const std::string& name, double amps, double fuse_a)
+{
     job::Connector plug;
-    plug.id = freeName(job, id + "-M");
+    plug.id = freeName(job, coil.connector + "-M");
     plug.label = phrase("{} plug", name);
     plug.kind = job::ConnectorKind::Load;
     plug.cavities = {"1", "2"};
@@ -78,9 +87,8 @@ void addRelayFeed(job::Job& job, const std::string& id, const std::string& name,
     load.to = {plug.id, "2"};
     load.current_a = amps;
     job.loads.push_back(load);
-    const double area = std::max(wires::areaToCarry(amps), wires::areaBehind(fuse_a));
-    drawWire(job, fed, load.from, kLead_m, area, "RD");
-    drawWire(job, load.to, returnOf(job), kLead_m, area, "BN");
+    addRelayContact(job, {name, coil.id.value, load.from, amps, fuse_a});
+    drawWire(job, load.to, returnOf(job), kLead_m, std::max(wires::areaToCarry(amps), wires::areaBehind(fuse_a)), "BN");
 }
 
 } // namespace vicegrip::harness

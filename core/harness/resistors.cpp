@@ -78,4 +78,23 @@ Result<void> addDivider(job::Job& job, const job::CircuitId& id, double series_o
     return {};
 }
 
+Result<void> addSeries(job::Job& job, const job::CircuitId& id, double ohm, double tolerance)
+{
+    const job::Circuit* circuit = job::find(job, id);
+    if (circuit == nullptr || circuit->output.empty())
+        return unseated(id, circuit);
+    const PointRef cavity = job::cavitiesOf(job, circuit->output).front();
+    double area_m2 = kPlannedArea_m2;
+    for (const job::Wire& w : job.wires)
+        if (w.from == cavity || w.to == cavity)
+            area_m2 = std::max(area_m2, w.area_m2);
+    const PointRef before = spliceBefore(job, cavity, "Resistor of " + circuit->name + ", its side");
+    const PointRef after{freeName(job, "S"), {}};
+    job.joints.push_back({after.owner, "Resistor of " + circuit->name + ", ECU side", job::JointKind::Splice, {}});
+    drawWire(job, after, cavity, kShort_m, area_m2, wires::freeColour(job, after, cavity));
+    job.resistors.push_back(
+        {freeName(job, "R"), "Resistor of " + circuit->name, job::ResistorKind::Series, before, after, ohm, tolerance});
+    return {};
+}
+
 } // namespace vicegrip::harness

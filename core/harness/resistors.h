@@ -14,4 +14,7 @@ namespace vicegrip::harness {
 [[nodiscard]] Result<void> addDivider(job::Job& job, const job::CircuitId& id, double series_ohm, double toGround_ohm,
                                       double tolerance);
 
+/// Adds a resistor in series in the wire of what an output drives, beside the output's cavity.
+[[nodiscard]] Result<void> addSeries(job::Job& job, const job::CircuitId& id, double ohm, double tolerance);
+
 } // namespace vicegrip::harness

@@ -13,6 +13,8 @@ namespace {
 using job::PointRef;
 using parts::EcuPinRole;
 
+constexpr double kStrap_m2 = 25 * 1e-6; ///< as a file that says 25 mm² is read
+
 void addPlugs(job::Job& job, const std::vector<parts::EcuPlug>& plugs)
 {
     for (const parts::EcuPlug& p : plugs)
@@ -75,9 +77,20 @@ job::Job startJob(const std::string& name, const parts::EcuProfile& profile)
                   {"SW", "Switched 12 V splice", job::JointKind::Splice, {}},
                   {"G1", "Block stud, ECU", job::JointKind::Stud, "block"},
                   {"G2", "Block strap", job::JointKind::Stud, "block"}};
-    job.switches = {{"fuse-1", "Main fuse", {"BAT+", {}}, {"F1", {}}, 0.004, false, job::SwitchKind::Fuse},
-                    {"K1", "Main relay", {"F1", {}}, {"SW", {}}, 0.015, true, job::SwitchKind::Relay}};
-    drawWire(job, {"G2", {}}, {"BAT-", {}}, 0.6, 25e-6, "BK");
+    job.switches = {{.id = "fuse-1",
+                     .label = "Main fuse",
+                     .from = {"BAT+", {}},
+                     .to = {"F1", {}},
+                     .ohm = 0.004,
+                     .kind = job::SwitchKind::Fuse},
+                    {.id = "K1",
+                     .label = "Main relay",
+                     .from = {"F1", {}},
+                     .to = {"SW", {}},
+                     .ohm = 0.015,
+                     .needsKey = true,
+                     .kind = job::SwitchKind::Relay}};
+    drawWire(job, {"G2", {}}, {"BAT-", {}}, 0.6, kStrap_m2, "BK");
     job.loads = {{.id = "starter",
                   .label = "Starter",
                   .from = {"BAT+", {}},

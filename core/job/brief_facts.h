@@ -27,6 +27,15 @@ enum class Gearbox { Manual, Automatic, Sequential };
 enum class ChargeCooling { None, Air, Water };
 enum class HarnessKind { Adapter, Tap, Full };
 
+/// A bank of cylinders, named as the user does: which side is the first differs from maker to maker.
+struct Bank
+{
+    std::string name;
+    std::vector<int> cylinders;
+    nlohmann::json extra = nlohmann::json::object();
+    bool operator==(const Bank&) const = default;
+};
+
 /// What the user pays, in the user's money.
 struct Prices
 {
@@ -56,7 +65,11 @@ struct Brief
     Ignition ignition = Ignition::WastedSpark;
     std::vector<int> firingOrder; ///< cylinders; empty: not said, and nothing is asked for that the ECU drives
     bool coilDriver = false; ///< the coils have drivers of their own
+    std::vector<Bank> banks; ///< empty: one
+    int injectors = 0; ///< 0: one a cylinder
     double injector_ohm = 14.5;
+    int fans = 1;
+    bool tachometer = true, warningLamp = false, display = false; ///< what the driver is shown
     Gearbox gearbox = Gearbox::Manual;
     ChargeCooling chargeCooling = ChargeCooling::None;
     std::vector<std::string> watch; ///< functions the driver wants to see

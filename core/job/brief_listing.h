@@ -85,6 +85,13 @@ template <class A> void listFields(A& a, Prices& p)
     a.rest(p.extra);
 }
 
+template <class A> void listFields(A& a, Bank& b)
+{
+    a("name", b.name);
+    a("cylinders", b.cylinders);
+    a.rest(b.extra);
+}
+
 template <class A> void listFields(A& a, Brief& b)
 {
     a("cylinders", b.cylinders);
@@ -101,7 +108,13 @@ template <class A> void listFields(A& a, Brief& b)
     a("ignition", b.ignition);
     a("firing_order", b.firingOrder);
     a("coil_driver", b.coilDriver);
+    a("banks", b.banks);
+    a("injectors", b.injectors);
     a("injector_ohm", b.injector_ohm);
+    a("fans", b.fans);
+    a("tachometer", b.tachometer);
+    a("warning_lamp", b.warningLamp);
+    a("display", b.display);
     a("gearbox", b.gearbox);
     a("charge_cooling", b.chargeCooling);
     a("watch", b.watch);

@@ -1,116 +1,12 @@
 #include "core/job/check.h"
 
-#include "core/base/joined.h"
-#include "core/base/phrase.h"
+#include "core/job/named.h"
 
 #include <algorithm>
-#include <map>
 #include <set>
-#include <unordered_map>
-#include <unordered_set>
 
 namespace vicegrip::job {
 namespace {
-
-std::string at(std::string_view list, size_t index, std::string_view member = {})
-{
-    std::string out = "/" + std::string(list) + "/" + std::to_string(index);
-    if (!member.empty())
-        out += "/" + std::string(member);
-    return out;
-}
-
-Result<void> bad(ErrorCode code, std::string pointer, std::string sentence)
-{
-    return fail(code, std::move(sentence), {{}, std::move(pointer), 0, 0});
-}
-
-/// Everything by its name: a check asks for each of them many times, and an edit waits for it.
-class Named
-{
-  public:
-    explicit Named(const Job& job)
-    {
-        fill(m_connectors, job.connectors, [](const Connector& c) { return std::string_view(c.id); });
-        fill(m_joints, job.joints, [](const Joint& j) { return std::string_view(j.id); });
-        fill(m_parts, job.parts, [](const parts::Part& s) { return std::string_view(s.id.value); });
-        fill(m_devices, job.devices, [](const Device& d) { return std::string_view(d.id.value); });
-        fill(m_circuits, job.circuits, [](const Circuit& c) { return std::string_view(c.id.value); });
-        fill(m_seats, job.circuits, [](const Circuit& c) { return std::string_view(c.input.value); });
-        fill(m_drivers, job.circuits, [](const Circuit& c) { return std::string_view(c.output.value); });
-        for (const parts::EcuInput* input : inputs(job))
-            m_inputs.try_emplace(input->id.value, input);
-        for (const parts::EcuOutput* output : outputs(job))
-            m_outputs.try_emplace(output->id.value, output);
-    }
-
-    [[nodiscard]] const Connector* connector(std::string_view id) const { return at(m_connectors, id); }
-    [[nodiscard]] const Joint* joint(std::string_view id) const { return at(m_joints, id); }
-    [[nodiscard]] const parts::Part* part(std::string_view id) const { return at(m_parts, id); }
-    [[nodiscard]] const Device* device(std::string_view id) const { return at(m_devices, id); }
-    [[nodiscard]] const Circuit* circuit(std::string_view id) const { return at(m_circuits, id); }
-    [[nodiscard]] const parts::EcuInput* input(std::string_view id) const { return at(m_inputs, id); }
-    [[nodiscard]] const parts::EcuOutput* output(std::string_view id) const { return at(m_outputs, id); }
-    [[nodiscard]] const Circuit* seatedOn(std::string_view input) const { return at(m_seats, input); }
-    [[nodiscard]] const Circuit* drivenBy(std::string_view output) const { return at(m_drivers, output); }
-
-  private:
-    template <class T> using Map = std::unordered_map<std::string_view, const T*>;
-
-    template <class T, class Name> static void fill(Map<T>& map, const std::vector<T>& list, Name name)
-    {
-        for (const T& item : list)
-            map.try_emplace(name(item), &item); // the first of two of a name
-    }
-    template <class T> static const T* at(const Map<T>& map, std::string_view name)
-    {
-        const auto it = map.find(name);
-        return it == map.end() ? nullptr : it->second;
-    }
-
-    Map<Connector> m_connectors;
-    Map<Joint> m_joints;
-    Map<parts::Part> m_parts;
-    Map<Device> m_devices;
-    Map<Circuit> m_circuits, m_seats, m_drivers;
-    Map<parts::EcuInput> m_inputs;
-    Map<parts::EcuOutput> m_outputs;
-};
-
-/// Names within one list must differ.
-template <class List, class Name> Result<void> distinct(std::string_view list, const List& items, Name nameOf)
-{
-    std::unordered_set<std::string_view> seen;
-    for (size_t i = 0; i < items.size(); ++i)
-        if (const std::string_view name = nameOf(items[i]); !seen.insert(name).second)
-            return bad(ErrorCode::Reference, at(list, i), phrase("the name \"{}\" is used twice", name));
-    return {};
-}
-
-/// Whether a wire can end there.
-Result<void> checkPoint(const Named& named, const PointRef& point, std::string pointer)
-{
-    if (const Connector* connector = named.connector(point.owner)) {
-        if (std::ranges::find(connector->cavities, point.cavity) == connector->cavities.end())
-            return bad(ErrorCode::Reference, std::move(pointer),
-                       phrase("connector {} has no cavity \"{}\"", connector->id, point.cavity));
-        return {};
-    }
-    if (named.joint(point.owner) == nullptr || !point.cavity.empty())
-        return bad(ErrorCode::Reference, std::move(pointer),
-                   phrase("there is no connector or joint \"{}\"", point.text()));
-    return {};
-}
-
-Result<void> checkEnds(const Named& named, const PointRef& from, const PointRef& to, std::string_view list,
-                       size_t index)
-{
-    if (from == to)
-        return bad(ErrorCode::Reference, at(list, index), phrase("both ends are at {}", from.text()));
-    return checkPoint(named, from, at(list, index, "from")).and_then([&] {
-        return checkPoint(named, to, at(list, index, "to"));
-    });
-}
 
 /// A place is named by its owner: a joint cannot be called like a connector.
 Result<void> checkOwners(const Job& job)
@@ -138,7 +34,8 @@ Result<void> checkNames(const Job& job)
         .and_then([&] { return distinct("circuits", job.circuits, own); })
         .and_then([&] { return distinct("switches", job.switches, plain); })
         .and_then([&] { return distinct("resistors", job.resistors, plain); })
-        .and_then([&] { return distinct("loads", job.loads, plain); });
+        .and_then([&] { return distinct("loads", job.loads, plain); })
+        .and_then([&] { return distinct("leads", job.leads, plain); });
 }
 
 Result<void> checkParts(const Job& job)
@@ -146,78 +43,6 @@ Result<void> checkParts(const Job& job)
     for (size_t i = 0; i < job.parts.size(); ++i)
         if (auto sense = parts::checkPart(job.parts[i]); !sense)
             return bad(sense.error().code, at("parts", i) + sense.error().place.pointer, sense.error().sentence);
-    return {};
-}
-
-Result<void> checkConnectors(const Job& job, const Named& named)
-{
-    for (size_t i = 0; i < job.connectors.size(); ++i) {
-        const Connector& c = job.connectors[i];
-        if (auto cavities = distinct("connectors/" + std::to_string(i) + "/cavities", c.cavities,
-                                     [](const std::string& s) { return std::string_view(s); });
-            !cavities)
-            return cavities;
-        if (c.layout)
-            if (auto fits = parts::checkCavities(*c.layout, c.cavities); !fits)
-                return bad(fits.error().code, at("connectors", i) + fits.error().place.pointer, fits.error().sentence);
-        if (c.kind != ConnectorKind::Inline)
-            continue;
-        const Connector* other = named.connector(c.mates);
-        if (other == nullptr || other->mates != c.id)
-            return bad(ErrorCode::Reference, at("connectors", i, "mates"),
-                       phrase("the halves of an inline pair must name each other"));
-    }
-    return {};
-}
-
-Result<void> checkWiring(const Job& job, const Named& named)
-{
-    for (size_t i = 0; i < job.wires.size(); ++i)
-        if (auto ends = checkEnds(named, job.wires[i].from, job.wires[i].to, "wires", i); !ends)
-            return ends;
-    for (size_t i = 0; i < job.switches.size(); ++i)
-        if (auto ends = checkEnds(named, job.switches[i].from, job.switches[i].to, "switches", i); !ends)
-            return ends;
-    for (size_t i = 0; i < job.resistors.size(); ++i)
-        if (auto ends = checkEnds(named, job.resistors[i].from, job.resistors[i].to, "resistors", i); !ends)
-            return ends;
-    for (size_t i = 0; i < job.loads.size(); ++i)
-        if (auto ends = checkEnds(named, job.loads[i].from, job.loads[i].to, "loads", i); !ends)
-            return ends;
-    return {};
-}
-
-/// The stretches must be a tree: two ways between two places would leave the path of a wire open.
-Result<void> checkBranches(const Job& job)
-{
-    Joined<std::string> places;
-    for (size_t i = 0; i < job.branches.size(); ++i) {
-        const Branch& b = job.branches[i];
-        if (b.from == b.to)
-            return bad(ErrorCode::Reference, at("branches", i), phrase("both ends are at {}", b.from));
-        if (!places.join(b.from, b.to))
-            return bad(ErrorCode::Reference, at("branches", i),
-                       phrase("there is a way from {} to {} already: a harness with a ring in it", b.from, b.to));
-    }
-    return {};
-}
-
-Result<void> checkOldPlugs(const Job& job, const Named& named)
-{
-    std::set<std::string> replaced;
-    for (size_t i = 0; i < job.oldPlugs.size(); ++i) {
-        const OldPlug& old = job.oldPlugs[i];
-        if (named.connector(old.connector) == nullptr)
-            return bad(ErrorCode::Reference, at("old_plugs", i, "connector"),
-                       phrase("there is no connector \"{}\"", old.connector));
-        if (!replaced.insert(old.connector).second)
-            return bad(ErrorCode::Reference, at("old_plugs", i, "connector"),
-                       phrase("another old plug is replaced by {} already", old.connector));
-        if (auto cavities = distinct("old_plugs/" + std::to_string(i) + "/pins", old.pins,
-                                     [](const OldPin& p) { return std::string_view(p.cavity); });
-            !cavities)
-            return cavities;
-    }
     return {};
 }
 
@@ -264,6 +89,10 @@ Result<void> checkDevice(const Job& job, const Named& named, size_t index)
     if (part == nullptr)
         return bad(ErrorCode::Reference, at("devices", index, "part"),
                    phrase("the job holds no part \"{}\"", d.part.value));
+    if (parts::isInside(*part))
+        return d.connector.empty() ? Result<void>{}
+                                   : bad(ErrorCode::Reference, at("devices", index, "connector"),
+                                         phrase("{} is inside a unit: it has no plug", part->name));
     const Connector* connector = named.connector(d.connector);
     if (connector == nullptr || (connector->kind != ConnectorKind::Sensor && connector->kind != ConnectorKind::Load))
         return bad(ErrorCode::Reference, at("devices", index, "connector"),
@@ -316,6 +145,12 @@ Result<void> checkSeat(const Job& job, const Named& named, const Circuit& c, con
     if (!c.input.empty() && named.input(c.input.value) == nullptr)
         return bad(ErrorCode::Reference, at("circuits", i, "input"),
                    phrase("the ECU has no input \"{}\"", c.input.value));
+    if (const parts::EcuInput* input = named.input(c.input.value); input != nullptr &&
+                                                                   (parts::isInside(part) || input->inside) &&
+                                                                   (!input->inside || input->inside->id != part.id))
+        return bad(ErrorCode::Reference, at("circuits", i, "input"),
+                   input->inside ? phrase("input {} reads {} inside the unit", c.input.value, input->inside->name)
+                                 : phrase("{} is inside a unit, and not on input {}", part.name, c.input.value));
     if (!c.input.empty() && named.seatedOn(c.input.value) != &c)
         return bad(ErrorCode::Reference, at("circuits", i, "input"),
                    phrase("input {} is taken by {}", c.input.value, named.seatedOn(c.input.value)->name));
@@ -354,7 +189,7 @@ Result<void> checkCircuits(const Job& job, const Named& named)
     for (size_t i = 0; i < job.devices.size(); ++i) {
         if (auto device = checkDevice(job, named, i); !device)
             return device;
-        if (!plugs.insert(job.devices[i].connector).second)
+        if (const std::string& plug = job.devices[i].connector; !plug.empty() && !plugs.insert(plug).second)
             return bad(ErrorCode::Reference, at("devices", i, "connector"),
                        phrase("another device has this plug already"));
     }
@@ -388,10 +223,7 @@ Result<void> check(const Job& job)
     const Named named(job);
     return checkNames(job)
         .and_then([&] { return checkParts(job); })
-        .and_then([&] { return checkConnectors(job, named); })
-        .and_then([&] { return checkWiring(job, named); })
-        .and_then([&] { return checkBranches(job); })
-        .and_then([&] { return checkOldPlugs(job, named); })
+        .and_then([&] { return checkDrawn(job, named); })
         .and_then([&] { return checkUnits(job, named); })
         .and_then([&] { return checkCircuits(job, named); });
 }

@@ -104,6 +104,7 @@ struct Switch
     SwitchKind kind = SwitchKind::Contact;
     double rating_a = 0; ///< 0: not said
     bool opensCranking = false; ///< open while the starter turns
+    std::string coil = {}; ///< of a relay: the device that pulls it in; empty: nothing that the ECU drives
     nlohmann::json extra = nlohmann::json::object();
     bool operator==(const Switch&) const = default;
 };
@@ -150,6 +151,18 @@ struct Branch
     bool wall = false; ///< it goes through a wall, in a grommet
     nlohmann::json extra = nlohmann::json::object();
     bool operator==(const Branch&) const = default;
+};
+
+/// Wires that lie twisted as one: a bus's pair, or the cores of a lead with a shield round them. The shield's drain
+/// lands at one place, or its two ends carry what flows between two grounds.
+struct Lead
+{
+    std::string id;
+    std::vector<WireId> cores;
+    bool shield = false;
+    std::vector<PointRef> drain; ///< where it lands; empty: nowhere
+    nlohmann::json extra = nlohmann::json::object();
+    bool operator==(const Lead&) const = default;
 };
 
 /// A cavity of a plug that is taken off.

@@ -129,6 +129,12 @@ Facts facts(const Job& job)
         out["switch " + s.id + " resistance"] = units::formatExact(s.ohm, Dimension::Resistance);
     for (const Switch& s : job.switches)
         out["switch " + s.id + " cranking"] = s.opensCranking ? "open" : "closed";
+    for (const Switch& s : job.switches)
+        if (!s.coil.empty())
+            out["switch " + s.id + " coil"] = s.coil;
+    for (const Lead& l : job.leads) // with one end of its drain on ground it carries nothing
+        if (l.drain.size() == 2)
+            out["lead " + l.id] = l.drain[0].text() + " to " + l.drain[1].text();
     flatten(without(fields::toJson(job.battery), {"tolerance_v", "charging_v"}), "battery", out);
     out["charging"] = units::formatExact(job.battery.charging_v, Dimension::Voltage);
     for (const Joint& j : job.joints)

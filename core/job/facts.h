@@ -24,7 +24,7 @@ using Facts = std::map<std::string, std::string>;
 [[nodiscard]] std::string partSubject(const parts::Part& part, const DeviceId& device);
 
 /// Every fact of the job a reading could rest on. Subjects: "wire ID", "sensor DEVICE", "actuator DEVICE", "input ID",
-/// "output ID", "switch ID", "resistor ID", "stud JOINT", "contact CONNECTOR.CAVITY", "load ID", "battery",
+/// "output ID", "switch ID", "lead ID", "resistor ID", "stud JOINT", "contact CONNECTOR.CAVITY", "load ID", "battery",
 /// "charging", "scaling CIRCUIT", and those of the units: every label an element of the network bears, but for contacts
 /// and crimps of a size that no job says.
 [[nodiscard]] Facts facts(const Job& job);

@@ -53,6 +53,20 @@ const parts::Part* findPart(const Job& job, const parts::PartId& id)
     return firstWhere(job.parts, [&](const parts::Part& s) { return s.id == id; });
 }
 
+const Lead* leadOf(const Job& job, const WireId& wire)
+{
+    return firstWhere(job.leads, [&](const Lead& l) { return std::ranges::find(l.cores, wire) != l.cores.end(); });
+}
+
+double lengthOf(const Job& job, const Lead& lead)
+{
+    double out = 0;
+    for (const Wire& w : job.wires)
+        if (std::ranges::find(lead.cores, w.id) != lead.cores.end())
+            out = std::max(out, w.length_m);
+    return out;
+}
+
 std::vector<const parts::Ecu*> units(const Job& job)
 {
     std::vector<const parts::Ecu*> out = {&job.ecu};

@@ -15,8 +15,8 @@
 /// pressures in Pa; json.h has the names and units of the file.
 /// In this room: brief_facts.h (what is on the engine and wanted of it), drawing.h (plugs, joints, wires), reading.h
 /// (what an instrument shows), record.h (proofs, steps and the logbook), facts.h (what a proof rests on: what makes it
-/// stale), surroundings.h (ambient and barometer as typed), check.h (what a schema cannot say), json.h (the file),
-/// listing.h and brief_listing.h (its members, in order).
+/// stale), surroundings.h (ambient and barometer as typed), check.h and named.h (what a schema cannot say), json.h (the
+/// file), listing.h and brief_listing.h (its members, in order).
 namespace vicegrip::job {
 
 using DeviceId = Id<struct DeviceTag>;
@@ -165,6 +165,7 @@ struct Job
     std::vector<Resistor> resistors;
     std::vector<Load> loads;
     std::vector<Branch> branches;
+    std::vector<Lead> leads;
     std::vector<Device> devices;
     std::vector<Circuit> circuits;
     std::vector<Proof> proofs;
@@ -186,6 +187,10 @@ inline constexpr int kVersion = 1;
 [[nodiscard]] const Connector* findConnector(const Job& job, std::string_view id);
 [[nodiscard]] const Joint* findJoint(const Job& job, std::string_view id);
 [[nodiscard]] const parts::Part* findPart(const Job& job, const parts::PartId& id);
+/// The lead that this wire is a core of; null when it lies alone.
+[[nodiscard]] const Lead* leadOf(const Job& job, const WireId& wire);
+/// How long a lead is: its longest core, m.
+[[nodiscard]] double lengthOf(const Job& job, const Lead& lead);
 [[nodiscard]] const parts::EcuInput* findInput(const Job& job, const parts::InputId& id);
 [[nodiscard]] parts::EcuInput* findInput(Job& job, const parts::InputId& id);
 

@@ -133,6 +133,7 @@ class Changed
         take("resistors", &Job::resistors, after, sound);
         take("loads", &Job::loads, after, sound);
         take("branches", &Job::branches, after, sound);
+        take("leads", &Job::leads, after, sound);
         take("proofs", &Job::proofs, after, sound);
         take("clicks", &Job::clicks, after, sound);
         take("pinned", &Job::pinned, after, sound);

@@ -70,6 +70,17 @@ template <class A> void point(A& a, const char* name, PointRef& p)
     p = PointRef::fromText(text);
 }
 
+template <class A> void points(A& a, const char* name, std::vector<PointRef>& all)
+{
+    std::vector<std::string> texts;
+    for (const PointRef& p : all)
+        texts.push_back(p.text());
+    a(name, texts);
+    all.clear();
+    for (const std::string& text : texts)
+        all.push_back(PointRef::fromText(text));
+}
+
 template <class A> void listFields(A& a, Connector& c)
 {
     a("id", c.id);
@@ -133,6 +144,7 @@ template <class A> void listFields(A& a, Switch& s)
     a("rating_a", s.rating_a);
     a("needs_key", s.needsKey);
     a("opens_cranking", s.opensCranking);
+    a("coil", s.coil);
     a.rest(s.extra);
 }
 
@@ -166,6 +178,15 @@ template <class A> void listFields(A& a, Branch& b)
     a("length_m", b.length_m);
     a("wall", b.wall);
     a.rest(b.extra);
+}
+
+template <class A> void listFields(A& a, Lead& l)
+{
+    a("id", l.id);
+    a("cores", l.cores);
+    a("shield", l.shield);
+    points(a, "drain", l.drain);
+    a.rest(l.extra);
 }
 
 template <class A> void listFields(A& a, OldPin& p)
@@ -352,6 +373,7 @@ template <class A> void listFields(A& a, Job& j)
     a("resistors", j.resistors);
     a("loads", j.loads);
     a("branches", j.branches);
+    a("leads", j.leads);
     a("devices", j.devices);
     a("circuits", j.circuits);
     a("proofs", j.proofs);

@@ -4,6 +4,7 @@
 #include "core/base/phrase.h"
 #include "core/parts/conductor.h"
 #include "core/units/units.h"
+#include "core/wires/leads.h"
 
 #include <algorithm>
 #include <cmath>
@@ -59,6 +60,19 @@ class Ends
     std::map<std::string, int> m_splices; ///< place in the drawing
 };
 
+void layIn(Cut& cut, const job::Job& job)
+{
+    const job::Lead* lead = job::leadOf(job, cut.wire);
+    if (lead == nullptr)
+        return;
+    cut.shielded = lead->shield;
+    for (const job::WireId& core : lead->cores)
+        if (core != cut.wire)
+            cut.twistedWith.push_back(core);
+    for (const PointRef& place : lead->drain)
+        cut.drain.push_back(job::spoken(job, place));
+}
+
 } // namespace
 
 std::vector<Cut> cutList(const job::Job& job, const Habits& habits)
@@ -66,10 +80,18 @@ std::vector<Cut> cutList(const job::Job& job, const Habits& habits)
     const Ends ends(job, habits);
     std::vector<Cut> out;
     for (const job::Wire& w : job.wires) {
-        Cut cut{w.id, job::spoken(job, w.from), job::spoken(job, w.to), w.colour, w.area_m2, w.length_m, 0, 0, 0, 0};
+        Cut cut;
+        cut.wire = w.id;
+        cut.from = job::spoken(job, w.from);
+        cut.to = job::spoken(job, w.to);
+        cut.colour = w.colour;
+        cut.area_m2 = w.area_m2;
+        cut.drawn_m = w.length_m;
+        layIn(cut, job);
+        const double twist = cut.twistedWith.empty() || cut.shielded ? 1 : wires::twistFactor(w.area_m2);
         const double stagger = ends.stagger_m(w.from) + ends.stagger_m(w.to);
         const double loops = habits.serviceLoop_m * ((ends.isPlug(w.from) ? 1 : 0) + (ends.isPlug(w.to) ? 1 : 0));
-        const double length = w.length_m * (1 + habits.slack) + loops + stagger;
+        const double length = w.length_m * (1 + habits.slack) * twist + loops + stagger;
         cut.cut_m = std::ceil(length * 100 - 1e-6) / 100;
         cut.stripFrom_m = ends.strip_m(w.from);
         cut.stripTo_m = ends.strip_m(w.to);
@@ -84,22 +106,47 @@ std::vector<Cut> cutList(const job::Job& job, const Habits& habits)
 
 namespace {
 
-std::string note(double stagger_m, std::string (*said)(double, units::Dimension, std::string_view, int))
+std::string listed(const std::vector<std::string>& names)
 {
-    return stagger_m > 0 ? phrase("splice {} further out", said(stagger_m, units::Dimension::Length, "mm", 0))
-                         : std::string();
+    std::string out;
+    for (const std::string& name : names)
+        out += (out.empty() ? "" : ", ") + name;
+    return out;
+}
+
+std::string note(const Cut& cut, std::string (*said)(double, units::Dimension, std::string_view, int))
+{
+    std::vector<std::string> out;
+    std::vector<std::string> others;
+    for (const job::WireId& w : cut.twistedWith)
+        others.push_back(w.value);
+    if (cut.stagger_m > 0)
+        out.push_back(phrase("splice {} further out", said(cut.stagger_m, units::Dimension::Length, "mm", 0)));
+    if (!cut.shielded && !others.empty())
+        out.push_back(phrase("twisted with {}, a turn every {}", listed(others),
+                             said(wires::kTwistPitch_m, units::Dimension::Length, "mm", 0)));
+    if (cut.shielded)
+        out.push_back(others.empty() ? phrase("in a shielded lead")
+                                     : phrase("in one shielded lead with {}", listed(others)));
+    if (cut.shielded)
+        out.push_back(cut.drain.empty() ? phrase("its drain lands nowhere")
+                                        : phrase("its drain lands at {}", listed(cut.drain)));
+    std::string text;
+    for (const std::string& each : out)
+        text += (text.empty() ? "" : "; ") + each;
+    return text;
 }
 
 } // namespace
 
 std::string noteShown(const Cut& cut)
 {
-    return note(cut.stagger_m, &units::format);
+    return note(cut, &units::format);
 }
 
 std::string noteOf(const Cut& cut)
 {
-    return note(cut.stagger_m, &units::formatIn);
+    return note(cut, &units::formatIn);
 }
 
 std::string toCsv(const std::vector<Cut>& cuts)

@@ -91,6 +91,30 @@ void dressings(const job::Job& job, std::vector<Item>& out)
         add("pcs", count, 0, {}, key("Grommet {}, wall hole {}"), {size.first, size.second});
 }
 
+/// Bought by the number of their cores and the thickest of them; as long as the longest core is cut.
+void shieldedLeads(const job::Job& job, const std::map<job::WireId, double>& cut_m, const Habits& habits,
+                   std::vector<Item>& out)
+{
+    std::map<std::pair<size_t, double>, double> metres; // by cores, area
+    for (const job::Lead& lead : job.leads) {
+        double longest_m = 0, area_m2 = 0;
+        for (const job::Wire& w : job.wires)
+            if (std::ranges::find(lead.cores, w.id) != lead.cores.end()) {
+                longest_m = std::max(longest_m, cut_m.at(w.id));
+                area_m2 = std::max(area_m2, w.area_m2);
+            }
+        if (lead.shield)
+            metres[{lead.cores.size(), area_m2}] += longest_m;
+    }
+    for (const auto& [kind, length] : metres) {
+        const auto words = key("Shielded lead, {} x {}");
+        const std::string cores = std::to_string(kind.first);
+        out.push_back({plain(words, {cores, units::formatIn(kind.second, Dimension::Area, "mm²", 3)}), "m",
+                       std::ceil(length * 10 - 1e-9) / 10, habits.spareWire_m, phrase("for what is cut wrong"),
+                       spoken(words, {cores, parts::areaText(kind.second)})});
+    }
+}
+
 } // namespace
 
 std::vector<Item> shoppingList(const job::Job& job, const Habits& habits)
@@ -101,12 +125,17 @@ std::vector<Item> shoppingList(const job::Job& job, const Habits& habits)
     const std::string whySpare = whySpareOf(habits.spareForEach);
     std::vector<Item> out;
     std::map<std::pair<double, std::string>, double> metres;
-    for (const Cut& c : cutList(job, habits))
-        metres[{-c.area_m2, c.colour}] += c.cut_m;
+    std::map<job::WireId, double> cut_m;
+    for (const Cut& c : cutList(job, habits)) {
+        cut_m[c.wire] = c.cut_m;
+        if (!c.shielded)
+            metres[{-c.area_m2, c.colour}] += c.cut_m;
+    }
     for (const auto& [kind, length] : metres)
         out.push_back({plain("Wire {} {}", {units::formatIn(-kind.first, Dimension::Area, "mm²", 3), kind.second}), "m",
                        std::ceil(length * 10 - 1e-9) / 10, habits.spareWire_m, phrase("for what is cut wrong"),
                        phrase("Wire {} {}", parts::areaText(-kind.first), kind.second)});
+    shieldedLeads(job, cut_m, habits, out);
     std::map<std::string, double> terminals, seals, blanks, plugs;
     for (const job::Connector& c : job.connectors) {
         const parts::Layout face = job::faceOf(c);

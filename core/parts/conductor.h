@@ -29,6 +29,9 @@ inline constexpr double kMatedPairOhms = 5e-3;
 inline constexpr double kCrimpOhms = 1e-3; ///< crimp or splice
 inline constexpr double kStudOhms = 1e-3;
 
+/// The drain of a shielded lead, m² (typical).
+inline constexpr double kDrain_m2 = 0.35e-6;
+
 /// Tolerance of a wire's resistance (area and length as cut; typical).
 inline constexpr double kWireTolerance = 0.05;
 

@@ -132,7 +132,9 @@ class EcuReader
             const bool isPlace = !place.empty();
             (isPlace ? places : words).push_back(isPlace ? std::move(place) : word);
         }
-        if (places.empty())
+        const bool inside =
+            std::ranges::any_of(words, [](const std::string& w) { return lower(w).starts_with("inside"); });
+        if (places.empty() && !inside)
             m_reads.complain(l, phrase("expected its cavity first, such as A5"));
         if (isOutput(words)) {
             EcuOutput output = outputFromWords(m_reads, l, words);
@@ -150,8 +152,9 @@ class EcuReader
             attribute(l, input, word);
         if (input.modes.empty())
             input.modes = {InputMode::Analog};
-        m_profile.ecu.pins.push_back(
-            {places.empty() ? std::string() : places.front(), EcuPinRole::Input, input.id, {}});
+        if (!input.inside || !places.empty())
+            m_profile.ecu.pins.push_back(
+                {places.empty() ? std::string() : places.front(), EcuPinRole::Input, input.id, {}});
         m_profile.ecu.inputs.push_back(std::move(input));
     }
 
@@ -162,6 +165,8 @@ class EcuReader
         const auto ohms = [&](std::string_view start, double& to) {
             m_reads.take(l, units::parse(rest(start), Dimension::Resistance, "Ω"), [&](double v) { to = v; });
         };
+        if (insideFromWord(m_reads, l, typed, input.inside))
+            return;
         if (word == "analog")
             input.modes.push_back(InputMode::Analog);
         else if (word == "switch")
@@ -261,10 +266,12 @@ std::string cavitiesOf(const EcuPlug& plug)
 
 std::string inputLine(const Ecu& ecu, const EcuInput& i)
 {
-    std::string out = i.id.value + ": ";
+    std::string out = i.id.value + ":";
+    if (i.inside)
+        out += insideWords(*i.inside);
     for (const EcuPin& p : ecu.pins)
         if (p.role == EcuPinRole::Input && p.input == i.id)
-            out += p.at;
+            out += " " + p.at;
     for (InputMode m : i.modes)
         out += m == InputMode::Analog   ? ", analog"
                : m == InputMode::Switch ? ", switch"

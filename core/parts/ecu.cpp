@@ -29,7 +29,14 @@ Result<void> checkInput(const EcuInput& i, const std::string& at)
         return bad(at + "/most_hz", phrase("input {} takes a frequency: say the highest it counts", i.id.value));
     if (i.pullUpFixed && !i.pull_up_ohm)
         return bad(at + "/pull_up_fixed", phrase("input {} has no pull-up that could be fixed", i.id.value));
-    return {};
+    if (!i.inside)
+        return {};
+    if (!isInside(*i.inside))
+        return bad(at + "/inside/feed", phrase("the sensor that input {} has inside is fed inside too", i.id.value));
+    auto sense = checkPart(*i.inside);
+    if (!sense)
+        sense.error().place.pointer = at + "/inside" + sense.error().place.pointer;
+    return sense;
 }
 
 Result<void> checkOutput(const EcuOutput& o, const std::string& at)
@@ -99,8 +106,13 @@ Result<void> checkEcu(const Ecu& ecu)
                         {{}, at + "/output", 0, 0});
         if (pin.role != EcuPinRole::Input)
             continue;
-        if (std::ranges::find(ecu.inputs, pin.input, &EcuInput::id) == ecu.inputs.end())
+        const auto input = std::ranges::find(ecu.inputs, pin.input, &EcuInput::id);
+        if (input == ecu.inputs.end())
             return fail(ErrorCode::Reference, phrase("the ECU has no input \"{}\"", pin.input.value),
+                        {{}, at + "/input", 0, 0});
+        if (input->inside)
+            return fail(ErrorCode::Reference,
+                        phrase("input {} reads the sensor inside: no cavity leads to it", pin.input.value),
                         {{}, at + "/input", 0, 0});
         if (!wired.insert(pin.input.value).second)
             return fail(ErrorCode::Reference, phrase("input {} is on two cavities", pin.input.value),

@@ -4,6 +4,7 @@
 #include "core/base/id.h"
 #include "core/base/result.h"
 #include "core/parts/layout.h"
+#include "core/parts/part.h"
 
 #include <algorithm>
 #include <optional>
@@ -44,6 +45,7 @@ struct EcuInput
     double withstands_v = 16; ///< above this it is damaged
     double most_hz = 0; ///< highest frequency it counts, for Frequency
     bool variableReluctance = false; ///< reads the alternating voltage of a coil
+    std::optional<Part> inside; ///< the sensor inside the unit that it reads; it has no pin then
     nlohmann::json extra = nlohmann::json::object();
     bool operator==(const EcuInput&) const = default;
 
@@ -197,6 +199,7 @@ template <class A> void listFields(A& a, EcuInput& i)
     a("withstands_v", i.withstands_v);
     a("most_hz", i.most_hz);
     a("variable_reluctance", i.variableReluctance);
+    a("inside", i.inside);
     a.rest(i.extra);
 }
 

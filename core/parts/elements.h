@@ -25,6 +25,7 @@ struct PartState
     double value = 0, low = 0, high = 0; ///< what a sensor measures, SI, and between which values that may be
     bool keyOn = true; ///< with the key off nothing drives an output
     bool running = false; ///< what the ECU drives is at work
+    double series_ohm = 0; ///< before an actuator, in the harness
 };
 
 /// Takes elements down. Nodes and elements are numbered by whoever takes them.

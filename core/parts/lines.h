@@ -81,6 +81,12 @@ class PartLines
     std::vector<LineComplaint>& m_complaints;
 };
 
+/// Takes a word of an input's line where it is of the sensor inside the unit; whether it is.
+[[nodiscard]] bool insideFromWord(PartLines& lines, const Line& line, const std::string& typed,
+                                  std::optional<Part>& inside);
+/// The same sensor in words.
+[[nodiscard]] std::string insideWords(const Part& inside);
+
 /// What was described, once all of it is read: the reader's own checks have the last word, so that what is shown as
 /// sound can be kept. Complaints are in the order of their lines.
 template <class Described, class Part, class Read> void conclude(Described& described, const Part& part, Read read)

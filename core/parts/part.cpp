@@ -131,6 +131,13 @@ std::optional<double> windingOhm(const Part& part)
                [](const auto& m) -> decltype(std::optional<double>(m.ohm)) { return m.ohm; });
 }
 
+Part behindResistor(Part part, double ohm)
+{
+    if (auto* winding = std::get_if<Winding>(&part.model))
+        winding->ohm += ohm;
+    return part;
+}
+
 bool isDriven(const Part& part)
 {
     return traitsOf(part).driven;

@@ -58,7 +58,11 @@ enum class PartUse {
 [[nodiscard]] bool isOnPulseWidth(PartUse use);
 
 /// Where a part's supply pin is fed from.
-enum class Feed { SensorSupply, Battery };
+enum class Feed {
+    SensorSupply,
+    Battery,
+    Inside ///< it is inside a unit, on one of its inputs, and has no pins
+};
 
 struct Part
 {
@@ -83,6 +87,8 @@ struct Part
 [[nodiscard]] const KindTraits& traitsOf(const Part& part);
 /// What an actuator asks of its output; none for a sensor.
 [[nodiscard]] std::optional<Drive> driveOf(const Part& part);
+/// A winding with a resistor in series, as its output sees it; any other part as it is.
+[[nodiscard]] Part behindResistor(Part part, double ohm);
 /// The resistance of an actuator's winding, Ohm; none for what has none.
 [[nodiscard]] std::optional<double> windingOhm(const Part& part);
 /// Whether the ECU drives it and reads nothing.
@@ -99,6 +105,12 @@ struct Part
 /// The terminal at the other end of the resistance that is measured from this one: of a winding its feed, of a
 /// thermistor's signal its ground, of one wire of a bus the other. None where there is no such resistance.
 [[nodiscard]] std::optional<PinRole> acrossFrom(const Part& part, PinRole role);
+
+/// Whether it is inside a unit: a hose leads to it, and no wire.
+[[nodiscard]] inline bool isInside(const Part& part)
+{
+    return part.feed == Feed::Inside;
+}
 
 /// Whether it makes no voltage of its own, so that it can be measured in Ohm.
 [[nodiscard]] bool isPassive(const Part& part);
@@ -245,5 +257,7 @@ template <> struct vicegrip::fields::EnumNames<vicegrip::parts::PartUse>
 template <> struct vicegrip::fields::EnumNames<vicegrip::parts::Feed>
 {
     static constexpr std::pair<vicegrip::parts::Feed, std::string_view> kNames[] = {
-        {vicegrip::parts::Feed::SensorSupply, "sensor-supply"}, {vicegrip::parts::Feed::Battery, "battery"}};
+        {vicegrip::parts::Feed::SensorSupply, "sensor-supply"},
+        {vicegrip::parts::Feed::Battery, "battery"},
+        {vicegrip::parts::Feed::Inside, "inside"}};
 };

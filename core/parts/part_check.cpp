@@ -19,6 +19,16 @@ Result<void> checkMeasures(const Part& s)
     return {};
 }
 
+/// A hose leads to it, and the unit reads the volts it makes.
+Result<void> checkInside(const Part& s)
+{
+    if (traitsOf(s).driven || signalOf(s) != SignalKind::Voltage || mostVolts(s) <= 0)
+        return outOfRange("/feed", phrase("inside a unit there are sensors that make volts, and nothing else"));
+    if (!s.pins.empty())
+        return outOfRange("/pins", phrase("it is inside a unit: no plug of its own has pins"));
+    return {};
+}
+
 /// Signals as many as its kind has, and one place for its current to come from or go to.
 Result<void> checkDrivenPins(const Part& s)
 {
@@ -35,15 +45,10 @@ Result<void> checkDrivenPins(const Part& s)
     return {};
 }
 
-} // namespace
-
-Result<void> checkPart(const Part& s)
+/// A signal, what it is measured against, and a supply where its electronics need one.
+Result<void> checkReadPins(const Part& s)
 {
     const KindTraits& kind = traitsOf(s);
-    if (kind.driven)
-        return checkDrivenPins(s);
-    if (auto sound = checkMeasures(s); !sound)
-        return sound;
     const bool supply = !cavityOf(s, PinRole::Supply).empty(), ground = !cavityOf(s, PinRole::Ground).empty();
     if (cavityOf(s, PinRole::Signal).empty() || (!ground && !kind.contact))
         return outOfRange("/pins", phrase("a signal pin and a ground pin are needed"));
@@ -51,6 +56,21 @@ Result<void> checkPart(const Part& s)
         return outOfRange("/pins", phrase("a switch joins its signal pin to either a ground pin or a supply pin"));
     if (kind.supplied && !supply)
         return outOfRange("/pins", phrase("this kind of sensor needs a supply pin"));
+    return {};
+}
+
+} // namespace
+
+Result<void> checkPart(const Part& s)
+{
+    if (auto pins = isInside(s) ? checkInside(s) : traitsOf(s).driven ? checkDrivenPins(s) : Result<void>{}; !pins)
+        return pins;
+    if (traitsOf(s).driven)
+        return {};
+    if (auto sound = checkMeasures(s); !sound)
+        return sound;
+    if (auto pins = isInside(s) ? Result<void>{} : checkReadPins(s); !pins)
+        return pins;
     const auto check = [&](const auto& m) -> Result<void> {
         if constexpr (requires { m.check(s); })
             return m.check(s);

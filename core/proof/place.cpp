@@ -153,6 +153,7 @@ Place CircuitPlaces::atEcu(StationKind kind, bool hasTable) const
     case StationKind::Value:
         p.station.key = "value";
         p.station.label = phrase("Value");
+        p.needed = m_condition == Condition::KeyOn && parts::isInside(m_sensor); // no probe reaches it
         p.dimension = m_sensor.measures;
         p.unit = scaling::unitOf(m_sensor, m_circuit.scaling);
         if (!hasTable && m_seen)
@@ -184,13 +185,18 @@ std::vector<Place> places(const job::Job& job, const electrics::Electrics* car, 
                : job::sensorOf(job, circuit) == nullptr || job::findInput(job, circuit.input) == nullptr)
         return out;
     const CircuitPlaces of(job, car, condition, circuit, paths);
+    const auto reported = [&] {
+        for (const StationKind kind : {StationKind::Input, StationKind::Counts, StationKind::Value})
+            out.push_back(of.atEcu(kind, hasTable));
+    };
     for (const Path& path : paths) {
         for (size_t i = 0; i < path.points.size(); ++i)
             out.push_back(of.atProbe(path, i));
         if (path.role == PinRole::Signal && !driven)
-            for (const StationKind kind : {StationKind::Input, StationKind::Counts, StationKind::Value})
-                out.push_back(of.atEcu(kind, hasTable));
+            reported();
     }
+    if (const parts::Part* sensor = job::sensorOf(job, circuit); sensor != nullptr && parts::isInside(*sensor))
+        reported();
     return out;
 }
 

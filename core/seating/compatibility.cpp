@@ -87,6 +87,10 @@ Compatibility voltsCompatibility(const electrics::Wiring& wiring, const job::Cir
 
 Compatibility kindCompatibility(const job::Circuit& circuit, const parts::Part& sensor, const parts::EcuInput& input)
 {
+    if (input.inside && input.inside->id != sensor.id)
+        return {Incompatibility::Inside, phrase("it reads {} and nothing else", input.inside->name)};
+    if (parts::isInside(sensor) && !input.inside)
+        return {Incompatibility::Inside, phrase("the sensor is inside a unit, on an input of its own")};
     if (!input.functions.empty() && std::ranges::find(input.functions, circuit.function.value) == input.functions.end())
         return {Incompatibility::Function, phrase("the firmware uses it for {} only",
                                                   (input.name.empty() ? input.functions.front() : input.name))};
@@ -110,6 +114,8 @@ Compatibility compatibility(const electrics::Wiring& wiring, const job::Circuit&
 std::vector<std::string> capabilities(const parts::EcuInput& input)
 {
     std::vector<std::string> out;
+    if (input.inside)
+        return {input.inside->name};
     if (input.takes(InputMode::Analog))
         out.push_back("0–" + roundVolts(input.span_v));
     if (input.takes(InputMode::Frequency))
@@ -134,6 +140,8 @@ std::vector<std::string> demands(const parts::Part& sensor)
     if (const auto drive = parts::driveOf(sensor))
         return demandsOf(*drive);
     std::vector<std::string> out;
+    if (parts::isInside(sensor))
+        return {phrase("a hose")};
     if (parts::traitsOf(sensor).alternating)
         out.push_back(phrase("coil"));
     else if (parts::signalOf(sensor) == SignalKind::Frequency)

@@ -8,7 +8,20 @@
 /// Whether an input can read a circuit's sensor, and if not, why not.
 namespace vicegrip::seating {
 
-enum class Incompatibility { None, Function, Mode, Coil, Frequency, PullUp, Volts, Damage, Driver, Current, Clamp };
+enum class Incompatibility {
+    None,
+    Function,
+    Mode,
+    Coil,
+    Frequency,
+    PullUp,
+    Volts,
+    Damage,
+    Driver,
+    Current,
+    Clamp,
+    Inside
+};
 
 /// Why an input does not read a sensor: the reason as a sentence's middle ("it has no pull-up, and the sensor makes no
 /// voltage").

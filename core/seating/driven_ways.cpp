@@ -4,10 +4,13 @@
 #include "core/feeds/feeds.h"
 #include "core/harness/edits.h"
 #include "core/harness/relay_feed.h"
+#include "core/harness/resistors.h"
 #include "core/harness/start.h"
+#include "core/parts/e_series.h"
 #include "core/seating/drivers.h"
 
 #include <algorithm>
+#include <cmath>
 #include <tuple>
 
 namespace vicegrip::seating {
@@ -99,6 +102,31 @@ void otherParts(std::vector<WayOut>& out, const job::Job& job, const job::Circui
     std::ranges::move(versions, std::back_inserter(out));
 }
 
+/// Of an injector of low resistance: what brings it up to a plain driver's kind, and within what that carries.
+void seriesResistor(std::vector<WayOut>& out, const job::Job& job, const job::Circuit& circuit, const parts::Part& part)
+{
+    constexpr double kTolerance = 0.05, kLeast_ohm = 1, kMost_ohm = 22;
+    if (part.kind != PartUse::Injector || parts::driveOf(part)->driver != DriverKind::PeakAndHold)
+        return;
+    for (const double ohm : parts::preferredValues(parts::ESeries::E24, kLeast_ohm, kMost_ohm)) {
+        const parts::Part behind = parts::behindResistor(part, ohm * (1 - kTolerance));
+        const parts::EcuOutput* taker = takerOf(job, circuit, behind);
+        if (taker == nullptr)
+            continue;
+        const double amps = parts::kCharging_v / (*parts::windingOhm(part) + ohm);
+        const double heating_a = feeds::heating(parts::behindResistor(part, ohm));
+        const double watts = heating_a * heating_a * ohm;
+        out.push_back({circuit.id, SeriesResistor{taker->id, ohm, kTolerance},
+                       phrase("Fit {} in series at {}", units::formatOhms(ohm), taker->id.value),
+                       phrase("It draws {} then. The resistor gets {} hot at full load: one of {} or more in a metal "
+                              "housing, on metal, clear of hands and wires. The injector opens later: its dead time is "
+                              "to be measured again.",
+                              feeds::ampsText(amps), units::formatNumber(watts, 0) + " W",
+                              units::formatNumber(std::ceil(2 * watts / 5) * 5, 0) + " W")});
+        return;
+    }
+}
+
 void giveWay(std::vector<WayOut>& out, const job::Job& job, const job::Circuit& circuit, const parts::Part& part)
 {
     for (const job::Circuit& other : job.circuits) {
@@ -143,6 +171,7 @@ std::vector<WayOut> drivenWaysOut(const job::Job& job, const job::Circuit& circu
 {
     std::vector<WayOut> out;
     giveWay(out, job, circuit, part);
+    seriesResistor(out, job, circuit, part);
     otherParts(out, job, circuit, part, library);
     outputExpanders(out, circuit, part, library);
     return out;
@@ -155,7 +184,7 @@ Result<void> apply(job::Job& job, const job::CircuitId& id, const OtherPart& mea
         .and_then([&] { return harness::seat(job, id, measure.output); })
         .map([&] {
             if (measure.switched_a > 0)
-                harness::addRelayFeed(job, job::find(job, before.device)->connector, before.name, measure.switched_a,
+                harness::addRelayFeed(job, job::Device(*job::find(job, before.device)), before.name, measure.switched_a,
                                       feeds::leastRating(measure.switched_a));
         });
 }
@@ -168,6 +197,13 @@ Result<void> apply(job::Job& job, const job::CircuitId& id, const OutputExpander
         if (measure.profile.ecu.outputs[i].id == measure.output)
             return harness::seat(job, id, parts::OutputId(job.expanders.back().outputs[i].id));
     return fail(ErrorCode::Reference, phrase("the expander has no output \"{}\"", measure.output.value));
+}
+
+Result<void> apply(job::Job& job, const job::CircuitId& id, const SeriesResistor& measure)
+{
+    return harness::seat(job, id, measure.output).and_then([&] {
+        return harness::addSeries(job, id, measure.ohm, measure.tolerance);
+    });
 }
 
 Result<void> apply(job::Job& job, const job::CircuitId& id, const GiveWayOutput& measure)

@@ -13,5 +13,6 @@ namespace vicegrip::seating {
 [[nodiscard]] Result<void> apply(job::Job& job, const job::CircuitId& id, const OtherPart& measure);
 [[nodiscard]] Result<void> apply(job::Job& job, const job::CircuitId& id, const OutputExpander& measure);
 [[nodiscard]] Result<void> apply(job::Job& job, const job::CircuitId& id, const GiveWayOutput& measure);
+[[nodiscard]] Result<void> apply(job::Job& job, const job::CircuitId& id, const SeriesResistor& measure);
 
 } // namespace vicegrip::seating

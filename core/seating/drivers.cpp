@@ -95,6 +95,14 @@ Compatibility electrically(const parts::Drive& drive, const parts::EcuOutput& ou
 
 } // namespace
 
+std::optional<parts::Part> asDriven(const electrics::Wiring& wiring, const job::Circuit& circuit)
+{
+    const parts::Part* part = job::actuatorOf(wiring.job(), circuit);
+    if (part == nullptr)
+        return std::nullopt;
+    return parts::windingOhm(*part) ? parts::behindResistor(*part, wiring.seriesOhm(circuit)) : *part;
+}
+
 Compatibility compatibility(const job::Circuit& circuit, const parts::Part& part, const parts::EcuOutput& output,
                             size_t cavities)
 {

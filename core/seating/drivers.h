@@ -1,6 +1,6 @@
 #pragma once
 
-#include "core/job/job.h"
+#include "core/electrics/wiring.h"
 #include "core/seating/compatibility.h"
 
 /// Whether an output can drive an actuator, and if not, why not.
@@ -10,6 +10,10 @@ namespace vicegrip::seating {
 /// coil's kick; not at who is driven from there already.
 [[nodiscard]] Compatibility compatibility(const job::Circuit& circuit, const parts::Part& part,
                                           const parts::EcuOutput& output, size_t cavities);
+
+/// What an output sees of a circuit's part: with the resistor that the harness has in series. Null where nothing is
+/// driven.
+[[nodiscard]] std::optional<parts::Part> asDriven(const electrics::Wiring& wiring, const job::Circuit& circuit);
 
 /// How far the output is from one made for the part: 0 where it is just that, more where another kind will do as well.
 [[nodiscard]] int detour(const parts::Part& part, const parts::EcuOutput& output);

@@ -124,7 +124,7 @@ std::optional<double> costOf(const job::Job& job, const job::Circuit& circuit, c
 
 std::optional<double> costOf(const electrics::Wiring& wiring, const job::Circuit& circuit, const Alike& inputs)
 {
-    if (const parts::Part* part = job::actuatorOf(wiring.job(), circuit))
+    if (const auto part = asDriven(wiring, circuit))
         return costOf(wiring.job(), circuit, *part, inputs);
     if (inputs.inputs.empty())
         return std::nullopt;

@@ -18,7 +18,7 @@ class Judge
 {
   public:
     Judge(const job::Job& job, const job::Circuit& circuit)
-        : m_job(job), m_circuit(circuit), m_wiring(job), m_part(job::partOf(job, circuit))
+        : m_job(job), m_circuit(circuit), m_wiring(job), m_part(asDriven(m_wiring, circuit))
     {
         for (const job::Circuit& c : job.circuits) {
             m_read.try_emplace(c.input, &c);
@@ -41,7 +41,7 @@ class Judge
 
     [[nodiscard]] std::string reasonOf(const parts::EcuOutput& output) const
     {
-        if (m_part == nullptr)
+        if (!m_part)
             return phrase("nobody has said what it drives");
         const size_t cavities = job::cavitiesOf(m_job, output.id).size();
         if (std::string reason = compatibility(m_circuit, *m_part, output, cavities).reason; !reason.empty())
@@ -56,7 +56,7 @@ class Judge
     const job::Job& m_job;
     const job::Circuit& m_circuit;
     electrics::Wiring m_wiring;
-    const parts::Part* m_part;
+    std::optional<parts::Part> m_part; ///< of what is driven, as an output sees it
     std::map<parts::InputId, const job::Circuit*> m_read;
     std::map<parts::OutputId, const job::Circuit*> m_driven;
 };
@@ -68,8 +68,8 @@ std::string unfitness(const job::Job& job, const job::Circuit& circuit, const st
     if (const parts::EcuInput* input = job::findInput(job, parts::InputId{seat}))
         return compatibility(electrics::Wiring(job), circuit, *input).reason;
     const parts::EcuOutput* output = job::findOutput(job, parts::OutputId{seat});
-    const parts::Part* part = job::partOf(job, circuit);
-    if (output == nullptr || part == nullptr)
+    const auto part = asDriven(electrics::Wiring(job), circuit);
+    if (output == nullptr || !part)
         return phrase("no unit of this job has an input \"{}\"", seat);
     return compatibility(circuit, *part, *output, job::cavitiesOf(job, output->id).size()).reason;
 }

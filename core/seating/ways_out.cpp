@@ -143,15 +143,25 @@ void otherSensors(std::vector<WayOut>& out, const job::Job& job, const job::Circ
     constexpr size_t kMost = 2;
     const bool bare = parts::traitsOf(sensor).alternating;
     const auto freeNow = freeInputs(job);
+    const auto spans = [&](const parts::Part& candidate) {
+        return candidate.id != sensor.id && candidate.kind == sensor.kind && candidate.measures == sensor.measures &&
+               candidate.low <= circuit.scaling.low + 0.3 * (circuit.scaling.high - circuit.scaling.low) &&
+               candidate.high >= circuit.scaling.high * 0.98;
+    };
+    for (const parts::EcuInput* i : freeNow)
+        if (i->inside && spans(*i->inside) && kindCompatibility(circuit, *i->inside, *i).compatible())
+            out.push_back(
+                {circuit.id, OtherSensor{*i->inside, i->id},
+                 phrase("Read the sensor inside the unit: {}", i->inside->name),
+                 phrase("A hose leads to it, and no wire; range {}. The plug and its wires go.",
+                        units::formatRange(i->inside->low, i->inside->high, i->inside->measures, i->inside->unit, 0))});
     const auto mayTake = [&](const parts::Part& candidate) {
         return std::ranges::any_of(
             freeNow, [&](const parts::EcuInput* i) { return kindCompatibility(circuit, candidate, *i).compatible(); });
     };
     std::vector<WayOut> found;
     for (const parts::Part& candidate : library.parts) {
-        if (candidate.id == sensor.id || candidate.kind != sensor.kind || candidate.measures != sensor.measures ||
-            candidate.low > circuit.scaling.low + 0.3 * (circuit.scaling.high - circuit.scaling.low) ||
-            candidate.high < circuit.scaling.high * 0.98 || !mayTake(candidate))
+        if (!spans(candidate) || !mayTake(candidate))
             continue;
         job::Job other = job;
         if (!harness::setSensor(other, circuit.id, candidate))

@@ -48,6 +48,13 @@ struct GiveWay
     std::optional<AddedPullUp> fitted; ///< there, for the circuit that comes
 };
 
+/// A resistor in series with a winding that takes more than the output gives.
+struct SeriesResistor
+{
+    parts::OutputId output;
+    double ohm = 0, tolerance = 0.05;
+};
+
 /// What the ECU drives in place of a part: another version of it, or a relay or a module that switches it.
 struct OtherPart
 {
@@ -70,8 +77,8 @@ struct GiveWayOutput
     parts::OutputId otherTo; ///< empty: it is left without
 };
 
-using Measure =
-    std::variant<ExternalPullUp, OtherSensor, Divider, Expander, GiveWay, OtherPart, OutputExpander, GiveWayOutput>;
+using Measure = std::variant<ExternalPullUp, OtherSensor, Divider, Expander, GiveWay, OtherPart, OutputExpander,
+                             GiveWayOutput, SeriesResistor>;
 
 struct WayOut
 {

@@ -1,5 +1,7 @@
 #include "core/wires/joins.h"
 
+#include "core/wires/leads.h"
+
 #include "core/base/fields.h"
 #include "core/base/phrase.h"
 
@@ -175,6 +177,7 @@ void removeWires(job::Job& job, const std::vector<job::WireId>& wires)
                std::ranges::none_of(job.loads, ends);
     };
     std::erase_if(job.joints, lost);
+    dropLostLeads(job);
 }
 
 } // namespace vicegrip::wires

@@ -5,4 +5,5 @@
 #include "core/wires/colour.h" // IEC 60757 letters, read and spoken
 #include "core/wires/colour_plan.h" // colours nobody mixes up in a plug
 #include "core/wires/joins.h" // splices, pairs, and wires that serve nothing
+#include "core/wires/leads.h" // wires that lie twisted as one, and their shields
 #include "core/wires/wire_typed.h" // lengths and areas as people type them

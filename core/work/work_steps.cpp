@@ -61,6 +61,7 @@ constexpr std::array kSites = {
     Site{"ign", kBay, "", key("Key out, its fuse drawn: it makes tens of kilovolts."), ""},
     Site{"fan", kBay, "", key("Its fuse drawn: a fan starts by itself."), ""},
     Site{"tachometer", kCabin, "", "", ""},
+    Site{"warning-lamp", kCabin, "", "", ""},
     Site{"display", kCabin, "", "", ""},
     Site{"gateway", kCabin, "", "", ""},
 };
@@ -196,6 +197,14 @@ class Collector
     {
         const job::Device* device = job::find(m_job, circuit.device);
         const job::Connector* plug = device == nullptr ? nullptr : job::findConnector(m_job, device->connector);
+        if (device != nullptr && device->connector.empty()) // inside the unit
+            add({"hose-" + circuit.id.value,
+                 phrase("Run a hose to {}: {}", m_job.ecu.name, circuit.name),
+                 kBay,
+                 {"mount-ecu"},
+                 phrase("hose, clamps"),
+                 phrase("From a full-vacuum port of its own, falling to the port; through the wall in a grommet."),
+                 false});
         if (plug == nullptr)
             return;
         const Site& site = siteOf(circuit);

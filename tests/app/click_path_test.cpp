@@ -169,28 +169,5 @@ TEST_F(ClickPath, TheBoardLeadsToTheClick)
     EXPECT_TRUE(w.find<QLabel>("probe")->isVisible());
 }
 
-TEST_F(ClickPath, TheSensorGroundLiftsFromKeyOnToRunning)
-{
-    const auto must = [&] {
-        w.settle();
-        return w.find<QLabel>("must-read")->text().toDouble();
-    };
-    w.choose("clt");
-    w.key(Qt::Key_4, Qt::ControlModifier);
-    w.settle();
-    const auto& view = *analysis::find(*w.window.desk().store.analysis(), job::CircuitId{"clt"});
-    std::string ground;
-    for (const proof::Standing& s : proof::stations(view, job::Condition::KeyOn))
-        if (s.place.station.role == parts::PinRole::Ground && ground.empty())
-            ground = s.place.station.key;
-    w.window.desk().selection.setStation(ground);
-    w.key(Qt::Key_Y, Qt::ControlModifier);
-    const double still = must();
-    w.key(Qt::Key_R, Qt::ControlModifier);
-    const double running = must();
-    EXPECT_GT(running, still + 0.01) << "V: what the ECU drives returns over its ground";
-    EXPECT_THAT(w.textOf("bounds"), HasSubstr("to")) << "anything between off and on";
-}
-
 } // namespace
 } // namespace vicegrip

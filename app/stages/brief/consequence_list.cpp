@@ -28,6 +28,8 @@ QString markOf(Standing s)
     switch (s) {
     case Standing::Added:
         return ConsequenceList::tr("+  to add");
+    case Standing::Changing:
+        return ConsequenceList::tr("~  another part");
     case Standing::Leaving:
         return ConsequenceList::tr("–  no longer needed");
     case Standing::Declined:
@@ -45,10 +47,11 @@ QString markOf(Standing s)
 QColor inkOf(Standing s)
 {
     const auto& c = look::colours();
-    return s == Standing::Added     ? c.done
-           : s == Standing::Leaving ? c.failing
-           : s == Standing::There   ? c.ink
-                                    : c.inkSoft;
+    return s == Standing::Added      ? c.done
+           : s == Standing::Changing ? c.stale
+           : s == Standing::Leaving  ? c.failing
+           : s == Standing::There    ? c.ink
+                                     : c.inkSoft;
 }
 
 } // namespace
@@ -203,17 +206,19 @@ void ConsequenceList::sayWhatChanges()
     const auto count = [&](Standing s) {
         return static_cast<int>(std::ranges::count(m_all, s, &brief::Consequence::standing));
     };
-    const int added = count(Standing::Added), leaving = count(Standing::Leaving);
+    const int added = count(Standing::Added), leaving = count(Standing::Leaving), changing = count(Standing::Changing);
     QStringList parts;
     if (added > 0)
         parts << tr("%1 to add").arg(added);
+    if (changing > 0)
+        parts << tr("%1 with another part").arg(changing);
     if (leaving > 0)
         parts << tr("%1 no longer needed").arg(leaving);
     if (const int kept = count(Standing::Kept) + count(Standing::Own); kept > 0)
         parts << tr("%1 kept by you").arg(kept);
     if (const int out = count(Standing::Declined); out > 0)
         parts << tr("%1 taken out by you").arg(out);
-    const bool open = added > 0 || leaving > 0;
+    const bool open = added > 0 || leaving > 0 || changing > 0;
     m_summary->setText(
         open            ? parts.join(QStringLiteral(",  "))
         : parts.empty() ? tr("The circuits are what the facts ask for.")

@@ -4,6 +4,7 @@
 #include "app/views/ecu_chooser.h"
 #include "app/widgets/labels.h"
 #include "app/widgets/typed_field.h"
+#include "core/brief/banks.h"
 #include "core/brief/firing_order.h"
 #include "core/brief/needs.h"
 #include "core/units/shown.h"
@@ -98,13 +99,21 @@ FactsForm::FactsForm(Desk& desk, QWidget* parent)
                               {job::Ignition::WastedSpark, tr("Wasted spark")},
                               {job::Ignition::Sequential, tr("Sequential")}});
     addFiringOrder();
+    addBanks();
     addChoice<bool>("coil_driver", tr("Coils"), &B::coilDriver,
                     {{false, tr("Bare, switched by the ECU")}, {true, tr("With drivers of their own")}});
-    addQuantity("injector_ohm", tr("Injectors"), Dimension::Resistance, "Ω", 1, &B::injector_ohm);
+    addInjectors();
+    addQuantity("injector_ohm", tr("Injector winding"), Dimension::Resistance, "Ω", 1, &B::injector_ohm);
+    addNumber(
+        "fans", tr("Fans"), [](const QString& t) { return units::parse(t.toStdString(), Dimension::Counts); },
+        [](double n) { return QString::number(n); }, [](const B& b) { return double(b.fans); },
+        [](job::Job& j, double n) { j.brief->fans = static_cast<int>(std::lround(n)); });
     addChoice<job::Gearbox>("gearbox", tr("Gearbox"), &B::gearbox,
                             {{job::Gearbox::Manual, tr("Manual")},
                              {job::Gearbox::Automatic, tr("Automatic")},
                              {job::Gearbox::Sequential, tr("Sequential")}});
+    addHeading(tr("What the driver is shown"));
+    addShown();
     addHeading(tr("To be watched"));
     addWatched();
     addHeading(tr("ECU and harness"));
@@ -219,29 +228,64 @@ void FactsForm::addChoice(const char* field, const QString& name, E job::Brief::
     });
 }
 
+/// A fact that is a line of its own: what it means stands in it once it is understood.
+template <class Value>
+void FactsForm::addTyped(const char* field, const QString& name, const QString& example,
+                         const std::function<Result<Value>(const QString&)>& understand,
+                         const std::function<QString(const Value&)>& say, Value job::Brief::*member)
+{
+    auto* typed = new TypedField(name, [understand, say](const QString& words) {
+        return understand(words).map([&](const Value& v) { return say(v); });
+    });
+    typed->edit()->setObjectName(QLatin1String(field));
+    typed->edit()->setPlaceholderText(example);
+    m_typed[field] = typed;
+    addRow(QLatin1String(field), name, typed);
+    connect(typed, &TypedField::entered, this, [this, typed, name, understand, say, member](const QString& words) {
+        if (const auto value = understand(words))
+            edit(typed, tr("%1 to %2").arg(name, say(*value)), [&](job::Job& job) { (*job.brief).*member = *value; });
+    });
+    m_showers.emplace_back([typed, say, member](const job::Brief& b) { typed->setText(say(b.*member)); });
+}
+
 /// Left empty, nothing is asked for that the ECU drives.
 void FactsForm::addFiringOrder()
 {
-    const auto understand = [this](const QString& typed) -> Result<std::vector<int>> {
-        if (typed.trimmed().isEmpty())
-            return std::vector<int>{};
-        return brief::firingOrderFrom(typed.toStdString(), brief().cylinders);
-    };
-    const QString name = tr("Firing order");
-    auto* typed = new TypedField(name, [understand](const QString& words) {
-        return understand(words).map([](const std::vector<int>& order) { return text(brief::firingOrderText(order)); });
-    });
-    typed->edit()->setObjectName(QStringLiteral("firing_order"));
-    typed->edit()->setPlaceholderText(tr("such as 1-3-4-2"));
-    m_typed["firing_order"] = typed;
-    addRow(QStringLiteral("firing_order"), name, typed);
-    connect(typed, &TypedField::entered, this, [this, typed, name, understand](const QString& words) {
-        if (const auto order = understand(words))
-            edit(typed, tr("%1 to %2").arg(name, text(brief::firingOrderText(*order))),
-                 [&](job::Job& job) { job.brief->firingOrder = *order; });
-    });
-    m_showers.emplace_back(
-        [typed](const job::Brief& b) { typed->setText(text(brief::firingOrderText(b.firingOrder))); });
+    addTyped<std::vector<int>>(
+        "firing_order", tr("Firing order"), tr("such as 1-3-4-2"),
+        [this](const QString& typed) -> Result<std::vector<int>> {
+            if (typed.trimmed().isEmpty())
+                return std::vector<int>{};
+            return brief::firingOrderFrom(typed.toStdString(), brief().cylinders);
+        },
+        [](const std::vector<int>& order) { return text(brief::firingOrderText(order)); }, &job::Brief::firingOrder);
+}
+
+/// Left empty, the engine is in line.
+void FactsForm::addBanks()
+{
+    addTyped<std::vector<job::Bank>>(
+        "banks", tr("Banks"), tr("in line; or left 1 3 5, right 2 4 6"),
+        [this](const QString& typed) { return brief::banksFrom(typed.toStdString(), brief().cylinders); },
+        [](const std::vector<job::Bank>& banks) { return text(brief::banksText(banks)); }, &job::Brief::banks);
+}
+
+/// Left empty, there is one a cylinder.
+void FactsForm::addInjectors()
+{
+    addTyped<int>(
+        "injectors", tr("Injectors"), tr("one a cylinder"),
+        [this](const QString& typed) -> Result<int> {
+            if (typed.trimmed().isEmpty())
+                return 0;
+            return units::parse(typed.toStdString(), Dimension::Counts)
+                .and_then([&](double n) {
+                    return sensible(brief(), "injectors", n,
+                                    [](job::Brief& b, double v) { b.injectors = static_cast<int>(std::lround(v)); });
+                })
+                .map([](double n) { return static_cast<int>(std::lround(n)); });
+        },
+        [](const int& n) { return n == 0 ? QString() : QString::number(n); }, &job::Brief::injectors);
 }
 
 void FactsForm::addText(const char* field, const QString& name, std::string job::Brief::*member)
@@ -289,6 +333,39 @@ bool FactsForm::eventFilter(QObject* watched, QEvent* event)
     return QWidget::eventFilter(watched, event);
 }
 
+QCheckBox* FactsForm::addCheck(QGridLayout* grid, const QString& name, const QString& objectName)
+{
+    auto* box = new QCheckBox(name);
+    box->setObjectName(objectName);
+    box->setFont(look::textFont(look::Size::Small));
+    const int n = grid->count();
+    grid->addWidget(box, n / 2, n % 2);
+    return box;
+}
+
+void FactsForm::addShown()
+{
+    auto* list = new QWidget;
+    auto* grid = new QGridLayout(list);
+    grid->setContentsMargins(0, 0, 0, 0);
+    grid->setVerticalSpacing(2);
+    for (const auto& [id, member] : {std::pair("tachometer", &job::Brief::tachometer),
+                                     {"warning-lamp", &job::Brief::warningLamp},
+                                     {"display", &job::Brief::display}}) {
+        const QString name = said(brief::findFunction({id})->name);
+        QCheckBox* box = addCheck(grid, name, QStringLiteral("shown-") + QLatin1String(id));
+        connect(box, &QCheckBox::toggled, this, [this, name, member = member](bool on) {
+            edit(nullptr, on ? tr("Show by %1").arg(name) : tr("No %1").arg(name),
+                 [&](job::Job& job) { (*job.brief).*member = on; });
+        });
+        m_showers.emplace_back([box, member = member](const job::Brief& b) {
+            const QSignalBlocker quiet(box);
+            box->setChecked(b.*member);
+        });
+    }
+    m_grid->addWidget(list, m_grid->rowCount(), 0, 1, 2);
+}
+
 void FactsForm::addWatched()
 {
     auto* list = new QWidget;
@@ -297,11 +374,7 @@ void FactsForm::addWatched()
     grid->setVerticalSpacing(2);
     for (const char* id : kWatchable) {
         const brief::Function& f = *brief::findFunction({id});
-        auto* box = new QCheckBox(said(f.name));
-        box->setObjectName(QStringLiteral("watch-") + QLatin1String(id));
-        box->setFont(look::textFont(look::Size::Small));
-        const int n = grid->count();
-        grid->addWidget(box, n / 2, n % 2);
+        QCheckBox* box = addCheck(grid, said(f.name), QStringLiteral("watch-") + QLatin1String(id));
         m_watch[id] = box;
         connect(box, &QCheckBox::toggled, this, [this, id = std::string(id), box](bool on) {
             edit(nullptr, on ? tr("Watch %1").arg(box->text()) : tr("No longer watch %1").arg(box->text()),

@@ -61,6 +61,14 @@ class FactsForm : public QWidget
     void addText(const char* field, const QString& name, std::string job::Brief::*member);
     void addPrice(const char* field, const QString& name, double job::Prices::*member);
     void addFiringOrder();
+    void addBanks();
+    void addInjectors();
+    void addShown();
+    QCheckBox* addCheck(QGridLayout* grid, const QString& name, const QString& objectName);
+    template <class Value>
+    void addTyped(const char* field, const QString& name, const QString& example,
+                  const std::function<Result<Value>(const QString&)>& understand,
+                  const std::function<QString(const Value&)>& say, Value job::Brief::*member);
     void addWatched();
     void addRow(const QString& key, const QString& name, QWidget* widget);
     void edit(TypedField* field, const QString& description, const Change& change);

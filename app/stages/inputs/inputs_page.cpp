@@ -1,5 +1,6 @@
 #include "app/stages/inputs/inputs_page.h"
 
+#include "app/stages/inputs/bus_line.h"
 #include "app/stages/inputs/input_setting.h"
 #include "app/stages/inputs/seat_all.h"
 #include "app/stages/inputs/seating_view.h"
@@ -38,6 +39,8 @@ QString cavitiesText(const job::Job& job, const job::Circuit& circuit)
     QStringList out;
     for (const job::PointRef& cavity : job::seatCavities(job, circuit))
         out << lowered(text(job::spoken(job, cavity)));
+    if (out.isEmpty())
+        return InputsPage::tr("inside the unit, by a hose");
     return out.join(QStringLiteral(", "));
 }
 
@@ -47,6 +50,7 @@ InputsPage::InputsPage(Desk& desk, QWidget* parent)
     : StagePage(desk, parent),
       m_view(new SeatingView(desk)),
       m_setting(new InputSetting(desk)),
+      m_bus(new BusLine),
       m_scroll(new QScrollArea),
       m_outcome(label({}, look::Size::Small, false, true)),
       m_name(label({}, look::Size::Title, true)),
@@ -96,6 +100,7 @@ InputsPage::InputsPage(Desk& desk, QWidget* parent)
     buttons->addStretch();
     column->addLayout(buttons);
     column->addWidget(m_setting);
+    column->addWidget(m_bus);
     column->addSpacing(look::kGap);
     column->addWidget(m_ways);
     column->addSpacing(look::kGap);
@@ -283,6 +288,10 @@ void InputsPage::refreshSelected()
                        .arg(text(job::seatOf(*c)), cavitiesText(*job, *c), c->locked ? tr(", locked") : QString())
                  : tr("Has no seat (%1)").arg(said(fields::enumName(c->want))));
     m_setting->refresh();
+    const auto lines =
+        c != nullptr && part != nullptr && parts::isOnBus(*part) ? bus::buses(*job) : std::vector<bus::Bus>{};
+    const auto line = std::ranges::find_if(lines, [&](const bus::Bus& b) { return b.port == c->output; });
+    m_bus->show(line == lines.end() ? nullptr : &*line, c == nullptr ? job::CircuitId{} : c->id);
     m_unseat->setEnabled(seated);
     m_lock->setEnabled(seated);
 }

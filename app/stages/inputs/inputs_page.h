@@ -11,6 +11,7 @@ class QScrollArea;
 namespace vicegrip::app {
 
 class EcuChooser;
+class BusLine;
 class InputSetting;
 class KeyButton;
 class SeatAll;
@@ -43,6 +44,7 @@ class InputsPage : public StagePage
 
     SeatingView* m_view;
     InputSetting* m_setting;
+    BusLine* m_bus;
     QScrollArea* m_scroll;
     QLabel *m_outcome, *m_name, *m_sensor, *m_seat, *m_pointed, *m_budgets;
     KeyButton *m_seatAll, *m_unseat, *m_lock;

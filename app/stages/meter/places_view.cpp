@@ -198,10 +198,11 @@ void PlacesView::refresh()
     m_surroundings->refresh();
     m_stations.clear();
     const job::Circuit* circuit = job::find(*m_analysis->job, m_desk.selection.circuit());
-    for (proof::Judged& j : m_desk.promises.of(m_desk.selection.circuit(), m_desk.selection.condition()))
-        if (j.expectation.station.kind == proof::StationKind::Probe)
-            m_stations.push_back(std::move(j));
     const parts::Part* part = circuit == nullptr ? nullptr : job::partOf(*m_analysis->job, *circuit);
+    const bool inside = part != nullptr && parts::isInside(*part); // no probe reaches it: the ECU says what it reads
+    for (proof::Judged& j : m_desk.promises.of(m_desk.selection.circuit(), m_desk.selection.condition()))
+        if (inside || j.expectation.station.kind == proof::StationKind::Probe)
+            m_stations.push_back(std::move(j));
     m_caution->setText(cautionFor(m_desk.selection.condition(), part != nullptr && parts::isOnBus(*part)));
     if (circuit == nullptr || m_stations.empty()) {
         m_title->setText(tr("Nothing to probe"));
@@ -237,9 +238,13 @@ void PlacesView::showProbe(const job::Circuit& circuit)
     m_context->setText(text(circuit.name) + QStringLiteral(", ") +
                        conditionText(*m_analysis->job, m_desk.selection.condition()) +
                        (e.needed ? tr(" · proving this place proves the wire") : QString()));
-    m_title->setText(tr("Probe %1").arg(text(e.station.label).replace(0, 1, text(e.station.label).left(1).toLower())));
-    m_leads->setText(tr("red lead on %1, black lead on %2")
-                         .arg(colour.isEmpty() ? tr("the joint") : tr("the %1 wire").arg(colour), text(e.black)));
+    const QString place = text(e.station.label).replace(0, 1, text(e.station.label).left(1).toLower());
+    const bool byProbe = e.station.kind == proof::StationKind::Probe;
+    m_title->setText(byProbe ? tr("Probe %1").arg(place) : tr("Read %1 off the ECU").arg(place));
+    m_leads->setText(byProbe
+                         ? tr("red lead on %1, black lead on %2")
+                               .arg(colour.isEmpty() ? tr("the joint") : tr("the %1 wire").arg(colour), text(e.black))
+                         : tr("no lead: the sensor is inside, its hose on the port and the engine stopped"));
     const QString must = e.promises() ? text(job::readingText(e.due, e.unit)) : QStringLiteral("–");
     m_must->setText(must.section(QLatin1Char(' '), 0, 0));
     m_unit->setText(must.section(QLatin1Char(' '), 1));
@@ -297,6 +302,10 @@ void PlacesView::take()
     const proof::Judged* at = probed();
     if (at == nullptr || !at->expectation.promises())
         return;
+    if (at->expectation.station.kind != proof::StationKind::Probe) {
+        takeFromEcu(at->expectation);
+        return;
+    }
     const job::CircuitId circuit = m_desk.selection.circuit();
     const std::string station = at->expectation.station.key;
     m_take->setEnabled(false);
@@ -315,6 +324,17 @@ void PlacesView::take()
             m_verdict->setText(reading ? tr("Another place, or the key was turned: read it again.") : sentence);
             setInk(m_verdict, look::colours().failing);
         });
+}
+
+void PlacesView::takeFromEcu(const proof::Expectation& place)
+{
+    const job::Circuit* circuit = job::find(*m_analysis->job, m_desk.selection.circuit());
+    if (const auto now = m_desk.live.now(*m_analysis->job, *circuit, place)) {
+        record(*now, job::ReadingSource::Ecu);
+        return;
+    }
+    m_verdict->setText(tr("The ECU says nothing here: type what its screen shows."));
+    setInk(m_verdict, look::colours().failing);
 }
 
 void PlacesView::goOn()

@@ -30,6 +30,7 @@ class PlacesView : public QWidget
     void showProbe(const job::Circuit& circuit);
     void showTable();
     void take();
+    void takeFromEcu(const proof::Expectation& place);
     void goOn();
     void recordTyped(const QString& typed);
     void record(const job::Reading& reading, job::ReadingSource source);

@@ -2,6 +2,7 @@
 
 #include "app/desk/exports.h"
 #include "app/look/look.h"
+#include "app/stages/pins/feeds_view.h"
 #include "app/stages/pins/harness_view.h"
 #include "app/stages/pins/order_view.h"
 #include "app/stages/pins/plug_view.h"
@@ -28,13 +29,15 @@ PinsPage::PinsPage(Desk& desk, QWidget* parent)
                          {"pins-wires", tr("Wires")},
                          {"pins-harness", tr("Harness")},
                          {"pins-buy", tr("To buy")},
-                         {"pins-order", tr("Order of hands")}})),
+                         {"pins-order", tr("Order of hands")},
+                         {"pins-feeds", tr("Feeds")}})),
       m_export(new QPushButton(tr("Export CSV   E"))),
       m_stack(new QStackedWidget),
       m_plug(new PlugView(desk)),
       m_remap(new RemapView(desk)),
       m_wires(new WiresView(desk)),
       m_harness(new HarnessView(desk)),
+      m_feeds(new FeedsView(desk)),
       m_buy(new ListTable("to-buy", tr("What is bought"),
                           {{tr("What"), 0, false},
                            {tr("Needed"), 90, true},
@@ -49,7 +52,7 @@ PinsPage::PinsPage(Desk& desk, QWidget* parent)
     connect(m_export, &QPushButton::clicked, this, &PinsPage::exportShown);
     connect(new QShortcut(QKeySequence(Qt::Key_E), this), &QShortcut::activated, this, &PinsPage::exportShown);
 
-    for (QWidget* view : std::initializer_list<QWidget*>{m_plug, m_remap, m_wires, m_harness, m_buy, m_order})
+    for (QWidget* view : std::initializer_list<QWidget*>{m_plug, m_remap, m_wires, m_harness, m_buy, m_order, m_feeds})
         m_stack->addWidget(view);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(look::kMargin, look::kGap, look::kMargin, look::kGap);
@@ -103,6 +106,9 @@ void PinsPage::refresh()
         break;
     case Harness:
         m_harness->refresh();
+        break;
+    case Feeds:
+        m_feeds->refresh();
         break;
     case Buy:
         refreshBuy();

@@ -7,6 +7,7 @@ class QStackedWidget;
 
 namespace vicegrip::app {
 
+class FeedsView;
 class HarnessView;
 class ListTable;
 class OrderView;
@@ -15,8 +16,8 @@ class RemapView;
 class ViewBar;
 class WiresView;
 
-/// Pins: a plug and the pin in hand, an old plug beside the new one, every wire, how they lie, what is bought, and the
-/// order of hands. One of the six is shown.
+/// Pins: a plug and the pin in hand, an old plug beside the new one, every wire, how they lie, what is
+/// bought, the order of hands, and what hangs on each fuse. One of the seven is shown.
 class PinsPage : public StagePage
 {
     Q_OBJECT
@@ -32,7 +33,7 @@ class PinsPage : public StagePage
     [[nodiscard]] ViewBar* bar() const override { return m_bar; }
 
   private:
-    enum View { Plug, Remap, Wires, Harness, Buy, Order };
+    enum View { Plug, Remap, Wires, Harness, Buy, Order, Feeds };
 
     void show(int view);
     void exportShown();
@@ -45,6 +46,7 @@ class PinsPage : public StagePage
     RemapView* m_remap;
     WiresView* m_wires;
     HarnessView* m_harness;
+    FeedsView* m_feeds;
     ListTable* m_buy;
     OrderView* m_order;
 };

@@ -1,15 +1,49 @@
 #include "app/stages/pins/wire_advice.h"
 
 #include "app/widgets/labels.h"
+#include "core/harness/lead_plan.h"
 #include "core/parts/conductor.h"
 #include "core/wires/colour.h"
 #include "core/wires/joins.h"
+#include "core/wires/leads.h"
 
 #include <QComboBox>
 #include <QGridLayout>
 #include <QSignalBlocker>
 
 namespace vicegrip::app {
+
+namespace {
+
+enum Lie { Alone, Twisted, AtEcu, AtMetal, AtBoth, Nowhere };
+
+Lie lieOf(const job::Lead* lead, const harness::DrainPlaces& places)
+{
+    if (lead == nullptr)
+        return Alone;
+    if (!lead->shield)
+        return Twisted;
+    return lead->drain.empty()                     ? Nowhere
+           : lead->drain.size() == 2               ? AtBoth
+           : lead->drain.front() == places.atMetal ? AtMetal
+                                                   : AtEcu;
+}
+
+std::vector<job::PointRef> drainFor(Lie lie, const harness::DrainPlaces& places)
+{
+    switch (lie) {
+    case AtEcu:
+        return {places.atEcu};
+    case AtMetal:
+        return {places.atMetal};
+    case AtBoth:
+        return {places.atEcu, places.atMetal};
+    default:
+        return {};
+    }
+}
+
+} // namespace
 
 WireAdvice::WireAdvice(Desk& desk, QWidget* parent)
     : QWidget(parent),
@@ -18,7 +52,8 @@ WireAdvice::WireAdvice(Desk& desk, QWidget* parent)
       m_colour(label({}, look::Size::Small)),
       m_joint(label({}, look::Size::Small)),
       m_school(label({}, look::Size::Small, false, true)),
-      m_method(new QComboBox)
+      m_method(new QComboBox),
+      m_lies(new QComboBox)
 {
     m_area->setObjectName(QStringLiteral("wire-area-why"));
     m_colour->setObjectName(QStringLiteral("wire-colour-why"));
@@ -32,6 +67,10 @@ WireAdvice::WireAdvice(Desk& desk, QWidget* parent)
                           : m == job::JointMethod::Solder ? tr("Soldered")
                                                           : tr("Tapped"),
                           static_cast<int>(m));
+    m_lies->setObjectName(QStringLiteral("wire-lies"));
+    m_lies->setAccessibleName(tr("How this wire lies"));
+    m_lies->setFont(look::textFont(look::Size::Small));
+    m_lies->setSizeAdjustPolicy(QComboBox::AdjustToContents);
     auto* grid = new QGridLayout(this);
     grid->setContentsMargins(0, 4_px, 0, 0);
     grid->setHorizontalSpacing(look::kMargin);
@@ -42,10 +81,12 @@ WireAdvice::WireAdvice(Desk& desk, QWidget* parent)
     grid->addWidget(m_colour, 1, 1, Qt::AlignTop);
     grid->addWidget(m_method, 0, 2, Qt::AlignTop);
     grid->addWidget(m_joint, 0, 3, Qt::AlignTop);
+    grid->addWidget(m_lies, 1, 2, Qt::AlignTop);
     grid->addWidget(m_school, 1, 3, Qt::AlignTop);
     grid->setColumnStretch(1, 1);
     grid->setColumnStretch(3, 1);
     connect(m_method, &QComboBox::activated, this, &WireAdvice::setMethod);
+    connect(m_lies, &QComboBox::activated, this, &WireAdvice::setLie);
 }
 
 void WireAdvice::show(const job::Wire* wire, const wires::AreaChoice& area, const wires::ColourAdvice& colour,
@@ -83,6 +124,7 @@ void WireAdvice::show(const job::Wire* wire, const wires::AreaChoice& area, cons
         const job::Connector* c = job::findConnector(*job, end.owner);
         return c != nullptr && c->kind == job::ConnectorKind::Inline;
     };
+    showLie(*job, *wire);
     m_method->setVisible(splice != nullptr);
     if (splice != nullptr) {
         m_splice = splice->id;
@@ -94,6 +136,58 @@ void WireAdvice::show(const job::Wire* wire, const wires::AreaChoice& area, cons
     m_joint->setText(splice != nullptr ? tr("%1: %2").arg(text(splice->id), text(advice.needs)) : text(advice.needs));
     m_school->setText(text(advice.school) +
                       (advice.caution.empty() ? QString() : QLatin1Char(' ') + text(advice.caution)));
+}
+
+/// The unit that the wire's circuit sits on: a shield lands at its sensor ground.
+const parts::Ecu& WireAdvice::unitOf(const job::Job& job, const job::Wire& wire)
+{
+    for (const job::Circuit& c : job.circuits)
+        if (const job::Device* d = job::find(job, c.device);
+            d != nullptr && (d->connector == wire.from.owner || d->connector == wire.to.owner))
+            for (const parts::Ecu* unit : {job::unitOf(job, c.input), job::unitOf(job, c.output)})
+                if (unit != nullptr)
+                    return *unit;
+    return job.ecu;
+}
+
+/// What can lie in one lead with it: the other wires of its plug. A wire without such neighbours lies as it does.
+void WireAdvice::showLie(const job::Job& job, const job::Wire& wire)
+{
+    m_wire = wire.id;
+    const job::Lead* lead = job::leadOf(job, wire.id);
+    const bool company = wires::besides(job, wire.id).size() > 1;
+    m_lies->setVisible(company || lead != nullptr);
+    const harness::DrainPlaces places = harness::drainPlaces(job, unitOf(job, wire));
+    const QSignalBlocker quiet(m_lies);
+    m_lies->clear();
+    m_lies->addItem(tr("Lies alone"), Alone);
+    if (company || (lead != nullptr && !lead->shield))
+        m_lies->addItem(tr("Twisted"), Twisted);
+    const auto offer = [&](const QString& words, Lie lie, bool possible) {
+        if (possible)
+            m_lies->addItem(words, lie);
+    };
+    offer(tr("In a shield, landed at the ECU"), AtEcu, !places.atEcu.empty());
+    offer(tr("In a shield, landed on metal"), AtMetal, !places.atMetal.empty());
+    offer(tr("In a shield, landed at both ends"), AtBoth, !places.atEcu.empty() && !places.atMetal.empty());
+    offer(tr("In a shield, landed nowhere"), Nowhere, true);
+    m_lies->setCurrentIndex(std::max(m_lies->findData(lieOf(lead, places)), 0));
+}
+
+void WireAdvice::setLie(int index)
+{
+    const auto lie = static_cast<Lie>(m_lies->itemData(index).toInt());
+    m_desk.store.editOrSay(tr("Wire %1: %2").arg(text(m_wire.value), m_lies->itemText(index)), [&](job::Job& job) {
+        if (lie == Alone) {
+            wires::takeLead(job, m_wire);
+            return;
+        }
+        const job::Lead* lead = job::leadOf(job, m_wire);
+        const auto cores = lead != nullptr ? std::vector(lead->cores) : wires::besides(job, m_wire);
+        const auto wire = std::ranges::find(job.wires, m_wire, &job::Wire::id);
+        if (wire != job.wires.end())
+            wires::setLead(job, cores, lie != Twisted, drainFor(lie, harness::drainPlaces(job, unitOf(job, *wire))));
+    });
 }
 
 void WireAdvice::setMethod(int index)

@@ -11,7 +11,8 @@ class QLabel;
 
 namespace vicegrip::app {
 
-/// What is said of the wire that is selected: why its area, what is beside its colour, and how its joint is made.
+/// What is said of the wire that is selected: why its area, what is beside its colour, how its joint is made,
+/// and whether it lies alone, twisted or in a shield.
 class WireAdvice : public QWidget
 {
     Q_OBJECT
@@ -25,11 +26,15 @@ class WireAdvice : public QWidget
 
   private:
     void setMethod(int index);
+    void setLie(int index);
+    [[nodiscard]] static const parts::Ecu& unitOf(const job::Job& job, const job::Wire& wire);
+    void showLie(const job::Job& job, const job::Wire& wire);
 
     Desk& m_desk;
     QLabel *m_area, *m_colour, *m_joint, *m_school;
-    QComboBox* m_method;
+    QComboBox *m_method, *m_lies;
     std::string m_splice; ///< of the selected wire; empty: none
+    job::WireId m_wire; ///< the selected one
 };
 
 } // namespace vicegrip::app

@@ -9,8 +9,8 @@ namespace {
 /// What its supply sees: without a signal a tenth of what it draws at work (typical).
 double supplyOhm(double draws_a, bool working)
 {
-    constexpr double kSheet_v = 12, kIdleShare = 0.1;
-    return kSheet_v / (working ? draws_a : kIdleShare * draws_a);
+    constexpr double kSheetFeed_v = 12, kIdleShare = 0.1;
+    return kSheetFeed_v / (working ? draws_a : kIdleShare * draws_a);
 }
 
 } // namespace

@@ -29,8 +29,8 @@ Drive Winding::drive(const Part& part) const
 
 Laid Winding::lay(ElementSink& to, const Part& part, const PartState& state) const
 {
-    // At work its driver holds the current down, as a greater resistance would.
-    const double now = state.running && limited_a > 0 ? std::max(ohm, kCharging_v / limited_a) : ohm;
+    // At work its driver holds the current down, as a greater resistance would, where a resistor has not done so.
+    const double now = state.running && limited_a > 0 ? std::max(ohm, kCharging_v / limited_a - state.series_ohm) : ohm;
     to.resistor(to.at(PinRole::Signal), to.at(*acrossFrom(part, PinRole::Signal)), now, now * tolerance);
     return {};
 }
@@ -39,7 +39,9 @@ void Winding::write(DeckPen& to, const Part& part, const PartState& state) const
 {
     const bool fed = std::ranges::any_of(part.pins, [](const auto& p) { return p.second == PinRole::Supply; });
     to.resistor(to.at(PinRole::Signal), to.at(fed ? PinRole::Supply : PinRole::Ground),
-                state.running && limited_a * ohm > 0 && 14.4 / ohm > limited_a ? 14.4 / limited_a : ohm);
+                state.running && limited_a * ohm > 0 && 14.4 / (ohm + state.series_ohm) > limited_a
+                    ? 14.4 / limited_a - state.series_ohm
+                    : ohm);
 }
 
 void Winding::readLine(PartLines& lines, const Line& l, const Part&)

@@ -163,5 +163,27 @@ TEST(Edits, WhatIsRefusedIsSaidAndLeavesTheJobAlone)
     EXPECT_EQ(job, before);
 }
 
+/// From bar to psi and back, whatever was set: the job stays what its file says.
+TEST(Edits, ASensorInAnotherUnitLeavesTheJobAsItsFileSays)
+{
+    for (const double tolerance : {5000.0, 1234.5, 20e3 / 3}) {
+        job::Job job = test::jobOn("large-free");
+        const auto id = test::add(job, "fuel-pressure", "press-7bar");
+        job::find(job, id)->rest.tolerance = tolerance;
+        job::find(job, id)->rest.value = tolerance / 7;
+        job::find(job, id)->scaling.low = tolerance;
+        job::Captured captured;
+        captured.value = tolerance * 3;
+        captured.within = tolerance / 9;
+        job::find(job, id)->captured = {captured};
+        for (const char* sensor : {"press-100psi", "press-7bar", "press-150psi"}) {
+            ASSERT_TRUE(harness::setSensor(job, id, test::sensor(sensor)));
+            const auto back = job::read(job::write(job));
+            ASSERT_TRUE(back) << back.error().text();
+            EXPECT_EQ(back->circuits, job.circuits) << sensor;
+        }
+    }
+}
+
 } // namespace
 } // namespace vicegrip::harness

@@ -64,7 +64,7 @@ TEST(Help, SourcesAreApartFromTheText)
     ASSERT_TRUE(wires);
     EXPECT_THAT(wires->text, testing::Not(HasSubstr("Sources")));
     EXPECT_THAT(wires->sources, testing::Contains("wire gauges: ASTM B258"));
-    EXPECT_THAT(wires->sources, testing::SizeIs(6));
+    EXPECT_THAT(wires->sources, testing::SizeIs(7));
     EXPECT_TRUE(helpOn(kShipped, "board")->sources.empty());
     for (const auto& file : fs::directory_iterator(kShipped)) { // each says what, and where from
         const auto help = helpOn(kShipped, file.path().stem().string());

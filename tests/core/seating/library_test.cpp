@@ -114,10 +114,11 @@ TEST(LibraryPairs, AnIncompatibilityIsWhatTheRulesFindWhenItIsSeatedAllTheSame)
             continue;
         for (const parts::Part& sensor : test::sensors()) {
             Pair pair = pairOf(unit, sensor);
-            const parts::InputId input = pair.job.ecu.inputs.front().id;
-            const bool fits = compatibility(electrics::Wiring(pair.job), *job::find(pair.job, pair.circuit),
-                                            pair.job.ecu.inputs.front())
-                                  .compatible();
+            const parts::EcuInput& tried = *std::ranges::find_if(
+                pair.job.ecu.inputs, [](const parts::EcuInput& i) { return !i.inside; }); // a wire can go to it
+            const parts::InputId input = tried.id;
+            const bool fits =
+                compatibility(electrics::Wiring(pair.job), *job::find(pair.job, pair.circuit), tried).compatible();
             EXPECT_TRUE(harness::seat(pair.job, pair.circuit, input));
             bool complained = false;
             for (const findings::Finding& f : test::analysed(pair.job).findings)
