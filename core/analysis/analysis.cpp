@@ -7,6 +7,7 @@
 #include "core/electrics/readings.h"
 #include "core/feeds/feeds.h"
 #include "core/findings/back_feed.h"
+#include "core/findings/brief_checks.h"
 #include "core/findings/bus_checks.h"
 #include "core/findings/checks.h"
 #include "core/findings/feed_checks.h"
@@ -230,8 +231,8 @@ std::string_view stageName(Stage stage)
 
 namespace {
 
-/// Whether the two are one drawing: the same network, wires and places under the same names. What a circuit's table is
-/// to be, what was read, pinned, ticked and written down may differ.
+/// Whether the two are one drawing: the same network, wires and places under the same names, for the same engine. What
+/// a circuit's table is to be, what was read, pinned, ticked and written down may differ.
 bool isSameDrawing(const job::Job& a, const job::Job& b)
 {
     const auto same = [](const job::Circuit& x, const job::Circuit& y) {
@@ -242,7 +243,7 @@ bool isSameDrawing(const job::Job& a, const job::Job& b)
            a.battery == b.battery && a.meter == b.meter && a.wires == b.wires && a.joints == b.joints &&
            a.switches == b.switches && a.resistors == b.resistors && a.loads == b.loads && a.branches == b.branches &&
            a.leads == b.leads && a.devices == b.devices && a.parts == b.parts && a.ecu == b.ecu &&
-           a.expanders == b.expanders && a.connectors == b.connectors;
+           a.expanders == b.expanders && a.connectors == b.connectors && a.brief == b.brief;
 }
 
 std::vector<proof::Expectation> promisesOf(const Drawn& drawn, const job::Circuit& circuit, size_t index,
@@ -343,6 +344,7 @@ Analysis analyse(std::shared_ptr<const job::Job> analysed, const Analysis* befor
     for (const auto& worth : kept->circuits)
         say(worth->offset);
     say(drawn.harness);
+    findings::checkBrief(out.findings, job);
     findings::sort(out.findings);
     out.tasks = tasksOf(out);
     out.kept = std::move(kept);

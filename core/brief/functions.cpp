@@ -88,7 +88,7 @@ constexpr std::array kFunctions = {
     Function{"tachometer", key("Tachometer"), Tachometer, "tachometer-12"},
     Function{"warning-lamp", key("Warning lamp"), Lamp, "lamp-warning"},
     Function{"display", key("Display"), BusDevice, "can-display"},
-    Function{"gateway", key("Gateway"), BusDevice, "can-gateway"},
+    Function{"vehicle-network", key("Vehicle network"), BusDevice, "can-vehicle"},
 };
 
 } // namespace

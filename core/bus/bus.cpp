@@ -107,8 +107,13 @@ class Line
                     hang({unit == &m_job.ecu ? phrase("ECU") : unit->name, {}, pairOf(*unit, port).first},
                          port.terminator_ohm);
         for (const job::Circuit& c : m_job.circuits)
-            if (const parts::Part* part = job::partOf(m_job, c); part != nullptr && parts::isOnBus(*part))
-                hang({c.name, c.id, harness::plugOf(m_job, c, parts::PinRole::Signal)}, parts::terminatorOhm(*part));
+            if (const parts::Part* part = job::partOf(m_job, c); part != nullptr && parts::isOnBus(*part)) {
+                const PointRef high = harness::plugOf(m_job, c, parts::PinRole::Signal);
+                if (const auto unit = std::ranges::find(m_bus.nodes, high, &Node::high); unit != m_bus.nodes.end())
+                    unit->circuit = c.id; // the port of a unit, which hangs there already
+                else
+                    hang({c.name, c.id, high}, parts::terminatorOhm(*part));
+            }
         if (m_bus.nodes.size() < 2)
             return false;
         for (const job::Resistor& r : m_job.resistors)

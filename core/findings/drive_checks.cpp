@@ -83,7 +83,7 @@ void checkDrive(std::vector<Finding>& out, const job::Circuit& circuit, const el
         return;
     }
     const parts::Part seen = *seating::asDriven(wiring, circuit);
-    const auto fits = seating::compatibility(circuit, seen, *output, job::cavitiesOf(job, circuit.output).size());
+    const auto fits = seating::compatibility(job, circuit, seen, *output);
     if (fits.compatible())
         return;
     const DriveRule rule = driveRuleOf(fits.kind, *parts::driveOf(seen));

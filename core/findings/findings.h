@@ -2,6 +2,7 @@
 
 /// What is wrong with a job, and what to do.
 #include "core/findings/back_feed.h" // what keeps a unit awake
+#include "core/findings/brief_checks.h" // facts of the brief that cannot be
 #include "core/findings/bus_checks.h" // the ends of a bus, and what hangs too far from it
 #include "core/findings/checks.h" // every check of a circuit and of the car
 #include "core/findings/drive_checks.h" // what the ECU drives, and whether its output can

@@ -250,7 +250,9 @@ Result<void> removeCircuit(job::Job& job, const job::CircuitId& id)
     const std::string plug = device == nullptr ? std::string() : device->connector;
     std::erase_if(job.circuits, [&](const job::Circuit& c) { return c.id == id; });
     std::erase_if(job.devices, [&](const job::Device& d) { return d.id == circuit.device; });
-    std::erase_if(job.connectors, [&](const job::Connector& c) { return c.id == plug; });
+    std::erase_if(job.connectors, [&](const job::Connector& c) { // a unit's plug stays
+        return c.id == plug && c.kind != job::ConnectorKind::Ecu;
+    });
     std::erase_if(job.proofs, [&](const job::Proof& p) { return p.circuit == id; });
     std::erase_if(job.clicks, [&](const job::Click& c) {
         return c.circuit == id || std::ranges::find(c.answered, id) != c.answered.end();
@@ -274,6 +276,8 @@ Result<void> setSensor(job::Job& job, const job::CircuitId& id, const parts::Par
         return {};
     if (parts::isDriven(*old) != parts::isDriven(sensor))
         return fail(ErrorCode::Reference, phrase("{} is read or driven otherwise than {}", sensor.name, old->name));
+    if (parts::isPort(*old) || parts::isPort(sensor))
+        return fail(ErrorCode::Reference, phrase("{} is the port of a unit, and no other part", circuit->name));
     if (const auto held = hasCavities(job, circuit->output, sensor); !circuit->output.empty() && !held)
         return held;
     const parts::Part before = *old;

@@ -9,3 +9,4 @@
 #include "core/harness/relay_feed.h" // what a relay switches, drawn
 #include "core/harness/resistors.h" // pull-ups and dividers that are added in the harness
 #include "core/harness/start.h" // a new job, another ECU, one more expander
+#include "core/harness/unit_port.h" // how a unit comes onto the ECU's bus

@@ -3,6 +3,7 @@
 #include "core/electrics/battery.h"
 #include "core/harness/edits.h"
 #include "core/harness/places.h"
+#include "core/harness/unit_port.h"
 
 #include <algorithm>
 
@@ -172,6 +173,7 @@ void addExpander(job::Job& job, const parts::EcuProfile& profile)
     addPlugs(job, unit.plugs);
     job.expanders.push_back(unit.ecu);
     power(job, unit.ecu, switchedFeed(job), groundStud(job));
+    joinPort(job, unit.ecu);
 }
 
 } // namespace vicegrip::harness

@@ -16,7 +16,8 @@ namespace vicegrip::harness {
 /// Puts another ECU in place: circuits lose their seats, and the old one's plugs go with the wires in them.
 [[nodiscard]] Result<void> setEcu(job::Job& job, const parts::EcuProfile& profile);
 
-/// Adds a unit that brings inputs over CAN, wired to feed and ground. Names that are taken get a number behind them.
+/// Adds a unit that hangs on the ECU's bus, wired to feed, ground and the bus. Names that are taken get a number behind
+/// them.
 void addExpander(job::Job& job, const parts::EcuProfile& profile);
 
 } // namespace vicegrip::harness

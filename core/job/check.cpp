@@ -65,11 +65,16 @@ Result<void> checkUnit(const Named& named, const parts::Ecu& unit, const std::st
 Result<void> checkUnits(const Job& job, const Named& named)
 {
     std::set<std::string> seen;
+    std::set<std::string> cavities;
     const auto all = units(job);
     for (size_t u = 0; u < all.size(); ++u) {
         const std::string pointer = u == 0 ? "/ecu" : at("expanders", u - 1);
         if (auto unit = checkUnit(named, *all[u], pointer); !unit)
             return unit;
+        for (size_t i = 0; i < all[u]->pins.size(); ++i)
+            if (!cavities.insert(all[u]->pins[i].at).second)
+                return bad(ErrorCode::Reference, pointer + "/pins/" + std::to_string(i) + "/at",
+                           phrase("cavity {} belongs to another unit", all[u]->pins[i].at));
         for (size_t i = 0; i < all[u]->inputs.size(); ++i)
             if (!seen.insert(all[u]->inputs[i].id.value).second)
                 return bad(ErrorCode::Reference, pointer + "/inputs/" + std::to_string(i),
@@ -80,6 +85,18 @@ Result<void> checkUnits(const Job& job, const Named& named)
                            phrase("another unit has \"{}\" already", all[u]->outputs[i].id.value));
     }
     return {};
+}
+
+/// The port of a unit is at that unit's plug, at the pins of one of its buses.
+Result<void> checkPort(const Job& job, const Device& d, const parts::Part& part, size_t index)
+{
+    const std::vector<PointRef> pair = {{d.connector, parts::cavityOf(part, parts::PinRole::Signal)},
+                                        {d.connector, parts::cavityOf(part, parts::PinRole::Signal2)}};
+    for (const parts::EcuOutput* output : outputs(job))
+        if (output->isShared() && cavitiesOf(job, output->id) == pair)
+            return {};
+    return bad(ErrorCode::Reference, at("devices", index, "connector"),
+               phrase("no unit of this job has a bus port at {} and {}", pair[0].text(), pair[1].text()));
 }
 
 Result<void> checkDevice(const Job& job, const Named& named, size_t index)
@@ -94,6 +111,8 @@ Result<void> checkDevice(const Job& job, const Named& named, size_t index)
                                    : bad(ErrorCode::Reference, at("devices", index, "connector"),
                                          phrase("{} is inside a unit: it has no plug", part->name));
     const Connector* connector = named.connector(d.connector);
+    if (parts::isPort(*part))
+        return checkPort(job, d, *part, index);
     if (connector == nullptr || (connector->kind != ConnectorKind::Sensor && connector->kind != ConnectorKind::Load))
         return bad(ErrorCode::Reference, at("devices", index, "connector"),
                    phrase("there is no sensor plug \"{}\"", d.connector));
@@ -162,6 +181,9 @@ Result<void> checkSeat(const Job& job, const Named& named, const Circuit& c, con
     if (const Circuit* there = named.drivenBy(c.output.value); there != &c && !parts::isOnBus(part))
         return bad(ErrorCode::Reference, at("circuits", i, "output"),
                    phrase("output {} drives {} already", c.output.value, there->name));
+    if (parts::isPort(part) && isAtUnitOf(job, c, c.output))
+        return bad(ErrorCode::Reference, at("circuits", i, "output"),
+                   phrase("{} and output {} are of one unit", c.name, c.output.value));
     const size_t cavities = cavitiesOf(job, c.output).size(), signals = parts::signalRoles(part).size();
     if (cavities != signals)
         return bad(ErrorCode::Reference, at("circuits", i, "output"),

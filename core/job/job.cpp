@@ -179,6 +179,15 @@ const parts::Ecu* unitOf(const Job& job, const parts::OutputId& id)
     return nullptr;
 }
 
+bool isAtUnitOf(const Job& job, const Circuit& circuit, const parts::OutputId& id)
+{
+    const Device* device = find(job, circuit.device);
+    const parts::Ecu* unit = unitOf(job, id);
+    return device != nullptr && unit != nullptr && std::ranges::any_of(unit->pins, [&](const parts::EcuPin& pin) {
+               return PointRef::fromText(pin.at).owner == device->connector;
+           });
+}
+
 const parts::EcuOutput* findOutput(const Job& job, const parts::OutputId& id)
 {
     const parts::Ecu* unit = unitOf(job, id);

@@ -225,6 +225,8 @@ inline constexpr int kVersion = 1;
 [[nodiscard]] const parts::EcuOutput* findOutput(const Job& job, const parts::OutputId& id);
 [[nodiscard]] std::vector<PointRef> cavitiesOf(const Job& job, const parts::OutputId& id);
 [[nodiscard]] const parts::Ecu* unitOf(const Job& job, const parts::OutputId& id);
+/// Whether the circuit's device is in a plug of the unit that has this output: a port cannot hang on its own bus.
+[[nodiscard]] bool isAtUnitOf(const Job& job, const Circuit& circuit, const parts::OutputId& id);
 /// The circuit that this output drives, or null.
 [[nodiscard]] const Circuit* drivenBy(const Job& job, const parts::OutputId& id);
 

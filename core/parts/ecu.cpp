@@ -75,6 +75,12 @@ Result<std::set<std::string>> checkSeats(const Ecu& ecu)
 
 } // namespace
 
+const EcuOutput* firstPort(const Ecu& ecu)
+{
+    const auto it = std::ranges::find_if(ecu.outputs, &EcuOutput::isShared);
+    return it == ecu.outputs.end() ? nullptr : &*it;
+}
+
 const EcuOutput* findOutput(const Ecu& ecu, const OutputId& id)
 {
     const auto it = std::ranges::find(ecu.outputs, id, &EcuOutput::id);

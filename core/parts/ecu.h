@@ -132,7 +132,7 @@ struct Ecu
     std::string name;
     std::string firmware; ///< a note; proofs rest on it
     bool plugIn = false; ///< it keeps the vehicle's own connectors
-    bool expander = false; ///< it adds inputs to an ECU over CAN
+    bool expander = false; ///< it hangs on an ECU's bus: it adds inputs and outputs, or leads to another bus
     SensorSupply supply;
     double feed_ohm = 15; ///< what the battery sees with no outputs on
     double least_supply_v = 6.5; ///< below this the unit is off
@@ -169,6 +169,8 @@ struct EcuProfile
 
 /// Null when the unit has none of that name.
 [[nodiscard]] const EcuOutput* findOutput(const Ecu& ecu, const OutputId& id);
+/// The first bus port: of an expander the one by which it hangs on the ECU's bus. Null when it has none.
+[[nodiscard]] const EcuOutput* firstPort(const Ecu& ecu);
 /// The cavities an output drives, in order: "A.20", "A.21".
 [[nodiscard]] std::vector<std::string> cavitiesOf(const Ecu& ecu, const OutputId& id);
 

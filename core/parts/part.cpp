@@ -148,6 +148,16 @@ bool isOnBus(const Part& part)
     return traitsOf(part).pair;
 }
 
+bool isPort(const Part& part)
+{
+    return ask(part, false, [](const auto& m) -> decltype(bool(m.port)) { return m.port; });
+}
+
+bool isVehicleNetwork(const Part& part)
+{
+    return isOnBus(part) && !isPort(part) && cavityOf(part, PinRole::Supply).empty();
+}
+
 std::string roleWords(const Part& part, PinRole role)
 {
     if (isOnBus(part) && isSignal(role))

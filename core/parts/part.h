@@ -51,7 +51,7 @@ enum class PartUse {
     Fan,
     Lamp,
     Tachometer,
-    BusDevice ///< what has no other use here: a gateway, a display
+    BusDevice ///< what has no other use here: a display, the vehicle network
 };
 
 /// Whether it is driven by the share of time it is on.
@@ -95,6 +95,10 @@ struct Part
 [[nodiscard]] bool isDriven(const Part& part);
 /// Whether it hangs on a bus, on a port that others share.
 [[nodiscard]] bool isOnBus(const Part& part);
+/// Whether it stands for the bus port of a unit that hangs on another one's bus.
+[[nodiscard]] bool isPort(const Part& part);
+/// Whether it is a bus with all that hangs on it and lives on power of its own: the vehicle network.
+[[nodiscard]] bool isVehicleNetwork(const Part& part);
 /// What people call a terminal of it: "signal", "ground"; of a bus "CAN high" and "CAN low".
 [[nodiscard]] std::string roleWords(const Part& part, PinRole role);
 /// What closes a bus inside the part, Ohm; 0: nothing.

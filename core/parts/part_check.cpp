@@ -38,7 +38,7 @@ Result<void> checkDrivenPins(const Part& s)
     if (signals < kind.signalPins || cavityOf(s, PinRole::Signal).empty())
         return outOfRange(
             "/pins", phrase("{} signal pins are needed: signal, signal-2 and so on", std::to_string(kind.signalPins)));
-    if (kind.supplied && !(supply && ground))
+    if (kind.supplied && !kind.pair && !(supply && ground))
         return outOfRange("/pins", phrase("its electronics need a supply pin and a ground pin"));
     if (!kind.supplied && signals + static_cast<int>(supply) + static_cast<int>(ground) != std::max(2, kind.signalPins))
         return outOfRange("/pins", phrase("its current needs one other end: a supply pin, a ground pin, or signal-2"));
@@ -65,12 +65,12 @@ Result<void> checkPart(const Part& s)
 {
     if (auto pins = isInside(s) ? checkInside(s) : traitsOf(s).driven ? checkDrivenPins(s) : Result<void>{}; !pins)
         return pins;
-    if (traitsOf(s).driven)
-        return {};
-    if (auto sound = checkMeasures(s); !sound)
-        return sound;
-    if (auto pins = isInside(s) ? Result<void>{} : checkReadPins(s); !pins)
-        return pins;
+    if (!traitsOf(s).driven) {
+        if (auto sound = checkMeasures(s); !sound)
+            return sound;
+        if (auto pins = isInside(s) ? Result<void>{} : checkReadPins(s); !pins)
+            return pins;
+    }
     const auto check = [&](const auto& m) -> Result<void> {
         if constexpr (requires { m.check(s); })
             return m.check(s);

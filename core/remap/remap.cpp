@@ -11,6 +11,7 @@
 #include <algorithm>
 #include <map>
 #include <set>
+#include <tuple>
 
 namespace vicegrip::remap {
 namespace {
@@ -103,13 +104,13 @@ std::string functionOf(const pinning::PinUse& use)
 
 struct NewPin
 {
+    std::string plug; ///< empty: the one in question
     std::string cavity, function, colour;
 };
 
-std::vector<NewPin> newPins(const job::Job& job, const job::Connector& connector)
+void addPins(std::vector<NewPin>& out, const job::Job& job, const std::map<job::PointRef, pinning::PinUse>& uses,
+             const job::Connector& connector, const std::string& plug)
 {
-    const auto uses = pinning::pinUses(job);
-    std::vector<NewPin> out;
     for (const pinning::Pin& pin : pinning::pinsOf(job, connector)) {
         const auto use = uses.find(pin.at);
         if (pin.wires.empty() || use == uses.end())
@@ -118,21 +119,34 @@ std::vector<NewPin> newPins(const job::Job& job, const job::Connector& connector
         for (const job::Wire& w : job.wires)
             if (w.id == pin.wires.front())
                 colour = w.colour;
-        out.push_back({pin.at.cavity, functionOf(use->second), colour});
+        out.push_back({plug, pin.at.cavity, functionOf(use->second), colour});
     }
+}
+
+/// Of this plug, then of other units' plugs that nobody has an old list of.
+std::vector<NewPin> newPins(const job::Job& job, const job::Connector& connector)
+{
+    const auto uses = pinning::pinUses(job);
+    std::vector<NewPin> out;
+    addPins(out, job, uses, connector, {});
+    for (const job::Connector& other : job.connectors)
+        if (other.kind == job::ConnectorKind::Ecu && other.id != connector.id &&
+            std::ranges::find(job.oldPlugs, other.id, &job::OldPlug::connector) == job.oldPlugs.end())
+            addPins(out, job, uses, other, other.id);
     return out;
 }
 
-/// Which new pin each old one becomes: the likest pairs first, among equals those that stay. -1 for none.
+/// Which new pin each old one becomes: the likest pairs first, among equals those that stay, then those of the same
+/// plug. -1 for none.
 std::vector<int> matched(const std::vector<job::OldPin>& old, const std::vector<NewPin>& now)
 {
     struct Pair
     {
         double likeness = 0;
-        bool stays = false;
+        bool stays = false, here = false;
         size_t from = 0, to = 0;
     };
-    constexpr double kLikeEnough = 0.5;
+    constexpr double kLikeEnough = 0.5, kLikeEnoughElsewhere = 0.6;
     std::vector<Pair> pairs;
     std::vector<std::set<std::string>> there;
     for (const NewPin& n : now)
@@ -142,11 +156,13 @@ std::vector<int> matched(const std::vector<job::OldPin>& old, const std::vector<
         if (words.empty())
             continue;
         for (size_t k = 0; k < now.size(); ++k)
-            if (const double like = likeness(words, there[k]); like >= kLikeEnough)
-                pairs.push_back({like, old[i].cavity == now[k].cavity, i, k});
+            if (const double like = likeness(words, there[k]);
+                like >= (now[k].plug.empty() ? kLikeEnough : kLikeEnoughElsewhere))
+                pairs.push_back(
+                    {like, now[k].plug.empty() && old[i].cavity == now[k].cavity, now[k].plug.empty(), i, k});
     }
     std::ranges::stable_sort(pairs, [](const Pair& a, const Pair& b) {
-        return std::pair(a.likeness, a.stays) > std::pair(b.likeness, b.stays);
+        return std::tuple(a.likeness, a.stays, a.here) > std::tuple(b.likeness, b.stays, b.here);
     });
     std::vector<int> out(old.size(), -1);
     std::set<size_t> taken;
@@ -195,25 +211,32 @@ Remap remap(const job::Job& job, const job::OldPlug& old)
     const std::vector<int> to = matched(old.pins, now);
     std::map<std::string, std::string> towards; // new cavity by old one
     for (size_t i = 0; i < to.size(); ++i)
-        if (to[i] >= 0)
+        if (to[i] >= 0 && now[static_cast<size_t>(to[i])].plug.empty())
             towards[old.pins[i].cavity] = now[static_cast<size_t>(to[i])].cavity;
     std::map<std::string, std::string> functionNow;
     for (const NewPin& n : now)
-        functionNow[n.cavity] = n.function;
-    for (const NewPin& n : now) {
+        if (n.plug.empty())
+            functionNow[n.cavity] = n.function;
+    for (size_t k = 0; k < now.size(); ++k) {
+        const NewPin& n = now[k];
+        if (!n.plug.empty() && std::ranges::find(to, static_cast<int>(k)) == to.end())
+            continue;
         Remapped& r = out.rows.emplace_back();
         r.function = n.function;
         r.newCavity = n.cavity;
         r.newColour = n.colour;
+        r.newPlug = n.plug;
         r.fate = Fate::New;
         for (size_t i = 0; i < to.size(); ++i) {
-            if (to[i] < 0 || now[static_cast<size_t>(to[i])].cavity != n.cavity)
+            if (to[i] != static_cast<int>(k))
                 continue;
             const job::OldPin& o = old.pins[i];
             r.oldCavity = o.cavity;
             r.oldColour = o.colour;
             r.asListed = o.function;
-            r.fate = o.cavity == n.cavity ? Fate::Stays : Fate::Moves;
+            r.fate = n.plug.empty() && o.cavity == n.cavity ? Fate::Stays : Fate::Moves;
+            if (!n.plug.empty())
+                continue;
             const auto back = towards.find(n.cavity);
             if (r.fate == Fate::Moves && back != towards.end() && back->second == o.cavity) {
                 r.fate = Fate::Exchanged;
@@ -225,7 +248,11 @@ Remap remap(const job::Job& job, const job::OldPlug& old)
     for (size_t i = 0; i < to.size(); ++i)
         if (to[i] < 0 && !old.pins[i].function.empty()) {
             const job::OldPin& o = old.pins[i];
-            out.rows.push_back({Fate::Goes, o.function, o.cavity, o.colour, {}, {}, {}, false, o.function});
+            Remapped& r = out.rows.emplace_back();
+            r.fate = Fate::Goes;
+            r.function = r.asListed = o.function;
+            r.oldCavity = o.cavity;
+            r.oldColour = o.colour;
         }
     out.work = workOf(*connector, old, out.rows);
     out.verdict = verdictOn(out.rows);

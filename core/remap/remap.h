@@ -14,7 +14,7 @@ namespace vicegrip::remap {
 
 enum class Fate {
     Stays, ///< the same cavity
-    Moves, ///< to another cavity
+    Moves, ///< to another cavity, or to another unit's plug
     Exchanged, ///< with another function that takes its place
     New, ///< the old plug had nothing of the kind
     Goes ///< the job has no use for it
@@ -27,6 +27,7 @@ struct Remapped
     std::string function; ///< as the job calls it; of the old list where the job has none
     std::string oldCavity, oldColour; ///< empty for New
     std::string newCavity, newColour; ///< empty for Goes
+    std::string newPlug; ///< Moves: the other plug it goes to; empty: this one
     std::string with; ///< Exchanged: the other function
     bool otherColour = false; ///< it stays, and the job's wire has another colour than the list says
     std::string asListed; ///< the old list's own words
@@ -47,7 +48,8 @@ struct Remap
 };
 
 /// Functions are matched by their words: abbreviations of the trade are known, one old pin goes to one new cavity, and
-/// among equals the one that stays is taken first.
+/// among equals the one that stays is taken first. What this plug has no use for may go on in the plug of another unit,
+/// a gateway say, unless that one has an old list of its own.
 [[nodiscard]] Remap remap(const job::Job& job, const job::OldPlug& old);
 
 /// A line of an old plug's list.

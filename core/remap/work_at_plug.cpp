@@ -42,7 +42,11 @@ class Work
     std::vector<RemapStep> across()
     {
         for (const Remapped& r : m_rows)
-            if (r.fate != Fate::New && r.fate != Fate::Goes)
+            if (!r.newPlug.empty())
+                add(phrase("Old {} to {}.{}: {}{}", r.oldCavity, r.newPlug, r.newCavity, r.function,
+                           withColour(r.oldColour)),
+                    phrase("It lives on in that plug."));
+            else if (r.fate != Fate::New && r.fate != Fate::Goes)
                 add(phrase("Old {} to new {}: {}{}", r.oldCavity, r.newCavity, r.function, withColour(r.oldColour)),
                     {});
         insertNew();
@@ -60,12 +64,19 @@ class Work
 
     void pullWhatGoes()
     {
-        for (const Remapped& r : m_rows)
+        for (const Remapped& r : m_rows) {
+            if (!r.newPlug.empty()) {
+                add(phrase("Pull {}: {}{}; lead it to {}.{}", r.oldCavity, r.function, withColour(r.oldColour),
+                           r.newPlug, r.newCavity),
+                    phrase("The old wire lives on in that plug: crimp its terminal anew."));
+                m_held.erase(r.oldCavity);
+            }
             if (r.fate == Fate::Goes) {
                 add(phrase("Pull {}: {}{}; cap it and tie it back", r.oldCavity, r.function, withColour(r.oldColour)),
                     phrase("Nothing goes home in a cavity that is held."));
                 m_held.erase(r.oldCavity);
             }
+        }
     }
 
     [[nodiscard]] bool sameTerminal(const std::string& from, const std::string& to) const
@@ -88,7 +99,7 @@ class Work
     {
         std::vector<const Remapped*> left;
         for (const Remapped& r : m_rows)
-            if (r.fate == Fate::Moves || r.fate == Fate::Exchanged)
+            if ((r.fate == Fate::Moves && r.newPlug.empty()) || r.fate == Fate::Exchanged)
                 left.push_back(&r);
         std::vector<const Remapped*> tagged;
         while (!left.empty() || !tagged.empty()) {

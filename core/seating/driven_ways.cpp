@@ -29,7 +29,7 @@ std::vector<const parts::EcuOutput*> freeOutputs(const job::Job& job)
 
 bool canDrive(const job::Job& job, const job::Circuit& circuit, const parts::Part& part, const parts::EcuOutput& output)
 {
-    return compatibility(circuit, part, output, job::cavitiesOf(job, output.id).size()).compatible();
+    return compatibility(job, circuit, part, output).compatible();
 }
 
 const parts::EcuOutput* takerOf(const job::Job& job, const job::Circuit& circuit, const parts::Part& part)
@@ -152,13 +152,19 @@ void outputExpanders(std::vector<WayOut>& out, const job::Circuit& circuit, cons
     for (const parts::EcuProfile& profile : library.ecus) {
         if (!profile.ecu.expander)
             continue;
+        const parts::EcuOutput* joins = parts::firstPort(profile.ecu); // the ECU's bus
         for (const parts::EcuOutput& o : profile.ecu.outputs)
-            if (!o.isShared() &&
+            if (&o != joins &&
                 compatibility(circuit, part, o, parts::cavitiesOf(profile.ecu, o.id).size()).compatible()) {
-                out.push_back({circuit.id, OutputExpander{profile, o.id}, phrase("Add {}", profile.name),
-                               phrase("Its output {} drives this one. It needs a feed, a ground and two CAN wires, and "
-                                      "an ECU whose firmware talks to it: ask the tuner.",
-                                      o.id.value)});
+                out.push_back(
+                    {circuit.id, OutputExpander{profile, o.id}, phrase("Add {}", profile.name),
+                     o.isShared()
+                         ? phrase("The vehicle's pair goes to its port {}, and its other one to the ECU's "
+                                  "bus. It needs a feed and a ground, and must know the messages of both.",
+                                  o.id.value)
+                         : phrase("Its output {} drives this one. It needs a feed, a ground and two CAN wires, and "
+                                  "an ECU whose firmware talks to it: ask the tuner.",
+                                  o.id.value)});
                 break;
             }
     }

@@ -93,6 +93,20 @@ Compatibility electrically(const parts::Drive& drive, const parts::EcuOutput& ou
     return {};
 }
 
+/// The circuit by which this port hangs on another unit's bus, or null.
+const job::Circuit* joinedBy(const job::Job& job, const parts::EcuOutput& port)
+{
+    const auto pair = job::cavitiesOf(job, port.id);
+    for (const job::Circuit& c : job.circuits) {
+        const parts::Part* part = job::partOf(job, c);
+        if (part != nullptr && parts::isPort(*part) && !c.output.empty() &&
+            pair.front() ==
+                job::PointRef{job::find(job, c.device)->connector, parts::cavityOf(*part, parts::PinRole::Signal)})
+            return &c;
+    }
+    return nullptr;
+}
+
 } // namespace
 
 std::optional<parts::Part> asDriven(const electrics::Wiring& wiring, const job::Circuit& circuit)
@@ -119,7 +133,20 @@ Compatibility compatibility(const job::Circuit& circuit, const parts::Part& part
     if (cavities != parts::signalRoles(part).size())
         return {Incompatibility::Driver, phrase("it has {} cavities and the part {} signals", std::to_string(cavities),
                                                 std::to_string(parts::signalRoles(part).size()))};
+    if (parts::isVehicleNetwork(part) && output.functions.empty())
+        return {Incompatibility::Function, phrase("the firmware does not know the vehicle's messages")};
     return electrically(*drive, output);
+}
+
+Compatibility compatibility(const job::Job& job, const job::Circuit& circuit, const parts::Part& part,
+                            const parts::EcuOutput& output)
+{
+    if (parts::isPort(part) && job::isAtUnitOf(job, circuit, output.id))
+        return {Incompatibility::Driver, phrase("it is a bus of the same unit")};
+    if (output.isShared() && parts::isOnBus(part))
+        if (const job::Circuit* joined = joinedBy(job, output))
+            return {Incompatibility::Driver, phrase("it hangs on {} itself", joined->output.value)};
+    return compatibility(circuit, part, output, job::cavitiesOf(job, output.id).size());
 }
 
 int detour(const parts::Part& part, const parts::EcuOutput& output)

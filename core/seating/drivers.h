@@ -11,6 +11,11 @@ namespace vicegrip::seating {
 [[nodiscard]] Compatibility compatibility(const job::Circuit& circuit, const parts::Part& part,
                                           const parts::EcuOutput& output, size_t cavities);
 
+/// The same of an output of the job: a port does not hang on a bus of its own unit, and nothing on a port that hangs on
+/// another unit's bus itself.
+[[nodiscard]] Compatibility compatibility(const job::Job& job, const job::Circuit& circuit, const parts::Part& part,
+                                          const parts::EcuOutput& output);
+
 /// What an output sees of a circuit's part: with the resistor that the harness has in series. Null where nothing is
 /// driven.
 [[nodiscard]] std::optional<parts::Part> asDriven(const electrics::Wiring& wiring, const job::Circuit& circuit);

@@ -116,7 +116,7 @@ std::optional<double> costOf(const job::Job& job, const job::Circuit& circuit, c
     if (outputs.outputs.empty())
         return std::nullopt;
     const parts::EcuOutput& output = *outputs.outputs.front();
-    if (!compatibility(circuit, part, output, job::cavitiesOf(job, output.id).size()).compatible())
+    if (!compatibility(job, circuit, part, output).compatible())
         return std::nullopt;
     return versatility(output) + kDetour * detour(part, output) +
            (job::isSeated(circuit) && !holds(outputs, circuit) ? kMoving : 0);

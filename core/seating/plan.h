@@ -67,6 +67,9 @@ struct SupplyBudget
     int circuits = 0; ///< on this supply
     int grounds = 0; ///< sensor ground cavities of the unit
     int groundUsers = 0; ///< circuits that return to them
+
+    /// Whether no sensor could hang on the unit: a gateway.
+    [[nodiscard]] bool ofNone() const { return circuits == 0 && grounds == 0 && groundUsers == 0; }
 };
 [[nodiscard]] std::vector<SupplyBudget> supplyBudgets(const job::Job& job);
 

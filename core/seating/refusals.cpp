@@ -43,8 +43,7 @@ class Judge
     {
         if (!m_part)
             return phrase("nobody has said what it drives");
-        const size_t cavities = job::cavitiesOf(m_job, output.id).size();
-        if (std::string reason = compatibility(m_circuit, *m_part, output, cavities).reason; !reason.empty())
+        if (std::string reason = compatibility(m_job, m_circuit, *m_part, output).reason; !reason.empty())
             return reason;
         const auto there = m_driven.find(output.id);
         return !output.isShared() && there != m_driven.end() && there->second->id != m_circuit.id
@@ -71,7 +70,7 @@ std::string unfitness(const job::Job& job, const job::Circuit& circuit, const st
     const auto part = asDriven(electrics::Wiring(job), circuit);
     if (output == nullptr || !part)
         return phrase("no unit of this job has an input \"{}\"", seat);
-    return compatibility(circuit, *part, *output, job::cavitiesOf(job, output->id).size()).reason;
+    return compatibility(job, circuit, *part, *output).reason;
 }
 
 std::vector<Refusal> refusals(const job::Job& job, const job::Circuit& circuit)

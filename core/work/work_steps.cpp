@@ -63,7 +63,7 @@ constexpr std::array kSites = {
     Site{"tachometer", kCabin, "", "", ""},
     Site{"warning-lamp", kCabin, "", "", ""},
     Site{"display", kCabin, "", "", ""},
-    Site{"gateway", kCabin, "", "", ""},
+    Site{"vehicle-network", kCabin, "", "", ""},
 };
 
 const Site& siteOf(const job::Circuit& circuit)
@@ -157,6 +157,12 @@ class Collector
              "",
              phrase("The hole in the wall is planned from where it sits."),
              laid});
+        for (const parts::Ecu& unit : m_job.expanders)
+            if (!unit.pins.empty()) {
+                const std::string plug = job::PointRef::fromText(unit.pins.front().at).owner;
+                m_mounts[plug] = "mount-" + plug;
+                add({m_mounts[plug], phrase("Mount {}", unit.name), kCabin, {}, "", {}, laid});
+            }
         add({"wall-hole",
              phrase("Drill the wall, grommet on the harness first"),
              kCabin,
@@ -205,7 +211,7 @@ class Collector
                  phrase("hose, clamps"),
                  phrase("From a full-vacuum port of its own, falling to the port; through the wall in a grommet."),
                  false});
-        if (plug == nullptr)
+        if (plug == nullptr || plug->kind == job::ConnectorKind::Ecu) // the port of a unit
             return;
         const Site& site = siteOf(circuit);
         const std::string place = placeOf(*plug, site.place), gate = plug->place.empty() ? site.gate : gateAt(place);
@@ -273,7 +279,10 @@ class Collector
             }
         for (const job::Connector& c : m_job.connectors)
             if (c.kind == job::ConnectorKind::Ecu && hasWires(m_job, c.id)) {
-                add({"plug-" + c.id, phrase("Pin and count {}", c.label), kCabin, arrived, phrase("crimp tool"),
+                std::vector<std::string> after = arrived;
+                if (const auto mount = m_mounts.find(c.id); mount != m_mounts.end())
+                    after.push_back(mount->second);
+                add({"plug-" + c.id, phrase("Pin and count {}", c.label), kCabin, after, phrase("crimp tool"),
                      phrase("Every wire must have arrived before the last plug is closed."), pinned(m_job, c)});
                 m_plugs.push_back("plug-" + c.id);
             }
@@ -300,6 +309,7 @@ class Collector
     }
 
     const job::Job& m_job;
+    std::map<std::string, std::string> m_mounts; ///< of further units, by their first plug
     std::set<std::string> m_opened;
     std::map<std::string, std::vector<std::string>> m_behind; ///< steps by the gate that buries them
     std::vector<std::string> m_plugs;

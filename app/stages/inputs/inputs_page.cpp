@@ -294,17 +294,20 @@ void InputsPage::refreshSelected()
     m_bus->show(line == lines.end() ? nullptr : &*line, c == nullptr ? job::CircuitId{} : c->id);
     m_unseat->setEnabled(seated);
     m_lock->setEnabled(seated);
+    m_lock->setText(c != nullptr && c->locked ? tr("Unlock") : tr("Lock"));
+    m_lock->updateGeometry();
 }
 
 void InputsPage::refreshBudgets()
 {
     QStringList lines;
     for (const auto& b : seating::supplyBudgets(*m_desk.store.job()))
-        lines << tr("%1: %2 of %3 drawn by %4 of its sensors. Sensor ground cavities: %5, for %6 circuits.")
-                     .arg(text(b.unit), milliamps(b.drawn_a), milliamps(b.limit_a))
-                     .arg(b.circuits)
-                     .arg(b.grounds)
-                     .arg(b.groundUsers);
+        if (!b.ofNone())
+            lines << tr("%1: %2 of %3 drawn by %4 of its sensors. Sensor ground cavities: %5, for %6 circuits.")
+                         .arg(text(b.unit), milliamps(b.drawn_a), milliamps(b.limit_a))
+                         .arg(b.circuits)
+                         .arg(b.grounds)
+                         .arg(b.groundUsers);
     m_budgets->setText(lines.join(QLatin1Char('\n')));
 }
 

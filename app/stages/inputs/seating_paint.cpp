@@ -72,6 +72,8 @@ void SeatingView::paintUnit(QPainter& p, const SeatRow& row, const QRect& box)
     p.setPen(c.ink);
     p.drawText(name, Qt::AlignVCenter | Qt::AlignLeft,
                p.fontMetrics().elidedText(text(b.unit), Qt::ElideRight, name.width()));
+    if (b.ofNone())
+        return;
 
     const bool over = b.drawn_a > b.limit_a;
     const QString load = tr("%1 of %2")

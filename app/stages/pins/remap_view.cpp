@@ -187,8 +187,8 @@ void RemapView::showRows(const remap::Remap& remap)
 {
     std::vector<QStringList> rows;
     for (const remap::Remapped& r : remap.rows)
-        rows.push_back({text(r.function), text(r.oldCavity), text(r.oldColour), fateText(r), text(r.newCavity),
-                        text(r.newColour)});
+        rows.push_back({text(r.function), text(r.oldCavity), text(r.oldColour), fateText(r),
+                        text(r.newPlug.empty() ? r.newCavity : r.newPlug + "." + r.newCavity), text(r.newColour)});
     m_rows->fill(rows);
     const auto& c = look::colours();
     for (int row = 0; row < m_rows->rowCount(); ++row) {

@@ -4,13 +4,15 @@
 
 namespace vicegrip::parts {
 
-/// A device on a CAN bus, a wideband controller, a display or a gateway: signal is CAN high, signal-2 CAN low. Its
-/// transceiver holds a quiet pair near 2.5 V, 2 V to 3 V (ISO 11898-2, from memory).
+/// A device on a CAN bus, a wideband controller or a display: signal is CAN high, signal-2 CAN low. Its transceiver
+/// holds a quiet pair near 2.5 V, 2 V to 3 V (ISO 11898-2, from memory). Without supply and ground it lives on power
+/// that is not this harness's: the vehicle network with all that hangs on it, seen from one place.
 struct BusDevice
 {
     double terminator_ohm = 0; ///< between high and low inside; 0: none
     double terminator_tolerance = 0.05; ///< (typical)
     double draws_a = 0.1; ///< from its supply
+    bool port = false; ///< it is the bus port of a unit: transceiver and terminator are the unit's own
     nlohmann::json extra = nlohmann::json::object();
 
     static constexpr std::string_view kName = "bus"; ///< in files
@@ -20,6 +22,7 @@ struct BusDevice
     void setTolerance(double share) { terminator_tolerance = share; }
     void setDraw(double amps, const Part& part);
     [[nodiscard]] Drive drive(const Part& part) const;
+    [[nodiscard]] Result<void> check(const Part& part) const;
     [[nodiscard]] Laid lay(ElementSink& to, const Part& part, const PartState& state) const;
     void write(DeckPen& to, const Part& part, const PartState& state) const;
     void readLine(PartLines& lines, const Line& line, const Part& part);
@@ -32,6 +35,7 @@ template <class A> void listFields(A& a, BusDevice& m)
     a("terminator_ohm", m.terminator_ohm);
     a("terminator_tolerance", m.terminator_tolerance);
     a("draws_a", m.draws_a);
+    a("port", m.port);
     a.rest(m.extra);
 }
 

@@ -78,7 +78,7 @@ class Edits
     std::string edit(job::Job& job)
     {
         job::Circuit& circuit = any(job.circuits);
-        switch (pick(26)) {
+        switch (pick(27)) {
         case 0:
             any(job.wires).length_m += 0.1;
             return "a longer wire";
@@ -162,6 +162,12 @@ class Edits
         case 24:
             job.branches.clear();
             return "no stretches";
+        case 25:
+            if (!job.brief)
+                job.brief.emplace();
+            job.brief->ignition = pick(2) == 0 ? job::Ignition::Sequential : job::Ignition::WastedSpark;
+            job.brief->firingOrder = pick(2) == 0 ? std::vector{1, 3, 4, 2} : std::vector{1, 3, 3};
+            return "another firing order";
         default:
             job.log.push_back({"2026-01-01T00:00:00Z", {}, "a line"});
             return "a line of the log";

@@ -37,9 +37,8 @@ class Hands
             return "add " + addCircuit(job, {"map"}, "C", static_cast<job::Want>(pick(3)), sensor()).value;
         case 3:
         case 4:
-            if (!job.circuits.empty()) {
-                EXPECT_TRUE(seating::seat(job, circuit(), input()));
-            }
+            if (!job.circuits.empty())
+                ofSensor(circuit(), [&](const auto& id) { return seating::seat(job, id, input()).has_value(); });
             return "seat";
         case 5:
             if (!job.circuits.empty()) {
@@ -47,9 +46,8 @@ class Hands
             }
             return "unseat";
         case 6:
-            if (!job.circuits.empty()) {
-                EXPECT_TRUE(setSensor(job, circuit(), sensor()));
-            }
+            if (!job.circuits.empty())
+                ofSensor(circuit(), [&](const auto& id) { return setSensor(job, id, sensor()).has_value(); });
             return "another sensor";
         case 7:
             if (!job.circuits.empty())
@@ -76,6 +74,16 @@ class Hands
     }
 
   private:
+    /// What works for every sensor, and not for the bus port of a unit.
+    template <class Act> void ofSensor(const job::CircuitId& id, Act act)
+    {
+        if (job::sensorOf(job, *job::find(job, id)) != nullptr) {
+            EXPECT_TRUE(act(id));
+            return;
+        }
+        attempt([&] { return act(id); });
+    }
+
     /// What is refused leaves the job as it was.
     template <class Act> void attempt(Act act)
     {

@@ -24,7 +24,7 @@ job::Job van()
 
 const Remapped& row(const Remap& remap, const char* function)
 {
-    static const Remapped kNone{Fate::Goes, "none", {}, {}, {}, {}, {}, false, {}};
+    static const Remapped kNone;
     const auto it = std::ranges::find_if(
         remap.rows, [&](const Remapped& r) { return r.function.find(function) != std::string::npos; });
     return it == remap.rows.end() ? kNone : *it;
@@ -50,12 +50,36 @@ TEST(Remap, TheVansPlugIsComparedByFunction)
     EXPECT_THAT(all.verdict, HasSubstr("do not follow colours"));
 }
 
+/// The van's own pair leaves the ECU's plug and lives on in the gateway's; the ECU's new pair takes its cavities.
+TEST(Remap, WhatThisPlugHasNoUseForGoesOnInAnotherUnitsPlug)
+{
+    const job::Job job = van();
+    const Remap all = remap(job, job.oldPlugs.front());
+    const Remapped& high = row(all, "Vehicle network, CAN high");
+    EXPECT_EQ(high.fate, Fate::Moves);
+    EXPECT_EQ(high.oldCavity, "50");
+    EXPECT_EQ(high.newPlug + "." + high.newCavity, "W.5");
+    EXPECT_EQ(row(all, "Bus to plug W, CAN high").newCavity, "50");
+    EXPECT_EQ(row(all, "Bus to plug W, CAN high").fate, Fate::New);
+    std::string work;
+    for (const RemapStep& s : all.work)
+        work += s.what + "\n";
+    const auto pulled = work.find("Pull 50: Vehicle network, CAN high, WH/GN; lead it to W.5");
+    EXPECT_LT(pulled, work.find("Pin 50 anew")) << work;
+    EXPECT_EQ(row(all, "Charge pressure").fate, Fate::Goes)
+        << "half its words are no reason to lead it to fuel pressure";
+    // A list of the other plug's own says what sits there: nothing moves over then.
+    job::Job listed = job;
+    listed.oldPlugs.push_back({"W", "another list", true, {{"5", "Vehicle network high", {}}}});
+    EXPECT_EQ(row(remap(listed, listed.oldPlugs.front()), "Vehicle network high").fate, Fate::Goes);
+}
+
 TEST(Remap, TwoGenerationsOfOnePlugDifferInColoursOnly)
 {
     job::Job job = van();
     job::OldPlug old{"V", "the later van's list", true, {}};
     for (const Remapped& r : remap(job, job.oldPlugs.front()).rows)
-        if (!r.newCavity.empty())
+        if (!r.newCavity.empty() && r.newPlug.empty())
             old.pins.push_back({r.newCavity, r.function, "TQ/PK"});
     const Remap all = remap(job, old);
     for (const Remapped& r : all.rows) {
@@ -106,7 +130,7 @@ TEST(Remap, HandsThatFollowTheStepsEndRight)
     const job::Job job = van();
     std::vector<std::pair<std::string, std::string>> now; // cavity and function
     for (const Remapped& r : remap(job, job.oldPlugs.front()).rows)
-        if (!r.newCavity.empty())
+        if (!r.newCavity.empty() && r.newPlug.empty())
             now.emplace_back(r.newCavity, r.function);
     std::mt19937 random(3);
     for (int trial = 0; trial < 200; ++trial) {
@@ -120,6 +144,7 @@ TEST(Remap, HandsThatFollowTheStepsEndRight)
             if (random() % 6 != 0) // the old plug had no such function
                 old.pins.push_back({cavities[i], now[i].second, {}});
         old.pins.push_back({"60", "Rear wiper", {}});
+        old.pins.push_back({"59", "Vehicle network high", {}}); // to another plug
         const Remap all = remap(job, old);
         Plug plug;
         for (const job::OldPin& p : old.pins)
@@ -129,7 +154,7 @@ TEST(Remap, HandsThatFollowTheStepsEndRight)
         EXPECT_TRUE(plug.tagged.empty());
         EXPECT_EQ(plug.held.size(), now.size()) << "trial " << trial;
         for (const Remapped& r : all.rows)
-            if (r.fate != Fate::Goes) {
+            if (r.fate != Fate::Goes && r.newPlug.empty()) {
                 EXPECT_EQ(plug.held[r.newCavity], r.fate == Fate::New ? "new" : r.oldCavity) << r.function;
             }
     }
