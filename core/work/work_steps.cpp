@@ -2,9 +2,10 @@
 
 #include "core/base/phrase.h"
 #include "core/pinning/pinning.h"
+#include "core/wires/joins.h"
+#include "core/work/sites.h"
 
 #include <algorithm>
-#include <array>
 #include <map>
 #include <set>
 
@@ -12,70 +13,6 @@ namespace vicegrip::work {
 namespace {
 
 using pinning::Pin;
-
-constexpr const char *kBay = "engine bay", *kCabin = "cabin", *kUnder = "under the car", *kIntake = "under the intake",
-                     *kFront = "front of the engine", *kBench = "bench";
-
-/// Where a sensor usually sits, and what buries it (typical; common practice for oil pressure and rear sensors).
-struct Site
-{
-    std::string_view function;
-    const char* place;
-    const char* gate; ///< empty: it can be reached at any time
-    const char* mount; ///< what fitting it takes
-    const char* tools;
-};
-
-constexpr std::array kSites = {
-    Site{"crank", kFront, "front-drive",
-         key("Set the air gap with feelers; prove it before anything goes in front of it."), key("feelers")},
-    Site{"cam", kBay, "", key("Oil the O-ring."), ""},
-    Site{"clt", kIntake, "intake", key("Drain first, engine cold; sealant on a tapered thread unless it is coated."),
-         key("deep socket, sealant")},
-    Site{"oil-pressure", kIntake, "intake", key("Sealant on a tapered thread unless it is coated; snug in aluminium."),
-         key("deep socket, sealant")},
-    Site{"oil-temp", kIntake, "intake", key("Washer or sealant as the thread wants; snug in aluminium."),
-         key("deep socket")},
-    Site{"wideband", kUnder, "", key("Bung at least 15 degrees above horizontal; exhaust cold, car on stands."),
-         key("stands")},
-    Site{"egt", kUnder, "", key("Exhaust cold."), key("stands")},
-    Site{"gearbox-temp", kUnder, "undertray", key("In the pan, not in the cooler line; car on stands."),
-         key("stands, sealant")},
-    Site{"speed", kUnder, "undertray", key("Oil the O-ring; car on stands."), key("stands")},
-    Site{"turbo-speed", kBay, "", key("Turbocharger cold."), ""},
-    Site{"fuel-pressure", kBay, "", key("Relieve the fuel pressure, rag, no flame, extinguisher at hand."),
-         key("line spanners")},
-    Site{"flex", kBay, "", key("Relieve the fuel pressure, rag, no flame, extinguisher at hand."),
-         key("line spanners")},
-    Site{"fuel-temp", kBay, "", key("Relieve the fuel pressure, rag, no flame, extinguisher at hand."),
-         key("line spanners")},
-    Site{"fuel-level", kUnder, "", key("Tank vented; no flame; local rules and licensed practice come first."), ""},
-    Site{"pedal1", kCabin, "", "", ""},
-    Site{"pedal2", kCabin, "", "", ""},
-    Site{"brake", kCabin, "", "", ""},
-    Site{"clutch", kCabin, "", "", ""},
-    Site{"gear", kUnder, "undertray", key("Car on stands."), key("stands")},
-    // What the ECU drives; injectors and coils of every number.
-    Site{"inj", kBay, "", key("Relieve the fuel pressure, rag, no flame, extinguisher at hand; oil the O-rings."),
-         key("line spanners")},
-    Site{"ign", kBay, "", key("Key out, its fuse drawn: it makes tens of kilovolts."), ""},
-    Site{"fan", kBay, "", key("Its fuse drawn: a fan starts by itself."), ""},
-    Site{"tachometer", kCabin, "", "", ""},
-    Site{"warning-lamp", kCabin, "", "", ""},
-    Site{"display", kCabin, "", "", ""},
-    Site{"vehicle-network", kCabin, "", "", ""},
-};
-
-const Site& siteOf(const job::Circuit& circuit)
-{
-    static constexpr Site kElsewhere{"", kBay, "", "", ""};
-    const std::string& function = circuit.function.value;
-    auto it = std::ranges::find(kSites, function, &Site::function);
-    if (it == kSites.end()) // one of several that are numbered
-        it =
-            std::ranges::find(kSites, function.substr(0, function.find_last_not_of("0123456789") + 1), &Site::function);
-    return it == kSites.end() ? kElsewhere : *it;
-}
 
 /// Where a plug is: where the user said, else where its function usually sits.
 std::string placeOf(const job::Connector& plug, const char* usual)
@@ -161,7 +98,9 @@ class Collector
             if (!unit.pins.empty()) {
                 const std::string plug = job::PointRef::fromText(unit.pins.front().at).owner;
                 m_mounts[plug] = "mount-" + plug;
-                add({m_mounts[plug], phrase("Mount {}", unit.name), kCabin, {}, "", {}, laid});
+                const job::Connector* connector = job::findConnector(m_job, plug);
+                const bool done = connector != nullptr && pinned(m_job, *connector) && hasWires(m_job, plug);
+                add({m_mounts[plug], phrase("Mount {}", unit.name), kCabin, {}, "", {}, done});
             }
         add({"wall-hole",
              phrase("Drill the wall, grommet on the harness first"),
@@ -170,13 +109,20 @@ class Collector
              phrase("drill, hole saw"),
              phrase("The grommet does not go on over the plugs."),
              laid});
-        add({"lay",
-             phrase("Lay the harness, long, nothing shrunk"),
-             kBay,
-             {"wall-hole"},
-             "",
-             phrase("Nothing is cut to length before it lies."),
-             laid});
+        std::vector<std::string> before = {"wall-hole"};
+        if (const size_t unused = wires::unusedWires(m_job, electrics::Wiring(m_job)).size(); unused > 0) {
+            add({"take-out",
+                 phrase("Take out what this engine does not use: wires at Pins, Wires, {} of them",
+                        std::to_string(unused)),
+                 kBench,
+                 {},
+                 phrase("pin tools"),
+                 phrase("Afterwards it stays: nothing comes out of a shrunk sleeve."),
+                 false});
+            before.emplace_back("take-out");
+        }
+        add({"lay", phrase("Lay the harness, long, nothing shrunk"), kBay, before, "",
+             phrase("Nothing is cut to length before it lies."), laid});
     }
 
     /// What is behind a gate that is shut waits until it is open.
@@ -224,12 +170,16 @@ class Collector
                  phrase(site.tools),
                  phrase(site.mount),
                  done};
-        behind(gate, fit);
-        add(fit);
+        const parts::Part* part = job::partOf(m_job, circuit);
+        const bool fitted = part == nullptr || !parts::isVehicleNetwork(*part); // that one is there
+        if (fitted) {
+            behind(gate, fit);
+            add(fit);
+        }
         Step pin{"plug-" + plug->id,
                  phrase("Pin and count {}", plug->label),
                  place,
-                 {"fit-" + circuit.id.value, "lay"},
+                 fitted ? std::vector<std::string>{fit.id, "lay"} : std::vector<std::string>{"lay"},
                  phrase("crimp tool"),
                  {},
                  done};
@@ -298,7 +248,10 @@ class Collector
             add({g.id, g.what, g.place, held->second, "", phrase("What it buries is fitted, pinned and counted."),
                  stays});
         }
-        add({"sleeves", phrase("Close sleeves and shrink"), kBay, m_plugs, phrase("heat gun"),
+        std::vector<std::string> beforeSleeves = m_plugs;
+        if (std::ranges::find(m_out, "take-out", &Step::id) != m_out.end())
+            beforeSleeves.emplace_back("take-out");
+        add({"sleeves", phrase("Close sleeves and shrink"), kBay, beforeSleeves, phrase("heat gun"),
              phrase("A shrunk sleeve lets no wire be moved."), false});
         std::vector<std::string> last = {"sleeves"};
         for (const Step& c : m_out)

@@ -48,7 +48,7 @@ const std::vector<Room> kRooms = {
     {"core/switches", {"base", "circuit", "job", "electrics"}},
     {"core/wires", {"base", "units", "parts", "job", "electrics"}},
     {"core/pinning", {"base", "units", "parts", "job", "electrics"}},
-    {"core/work", {"base", "job", "pinning"}},
+    {"core/work", {"base", "job", "wires", "pinning"}},
     {"core/branches", {"base", "units", "parts", "job", "wires"}},
     {"core/harness", {"base", "job", "electrics", "wires"}},
     {"core/feeds", {"base", "units", "parts", "job", "electrics", "wires", "harness"}},

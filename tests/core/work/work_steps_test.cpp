@@ -36,6 +36,30 @@ ptrdiff_t at(const std::vector<std::string>& order, const std::string& id)
     return it - order.begin();
 }
 
+/// Of a harness that came with more than the engine has; common practice, no source.
+TEST(WorkSteps, WhatTheEngineDoesNotUseComesOutBeforeTheHarnessLies)
+{
+    job::Job job = bare();
+    for (const Step& s : steps(job))
+        EXPECT_NE(s.id, "take-out");
+    const auto rest = job.connectors.front();
+    job::Connector& spare = job.connectors.emplace_back();
+    spare.id = "SPARE";
+    spare.cavities = {"1"};
+    job::Wire wire = job.wires.front();
+    wire.id.value = "spare";
+    wire.from = {"SPARE", "1"};
+    wire.to = {rest.id, "26"};
+    job.wires.push_back(wire);
+    const auto order = ordered(steps(job));
+    EXPECT_LT(at(order, "take-out"), at(order, "lay"));
+    EXPECT_LT(at(order, "take-out"), at(order, "sleeves"));
+    for (const Step& s : steps(job))
+        if (s.id == "take-out") {
+            EXPECT_THAT(s.what, HasSubstr(" 1 of them"));
+        }
+}
+
 /// Common practice, no source: what will be buried comes first.
 TEST(WorkSteps, BuriedSensorsComeBeforeWhatBuriesThem)
 {
