@@ -4,6 +4,7 @@
 #include "core/brief/range.h"
 #include "core/electrics/wiring.h"
 #include "core/feeds/feeds.h"
+#include "core/feeds/proposals.h"
 #include "core/job/json.h"
 #include "core/seating/ways_out.h"
 #include "core/units/shown.h"
@@ -139,8 +140,14 @@ int fuses(const FusesOptions& options)
                       << '\n'
                       << (names.empty() ? "" : "    feeds " + names + "\n");
     }
+    Json proposals = Json::array();
+    for (const feeds::Proposal& p : feeds::propose(*job, library())) {
+        proposals.push_back({{"subject", p.subject}, {"do", p.what}, {"reason", p.why}});
+        if (!options.json)
+            std::cout << "  to do: " << p.what << ": " << p.why << '\n';
+    }
     if (options.json)
-        std::cout << Json{{"job", job->name}, {"fuses", out}}.dump(2) << '\n';
+        std::cout << Json{{"job", job->name}, {"fuses", out}, {"proposals", proposals}}.dump(2) << '\n';
     return wrong ? kFindings : kFine;
 }
 

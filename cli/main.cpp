@@ -132,8 +132,8 @@ int main(int argc, char** argv)
 
     SeatOptions seatOptions;
     FusesOptions fusesOptions;
-    auto* fusesCommand = app.add_subcommand(
-        "fuses", "List what hangs on each fuse: current, rating, the thinnest wire behind it, and why.");
+    auto* fusesCommand =
+        app.add_subcommand("fuses", "List what hangs on each fuse, why it is rated so, and what would make it right.");
     fusesCommand->add_option("JOB", fusesOptions.job, "A .vicegrip file")->required();
     fusesCommand->add_flag("--json", fusesOptions.json, "Print JSON");
     fusesCommand->callback([&] { code = fuses(fusesOptions); });

@@ -81,6 +81,8 @@ class Feeds
                 add({circuit.name, circuit.id, amps}, {device->connector, cavity});
                 return;
             }
+        if (parts::isOnBus(*part)) // a port, or the vehicle network: it draws elsewhere
+            return;
         if (const parts::Ecu* unit = job::unitOf(m_job, circuit.output))
             for (const parts::EcuPin& pin : unit->pins)
                 if (pin.role == parts::EcuPinRole::PowerFeed) {

@@ -85,6 +85,13 @@ TEST(Cli, FusesSayWhatHangsOnThem)
     EXPECT_EQ(fuses[1]["current_a"], 12.0);
     EXPECT_EQ(fuses[1]["proposed_a"], 20.0) << "12 A are 60 % of it, and 80 % of 15 A";
     EXPECT_THAT(run("fuses " + test::petrelPath()).out, testing::HasSubstr("Pump fuse, 20 A"));
+    const auto proposals = nlohmann::json::parse(ran.out)["proposals"];
+    ASSERT_EQ(proposals.size(), 1U) << "the ECU shares its fuse";
+    EXPECT_THAT(proposals[0]["do"].get<std::string>(), testing::HasSubstr("on a fuse of its own: 2 A"));
+    EXPECT_THAT(run("fuses " + test::petrelPath()).out, testing::HasSubstr("  to do: "));
+    const Ran van = run("fuses " + std::string(VICEGRIP_SOURCE_DIR) + "/data/jobs/curlew.vicegrip");
+    EXPECT_THAT(van.out, testing::HasSubstr("CAN gateway"));
+    EXPECT_THAT(van.out, testing::Not(testing::HasSubstr("Vehicle network"))) << "it has power of its own";
     EXPECT_EQ(run("fuses /no/such/job").code, 3);
 }
 

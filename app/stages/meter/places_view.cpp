@@ -162,11 +162,6 @@ void PlacesView::buildTable(QVBoxLayout* column)
     for (int numeric : {Must, Read})
         m_table->horizontalHeaderItem(numeric)->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
     m_table->setColumnWidth(Mark, 34_px);
-    const QFontMetrics letters(m_table->horizontalHeader()->font());
-    for (const int numeric : {Must, Read})
-        m_table->setColumnWidth(
-            numeric,
-            std::max(88_px, letters.horizontalAdvance(m_table->horizontalHeaderItem(numeric)->text()) + 16_px));
     m_table->setShowGrid(false);
     m_table->setWordWrap(false);
     m_table->setEditTriggers(QAbstractItemView::NoEditTriggers);
@@ -268,6 +263,11 @@ void PlacesView::showTable()
     const job::Circuit* circuit = job::find(*m_analysis->job, m_desk.selection.circuit());
     const parts::Part* part = circuit == nullptr ? nullptr : job::partOf(*m_analysis->job, *circuit);
     m_table->setRowCount(static_cast<int>(m_stations.size()));
+    const QFontMetrics header(m_table->horizontalHeader()->font()), figures(look::numbers(look::Size::Small));
+    std::array<int, kColumns> widest{};
+    for (const int numeric : {Must, Read})
+        widest[numeric] =
+            std::max<int>(72_px, header.horizontalAdvance(m_table->horizontalHeaderItem(numeric)->text()));
     for (int i = 0; i < m_table->rowCount(); ++i) {
         const proof::Judged& j = m_stations[static_cast<size_t>(i)];
         const proof::Expectation& e = j.expectation;
@@ -275,8 +275,10 @@ void PlacesView::showTable()
             auto* item = new QTableWidgetItem(words);
             item->setFont(font);
             item->setForeground(ink);
-            if (column >= Must)
+            if (column >= Must) {
                 item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
+                widest[column] = std::max(widest[column], figures.horizontalAdvance(words));
+            }
             m_table->setItem(i, column, item);
             return item;
         };
@@ -295,6 +297,8 @@ void PlacesView::showTable()
         if (e.station.key == m_desk.selection.station())
             m_table->setCurrentCell(i, Place);
     }
+    for (const int numeric : {Must, Read})
+        m_table->setColumnWidth(numeric, widest[numeric] + 16_px);
 }
 
 void PlacesView::take()
