@@ -23,7 +23,7 @@ job::Job asBuilt(job::Job job, unsigned seed)
 
 } // namespace
 
-Car::Car(job::Job job, electrics::FaultList faults, unsigned seed)
+Car::Car(job::Job job, faults::FaultList faults, unsigned seed)
     : m_job(std::move(job)),
       m_asBuilt(asBuilt(m_job, seed)),
       m_faults(std::move(faults)),
@@ -44,8 +44,8 @@ void Car::takeUpTables()
         if (proof.station == "value" && view->table && input)
             accept(link::tableFor(*input, *view->table, job::sensorOf(m_job, *circuit)->measures));
     }
-    for (const electrics::Fault& fault : m_faults)
-        if (const auto* held = std::get_if<electrics::HeldTable>(&fault)) {
+    for (const faults::Fault& fault : m_faults)
+        if (const auto* held = std::get_if<faults::HeldTable>(&fault)) {
             link::EcuTable table{job::inputIndex(m_job, held->input).value_or(0), {}, {}};
             for (const auto& p : held->points) {
                 table.readings.push_back(static_cast<float>(p.volts));
@@ -73,7 +73,7 @@ Result<void> Car::solve()
     return {};
 }
 
-Result<void> Car::rewire(job::Job job, electrics::FaultList faults)
+Result<void> Car::rewire(job::Job job, faults::FaultList faults)
 {
     job::Job fitted = asBuilt(job, m_seed);
     auto built = electrics::build(fitted, {m_condition, fitted.surroundings, m_measurands, faults});

@@ -18,10 +18,10 @@ class Car
   public:
     /// `job` is as drawn. The car as fitted is never quite nominal: `seed` decides how far within tolerance its supply
     /// and battery lie.
-    Car(job::Job job, electrics::FaultList faults, unsigned seed = 1);
+    Car(job::Job job, faults::FaultList faults, unsigned seed = 1);
 
     /// Another drawing or fault list; what hands have done stays. Errors as electrics::build; the car stays as it was.
-    Result<void> rewire(job::Job job, electrics::FaultList faults);
+    Result<void> rewire(job::Job job, faults::FaultList faults);
 
     /// What hands do. Errors (Reference) name what the car does not have.
     Result<void> setCondition(job::Condition condition);
@@ -55,7 +55,7 @@ class Car
 
     job::Job m_job; ///< as drawn
     job::Job m_asBuilt; ///< with the tolerances this car came out with
-    electrics::FaultList m_faults;
+    faults::FaultList m_faults;
     job::Condition m_condition = job::Condition::KeyOn;
     std::map<job::CircuitId, double> m_measurands;
     double m_ambient_k;

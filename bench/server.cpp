@@ -33,7 +33,7 @@ Result<Car> Server::readCar() const
     return job::readFile(m_jobFile).and_then([&](const job::Job& job) -> Result<Car> {
         if (m_faultsFile.empty())
             return Car(job, {});
-        return electrics::readFaultsFile(m_faultsFile, job).map([&](const electrics::FaultList& faults) {
+        return faults::readFaultsFile(m_faultsFile, job).map([&](const faults::FaultList& faults) {
             return Car(job, faults);
         });
     });
@@ -88,9 +88,9 @@ void Server::reload()
 {
     watch();
     const auto fresh = job::readFile(m_jobFile).and_then([&](const job::Job& job) -> Result<void> {
-        electrics::FaultList faults;
+        faults::FaultList faults;
         if (!m_faultsFile.empty()) {
-            auto read = electrics::readFaultsFile(m_faultsFile, job);
+            auto read = faults::readFaultsFile(m_faultsFile, job);
             if (!read)
                 return tl::make_unexpected(read.error());
             faults = std::move(*read);

@@ -145,7 +145,7 @@ int netlist(const NetlistOptions& options)
         return refuse(job.error(), kUnreadable);
     electrics::Situation situation{.condition = conditionOf(options.condition), .surroundings = job->surroundings};
     if (!options.faults.empty()) {
-        auto list = electrics::readFaultsFile(options.faults, *job);
+        auto list = faults::readFaultsFile(options.faults, *job);
         if (!list)
             return refuse(list.error(), kUnreadable);
         situation.faults = std::move(*list);

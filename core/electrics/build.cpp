@@ -2,6 +2,8 @@
 #include "core/electrics/builder.h"
 #include "core/parts/conductor.h"
 
+#include <cmath>
+
 namespace vicegrip::electrics {
 namespace {
 
@@ -32,8 +34,27 @@ Node Builder::body(const std::string& name)
 Node Builder::behind(const job::PointRef& point)
 {
     const Node inner = m_net.addNode();
-    m_net.addResistor(at(point), inner, parts::kMatedPairOhms, {parts::kMatedPairOhms}, "contact " + point.text());
+    contact(point, at(point), inner, badContact(point));
     return inner;
+}
+
+/// What is bad about it, Ohm; infinite where nothing touches.
+double Builder::badContact(const job::PointRef& point) const
+{
+    const auto more = m_edits.contact_ohm.find(point);
+    return more == m_edits.contact_ohm.end() ? 0 : more->second;
+}
+
+void Builder::contact(const job::PointRef& point, Node a, Node b, double more_ohm)
+{
+    if (std::isfinite(more_ohm))
+        m_net.addResistor(a, b, parts::kMatedPairOhms + more_ohm, {parts::kMatedPairOhms}, "contact " + point.text());
+}
+
+double Builder::moreUnder(const std::string& stud) const
+{
+    const auto more = m_edits.stud_ohm.find(stud);
+    return more == m_edits.stud_ohm.end() ? 0 : more->second;
 }
 
 void Builder::addJoints()
@@ -41,7 +62,8 @@ void Builder::addJoints()
     for (const job::Joint& j : m_job.joints) {
         const Node node = at({j.id, {}});
         if (j.kind == job::JointKind::Stud && !j.body.empty())
-            m_net.addResistor(node, body(j.body), parts::kStudOhms, {parts::kStudOhms}, "stud " + j.id);
+            m_net.addResistor(node, body(j.body), parts::kStudOhms + moreUnder(j.id), {parts::kStudOhms},
+                              "stud " + j.id);
     }
     for (const job::Connector& c : m_job.connectors)
         for (const std::string& cavity : c.cavities)
@@ -55,24 +77,25 @@ void Builder::addInlinePairs()
             continue;
         for (const std::string& cavity : c.cavities)
             if (m_nodes.contains({c.mates, cavity}))
-                m_net.addResistor(at({c.id, cavity}), at({c.mates, cavity}), parts::kMatedPairOhms,
-                                  {parts::kMatedPairOhms}, "contact " + c.id + "." + cavity);
+                contact({c.id, cavity}, at({c.id, cavity}), at({c.mates, cavity}),
+                        badContact({c.id, cavity}) + badContact({c.mates, cavity}));
     }
 }
 
 void Builder::addConductors()
 {
-    std::map<job::WireId, double> added;
-    for (const Fault& fault : m_situation.faults)
-        if (const auto* f = std::get_if<AddedResistance>(&fault))
-            added[f->wire] += f->ohm;
     for (const job::Wire& w : m_job.wires) {
+        if (m_edits.open.contains(w.id)) {
+            at(w.from); // where a probe can be put stays
+            at(w.to);
+            continue;
+        }
         const double copper = parts::wireOhms(w.length_m, w.area_m2, m_situation.surroundings.ambient_k);
         const double crimps = 2 * parts::kCrimpOhms;
-        const auto extra = added.find(w.id);
-        m_wires[w.id] =
-            m_net.addResistor(at(w.from), at(w.to), copper + crimps + (extra == added.end() ? 0 : extra->second),
-                              {copper * parts::kWireTolerance + crimps}, "wire " + w.id.value);
+        const auto extra = m_edits.added_ohm.find(w.id);
+        m_wires[w.id] = m_net.addResistor(at(w.from), at(w.to),
+                                          copper + crimps + (extra == m_edits.added_ohm.end() ? 0 : extra->second),
+                                          {copper * parts::kWireTolerance + crimps}, "wire " + w.id.value);
     }
     for (const job::Switch& s : m_job.switches)
         addSwitch(s);
@@ -105,9 +128,8 @@ void Builder::addSwitch(const job::Switch& s)
 
 void Builder::addFaults()
 {
-    for (const Fault& fault : m_situation.faults)
-        if (const auto* f = std::get_if<Short>(&fault))
-            m_net.addResistor(at(f->point), at(f->to), f->ohm);
+    for (const faults::Bridge& b : m_edits.bridges)
+        m_net.addResistor(at(b.from), at(b.to), b.ohm);
 }
 
 void Builder::addResistors()

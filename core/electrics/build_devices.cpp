@@ -2,6 +2,8 @@
 #include "core/electrics/part_in_network.h"
 #include "core/job/facts.h"
 
+#include <algorithm>
+
 /// Devices at their plugs, or inside a unit, with what they measure and how far that may be off.
 namespace vicegrip::electrics {
 
@@ -19,8 +21,22 @@ Measurand Builder::measurandOf(const parts::Part& sensor, const job::Circuit* ci
     if (circuit == nullptr)
         return {sensor.low, sensor.low, sensor.low};
     if (const auto held = m_situation.measurands.find(circuit->id); held != m_situation.measurands.end())
-        return {held->second, held->second, held->second};
-    return measurandUnder(m_situation.condition, *circuit, sensor, m_situation.surroundings);
+        return drifted({held->second, held->second, held->second}, sensor, circuit->id);
+    return drifted(measurandUnder(m_situation.condition, *circuit, sensor, m_situation.surroundings), sensor,
+                   circuit->id);
+}
+
+/// What a sensor that is off takes its measurand for: within its range, as far as it is off.
+Measurand Builder::drifted(const Measurand& is, const parts::Part& sensor, const job::CircuitId& circuit) const
+{
+    const auto off = m_edits.drift.find(circuit);
+    if (off == m_edits.drift.end() || parts::isDriven(sensor))
+        return is;
+    const auto seen = [&](double value) {
+        return std::clamp(value + off->second * (sensor.high - sensor.low), std::min(sensor.low, value),
+                          std::max(sensor.high, value));
+    };
+    return {seen(is.value), seen(is.low), seen(is.high)};
 }
 
 void Builder::causeOf(const job::Circuit* circuit, const parts::Part& sensor, const std::vector<ElementIndex>& elements,

@@ -21,7 +21,9 @@ class Builder
 {
   public:
     Builder(const job::Job& job, const Situation& situation)
-        : m_faulted(situation.faults.empty() ? std::nullopt : std::optional(asWired(job, situation.faults))),
+        : m_faulted(faults::rewires(situation.faults) ? std::optional(faults::asWired(job, situation.faults))
+                                                      : std::nullopt),
+          m_edits(faults::editsOf(situation.faults)),
           m_job(m_faulted ? *m_faulted : job),
           m_situation(situation),
           m_keyOn(job::isLive(situation.condition)),
@@ -37,6 +39,9 @@ class Builder
     Node at(const job::PointRef& point);
     Node body(const std::string& name);
     Node behind(const job::PointRef& point);
+    void contact(const job::PointRef& point, Node a, Node b, double more_ohm);
+    [[nodiscard]] double badContact(const job::PointRef& point) const;
+    [[nodiscard]] double moreUnder(const std::string& stud) const;
     void addJoints();
     void addInlinePairs();
     void addConductors();
@@ -55,9 +60,12 @@ class Builder
     void boundsOf(const parts::Laid& laid, const parts::Part& sensor, const Measurand& measurand,
                   const std::string& device);
     [[nodiscard]] const job::Circuit* circuitOf(const job::Device& device) const;
+    [[nodiscard]] Measurand drifted(const Measurand& is, const parts::Part& sensor,
+                                    const job::CircuitId& circuit) const;
     [[nodiscard]] Measurand measurandOf(const parts::Part& sensor, const job::Circuit* circuit) const;
 
     std::optional<job::Job> m_faulted; ///< a copy only where something differs: jobs can be large
+    faults::NetworkEdits m_edits;
     const job::Job& m_job; ///< as wired, faults included
     std::optional<Wiring> m_drawn; ///< without them; where the harness has resistors
     const Situation& m_situation;

@@ -2,7 +2,7 @@
 
 #include "core/base/result.h"
 #include "core/circuit/solution.h"
-#include "core/electrics/faults.h"
+#include "core/faults/fault_list.h"
 #include "core/job/job.h"
 
 #include <functional>
@@ -22,7 +22,7 @@
 /// switched on), wiring.h (the graph: which places lie between a pin and where its wire must end), sensor_model.h (how
 /// a sensor's elements move with what it measures), builder.h, part_in_network.h, battery.h and powered.h (inside: the
 /// network as it is built, a part's elements in it, what feeds it and draws on it under a condition, and who has too
-/// little supply), faults.h (a car with faults), netlist.h (the same job as a SPICE deck, written apart).
+/// little supply), netlist.h (the same job as a SPICE deck, written apart).
 namespace vicegrip::electrics {
 
 struct Situation
@@ -30,7 +30,7 @@ struct Situation
     job::Condition condition = job::Condition::KeyOn;
     job::Surroundings surroundings;
     std::map<job::CircuitId, double> measurands = {}; ///< of a sensor (SI), where that is not its rest
-    FaultList faults = {};
+    faults::FaultList faults = {};
     std::optional<double> battery_v = {}; ///< of the battery, or the alternator, where that is not the job's own
     parts::OutputId clicked = {}; ///< an output that is on though the engine may stand; empty: none
     bool keyOff = false; ///< the key is out, the battery on: what needs the key stands open

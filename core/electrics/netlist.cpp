@@ -103,9 +103,23 @@ class Deck
         const auto [it, added] = m_inside.try_emplace(p);
         if (added) {
             it->second = fresh();
-            resistor(place(p), it->second, parts::kMatedPairOhms, "contact " + p.text());
+            contact({p}, place(p), it->second);
         }
         return it->second;
+    }
+
+    /// A mated contact; nothing where a terminal of it is not home.
+    void contact(const std::vector<PointRef>& sides, const std::string& a, const std::string& b)
+    {
+        double ohm = parts::kMatedPairOhms;
+        for (const faults::Fault& fault : m_situation.faults)
+            if (const auto* f = std::get_if<faults::BadContact>(&fault);
+                f != nullptr && std::ranges::count(sides, f->at)) {
+                if (!f->ohm)
+                    return;
+                ohm += *f->ohm;
+            }
+        resistor(a, b, ohm, "contact " + sides.front().text());
     }
 
     void drawing();
@@ -169,12 +183,14 @@ void Deck::wires()
         PointRef from = w.from, to = w.to;
         double ohm = rho * w.length_m / w.area_m2 + 2 * parts::kCrimpOhms;
         bool open = false;
-        for (const Fault& fault : m_situation.faults) {
-            if (const auto* f = std::get_if<OpenWire>(&fault))
+        for (const faults::Fault& fault : m_situation.faults) {
+            if (const auto* f = std::get_if<faults::OpenWire>(&fault))
                 open |= f->wire == w.id;
-            if (const auto* f = std::get_if<AddedResistance>(&fault); f != nullptr && f->wire == w.id)
+            if (const auto* f = std::get_if<faults::AddedResistance>(&fault); f != nullptr && f->wire == w.id)
                 ohm += f->ohm;
-            if (const auto* f = std::get_if<SwappedCavities>(&fault))
+            if (const auto* f = std::get_if<faults::MovedEnd>(&fault); f != nullptr && f->wire == w.id)
+                (from == f->at ? from : to) = f->to;
+            if (const auto* f = std::get_if<faults::SwappedCavities>(&fault))
                 for (PointRef* end : {&from, &to})
                     if (end->owner == f->connector)
                         for (const size_t i : {0U, 1U})
@@ -197,7 +213,11 @@ void Deck::drawing()
             std::string& body = bodies[j.body];
             if (body.empty())
                 body = fresh();
-            resistor(node, body, parts::kStudOhms, "stud " + j.id);
+            double ohm = parts::kStudOhms;
+            for (const faults::Fault& fault : m_situation.faults)
+                if (const auto* f = std::get_if<faults::BadStud>(&fault); f != nullptr && f->joint == j.id)
+                    ohm += f->ohm;
+            resistor(node, body, ohm, "stud " + j.id);
         }
         if (j.kind == job::JointKind::BatteryPositive && keyOn()) {
             const std::string emf = fresh();
@@ -212,8 +232,7 @@ void Deck::drawing()
     for (const job::Connector& c : m_job.connectors)
         for (const std::string& cavity : c.cavities)
             if (c.kind == job::ConnectorKind::Inline && c.id < c.mates && m_out.places.contains({c.mates, cavity}))
-                resistor(place({c.id, cavity}), place({c.mates, cavity}), parts::kMatedPairOhms,
-                         "contact " + c.id + "." + cavity);
+                contact({{c.id, cavity}, {c.mates, cavity}}, place({c.id, cavity}), place({c.mates, cavity}));
     wires();
     for (const job::Switch& s : m_job.switches)
         if (((keyOn() && !m_situation.keyOff) || !s.needsKey) && !(cranks() && s.opensCranking) &&
@@ -234,8 +253,8 @@ void Deck::drawing()
     for (const job::Resistor& r : m_job.resistors)
         resistor(place(r.from), place(r.to), r.ohm, "resistor " + r.id);
     loads();
-    for (const Fault& fault : m_situation.faults)
-        if (const auto* f = std::get_if<Short>(&fault))
+    for (const faults::Fault& fault : m_situation.faults)
+        if (const auto* f = std::get_if<faults::Short>(&fault))
             resistor(place(f->point), place(f->to), f->ohm, "short");
 }
 
@@ -360,7 +379,12 @@ double Deck::measurand(const job::Device& device, const parts::Part& sensor) con
         if (c.device != device.id)
             continue;
         const auto held = m_situation.measurands.find(c.id);
-        return held != m_situation.measurands.end() ? held->second : atRest(c, m_situation.surroundings).value;
+        double value = held != m_situation.measurands.end() ? held->second : atRest(c, m_situation.surroundings).value;
+        for (const faults::Fault& fault : m_situation.faults)
+            if (const auto* f = std::get_if<faults::Drift>(&fault); f != nullptr && f->circuit == c.id)
+                value = std::min(std::max(value + f->share * (sensor.high - sensor.low), std::min(value, sensor.low)),
+                                 std::max(value, sensor.high));
+        return value;
     }
     return sensor.low;
 }
@@ -402,7 +426,16 @@ std::string Netlist::deck(const std::string& title) const
 
 Netlist netlist(const job::Job& job, const Situation& situation)
 {
-    return Deck(job, situation).written();
+    job::Job fitted = job; // what is set or fitted otherwise, or counted wrong as a whole, is a matter of the job
+    for (const faults::Fault& fault : situation.faults) {
+        if (const auto* f = std::get_if<faults::InputSetting>(&fault))
+            f->rewire(fitted);
+        if (const auto* f = std::get_if<faults::OtherPart>(&fault))
+            f->rewire(fitted);
+        if (const auto* f = std::get_if<faults::Miscounted>(&fault))
+            f->rewire(fitted);
+    }
+    return Deck(fitted, situation).written();
 }
 
 } // namespace vicegrip::electrics

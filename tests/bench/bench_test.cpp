@@ -101,10 +101,10 @@ TEST(Car, AFlexSensorOffItsSupplyOrGroundGivesNoPulses)
         const job::Circuit& flex = *job::find(job, job::CircuitId{"flex"});
         const job::Device& device = *job::find(job, flex.device);
         const job::PointRef pin{device.connector, parts::cavityOf(*job::sensorOf(job, flex), role)};
-        electrics::FaultList faults;
+        faults::FaultList faults;
         for (const job::Wire& w : job.wires)
             if (w.from == pin || w.to == pin)
-                faults.push_back(electrics::OpenWire{w.id});
+                faults.push_back(faults::OpenWire{w.id});
         ASSERT_FALSE(faults.empty());
         Car car(job, faults);
         const auto pulses = pulsesOf(car, job, "flex");

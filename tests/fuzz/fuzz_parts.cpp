@@ -1,5 +1,5 @@
 #include "core/base/document.h"
-#include "core/electrics/faults.h"
+#include "core/faults/fault_list.h"
 #include "core/parts/describe.h"
 
 #include <cstdint>
@@ -36,6 +36,6 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, size_t size)
     complainsOrUnderstands(parts::partFromText(text));
     complainsOrUnderstands(parts::ecuFromText(text));
     complainsOrUnderstands(parts::layoutFromText(text, {parts::TerminalFamily{}}));
-    (void)electrics::readFaults(text, job::Job{});
+    (void)faults::readFaults(text, job::Job{});
     return 0;
 }

@@ -13,6 +13,8 @@
 namespace vicegrip::electrics {
 namespace {
 
+using namespace faults;
+
 job::Job demo(const char* name)
 {
     return *job::readFile(std::string(VICEGRIP_SOURCE_DIR) + "/data/jobs/" + name);
@@ -188,6 +190,20 @@ TEST(NgspiceOnJobs, AgreesOnRandomJobsWithFaults)
             faults.emplace_back(OpenWire{wire().id});
         if (seed % 4 == 0)
             faults.emplace_back(Short{wire().from, wire().to, 0.1});
+        const job::Circuit& circuit = drawn.circuits[random() % drawn.circuits.size()];
+        const job::Device& device = *job::find(drawn, circuit.device);
+        if (const auto seat = job::seatCavities(drawn, circuit); seat.size() == 1 && seed % 5 == 0)
+            faults.emplace_back(BadContact{seat.front(), seed % 2 == 0 ? std::nullopt : std::optional(20.0)});
+        if (seed % 5 == 1)
+            faults.emplace_back(BadStud{"G1", 3});
+        if (seed % 5 == 2)
+            faults.emplace_back(Miscounted{device.connector, static_cast<Count>(random() % 3)});
+        if (const job::Wire& w = wire(); seed % 5 == 3 && w.from != job::PointRef{"G2", {}})
+            faults.emplace_back(MovedEnd{w.id, w.to, {"G2", {}}});
+        if (seed % 5 == 4)
+            faults.emplace_back(Drift{circuit.id, 0.07});
+        if (seed % 7 == 0 && !circuit.input.empty())
+            faults.emplace_back(InputSetting{circuit.input, 1500});
         const std::string what = "seed " + std::to_string(seed) + " on " + unit.id.value;
         compared += compareVolts(drawn, {.surroundings = drawn.surroundings, .faults = faults}, what);
         compared += compareOhms(drawn, faults, what);

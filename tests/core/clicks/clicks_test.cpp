@@ -42,7 +42,7 @@ job::Job four(const char* unit = "mid-fixed")
     return job;
 }
 
-std::vector<std::string> answers(const job::Job& job, const char* circuit, const electrics::FaultList& faults = {})
+std::vector<std::string> answers(const job::Job& job, const char* circuit, const faults::FaultList& faults = {})
 {
     const job::Circuit& c = *job::find(job, CircuitId{circuit});
     const auto heard = electrics::answering(job, {.surroundings = job.surroundings, .faults = faults}, c.output);
@@ -71,7 +71,7 @@ Standing of(const job::Job& job, const char* circuit)
     return {};
 }
 
-electrics::SwappedCavities exchanged(const job::Job& job, const char* a, const char* b)
+faults::SwappedCavities exchanged(const job::Job& job, const char* a, const char* b)
 {
     const auto cavity = [&](const char* id) { return job::seatCavities(job, *job::find(job, CircuitId{id})).front(); };
     EXPECT_EQ(cavity(a).owner, cavity(b).owner);
@@ -115,7 +115,7 @@ TEST(Clicks, EveryPartAnswersToItsOwnOutputAlone)
 TEST(Clicks, TwoWiresExchangedAnswerForEachOther)
 {
     job::Job job = four();
-    const electrics::FaultList swapped = {exchanged(job, "inj2", "inj3")};
+    const faults::FaultList swapped = {exchanged(job, "inj2", "inj3")};
     EXPECT_THAT(answers(job, "inj2", swapped), ElementsAre("inj3"));
     EXPECT_THAT(answers(job, "inj3", swapped), ElementsAre("inj2"));
     EXPECT_THAT(answers(job, "inj1", swapped), ElementsAre("inj1"));
@@ -181,7 +181,7 @@ TEST(Clicks, WhatIsOpenOrWithoutFeedIsSilent)
     const job::PointRef cavity = job::seatCavities(job, *job::find(job, CircuitId{"inj1"})).front();
     for (const job::Wire& w : job.wires)
         if (w.from == cavity || w.to == cavity) {
-            EXPECT_THAT(answers(job, "inj1", {electrics::OpenWire{w.id}}), IsEmpty());
+            EXPECT_THAT(answers(job, "inj1", {faults::OpenWire{w.id}}), IsEmpty());
         }
     click(job, "inj1", {});
     EXPECT_EQ(of(job, "inj1").state, State::Failing);
@@ -195,7 +195,7 @@ TEST(Clicks, WiresThatAreJoinedAreToldFromWiresExchanged)
 {
     job::Job job = four();
     const auto cavity = [&](const char* id) { return job::seatCavities(job, *job::find(job, CircuitId{id})).front(); };
-    const electrics::FaultList touching = {electrics::Short{cavity("inj1"), cavity("inj2")}};
+    const faults::FaultList touching = {faults::Short{cavity("inj1"), cavity("inj2")}};
     EXPECT_THAT(answers(job, "inj1", touching), ElementsAre("inj1", "inj2"));
     click(job, "inj1", {"inj1", "inj2"});
     EXPECT_THAT(of(job, "inj1").reason, HasSubstr("more than one part: Injector 1, Injector 2"));

@@ -8,6 +8,8 @@
 namespace vicegrip::electrics {
 namespace {
 
+using namespace faults;
+
 using job::PointRef;
 
 double volts(const char* place, const FaultList& faults = {})
@@ -102,6 +104,81 @@ TEST(FaultList, WhatTheEcuWasLeftHolding)
         ASSERT_FALSE(refused) << text;
         EXPECT_THAT(refused.error().sentence, testing::HasSubstr(said));
     }
+}
+
+/// Every kind of the catalogue, as a file says it, and back.
+TEST(FaultList, EveryKindIsWrittenAndReadAgain)
+{
+    const job::Job job = test::petrel();
+    FaultList all = {OpenWire{{"w5"}},
+                     AddedResistance{{"w22"}, 25},
+                     BadContact{PointRef::fromText("CLT.1"), {}},
+                     BadContact{PointRef::fromText("A.7"), 10},
+                     BadStud{"G1", 40},
+                     Short{PointRef::fromText("A.7"), PointRef::fromText("BAT-"), 0.5},
+                     SwappedCavities{"A", {"7", "8"}},
+                     Miscounted{"A", Count::Mirrored},
+                     MovedEnd{{"w5"}, PointRef::fromText("A.7"), PointRef::fromText("A.8")},
+                     InputSetting{{"AN3"}, 1000},
+                     InputSetting{{"AN3"}, {}},
+                     OtherPart{{"map"}, *job::partOf(job, *job::find(job, job::CircuitId{"map"}))},
+                     Drift{{"clt"}, -0.05},
+                     HeldTable{{"AN1"}, {{0.5, -101.3}, {4.5, 198.7}}}};
+    for (const job::Wire& w : job.wires) // whichever wire is there: an end of it is
+        if (w.id.value == "w5")
+            std::get<MovedEnd>(all[8]).at = w.from;
+    const std::string text = writeFaults(all);
+    const auto read = readFaults(text, job);
+    ASSERT_TRUE(read) << read.error().text();
+    EXPECT_EQ(read->size(), all.size());
+    EXPECT_EQ(writeFaults(*read), text);
+    std::set<size_t> kinds;
+    for (const Fault& f : *read)
+        kinds.insert(f.index());
+    EXPECT_EQ(kinds.size(), std::variant_size_v<Fault>) << "a kind that this test does not know";
+}
+
+TEST(FaultList, EachRefusalNamesItsPlace)
+{
+    const job::Job job = test::petrel();
+    const auto refused = [&](const std::string& one) {
+        const auto read = readFaults(R"({"faults": [{"kind": "open", "wire": "w5"}, )" + one + "]}", job);
+        return read ? std::string() : read.error().place.pointer + ": " + read.error().sentence;
+    };
+    using testing::HasSubstr;
+    EXPECT_THAT(refused(R"({"kind": "contact", "at": "CLT.9"})"), HasSubstr("/faults/1: the job has no cavity"));
+    EXPECT_THAT(refused(R"({"kind": "contact", "at": "G1"})"), HasSubstr("no cavity")) << "a stud has no contact";
+    EXPECT_THAT(refused(R"({"kind": "stud", "joint": "S2", "ohm": 4})"), HasSubstr("no stud")) << "a splice is none";
+    EXPECT_THAT(refused(R"({"kind": "stud", "joint": "G1", "ohm": 0})"), HasSubstr("/faults/1"));
+    EXPECT_THAT(refused(R"({"kind": "miscounted", "connector": "A", "how": "twice"})"), HasSubstr("/faults/1"));
+    EXPECT_THAT(refused(R"({"kind": "moved-end", "wire": "w5", "at": "G2", "to": "G1"})"), HasSubstr("end of wire w5"));
+    EXPECT_THAT(refused(R"({"kind": "setting", "input": "AN77"})"), HasSubstr("AN77"));
+    EXPECT_THAT(refused(R"({"kind": "drift", "circuit": "inj1", "share": 0.1})"), HasSubstr("with a sensor"));
+    EXPECT_THAT(refused(R"({"kind": "drift", "circuit": "clt", "share": 2})"), HasSubstr("/faults/1"));
+    EXPECT_THAT(refused(R"({"kind": "other-part", "device": "map", "part": {"id": 4}})"), HasSubstr("/faults/1/part"));
+}
+
+/// What a terminal that is not home, paint, a wrong count and another part do to the readings (common practice, no
+/// source): behind the terminal the wire is as good as ever, and the input sees nothing of it.
+TEST(Faults, OfTheCatalogueShowWhereTheyShould)
+{
+    const FaultList notHome{BadContact{PointRef::fromText("CLT.1"), {}}};
+    EXPECT_NEAR(volts("CLT.1", notHome), 5, 0.05) << "the sensor is off, the pull-up has nobody";
+    const FaultList atEcu{BadContact{PointRef::fromText("A.7"), {}}};
+    EXPECT_NEAR(volts("A.7", atEcu), 0, 0.05) << "from behind one reads the sensor, which nothing pulls up";
+    const double lift = volts("MAP.1", {BadStud{"G1", 1}}) - volts("MAP.1");
+    EXPECT_GT(lift, 0.1) << "the ECU's own current over an ohm of paint";
+    EXPECT_NEAR(volts("A.7", {Miscounted{"CLT", Count::Mirrored}}), volts("A.7"), 0.01)
+        << "a thermistor does not mind which way round it is";
+    EXPECT_LT(volts("A.7", {InputSetting{{"AN3"}, {}}}), 0.2) << "nothing pulls it up";
+    const double off = volts("A.5", {Drift{{"map"}, 0.1}}) - volts("A.5");
+    EXPECT_NEAR(off, 0.4, 0.02) << "a tenth of 0.5 to 4.5 V";
+    const job::Job job = test::petrel();
+    parts::Part twice = *job::partOf(job, *job::find(job, job::CircuitId{"map"}));
+    const double range = twice.high - twice.low;
+    twice.high = twice.low + 2 * range;
+    const double rises = volts("A.5") - 0.5;
+    EXPECT_NEAR(volts("A.5", {OtherPart{{"map"}, twice}}) - 0.5, rises / 2, 0.05);
 }
 
 TEST(Pulses, LevelsComeFromTheWiring)
