@@ -21,6 +21,15 @@ struct CheckOptions
     bool json = false;
 };
 
+struct FindOptions
+{
+    std::string job;
+    std::string circuit; ///< empty: that of the first reading
+    std::vector<std::string> readings; ///< "A.11@key-on=0.03V"
+    int next = 1; ///< so many probes are named
+    bool json = false;
+};
+
 struct ExpectOptions
 {
     std::string job;
@@ -134,6 +143,7 @@ int check(const CheckOptions& options);
 int expect(const ExpectOptions& options);
 int netlist(const NetlistOptions& options);
 int fuses(const FusesOptions& options);
+int find(const FindOptions& options);
 int scale(const ScaleOptions& options);
 int budget(const BudgetOptions& options);
 int throttle(const ThrottleOptions& options);

@@ -15,14 +15,6 @@
 namespace vicegrip::cli {
 namespace {
 
-parts::Library library()
-{
-    auto read = parts::readLibrary(parts::libraryFolders(shippedFolder() / "library"));
-    for (const Error& e : read.complaints)
-        std::cerr << "left out of the library: " << e.text() << '\n';
-    return read;
-}
-
 std::string pressure(double pa, units::Dimension dimension)
 {
     return units::format(pa, dimension, "kPa", 1);

@@ -130,6 +130,17 @@ int main(int argc, char** argv)
     blendCommand->add_flag("--json", blendOptions.json, "Print JSON");
     blendCommand->callback([&] { code = blend(blendOptions); });
 
+    FindOptions findOptions;
+    auto* findCommand = app.add_subcommand(
+        "find", "Name what is likely wrong with a circuit after these readings, and the reading to take next.");
+    findCommand->add_option("JOB", findOptions.job, "A .vicegrip file")->required();
+    findCommand->add_option("--circuit", findOptions.circuit, "The circuit, by id; else that of the first reading");
+    findCommand->add_option("--reading", findOptions.readings,
+                            "PLACE@CONDITION=VALUE, beside those of the job: A.11@key-on=0.03V, clt:value@key-on=85C");
+    findCommand->add_option("--next", findOptions.next, "How many readings to propose")->check(CLI::Range(0, 20));
+    findCommand->add_flag("--json", findOptions.json, "Print JSON");
+    findCommand->callback([&] { code = find(findOptions); });
+
     SeatOptions seatOptions;
     FusesOptions fusesOptions;
     auto* fusesCommand =

@@ -1,5 +1,7 @@
 #include "cli/printing.h"
 
+#include "core/base/shipped.h"
+
 #include <algorithm>
 #include <iostream>
 
@@ -14,6 +16,14 @@ int refuse(const std::string& sentence, int code)
 {
     std::cerr << sentence << '\n';
     return code;
+}
+
+parts::Library library()
+{
+    auto read = parts::readLibrary(parts::libraryFolders(shippedFolder() / "library"));
+    for (const Error& e : read.complaints)
+        std::cerr << "left out of the library: " << e.text() << '\n';
+    return read;
 }
 
 namespace {

@@ -2,6 +2,7 @@
 
 #include "cli/commands.h"
 #include "core/base/result.h"
+#include "core/parts/library.h"
 
 #include <nlohmann/json.hpp>
 #include <string>
@@ -14,6 +15,9 @@ using Json = nlohmann::ordered_json;
 
 int refuse(const Error& error, int code);
 int refuse(const std::string& sentence, int code);
+
+/// What ships, and what the user has added; what is left out of it is said.
+[[nodiscard]] parts::Library library();
 
 /// Padded by characters on screen, not bytes: "kΩ" is two wide. At least one space follows.
 [[nodiscard]] std::string padded(const std::string& text, size_t to);

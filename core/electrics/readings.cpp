@@ -2,12 +2,15 @@
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 #include <string_view>
 
 namespace vicegrip::electrics {
 namespace {
 
 constexpr double kNoLoad = 1e15;
+constexpr circuit::Interval kAnything{-std::numeric_limits<double>::infinity(),
+                                      std::numeric_limits<double>::infinity()};
 
 /// An element that moves a reading by less than this share of it, or this many volts, is not what the reading rests on.
 constexpr double kNoticeableShare = 1e-4, kNoticeableVolts = 2e-4, kNoticeableOhms = 2e-2;
@@ -69,7 +72,9 @@ struct Readings::Seen
     }
 };
 
-Readings::Readings(const Electrics& car) : m_car(car), m_bounds(car.solution) {}
+Readings::Readings(const Electrics& car, bool withBounds) : m_car(car), m_withBounds(withBounds), m_bounds(car.solution)
+{
+}
 
 /// Looks up what is known, works out the rest together, and keeps it.
 std::vector<std::optional<Bounded>> Readings::remembered(const std::vector<Leads>& leads,
@@ -92,10 +97,12 @@ std::vector<std::optional<Bounded>> Readings::remembered(const std::vector<Leads
     }
     const std::vector<circuit::Reading> readings =
         inOhm ? m_car.solution.ohmmeters(unknown) : m_car.solution.voltmeters(unknown, *meter_ohm);
-    m_bounds.prepare(unknown);
+    if (m_withBounds)
+        m_bounds.prepare(unknown);
     for (size_t i = 0; i < readings.size(); ++i) {
-        const circuit::Interval within = inOhm ? m_bounds.ohmmeter(unknown[i], readings[i])
-                                               : m_bounds.voltmeter(unknown[i], *meter_ohm, readings[i]);
+        const circuit::Interval within = !m_withBounds ? kAnything
+                                         : inOhm       ? m_bounds.ohmmeter(unknown[i], readings[i])
+                                                       : m_bounds.voltmeter(unknown[i], *meter_ohm, readings[i]);
         *waiting[i] = bounded(m_car, readings[i], within, inOhm ? kNoticeableOhms : kNoticeableVolts);
     }
     std::vector<std::optional<Bounded>> out;
@@ -144,7 +151,9 @@ std::optional<Readings::Seen> Readings::seenAt(const job::Job& job, const job::C
 std::optional<Bounded> Readings::inputVolts(const job::Job& job, const job::Circuit& circuit)
 {
     const auto seen = seenAt(job, circuit);
-    return seen ? std::optional(bounded(m_car, seen->reading, seen->within(m_bounds), kNoticeableVolts)) : std::nullopt;
+    return seen ? std::optional(bounded(m_car, seen->reading, m_withBounds ? seen->within(m_bounds) : kAnything,
+                                        kNoticeableVolts))
+                : std::nullopt;
 }
 
 std::optional<circuit::Interval> Readings::inputRange(const job::Job& job, const job::Circuit& circuit,

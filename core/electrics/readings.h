@@ -23,7 +23,9 @@ struct Leads
 class Readings
 {
   public:
-    explicit Readings(const Electrics& car);
+    /// Without bounds it is quicker by far: values, what they rest on and how they spread are wanted then, and nothing
+    /// else.
+    explicit Readings(const Electrics& car, bool withBounds = true);
 
     [[nodiscard]] const Electrics& car() const { return m_car; }
 
@@ -55,6 +57,7 @@ class Readings
     [[nodiscard]] std::optional<Seen> seenAt(const job::Job& job, const job::Circuit& circuit);
 
     const Electrics& m_car;
+    bool m_withBounds;
     circuit::Bounds m_bounds;
     std::map<std::tuple<circuit::Node, circuit::Node, bool>, Bounded> m_known; ///< red, black, in Ohm
     std::map<size_t, circuit::Reading> m_supplies; ///< by unit

@@ -126,6 +126,9 @@ class CircuitPromises
             const auto [least, most] = scaling::valuesBetween(*m_table, low, high);
             const double outputStep = scaling::outputStep(m_sensor, m_circuit.scaling);
             e.due = e.reading(scaling::lookUp(*m_table, due));
+            e.sigma = std::abs(scaling::lookUp(*m_table, clamped(due + seen.sigma)) -
+                               scaling::lookUp(*m_table, clamped(due - seen.sigma))) /
+                      2;
             e.low = least - outputStep;
             e.high = most + outputStep;
             return;

@@ -4,7 +4,7 @@
 
 #include <string_view>
 
-/// Where things usually sit on a car. Only this room includes it.
+/// Where things usually sit on a car.
 namespace vicegrip::work {
 
 inline constexpr const char *kBay = "engine bay", *kCabin = "cabin", *kUnder = "under the car",

@@ -69,6 +69,7 @@ const std::vector<Room> kRooms = {
     {"core/analysis",
      {"base", "job", "electrics", "wires", "pinning", "brief", "scaling", "throttle", "proof", "findings", "clicks",
       "feeds", "bus"}},
+    {"core/diagnosis", {"base", "parts", "faults", "electrics", "work", "harness", "scaling", "analysis"}},
     {"core/lookup", {"base", "parts", "wires", "pinning", "analysis"}},
     {"link", {"core"}},
     {"bench", {"core", "link"}},

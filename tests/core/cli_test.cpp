@@ -95,6 +95,32 @@ TEST(Cli, FusesSayWhatHangsOnThem)
     EXPECT_EQ(run("fuses /no/such/job").code, 3);
 }
 
+TEST(Cli, FindNamesFaultsAndTheNextReading)
+{
+    const std::string petrel = test::petrelPath();
+    const Ran ran = run("find " + petrel + " --circuit fp --reading FP.3@key-on=0.01V --next 2 --json");
+    ASSERT_EQ(ran.code, 0) << ran.out;
+    const auto json = nlohmann::json::parse(ran.out);
+    EXPECT_THAT(json["groups"][0]["members"][0]["what"].get<std::string>(), testing::HasSubstr("w20"));
+    double shares = 0;
+    for (const auto& g : json["groups"])
+        shares += g["share"].get<double>();
+    EXPECT_GT(shares, 0.9);
+    EXPECT_LT(shares, 1 + 1e-9);
+    ASSERT_EQ(json["next"].size(), 2U);
+    EXPECT_GT(json["next"][0]["seconds"].get<double>(), 0);
+    EXPECT_FALSE(json["next"][0]["outcomes"].empty());
+    // In words; and the circuit follows from the reading.
+    EXPECT_THAT(run("find " + petrel + " --reading FP.3@key-on=0.01V").out,
+                testing::HasSubstr("pull at both its ends"));
+    for (const char* bad : {"--reading FP.3@key-on", "--reading FP.3@noon=1V", "--reading NO.1@key-on=1V",
+                            "--reading FP.3@key-on=fish", "--reading fp:value@battery-off=3", "--circuit nobody", ""}) {
+        const Ran refused = run("find " + petrel + " " + bad);
+        EXPECT_EQ(refused.code, 4) << bad << refused.out;
+    }
+    EXPECT_EQ(run("find /no/such/job --circuit fp").code, 3);
+}
+
 TEST(Cli, ScalePrintsTheAskedPoints)
 {
     const Ran ran = run("scale " + test::petrelPath() + " --circuit iat --points 6 --csv");

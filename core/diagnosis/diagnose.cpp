@@ -1,0 +1,223 @@
+#include "core/diagnosis/diagnose.h"
+
+#include "core/base/phrase.h"
+#include "core/diagnosis/reach.h"
+#include "core/electrics/electrics.h"
+#include "core/scaling/table.h"
+
+#include <algorithm>
+#include <cmath>
+#include <numeric>
+
+namespace vicegrip::diagnosis {
+namespace {
+
+using job::Condition;
+using proof::Standing;
+using proof::StationKind;
+
+/// What is as good as sure, and what is not worth a probe (typical).
+constexpr double kSure = 0.95, kWorthBits = 0.05;
+
+/// What the ECU was given for the circuit, in its own unit.
+std::vector<faults::HeldTable::Point> tableOf(const analysis::Analysis& analysis, const job::CircuitId& id)
+{
+    std::vector<faults::HeldTable::Point> out;
+    const proof::CircuitView* view = analysis::find(analysis, id);
+    const job::Circuit* circuit = job::find(*analysis.job, id);
+    const parts::Part* sensor = circuit == nullptr ? nullptr : job::sensorOf(*analysis.job, *circuit);
+    if (view != nullptr && view->table && sensor != nullptr)
+        for (const scaling::TablePoint& p : view->table->points)
+            out.push_back({p.reading, units::toUnit(p.value, sensor->measures, view->table->unit)});
+    return out;
+}
+
+/// The width of what can be shown at a spot.
+double spanOf(const job::Job& job, const Spot& s)
+{
+    const job::Circuit* c = job::find(job, s.circuit);
+    const parts::Part* sensor = c == nullptr ? nullptr : job::sensorOf(job, *c);
+    constexpr double kVolts = 20, kHertz = 20e3, kCounts = 4096;
+    if (s.place.station.kind == StationKind::Counts)
+        return kCounts;
+    if (s.place.station.kind == StationKind::Value && sensor != nullptr)
+        return 2 * (sensor->high - sensor->low);
+    return s.place.dimension == units::Dimension::Frequency ? kHertz : kVolts;
+}
+
+bool same(const Spot& a, const Spot& b)
+{
+    return a.circuit == b.circuit && a.place.station.key == b.place.station.key &&
+           a.place.condition == b.place.condition;
+}
+
+/// A reading that stands, with its spot.
+struct Stands
+{
+    Spot spot;
+    job::Reading reading;
+};
+
+/// Of each place of the job the one in hand, else the latest that is not stale.
+std::vector<Stands> standing(const analysis::Analysis& analysis, const std::vector<Taken>& inHand)
+{
+    std::vector<Stands> out;
+    for (const job::Circuit& c : analysis.job->circuits)
+        for (const Condition condition :
+             {Condition::BatteryOff, Condition::KeyOn, Condition::Cranking, Condition::Running})
+            for (const Standing& s : analysis::standings(analysis, c.id, condition)) {
+                std::optional<job::Reading> reading;
+                if (s.last != nullptr && s.state != proof::State::Stale)
+                    reading = s.last->reading;
+                for (const Taken& t : inHand)
+                    if (t.circuit == c.id && t.station == s.place.station.key && t.reading.condition() == condition)
+                        reading = t.reading;
+                if (reading && s.place.promises() && s.place.station.kind != StationKind::Counts)
+                    out.push_back({{c.id, s.place}, *reading});
+            }
+    return out;
+}
+
+/// What would be shown at a spot, put together where an instrument shows the same.
+std::vector<Outcome> outcomesAt(const Diagnosis& d, const std::vector<std::vector<Prediction>>& predicted, size_t spot,
+                                const proof::Place& place)
+{
+    struct Bin
+    {
+        Prediction::Kind kind = Prediction::Kind::Nothing;
+        double low = 0, high = 0, share = 0, best = 0;
+        size_t likeliest = 0;
+    };
+    std::vector<size_t> order(d.suspects.size());
+    std::iota(order.begin(), order.end(), size_t{0});
+    std::ranges::stable_sort(order, {}, [&](size_t s) { return predicted[s][spot].value; });
+    std::vector<Bin> bins;
+    for (const size_t s : order) {
+        const Prediction& p = predicted[s][spot];
+        const double low = p.value - 2 * p.sigma, high = p.value + 2 * p.sigma;
+        const auto joins = std::ranges::find_if(bins, [&](const Bin& b) {
+            return b.kind == p.kind && (p.kind != Prediction::Kind::Quantity || low <= b.high);
+        });
+        Bin& bin = joins != bins.end() ? *joins : bins.emplace_back(Bin{p.kind, low, high, 0, -1, s});
+        bin.high = std::max(bin.high, high);
+        bin.low = std::min(bin.low, low);
+        bin.share += d.belief[s];
+        if (d.belief[s] > bin.best) {
+            bin.best = d.belief[s];
+            bin.likeliest = s;
+        }
+    }
+    std::ranges::stable_sort(bins, std::greater{}, &Bin::share);
+    std::vector<Outcome> out;
+    constexpr double kWorthSaying = 0.01;
+    for (const Bin& b : bins) {
+        if (b.share < kWorthSaying)
+            break;
+        const auto shown = [&](double si) { return job::readingText(place.reading(si), place.unit); };
+        const double least = place.dimension == units::Dimension::Resistance ? std::max(b.low, 0.0) : b.low;
+        out.push_back({b.kind == Prediction::Kind::Open      ? phrase("open")
+                       : b.kind == Prediction::Kind::Nothing ? phrase("nothing at all")
+                                                             : units::rangeText(shown(least), shown(b.high)),
+                       d.suspects[b.likeliest].what, b.share});
+    }
+    return out;
+}
+
+/// Readings of the circuit that the likeliest suspect takes for a slip; of others there may be a fault of their own.
+void nameSlips(Diagnosis& d, const std::vector<Spot>& spots, size_t own, const std::vector<Evidence>& evidence,
+               const std::vector<std::vector<Prediction>>& predicted, const std::vector<double>& spans)
+{
+    const size_t likeliest = d.groups.front().members.front();
+    for (const Evidence& e : evidence)
+        if (e.spot < own && slipChance(predicted[likeliest][e.spot], e.reading, spans[e.spot]) > 0.5)
+            d.slips.push_back(phrase("{} at {}, {}, fits nothing that is likely: read it again",
+                                     job::readingText(e.reading, spots[e.spot].place.unit),
+                                     spots[e.spot].place.station.label,
+                                     job::conditionWords(spots[e.spot].place.condition)));
+}
+
+} // namespace
+
+Finder::Finder(const analysis::Analysis& analysis, const job::CircuitId& circuit, const Families& families,
+               const parts::Library& library)
+    : m_analysis(analysis), m_circuit(circuit)
+{
+    if (job::find(*analysis.job, circuit) == nullptr) {
+        m_trouble = phrase("the job has no circuit \"{}\"", circuit.value);
+        return;
+    }
+    if (!analysis.networkTrouble.empty()) {
+        m_trouble = analysis.networkTrouble;
+        return;
+    }
+    std::vector<Spot> spots;
+    for (const Condition condition : {Condition::BatteryOff, Condition::KeyOn})
+        for (const Standing& s : analysis::standings(analysis, circuit, condition))
+            if (s.place.promises() && s.place.station.kind != StationKind::Counts) // counts are the input's volts again
+                spots.push_back({circuit, s.place});
+    m_own = spots.size();
+    if (m_own == 0) {
+        m_trouble = phrase("nothing can be read of it: it has no seat, or no part");
+        return;
+    }
+    for (const Stands& s : standing(analysis, {}))
+        if (std::ranges::none_of(spots, [&](const Spot& known) { return same(known, s.spot); }))
+            spots.push_back(s.spot);
+    m_suspects = suspects(*analysis.job, circuit, families, library, tableOf(analysis, circuit));
+    m_predicted.resize(m_suspects.size());
+    know(spots);
+}
+
+/// Works out what all suspects say of these spots too.
+void Finder::know(const std::vector<Spot>& spots)
+{
+    if (spots.empty())
+        return;
+    const auto more = predictions(m_analysis, m_suspects, spots);
+    for (size_t s = 0; s < m_suspects.size(); ++s)
+        m_predicted[s].insert(m_predicted[s].end(), more[s].begin(), more[s].end());
+    m_spots.insert(m_spots.end(), spots.begin(), spots.end());
+}
+
+Diagnosis Finder::diagnosis(const std::vector<Taken>& inHand, Condition now, size_t most)
+{
+    Diagnosis out;
+    out.trouble = m_trouble;
+    if (!m_trouble.empty())
+        return out;
+    std::vector<Spot> unknown;
+    const auto read = standing(m_analysis, inHand);
+    for (const Stands& s : read)
+        if (std::ranges::none_of(m_spots, [&](const Spot& known) { return same(known, s.spot); }))
+            unknown.push_back(s.spot);
+    know(unknown);
+    std::vector<Evidence> evidence;
+    for (const Stands& s : read)
+        for (size_t i = 0; i < m_spots.size(); ++i)
+            if (same(m_spots[i], s.spot))
+                evidence.push_back({i, s.reading});
+    std::vector<double> spans;
+    for (const Spot& s : m_spots)
+        spans.push_back(spanOf(*m_analysis.job, s));
+    out.suspects = m_suspects;
+    out.belief = belief(out.suspects, m_predicted, evidence, spans);
+    out.groups = groups(m_predicted, out.belief);
+    nameSlips(out, m_spots, m_own, evidence, m_predicted, spans);
+    std::vector<size_t> spotOf;
+    for (size_t i = 0; i < m_own; ++i)
+        if (std::ranges::find(evidence, i, &Evidence::spot) == evidence.end())
+            spotOf.push_back(i);
+    for (const size_t i : spotOf)
+        out.probes.push_back(
+            {m_spots[i], information(m_predicted, out.belief, i), secondsFor(*m_analysis.job, m_spots[i], now), {}});
+    std::ranges::stable_sort(out.probes, std::greater{}, [](const Probe& p) { return p.bits / p.seconds; });
+    out.enough = out.groups.front().share >= kSure ||
+                 std::ranges::none_of(out.probes, [](const Probe& p) { return p.bits >= kWorthBits; });
+    for (size_t k = 0; k < std::min(most, out.probes.size()); ++k)
+        for (const size_t i : spotOf)
+            if (same(m_spots[i], out.probes[k].spot))
+                out.probes[k].outcomes = outcomesAt(out, m_predicted, i, m_spots[i].place);
+    return out;
+}
+
+} // namespace vicegrip::diagnosis

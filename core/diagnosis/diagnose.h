@@ -1,0 +1,72 @@
+#pragma once
+
+#include "core/diagnosis/belief.h"
+
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace vicegrip::diagnosis {
+
+/// A reading beside those of the job: what is in hand, and not written down.
+struct Taken
+{
+    job::CircuitId circuit;
+    std::string station; ///< key, as proof::Station
+    job::Reading reading;
+};
+
+/// What a reading would mean.
+struct Outcome
+{
+    std::string shows; ///< "4.9 to 5.1 V", "open"
+    std::string means; ///< the likeliest of what would show it
+    double share = 0; ///< how likely it is
+};
+
+/// A reading that can be taken next.
+struct Probe
+{
+    Spot spot;
+    double bits = 0; ///< expected
+    double seconds = 0; ///< of work
+    std::vector<Outcome> outcomes; ///< the likeliest first
+};
+
+struct Diagnosis
+{
+    std::vector<Suspect> suspects;
+    std::vector<double> belief; ///< by suspect
+    std::vector<Group> groups; ///< the likeliest first; by what the circuit's places could show
+    std::vector<Probe> probes; ///< the most bits for a second first
+    bool enough = false; ///< one group is as good as sure, or no probe is worth its work
+    std::vector<std::string> slips; ///< readings that what is believed does not explain, as sentences
+    std::string trouble; ///< why nothing can be said; empty where something is
+};
+
+/// Looks for what is wrong with one circuit. The networks of all suspects are solved once; a further reading moves the
+/// belief, and no more. The analysis must outlive it.
+class Finder
+{
+  public:
+    Finder(const analysis::Analysis& analysis, const job::CircuitId& circuit, const Families& families,
+           const parts::Library& library);
+
+    /// From every reading of the job that still stands and those in hand: all of the circuit, and those of others,
+    /// which share its grounds and its supply. `now`: the condition the car is in, for the costs. `most`: that many
+    /// probes are worked out in words.
+    [[nodiscard]] Diagnosis diagnosis(const std::vector<Taken>& inHand, job::Condition now, size_t most = 3);
+
+  private:
+    void know(const std::vector<Spot>& spots);
+
+    const analysis::Analysis& m_analysis;
+    job::CircuitId m_circuit;
+    std::string m_trouble;
+    std::vector<Suspect> m_suspects;
+    std::vector<Spot> m_spots; ///< of the circuit, then of others that were read
+    size_t m_own = 0;
+    std::vector<std::vector<Prediction>> m_predicted; ///< by suspect, for these spots
+};
+
+} // namespace vicegrip::diagnosis

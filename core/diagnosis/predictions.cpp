@@ -1,0 +1,162 @@
+#include "core/diagnosis/predictions.h"
+
+#include "core/electrics/readings.h"
+#include "core/scaling/table.h"
+
+#include <cmath>
+#include <future>
+#include <map>
+#include <thread>
+
+namespace vicegrip::diagnosis {
+namespace {
+
+using job::Condition;
+using units::Dimension;
+
+/// The spots of one circuit under one condition, by their place in the list.
+using Asked = std::map<Condition, std::map<job::CircuitId, std::vector<size_t>>>;
+
+/// A bound that an instrument keeps is two of its standard deviations.
+constexpr double kBoundOfSigmas = 2;
+
+/// What no drawing says, a contact that is a little worse, a lead that lies otherwise, is worth this much: finer than
+/// that no reading tells two faults apart (typical).
+constexpr double kUnknown_v = 0.01, kUnknown_ohm = 0.1, kUnknownShare = 0.0025;
+
+/// How far what is shown may be from what the model says, beside the car's tolerances.
+double instrumentSigma(const job::Job& job, const Spot& spot, double value)
+{
+    using proof::StationKind;
+    const job::Meter& m = job.meter;
+    const bool volts = spot.place.dimension == Dimension::Voltage;
+    if (spot.place.station.kind == StationKind::Probe)
+        return std::hypot(((volts ? m.voltsShare : m.ohmsShare) * std::abs(value) + (volts ? m.volts_v : m.ohms_ohm)) /
+                              kBoundOfSigmas,
+                          volts ? kUnknown_v : kUnknown_ohm);
+    const job::Circuit* circuit = job::find(job, spot.circuit);
+    const parts::Part* sensor = job::sensorOf(job, *circuit);
+    if (spot.place.station.kind == StationKind::Value)
+        return sensor == nullptr ? kUnknownShare * std::abs(value) : kUnknownShare * (sensor->high - sensor->low);
+    const parts::EcuInput* input = job::findInput(job, circuit->input);
+    const double unit =
+        spot.place.station.kind == StationKind::Counts && input != nullptr ? electrics::countVolts(job, *input) : 1;
+    return volts || unit != 1 ? kUnknown_v / unit : std::max(1.0, kUnknownShare * std::abs(value));
+}
+
+class Predictor
+{
+  public:
+    Predictor(const analysis::Analysis& analysis, const std::vector<Spot>& spots)
+        : m_analysis(analysis), m_job(*analysis.job), m_spots(spots)
+    {
+        const electrics::Wiring wiring(m_job);
+        for (size_t i = 0; i < spots.size(); ++i) {
+            m_asked[spots[i].place.condition][spots[i].circuit].push_back(i);
+            if (!m_paths.contains(spots[i].circuit))
+                m_paths[spots[i].circuit] = wiring.paths(*job::find(m_job, spots[i].circuit));
+        }
+    }
+
+    [[nodiscard]] std::vector<Prediction> of(const Suspect& suspect) const
+    {
+        std::vector<Prediction> out(m_spots.size());
+        const job::Job fitted = faults::rewires(suspect.faults) ? faults::asWired(m_job, suspect.faults) : job::Job();
+        const job::Job& job = faults::rewires(suspect.faults) ? fitted : m_job;
+        for (const auto& [condition, circuits] : m_asked) {
+            const auto car = electrics::build(m_job, {.condition = condition,
+                                                      .surroundings = m_job.surroundings,
+                                                      .faults = suspect.faults,
+                                                      .bounded = false});
+            if (!car)
+                continue;
+            electrics::Readings readings(*car, false);
+            for (const auto& [id, asked] : circuits)
+                circuit(out, suspect, job, readings, id, asked);
+        }
+        return out;
+    }
+
+  private:
+    void circuit(std::vector<Prediction>& out, const Suspect& suspect, const job::Job& job,
+                 electrics::Readings& readings, const job::CircuitId& id, const std::vector<size_t>& asked) const
+    {
+        std::vector<proof::Place> places;
+        for (const size_t i : asked)
+            places.push_back(m_spots[i].place);
+        const proof::CircuitView* view = analysis::find(m_analysis, id);
+        const job::Circuit& of = *job::find(job, id);
+        const auto table = view == nullptr ? std::nullopt : heldTable(*view, of, suspect);
+        const auto all = proof::expectations(job, readings, of, m_paths.at(id), table ? &*table : nullptr, places);
+        for (size_t k = 0; k < asked.size(); ++k)
+            out[asked[k]] = predicted(m_spots[asked[k]], all[k]);
+    }
+
+    [[nodiscard]] std::optional<scaling::Table> heldTable(const proof::CircuitView& view, const job::Circuit& circuit,
+                                                          const Suspect& suspect) const
+    {
+        std::optional<scaling::Table> out = view.table;
+        const parts::Part* sensor = job::sensorOf(m_job, circuit);
+        for (const faults::Fault& fault : suspect.faults) {
+            const auto* held = std::get_if<faults::HeldTable>(&fault);
+            if (held == nullptr || !out || sensor == nullptr || held->input != circuit.input)
+                continue;
+            out->formula.reset();
+            out->points.clear();
+            for (const auto& p : held->points)
+                out->points.push_back({p.volts, units::fromUnit(p.value, sensor->measures, out->unit)});
+        }
+        return out;
+    }
+
+    [[nodiscard]] bool atTheEnd(const Spot& spot, double value) const
+    {
+        const parts::EcuInput* input = job::findInput(m_job, job::find(m_job, spot.circuit)->input);
+        if (spot.place.station.kind != proof::StationKind::Input || input == nullptr ||
+            spot.place.dimension != Dimension::Voltage)
+            return false;
+        const double full = electrics::fullScaleVolts(m_job, *input);
+        return value <= 1e-6 * full || value >= (1 - 1e-6) * full;
+    }
+
+    [[nodiscard]] Prediction predicted(const Spot& spot, const proof::Expectation& e) const
+    {
+        if (!e.promises() || e.due.isOverload())
+            return {};
+        if (e.due.isOpen())
+            return {Prediction::Kind::Open, 0, 0};
+        const double value = e.due.si();
+        if (!std::isfinite(value))
+            return {};
+        // At an end of the converter it shows the end, however far beyond what is there may be.
+        const double sigma = atTheEnd(spot, value) ? 0 : e.sigma;
+        return {Prediction::Kind::Quantity, value, std::hypot(sigma, instrumentSigma(m_job, spot, value))};
+    }
+
+    const analysis::Analysis& m_analysis;
+    const job::Job& m_job;
+    const std::vector<Spot>& m_spots;
+    Asked m_asked;
+    std::map<job::CircuitId, std::vector<electrics::Path>> m_paths;
+};
+
+} // namespace
+
+std::vector<std::vector<Prediction>> predictions(const analysis::Analysis& analysis,
+                                                 const std::vector<Suspect>& suspects, const std::vector<Spot>& spots)
+{
+    std::vector<std::vector<Prediction>> out(suspects.size());
+    const Predictor predictor(analysis, spots);
+    const size_t threads = std::max(1U, std::thread::hardware_concurrency());
+    std::vector<std::future<void>> working;
+    for (size_t t = 0; t < threads; ++t)
+        working.push_back(std::async(std::launch::async, [&, t] {
+            for (size_t i = t; i < suspects.size(); i += threads)
+                out[i] = predictor.of(suspects[i]);
+        }));
+    for (auto& w : working)
+        w.get();
+    return out;
+}
+
+} // namespace vicegrip::diagnosis

@@ -1,0 +1,422 @@
+#include "core/diagnosis/suspect.h"
+
+#include "core/base/phrase.h"
+#include "core/electrics/wiring.h"
+#include "core/harness/edits.h"
+
+#include <algorithm>
+#include <set>
+
+namespace vicegrip::diagnosis {
+namespace {
+
+using electrics::Path;
+using job::PointRef;
+using parts::PinRole;
+
+/// The day that was last worked on: of pins and readings.
+std::string lastDay(const job::Job& job)
+{
+    std::string out;
+    for (const job::Pinned& p : job.pinned)
+        out = std::max(out, p.when.substr(0, 10));
+    for (const job::Proof& p : job.proofs)
+        out = std::max(out, p.when.substr(0, 10));
+    return out;
+}
+
+class Collector
+{
+  public:
+    Collector(const job::Job& job, const job::Circuit& circuit, const Families& families, const parts::Library& library)
+        : m_job(job),
+          m_circuit(circuit),
+          m_families(families),
+          m_library(library),
+          m_wiring(job),
+          m_paths(m_wiring.paths(circuit)),
+          m_part(job::partOf(job, circuit)),
+          m_day(lastDay(job))
+    {
+        for (const job::Pinned& p : job.pinned)
+            if (!m_day.empty() && p.when.starts_with(m_day))
+                m_today.insert(p.at);
+    }
+
+    std::vector<Suspect> all(const std::vector<faults::HeldTable::Point>& table)
+    {
+        add({"nothing",
+             {},
+             phrase("Nothing: it is as drawn, and the reading is of a slip or at the edge"),
+             phrase("Read it again."),
+             {}});
+        if (m_part == nullptr)
+            return std::move(m_out);
+        std::vector<Path> ways = m_paths;
+        for (Path& p : unitWays())
+            ways.push_back(std::move(p));
+        for (const Path& path : ways)
+            for (const std::string& subject : path.subjects)
+                if (subject.starts_with("wire "))
+                    wire(job::WireId{subject.substr(5)});
+        for (const Path& path : ways)
+            for (const PointRef& p : path.points)
+                place(p);
+        shorts();
+        grounds();
+        feeds();
+        settings();
+        otherParts();
+        tables(table);
+        share();
+        return std::move(m_out);
+    }
+
+  private:
+    void add(Suspect s)
+    {
+        const auto family = m_families.find(s.family);
+        if (family == m_families.end())
+            return;
+        constexpr double kJustWorkedOn = 3; // typical
+        s.weight = family->second.weight;
+        if (std::ranges::any_of(s.places, [&](const PointRef& p) { return m_today.contains(p); })) {
+            s.weight *= kJustWorkedOn;
+            s.raised = phrase("hands were there on {}", m_day);
+        }
+        m_out.push_back(std::move(s));
+    }
+
+    /// A family's weight is that of all its suspects together: more places do not make it likelier.
+    void share()
+    {
+        std::map<std::string_view, double> counts;
+        for (const Suspect& s : m_out)
+            ++counts[s.family];
+        for (Suspect& s : m_out)
+            s.weight /= counts[s.family];
+    }
+
+    [[nodiscard]] std::string at(const PointRef& p) const { return job::spoken(m_job, p); }
+
+    /// From the unit's feed and grounds to the posts.
+    std::vector<Path> unitWays() const
+    {
+        std::vector<Path> out;
+        const parts::Ecu* unit =
+            m_circuit.output.empty() ? job::unitOf(m_job, m_circuit.input) : job::unitOf(m_job, m_circuit.output);
+        if (unit == nullptr)
+            return out;
+        const auto post = [&](job::JointKind kind) {
+            return [this, kind](const PointRef& p) {
+                const job::Joint* j = m_wiring.joint(p);
+                return j != nullptr && (j->kind == kind ||
+                                        (kind == job::JointKind::BatteryNegative && j->kind == job::JointKind::Stud));
+            };
+        };
+        for (const parts::EcuPin& pin : unit->pins)
+            if (pin.role == parts::EcuPinRole::PowerFeed)
+                out.push_back(m_wiring.way(PointRef::fromText(pin.at), post(job::JointKind::BatteryPositive)));
+            else if (pin.role == parts::EcuPinRole::PowerGround)
+                out.push_back(m_wiring.way(PointRef::fromText(pin.at), post(job::JointKind::BatteryNegative)));
+        return out;
+    }
+
+    void wire(const job::WireId& id)
+    {
+        const auto w = std::ranges::find(m_job.wires, id, &job::Wire::id);
+        if (w == m_job.wires.end() || !m_wires.insert(id).second)
+            return;
+        const std::string between = phrase(
+            "{} between {} and {}", w->colour.empty() ? id.value : id.value + ", " + w->colour, at(w->from), at(w->to));
+        const bool tap = std::ranges::any_of(std::array{w->from, w->to}, [&](const PointRef& p) {
+            const job::Joint* j = m_wiring.joint(p);
+            return j != nullptr && j->kind == job::JointKind::Splice && j->method == job::JointMethod::Tap;
+        });
+        add({tap ? "tap" : "open-wire",
+             {faults::OpenWire{id}},
+             tap ? phrase("The tap of wire {} touches no copper", between) : phrase("Wire {} is open", between),
+             phrase("Mend wire {}: pull at both its ends first.", id.value),
+             {w->from, w->to}});
+        const bool ground = isFixture(w->from) || isFixture(w->to);
+        for (const double ohm : {1.0, 10.0, 100.0})
+            add({ground ? "ground-paint" : "bad-crimp",
+                 {faults::AddedResistance{id, ohm}},
+                 phrase("Wire {} has {} more than copper has: a bad crimp{}", between, units::formatOhms(ohm),
+                        ground ? phrase(", or paint under its ring") : std::string()),
+                 ground ? phrase("Clean the metal under its ring, then crimp anew.")
+                        : phrase("Crimp both ends of wire {} anew.", id.value),
+                 {w->from, w->to}});
+    }
+
+    [[nodiscard]] bool isFixture(const PointRef& p) const { return job::isFixture(m_wiring.joint(p)); }
+
+    void place(const PointRef& p)
+    {
+        if (!m_places.insert(p).second)
+            return;
+        if (const job::Joint* joint = m_wiring.joint(p); joint != nullptr) {
+            if (joint->kind == job::JointKind::Stud)
+                for (const double ohm : {1.0, 30.0})
+                    add({"ground-paint",
+                         {faults::BadStud{joint->id, ohm}},
+                         phrase("{} stands on {} of paint or rust", at(p), units::formatOhms(ohm)),
+                         phrase("Take {} off, clean the metal, star washer, tighten.", at(p)),
+                         {p}});
+            return;
+        }
+        const job::Connector* plug = job::findConnector(m_job, p.owner);
+        if (plug == nullptr)
+            return;
+        add({"not-home",
+             {faults::BadContact{p, {}}},
+             phrase("The terminal in {} is not home", at(p)),
+             phrase("Push it home, hear it, pull at it; then the lock."),
+             {p}});
+        add({"bad-crimp",
+             {faults::BadContact{p, 10}},
+             phrase("{} touches badly, some 10 Ω", at(p)),
+             phrase("Look for a spread terminal or green copper in {}; a new terminal.", at(p)),
+             {p}});
+        neighbours(*plug, p);
+        if (m_plugs.insert(plug->id).second && plug->cavities.size() > 2)
+            miscounted(*plug);
+    }
+
+    void neighbours(const job::Connector& plug, const PointRef& p)
+    {
+        const auto all = parts::cavities(job::faceOf(plug));
+        const auto here = std::ranges::find(all, p.cavity, &parts::Cavity::name);
+        for (const std::string& other : plug.cavities) {
+            const auto there = std::ranges::find(all, other, &parts::Cavity::name);
+            const bool near = here != all.end() && there != all.end() && std::abs(here->row - there->row) <= 1 &&
+                              std::abs(here->place - there->place) <= 1;
+            if (other == p.cavity || (!near && plug.cavities.size() > 4) ||
+                !m_pairs.insert(std::minmax(p, PointRef{plug.id, other})).second)
+                continue;
+            const PointRef next{plug.id, other};
+            const bool wired =
+                std::ranges::any_of(m_job.wires, [&](const job::Wire& w) { return w.from == next || w.to == next; });
+            add({"exchanged",
+                 {faults::SwappedCavities{plug.id, {p.cavity, other}}},
+                 wired ? phrase("{} and {} are exchanged", at(p), at(next))
+                       : phrase("What belongs in {} sits in {}", at(p), at(next)),
+                 phrase("Count both again, on the other face, and exchange them."),
+                 {p, next}});
+            if (wired)
+                add({"touching",
+                     {faults::Short{p, next, 0.1}},
+                     phrase("{} and {} touch", at(p), at(next)),
+                     phrase("Look for a strand or a bent terminal between them."),
+                     {p, next}});
+        }
+    }
+
+    void miscounted(const job::Connector& plug)
+    {
+        std::vector<PointRef> cavities;
+        for (const std::string& c : plug.cavities)
+            cavities.push_back({plug.id, c});
+        const auto count = [&](faults::Count how, std::string what) {
+            add({"miscounted",
+                 {faults::Miscounted{plug.id, how}},
+                 std::move(what),
+                 phrase("Pull all terminals of plug {} and count anew, on the other face.", plug.id),
+                 cavities});
+        };
+        count(faults::Count::Mirrored, phrase("Plug {} was pinned from its wrong face: each row is mirrored", plug.id));
+        count(faults::Count::OtherEnd, phrase("Plug {} was counted from its last cavity down", plug.id));
+        count(faults::Count::ByOne, phrase("Every wire in plug {} is one cavity on", plug.id));
+    }
+
+    [[nodiscard]] const Path* path(PinRole role) const
+    {
+        const auto it = std::ranges::find(m_paths, role, &Path::role);
+        return it == m_paths.end() || it->points.empty() ? nullptr : &*it;
+    }
+
+    [[nodiscard]] PointRef post(job::JointKind kind) const
+    {
+        for (const job::Joint& j : m_job.joints)
+            if (j.kind == kind)
+                return {j.id, {}};
+        return {};
+    }
+
+    void shorts()
+    {
+        const Path* signal = path(PinRole::Signal);
+        if (signal == nullptr)
+            return;
+        const PointRef here = signal->points.back();
+        const auto to = [&](const char* family, const PointRef& there, std::string what) {
+            if (!there.empty() && there != here)
+                add({family,
+                     {faults::Short{here, there, 0.1}},
+                     std::move(what),
+                     phrase("Follow its wire for a chafed place: edges, brackets, heat."),
+                     signal->points});
+        };
+        to("short-ground", post(job::JointKind::BatteryNegative), phrase("The signal touches ground"));
+        if (const Path* supply = path(PinRole::Supply))
+            to("short-supply", supply->points.back(), phrase("The signal touches its own supply"));
+        to("short-battery", post(job::JointKind::BatteryPositive), phrase("The signal touches battery voltage"));
+    }
+
+    /// Ground wires on another body, and heavy ones on the sensors' ground.
+    void grounds()
+    {
+        const auto wires = m_wires;
+        for (const job::Wire& w : m_job.wires)
+            for (const PointRef& end : {w.from, w.to}) {
+                const job::Joint* stud = m_wiring.joint(end);
+                if (stud == nullptr || stud->kind != job::JointKind::Stud || !wires.contains(w.id))
+                    continue;
+                for (const job::Joint& other : m_job.joints)
+                    if (other.kind == job::JointKind::Stud && other.body != stud->body)
+                        add({"ground-other",
+                             {faults::MovedEnd{w.id, end, {other.id, {}}}},
+                             phrase("Ground wire {} is on {} instead of {}", w.id.value, at({other.id, {}}), at(end)),
+                             phrase("Move it to {}.", at(end)),
+                             {end, {other.id, {}}}});
+            }
+        const Path* ground = path(PinRole::Ground);
+        if (ground == nullptr || ground->points.size() < 2)
+            return;
+        const PointRef splice = ground->points[1];
+        if (m_wiring.joint(splice) == nullptr || isFixture(splice))
+            return;
+        for (const job::Circuit& c : m_job.circuits) {
+            const job::Device* device = job::find(m_job, c.device);
+            const parts::Part* part = job::partOf(m_job, c);
+            if (device == nullptr || part == nullptr || part->feed != parts::Feed::Battery)
+                continue;
+            const PointRef pin{device->connector, parts::cavityOf(*part, PinRole::Ground)};
+            for (const job::Wire& w : m_job.wires)
+                if (w.from == pin || w.to == pin) {
+                    const PointRef end = w.from == pin ? w.to : w.from;
+                    if (end != splice)
+                        add({"load-on-sensor-ground",
+                             {faults::MovedEnd{w.id, end, splice}},
+                             phrase("{} returns over the sensors' ground, at {}", c.name, at(splice)),
+                             phrase("Give its ground wire {} a stud of its own.", w.id.value),
+                             {pin, splice}});
+                }
+        }
+    }
+
+    /// A supply that comes from elsewhere.
+    void feeds()
+    {
+        const Path* supply = path(PinRole::Supply);
+        if (supply == nullptr || supply->points.size() < 2)
+            return;
+        const PointRef pin = supply->points[0];
+        for (const job::Wire& w : m_job.wires) {
+            if (w.from != pin && w.to != pin)
+                continue;
+            const PointRef end = w.from == pin ? w.to : w.from;
+            for (const job::Joint& j : m_job.joints)
+                if (const PointRef other{j.id, {}};
+                    (j.kind == job::JointKind::Splice || j.kind == job::JointKind::BatteryPositive) && other != end)
+                    add({"wrong-feed",
+                         {faults::MovedEnd{w.id, end, other}},
+                         phrase("Its supply comes from {} instead of {}", at(other), at(end)),
+                         phrase("Move wire {} to {}.", w.id.value, at(end)),
+                         {pin, other}});
+        }
+    }
+
+    void settings()
+    {
+        const parts::EcuInput* input = job::findInput(m_job, m_circuit.input);
+        if (input == nullptr || input->pullUpFixed)
+            return;
+        const auto set = [&](std::optional<double> ohm) {
+            if (ohm != input->pull_up_ohm)
+                add({"setting",
+                     {faults::InputSetting{input->id, ohm}},
+                     ohm ? phrase("Input {} is set to a pull-up of {}", input->id.value, units::formatOhms(*ohm))
+                         : phrase("The pull-up of input {} is off", input->id.value),
+                     phrase("Set input {} as Inputs says.", input->id.value),
+                     {}});
+        };
+        for (const double ohm : input->pullUpChoices_ohm)
+            set(ohm);
+        if (!input->pullUpChoices_ohm.empty())
+            set(std::nullopt);
+    }
+
+    void otherParts()
+    {
+        const job::Device* device = job::find(m_job, m_circuit.device);
+        if (device == nullptr || parts::isDriven(*m_part))
+            return;
+        for (const parts::Part& other : m_library.parts)
+            if (other.kind == m_part->kind && other.id != m_part->id && other.pins == m_part->pins &&
+                other.measures == m_part->measures && other.feed == m_part->feed && !parts::isDriven(other))
+                add({"other-part",
+                     {faults::OtherPart{device->id, other}},
+                     phrase("The sensor is another: {}", other.name),
+                     phrase("Read the number on the sensor; fit {}, or say at Inputs what is fitted.", m_part->name),
+                     {}});
+        for (const double share : {-0.15, -0.05, 0.05, 0.15})
+            add({"drift",
+                 {faults::Drift{m_circuit.id, share}},
+                 phrase("The sensor reads {} % of its range too {}", units::formatNumber(100 * std::abs(share), 0),
+                        share > 0 ? phrase("high") : phrase("low")),
+                 phrase("Hold it against another instrument, then fit a new one."),
+                 {}});
+    }
+
+    void tables(const std::vector<faults::HeldTable::Point>& table)
+    {
+        if (table.size() < 2 || parts::isDriven(*m_part) || m_circuit.input.empty())
+            return;
+        const auto held = [&](auto value, std::string what) {
+            faults::HeldTable t{m_circuit.input, table};
+            for (auto& p : t.points)
+                p.value = value(p.value);
+            add({"table", {std::move(t)}, std::move(what), phrase("Give the ECU its table again, at Scale."), {}});
+        };
+        using units::Dimension;
+        const auto kpa = [&](double pa) { return units::differenceToUnit(pa, m_part->measures, m_part->unit); };
+        if (m_part->measures == Dimension::AbsolutePressure)
+            held([&](double v) { return v - kpa(101325); },
+                 phrase("The ECU holds a table above the air outside, where absolute was meant"));
+        if (m_part->measures == Dimension::GaugePressure)
+            held([&](double v) { return v + kpa(101325); },
+                 phrase("The ECU holds an absolute table, where above the air outside was meant"));
+        if (m_part->measures == Dimension::Temperature)
+            held([](double v) { return v * 1.8 + 32; }, phrase("The ECU holds a table in °F"));
+        if (m_part->measures == Dimension::AbsolutePressure || m_part->measures == Dimension::GaugePressure) {
+            held([](double v) { return v / 6.894757; }, phrase("The ECU holds a table in psi"));
+            held([](double v) { return v * 6.894757; }, phrase("The ECU holds a table that takes kPa for psi"));
+        }
+    }
+
+    const job::Job& m_job;
+    const job::Circuit& m_circuit;
+    const Families& m_families;
+    const parts::Library& m_library;
+    electrics::Wiring m_wiring;
+    std::vector<Path> m_paths;
+    const parts::Part* m_part;
+    std::string m_day;
+    std::set<PointRef> m_today, m_places;
+    std::set<job::WireId> m_wires;
+    std::set<std::string> m_plugs;
+    std::set<std::pair<PointRef, PointRef>> m_pairs;
+    std::vector<Suspect> m_out;
+};
+
+} // namespace
+
+std::vector<Suspect> suspects(const job::Job& job, const job::CircuitId& circuit, const Families& families,
+                              const parts::Library& library, const std::vector<faults::HeldTable::Point>& table)
+{
+    const job::Circuit* of = job::find(job, circuit);
+    return of == nullptr ? std::vector<Suspect>() : Collector(job, *of, families, library).all(table);
+}
+
+} // namespace vicegrip::diagnosis
