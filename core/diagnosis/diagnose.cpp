@@ -113,7 +113,10 @@ std::vector<Outcome> outcomesAt(const Diagnosis& d, const std::vector<std::vecto
     for (const Bin& b : bins) {
         if (b.share < kWorthSaying)
             break;
-        const auto shown = [&](double si) { return job::readingText(place.reading(si), place.unit); };
+        const auto shown = [&](double si) { // no finer than hands tell apart
+            return place.dimension == units::Dimension::Voltage ? units::format(si, place.dimension, place.unit, 2)
+                                                                : job::readingText(place.reading(si), place.unit);
+        };
         const double least = place.dimension == units::Dimension::Resistance ? std::max(b.low, 0.0) : b.low;
         out.push_back({b.kind == Prediction::Kind::Open      ? phrase("open")
                        : b.kind == Prediction::Kind::Nothing ? phrase("nothing at all")

@@ -127,23 +127,24 @@ class Collector
         const auto w = std::ranges::find(m_job.wires, id, &job::Wire::id);
         if (w == m_job.wires.end() || !m_wires.insert(id).second)
             return;
-        const std::string between = phrase(
-            "{} between {} and {}", w->colour.empty() ? id.value : id.value + ", " + w->colour, at(w->from), at(w->to));
+        const std::string between = phrase("{} to {}", at(w->from), at(w->to));
         const bool tap = std::ranges::any_of(std::array{w->from, w->to}, [&](const PointRef& p) {
             const job::Joint* j = m_wiring.joint(p);
             return j != nullptr && j->kind == job::JointKind::Splice && j->method == job::JointMethod::Tap;
         });
         add({tap ? "tap" : "open-wire",
              {faults::OpenWire{id}},
-             tap ? phrase("The tap of wire {} touches no copper", between) : phrase("Wire {} is open", between),
+             tap ? phrase("The tap of wire {} touches no copper, {}", id.value, between)
+                 : phrase("Wire {} is open, {}", id.value, between),
              phrase("Mend wire {}: pull at both its ends first.", id.value),
              {w->from, w->to}});
         const bool ground = isFixture(w->from) || isFixture(w->to);
         for (const double ohm : {1.0, 10.0, 100.0})
             add({ground ? "ground-paint" : "bad-crimp",
                  {faults::AddedResistance{id, ohm}},
-                 phrase("Wire {} has {} more than copper has: a bad crimp{}", between, units::formatOhms(ohm),
-                        ground ? phrase(", or paint under its ring") : std::string()),
+                 phrase(ground ? key("Wire {} has {} too many, {}: paint under its ring, a bad crimp")
+                               : key("Wire {} has {} too many, {}: a bad crimp"),
+                        id.value, units::formatOhms(ohm), between),
                  ground ? phrase("Clean the metal under its ring, then crimp anew.")
                         : phrase("Crimp both ends of wire {} anew.", id.value),
                  {w->from, w->to}});
@@ -170,7 +171,7 @@ class Collector
             return;
         add({"not-home",
              {faults::BadContact{p, {}}},
-             phrase("The terminal in {} is not home", at(p)),
+             phrase("Terminal not home in {}", at(p)),
              phrase("Push it home, hear it, pull at it; then the lock."),
              {p}});
         add({"bad-crimp",

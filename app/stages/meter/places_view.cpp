@@ -1,5 +1,7 @@
 #include "app/stages/meter/places_view.h"
 
+#include "app/stages/meter/belief_view.h"
+
 #include "app/desk/when.h"
 #include "app/stages/meter/surroundings_form.h"
 #include "app/widgets/caution.h"
@@ -12,6 +14,7 @@
 #include <QHBoxLayout>
 #include <QHeaderView>
 #include <QLineEdit>
+#include <QScrollArea>
 #include <QShortcut>
 #include <QTableWidget>
 #include <QVBoxLayout>
@@ -135,12 +138,24 @@ void PlacesView::buildProbe(QVBoxLayout* column)
     column->addSpacing(look::kGap);
     m_caution = new Caution;
     column->addWidget(m_caution);
+    m_belief = new BeliefView(m_desk);
+    auto* room = new QScrollArea; // with large letters it is higher than what is left
+    room->setMinimumHeight(1);
+    room->setWidget(m_belief);
+    room->setWidgetResizable(true);
+    room->setFrameShape(QFrame::NoFrame);
+    room->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    room->setFocusPolicy(Qt::NoFocus);
+    room->hide();
+    connect(m_belief, &BeliefView::changed, room, [this, room] { room->setVisible(m_belief->says()); });
+    column->addWidget(room, 100);
     column->addStretch(1);
 
     connect(m_take, &QAbstractButton::clicked, this, &PlacesView::take);
     connect(m_on, &QAbstractButton::clicked, this, &PlacesView::goOn);
     connect(new QShortcut(QKeySequence(Qt::Key_M), this), &QShortcut::activated, this, &PlacesView::take);
     connect(new QShortcut(QKeySequence(Qt::Key_N), this), &QShortcut::activated, this, &PlacesView::goOn);
+    connect(new QShortcut(QKeySequence(Qt::Key_G), this), &QShortcut::activated, m_belief, &BeliefView::goThere);
     connect(m_reading, &TypedField::entered, this, &PlacesView::recordTyped);
 }
 
@@ -191,6 +206,7 @@ void PlacesView::refresh()
 {
     m_analysis = m_desk.store.analysis();
     m_surroundings->refresh();
+    m_belief->refresh();
     m_stations.clear();
     const job::Circuit* circuit = job::find(*m_analysis->job, m_desk.selection.circuit());
     const parts::Part* part = circuit == nullptr ? nullptr : job::partOf(*m_analysis->job, *circuit);
@@ -230,9 +246,9 @@ void PlacesView::showProbe(const job::Circuit& circuit)
     const proof::Expectation& e = at.expectation;
     const auto& c = look::colours();
     const QString colour = wireAt(*m_analysis->job, e.station.point);
-    m_context->setText(text(circuit.name) + QStringLiteral(", ") +
-                       conditionText(*m_analysis->job, m_desk.selection.condition()) +
-                       (e.needed ? tr(" · proving this place proves the wire") : QString()));
+    m_context->setText(
+        text(circuit.name) + QStringLiteral(", ") + conditionText(*m_analysis->job, m_desk.selection.condition()) +
+        (e.needed && at.state != proof::State::Failing ? tr(" · proving this place proves the wire") : QString()));
     const QString place = text(e.station.label).replace(0, 1, text(e.station.label).left(1).toLower());
     const bool byProbe = e.station.kind == proof::StationKind::Probe;
     m_title->setText(byProbe ? tr("Probe %1").arg(place) : tr("Read %1 off the ECU").arg(place));

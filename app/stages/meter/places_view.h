@@ -10,6 +10,7 @@ class QVBoxLayout;
 
 namespace vicegrip::app {
 
+class BeliefView;
 class KeyButton;
 class SurroundingsForm;
 class TypedField;
@@ -42,6 +43,7 @@ class PlacesView : public QWidget
     QLabel *m_context, *m_title, *m_leads, *m_must, *m_unit, *m_bounds, *m_verdict, *m_caution;
     TypedField* m_reading;
     KeyButton *m_take, *m_on;
+    BeliefView* m_belief;
     SurroundingsForm* m_surroundings;
     QTableWidget* m_table;
 };

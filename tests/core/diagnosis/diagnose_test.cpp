@@ -124,7 +124,7 @@ TEST(Diagnosis, TheOpenFeedOfTheFuelPressureIsFoundInAFewReadings)
     const Diagnosis good = of(a, "fp");
     ASSERT_EQ(good.trouble, "");
     EXPECT_EQ(good.suspects[good.groups[0].members[0]].family, "nothing") << "before anything is read";
-    const size_t index = suspectOf(good, "Wire w20, RD/WH between Splice S1 and Plug FP 3 is open");
+    const size_t index = suspectOf(good, "Wire w20 is open, Splice S1 to Plug FP 3");
     Finder finder(a, {"fp"}, families(), test::library());
     const auto [shows, place, probes] = followed(a, finder, good.suspects[index], index);
     EXPECT_TRUE(shows);
