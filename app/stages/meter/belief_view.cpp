@@ -41,8 +41,8 @@ BeliefView::BeliefView(Desk& desk, QWidget* parent)
 {
     setObjectName(QStringLiteral("belief"));
     auto* column = new QVBoxLayout(this);
-    column->setContentsMargins(0, look::kGap, 0, 0);
-    column->setSpacing(4_px);
+    column->setContentsMargins(0, 4_px, 0, 0);
+    column->setSpacing(2_px);
     m_heading = label(tr("What is likely wrong"), look::Size::Body, true);
     m_heading->setObjectName(QStringLiteral("belief-heading"));
     column->addWidget(m_heading);
@@ -52,7 +52,7 @@ BeliefView::BeliefView(Desk& desk, QWidget* parent)
     rows->setColumnStretch(1, 1);
     for (size_t i = 0; i < kShown; ++i) {
         m_bars[i] = new ShareBar;
-        m_sentences[i] = label({}, look::Size::Small, i == 0);
+        m_sentences[i] = label({}, look::Size::Small);
         m_sentences[i]->setObjectName(QStringLiteral("belief-%1").arg(i + 1));
         m_sentences[i]->setWordWrap(true);
         rows->addWidget(m_bars[i], static_cast<int>(i), 0, Qt::AlignTop);
@@ -76,7 +76,6 @@ BeliefView::BeliefView(Desk& desk, QWidget* parent)
     m_go->setObjectName(QStringLiteral("belief-go"));
     on->addWidget(m_go, 0, Qt::AlignTop);
     column->addLayout(on);
-    column->addStretch(1);
     connect(m_go, &QAbstractButton::clicked, this, &BeliefView::goThere);
 }
 
