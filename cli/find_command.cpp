@@ -63,6 +63,7 @@ Json shareOf(const diagnosis::Diagnosis& d, const diagnosis::Group& g)
         members.push_back({{"what", d.suspects[s].what},
                            {"family", d.suspects[s].family},
                            {"share", d.belief[s]},
+                           {"raised", d.suspects[s].raised},
                            {"mend", d.suspects[s].mend}});
     return {{"share", g.share}, {"members", members}};
 }

@@ -48,6 +48,10 @@ TEST(BeliefView, SaysNothingOfACircuitThatReadsAsDrawn)
     w.key(Qt::Key_4, Qt::ControlModifier);
     w.settle();
     EXPECT_FALSE(w.find<QWidget>("belief")->isVisible());
+    w.choose("fp");
+    EXPECT_TRUE(w.find<QWidget>("belief")->isVisible());
+    w.window.desk().selection.setCircuit({"clt"}); // at once, before anything is worked out
+    EXPECT_FALSE(w.find<QWidget>("belief")->isVisible()) << "what was said of another circuit is not of this one";
 }
 
 } // namespace

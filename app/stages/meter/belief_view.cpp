@@ -8,7 +8,6 @@
 #include "core/base/shipped.h"
 
 #include <QGridLayout>
-#include <QShortcut>
 #include <QVBoxLayout>
 #include <algorithm>
 
@@ -54,7 +53,6 @@ BeliefView::BeliefView(Desk& desk, QWidget* parent)
         m_bars[i] = new ShareBar;
         m_sentences[i] = label({}, look::Size::Small);
         m_sentences[i]->setObjectName(QStringLiteral("belief-%1").arg(i + 1));
-        m_sentences[i]->setWordWrap(true);
         rows->addWidget(m_bars[i], static_cast<int>(i), 0, Qt::AlignTop);
         rows->addWidget(m_sentences[i], static_cast<int>(i), 1);
     }
@@ -65,10 +63,8 @@ BeliefView::BeliefView(Desk& desk, QWidget* parent)
     words->setSpacing(0);
     m_next = label({}, look::Size::Small, true);
     m_next->setObjectName(QStringLiteral("belief-next"));
-    m_next->setWordWrap(true);
     m_outcomes = label({}, look::Size::Small, false, true);
     m_outcomes->setObjectName(QStringLiteral("belief-outcomes"));
-    m_outcomes->setWordWrap(true);
     words->addWidget(m_next);
     words->addWidget(m_outcomes);
     on->addLayout(words, 1);
@@ -91,6 +87,10 @@ void BeliefView::refresh()
     }
     if (analysis == m_of && circuit == m_circuit && m_now == m_desk.selection.condition())
         return;
+    if (circuit != m_circuit) { // what was said of the other one is not of this
+        m_diagnosis = {};
+        emit changed();
+    }
     m_of = analysis;
     m_circuit = circuit;
     m_now = m_desk.selection.condition();
@@ -100,7 +100,12 @@ void BeliefView::refresh()
 void BeliefView::work()
 {
     if (!families()) {
-        m_heading->setText(text(families().error().text()));
+        m_diagnosis.trouble = families().error().text();
+        m_heading->setText(text(m_diagnosis.trouble));
+        m_go->hide();
+        for (ShareBar* bar : m_bars)
+            bar->hide();
+        emit changed();
         return;
     }
     m_worked.ask([of = m_of, circuit = m_circuit, now = m_now, parts = std::make_shared<parts::Library>(library())] {
@@ -112,7 +117,7 @@ void BeliefView::show(const diagnosis::Diagnosis& found)
 {
     m_diagnosis = found;
     emit changed();
-    if (!says())
+    if (found.groups.empty())
         return;
     for (size_t i = 0; i < kShown; ++i) {
         const bool there = i < found.groups.size();
@@ -126,7 +131,9 @@ void BeliefView::show(const diagnosis::Diagnosis& found)
         m_sentences[i]->setText(group.members.size() == 1 ? what : tr("%1, or alike").arg(what));
         QStringList alike;
         for (const size_t s : group.members)
-            alike << text(found.suspects[s].what);
+            alike << text(found.suspects[s].what) + (found.suspects[s].raised.empty()
+                                                         ? QString()
+                                                         : tr(" (%1)").arg(text(found.suspects[s].raised)));
         m_sentences[i]->setToolTip(alike.mid(0, 12).join(QLatin1Char('\n')));
     }
     const diagnosis::Suspect& first = found.suspects[found.groups.front().members.front()];
@@ -150,7 +157,7 @@ void BeliefView::show(const diagnosis::Diagnosis& found)
 
 void BeliefView::goThere()
 {
-    if (!says() || m_diagnosis.enough || m_diagnosis.probes.empty())
+    if (m_diagnosis.enough || m_diagnosis.probes.empty())
         return;
     const proof::Place place = m_diagnosis.probes.front().spot.place;
     m_desk.selection.setCondition(place.condition);

@@ -24,8 +24,9 @@ class BeliefView : public QWidget
     explicit BeliefView(Desk& desk, QWidget* parent = nullptr);
 
     void refresh();
-    /// Whether something is said: its readings contradict the drawing, and what is wrong has been worked out.
-    [[nodiscard]] bool says() const { return !m_diagnosis.groups.empty(); }
+    /// Whether something is said: its readings contradict the drawing, and what is wrong has been worked out, or cannot
+    /// be.
+    [[nodiscard]] bool says() const { return !m_diagnosis.groups.empty() || !m_diagnosis.trouble.empty(); }
     /// To the place that tells most, under the condition it is read under.
     void goThere();
 
