@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <map>
 #include <numbers>
 #include <numeric>
 
@@ -29,16 +30,6 @@ double slipDensity(const job::Reading& reading, double span)
     if (reading.isOpen())
         return kSlipIsOpen;
     return (1 - kSlipIsOpen) / (std::max(reading.si(), 0.1) * kDecades * std::numbers::ln10);
-}
-
-/// Where the prediction is meant as it stands.
-double sound(const Prediction& p, const job::Reading& reading)
-{
-    if (p.kind == Kind::Nothing)
-        return reading.isOverload() ? 1 : 0;
-    if (p.kind == Kind::Open)
-        return reading.isOpen() ? 1 : 0;
-    return reading.isOpen() || reading.isOverload() ? 0 : normal(reading.si() - p.value, p.sigma);
 }
 
 /// One bell of a mixture.
@@ -78,15 +69,17 @@ double told(const std::vector<Bell>& bells)
         for (double z = -kReach; z <= kReach; z += kStep)
             at.push_back(b.value + z * b.sigma);
     std::ranges::sort(at);
+    std::vector<double> all(at.size()), each(at.size());
+    for (const Bell& b : bells) // only where it is: bells are many, and most are narrow
+        for (auto i = std::ranges::lower_bound(at, b.value - 1.2 * kReach * b.sigma) - at.begin();
+             i < std::ssize(at) && at[i] <= b.value + 1.2 * kReach * b.sigma; ++i) {
+            const double density = normal(at[i] - b.value, b.sigma);
+            all[i] += b.share * density;
+            each[i] += b.share * density * std::log2(density);
+        }
     double sum = 0, before = 0;
     for (size_t i = 0; i < at.size(); ++i) {
-        double all = 0, each = 0;
-        for (const Bell& b : bells) {
-            const double density = normal(at[i] - b.value, b.sigma);
-            all += b.share * density;
-            each += density > 0 ? b.share * density * std::log2(density) : 0;
-        }
-        const double now = all > 0 ? each - all * std::log2(all) : 0;
+        const double now = all[i] > 0 ? each[i] - all[i] * std::log2(all[i]) : 0;
         if (i > 0)
             sum += 0.5 * (now + before) * (at[i] - at[i - 1]);
         before = now;
@@ -99,53 +92,118 @@ bool alike(const Prediction& a, const Prediction& b)
     constexpr double kApart = 2; // sigma
     if (a.kind != b.kind)
         return false;
-    return a.kind != Kind::Quantity || std::abs(a.value - b.value) <= kApart * std::hypot(a.sigma, b.sigma);
+    return a.kind != Kind::Quantity || std::abs(a.value - b.value) <= kApart * std::hypot(a.sigma(), b.sigma());
 }
 
 } // namespace
 
-double likelihood(const Prediction& predicted, const job::Reading& reading, double span)
+Track::Track(const std::vector<Prediction>& predicted, const std::vector<double>& spans)
+    : m_predicted(predicted), m_spans(spans)
 {
-    return (1 - kSlips) * sound(predicted, reading) + kSlips * slipDensity(reading, span);
 }
 
-double slipChance(const Prediction& predicted, const job::Reading& reading, double span)
+Track::State Track::loads(size_t spot) const
 {
-    return kSlips * slipDensity(reading, span) / likelihood(predicted, reading, span);
+    const Prediction& p = m_predicted[spot];
+    State out = State::Zero();
+    out[0] = p.grown;
+    if (p.cause >= 0)
+        out[1 + p.cause] = p.car;
+    return out;
 }
 
-std::vector<double> belief(const std::vector<Suspect>& suspects, const std::vector<std::vector<Prediction>>& predicted,
-                           const std::vector<Evidence>& evidence, const std::vector<double>& spans)
+Prediction Track::expected(size_t spot) const
 {
-    std::vector<double> logs;
+    Prediction out = m_predicted[spot];
+    if (out.kind != Kind::Quantity)
+        return out;
+    const State h = loads(spot);
+    out.value += h.dot(m_mean);
+    out.own = std::sqrt(h.dot(m_spread * h) + out.own * out.own + (out.cause < 0 ? out.car * out.car : 0));
+    out.car = out.grown = 0;
+    return out;
+}
+
+/// Where the reading is meant as it stands.
+double Track::sound(const Evidence& evidence) const
+{
+    const job::Reading& reading = evidence.reading;
+    const Prediction& p = m_predicted[evidence.spot];
+    if (p.kind == Kind::Nothing)
+        return reading.isOverload() ? 1 : 0;
+    if (p.kind == Kind::Open)
+        return reading.isOpen() ? 1 : 0;
+    if (reading.isOpen() || reading.isOverload())
+        return 0;
+    const Prediction now = expected(evidence.spot);
+    return normal(reading.si() - now.value, now.own);
+}
+
+double Track::slipChance(const Evidence& evidence) const
+{
+    const double slip = kSlips * slipDensity(evidence.reading, m_spans[evidence.spot]);
+    return slip / (slip + (1 - kSlips) * sound(evidence));
+}
+
+double Track::take(const Evidence& evidence)
+{
+    const double slip = slipChance(evidence);
+    const Prediction now = expected(evidence.spot);
+    if (slip < 0.5 && now.kind == Kind::Quantity) {
+        const State gain = m_spread * loads(evidence.spot) / (now.own * now.own);
+        m_mean += gain * (evidence.reading.si() - now.value);
+        m_spread -= gain * gain.transpose() * (now.own * now.own);
+    }
+    return kSlips * slipDensity(evidence.reading, m_spans[evidence.spot]) / slip;
+}
+
+Belief belief(const std::vector<Suspect>& suspects, const std::vector<std::vector<Prediction>>& predicted,
+              const std::vector<Evidence>& evidence, const std::vector<double>& spans)
+{
+    Belief out;
     for (size_t s = 0; s < suspects.size(); ++s) {
+        Track track(predicted[s], spans);
         double log = std::log(suspects[s].weight);
         for (const Evidence& e : evidence)
-            log += std::log(likelihood(predicted[s][e.spot], e.reading, spans[e.spot]));
-        logs.push_back(log);
+            log += std::log(track.take(e));
+        out.shares.push_back(log);
+        std::vector<Prediction>& now = out.expected.emplace_back();
+        for (size_t spot = 0; spot < predicted[s].size(); ++spot)
+            now.push_back(track.expected(spot));
     }
-    const double most = logs.empty() ? 0 : *std::ranges::max_element(logs);
-    std::vector<double> out;
-    for (const double log : logs)
-        out.push_back(std::exp(log - most));
-    const double sum = std::accumulate(out.begin(), out.end(), 0.0);
-    for (double& b : out)
+    const double most = out.shares.empty() ? 0 : *std::ranges::max_element(out.shares);
+    for (double& b : out.shares)
+        b = std::exp(b - most);
+    const double sum = std::accumulate(out.shares.begin(), out.shares.end(), 0.0);
+    for (double& b : out.shares)
         b /= sum;
     return out;
 }
 
-std::vector<Group> groups(const std::vector<std::vector<Prediction>>& predicted, const std::vector<double>& belief)
+std::vector<Group> groups(const std::vector<Suspect>& suspects, const std::vector<std::vector<Prediction>>& predicted,
+                          const std::vector<double>& belief)
 {
     std::vector<size_t> order(belief.size());
     std::iota(order.begin(), order.end(), size_t{0});
     std::ranges::stable_sort(order, std::greater{}, [&](size_t s) { return belief[s]; });
     std::vector<Group> out;
+    std::map<std::string_view, size_t> groupOf; // by series
     for (const size_t s : order) { // the likeliest leads; who looks like it follows
-        const auto like = std::ranges::find_if(
-            out, [&](const Group& g) { return std::ranges::equal(predicted[g.members.front()], predicted[s], alike); });
-        Group& group = like == out.end() ? out.emplace_back() : *like;
-        group.members.push_back(s);
-        group.share += belief[s];
+        const std::string& series = suspects[s].series;
+        size_t g = 0;
+        while (g < out.size() && !std::ranges::equal(predicted[out[g].members.front()], predicted[s], alike))
+            ++g;
+        const bool led = g < out.size();
+        if (!series.empty() && !led)
+            if (const auto known = groupOf.find(series); known != groupOf.end())
+                g = known->second;
+        if (g == out.size())
+            out.emplace_back();
+        // A size that looks like one without, as the smallest look like none at all, does not take the others along.
+        if (!series.empty() && (!led || !suspects[out[g].members.front()].series.empty()))
+            groupOf.emplace(series, g);
+        out[g].members.push_back(s);
+        out[g].share += belief[s];
     }
     std::ranges::stable_sort(out, std::greater{}, &Group::share);
     return out;
@@ -160,7 +218,7 @@ double information(const std::vector<std::vector<Prediction>>& predicted, const 
         const Prediction& p = predicted[s][spot];
         (p.kind == Kind::Open ? open : p.kind == Kind::Nothing ? nothing : quantity) += belief[s];
         if (p.kind == Kind::Quantity && belief[s] > 1e-9)
-            bells.push_back({belief[s], p.value, p.sigma});
+            bells.push_back({belief[s], p.value, p.sigma()});
     }
     double bits = entropyOf(open) + entropyOf(nothing) + entropyOf(quantity);
     if (quantity > 0 && !bells.empty()) {

@@ -16,8 +16,14 @@ using job::Condition;
 using proof::Standing;
 using proof::StationKind;
 
-/// What is as good as sure, and what is not worth a probe (typical).
-constexpr double kSure = 0.95, kWorthBits = 0.05;
+/// What is as good as sure, what no reading is taken for, and what a bit is worth once it is as good as sure: a mend
+/// that mends nothing takes ten minutes, and one sure in twenty is wrong (typical).
+constexpr double kSure = 0.95, kWorthBits = 0.02, kBit_s = 600;
+
+bool isWorthIts(const Probe& probe, bool sure)
+{
+    return probe.bits >= kWorthBits && (!sure || probe.bits * kBit_s > probe.seconds);
+}
 
 /// What the ECU was given for the circuit, in its own unit.
 std::vector<faults::HeldTable::Point> tableOf(const analysis::Analysis& analysis, const job::CircuitId& id)
@@ -94,7 +100,7 @@ std::vector<Outcome> outcomesAt(const Diagnosis& d, const std::vector<std::vecto
     std::vector<Bin> bins;
     for (const size_t s : order) {
         const Prediction& p = predicted[s][spot];
-        const double low = p.value - 2 * p.sigma, high = p.value + 2 * p.sigma;
+        const double low = p.value - 2 * p.sigma(), high = p.value + 2 * p.sigma();
         const auto joins = std::ranges::find_if(bins, [&](const Bin& b) {
             return b.kind == p.kind && (p.kind != Prediction::Kind::Quantity || low <= b.high);
         });
@@ -131,8 +137,15 @@ void nameSlips(Diagnosis& d, const std::vector<Spot>& spots, size_t own, const s
                const std::vector<std::vector<Prediction>>& predicted, const std::vector<double>& spans)
 {
     const size_t likeliest = d.groups.front().members.front();
+    const auto fits = [&](const Evidence& e) { // after all the others
+        Track track(predicted[likeliest], spans);
+        for (const Evidence& other : evidence)
+            if (&other != &e)
+                (void)track.take(other);
+        return track.slipChance(e) <= 0.5;
+    };
     for (const Evidence& e : evidence)
-        if (e.spot < own && slipChance(predicted[likeliest][e.spot], e.reading, spans[e.spot]) > 0.5)
+        if (e.spot < own && !fits(e))
             d.slips.push_back(phrase("{} at {}, {}, fits nothing that is likely: read it again",
                                      job::readingText(e.reading, spots[e.spot].place.unit),
                                      spots[e.spot].place.station.label,
@@ -176,7 +189,7 @@ void Finder::know(const std::vector<Spot>& spots)
 {
     if (spots.empty())
         return;
-    const auto more = predictions(m_analysis, m_suspects, spots);
+    const auto more = predictions(m_analysis, m_circuit, m_suspects, spots);
     for (size_t s = 0; s < m_suspects.size(); ++s)
         m_predicted[s].insert(m_predicted[s].end(), more[s].begin(), more[s].end());
     m_spots.insert(m_spots.end(), spots.begin(), spots.end());
@@ -203,8 +216,9 @@ Diagnosis Finder::diagnosis(const std::vector<Taken>& inHand, Condition now, siz
     for (const Spot& s : m_spots)
         spans.push_back(spanOf(*m_analysis.job, s));
     out.suspects = m_suspects;
-    out.belief = belief(out.suspects, m_predicted, evidence, spans);
-    out.groups = groups(m_predicted, out.belief);
+    auto [shares, expected] = belief(out.suspects, m_predicted, evidence, spans);
+    out.belief = std::move(shares);
+    out.groups = groups(m_suspects, m_predicted, out.belief);
     nameSlips(out, m_spots, m_own, evidence, m_predicted, spans);
     std::vector<size_t> spotOf;
     for (size_t i = 0; i < m_own; ++i)
@@ -212,14 +226,14 @@ Diagnosis Finder::diagnosis(const std::vector<Taken>& inHand, Condition now, siz
             spotOf.push_back(i);
     for (const size_t i : spotOf)
         out.probes.push_back(
-            {m_spots[i], information(m_predicted, out.belief, i), secondsFor(*m_analysis.job, m_spots[i], now), {}});
+            {m_spots[i], information(expected, out.belief, i), secondsFor(*m_analysis.job, m_spots[i], now), {}});
     std::ranges::stable_sort(out.probes, std::greater{}, [](const Probe& p) { return p.bits / p.seconds; });
-    out.enough = out.groups.front().share >= kSure ||
-                 std::ranges::none_of(out.probes, [](const Probe& p) { return p.bits >= kWorthBits; });
+    const bool sure = out.groups.front().share >= kSure;
+    out.enough = std::ranges::none_of(out.probes, [&](const Probe& p) { return isWorthIts(p, sure); });
     for (size_t k = 0; k < std::min(most, out.probes.size()); ++k)
         for (const size_t i : spotOf)
             if (same(m_spots[i], out.probes[k].spot))
-                out.probes[k].outcomes = outcomesAt(out, m_predicted, i, m_spots[i].place);
+                out.probes[k].outcomes = outcomesAt(out, expected, i, m_spots[i].place);
     return out;
 }
 

@@ -4,6 +4,8 @@
 #include "core/diagnosis/belief.h" // how likely each suspect is, and what a reading would tell
 #include "core/diagnosis/diagnose.h" // the whole of it for one circuit
 #include "core/diagnosis/families.h" // how likely what is before anything is read, and why
+#include "core/diagnosis/follow.h" // hands that do what it says
 #include "core/diagnosis/predictions.h" // what would be read where
 #include "core/diagnosis/reach.h" // what a reading costs hands
+#include "core/diagnosis/sizes.h" // how large faults may be
 #include "core/diagnosis/suspect.h" // what may be wrong

@@ -1,8 +1,10 @@
 #include "core/diagnosis/predictions.h"
 
+#include "core/diagnosis/between.h"
 #include "core/electrics/readings.h"
 #include "core/scaling/table.h"
 
+#include <algorithm>
 #include <cmath>
 #include <future>
 #include <map>
@@ -23,6 +25,10 @@ constexpr double kBoundOfSigmas = 2;
 /// What no drawing says, a contact that is a little worse, a lead that lies otherwise, is worth this much: finer than
 /// that no reading tells two faults apart (typical).
 constexpr double kUnknown_v = 0.01, kUnknown_ohm = 0.1, kUnknownShare = 0.0025;
+
+/// Of a car's error at a place, the share of its square that the other places of that way have too: both ends of a
+/// wire are off as one, the ECU's own resistors and its table are its own (typical).
+constexpr double kProbesShare = 0.98, kEcuShares = 0.7;
 
 /// How far what is shown may be from what the model says, beside the car's tolerances.
 double instrumentSigma(const job::Job& job, const Spot& spot, double value)
@@ -47,8 +53,8 @@ double instrumentSigma(const job::Job& job, const Spot& spot, double value)
 class Predictor
 {
   public:
-    Predictor(const analysis::Analysis& analysis, const std::vector<Spot>& spots)
-        : m_analysis(analysis), m_job(*analysis.job), m_spots(spots)
+    Predictor(const analysis::Analysis& analysis, const job::CircuitId& of, const std::vector<Spot>& spots)
+        : m_analysis(analysis), m_job(*analysis.job), m_of(of), m_spots(spots)
     {
         const electrics::Wiring wiring(m_job);
         for (size_t i = 0; i < spots.size(); ++i) {
@@ -58,9 +64,9 @@ class Predictor
         }
     }
 
-    [[nodiscard]] std::vector<Prediction> of(const Suspect& suspect) const
+    [[nodiscard]] Solved of(const Suspect& suspect) const
     {
-        std::vector<Prediction> out(m_spots.size());
+        Solved out{std::vector<Prediction>(m_spots.size()), {}};
         const job::Job fitted = faults::rewires(suspect.faults) ? faults::asWired(m_job, suspect.faults) : job::Job();
         const job::Job& job = faults::rewires(suspect.faults) ? fitted : m_job;
         for (const auto& [condition, circuits] : m_asked) {
@@ -70,9 +76,13 @@ class Predictor
                                                       .bounded = false});
             if (!car)
                 continue;
+            for (const electrics::UnitNodes& unit : car->units)
+                out.powered.push_back(unit.powered);
+            for (const auto& [id, elements] : car->circuits)
+                out.powered.push_back(elements.powered);
             electrics::Readings readings(*car, false);
             for (const auto& [id, asked] : circuits)
-                circuit(out, suspect, job, readings, id, asked);
+                circuit(out.shows, suspect, job, readings, id, asked);
         }
         return out;
     }
@@ -89,7 +99,7 @@ class Predictor
         const auto table = view == nullptr ? std::nullopt : heldTable(*view, of, suspect);
         const auto all = proof::expectations(job, readings, of, m_paths.at(id), table ? &*table : nullptr, places);
         for (size_t k = 0; k < asked.size(); ++k)
-            out[asked[k]] = predicted(m_spots[asked[k]], all[k]);
+            out[asked[k]] = predicted(m_spots[asked[k]], all[k], table && falls(*table) ? -1 : 1);
     }
 
     [[nodiscard]] std::optional<scaling::Table> heldTable(const proof::CircuitView& view, const job::Circuit& circuit,
@@ -119,22 +129,52 @@ class Predictor
         return value <= 1e-6 * full || value >= (1 - 1e-6) * full;
     }
 
-    [[nodiscard]] Prediction predicted(const Spot& spot, const proof::Expectation& e) const
+    /// Whether its value falls where volts rise.
+    static bool falls(const scaling::Table& table)
+    {
+        return table.points.size() > 1 && table.points.back().value < table.points.front().value;
+    }
+
+    /// What all readings along one way have in common, of the circuit that is looked at.
+    [[nodiscard]] int causeOf(const Spot& spot) const
+    {
+        const job::Circuit& circuit = *job::find(m_job, spot.circuit);
+        const parts::Part* sensor = job::sensorOf(m_job, circuit);
+        if (spot.circuit != m_of || spot.place.dimension == Dimension::Frequency ||
+            (spot.place.station.kind == proof::StationKind::Value && sensor != nullptr && parts::countsValue(*sensor)))
+            return -1;
+        using parts::PinRole;
+        const PinRole role = spot.place.station.role;
+        return (role == PinRole::Supply ? 0 : role == PinRole::Ground ? 1 : 2) +
+               (spot.place.dimension == Dimension::Resistance ? 3 : 0);
+    }
+
+    /// `sense`: which way it goes where the car's volts are too high.
+    [[nodiscard]] Prediction predicted(const Spot& spot, const proof::Expectation& e, int sense) const
     {
         if (!e.promises() || e.due.isOverload())
             return {};
         if (e.due.isOpen())
-            return {Prediction::Kind::Open, 0, 0};
+            return {.kind = Prediction::Kind::Open};
         const double value = e.due.si();
         if (!std::isfinite(value))
             return {};
         // At an end of the converter it shows the end, however far beyond what is there may be.
         const double sigma = atTheEnd(spot, value) ? 0 : e.sigma;
-        return {Prediction::Kind::Quantity, value, std::hypot(sigma, instrumentSigma(m_job, spot, value))};
+        const bool probe = spot.place.station.kind == proof::StationKind::Probe;
+        const int cause = causeOf(spot);
+        const double shared = cause < 0 ? 0 : probe ? kProbesShare : kEcuShares;
+        return {.kind = Prediction::Kind::Quantity,
+                .value = value,
+                .car = (spot.place.station.kind == proof::StationKind::Value ? sense : 1) * std::sqrt(shared) * sigma,
+                .own = std::hypot(std::sqrt(1 - shared) * sigma, instrumentSigma(m_job, spot, value)),
+                .grown = 0,
+                .cause = cause};
     }
 
     const analysis::Analysis& m_analysis;
     const job::Job& m_job;
+    job::CircuitId m_of;
     const std::vector<Spot>& m_spots;
     Asked m_asked;
     std::map<job::CircuitId, std::vector<electrics::Path>> m_paths;
@@ -142,20 +182,32 @@ class Predictor
 
 } // namespace
 
-std::vector<std::vector<Prediction>> predictions(const analysis::Analysis& analysis,
+std::vector<std::vector<Prediction>> predictions(const analysis::Analysis& analysis, const job::CircuitId& of,
                                                  const std::vector<Suspect>& suspects, const std::vector<Spot>& spots)
 {
-    std::vector<std::vector<Prediction>> out(suspects.size());
-    const Predictor predictor(analysis, spots);
-    const size_t threads = std::max(1U, std::thread::hardware_concurrency());
-    std::vector<std::future<void>> working;
-    for (size_t t = 0; t < threads; ++t)
-        working.push_back(std::async(std::launch::async, [&, t] {
-            for (size_t i = t; i < suspects.size(); i += threads)
-                out[i] = predictor.of(suspects[i]);
-        }));
-    for (auto& w : working)
-        w.get();
+    std::vector<Solved> solved(suspects.size());
+    const Predictor predictor(analysis, of, spots);
+    const auto solve = [&](const std::vector<size_t>& which) {
+        const size_t threads = std::max(1U, std::thread::hardware_concurrency());
+        std::vector<std::future<void>> working;
+        for (size_t t = 0; t < threads; ++t)
+            working.push_back(std::async(std::launch::async, [&, t] {
+                for (size_t i = t; i < which.size(); i += threads)
+                    solved[which[i]] = predictor.of(suspects[which[i]]);
+            }));
+        for (auto& w : working)
+            w.get();
+    };
+    std::vector<size_t> first;
+    for (size_t s = 0; s < suspects.size(); ++s)
+        if (suspects[s].solved)
+            first.push_back(s);
+    solve(first);
+    solve(needSolving(suspects, spots, solved));
+    fillBetween(suspects, spots, solved);
+    std::vector<std::vector<Prediction>> out;
+    for (Solved& s : solved)
+        out.push_back(std::move(s.shows));
     return out;
 }
 

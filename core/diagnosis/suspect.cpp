@@ -1,6 +1,7 @@
 #include "core/diagnosis/suspect.h"
 
 #include "core/base/phrase.h"
+#include "core/diagnosis/sizes.h"
 #include "core/electrics/wiring.h"
 #include "core/harness/edits.h"
 
@@ -87,6 +88,21 @@ class Collector
         m_out.push_back(std::move(s));
     }
 
+    /// One of every size. `what` says one of them.
+    void sized(const std::vector<Size>& sizes, const std::string& series, const Suspect& like, const auto& fault,
+               const auto& what)
+    {
+        for (const Size& size : sizes) {
+            Suspect s = like;
+            s.faults = {fault(size.value)};
+            s.what = what(size.value);
+            s.series = series;
+            s.size = size.value;
+            s.solved = size.solved;
+            add(std::move(s));
+        }
+    }
+
     /// A family's weight is that of all its suspects together: more places do not make it likelier.
     void share()
     {
@@ -139,15 +155,22 @@ class Collector
              phrase("Mend wire {}: pull at both its ends first.", id.value),
              {w->from, w->to}});
         const bool ground = isFixture(w->from) || isFixture(w->to);
-        for (const double ohm : {1.0, 10.0, 100.0})
-            add({ground ? "ground-paint" : "bad-crimp",
-                 {faults::AddedResistance{id, ohm}},
-                 phrase(ground ? key("Wire {} has {} too many, {}: paint under its ring, a bad crimp")
-                               : key("Wire {} has {} too many, {}: a bad crimp"),
-                        id.value, units::formatOhms(ohm), between),
-                 ground ? phrase("Clean the metal under its ring, then crimp anew.")
-                        : phrase("Crimp both ends of wire {} anew.", id.value),
-                 {w->from, w->to}});
+        sized(
+            ohmSizes(ground ? 0.1 : 1), "wire " + id.value,
+            {ground ? "ground-paint" : "bad-crimp",
+             {},
+             {},
+             ground ? phrase("Clean the metal under its ring, then crimp anew.")
+                    : phrase("Crimp both ends of wire {} anew.", id.value),
+             {w->from, w->to}},
+            [&](double ohm) {
+                return faults::AddedResistance{id, ohm};
+            },
+            [&](double ohm) {
+                return phrase(ground ? key("Wire {} has some {} too many, {}: paint under its ring, a bad crimp")
+                                     : key("Wire {} has some {} too many, {}: a bad crimp"),
+                              id.value, units::formatOhms(ohm), between);
+            });
     }
 
     [[nodiscard]] bool isFixture(const PointRef& p) const { return job::isFixture(m_wiring.joint(p)); }
@@ -158,12 +181,19 @@ class Collector
             return;
         if (const job::Joint* joint = m_wiring.joint(p); joint != nullptr) {
             if (joint->kind == job::JointKind::Stud)
-                for (const double ohm : {1.0, 30.0})
-                    add({"ground-paint",
-                         {faults::BadStud{joint->id, ohm}},
-                         phrase("{} stands on {} of paint or rust", at(p), units::formatOhms(ohm)),
-                         phrase("Take {} off, clean the metal, star washer, tighten.", at(p)),
-                         {p}});
+                sized(
+                    ohmSizes(0.1), "stud " + joint->id,
+                    {"ground-paint",
+                     {},
+                     {},
+                     phrase("Take {} off, clean the metal, star washer, tighten.", at(p)),
+                     {p}},
+                    [&](double ohm) {
+                        return faults::BadStud{joint->id, ohm};
+                    },
+                    [&](double ohm) {
+                        return phrase("{} stands on some {} of paint or rust", at(p), units::formatOhms(ohm));
+                    });
             return;
         }
         const job::Connector* plug = job::findConnector(m_job, p.owner);
@@ -174,11 +204,17 @@ class Collector
              phrase("Terminal not home in {}", at(p)),
              phrase("Push it home, hear it, pull at it; then the lock."),
              {p}});
-        add({"bad-crimp",
-             {faults::BadContact{p, 10}},
-             phrase("{} touches badly, some 10 Ω", at(p)),
+        sized(
+            ohmSizes(1), "contact " + p.text(),
+            {"bad-crimp",
+             {},
+             {},
              phrase("Look for a spread terminal or green copper in {}; a new terminal.", at(p)),
-             {p}});
+             {p}},
+            [&](double ohm) {
+                return faults::BadContact{p, ohm};
+            },
+            [&](double ohm) { return phrase("{} touches badly, some {}", at(p), units::formatOhms(ohm)); });
         neighbours(*plug, p);
         if (m_plugs.insert(plug->id).second && plug->cavities.size() > 2)
             miscounted(*plug);
@@ -361,13 +397,16 @@ class Collector
                      phrase("The sensor is another: {}", other.name),
                      phrase("Read the number on the sensor; fit {}, or say at Inputs what is fitted.", m_part->name),
                      {}});
-        for (const double share : {-0.15, -0.05, 0.05, 0.15})
-            add({"drift",
-                 {faults::Drift{m_circuit.id, share}},
-                 phrase("The sensor reads {} % of its range too {}", units::formatNumber(100 * std::abs(share), 0),
-                        share > 0 ? phrase("high") : phrase("low")),
-                 phrase("Hold it against another instrument, then fit a new one."),
-                 {}});
+        sized(
+            driftSizes(), "drift",
+            {"drift", {}, {}, phrase("Hold it against another instrument, then fit a new one."), {}},
+            [&](double share) {
+                return faults::Drift{m_circuit.id, share};
+            },
+            [&](double share) {
+                return phrase("The sensor reads some {} % of its range too {}",
+                              units::formatNumber(100 * std::abs(share), 0), share > 0 ? phrase("high") : phrase("low"));
+            });
     }
 
     void tables(const std::vector<faults::HeldTable::Point>& table)

@@ -20,6 +20,9 @@ struct Suspect
     std::vector<job::PointRef> places; ///< where it is
     double weight = 0; ///< its share of the family's, raised where hands worked that day
     std::string raised = {}; ///< why; empty where it is not
+    std::string series = {}; ///< those that differ by their size alone bear the same one; empty: it has no size
+    double size = 0; ///< ohms, or a share of the sensor's range
+    bool solved = true; ///< else what is read lies between what is read at the sizes that are
 };
 
 /// Every single fault that touches the circuit, its neighbours in its plugs, its supply or its grounds; first of all
