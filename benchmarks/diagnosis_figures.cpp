@@ -3,12 +3,13 @@
 #include "tests/support/petrel.h"
 
 #include <cstdio>
+#include <cstdlib>
 #include <cstring>
 
 /// Every single fault of both demo jobs: whether hands that do as the finder says end at the truth, and after how many
 /// readings; beside halving what is left, and beside the least that any plan needs.
 ///
-///     build/dev/bin/diagnosis_figures [--misses]
+///     build/dev/bin/diagnosis_figures [--every N] [--misses]     every Nth fault; those that were not found
 
 namespace vicegrip {
 namespace {
@@ -31,8 +32,9 @@ struct Sum
 void tell(const job::Circuit& c, const diagnosis::Suspect& truth, const test::Ended& e)
 {
     const diagnosis::Diagnosis& d = e.work.last;
-    std::printf("  %s: %s: group %zu of %zu, %.3f; first %.3f: %s\n", c.id.value.c_str(), truth.what.c_str(), e.place + 1,
-                e.groups, d.groups[e.place].share, d.groups[0].share, d.suspects[d.groups[0].members[0]].what.c_str());
+    std::printf("  %s: %s: group %zu of %zu, %.3f; first %.3f: %s\n", c.id.value.c_str(), truth.what.c_str(),
+                e.place + 1, e.groups, d.groups[e.place].share, d.groups[0].share,
+                d.suspects[d.groups[0].members[0]].what.c_str());
     for (const diagnosis::Taken& t : e.work.taken)
         std::printf("      %s %s, %s\n", t.station.c_str(), job::readingText(t.reading, {}).c_str(),
                     job::conditionWords(t.reading.condition()).c_str());
@@ -41,11 +43,12 @@ void tell(const job::Circuit& c, const diagnosis::Suspect& truth, const test::En
                     d.probes[0].seconds);
 }
 
-void survey(const char* file, bool noisy, bool misses)
+void survey(const char* file, bool noisy, size_t every, bool misses)
 {
     const auto a = test::analysed(test::unread(file));
     Sum all;
     unsigned seed = 0;
+    size_t turn = 0;
     for (const job::Circuit& c : a.job->circuits) {
         diagnosis::Finder finder(a, c.id, test::families(), test::library());
         const auto before = finder.diagnosis({}, job::Condition::KeyOn, 0);
@@ -55,6 +58,8 @@ void survey(const char* file, bool noisy, bool misses)
         const auto predicted = diagnosis::predictions(a, c.id, before.suspects, spots);
         const test::Halving halving(a, spots, predicted);
         for (size_t s = 1; s < before.suspects.size(); ++s) { // the first is that nothing is wrong
+            if (++turn % every != 0)
+                continue;
             ++all.faults;
             ++seed;
             job::Job built;
@@ -87,9 +92,15 @@ void survey(const char* file, bool noisy, bool misses)
 
 int main(int argc, char** argv)
 {
-    const bool misses = argc > 1 && std::strcmp(argv[1], "--misses") == 0;
+    bool misses = false;
+    size_t every = 1;
+    for (int i = 1; i < argc; ++i) {
+        misses = misses || std::strcmp(argv[i], "--misses") == 0;
+        if (std::strcmp(argv[i], "--every") == 0 && i + 1 < argc)
+            every = std::max(1UL, std::strtoul(argv[i + 1], nullptr, 10));
+    }
     for (const char* file : {"petrel.vicegrip", "curlew.vicegrip"})
         for (const bool noisy : {false, true})
-            vicegrip::survey(file, noisy, misses);
+            vicegrip::survey(file, noisy, every, misses);
     return 0;
 }

@@ -63,20 +63,23 @@ double entropyOf(double share)
 /// up to 1. By the trapezium rule, with points where the bells are.
 double told(const std::vector<Bell>& bells)
 {
-    constexpr double kReach = 5, kStep = 0.25; // sigmas
+    constexpr double kReach = 5, kStep = 0.5; // sigmas
     std::vector<double> at;
     for (const Bell& b : bells)
         for (double z = -kReach; z <= kReach; z += kStep)
             at.push_back(b.value + z * b.sigma);
     std::ranges::sort(at);
     std::vector<double> all(at.size()), each(at.size());
-    for (const Bell& b : bells) // only where it is: bells are many, and most are narrow
-        for (auto i = std::ranges::lower_bound(at, b.value - 1.2 * kReach * b.sigma) - at.begin();
-             i < std::ssize(at) && at[i] <= b.value + 1.2 * kReach * b.sigma; ++i) {
-            const double density = normal(at[i] - b.value, b.sigma);
-            all[i] += b.share * density;
-            each[i] += b.share * density * std::log2(density);
+    for (const Bell& b : bells) { // only where it is: bells are many, and most are narrow
+        const double top = b.share / (b.sigma * std::sqrt(2 * std::numbers::pi));
+        const double atTop = -std::log2(b.sigma * std::sqrt(2 * std::numbers::pi));
+        for (auto i = std::ranges::lower_bound(at, b.value - kReach * b.sigma) - at.begin();
+             i < std::ssize(at) && at[i] <= b.value + kReach * b.sigma; ++i) {
+            const double z = (at[i] - b.value) / b.sigma, density = top * std::exp(-0.5 * z * z);
+            all[i] += density;
+            each[i] += density * (atTop - 0.5 * z * z * std::numbers::log2e);
         }
+    }
     double sum = 0, before = 0;
     for (size_t i = 0; i < at.size(); ++i) {
         const double now = all[i] > 0 ? each[i] - all[i] * std::log2(all[i]) : 0;
@@ -92,7 +95,9 @@ bool alike(const Prediction& a, const Prediction& b)
     constexpr double kApart = 2; // sigma
     if (a.kind != b.kind)
         return false;
-    return a.kind != Kind::Quantity || std::abs(a.value - b.value) <= kApart * std::hypot(a.sigma(), b.sigma());
+    return a.kind != Kind::Quantity ||
+           (a.value - b.value) * (a.value - b.value) <=
+               kApart * kApart * (a.car * a.car + a.own * a.own + b.car * b.car + b.own * b.own);
 }
 
 } // namespace
@@ -190,14 +195,13 @@ std::vector<Group> groups(const std::vector<Suspect>& suspects, const std::vecto
     std::map<std::string_view, size_t> groupOf; // by series
     for (const size_t s : order) { // the likeliest leads; who looks like it follows
         const std::string& series = suspects[s].series;
-        size_t g = 0;
-        while (g < out.size() && !std::ranges::equal(predicted[out[g].members.front()], predicted[s], alike))
+        const auto known = series.empty() ? groupOf.end() : groupOf.find(series);
+        size_t g = known == groupOf.end() ? 0 : known->second;
+        while (known == groupOf.end() && g < out.size() &&
+               !std::ranges::equal(predicted[out[g].members.front()], predicted[s], alike))
             ++g;
         const bool led = g < out.size();
-        if (!series.empty() && !led)
-            if (const auto known = groupOf.find(series); known != groupOf.end())
-                g = known->second;
-        if (g == out.size())
+        if (!led)
             out.emplace_back();
         // A size that looks like one without, as the smallest look like none at all, does not take the others along.
         if (!series.empty() && (!led || !suspects[out[g].members.front()].series.empty()))

@@ -64,7 +64,7 @@ std::optional<double> onCurve(const std::array<double, 3>& r, const std::array<d
 }
 
 /// What a size between two shows, at one spot.
-Prediction between(const Prediction& none, const Known& below, const Known& above, double size, size_t spot)
+Prediction between(const Prediction& none, const Known& below, const Known& above, double size, size_t spot, bool probe)
 {
     const Prediction &low = below.of->shows[spot], &high = above.of->shows[spot];
     const double share = (size - below.size) / (above.size - below.size);
@@ -77,8 +77,29 @@ Prediction between(const Prediction& none, const Known& below, const Known& abov
     out.value = exact.value_or(std::lerp(low.value, high.value, share));
     const double gone = high.value == low.value ? share : (out.value - low.value) / (high.value - low.value);
     out.car = std::lerp(low.car, high.car, gone);
-    out.own = std::lerp(low.own, high.own, gone);
+    // The ECU's table bends, its converter ends: as far as the curve knows nothing of it (found by solving them).
+    constexpr double kBends = 0.05;
+    out.own = std::hypot(std::lerp(low.own, high.own, gone), probe ? 0 : kBends * (high.value - low.value));
     return out;
+}
+
+bool switches(const Solved& low, const Solved& high)
+{
+    return low.powered != high.powered ||
+           !std::ranges::equal(low.shows, high.shows, {}, &Prediction::kind, &Prediction::kind);
+}
+
+/// Whether what the ECU reports moves.
+bool moves(const Solved& low, const Solved& high, const std::vector<Spot>& spots)
+{
+    constexpr double kMoves = 2; // sigma
+    for (size_t i = 0; i < spots.size(); ++i) {
+        const Prediction &l = low.shows[i], &h = high.shows[i];
+        if (spots[i].place.station.kind != proof::StationKind::Probe &&
+            std::abs(l.value - h.value) > kMoves * std::max(l.sigma(), h.sigma()))
+            return true;
+    }
+    return false;
 }
 
 /// Steps between sizes are even as hands would find them: half of one to each side, as a standard deviation of what is
@@ -100,21 +121,15 @@ void grow(std::vector<Solved>& solved, const Series& s, size_t spots)
 std::vector<size_t> needSolving(const std::vector<Suspect>& suspects, const std::vector<Spot>& spots,
                                 const std::vector<Solved>& solved)
 {
-    constexpr double kMoves = 2; // sigma
     std::vector<size_t> out;
     for (const Series& s : seriesOf(suspects, solved))
-        for (size_t k = s.first; k < s.end; ++k) {
-            if (!solved[k].shows.empty())
+        for (size_t k = s.first, since = 0; k < s.end; ++k) {
+            since = solved[k].shows.empty() ? since + 1 : 0;
+            if (since == 0)
                 continue;
             const auto above = s.above(suspects[k].size);
             const Solved &low = *std::prev(above)->of, &high = *above->of;
-            bool bends = low.powered != high.powered;
-            for (size_t i = 0; i < spots.size() && !bends; ++i) {
-                const Prediction &l = low.shows[i], &h = high.shows[i];
-                bends = l.kind != h.kind || (spots[i].place.station.kind != proof::StationKind::Probe &&
-                                             std::abs(l.value - h.value) > kMoves * std::hypot(l.sigma(), h.sigma()));
-            }
-            if (bends)
+            if (switches(low, high) || (since % 2 == 0 && moves(low, high, spots)))
                 out.push_back(k);
         }
     return out;
@@ -128,8 +143,8 @@ void fillBetween(const std::vector<Suspect>& suspects, const std::vector<Spot>& 
                 continue;
             const auto above = s.above(suspects[k].size);
             for (size_t i = 0; i < spots.size(); ++i)
-                solved[k].shows.push_back(
-                    between(solved.front().shows[i], *std::prev(above), *above, suspects[k].size, i));
+                solved[k].shows.push_back(between(solved.front().shows[i], *std::prev(above), *above, suspects[k].size,
+                                                  i, spots[i].place.station.kind == proof::StationKind::Probe));
         }
         grow(solved, s, spots.size());
     }

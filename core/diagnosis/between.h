@@ -14,8 +14,9 @@ struct Solved
     std::vector<bool> powered; ///< units and devices, condition after condition
 };
 
-/// Sizes, by their place in the list, that must be solved as well: between their neighbours something switches off, or
-/// what the ECU reports moves, which bends where its table does and ends where its converter does.
+/// Sizes, by their place in the list, that should be solved as well: all of those between two where something switches
+/// off; and every second of those between two where what the ECU reports moves, since that bends where its table does
+/// and ends where its converter does. To be asked again once those are solved.
 [[nodiscard]] std::vector<size_t> needSolving(const std::vector<Suspect>& suspects, const std::vector<Spot>& spots,
                                               const std::vector<Solved>& solved);
 

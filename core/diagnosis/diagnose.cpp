@@ -18,7 +18,7 @@ using proof::StationKind;
 
 /// What is as good as sure, what no reading is taken for, and what a bit is worth once it is as good as sure: a mend
 /// that mends nothing takes ten minutes, and one sure in twenty is wrong (typical).
-constexpr double kSure = 0.95, kWorthBits = 0.02, kBit_s = 600;
+constexpr double kSure = 0.95, kWorthBits = 0.01, kBit_s = 900;
 
 bool isWorthIts(const Probe& probe, bool sure)
 {
@@ -64,7 +64,10 @@ struct Stands
     job::Reading reading;
 };
 
-/// Of each place of the job the one in hand, else the latest that is not stale.
+/// Two of one place are as good as any number: what is read alike twice was no slip.
+constexpr size_t kMostOfAPlace = 2;
+
+/// Of each place of the job those in hand, and before them those that are not stale.
 std::vector<Stands> standing(const analysis::Analysis& analysis, const std::vector<Taken>& inHand)
 {
     std::vector<Stands> out;
@@ -72,14 +75,20 @@ std::vector<Stands> standing(const analysis::Analysis& analysis, const std::vect
         for (const Condition condition :
              {Condition::BatteryOff, Condition::KeyOn, Condition::Cranking, Condition::Running})
             for (const Standing& s : analysis::standings(analysis, c.id, condition)) {
-                std::optional<job::Reading> reading;
+                if (!s.place.promises() || s.place.station.kind == StationKind::Counts)
+                    continue;
+                std::vector<job::Reading> readings;
                 if (s.last != nullptr && s.state != proof::State::Stale)
-                    reading = s.last->reading;
+                    for (const job::Proof& p : analysis.job->proofs)
+                        if (p.circuit == c.id && p.station == s.place.station.key &&
+                            p.reading.condition() == condition &&
+                            job::changes(p.restsOn.facts(), analysis.facts).empty())
+                            readings.push_back(p.reading);
                 for (const Taken& t : inHand)
                     if (t.circuit == c.id && t.station == s.place.station.key && t.reading.condition() == condition)
-                        reading = t.reading;
-                if (reading && s.place.promises() && s.place.station.kind != StationKind::Counts)
-                    out.push_back({{c.id, s.place}, *reading});
+                        readings.push_back(t.reading);
+                for (size_t i = readings.size() - std::min(readings.size(), kMostOfAPlace); i < readings.size(); ++i)
+                    out.push_back({{c.id, s.place}, readings[i]});
             }
     return out;
 }
@@ -221,12 +230,17 @@ Diagnosis Finder::diagnosis(const std::vector<Taken>& inHand, Condition now, siz
     out.groups = groups(m_suspects, m_predicted, out.belief);
     nameSlips(out, m_spots, m_own, evidence, m_predicted, spans);
     std::vector<size_t> spotOf;
-    for (size_t i = 0; i < m_own; ++i)
-        if (std::ranges::find(evidence, i, &Evidence::spot) == evidence.end())
-            spotOf.push_back(i);
-    for (const size_t i : spotOf)
-        out.probes.push_back(
-            {m_spots[i], information(expected, out.belief, i), secondsFor(*m_analysis.job, m_spots[i], now), {}});
+    for (size_t i = 0; i < m_own; ++i) {
+        const auto times = static_cast<size_t>(std::ranges::count(evidence, i, &Evidence::spot));
+        if (times >= kMostOfAPlace)
+            continue;
+        spotOf.push_back(i);
+        out.probes.push_back({m_spots[i],
+                              times > 0,
+                              information(expected, out.belief, i),
+                              secondsFor(*m_analysis.job, m_spots[i], now),
+                              {}});
+    }
     std::ranges::stable_sort(out.probes, std::greater{}, [](const Probe& p) { return p.bits / p.seconds; });
     const bool sure = out.groups.front().share >= kSure;
     out.enough = std::ranges::none_of(out.probes, [&](const Probe& p) { return isWorthIts(p, sure); });

@@ -8,7 +8,8 @@
 
 namespace vicegrip::diagnosis {
 
-/// A reading beside those of the job: what is in hand, and not written down.
+/// A reading beside those of the job: what is in hand, and not written down. An overload of what the ECU reports: it
+/// reports nothing.
 struct Taken
 {
     job::CircuitId circuit;
@@ -28,6 +29,7 @@ struct Outcome
 struct Probe
 {
     Spot spot;
+    bool again = false; ///< it was read: whether that was a slip is worth knowing
     double bits = 0; ///< expected
     double seconds = 0; ///< of work
     std::vector<Outcome> outcomes; ///< the likeliest first

@@ -10,18 +10,15 @@ Followed follow(Finder& finder, std::vector<Taken> start, job::Condition now, co
         out.last = finder.diagnosis(out.taken, now, 0);
         if (out.last.enough || out.probes == most)
             return out;
-        bool read = false;
-        for (const Probe& p : out.last.probes) // what cannot be read is passed over
-            if (const auto reading = shown(p.spot)) {
-                out.taken.push_back({p.spot.circuit, p.spot.place.station.key, *reading});
-                out.seconds += p.seconds;
-                ++out.probes;
-                now = p.spot.place.condition;
-                read = true;
-                break;
-            }
-        if (!read)
+        if (out.last.probes.empty())
             return out;
+        const Probe& p = out.last.probes.front();
+        const proof::Place& place = p.spot.place; // an ECU that says nothing says something by that
+        out.taken.push_back({p.spot.circuit, place.station.key,
+                             shown(p.spot).value_or(job::Reading::beyond(place.dimension, place.condition))});
+        out.seconds += p.seconds;
+        ++out.probes;
+        now = place.condition;
     }
 }
 

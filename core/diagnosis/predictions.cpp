@@ -145,7 +145,9 @@ class Predictor
             return -1;
         using parts::PinRole;
         const PinRole role = spot.place.station.role;
-        return (role == PinRole::Supply ? 0 : role == PinRole::Ground ? 1 : 2) +
+        return (role == PinRole::Supply   ? 0
+                : role == PinRole::Ground ? 1
+                                          : 2) +
                (spot.place.dimension == Dimension::Resistance ? 3 : 0);
     }
 
@@ -203,7 +205,8 @@ std::vector<std::vector<Prediction>> predictions(const analysis::Analysis& analy
         if (suspects[s].solved)
             first.push_back(s);
     solve(first);
-    solve(needSolving(suspects, spots, solved));
+    for (int pass = 0; pass < 2; ++pass)
+        solve(needSolving(suspects, spots, solved));
     fillBetween(suspects, spots, solved);
     std::vector<std::vector<Prediction>> out;
     for (Solved& s : solved)

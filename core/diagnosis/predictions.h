@@ -31,7 +31,7 @@ struct Prediction
     double car = 0, own = 0, grown = 0;
     int cause = -1; ///< 0 to kCauses - 1; -1: it shares nothing
 
-    [[nodiscard]] double sigma() const { return std::hypot(car, own); }
+    [[nodiscard]] double sigma() const { return std::sqrt(car * car + own * own); }
 };
 
 /// What a circuit's readings have in common: each of its ways, in volts and in ohms.

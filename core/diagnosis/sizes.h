@@ -13,8 +13,8 @@ struct Size
     bool solved = false;
 };
 
-/// Ohms from `least` to 1000, six a decade as series E6 of IEC 60063 has them; solved at the decades. `least` is a power
-/// of ten.
+/// Ohms from `least` to 1000, six a decade as series E6 of IEC 60063 has them; solved at the decades. `least` is a
+/// power of ten.
 inline std::vector<Size> ohmSizes(double least)
 {
     std::vector<Size> out;

@@ -183,11 +183,7 @@ class Collector
             if (joint->kind == job::JointKind::Stud)
                 sized(
                     ohmSizes(0.1), "stud " + joint->id,
-                    {"ground-paint",
-                     {},
-                     {},
-                     phrase("Take {} off, clean the metal, star washer, tighten.", at(p)),
-                     {p}},
+                    {"ground-paint", {}, {}, phrase("Take {} off, clean the metal, star washer, tighten.", at(p)), {p}},
                     [&](double ohm) {
                         return faults::BadStud{joint->id, ohm};
                     },
@@ -199,25 +195,37 @@ class Collector
         const job::Connector* plug = job::findConnector(m_job, p.owner);
         if (plug == nullptr)
             return;
+        neighbours(*plug, p);
+        if (m_plugs.insert(plug->id).second && plug->cavities.size() > 2)
+            miscounted(*plug);
+        contact(*plug, p);
+    }
+
+    /// Two halves of a bulkhead touch at one place.
+    void contact(const job::Connector& plug, const PointRef& p)
+    {
+        const PointRef mate{plug.mates, p.cavity};
+        const bool mated = plug.kind == job::ConnectorKind::Inline && !plug.mates.empty();
+        if (mated && m_places.contains(mate))
+            return;
+        const std::vector<PointRef> places = mated ? std::vector{p, mate} : std::vector{p};
+        const std::string where = mated ? phrase("{} or {}", at(p), at(mate)) : at(p);
         add({"not-home",
              {faults::BadContact{p, {}}},
-             phrase("Terminal not home in {}", at(p)),
+             phrase("Terminal not home in {}", where),
              phrase("Push it home, hear it, pull at it; then the lock."),
-             {p}});
+             places});
         sized(
             ohmSizes(1), "contact " + p.text(),
             {"bad-crimp",
              {},
              {},
-             phrase("Look for a spread terminal or green copper in {}; a new terminal.", at(p)),
-             {p}},
+             phrase("Look for a spread terminal or green copper in {}; a new terminal.", where),
+             places},
             [&](double ohm) {
                 return faults::BadContact{p, ohm};
             },
-            [&](double ohm) { return phrase("{} touches badly, some {}", at(p), units::formatOhms(ohm)); });
-        neighbours(*plug, p);
-        if (m_plugs.insert(plug->id).second && plug->cavities.size() > 2)
-            miscounted(*plug);
+            [&](double ohm) { return phrase("{} touches badly, some {}", where, units::formatOhms(ohm)); });
     }
 
     void neighbours(const job::Connector& plug, const PointRef& p)
@@ -405,7 +413,8 @@ class Collector
             },
             [&](double share) {
                 return phrase("The sensor reads some {} % of its range too {}",
-                              units::formatNumber(100 * std::abs(share), 0), share > 0 ? phrase("high") : phrase("low"));
+                              units::formatNumber(100 * std::abs(share), 0),
+                              share > 0 ? phrase("high") : phrase("low"));
             });
     }
 

@@ -1,6 +1,8 @@
 #pragma once
 
 #include "core/diagnosis/diagnosis.h"
+#include "core/electrics/readings.h"
+#include "core/electrics/wiring.h"
 #include "core/job/json.h"
 #include "tests/support/library.h"
 #include "tests/support/within_tolerance.h"
@@ -51,44 +53,65 @@ struct Hands
 class FaultyCar
 {
   public:
-    FaultyCar(const analysis::Analysis& a, diagnosis::Suspect truth, const std::vector<diagnosis::Spot>& spots,
+    FaultyCar(const analysis::Analysis& a, const diagnosis::Suspect& truth, const std::vector<diagnosis::Spot>& spots,
               const Hands& hands = {})
         : m_meter(a.job->meter), m_hands(hands), m_random(hands.seed)
     {
-        analysis::Analysis built = a; // its tables stay those of the drawing
-        if (hands.built != nullptr)
-            built.job = std::make_shared<const job::Job>(*hands.built);
-        truth.solved = true; // this car is, whatever its size
-        const auto all = diagnosis::predictions(built, spots.front().circuit, {truth}, spots)[0];
-        for (size_t i = 0; i < spots.size(); ++i)
-            m_shown[{spots[i].place.station.key, spots[i].place.condition}] = all[i];
+        const job::Job& built = hands.built == nullptr ? *a.job : *hands.built;
+        const job::Job wired = faults::asWired(*a.job, truth.faults); // the ECU knows its nominal supply only
+        for (const job::Condition condition : {job::Condition::BatteryOff, job::Condition::KeyOn}) {
+            const auto car = electrics::build(
+                built,
+                {.condition = condition, .surroundings = built.surroundings, .faults = truth.faults, .bounded = false});
+            if (!car)
+                continue;
+            electrics::Readings readings(*car, false);
+            for (const diagnosis::Spot& s : spots) {
+                if (s.place.condition != condition)
+                    continue;
+                const auto table = tableOf(a, s.circuit, truth);
+                const auto paths = electrics::Wiring(*a.job).paths(*job::find(*a.job, s.circuit));
+                const auto e = proof::expectations(wired, readings, *job::find(wired, s.circuit), paths,
+                                                   table ? &*table : nullptr, {s.place})[0];
+                if (e.promises() && !e.due.isOverload())
+                    m_shown.emplace(std::pair(s.place.station.key, condition), e.due);
+            }
+        }
     }
 
-    /// What is shown there; none where nothing is. A place that is read again shows the same.
+    /// What is shown there; none where nothing is. Read again, it shows other last digits.
     [[nodiscard]] std::optional<job::Reading> at(const diagnosis::Spot& spot)
     {
-        using Kind = diagnosis::Prediction::Kind;
-        const auto key = std::pair(spot.place.station.key, spot.place.condition);
-        const diagnosis::Prediction& shown = m_shown.at(key);
-        if (shown.kind == Kind::Nothing)
+        const auto shown = m_shown.find({spot.place.station.key, spot.place.condition});
+        if (shown == m_shown.end())
             return std::nullopt;
-        if (const auto known = m_read.find(key); known != m_read.end())
-            return known->second;
-        auto reading = shown.kind == Kind::Open
-                           ? job::Reading::beyond(spot.place.dimension, spot.place.condition)
-                           : job::Reading::of(shown.value + noise(spot, shown.value), spot.place.dimension,
-                                              spot.place.condition);
+        const job::Reading& due = shown->second;
         if (m_hands.seed != 0 && std::uniform_real_distribution<double>(0, 1)(m_random) < m_hands.slips)
-            reading = slip(spot);
-        return m_read.emplace(key, reading).first->second;
-    }
-
-    [[nodiscard]] double sigma(const diagnosis::Spot& spot) const
-    {
-        return m_shown.at({spot.place.station.key, spot.place.condition}).sigma();
+            return slip(spot, due);
+        return due.isOpen()
+                   ? due
+                   : job::Reading::of(due.si() + noise(spot, due.si()), spot.place.dimension, spot.place.condition);
     }
 
   private:
+    /// What the ECU was given, or what it was left holding.
+    static std::optional<scaling::Table> tableOf(const analysis::Analysis& a, const job::CircuitId& id,
+                                                 const diagnosis::Suspect& truth)
+    {
+        const job::Circuit& circuit = *job::find(*a.job, id);
+        std::optional<scaling::Table> out = analysis::find(a, id)->table;
+        for (const faults::Fault& fault : truth.faults)
+            if (const auto* held = std::get_if<faults::HeldTable>(&fault);
+                held != nullptr && out && held->input == circuit.input) {
+                out->formula.reset();
+                out->points.clear();
+                for (const auto& p : held->points)
+                    out->points.push_back(
+                        {p.volts, units::fromUnit(p.value, job::sensorOf(*a.job, circuit)->measures, out->unit)});
+            }
+        return out;
+    }
+
     /// A good meter's last digits; what the ECU reports flickers by a count.
     double noise(const diagnosis::Spot& spot, double value)
     {
@@ -103,24 +126,22 @@ class FaultyCar
     }
 
     /// The tip stood in another cavity, or nowhere.
-    job::Reading slip(const diagnosis::Spot& spot)
+    job::Reading slip(const diagnosis::Spot& spot, const job::Reading& due)
     {
         const bool ohms = spot.place.dimension == units::Dimension::Resistance;
         if (ohms && m_random() % 2 == 0)
             return job::Reading::beyond(spot.place.dimension, spot.place.condition);
         const double share = std::uniform_real_distribution<double>(0, 1)(m_random);
-        const double span = spot.place.station.kind == proof::StationKind::Value
-                                ? 2 * std::abs(m_shown.at({spot.place.station.key, spot.place.condition}).value)
-                            : ohms ? 10e3
-                                   : 14.0;
+        const double span = spot.place.station.kind == proof::StationKind::Value ? 2 * std::abs(due.si())
+                            : ohms                                               ? 10e3
+                                                                                 : 14.0;
         return job::Reading::of(share * span, spot.place.dimension, spot.place.condition);
     }
 
     job::Meter m_meter;
     Hands m_hands;
     std::mt19937 m_random;
-    std::map<std::pair<std::string, job::Condition>, diagnosis::Prediction> m_shown;
-    std::map<std::pair<std::string, job::Condition>, job::Reading> m_read;
+    std::map<std::pair<std::string, job::Condition>, job::Reading> m_shown;
 };
 
 /// The first reading that shows that something is wrong: of what the ECU reports, or of a place that proves the
@@ -159,8 +180,8 @@ inline Ended foundBy(diagnosis::Finder& finder, const analysis::Analysis& a, con
     const auto first = firstFailing(a, spots, car);
     if (!first)
         return {};
-    auto done = diagnosis::follow(finder, {*first}, job::Condition::KeyOn,
-                                        [&](const diagnosis::Spot& s) { return car.at(s); });
+    auto done =
+        diagnosis::follow(finder, {*first}, job::Condition::KeyOn, [&](const diagnosis::Spot& s) { return car.at(s); });
     Ended out{true, 0, done.probes, done.seconds, done.last.groups.size(), std::move(done)};
     const auto& groups = out.work.last.groups;
     while (out.place < groups.size() && std::ranges::count(groups[out.place].members, truth) == 0)
