@@ -59,7 +59,7 @@ electrics::Situation Car::situation() const
 {
     job::Surroundings surroundings = m_asBuilt.surroundings;
     surroundings.ambient_k = m_ambient_k;
-    return {m_condition, surroundings, m_measurands, m_faults};
+    return {m_condition, surroundings, m_measurands, left()};
 }
 
 Result<void> Car::solve()
@@ -83,6 +83,8 @@ Result<void> Car::rewire(job::Job job, faults::FaultList faults)
         m_ambient_k = job.surroundings.ambient_k;
     m_job = std::move(job);
     m_asBuilt = std::move(fitted);
+    if (!(faults::writeFaults(faults) == faults::writeFaults(m_faults))) // another list: nobody has mended of it
+        m_mended.clear();
     m_faults = std::move(faults);
     return solve();
 }
@@ -91,6 +93,23 @@ Result<void> Car::setCondition(job::Condition condition)
 {
     m_condition = condition;
     return solve();
+}
+
+Result<void> Car::mend(const faults::Subjects& subjects)
+{
+    m_mended.insert(subjects.begin(), subjects.end());
+    return solve();
+}
+
+/// Those that nobody has mended.
+faults::FaultList Car::left() const
+{
+    faults::FaultList out = m_faults;
+    std::erase_if(out, [&](const faults::Fault& fault) {
+        const faults::Subjects touched = faults::subjectsOf(fault, m_job);
+        return !touched.empty() && std::ranges::includes(m_mended, touched);
+    });
+    return out;
 }
 
 Result<void> Car::putProbes(const job::PointRef& red, const job::PointRef& black)

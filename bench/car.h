@@ -29,6 +29,9 @@ class Car
     Result<void> apply(const job::CircuitId& circuit, double value); ///< SI
     Result<void> setAmbient(double kelvin);
 
+    /// What rests on these facts was put right: faults whose mend touches no more than them are gone.
+    Result<void> mend(const faults::Subjects& subjects);
+
     /// The ECU switches one of its outputs on by itself: the circuits whose part answers. Errors (Reference): no such
     /// output, or the ECU is off.
     [[nodiscard]] Result<std::vector<job::CircuitId>> click(const parts::OutputId& output) const;
@@ -50,12 +53,14 @@ class Car
 
   private:
     [[nodiscard]] electrics::Situation situation() const;
+    [[nodiscard]] faults::FaultList left() const;
     Result<void> solve();
     double noise(double sigma) { return std::normal_distribution<double>(0, sigma)(m_random); }
 
     job::Job m_job; ///< as drawn
     job::Job m_asBuilt; ///< with the tolerances this car came out with
     faults::FaultList m_faults;
+    faults::Subjects m_mended;
     job::Condition m_condition = job::Condition::KeyOn;
     std::map<job::CircuitId, double> m_measurands;
     double m_ambient_k;

@@ -57,6 +57,14 @@ Result<void> click(Car& car, const QJsonValue& output, QJsonObject& reply)
     return {};
 }
 
+Result<void> mend(Car& car, const QJsonValue& subjects)
+{
+    faults::Subjects mended;
+    for (const QJsonValue& subject : subjects.toArray())
+        mended.insert(subject.toString().toStdString());
+    return car.mend(mended);
+}
+
 Result<void> obey(Car& car, const QJsonObject& request, QJsonObject& reply)
 {
     bool understood = false;
@@ -73,6 +81,7 @@ Result<void> obey(Car& car, const QJsonObject& request, QJsonObject& reply)
     when("red", [&](const QJsonValue& v) {
         return car.putProbes(pointOf(v), pointOf(request.value(QLatin1String("black"))));
     });
+    when("mended", [&](const QJsonValue& v) { return mend(car, v); });
     when("click", [&](const QJsonValue& v) { return click(car, v, reply); });
     if (!understood)
         return fail(ErrorCode::Malformed, "nothing in the request is understood");

@@ -1,3 +1,4 @@
+#include "tests/support/calibration.h"
 #include "tests/support/faulty_car.h"
 #include "tests/support/half_splitting.h"
 #include "tests/support/petrel.h"
@@ -5,11 +6,13 @@
 #include <cstdio>
 #include <cstdlib>
 #include <cstring>
+#include <future>
 
 /// Every single fault of both demo jobs: whether hands that do as the finder says end at the truth, and after how many
 /// readings; beside halving what is left, and beside the least that any plan needs.
 ///
 ///     build/dev/bin/diagnosis_figures [--every N] [--misses]     every Nth fault; those that were not found
+///     build/dev/bin/diagnosis_figures --cars N                   whether what is said to be 70 % is, over N cars
 
 namespace vicegrip {
 namespace {
@@ -87,6 +90,28 @@ void survey(const char* file, bool noisy, size_t every, bool misses)
     all.say((std::string(file) + (noisy ? ", built, noise, 2 % slips" : ", as drawn")).c_str());
 }
 
+/// Three circuits: a thermistor, a line with a supply, and one on the other car.
+void calibrate(int cars)
+{
+    std::vector<std::future<std::string>> working;
+    for (const auto& [file, circuit] :
+         {std::pair("petrel.vicegrip", "clt"), {"petrel.vicegrip", "map"}, {"curlew.vicegrip", "tps"}})
+        working.push_back(std::async(std::launch::async, [file, circuit, cars] {
+            const auto a = test::analysed(test::unread(file));
+            std::string out = std::string(circuit) + "\n";
+            for (const auto& bin : test::calibration(a, {circuit}, cars / 3, 1).bins)
+                if (bin.cars > 0) {
+                    std::array<char, 80> line{};
+                    (void)std::snprintf(line.data(), line.size(), "  said %5.1f %%: right %5.1f %% of %d\n",
+                                        100 * bin.said / bin.cars, 100.0 * bin.right / bin.cars, bin.cars);
+                    out += line.data();
+                }
+            return out;
+        }));
+    for (auto& w : working)
+        std::fputs(w.get().c_str(), stdout);
+}
+
 } // namespace
 } // namespace vicegrip
 
@@ -94,10 +119,17 @@ int main(int argc, char** argv)
 {
     bool misses = false;
     size_t every = 1;
+    int cars = 0;
     for (int i = 1; i < argc; ++i) {
         misses = misses || std::strcmp(argv[i], "--misses") == 0;
         if (std::strcmp(argv[i], "--every") == 0 && i + 1 < argc)
             every = std::max(1UL, std::strtoul(argv[i + 1], nullptr, 10));
+        if (std::strcmp(argv[i], "--cars") == 0 && i + 1 < argc)
+            cars = std::atoi(argv[i + 1]); // NOLINT(cert-err34-c): 0 is none
+    }
+    if (cars > 0) {
+        vicegrip::calibrate(cars);
+        return 0;
     }
     for (const char* file : {"petrel.vicegrip", "curlew.vicegrip"})
         for (const bool noisy : {false, true})

@@ -161,6 +161,11 @@ void BenchLink::setCondition(job::Condition condition, const Done& done)
     ask({{QStringLiteral("condition"), QString::fromUtf8(name.data(), static_cast<qsizetype>(name.size()))}}, done);
 }
 
+void BenchLink::mend(const QStringList& subjects, const Done& done)
+{
+    ask({{QStringLiteral("mended"), QJsonArray::fromStringList(subjects)}}, done);
+}
+
 void BenchLink::putProbes(const QString& red, const QString& black, const Done& done)
 {
     ask({{QStringLiteral("red"), red}, {QStringLiteral("black"), black}}, done);

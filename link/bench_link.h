@@ -46,6 +46,8 @@ class BenchLink : public QObject
     void setCondition(job::Condition condition, const Done& done = {});
     void putProbes(const QString& red, const QString& black, const Done& done = {});
     void setMeasurand(const QString& circuit, double value, const Done& done = {});
+    /// What these facts stand for was put right.
+    void mend(const QStringList& subjects, const Done& done = {});
     /// The ECU switches an output on by itself; what answered, as circuits.
     using Heard = std::function<void(const QStringList& circuits, const QString& error)>;
     void click(const QString& output, const Heard& heard);

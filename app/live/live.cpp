@@ -254,6 +254,15 @@ void Live::click(const job::Circuit& circuit, const Heard& heard)
                   });
 }
 
+void Live::mend(const std::vector<std::string>& subjects)
+{
+    QStringList names;
+    for (const std::string& s : subjects)
+        names << QString::fromStdString(s);
+    if (m_bench.isReady())
+        m_bench.mend(names);
+}
+
 void Live::setCondition(job::Condition condition)
 {
     m_condition = condition;

@@ -62,6 +62,9 @@ class Live : public QObject
     using Sent = std::function<void(const QString& trouble)>;
     void sendTable(int input, const scaling::Table& table, units::Dimension measures, Sent sent);
 
+    /// What these facts stand for was put right: on the bench it is.
+    void mend(const std::vector<std::string>& subjects);
+
     /// Whether something is connected that switches single outputs on.
     [[nodiscard]] bool canClick() const { return m_bench.isReady(); }
     /// Switches a circuit's output on by itself. The answer is what was heard, or a sentence.

@@ -204,6 +204,24 @@ void Finder::know(const std::vector<Spot>& spots)
     m_spots.insert(m_spots.end(), spots.begin(), spots.end());
 }
 
+std::optional<Spot> Finder::secondLook(size_t suspect) const
+{
+    constexpr double kApart = 4; // sigma: no car at its edge
+    std::optional<Spot> out;
+    double least = 0;
+    for (size_t i = 0; i < m_own; ++i) {
+        const Prediction &wrong = m_predicted[suspect][i], &sound = m_predicted.front()[i];
+        const bool apart = wrong.kind != sound.kind ||
+                           std::abs(wrong.value - sound.value) > kApart * std::hypot(wrong.sigma(), sound.sigma());
+        const double seconds = secondsFor(*m_analysis.job, m_spots[i], m_spots[i].place.condition);
+        if (apart && (!out || seconds < least)) {
+            out = m_spots[i];
+            least = seconds;
+        }
+    }
+    return out;
+}
+
 Diagnosis Finder::diagnosis(const std::vector<Taken>& inHand, Condition now, size_t most)
 {
     Diagnosis out;
@@ -244,6 +262,7 @@ Diagnosis Finder::diagnosis(const std::vector<Taken>& inHand, Condition now, siz
     std::ranges::stable_sort(out.probes, std::greater{}, [](const Probe& p) { return p.bits / p.seconds; });
     const bool sure = out.groups.front().share >= kSure;
     out.enough = std::ranges::none_of(out.probes, [&](const Probe& p) { return isWorthIts(p, sure); });
+    out.secondLook = secondLook(out.groups.front().members.front());
     for (size_t k = 0; k < std::min(most, out.probes.size()); ++k)
         for (const size_t i : spotOf)
             if (same(m_spots[i], out.probes[k].spot))

@@ -41,6 +41,9 @@ struct Diagnosis
     std::vector<double> belief; ///< by suspect
     std::vector<Group> groups; ///< the likeliest first; by what the circuit's places could show
     std::vector<Probe> probes; ///< the most bits for a second first
+    /// Where the likeliest is proved mended: it reads otherwise there than a sound car, for the least work. None where
+    /// nothing is wrong.
+    std::optional<Spot> secondLook;
     bool enough = false; ///< one group is as good as sure, or no probe is worth its work
     std::vector<std::string> slips; ///< readings that what is believed does not explain, as sentences
     std::string trouble; ///< why nothing can be said; empty where something is
@@ -61,6 +64,7 @@ class Finder
 
   private:
     void know(const std::vector<Spot>& spots);
+    [[nodiscard]] std::optional<Spot> secondLook(size_t suspect) const;
 
     const analysis::Analysis& m_analysis;
     job::CircuitId m_circuit;

@@ -42,6 +42,8 @@ class Collector
         for (const job::Pinned& p : job.pinned)
             if (!m_day.empty() && p.when.starts_with(m_day))
                 m_today.insert(p.at);
+        for (const job::Mend& m : job.mends)
+            m_mended.insert(m.subjects.begin(), m.subjects.end());
     }
 
     std::vector<Suspect> all(const std::vector<faults::HeldTable::Point>& table)
@@ -84,6 +86,13 @@ class Collector
         if (std::ranges::any_of(s.places, [&](const PointRef& p) { return m_today.contains(p); })) {
             s.weight *= kJustWorkedOn;
             s.raised = phrase("hands were there on {}", m_day);
+        }
+        for (const faults::Fault& fault : s.faults)
+            s.subjects.merge(faults::subjectsOf(fault, m_job));
+        constexpr double kMended = 0.2; // typical
+        if (!s.subjects.empty() && std::ranges::includes(m_mended, s.subjects)) {
+            s.weight *= kMended;
+            s.raised = phrase("mended already");
         }
         m_out.push_back(std::move(s));
     }
@@ -453,6 +462,7 @@ class Collector
     const parts::Part* m_part;
     std::string m_day;
     std::set<PointRef> m_today, m_places;
+    faults::Subjects m_mended;
     std::set<job::WireId> m_wires;
     std::set<std::string> m_plugs;
     std::set<std::pair<PointRef, PointRef>> m_pairs;

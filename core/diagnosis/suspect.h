@@ -18,8 +18,9 @@ struct Suspect
     std::string what; ///< "Wire w20 is open between Cavity A11 and Plug FP 2"
     std::string mend; ///< what hands do about it
     std::vector<job::PointRef> places; ///< where it is
-    double weight = 0; ///< its share of the family's, raised where hands worked that day
-    std::string raised = {}; ///< why; empty where it is not
+    double weight = 0; ///< its share of the family's, more where hands worked that day, less where it was mended
+    std::string raised = {}; ///< why; empty where it is neither
+    faults::Subjects subjects = {}; ///< what its mend touches, as facts name it
     std::string series = {}; ///< those that differ by their size alone bear the same one; empty: it has no size
     double size = 0; ///< ohms, or a share of the sensor's range
     bool solved = true; ///< else what is read lies between what is read at the sizes that are

@@ -125,6 +125,11 @@ bool rewires(const FaultList& faults)
     });
 }
 
+Subjects subjectsOf(const Fault& fault, const job::Job& job)
+{
+    return std::visit([&](const auto& f) { return f.subjects(job); }, fault);
+}
+
 NetworkEdits editsOf(const FaultList& faults)
 {
     NetworkEdits out;

@@ -42,6 +42,8 @@ using FaultList = std::vector<Fault>;
 [[nodiscard]] job::Job asWired(job::Job job, const FaultList& faults);
 /// Whether that would be another job.
 [[nodiscard]] bool rewires(const FaultList& faults);
+/// What a mend of it touches in this job, as facts name it: what rests on those must be read again.
+[[nodiscard]] Subjects subjectsOf(const Fault& fault, const job::Job& job);
 /// What they change in its network.
 [[nodiscard]] NetworkEdits editsOf(const FaultList& faults);
 

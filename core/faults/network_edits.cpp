@@ -26,6 +26,24 @@ std::string missingPlace(const job::Job& job, const job::PointRef& place)
     return joint || missingCavity(job, place).empty() ? "" : phrase("place \"{}\"", place.text());
 }
 
+Subjects wiresAt(const job::Job& job, const std::vector<job::PointRef>& cavities)
+{
+    Subjects out;
+    for (const job::PointRef& at : cavities)
+        for (const job::Wire& w : job.wires)
+            if (!at.cavity.empty() && (w.from == at || w.to == at))
+                out.insert("wire " + w.id.value);
+    return out;
+}
+
+Subjects contactAt(const job::Job& job, const job::PointRef& cavity)
+{
+    const job::Connector* plug = job::findConnector(job, cavity.owner);
+    if (plug == nullptr || plug->kind != job::ConnectorKind::Inline || plug->mates.empty())
+        return wiresAt(job, {cavity});
+    return {"contact " + std::min(plug->id, plug->mates) + "." + cavity.cavity};
+}
+
 void permute(job::Job& job, const std::string& connector, const std::map<std::string, std::string>& to)
 {
     for (job::Wire& w : job.wires)

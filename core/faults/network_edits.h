@@ -27,6 +27,12 @@ struct NetworkEdits
     std::map<job::CircuitId, double> drift; ///< of the sensor's range
 };
 
+/// Fact subjects (core/job/facts.h): "wire w12", "stud G1", "sensor clt".
+using Subjects = std::set<std::string>;
+[[nodiscard]] Subjects wiresAt(const job::Job& job, const std::vector<job::PointRef>& cavities); ///< joints are none
+/// The contact of a bulkhead's halves; in another plug what ends there.
+[[nodiscard]] Subjects contactAt(const job::Job& job, const job::PointRef& cavity);
+
 /// What the job does not have of these, as people name it; empty when it is there.
 [[nodiscard]] std::string missingWire(const job::Job& job, const job::WireId& wire);
 [[nodiscard]] std::string missingCavity(const job::Job& job, const job::PointRef& cavity);

@@ -96,6 +96,18 @@ bool isOf(const std::string& fact, const std::string& subject)
     return fact == subject || (fact.starts_with(subject) && fact[subject.size()] == ' ');
 }
 
+/// Of a fact that says when something was mended.
+std::string mended(const std::string& fact)
+{
+    return phrase("{} was mended", fact.substr(kMended.size()));
+}
+
+bool restsOn(const Facts& facts, const std::string& subject)
+{
+    const auto it = facts.lower_bound(subject);
+    return it != facts.end() && isOf(it->first, subject);
+}
+
 } // namespace
 
 std::string partSubject(const parts::Part& part, const DeviceId& device)
@@ -187,6 +199,9 @@ Facts facts(const Job& job)
                                         : c.input.empty() ? " on no input"
                                                           : " on input " + c.input.value);
     }
+    for (const Mend& m : job.mends) // in the order of time
+        for (const std::string& subject : m.subjects)
+            out[std::string(kMended) + subject] = m.when;
     return out;
 }
 
@@ -197,6 +212,9 @@ Facts factsOf(const Facts& all, const std::vector<std::string>& subjects)
         for (auto it = all.lower_bound(subject); it != all.end() && it->first.starts_with(subject); ++it)
             if (isOf(it->first, subject))
                 out.insert(*it);
+    for (const std::string& subject : subjects)
+        if (const auto it = all.find(std::string(kMended) + subject); it != all.end())
+            out.insert(*it);
     return out;
 }
 
@@ -208,8 +226,12 @@ std::vector<std::string> changes(const Facts& then, const Facts& now)
         if (it == now.end())
             out.push_back(phrase("{} is no longer there", name));
         else if (it->second != before)
-            out.push_back(changeText(name, before, it->second));
+            out.push_back(name.starts_with(kMended) ? phrase("{} again", mended(name))
+                                                    : changeText(name, before, it->second));
     }
+    for (auto it = now.lower_bound(std::string(kMended)); it != now.end() && it->first.starts_with(kMended); ++it)
+        if (!then.contains(it->first) && restsOn(then, it->first.substr(kMended.size())))
+            out.push_back(mended(it->first));
     return out;
 }
 

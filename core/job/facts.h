@@ -23,17 +23,21 @@ using Facts = std::map<std::string, std::string>;
 /// The subject of a device that is fitted: "sensor clt", or "actuator inj1" where the ECU drives it.
 [[nodiscard]] std::string partSubject(const parts::Part& part, const DeviceId& device);
 
-/// Every fact of the job a reading could rest on. Subjects: "wire ID", "sensor DEVICE", "actuator DEVICE", "input ID",
+/// When a subject was last mended by hand, as a fact: "mended wire w20".
+inline constexpr std::string_view kMended = "mended ";
+
+/// Every fact of the job a reading could rest on, and when which of them was mended. Subjects: "wire ID", "sensor DEVICE", "actuator DEVICE", "input ID",
 /// "output ID", "switch ID", "lead ID", "resistor ID", "stud JOINT", "contact CONNECTOR.CAVITY", "load ID", "battery",
 /// "charging", "scaling CIRCUIT", and those of the units: every label an element of the network bears, but for contacts
 /// and crimps of a size that no job says.
 [[nodiscard]] Facts facts(const Job& job);
 
-/// The facts of these subjects ("wire w12" also takes "wire w12 ..."); a subject without facts is left out.
+/// The facts of these subjects ("wire w12" also takes "wire w12 ...", and "mended wire w12"); a subject without facts
+/// is left out.
 [[nodiscard]] Facts factsOf(const Facts& all, const std::vector<std::string>& subjects);
 
-/// What has changed since, as sentences' middles ("pull-up of input AN3 changed from 1k Ω to 2k49 Ω"); empty when the
-/// proof still stands.
+/// What has changed since, as sentences' middles ("pull-up of input AN3 changed from 1k Ω to 2k49 Ω", "wire w12 was
+/// mended"); empty when the proof still stands.
 [[nodiscard]] std::vector<std::string> changes(const Facts& then, const Facts& now);
 
 } // namespace vicegrip::job

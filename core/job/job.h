@@ -170,6 +170,7 @@ struct Job
     std::vector<Circuit> circuits;
     std::vector<Proof> proofs;
     std::vector<Click> clicks;
+    std::vector<Mend> mends; ///< in the order they were made
     std::vector<Pinned> pinned;
     WorkSteps workSteps;
     std::vector<OldPlug> oldPlugs;

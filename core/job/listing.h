@@ -214,6 +214,14 @@ template <class A> void listFields(A& a, LogEntry& e)
     a.rest(e.extra);
 }
 
+template <class A> void listFields(A& a, Mend& m)
+{
+    a("subjects", m.subjects);
+    a("what", m.what);
+    a("when", m.when);
+    a.rest(m.extra);
+}
+
 template <class A> void listFields(A& a, Device& d)
 {
     a("id", d.id);
@@ -378,6 +386,7 @@ template <class A> void listFields(A& a, Job& j)
     a("circuits", j.circuits);
     a("proofs", j.proofs);
     a("clicks", j.clicks);
+    a("mends", j.mends);
     a("pinned", j.pinned);
     a("work_steps", j.workSteps);
     a("old_plugs", j.oldPlugs);

@@ -65,6 +65,16 @@ struct Click
     bool operator==(const Click&) const = default;
 };
 
+/// What hands put right where the car was not as drawn: what rests on it must be read again.
+struct Mend
+{
+    std::vector<std::string> subjects; ///< as facts name them: "wire w20", "stud G1"
+    std::string what; ///< "Wire w20 is open, Splice S1 to Plug FP 3"
+    std::string when; ///< ISO 8601, UTC
+    nlohmann::json extra = nlohmann::json::object();
+    bool operator==(const Mend&) const = default;
+};
+
 /// What an input showed while another instrument told the value.
 struct Captured
 {

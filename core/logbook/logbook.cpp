@@ -57,6 +57,8 @@ std::vector<LogLine> logbook(const job::Job& job, std::string_view filter)
     for (const job::Click& c : job.clicks)
         if (const job::Circuit* circuit = job::find(job, c.circuit))
             add(c.when, c.circuit.value, clicked(job, c, *circuit));
+    for (const job::Mend& m : job.mends)
+        add(m.when, {}, phrase("Mended: {}", m.what));
     std::ranges::stable_sort(out, std::greater(), &LogLine::when); // ISO 8601 sorts as text
     return out;
 }

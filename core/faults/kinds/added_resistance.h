@@ -12,6 +12,8 @@ struct AddedResistance
 
     static constexpr std::string_view kName = "resistance";
     [[nodiscard]] std::string missing(const job::Job& job) const { return missingWire(job, wire); }
+    /// What a mend of it touches, as facts name it.
+    [[nodiscard]] Subjects subjects(const job::Job& /*job*/) const { return {"wire " + wire.value}; }
     void change(NetworkEdits& net) const { net.added_ohm[wire] += ohm; }
 };
 

@@ -16,6 +16,8 @@ struct BadContact
 
     static constexpr std::string_view kName = "contact";
     [[nodiscard]] std::string missing(const job::Job& job) const { return missingCavity(job, at); }
+    /// What a mend of it touches, as facts name it.
+    [[nodiscard]] Subjects subjects(const job::Job& job) const { return contactAt(job, at); }
     void change(NetworkEdits& net) const
     {
         net.contact_ohm[at] += ohm.value_or(std::numeric_limits<double>::infinity());

@@ -17,6 +17,8 @@ struct BadStud
         const job::Joint* there = job::findJoint(job, joint);
         return there != nullptr && there->kind == job::JointKind::Stud ? "" : phrase("stud \"{}\"", joint);
     }
+    /// What a mend of it touches, as facts name it.
+    [[nodiscard]] Subjects subjects(const job::Job& /*job*/) const { return {"stud " + joint}; }
     void change(NetworkEdits& net) const { net.stud_ohm[joint] += ohm; }
 };
 

@@ -19,6 +19,12 @@ struct Drift
                    ? ""
                    : phrase("circuit \"{}\" with a sensor", circuit.value);
     }
+    /// What a mend of it touches, as facts name it.
+    [[nodiscard]] Subjects subjects(const job::Job& job) const
+    {
+        const job::Circuit* drifted = job::find(job, circuit);
+        return drifted == nullptr ? Subjects() : Subjects{"sensor " + drifted->device.value};
+    }
     void change(NetworkEdits& net) const { net.drift[circuit] += share; }
 };
 

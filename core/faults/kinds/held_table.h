@@ -21,6 +21,15 @@ struct HeldTable
     {
         return job::findInput(job, input) != nullptr ? "" : phrase("input \"{}\"", input.value);
     }
+    /// What a mend of it touches, as facts name it.
+    [[nodiscard]] Subjects subjects(const job::Job& job) const
+    {
+        Subjects out;
+        for (const job::Circuit& c : job.circuits)
+            if (c.input == input)
+                out.insert("scaling " + c.id.value);
+        return out;
+    }
     /// Volts that do not rise are refused.
     [[nodiscard]] Result<void> check() const;
 };

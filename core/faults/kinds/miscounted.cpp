@@ -21,6 +21,15 @@ std::vector<std::vector<std::string>> rowsOf(const job::Connector& connector)
 
 } // namespace
 
+Subjects Miscounted::subjects(const job::Job& job) const
+{
+    std::vector<job::PointRef> all;
+    if (const job::Connector* plug = job::findConnector(job, connector))
+        for (const std::string& cavity : plug->cavities)
+            all.push_back({connector, cavity});
+    return wiresAt(job, all);
+}
+
 void Miscounted::rewire(job::Job& job) const
 {
     const job::Connector* plug = job::findConnector(job, connector);

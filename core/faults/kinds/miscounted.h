@@ -22,6 +22,8 @@ struct Miscounted
     {
         return job::findConnector(job, connector) != nullptr ? "" : phrase("plug \"{}\"", connector);
     }
+    /// What a mend of it touches, as facts name it.
+    [[nodiscard]] Subjects subjects(const job::Job& job) const;
     void rewire(job::Job& job) const;
 };
 

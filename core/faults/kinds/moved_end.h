@@ -24,6 +24,8 @@ struct MovedEnd
             return phrase("end of wire {} at {}", wire.value, at.text());
         return missingPlace(job, to);
     }
+    /// What a mend of it touches, as facts name it.
+    [[nodiscard]] Subjects subjects(const job::Job& /*job*/) const { return {"wire " + wire.value}; }
     void rewire(job::Job& job) const
     {
         for (job::Wire& w : job.wires)

@@ -11,6 +11,8 @@ struct OpenWire
 
     static constexpr std::string_view kName = "open"; ///< in files
     [[nodiscard]] std::string missing(const job::Job& job) const { return missingWire(job, wire); }
+    /// What a mend of it touches, as facts name it.
+    [[nodiscard]] Subjects subjects(const job::Job& /*job*/) const { return {"wire " + wire.value}; }
     void change(NetworkEdits& net) const { net.open.insert(wire); }
 };
 

@@ -16,6 +16,8 @@ struct OtherPart
     {
         return job::find(job, device) != nullptr ? "" : phrase("device \"{}\"", device.value);
     }
+    /// What a mend of it touches, as facts name it.
+    [[nodiscard]] Subjects subjects(const job::Job& /*job*/) const { return {"sensor " + device.value}; }
     void rewire(job::Job& job) const;
 };
 

@@ -16,6 +16,8 @@ struct Short
         const std::string one = missingPlace(job, point);
         return one.empty() ? missingPlace(job, to) : one;
     }
+    /// What a mend of it touches, as facts name it.
+    [[nodiscard]] Subjects subjects(const job::Job& job) const { return wiresAt(job, {point, to}); }
     void change(NetworkEdits& net) const { net.bridges.push_back({point, to, ohm}); }
 };
 

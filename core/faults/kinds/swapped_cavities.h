@@ -18,6 +18,8 @@ struct SwappedCavities
         const std::string one = missingCavity(job, {connector, cavities[0]});
         return one.empty() ? missingCavity(job, {connector, cavities[1]}) : one;
     }
+    /// What a mend of it touches, as facts name it.
+    [[nodiscard]] Subjects subjects(const job::Job& job) const { return wiresAt(job, {{connector, cavities[0]}, {connector, cavities[1]}}); }
     void rewire(job::Job& job) const
     {
         permute(job, connector, {{cavities[0], cavities[1]}, {cavities[1], cavities[0]}});

@@ -18,6 +18,8 @@ struct InputSetting
     {
         return job::findInput(job, input) != nullptr ? "" : phrase("input \"{}\"", input.value);
     }
+    /// What a mend of it touches, as facts name it.
+    [[nodiscard]] Subjects subjects(const job::Job& /*job*/) const { return {"input " + input.value}; }
     void rewire(job::Job& job) const
     {
         if (parts::EcuInput* set = job::findInput(job, input))
