@@ -35,6 +35,16 @@ class Selection : public QObject
         m_station.clear();
         emit changed();
     }
+    /// The place of the selected circuit that tells most of what is wrong with it; empty: nothing points anywhere.
+    [[nodiscard]] const std::string& pointed() const { return m_pointed; }
+    void setPointed(const std::string& station)
+    {
+        if (station == m_pointed)
+            return;
+        m_pointed = station;
+        emit pointedChanged();
+    }
+
     void setStation(const std::string& station)
     {
         if (station == m_station)
@@ -54,10 +64,11 @@ class Selection : public QObject
   signals:
     void changed();
     void conditionChanged(vicegrip::job::Condition condition);
+    void pointedChanged();
 
   private:
     job::CircuitId m_circuit;
-    std::string m_station, m_wish;
+    std::string m_station, m_wish, m_pointed;
     job::Condition m_condition = job::Condition::KeyOn;
 };
 

@@ -82,6 +82,7 @@ void MainWindow::connectDesk()
         m_keeping->sayNotKept(tr("Your changes are not being kept on disk: %1").arg(sentence));
     });
     connect(&m_selection, &Selection::changed, this, &MainWindow::refresh);
+    connect(&m_selection, &Selection::pointedChanged, this, [this] { m_strip->refresh(); });
     connect(&m_selection, &Selection::conditionChanged, &m_live, &Live::setCondition);
     connect(&m_live, &Live::sampled, this, &MainWindow::refreshLive);
     connect(&m_live, &Live::troubled, this, [this](const QString& sentence) {

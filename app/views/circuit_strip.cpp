@@ -23,11 +23,12 @@ parts::PinRole roleShown(const std::vector<proof::Judged>& stations, const std::
 
 } // namespace
 
-void StripStation::show(const proof::Judged& judged, bool selected)
+void StripStation::show(const proof::Judged& judged, bool selected, bool pointed)
 {
     const proof::Expectation& e = judged.expectation;
     m_state = judged.state;
     m_selected = selected;
+    m_pointed = pointed;
     setFocusPolicy(Qt::StrongFocus);
     setAccessibleName(app::text(e.station.label));
     QString words = e.promises() ? CircuitStrip::tr("must read %1").arg(app::text(job::readingText(e.due, e.unit)))
@@ -35,6 +36,8 @@ void StripStation::show(const proof::Judged& judged, bool selected)
     if (judged.last != nullptr)
         words += CircuitStrip::tr(", read %1").arg(app::text(job::readingText(judged.last->reading, e.unit)));
     words += QStringLiteral(", ") + app::said(proof::stateName(judged.state));
+    if (pointed)
+        words += CircuitStrip::tr(", tells most");
     setAccessibleDescription(words);
     setToolTip(judged.reason.empty() ? words : app::text(judged.reason));
     update();
@@ -56,6 +59,13 @@ void StripStation::paintEvent(QPaintEvent*)
         p.drawRect(QRectF(rect()).adjusted(inset, inset, -inset, -inset));
     }
     drawState(p, box, m_state);
+    if (m_pointed) { // a finger from above
+        p.setRenderHint(QPainter::Antialiasing);
+        p.setPen(QPen(c.list, 1));
+        p.setBrush(c.accent);
+        const qreal half = 6_px, tip = 9_px, x = width() / 2.0;
+        p.drawPolygon(QPolygonF({{x - half, 0}, {x + half, 0}, {x, tip}}));
+    }
 }
 
 CircuitStrip::CircuitStrip(Desk& desk, QWidget* parent) : QWidget(parent), m_desk(desk)
@@ -108,7 +118,8 @@ void CircuitStrip::refresh()
         mark.button = new StripStation(this);
         mark.button->setObjectName(QStringLiteral("station-") + text(j.expectation.station.key));
         const QString key = text(j.expectation.station.key);
-        mark.button->show(j, key.toStdString() == m_desk.selection.station());
+        mark.button->show(j, key.toStdString() == m_desk.selection.station(),
+                          key.toStdString() == m_desk.selection.pointed());
         connect(mark.button, &QAbstractButton::clicked, this, [this, key] { emit stationChosen(key); });
         m_marks.push_back(mark);
         if (m_footer.isEmpty() && (j.state == proof::State::Stale || j.state == proof::State::Failing))

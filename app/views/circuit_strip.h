@@ -20,14 +20,15 @@ class StripStation : public QAbstractButton
 
   public:
     explicit StripStation(QWidget* parent) : QAbstractButton(parent) {}
-    void show(const proof::Judged& judged, bool selected);
+    /// `pointed`: it tells most of what is wrong.
+    void show(const proof::Judged& judged, bool selected, bool pointed);
 
   protected:
     void paintEvent(QPaintEvent* event) override;
 
   private:
     proof::State m_state = proof::State::Untouched;
-    bool m_selected = false;
+    bool m_selected = false, m_pointed = false;
 };
 
 class CircuitStrip : public QWidget

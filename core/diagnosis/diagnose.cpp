@@ -7,6 +7,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <map>
 #include <numeric>
 
 namespace vicegrip::diagnosis {
@@ -62,6 +63,7 @@ struct Stands
 {
     Spot spot;
     job::Reading reading;
+    bool failing = false; ///< in the job
 };
 
 /// Two of one place are as good as any number: what is read alike twice was no slip.
@@ -88,7 +90,7 @@ std::vector<Stands> standing(const analysis::Analysis& analysis, const std::vect
                     if (t.circuit == c.id && t.station == s.place.station.key && t.reading.condition() == condition)
                         readings.push_back(t.reading);
                 for (size_t i = readings.size() - std::min(readings.size(), kMostOfAPlace); i < readings.size(); ++i)
-                    out.push_back({{c.id, s.place}, readings[i]});
+                    out.push_back({{c.id, s.place}, readings[i], s.state == proof::State::Failing});
             }
     return out;
 }
@@ -142,8 +144,10 @@ std::vector<Outcome> outcomesAt(const Diagnosis& d, const std::vector<std::vecto
 }
 
 /// Readings of the circuit that the likeliest suspect takes for a slip; of others there may be a fault of their own.
-void nameSlips(Diagnosis& d, const std::vector<Spot>& spots, size_t own, const std::vector<Evidence>& evidence,
-               const std::vector<std::vector<Prediction>>& predicted, const std::vector<double>& spans)
+/// And whose wrong readings it explains.
+void explain(Diagnosis& d, const std::vector<Stands>& read, size_t own, const std::vector<Spot>& spots,
+             const std::vector<Evidence>& evidence, const std::vector<std::vector<Prediction>>& predicted,
+             const std::vector<double>& spans)
 {
     const size_t likeliest = d.groups.front().members.front();
     const auto fits = [&](const Evidence& e) { // after all the others
@@ -153,12 +157,20 @@ void nameSlips(Diagnosis& d, const std::vector<Spot>& spots, size_t own, const s
                 (void)track.take(other);
         return track.slipChance(e) <= 0.5;
     };
-    for (const Evidence& e : evidence)
-        if (e.spot < own && !fits(e))
+    std::map<job::CircuitId, bool> explained; // of those that read wrong
+    for (size_t i = 0; i < evidence.size(); ++i) {
+        const Spot& spot = spots[evidence[i].spot];
+        const bool fit = fits(evidence[i]);
+        if (!fit && evidence[i].spot < own)
             d.slips.push_back(phrase("{} at {}, {}, fits nothing that is likely: read it again",
-                                     job::readingText(e.reading, spots[e.spot].place.unit),
-                                     spots[e.spot].place.station.label,
-                                     job::conditionWords(spots[e.spot].place.condition)));
+                                     job::readingText(evidence[i].reading, spot.place.unit), spot.place.station.label,
+                                     job::conditionWords(spot.place.condition)));
+        if (read[i].failing)
+            explained.try_emplace(spot.circuit, true).first->second &= fit;
+    }
+    for (const auto& [circuit, all] : explained)
+        if (all && d.suspects[likeliest].family != "nothing")
+            d.explains.push_back(circuit);
 }
 
 } // namespace
@@ -246,7 +258,7 @@ Diagnosis Finder::diagnosis(const std::vector<Taken>& inHand, Condition now, siz
     auto [shares, expected] = belief(out.suspects, m_predicted, evidence, spans);
     out.belief = std::move(shares);
     out.groups = groups(m_suspects, m_predicted, out.belief);
-    nameSlips(out, m_spots, m_own, evidence, m_predicted, spans);
+    explain(out, read, m_own, m_spots, evidence, m_predicted, spans);
     std::vector<size_t> spotOf;
     for (size_t i = 0; i < m_own; ++i) {
         const auto times = static_cast<size_t>(std::ranges::count(evidence, i, &Evidence::spot));

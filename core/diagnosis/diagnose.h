@@ -44,6 +44,7 @@ struct Diagnosis
     /// Where the likeliest is proved mended: it reads otherwise there than a sound car, for the least work. None where
     /// nothing is wrong.
     std::optional<Spot> secondLook;
+    std::vector<job::CircuitId> explains; ///< circuits whose wrong readings the likeliest explains, all of them
     bool enough = false; ///< one group is as good as sure, or no probe is worth its work
     std::vector<std::string> slips; ///< readings that what is believed does not explain, as sentences
     std::string trouble; ///< why nothing can be said; empty where something is

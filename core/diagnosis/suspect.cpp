@@ -1,7 +1,7 @@
 #include "core/diagnosis/suspect.h"
 
 #include "core/base/phrase.h"
-#include "core/diagnosis/sizes.h"
+#include "core/diagnosis/suspicions.h"
 #include "core/electrics/wiring.h"
 #include "core/harness/edits.h"
 
@@ -15,46 +15,29 @@ using electrics::Path;
 using job::PointRef;
 using parts::PinRole;
 
-/// The day that was last worked on: of pins and readings.
-std::string lastDay(const job::Job& job)
-{
-    std::string out;
-    for (const job::Pinned& p : job.pinned)
-        out = std::max(out, p.when.substr(0, 10));
-    for (const job::Proof& p : job.proofs)
-        out = std::max(out, p.when.substr(0, 10));
-    return out;
-}
-
 class Collector
 {
   public:
     Collector(const job::Job& job, const job::Circuit& circuit, const Families& families, const parts::Library& library)
         : m_job(job),
           m_circuit(circuit),
-          m_families(families),
           m_library(library),
           m_wiring(job),
           m_paths(m_wiring.paths(circuit)),
           m_part(job::partOf(job, circuit)),
-          m_day(lastDay(job))
+          m_out(job, families)
     {
-        for (const job::Pinned& p : job.pinned)
-            if (!m_day.empty() && p.when.starts_with(m_day))
-                m_today.insert(p.at);
-        for (const job::Mend& m : job.mends)
-            m_mended.insert(m.subjects.begin(), m.subjects.end());
     }
 
     std::vector<Suspect> all(const std::vector<faults::HeldTable::Point>& table)
     {
-        add({"nothing",
-             {},
-             phrase("Nothing: it is as drawn, and the reading is of a slip or at the edge"),
-             phrase("Read it again."),
-             {}});
+        m_out.add({"nothing",
+                   {},
+                   phrase("Nothing: it is as drawn, and the reading is of a slip or at the edge"),
+                   phrase("Read it again."),
+                   {}});
         if (m_part == nullptr)
-            return std::move(m_out);
+            return m_out.take();
         std::vector<Path> ways = m_paths;
         for (Path& p : unitWays())
             ways.push_back(std::move(p));
@@ -68,60 +51,11 @@ class Collector
         shorts();
         grounds();
         feeds();
-        settings();
-        otherParts();
-        tables(table);
-        share();
-        return std::move(m_out);
+        suspectPart(m_out, m_job, m_circuit, m_library, table);
+        return m_out.take();
     }
 
   private:
-    void add(Suspect s)
-    {
-        const auto family = m_families.find(s.family);
-        if (family == m_families.end())
-            return;
-        constexpr double kJustWorkedOn = 3; // typical
-        s.weight = family->second.weight;
-        if (std::ranges::any_of(s.places, [&](const PointRef& p) { return m_today.contains(p); })) {
-            s.weight *= kJustWorkedOn;
-            s.raised = phrase("hands were there on {}", m_day);
-        }
-        for (const faults::Fault& fault : s.faults)
-            s.subjects.merge(faults::subjectsOf(fault, m_job));
-        constexpr double kMended = 0.2; // typical
-        if (!s.subjects.empty() && std::ranges::includes(m_mended, s.subjects)) {
-            s.weight *= kMended;
-            s.raised = phrase("mended already");
-        }
-        m_out.push_back(std::move(s));
-    }
-
-    /// One of every size. `what` says one of them.
-    void sized(const std::vector<Size>& sizes, const std::string& series, const Suspect& like, const auto& fault,
-               const auto& what)
-    {
-        for (const Size& size : sizes) {
-            Suspect s = like;
-            s.faults = {fault(size.value)};
-            s.what = what(size.value);
-            s.series = series;
-            s.size = size.value;
-            s.solved = size.solved;
-            add(std::move(s));
-        }
-    }
-
-    /// A family's weight is that of all its suspects together: more places do not make it likelier.
-    void share()
-    {
-        std::map<std::string_view, double> counts;
-        for (const Suspect& s : m_out)
-            ++counts[s.family];
-        for (Suspect& s : m_out)
-            s.weight /= counts[s.family];
-    }
-
     [[nodiscard]] std::string at(const PointRef& p) const { return job::spoken(m_job, p); }
 
     /// From the unit's feed and grounds to the posts.
@@ -157,14 +91,14 @@ class Collector
             const job::Joint* j = m_wiring.joint(p);
             return j != nullptr && j->kind == job::JointKind::Splice && j->method == job::JointMethod::Tap;
         });
-        add({tap ? "tap" : "open-wire",
-             {faults::OpenWire{id}},
-             tap ? phrase("The tap of wire {} touches no copper, {}", id.value, between)
-                 : phrase("Wire {} is open, {}", id.value, between),
-             phrase("Mend wire {}: pull at both its ends first.", id.value),
-             {w->from, w->to}});
+        m_out.add({tap ? "tap" : "open-wire",
+                   {faults::OpenWire{id}},
+                   tap ? phrase("The tap of wire {} touches no copper, {}", id.value, between)
+                       : phrase("Wire {} is open, {}", id.value, between),
+                   phrase("Mend wire {}: pull at both its ends first.", id.value),
+                   {w->from, w->to}});
         const bool ground = isFixture(w->from) || isFixture(w->to);
-        sized(
+        m_out.sized(
             ohmSizes(ground ? 0.1 : 1), "wire " + id.value,
             {ground ? "ground-paint" : "bad-crimp",
              {},
@@ -190,7 +124,7 @@ class Collector
             return;
         if (const job::Joint* joint = m_wiring.joint(p); joint != nullptr) {
             if (joint->kind == job::JointKind::Stud)
-                sized(
+                m_out.sized(
                     ohmSizes(0.1), "stud " + joint->id,
                     {"ground-paint", {}, {}, phrase("Take {} off, clean the metal, star washer, tighten.", at(p)), {p}},
                     [&](double ohm) {
@@ -219,12 +153,12 @@ class Collector
             return;
         const std::vector<PointRef> places = mated ? std::vector{p, mate} : std::vector{p};
         const std::string where = mated ? phrase("{} or {}", at(p), at(mate)) : at(p);
-        add({"not-home",
-             {faults::BadContact{p, {}}},
-             phrase("Terminal not home in {}", where),
-             phrase("Push it home, hear it, pull at it; then the lock."),
-             places});
-        sized(
+        m_out.add({"not-home",
+                   {faults::BadContact{p, {}}},
+                   phrase("Terminal not home in {}", where),
+                   phrase("Push it home, hear it, pull at it; then the lock."),
+                   places});
+        m_out.sized(
             ohmSizes(1), "contact " + p.text(),
             {"bad-crimp",
              {},
@@ -251,18 +185,18 @@ class Collector
             const PointRef next{plug.id, other};
             const bool wired =
                 std::ranges::any_of(m_job.wires, [&](const job::Wire& w) { return w.from == next || w.to == next; });
-            add({"exchanged",
-                 {faults::SwappedCavities{plug.id, {p.cavity, other}}},
-                 wired ? phrase("{} and {} are exchanged", at(p), at(next))
-                       : phrase("What belongs in {} sits in {}", at(p), at(next)),
-                 phrase("Count both again, on the other face, and exchange them."),
-                 {p, next}});
+            m_out.add({"exchanged",
+                       {faults::SwappedCavities{plug.id, {p.cavity, other}}},
+                       wired ? phrase("{} and {} are exchanged", at(p), at(next))
+                             : phrase("What belongs in {} sits in {}", at(p), at(next)),
+                       phrase("Count both again, on the other face, and exchange them."),
+                       {p, next}});
             if (wired)
-                add({"touching",
-                     {faults::Short{p, next, 0.1}},
-                     phrase("{} and {} touch", at(p), at(next)),
-                     phrase("Look for a strand or a bent terminal between them."),
-                     {p, next}});
+                m_out.add({"touching",
+                           {faults::Short{p, next, 0.1}},
+                           phrase("{} and {} touch", at(p), at(next)),
+                           phrase("Look for a strand or a bent terminal between them."),
+                           {p, next}});
         }
     }
 
@@ -272,11 +206,11 @@ class Collector
         for (const std::string& c : plug.cavities)
             cavities.push_back({plug.id, c});
         const auto count = [&](faults::Count how, std::string what) {
-            add({"miscounted",
-                 {faults::Miscounted{plug.id, how}},
-                 std::move(what),
-                 phrase("Pull all terminals of plug {} and count anew, on the other face.", plug.id),
-                 cavities});
+            m_out.add({"miscounted",
+                       {faults::Miscounted{plug.id, how}},
+                       std::move(what),
+                       phrase("Pull all terminals of plug {} and count anew, on the other face.", plug.id),
+                       cavities});
         };
         count(faults::Count::Mirrored, phrase("Plug {} was pinned from its wrong face: each row is mirrored", plug.id));
         count(faults::Count::OtherEnd, phrase("Plug {} was counted from its last cavity down", plug.id));
@@ -305,11 +239,11 @@ class Collector
         const PointRef here = signal->points.back();
         const auto to = [&](const char* family, const PointRef& there, std::string what) {
             if (!there.empty() && there != here)
-                add({family,
-                     {faults::Short{here, there, 0.1}},
-                     std::move(what),
-                     phrase("Follow its wire for a chafed place: edges, brackets, heat."),
-                     signal->points});
+                m_out.add({family,
+                           {faults::Short{here, there, 0.1}},
+                           std::move(what),
+                           phrase("Follow its wire for a chafed place: edges, brackets, heat."),
+                           signal->points});
         };
         to("short-ground", post(job::JointKind::BatteryNegative), phrase("The signal touches ground"));
         if (const Path* supply = path(PinRole::Supply))
@@ -328,7 +262,8 @@ class Collector
                     continue;
                 for (const job::Joint& other : m_job.joints)
                     if (other.kind == job::JointKind::Stud && other.body != stud->body)
-                        add({"ground-other",
+                        m_out.add(
+                            {"ground-other",
                              {faults::MovedEnd{w.id, end, {other.id, {}}}},
                              phrase("Ground wire {} is on {} instead of {}", w.id.value, at({other.id, {}}), at(end)),
                              phrase("Move it to {}.", at(end)),
@@ -350,11 +285,11 @@ class Collector
                 if (w.from == pin || w.to == pin) {
                     const PointRef end = w.from == pin ? w.to : w.from;
                     if (end != splice)
-                        add({"load-on-sensor-ground",
-                             {faults::MovedEnd{w.id, end, splice}},
-                             phrase("{} returns over the sensors' ground, at {}", c.name, at(splice)),
-                             phrase("Give its ground wire {} a stud of its own.", w.id.value),
-                             {pin, splice}});
+                        m_out.add({"load-on-sensor-ground",
+                                   {faults::MovedEnd{w.id, end, splice}},
+                                   phrase("{} returns over the sensors' ground, at {}", c.name, at(splice)),
+                                   phrase("Give its ground wire {} a stud of its own.", w.id.value),
+                                   {pin, splice}});
                 }
         }
     }
@@ -373,100 +308,25 @@ class Collector
             for (const job::Joint& j : m_job.joints)
                 if (const PointRef other{j.id, {}};
                     (j.kind == job::JointKind::Splice || j.kind == job::JointKind::BatteryPositive) && other != end)
-                    add({"wrong-feed",
-                         {faults::MovedEnd{w.id, end, other}},
-                         phrase("Its supply comes from {} instead of {}", at(other), at(end)),
-                         phrase("Move wire {} to {}.", w.id.value, at(end)),
-                         {pin, other}});
-        }
-    }
-
-    void settings()
-    {
-        const parts::EcuInput* input = job::findInput(m_job, m_circuit.input);
-        if (input == nullptr || input->pullUpFixed)
-            return;
-        const auto set = [&](std::optional<double> ohm) {
-            if (ohm != input->pull_up_ohm)
-                add({"setting",
-                     {faults::InputSetting{input->id, ohm}},
-                     ohm ? phrase("Input {} is set to a pull-up of {}", input->id.value, units::formatOhms(*ohm))
-                         : phrase("The pull-up of input {} is off", input->id.value),
-                     phrase("Set input {} as Inputs says.", input->id.value),
-                     {}});
-        };
-        for (const double ohm : input->pullUpChoices_ohm)
-            set(ohm);
-        if (!input->pullUpChoices_ohm.empty())
-            set(std::nullopt);
-    }
-
-    void otherParts()
-    {
-        const job::Device* device = job::find(m_job, m_circuit.device);
-        if (device == nullptr || parts::isDriven(*m_part))
-            return;
-        for (const parts::Part& other : m_library.parts)
-            if (other.kind == m_part->kind && other.id != m_part->id && other.pins == m_part->pins &&
-                other.measures == m_part->measures && other.feed == m_part->feed && !parts::isDriven(other))
-                add({"other-part",
-                     {faults::OtherPart{device->id, other}},
-                     phrase("The sensor is another: {}", other.name),
-                     phrase("Read the number on the sensor; fit {}, or say at Inputs what is fitted.", m_part->name),
-                     {}});
-        sized(
-            driftSizes(), "drift",
-            {"drift", {}, {}, phrase("Hold it against another instrument, then fit a new one."), {}},
-            [&](double share) {
-                return faults::Drift{m_circuit.id, share};
-            },
-            [&](double share) {
-                return phrase("The sensor reads some {} % of its range too {}",
-                              units::formatNumber(100 * std::abs(share), 0),
-                              share > 0 ? phrase("high") : phrase("low"));
-            });
-    }
-
-    void tables(const std::vector<faults::HeldTable::Point>& table)
-    {
-        if (table.size() < 2 || parts::isDriven(*m_part) || m_circuit.input.empty())
-            return;
-        const auto held = [&](auto value, std::string what) {
-            faults::HeldTable t{m_circuit.input, table};
-            for (auto& p : t.points)
-                p.value = value(p.value);
-            add({"table", {std::move(t)}, std::move(what), phrase("Give the ECU its table again, at Scale."), {}});
-        };
-        using units::Dimension;
-        const auto kpa = [&](double pa) { return units::differenceToUnit(pa, m_part->measures, m_part->unit); };
-        if (m_part->measures == Dimension::AbsolutePressure)
-            held([&](double v) { return v - kpa(101325); },
-                 phrase("The ECU holds a table above the air outside, where absolute was meant"));
-        if (m_part->measures == Dimension::GaugePressure)
-            held([&](double v) { return v + kpa(101325); },
-                 phrase("The ECU holds an absolute table, where above the air outside was meant"));
-        if (m_part->measures == Dimension::Temperature)
-            held([](double v) { return v * 1.8 + 32; }, phrase("The ECU holds a table in °F"));
-        if (m_part->measures == Dimension::AbsolutePressure || m_part->measures == Dimension::GaugePressure) {
-            held([](double v) { return v / 6.894757; }, phrase("The ECU holds a table in psi"));
-            held([](double v) { return v * 6.894757; }, phrase("The ECU holds a table that takes kPa for psi"));
+                    m_out.add({"wrong-feed",
+                               {faults::MovedEnd{w.id, end, other}},
+                               phrase("Its supply comes from {} instead of {}", at(other), at(end)),
+                               phrase("Move wire {} to {}.", w.id.value, at(end)),
+                               {pin, other}});
         }
     }
 
     const job::Job& m_job;
     const job::Circuit& m_circuit;
-    const Families& m_families;
     const parts::Library& m_library;
     electrics::Wiring m_wiring;
     std::vector<Path> m_paths;
     const parts::Part* m_part;
-    std::string m_day;
-    std::set<PointRef> m_today, m_places;
-    faults::Subjects m_mended;
+    std::set<PointRef> m_places;
     std::set<job::WireId> m_wires;
     std::set<std::string> m_plugs;
     std::set<std::pair<PointRef, PointRef>> m_pairs;
-    std::vector<Suspect> m_out;
+    Suspicions m_out;
 };
 
 } // namespace

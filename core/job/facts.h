@@ -26,10 +26,10 @@ using Facts = std::map<std::string, std::string>;
 /// When a subject was last mended by hand, as a fact: "mended wire w20".
 inline constexpr std::string_view kMended = "mended ";
 
-/// Every fact of the job a reading could rest on, and when which of them was mended. Subjects: "wire ID", "sensor DEVICE", "actuator DEVICE", "input ID",
-/// "output ID", "switch ID", "lead ID", "resistor ID", "stud JOINT", "contact CONNECTOR.CAVITY", "load ID", "battery",
-/// "charging", "scaling CIRCUIT", and those of the units: every label an element of the network bears, but for contacts
-/// and crimps of a size that no job says.
+/// Every fact of the job a reading could rest on, and when which of them was mended. Subjects: "wire ID", "sensor
+/// DEVICE", "actuator DEVICE", "input ID", "output ID", "switch ID", "lead ID", "resistor ID", "stud JOINT", "contact
+/// CONNECTOR.CAVITY", "load ID", "battery", "charging", "scaling CIRCUIT", and those of the units: every label an
+/// element of the network bears, but for contacts and crimps of a size that no job says.
 [[nodiscard]] Facts facts(const Job& job);
 
 /// The facts of these subjects ("wire w12" also takes "wire w12 ...", and "mended wire w12"); a subject without facts

@@ -106,6 +106,15 @@ std::vector<Judged> judged(const std::vector<Standing>& standings, const std::ve
     return out;
 }
 
+size_t restingOn(const job::Job& job, const std::set<std::string>& subjects)
+{
+    std::set<std::tuple<job::CircuitId, std::string, job::Condition>> out;
+    for (const job::Proof& p : job.proofs)
+        if (!job::factsOf(p.restsOn.facts(), {subjects.begin(), subjects.end()}).empty())
+            out.emplace(p.circuit, p.station, p.reading.condition());
+    return out.size();
+}
+
 State worst(const std::vector<State>& states)
 {
     for (State s : {State::Failing, State::Stale, State::Untouched, State::Done})

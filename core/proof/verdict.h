@@ -3,6 +3,7 @@
 #include "core/proof/expected.h"
 
 #include <optional>
+#include <set>
 #include <string>
 #include <vector>
 
@@ -56,6 +57,10 @@ struct Judged
 /// The two together, place by place.
 [[nodiscard]] std::vector<Judged> judged(const std::vector<Standing>& standings,
                                          const std::vector<Expectation>& promises);
+
+/// How many places of the job have a reading that rests on any of these fact subjects: those a mend of them makes
+/// stale.
+[[nodiscard]] size_t restingOn(const job::Job& job, const std::set<std::string>& subjects);
 
 /// Of many, as one cell of the Board: failing before stale before untouched before done.
 [[nodiscard]] State worst(const std::vector<State>& states);

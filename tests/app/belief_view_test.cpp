@@ -1,4 +1,5 @@
 #include "tests/support/clipped.h"
+#include "tests/support/faulty_car.h"
 #include "tests/support/window.h"
 
 #include <QAbstractButton>
@@ -25,20 +26,41 @@ TEST(BeliefView, AFailingReadingLeadsToTheOpenWire)
     const auto before = w.window.desk().selection.station();
     w.key(Qt::Key_G);
     EXPECT_NE(w.window.desk().selection.station(), before);
-    const auto analysis = w.window.desk().store.analysis();
-    ASSERT_TRUE(w.window.desk().store.edit(QStringLiteral("read"), [&](job::Job& job) {
-        for (const char* at : {"FP.3", "S1"})
-            for (const proof::Judged& j : analysis::promised(*analysis, {"fp"}, job::Condition::KeyOn))
-                if (j.expectation.station.key == at)
-                    job.proofs.push_back(
-                        proof::record(analysis->facts, {"fp"}, j.expectation,
-                                      job::Reading::of(at == std::string("S1") ? 5.01 : 0.01, units::Dimension::Voltage,
-                                                       job::Condition::KeyOn),
-                                      job::ReadingSource::Typed, "2026-11-29T09:00:00Z"));
-    }));
-    w.settle();
+    const auto drawn = w.window.desk().store.analysis();
+    diagnosis::Suspect open;
+    open.faults = {faults::OpenWire{{"w20"}}};
+    const auto spots = test::spotsOf(*drawn, {"fp"});
+    test::FaultyCar car(*drawn, open, spots);
+    for (int readings = 0; readings < 8 && !w.find<QWidget>("belief-mended")->isVisible(); ++readings) {
+        w.key(Qt::Key_G); // it asks until it is sure
+        const auto now = w.window.desk().store.analysis();
+        const Selection& at = w.window.desk().selection;
+        for (const diagnosis::Spot& s : spots)
+            if (s.place.station.key == at.station() && s.place.condition == at.condition()) {
+                ASSERT_TRUE(w.window.desk().store.edit(QStringLiteral("read"), [&](job::Job& job) {
+                    for (const proof::Judged& j : analysis::promised(*now, {"fp"}, at.condition()))
+                        if (j.expectation.station == s.place.station)
+                            job.proofs.push_back(proof::record(now->facts, {"fp"}, j.expectation, *car.at(s),
+                                                               job::ReadingSource::Typed, "2026-11-29T09:00:00Z"));
+                }));
+            }
+        w.settle();
+        test::expectNothingClipped(w, "the belief");
+    }
     EXPECT_THAT(w.textOf("belief-1"), HasSubstr("w20"));
-    test::expectNothingClipped(w, "the belief");
+
+    // Put right: what rests on it is stale, and the hands are led to where it shows.
+    ASSERT_TRUE(w.find<QWidget>("belief-mended")->isVisible()) << w.textOf("belief-next");
+    EXPECT_THAT(w.textOf("belief-outcomes"), HasSubstr("again"));
+    w.key(Qt::Key_D);
+    w.settle();
+    const auto job = w.window.desk().store.job();
+    ASSERT_EQ(job->mends.size(), 1U);
+    EXPECT_THAT(job->mends[0].what, HasSubstr("w20"));
+    EXPECT_EQ(analysis::find(*w.window.desk().store.analysis(), {"fp"})->meter, proof::State::Stale);
+    w.key(Qt::Key_Z, Qt::ControlModifier);
+    w.settle();
+    EXPECT_TRUE(w.window.desk().store.job()->mends.empty());
 }
 
 TEST(BeliefView, SaysNothingOfACircuitThatReadsAsDrawn)

@@ -1,5 +1,7 @@
 #include "app/stages/board/board_page.h"
 
+#include "app/desk/fault_families.h"
+#include "app/desk/part_library.h"
 #include "app/stages/board/board_model.h"
 #include "app/widgets/key_button.h"
 #include "app/widgets/labels.h"
@@ -126,7 +128,16 @@ class Legend : public QWidget
 } // namespace
 
 BoardPage::BoardPage(Desk& desk, QWidget* parent)
-    : StagePage(desk, parent), m_model(new BoardModel(desk, this)), m_table(new QTableView)
+    : StagePage(desk, parent),
+      m_model(new BoardModel(desk, this)),
+      m_table(new QTableView),
+      m_worked([this](const std::optional<diagnosis::Shared>& found) {
+          m_shared->setText(
+              found ? tr("One fault explains %n circuits: %1", nullptr, static_cast<int>(found->circuits.size()))
+                          .arg(text(found->suspect.what))
+                    : QString());
+          m_shared->setVisible(found.has_value());
+      })
 {
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(look::kMargin, look::kMargin, look::kMargin, look::kGap);
@@ -170,6 +181,11 @@ BoardPage::BoardPage(Desk& desk, QWidget* parent)
     inCard->addWidget(m_go);
     side->addWidget(m_card);
     side->addSpacing(look::kGap);
+    m_shared = label({}, look::Size::Body, true);
+    m_shared->setObjectName(QStringLiteral("shared-fault"));
+    m_shared->setWordWrap(true);
+    m_shared->hide();
+    side->addWidget(m_shared);
     m_then = new QVBoxLayout;
     m_then->setSpacing(6_px);
     side->addLayout(m_then);
@@ -193,6 +209,20 @@ void BoardPage::refresh()
     if (row >= 0)
         m_table->selectRow(row);
     showTasks();
+    askForShared();
+}
+
+/// Worked out beside the window: what several wrong circuits have in common.
+void BoardPage::askForShared()
+{
+    const AnalysisPtr analysis = m_desk.store.analysis();
+    if (analysis == m_of || !faultFamilies())
+        return;
+    m_of = analysis;
+    setInk(m_shared, look::colours().failing);
+    m_worked.ask([analysis, parts = std::make_shared<parts::Library>(library())] {
+        return diagnosis::sharedFault(*analysis, *faultFamilies(), *parts);
+    });
 }
 
 void BoardPage::refreshLive()
@@ -246,6 +276,7 @@ void BoardPage::resizeEvent(QResizeEvent* event)
     m_table->setColumnHidden(BoardModel::Signal, narrow);
     m_table->setColumnHidden(BoardModel::Volts, tight);
     m_card->setFixedWidth(tight ? kTightSide : kBoardSide);
+    m_shared->setFixedWidth(tight ? kTightSide : kBoardSide);
     m_table->horizontalHeader()->setSectionResizeMode(BoardModel::Name,
                                                       narrow ? QHeaderView::Stretch : QHeaderView::Interactive);
     for (const auto& [column, width] : {std::pair(BoardModel::Name, 152_px),

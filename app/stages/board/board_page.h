@@ -1,6 +1,8 @@
 #pragma once
 
+#include "app/desk/worked.h"
 #include "app/stages/stage_page.h"
+#include "core/diagnosis/diagnosis.h"
 
 class QLabel;
 class QTableView;
@@ -30,6 +32,7 @@ class BoardPage : public StagePage
   private:
     void go();
     void showTasks();
+    void askForShared();
 
     BoardModel* m_model;
     QTableView* m_table;
@@ -37,6 +40,9 @@ class BoardPage : public StagePage
     KeyButton* m_go;
     QWidget* m_card; ///< the next task
     QVBoxLayout* m_then;
+    QLabel* m_shared; ///< one fault behind several circuits
+    AnalysisPtr m_of; ///< what that was worked out of
+    Worked<std::optional<diagnosis::Shared>> m_worked; ///< last: it waits for what is under way
 };
 
 } // namespace vicegrip::app

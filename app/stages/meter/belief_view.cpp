@@ -1,11 +1,12 @@
 #include "app/stages/meter/belief_view.h"
 
+#include "app/desk/fault_families.h"
 #include "app/desk/part_library.h"
+#include "app/desk/when.h"
 #include "app/look/look.h"
 #include "app/stages/meter/share_bar.h"
 #include "app/widgets/key_button.h"
 #include "app/widgets/labels.h"
-#include "core/base/shipped.h"
 
 #include <QGridLayout>
 #include <QVBoxLayout>
@@ -22,12 +23,6 @@ bool contradicts(const analysis::Analysis& analysis, const job::CircuitId& id)
                return std::ranges::any_of(of.second,
                                           [](const proof::Standing& s) { return s.state == proof::State::Failing; });
            });
-}
-
-const Result<diagnosis::Families>& families()
-{
-    static const auto kAll = diagnosis::readFamiliesFile(shippedFolder() / "diagnosis" / "families.json");
-    return kAll;
 }
 
 } // namespace
@@ -71,8 +66,13 @@ BeliefView::BeliefView(Desk& desk, QWidget* parent)
     m_go = new KeyButton(tr("Go there"), tr("G"), false);
     m_go->setObjectName(QStringLiteral("belief-go"));
     on->addWidget(m_go, 0, Qt::AlignTop);
+    m_mended = new KeyButton(tr("It is mended"), tr("D"), false);
+    m_mended->setObjectName(QStringLiteral("belief-mended"));
+    m_mended->hide();
+    on->addWidget(m_mended, 0, Qt::AlignTop);
     column->addLayout(on);
     connect(m_go, &QAbstractButton::clicked, this, &BeliefView::goThere);
+    connect(m_mended, &QAbstractButton::clicked, this, &BeliefView::mended);
 }
 
 void BeliefView::refresh()
@@ -82,6 +82,7 @@ void BeliefView::refresh()
     if (!contradicts(*analysis, circuit)) {
         m_of.reset();
         m_diagnosis = {};
+        m_desk.selection.setPointed({});
         emit changed();
         return;
     }
@@ -89,6 +90,7 @@ void BeliefView::refresh()
         return;
     if (circuit != m_circuit) { // what was said of the other one is not of this
         m_diagnosis = {};
+        m_desk.selection.setPointed({});
         emit changed();
     }
     m_of = analysis;
@@ -99,17 +101,18 @@ void BeliefView::refresh()
 
 void BeliefView::work()
 {
-    if (!families()) {
-        m_diagnosis.trouble = families().error().text();
+    if (!faultFamilies()) {
+        m_diagnosis.trouble = faultFamilies().error().text();
         m_heading->setText(text(m_diagnosis.trouble));
         m_go->hide();
+        m_mended->hide();
         for (ShareBar* bar : m_bars)
             bar->hide();
         emit changed();
         return;
     }
     m_worked.ask([of = m_of, circuit = m_circuit, now = m_now, parts = std::make_shared<parts::Library>(library())] {
-        return diagnosis::Finder(*of, circuit, *families(), *parts).diagnosis({}, now, 1);
+        return diagnosis::Finder(*of, circuit, *faultFamilies(), *parts).diagnosis({}, now, 1);
     });
 }
 
@@ -136,32 +139,63 @@ void BeliefView::show(const diagnosis::Diagnosis& found)
                                                          : tr(" (%1)").arg(text(found.suspects[s].raised)));
         m_sentences[i]->setToolTip(alike.mid(0, 12).join(QLatin1Char('\n')));
     }
+    showNext(found);
+}
+
+/// Where to look, or what to mend.
+void BeliefView::showNext(const diagnosis::Diagnosis& found)
+{
     const diagnosis::Suspect& first = found.suspects[found.groups.front().members.front()];
-    m_go->setVisible(!found.enough && !found.probes.empty());
-    if (!found.slips.empty()) {
-        m_next->setText(text(found.slips.front()));
-        m_outcomes->clear();
-    } else if (found.enough || found.probes.empty()) {
+    const bool look = !found.enough && !found.probes.empty();
+    m_go->setVisible(look);
+    m_mended->setVisible(!look && !first.subjects.empty());
+    const diagnosis::Spot* next = look ? &found.probes.front().spot : nullptr;
+    m_desk.selection.setPointed(next != nullptr && next->place.condition == m_now ? next->place.station.key
+                                                                                  : std::string());
+    if (!look) {
         m_next->setText(tr("Enough: no further reading is worth its work."));
-        m_outcomes->setText(text(first.mend));
-    } else {
-        const diagnosis::Probe& p = found.probes.front();
-        m_next->setText(tr("Tells most: %1, %2")
-                            .arg(text(p.spot.place.station.label), text(job::conditionWords(p.spot.place.condition))));
-        QStringList outcomes;
-        for (size_t i = 0; i < std::min<size_t>(2, p.outcomes.size()); ++i)
-            outcomes << tr("%1: %2").arg(text(p.outcomes[i].shows), text(p.outcomes[i].means));
-        m_outcomes->setText(outcomes.join(QLatin1Char('\n')));
+        const size_t stale = proof::restingOn(*m_of->job, first.subjects);
+        m_outcomes->setText(stale == 0 || first.subjects.empty()
+                                ? text(first.mend)
+                                : tr("%1 Then %n readings must be taken again.", nullptr, static_cast<int>(stale))
+                                      .arg(text(first.mend)));
+        return;
     }
+    const diagnosis::Probe& p = found.probes.front();
+    const QString where =
+        tr("%1, %2").arg(text(p.spot.place.station.label), text(job::conditionWords(p.spot.place.condition)));
+    m_next->setText(!found.slips.empty() ? text(found.slips.front())
+                    : p.again            ? tr("Read again: %1").arg(where)
+                                         : tr("Tells most: %1").arg(where));
+    QStringList outcomes;
+    for (size_t i = 0; i < std::min<size_t>(2, p.outcomes.size()); ++i)
+        outcomes << tr("%1: %2").arg(text(p.outcomes[i].shows), text(p.outcomes[i].means));
+    m_outcomes->setText(outcomes.join(QLatin1Char('\n')));
+}
+
+void BeliefView::goTo(const diagnosis::Spot& spot)
+{
+    m_desk.selection.setCondition(spot.place.condition);
+    m_desk.selection.setStation(spot.place.station.key);
 }
 
 void BeliefView::goThere()
 {
-    if (m_diagnosis.enough || m_diagnosis.probes.empty())
+    if (m_go->isVisibleTo(this))
+        goTo(m_diagnosis.probes.front().spot);
+}
+
+void BeliefView::mended()
+{
+    if (!m_mended->isVisibleTo(this) || m_diagnosis.groups.empty())
         return;
-    const proof::Place place = m_diagnosis.probes.front().spot.place;
-    m_desk.selection.setCondition(place.condition);
-    m_desk.selection.setStation(place.station.key);
+    const diagnosis::Suspect first = m_diagnosis.suspects[m_diagnosis.groups.front().members.front()];
+    const auto look = m_diagnosis.secondLook;
+    const job::Mend mend{{first.subjects.begin(), first.subjects.end()}, first.what, nowText()};
+    m_desk.live.mend(mend.subjects);
+    m_desk.store.editOrSay(tr("Mended"), [&](job::Job& job) { job.mends.push_back(mend); });
+    if (look)
+        goTo(*look);
 }
 
 } // namespace vicegrip::app

@@ -29,6 +29,8 @@ class BeliefView : public QWidget
     [[nodiscard]] bool says() const { return !m_diagnosis.groups.empty() || !m_diagnosis.trouble.empty(); }
     /// To the place that tells most, under the condition it is read under.
     void goThere();
+    /// The likeliest has been put right: what rests on it is to be read again, first where that shows most easily.
+    void mended();
 
   signals:
     /// It says something else, or nothing any more.
@@ -39,6 +41,8 @@ class BeliefView : public QWidget
 
     void work();
     void show(const diagnosis::Diagnosis& found);
+    void showNext(const diagnosis::Diagnosis& found);
+    void goTo(const diagnosis::Spot& spot);
 
     Desk& m_desk;
     AnalysisPtr m_of; ///< what the diagnosis is of
@@ -48,7 +52,7 @@ class BeliefView : public QWidget
     QLabel *m_heading, *m_next, *m_outcomes;
     std::array<ShareBar*, kShown> m_bars{};
     std::array<QLabel*, kShown> m_sentences{};
-    KeyButton* m_go;
+    KeyButton *m_go, *m_mended;
     Worked<diagnosis::Diagnosis> m_worked; ///< last: it waits for what is under way
 };
 

@@ -148,6 +148,12 @@ void PlacesView::buildProbe(QVBoxLayout* column)
     room->setFocusPolicy(Qt::NoFocus);
     room->hide();
     connect(m_belief, &BeliefView::changed, room, [this, room] { room->setVisible(m_belief->says()); });
+    connect(&m_desk.selection, &Selection::pointedChanged, this, &PlacesView::showTable);
+    connect(new QShortcut(QKeySequence(Qt::Key_D), this), &QShortcut::activated, m_belief, &BeliefView::mended);
+    connect(m_reading->edit(), &QLineEdit::returnPressed, this, [this] { // Enter with nothing to record
+        if (m_reading->edit()->text().trimmed().isEmpty())
+            m_belief->goThere();
+    });
     column->addWidget(room, 100);
     column->addStretch(1);
 
@@ -188,6 +194,7 @@ void PlacesView::buildTable(QVBoxLayout* column)
     column->addSpacing(look::kGap);
     m_surroundings = new SurroundingsForm(m_desk);
     column->addWidget(m_surroundings);
+    connect(m_table, &QTableWidget::cellActivated, this, [this] { m_belief->goThere(); });
     connect(m_table, &QTableWidget::currentCellChanged, this, [this](int row) {
         if (row >= 0 && static_cast<size_t>(row) < m_stations.size())
             m_desk.selection.setStation(m_stations[static_cast<size_t>(row)].expectation.station.key);
@@ -302,10 +309,14 @@ void PlacesView::showTable()
         QTableWidgetItem* mark = cell(Mark, {}, look::textFont(look::Size::Small), c.ink);
         mark->setData(kStateRole, static_cast<int>(j.state));
         mark->setData(Qt::AccessibleTextRole, said(proof::stateName(j.state)));
-        cell(Place,
-             text(e.station.label) + QStringLiteral(" · ") +
-                 (part == nullptr ? QString() : text(parts::roleWords(*part, e.station.role))),
-             look::textFont(look::Size::Small, e.needed), c.ink);
+        const bool pointed = e.station.key == m_desk.selection.pointed();
+        QTableWidgetItem* place =
+            cell(Place,
+                 (pointed ? QStringLiteral("→ ") : QString()) + text(e.station.label) + QStringLiteral(" · ") +
+                     (part == nullptr ? QString() : text(parts::roleWords(*part, e.station.role))),
+                 look::textFont(look::Size::Small, e.needed || pointed), pointed ? c.accent : c.ink);
+        if (pointed)
+            place->setToolTip(tr("Tells most of what is wrong; G goes there."));
         cell(Must, e.promises() ? text(job::readingText(e.due, e.unit)) : QStringLiteral("–"),
              look::numbers(look::Size::Small), c.ink);
         cell(Read, j.last != nullptr ? text(job::readingText(j.last->reading, e.unit)) : QStringLiteral("–"),

@@ -19,7 +19,10 @@ struct SwappedCavities
         return one.empty() ? missingCavity(job, {connector, cavities[1]}) : one;
     }
     /// What a mend of it touches, as facts name it.
-    [[nodiscard]] Subjects subjects(const job::Job& job) const { return wiresAt(job, {{connector, cavities[0]}, {connector, cavities[1]}}); }
+    [[nodiscard]] Subjects subjects(const job::Job& job) const
+    {
+        return wiresAt(job, {{connector, cavities[0]}, {connector, cavities[1]}});
+    }
     void rewire(job::Job& job) const
     {
         permute(job, connector, {{cavities[0], cavities[1]}, {cavities[1], cavities[0]}});

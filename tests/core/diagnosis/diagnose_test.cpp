@@ -157,6 +157,79 @@ TEST(Predictions, OfSizesBetweenAreThoseOfTheNetwork)
     }
 }
 
+/// A bad sensor ground, read at four circuits' inputs by somebody who knows nothing of it.
+TEST(SharedFault, OneGroundExplainsWhatReadsWrongOnAllOfThem)
+{
+    job::Job job = test::unread();
+    const auto drawn = test::analysed(job);
+    Suspect truth;
+    truth.faults = {faults::AddedResistance{{"w22"}, 55}};
+    EXPECT_FALSE(sharedFault(drawn, test::families(), test::library())) << "nothing is wrong yet";
+    std::set<job::CircuitId> wrong;
+    for (const char* circuit : {"clt", "iat", "tps", "fp", "ot"}) {
+        const auto spots = test::spotsOf(drawn, {circuit});
+        test::FaultyCar car(drawn, truth, spots);
+        for (const proof::Expectation& e : analysis::promises(drawn, {circuit}, Condition::KeyOn))
+            for (const Spot& s : spots)
+                if (s.place == e && s.place.needed)
+                    if (const auto shown = car.at(s)) {
+                        job.proofs.push_back(proof::record(drawn.facts, {circuit}, e, *shown, job::ReadingSource::Meter,
+                                                           "2026-01-01T00:00:00Z"));
+                        if (!e.allows(*shown))
+                            wrong.insert({circuit});
+                    }
+    }
+    ASSERT_GE(wrong.size(), 3U);
+    const auto shared = sharedFault(test::analysed(job), test::families(), test::library());
+    ASSERT_TRUE(shared);
+    EXPECT_THAT(shared->suspect.what, testing::AnyOf(HasSubstr("w22"), HasSubstr("w21"), HasSubstr("BE 9"), HasSubstr("A10")));
+    EXPECT_EQ(std::set<job::CircuitId>(shared->circuits.begin(), shared->circuits.end()), wrong);
+}
+
+/// What was mended is less likely to be wrong still, and what rests on it is stale.
+TEST(Mended, MakesStaleWhatRestsOnIt)
+{
+    job::Job job = test::petrel();
+    const auto failing = test::analysed(job);
+    const Diagnosis d = of(failing, "fp");
+    const Suspect& open = d.suspects[suspectOf(d, "Wire w20 is open, Splice S1 to Plug FP 3")];
+    EXPECT_EQ(open.subjects, faults::Subjects{"wire w20"});
+    ASSERT_TRUE(d.secondLook);
+    EXPECT_EQ(d.secondLook->circuit.value, "fp");
+    const size_t resting = proof::restingOn(job, open.subjects);
+    EXPECT_GT(resting, 0U);
+    job.mends.push_back({{"wire w20"}, open.what, "2099-01-01T00:00:00Z"});
+    const auto after = test::analysed(job);
+    size_t stale = 0;
+    for (const auto& [condition, standings] : analysis::find(after, {"fp"})->stations)
+        for (const proof::Standing& s : standings)
+            if (s.state == proof::State::Stale) {
+                ++stale;
+                EXPECT_THAT(s.reason, HasSubstr("w20 was mended"));
+            }
+    EXPECT_EQ(stale, resting);
+    const Diagnosis again = of(after, "fp");
+    EXPECT_LT(again.suspects[suspectOf(again, "Wire w20 is open")].weight, open.weight);
+    // Read after it, it stands; mended once more, it is stale again.
+    for (const proof::Judged& j : analysis::promised(after, {"fp"}, Condition::KeyOn))
+        if (j.expectation.station.key == "A.11")
+            job.proofs.push_back(proof::record(after.facts, {"fp"}, j.expectation, j.expectation.due,
+                                               job::ReadingSource::Meter, "2099-01-02T00:00:00Z"));
+    const auto stateOf = [&] {
+        const auto a = test::analysed(job);
+        for (const proof::Standing& s : analysis::standings(a, {"fp"}, Condition::KeyOn))
+            if (s.place.station.key == "A.11")
+                return s.state;
+        return proof::State::Untouched;
+    };
+    EXPECT_EQ(stateOf(), proof::State::Done);
+    job.mends.push_back({{"wire w20"}, open.what, "2099-01-03T00:00:00Z"});
+    EXPECT_EQ(stateOf(), proof::State::Stale);
+    const auto read = job::read(job::write(job));
+    ASSERT_TRUE(read) << read.error().text();
+    EXPECT_EQ(read->mends, job.mends);
+}
+
 /// A quarter of a decade between the sizes that are known: the size is said as it is read.
 TEST(Diagnosis, FitsTheOhms)
 {

@@ -23,7 +23,8 @@ struct Places
             out.weight.push_back(share(draw));
             auto& of = out.shows.emplace_back();
             for (size_t p = 0; p < places; ++p)
-                of.push_back({.kind = Prediction::Kind::Quantity, .value = 2.5 * static_cast<double>(draw() % 3), .own = 0.02});
+                of.push_back(
+                    {.kind = Prediction::Kind::Quantity, .value = 2.5 * static_cast<double>(draw() % 3), .own = 0.02});
         }
         for (size_t p = 0; p < places; ++p)
             out.cost.push_back(std::vector{3.0, 20.0, 60.0, 300.0}[draw() % 4]);
