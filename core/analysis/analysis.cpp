@@ -301,7 +301,7 @@ Analysis analyse(std::shared_ptr<const job::Job> analysed, const Analysis* befor
     kept->drawn = known != nullptr ? known->drawn : std::make_shared<const Drawn>(out.job);
     kept->circuits.resize(job.circuits.size());
     const Drawn& drawn = *kept->drawn;
-    bool sameFacts = known != nullptr;
+    bool sameFacts = known != nullptr && before->job->mends == job.mends;
     for (size_t i = 0; i < job.circuits.size(); ++i) {
         const bool same = known != nullptr && known->circuits[i]->of == job.circuits[i];
         kept->circuits[i] = same ? known->circuits[i] : worthOf(job, kept->drawn, i);

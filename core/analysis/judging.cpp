@@ -91,7 +91,7 @@ const proof::Proofs& Judging::of(const ByCircuit& all, const job::CircuitId& id)
 bool Judging::isUntouched(const job::Proof& proof) const
 {
     return std::ranges::none_of(*m_changed,
-                                [&](const std::string& name) { return proof.restsOn.facts().contains(name); });
+                                [&](const std::string& name) { return job::concerns(name, proof.restsOn.facts()); });
 }
 
 } // namespace vicegrip::analysis

@@ -6,6 +6,7 @@
 #include "core/diagnosis/diagnose.h" // the whole of it for one circuit
 #include "core/diagnosis/families.h" // how likely what is before anything is read, and why
 #include "core/diagnosis/follow.h" // hands that do what it says
+#include "core/diagnosis/mend.h" // what is kept of a mend
 #include "core/diagnosis/predictions.h" // what would be read where
 #include "core/diagnosis/reach.h" // what a reading costs hands
 #include "core/diagnosis/shared.h" // one fault behind several circuits

@@ -218,6 +218,11 @@ Facts factsOf(const Facts& all, const std::vector<std::string>& subjects)
     return out;
 }
 
+bool concerns(const std::string& changed, const Facts& facts)
+{
+    return facts.contains(changed) || (changed.starts_with(kMended) && restsOn(facts, changed.substr(kMended.size())));
+}
+
 std::vector<std::string> changes(const Facts& then, const Facts& now)
 {
     std::vector<std::string> out;
@@ -229,9 +234,11 @@ std::vector<std::string> changes(const Facts& then, const Facts& now)
             out.push_back(name.starts_with(kMended) ? phrase("{} again", mended(name))
                                                     : changeText(name, before, it->second));
     }
+    std::vector<std::string> mends;
     for (auto it = now.lower_bound(std::string(kMended)); it != now.end() && it->first.starts_with(kMended); ++it)
-        if (!then.contains(it->first) && restsOn(then, it->first.substr(kMended.size())))
-            out.push_back(mended(it->first));
+        if (!then.contains(it->first) && concerns(it->first, then))
+            mends.push_back(mended(it->first));
+    out.insert(out.end(), mends.rbegin(), mends.rend()); // the wire says more than the circuit it is of
     return out;
 }
 

@@ -36,6 +36,9 @@ inline constexpr std::string_view kMended = "mended ";
 /// is left out.
 [[nodiscard]] Facts factsOf(const Facts& all, const std::vector<std::string>& subjects);
 
+/// Whether a fact that changed is one of these, or says when something was mended that one of these is about.
+[[nodiscard]] bool concerns(const std::string& changed, const Facts& facts);
+
 /// What has changed since, as sentences' middles ("pull-up of input AN3 changed from 1k Ω to 2k49 Ω", "wire w12 was
 /// mended"); empty when the proof still stands.
 [[nodiscard]] std::vector<std::string> changes(const Facts& then, const Facts& now);

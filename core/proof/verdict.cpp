@@ -3,6 +3,8 @@
 #include "core/units/shown.h"
 
 #include <algorithm>
+#include <set>
+#include <tuple>
 
 namespace vicegrip::proof {
 namespace {
@@ -106,11 +108,11 @@ std::vector<Judged> judged(const std::vector<Standing>& standings, const std::ve
     return out;
 }
 
-size_t restingOn(const job::Job& job, const std::set<std::string>& subjects)
+size_t restingOn(const job::Job& job, const std::vector<std::string>& subjects)
 {
     std::set<std::tuple<job::CircuitId, std::string, job::Condition>> out;
     for (const job::Proof& p : job.proofs)
-        if (!job::factsOf(p.restsOn.facts(), {subjects.begin(), subjects.end()}).empty())
+        if (!job::factsOf(p.restsOn.facts(), subjects).empty())
             out.emplace(p.circuit, p.station, p.reading.condition());
     return out.size();
 }

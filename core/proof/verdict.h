@@ -3,7 +3,6 @@
 #include "core/proof/expected.h"
 
 #include <optional>
-#include <set>
 #include <string>
 #include <vector>
 
@@ -60,7 +59,7 @@ struct Judged
 
 /// How many places of the job have a reading that rests on any of these fact subjects: those a mend of them makes
 /// stale.
-[[nodiscard]] size_t restingOn(const job::Job& job, const std::set<std::string>& subjects);
+[[nodiscard]] size_t restingOn(const job::Job& job, const std::vector<std::string>& subjects);
 
 /// Of many, as one cell of the Board: failing before stale before untouched before done.
 [[nodiscard]] State worst(const std::vector<State>& states);

@@ -154,7 +154,7 @@ void BeliefView::showNext(const diagnosis::Diagnosis& found)
                                                                                   : std::string());
     if (!look) {
         m_next->setText(tr("Enough: no further reading is worth its work."));
-        const size_t stale = proof::restingOn(*m_of->job, first.subjects);
+        const size_t stale = proof::restingOn(*m_of->job, diagnosis::mendOf(*m_of->job, first, {}).subjects);
         m_outcomes->setText(stale == 0 || first.subjects.empty()
                                 ? text(first.mend)
                                 : tr("%1 Then %n readings must be taken again.", nullptr, static_cast<int>(stale))
@@ -191,7 +191,7 @@ void BeliefView::mended()
         return;
     const diagnosis::Suspect first = m_diagnosis.suspects[m_diagnosis.groups.front().members.front()];
     const auto look = m_diagnosis.secondLook;
-    const job::Mend mend{{first.subjects.begin(), first.subjects.end()}, first.what, nowText()};
+    const job::Mend mend = diagnosis::mendOf(*m_desk.store.job(), first, nowText());
     m_desk.live.mend(mend.subjects);
     m_desk.store.editOrSay(tr("Mended"), [&](job::Job& job) { job.mends.push_back(mend); });
     if (look)

@@ -78,7 +78,7 @@ class Edits
     std::string edit(job::Job& job)
     {
         job::Circuit& circuit = any(job.circuits);
-        switch (pick(27)) {
+        switch (pick(28)) {
         case 0:
             any(job.wires).length_m += 0.1;
             return "a longer wire";
@@ -168,6 +168,11 @@ class Edits
             job.brief->ignition = pick(2) == 0 ? job::Ignition::Sequential : job::Ignition::WastedSpark;
             job.brief->firingOrder = pick(2) == 0 ? std::vector{1, 3, 4, 2} : std::vector{1, 3, 3};
             return "another firing order";
+        case 26:
+            job.mends.push_back({{"wire " + any(job.wires).id.value, "circuit " + circuit.id.value},
+                                 "a mend",
+                                 "2099-01-01T00:00:" + std::to_string(10 + job.mends.size() % 50) + "Z"});
+            return "a mend";
         default:
             job.log.push_back({"2026-01-01T00:00:00Z", {}, "a line"});
             return "a line of the log";
