@@ -2,6 +2,7 @@
 #include "core/branches/bundle.h"
 #include "core/brief/needs.h"
 #include "core/circuit/solution.h"
+#include "core/diagnosis/diagnosis.h"
 #include "core/harness/edits.h"
 #include "core/harness/start.h"
 #include "core/job/check.h"
@@ -361,6 +362,36 @@ void placeBreakpoints(benchmark::State& state)
         benchmark::DoNotOptimize(scaling::bestBreakpoints(curve, static_cast<size_t>(state.range(0))));
 }
 BENCHMARK(placeBreakpoints)->Args({16, 4096})->Args({16, 512})->Unit(benchmark::kMillisecond);
+
+/// All single faults that touch a circuit of Petrel: the first ranking, then one reading more.
+diagnosis::Families families()
+{
+    return *diagnosis::readFamiliesFile(std::string(VICEGRIP_SOURCE_DIR) + "/data/diagnosis/families.json");
+}
+
+void rankFaults(benchmark::State& state)
+{
+    const auto a = analysis::analyse(std::make_shared<const job::Job>(
+        *job::readFile(std::string(VICEGRIP_SOURCE_DIR) + "/data/jobs/petrel.vicegrip")));
+    const auto known = families();
+    const parts::Library library = parts::readLibrary({std::string(VICEGRIP_SOURCE_DIR) + "/data/library"});
+    for (auto _ : state)
+        benchmark::DoNotOptimize(diagnosis::Finder(a, {"fp"}, known, library).diagnosis({}, job::Condition::KeyOn, 1));
+}
+BENCHMARK(rankFaults)->Unit(benchmark::kMillisecond);
+
+void rankAfterReading(benchmark::State& state)
+{
+    const auto a = analysis::analyse(std::make_shared<const job::Job>(
+        *job::readFile(std::string(VICEGRIP_SOURCE_DIR) + "/data/jobs/petrel.vicegrip")));
+    diagnosis::Finder finder(a, {"fp"}, families(),
+                             parts::readLibrary({std::string(VICEGRIP_SOURCE_DIR) + "/data/library"}));
+    const std::vector<diagnosis::Taken> taken = {
+        {{"fp"}, "FP.3", job::Reading::of(0.02, units::Dimension::Voltage, job::Condition::KeyOn)}};
+    for (auto _ : state)
+        benchmark::DoNotOptimize(finder.diagnosis(taken, job::Condition::KeyOn, 1));
+}
+BENCHMARK(rankAfterReading)->Unit(benchmark::kMillisecond);
 
 } // namespace
 } // namespace vicegrip

@@ -107,11 +107,20 @@ std::vector<Outcome> outcomesAt(const Diagnosis& d, const std::vector<std::vecto
     };
     std::vector<size_t> order(d.suspects.size());
     std::iota(order.begin(), order.end(), size_t{0});
+    std::ranges::stable_sort(order, std::greater{}, [&](size_t s) { return d.belief[s]; });
+    constexpr double kOfAll = 0.97; // what is unlikely would make one of all that is shown
+    double sum = 0;
+    size_t kept = 0;
+    while (kept < order.size() && sum < kOfAll)
+        sum += d.belief[order[kept++]];
+    order.resize(kept);
     std::ranges::stable_sort(order, {}, [&](size_t s) { return predicted[s][spot].value; });
     std::vector<Bin> bins;
     for (const size_t s : order) {
         const Prediction& p = predicted[s][spot];
-        const double low = p.value - 2 * p.sigma(), high = p.value + 2 * p.sigma();
+        const double least = p.value - 2 * p.sigma(), high = p.value + 2 * p.sigma();
+        const double low =
+            p.value >= 0 && place.dimension != units::Dimension::Temperature ? std::max(least, 0.0) : least;
         const auto joins = std::ranges::find_if(bins, [&](const Bin& b) {
             return b.kind == p.kind && (p.kind != Prediction::Kind::Quantity || low <= b.high);
         });
@@ -134,10 +143,9 @@ std::vector<Outcome> outcomesAt(const Diagnosis& d, const std::vector<std::vecto
             return place.dimension == units::Dimension::Voltage ? units::format(si, place.dimension, place.unit, 2)
                                                                 : job::readingText(place.reading(si), place.unit);
         };
-        const double least = place.dimension == units::Dimension::Resistance ? std::max(b.low, 0.0) : b.low;
         out.push_back({b.kind == Prediction::Kind::Open      ? phrase("open")
                        : b.kind == Prediction::Kind::Nothing ? phrase("nothing at all")
-                                                             : units::rangeText(shown(least), shown(b.high)),
+                                                             : units::rangeText(shown(b.low), shown(b.high)),
                        d.suspects[b.likeliest].what, b.share});
     }
     return out;

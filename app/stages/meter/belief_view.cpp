@@ -15,6 +15,8 @@
 namespace vicegrip::app {
 namespace {
 
+constexpr look::Px kKey{32};
+
 /// Whether anything that was read of the circuit contradicts the drawing.
 bool contradicts(const analysis::Analysis& analysis, const job::CircuitId& id)
 {
@@ -39,7 +41,18 @@ BeliefView::BeliefView(Desk& desk, QWidget* parent)
     column->setSpacing(2_px);
     m_heading = label(tr("What is likely wrong"), look::Size::Body, true);
     m_heading->setObjectName(QStringLiteral("belief-heading"));
-    column->addWidget(m_heading);
+    m_go = new KeyButton(tr("Go there"), tr("G"), false);
+    m_go->setObjectName(QStringLiteral("belief-go"));
+    m_mended = new KeyButton(tr("It is mended"), tr("D"), false);
+    m_mended->setObjectName(QStringLiteral("belief-mended"));
+    m_mended->hide();
+    auto* top = new QHBoxLayout;
+    top->addWidget(m_heading, 1);
+    for (KeyButton* key : {m_go, m_mended}) {
+        key->setFixedHeight(kKey);
+        top->addWidget(key);
+    }
+    column->addLayout(top);
     auto* rows = new QGridLayout;
     rows->setHorizontalSpacing(8_px);
     rows->setVerticalSpacing(2_px);
@@ -52,25 +65,13 @@ BeliefView::BeliefView(Desk& desk, QWidget* parent)
         rows->addWidget(m_sentences[i], static_cast<int>(i), 1);
     }
     column->addLayout(rows);
-    auto* on = new QHBoxLayout;
-    on->setSpacing(look::kGap);
-    auto* words = new QVBoxLayout;
-    words->setSpacing(0);
+    column->addSpacing(2_px);
     m_next = label({}, look::Size::Small, true);
     m_next->setObjectName(QStringLiteral("belief-next"));
     m_outcomes = label({}, look::Size::Small, false, true);
     m_outcomes->setObjectName(QStringLiteral("belief-outcomes"));
-    words->addWidget(m_next);
-    words->addWidget(m_outcomes);
-    on->addLayout(words, 1);
-    m_go = new KeyButton(tr("Go there"), tr("G"), false);
-    m_go->setObjectName(QStringLiteral("belief-go"));
-    on->addWidget(m_go, 0, Qt::AlignTop);
-    m_mended = new KeyButton(tr("It is mended"), tr("D"), false);
-    m_mended->setObjectName(QStringLiteral("belief-mended"));
-    m_mended->hide();
-    on->addWidget(m_mended, 0, Qt::AlignTop);
-    column->addLayout(on);
+    column->addWidget(m_next);
+    column->addWidget(m_outcomes);
     connect(m_go, &QAbstractButton::clicked, this, &BeliefView::goThere);
     connect(m_mended, &QAbstractButton::clicked, this, &BeliefView::mended);
 }
@@ -79,6 +80,7 @@ void BeliefView::refresh()
 {
     const auto analysis = m_desk.store.analysis();
     const job::CircuitId& circuit = m_desk.selection.circuit();
+    m_go->setEnabled(m_desk.selection.pointed().empty() || m_desk.selection.station() != m_desk.selection.pointed());
     if (!contradicts(*analysis, circuit)) {
         m_of.reset();
         m_diagnosis = {};
@@ -123,7 +125,8 @@ void BeliefView::show(const diagnosis::Diagnosis& found)
     if (found.groups.empty())
         return;
     for (size_t i = 0; i < kShown; ++i) {
-        const bool there = i < found.groups.size();
+        constexpr double kWorthSaying = 0.005;
+        const bool there = i < found.groups.size() && found.groups[i].share >= kWorthSaying;
         m_bars[i]->setVisible(there);
         m_sentences[i]->setVisible(there);
         if (!there)
@@ -164,6 +167,7 @@ void BeliefView::showNext(const diagnosis::Diagnosis& found)
     const diagnosis::Probe& p = found.probes.front();
     const QString where =
         tr("%1, %2").arg(text(p.spot.place.station.label), text(job::conditionWords(p.spot.place.condition)));
+    m_go->setEnabled(m_desk.selection.pointed().empty() || m_desk.selection.station() != m_desk.selection.pointed());
     m_next->setText(!found.slips.empty() ? text(found.slips.front())
                     : p.again            ? tr("Read again: %1").arg(where)
                                          : tr("Tells most: %1").arg(where));
