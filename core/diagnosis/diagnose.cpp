@@ -18,7 +18,7 @@ using proof::Standing;
 using proof::StationKind;
 
 /// What is as good as sure, what no reading is taken for, and what a bit is worth once it is as good as sure: a mend
-/// that mends nothing takes ten minutes, and one sure in twenty is wrong (typical).
+/// that mends nothing takes fifteen minutes (typical).
 constexpr double kSure = 0.95, kWorthBits = 0.01, kBit_s = 900;
 
 bool isWorthIts(const Probe& probe, bool sure)

@@ -158,7 +158,8 @@ void BeliefView::showNext(const diagnosis::Diagnosis& found)
     if (!look) {
         m_next->setText(tr("Enough: no further reading is worth its work."));
         const size_t stale = proof::restingOn(*m_of->job, diagnosis::mendOf(*m_of->job, first, {}).subjects);
-        m_outcomes->setText(stale == 0 || first.subjects.empty()
+        m_outcomes->setText(first.subjects.empty() && !found.slips.empty() ? text(found.slips.front())
+                            : stale == 0 || first.subjects.empty()
                                 ? text(first.mend)
                                 : tr("%1 Then %n readings must be taken again.", nullptr, static_cast<int>(stale))
                                       .arg(text(first.mend)));
@@ -168,11 +169,11 @@ void BeliefView::showNext(const diagnosis::Diagnosis& found)
     const QString where =
         tr("%1, %2").arg(text(p.spot.place.station.label), text(job::conditionWords(p.spot.place.condition)));
     m_go->setEnabled(m_desk.selection.pointed().empty() || m_desk.selection.station() != m_desk.selection.pointed());
-    m_next->setText(!found.slips.empty() ? text(found.slips.front())
-                    : p.again            ? tr("Read again: %1").arg(where)
-                                         : tr("Tells most: %1").arg(where));
+    m_next->setText(p.again ? tr("Read again: %1").arg(where) : tr("Tells most: %1").arg(where));
     QStringList outcomes;
-    for (size_t i = 0; i < std::min<size_t>(2, p.outcomes.size()); ++i)
+    if (!found.slips.empty())
+        outcomes << text(found.slips.front());
+    for (size_t i = 0; i < std::min<size_t>(2, p.outcomes.size()) && outcomes.size() < 2; ++i)
         outcomes << tr("%1: %2").arg(text(p.outcomes[i].shows), text(p.outcomes[i].means));
     m_outcomes->setText(outcomes.join(QLatin1Char('\n')));
 }
