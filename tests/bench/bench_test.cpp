@@ -182,6 +182,28 @@ TEST(Scpi, SpeaksAsTheStandardHasIt)
     EXPECT_TRUE(scpi.execute(";;;").isEmpty());
 }
 
+/// A mend takes away what it touches, stays through another drawing, and no other fault goes with it.
+TEST(Bench, AMendTakesItsFaultAway)
+{
+    const faults::FaultList faults = {faults::OpenWire{{"w20"}}, faults::OpenWire{{"w2"}}};
+    Car car(test::petrel(), faults);
+    const auto volts = [&](const char* at) {
+        EXPECT_TRUE(car.putProbes(job::PointRef::fromText(at), job::PointRef::fromText("BAT-")));
+        return car.volts().value_or(-1);
+    };
+    EXPECT_LT(volts("FP.3"), 1);
+    EXPECT_EQ(control(car, R"({"mended": ["wire w9"]})"), R"({"ok":true})");
+    EXPECT_LT(volts("FP.3"), 1);
+    EXPECT_EQ(control(car, R"({"mended": ["circuit fp", "wire w20"]})"), R"({"ok":true})");
+    EXPECT_NEAR(volts("FP.3"), 5, 0.1);
+    const double mapOpen = volts("A.5");
+    EXPECT_TRUE(car.rewire(test::petrel(), faults));
+    EXPECT_NEAR(volts("FP.3"), 5, 0.1) << "what hands have done stays";
+    EXPECT_NEAR(volts("A.5"), mapOpen, 0.01) << "the other fault is still there";
+    EXPECT_TRUE(car.rewire(test::petrel(), {faults::OpenWire{{"w20"}}}));
+    EXPECT_LT(volts("FP.3"), 1) << "another list: nobody has mended of it";
+}
+
 TEST(Control, RefusesNonsenseWithASentence)
 {
     Car car(test::petrel(), {});
