@@ -69,7 +69,7 @@ void survey(const char* file, bool noisy, size_t every, bool misses)
             test::Hands hands;
             if (noisy) {
                 built = test::WithinTolerance(seed).car(*a.job);
-                hands = {&built, seed, 0.02};
+                hands = {&built, seed, diagnosis::kSlips};
             }
             test::FaultyCar car(a, before.suspects[s], spots, hands);
             const test::Ended e = test::foundBy(finder, a, spots, car, s);

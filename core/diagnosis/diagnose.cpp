@@ -73,6 +73,9 @@ constexpr size_t kMostOfAPlace = 2;
 std::vector<Stands> standing(const analysis::Analysis& analysis, const std::vector<Taken>& inHand)
 {
     std::vector<Stands> out;
+    std::map<job::CircuitId, proof::Proofs> proofs;
+    for (const job::Proof& p : analysis.job->proofs)
+        proofs[p.circuit].push_back(&p);
     for (const job::Circuit& c : analysis.job->circuits)
         for (const Condition condition :
              {Condition::BatteryOff, Condition::KeyOn, Condition::Cranking, Condition::Running})
@@ -81,11 +84,10 @@ std::vector<Stands> standing(const analysis::Analysis& analysis, const std::vect
                     continue;
                 std::vector<job::Reading> readings;
                 if (s.last != nullptr && s.state != proof::State::Stale)
-                    for (const job::Proof& p : analysis.job->proofs)
-                        if (p.circuit == c.id && p.station == s.place.station.key &&
-                            p.reading.condition() == condition &&
-                            job::changes(p.restsOn.facts(), analysis.facts).empty())
-                            readings.push_back(p.reading);
+                    for (const job::Proof* p : proofs[c.id])
+                        if (p->station == s.place.station.key && p->reading.condition() == condition &&
+                            job::changes(p->restsOn.facts(), analysis.facts).empty())
+                            readings.push_back(p->reading);
                 for (const Taken& t : inHand)
                     if (t.circuit == c.id && t.station == s.place.station.key && t.reading.condition() == condition)
                         readings.push_back(t.reading);
@@ -168,6 +170,8 @@ void explain(Diagnosis& d, const std::vector<Stands>& read, size_t own, const st
     std::map<job::CircuitId, bool> explained; // of those that read wrong
     for (size_t i = 0; i < evidence.size(); ++i) {
         const Spot& spot = spots[evidence[i].spot];
+        if (evidence[i].spot >= own && !read[i].failing) // nobody asks
+            continue;
         const bool fit = fits(evidence[i]);
         if (!fit && evidence[i].spot < own)
             d.slips.push_back(phrase("{} at {}, {}, fits nothing that is likely: read it again",

@@ -2,6 +2,7 @@
 
 #include "core/base/phrase.h"
 #include "core/diagnosis/suspicions.h"
+#include "core/diagnosis/unit_ways.h"
 #include "core/electrics/wiring.h"
 #include "core/harness/edits.h"
 
@@ -39,7 +40,7 @@ class Collector
         if (m_part == nullptr)
             return m_out.take();
         std::vector<Path> ways = m_paths;
-        for (Path& p : unitWays())
+        for (Path& p : unitWays(m_job, m_wiring, m_circuit))
             ways.push_back(std::move(p));
         for (const Path& path : ways)
             for (const std::string& subject : path.subjects)
@@ -57,29 +58,6 @@ class Collector
 
   private:
     [[nodiscard]] std::string at(const PointRef& p) const { return job::spoken(m_job, p); }
-
-    /// From the unit's feed and grounds to the posts.
-    std::vector<Path> unitWays() const
-    {
-        std::vector<Path> out;
-        const parts::Ecu* unit =
-            m_circuit.output.empty() ? job::unitOf(m_job, m_circuit.input) : job::unitOf(m_job, m_circuit.output);
-        if (unit == nullptr)
-            return out;
-        const auto post = [&](job::JointKind kind) {
-            return [this, kind](const PointRef& p) {
-                const job::Joint* j = m_wiring.joint(p);
-                return j != nullptr && (j->kind == kind ||
-                                        (kind == job::JointKind::BatteryNegative && j->kind == job::JointKind::Stud));
-            };
-        };
-        for (const parts::EcuPin& pin : unit->pins)
-            if (pin.role == parts::EcuPinRole::PowerFeed)
-                out.push_back(m_wiring.way(PointRef::fromText(pin.at), post(job::JointKind::BatteryPositive)));
-            else if (pin.role == parts::EcuPinRole::PowerGround)
-                out.push_back(m_wiring.way(PointRef::fromText(pin.at), post(job::JointKind::BatteryNegative)));
-        return out;
-    }
 
     void wire(const job::WireId& id)
     {

@@ -219,6 +219,7 @@ void BoardPage::askForShared()
     if (analysis == m_of || !faultFamilies())
         return;
     m_of = analysis;
+    m_shared->hide(); // what was said of the job before is not of this one
     setInk(m_shared, look::colours().failing);
     m_worked.ask([analysis, parts = std::make_shared<parts::Library>(library())] {
         return diagnosis::sharedFault(*analysis, *faultFamilies(), *parts);

@@ -197,8 +197,9 @@ void BeliefView::mended()
     const diagnosis::Suspect first = m_diagnosis.suspects[m_diagnosis.groups.front().members.front()];
     const auto look = m_diagnosis.secondLook;
     const job::Mend mend = diagnosis::mendOf(*m_desk.store.job(), first, nowText());
+    if (!m_desk.store.editOrSay(tr("Mended"), [&](job::Job& job) { job.mends.push_back(mend); }))
+        return;
     m_desk.live.mend(mend.subjects);
-    m_desk.store.editOrSay(tr("Mended"), [&](job::Job& job) { job.mends.push_back(mend); });
     if (look)
         goTo(*look);
 }

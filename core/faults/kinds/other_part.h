@@ -2,6 +2,7 @@
 
 #include "core/base/phrase.h"
 #include "core/faults/network_edits.h"
+#include "core/job/facts.h"
 
 namespace vicegrip::faults {
 
@@ -17,7 +18,7 @@ struct OtherPart
         return job::find(job, device) != nullptr ? "" : phrase("device \"{}\"", device.value);
     }
     /// What a mend of it touches, as facts name it.
-    [[nodiscard]] Subjects subjects(const job::Job& /*job*/) const { return {"sensor " + device.value}; }
+    [[nodiscard]] Subjects subjects(const job::Job& /*job*/) const { return {job::partSubject(part, device)}; }
     void rewire(job::Job& job) const;
 };
 

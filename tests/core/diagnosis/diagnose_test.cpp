@@ -232,6 +232,28 @@ TEST(Mended, MakesStaleWhatRestsOnIt)
     EXPECT_EQ(read->mends, job.mends);
 }
 
+/// A mend makes stale what goes through it, and no more; what feeds or grounds the unit is on everybody's way.
+TEST(Mended, TouchesTheCircuitsThatGoThroughIt)
+{
+    const job::Job job = test::petrel();
+    const auto circuits = [&](const faults::Fault& fault) {
+        Suspect s;
+        s.subjects = faults::subjectsOf(fault, job);
+        std::set<std::string> out;
+        for (const std::string& subject : mendOf(job, s, {}).subjects)
+            if (subject.starts_with("circuit "))
+                out.insert(subject.substr(8));
+        return out;
+    };
+    EXPECT_THAT(circuits(faults::BadContact{job::PointRef::fromText("BE.6"), {}}), testing::ElementsAre("clt"));
+    EXPECT_THAT(circuits(faults::Drift{{"fp"}, 0.1}), testing::ElementsAre("fp"));
+    const auto ground = circuits(faults::OpenWire{{"w22"}});
+    EXPECT_TRUE(ground.contains("clt") && ground.contains("fp") && !ground.contains("fuel-pump"));
+    EXPECT_EQ(circuits(faults::BadStud{"G1", 10}).size(), job.circuits.size()) << "the ECU stands on it";
+    EXPECT_LT(circuits(faults::BadStud{"G2", 10}).size(), job.circuits.size()) << "the ECU does not";
+    EXPECT_FALSE(circuits(faults::BadStud{"G2", 10}).empty());
+}
+
 /// A quarter of a decade between the sizes that are known: the size is said as it is read.
 TEST(Diagnosis, FitsTheOhms)
 {
