@@ -27,6 +27,7 @@ Car::Car(job::Job job, faults::FaultList faults, unsigned seed)
     : m_job(std::move(job)),
       m_asBuilt(asBuilt(m_job, seed)),
       m_faults(std::move(faults)),
+      m_loose(seed),
       m_ambient_k(m_job.surroundings.ambient_k),
       m_seed(seed),
       m_random(seed)
@@ -59,7 +60,7 @@ electrics::Situation Car::situation() const
 {
     job::Surroundings surroundings = m_asBuilt.surroundings;
     surroundings.ambient_k = m_ambient_k;
-    return {m_condition, surroundings, m_measurands, left()};
+    return {m_condition, surroundings, m_measurands, now()};
 }
 
 Result<void> Car::solve()
@@ -110,6 +111,19 @@ faults::FaultList Car::left() const
         return !touched.empty() && std::ranges::includes(m_mended, touched);
     });
     return out;
+}
+
+faults::FaultList Car::now() const
+{
+    faults::FaultList out = left();
+    out.insert(out.end(), m_loose.open().begin(), m_loose.open().end());
+    return out;
+}
+
+void Car::pass(double seconds)
+{
+    if (m_loose.pass(seconds, left()))
+        (void)solve(); // as in the constructor
 }
 
 Result<void> Car::putProbes(const job::PointRef& red, const job::PointRef& black)

@@ -1,5 +1,6 @@
 #pragma once
 
+#include "bench/loose_wires.h"
 #include "core/electrics/electrics.h"
 #include "core/job/job.h"
 #include "link/ecu_frames.h"
@@ -32,6 +33,11 @@ class Car
     /// What rests on these facts was put right: faults whose mend touches no more than them are gone.
     Result<void> mend(const faults::Subjects& subjects);
 
+    /// What hands hold and move, as faults::Loose::heldAs; empty: they are off.
+    void hold(std::set<std::string> held) { m_loose.hold(std::move(held)); }
+    /// So many seconds later: what is loose may have let go, or touch again.
+    void pass(double seconds);
+
     /// The ECU switches one of its outputs on by itself: the circuits whose part answers. Errors (Reference): no such
     /// output, or the ECU is off.
     [[nodiscard]] Result<std::vector<job::CircuitId>> click(const parts::OutputId& output) const;
@@ -54,6 +60,7 @@ class Car
   private:
     [[nodiscard]] electrics::Situation situation() const;
     [[nodiscard]] faults::FaultList left() const;
+    [[nodiscard]] faults::FaultList now() const; ///< those left, and what has let go
     Result<void> solve();
     double noise(double sigma) { return std::normal_distribution<double>(0, sigma)(m_random); }
 
@@ -61,6 +68,7 @@ class Car
     job::Job m_asBuilt; ///< with the tolerances this car came out with
     faults::FaultList m_faults;
     faults::Subjects m_mended;
+    LooseWires m_loose;
     job::Condition m_condition = job::Condition::KeyOn;
     std::map<job::CircuitId, double> m_measurands;
     double m_ambient_k;

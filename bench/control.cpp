@@ -57,12 +57,12 @@ Result<void> click(Car& car, const QJsonValue& output, QJsonObject& reply)
     return {};
 }
 
-Result<void> mend(Car& car, const QJsonValue& subjects)
+std::set<std::string> textsOf(const QJsonValue& list)
 {
-    faults::Subjects mended;
-    for (const QJsonValue& subject : subjects.toArray())
-        mended.insert(subject.toString().toStdString());
-    return car.mend(mended);
+    std::set<std::string> out;
+    for (const QJsonValue& one : list.toArray())
+        out.insert(one.toString().toStdString());
+    return out;
 }
 
 Result<void> obey(Car& car, const QJsonObject& request, QJsonObject& reply)
@@ -81,7 +81,11 @@ Result<void> obey(Car& car, const QJsonObject& request, QJsonObject& reply)
     when("red", [&](const QJsonValue& v) {
         return car.putProbes(pointOf(v), pointOf(request.value(QLatin1String("black"))));
     });
-    when("mended", [&](const QJsonValue& v) { return mend(car, v); });
+    when("mended", [&](const QJsonValue& v) { return car.mend(textsOf(v)); });
+    when("hands", [&](const QJsonValue& v) {
+        car.hold(textsOf(v));
+        return Result<void>{};
+    });
     when("click", [&](const QJsonValue& v) { return click(car, v, reply); });
     if (!understood)
         return fail(ErrorCode::Malformed, "nothing in the request is understood");

@@ -107,6 +107,7 @@ void Server::sendSamples()
 {
     if (m_bus.isEmpty())
         return;
+    m_car->pass(kSamplePeriod_ms / 1000.0);
     for (const link::EcuSample& sample : m_car->samples())
         send(link::frameOf(sample));
     for (const link::EcuPulses& pulses : m_car->pulses())

@@ -166,6 +166,11 @@ void BenchLink::mend(const QStringList& subjects, const Done& done)
     ask({{QStringLiteral("mended"), QJsonArray::fromStringList(subjects)}}, done);
 }
 
+void BenchLink::hold(const QStringList& held, const Done& done)
+{
+    ask({{QStringLiteral("hands"), QJsonArray::fromStringList(held)}}, done);
+}
+
 void BenchLink::putProbes(const QString& red, const QString& black, const Done& done)
 {
     ask({{QStringLiteral("red"), red}, {QStringLiteral("black"), black}}, done);

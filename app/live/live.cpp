@@ -27,6 +27,14 @@ QString answerText(link::TableAnswer answer)
     return Live::tr("The ECU answered nonsense.");
 }
 
+QStringList namesOf(const std::vector<std::string>& names)
+{
+    QStringList out;
+    for (const std::string& name : names)
+        out << QString::fromStdString(name);
+    return out;
+}
+
 } // namespace
 
 Live::Live(QObject* parent) : QObject(parent)
@@ -256,11 +264,14 @@ void Live::click(const job::Circuit& circuit, const Heard& heard)
 
 void Live::mend(const std::vector<std::string>& subjects)
 {
-    QStringList names;
-    for (const std::string& s : subjects)
-        names << QString::fromStdString(s);
     if (m_bench.isReady())
-        m_bench.mend(names);
+        m_bench.mend(namesOf(subjects));
+}
+
+void Live::hold(const std::vector<std::string>& held)
+{
+    if (m_bench.isReady())
+        m_bench.hold(namesOf(held));
 }
 
 void Live::setCondition(job::Condition condition)

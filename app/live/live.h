@@ -65,6 +65,9 @@ class Live : public QObject
     /// What these facts stand for was put right: on the bench it is.
     void mend(const std::vector<std::string>& subjects);
 
+    /// Where hands are, and what they move; empty: off.
+    void hold(const std::vector<std::string>& held);
+
     /// Whether something is connected that switches single outputs on.
     [[nodiscard]] bool canClick() const { return m_bench.isReady(); }
     /// Switches a circuit's output on by itself. The answer is what was heard, or a sentence.

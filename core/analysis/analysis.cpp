@@ -115,10 +115,10 @@ State meterState(const CircuitView& view)
     return proof::worst(needed);
 }
 
-/// A click that was done counts like a reading; none has to be.
-State clickState(const std::vector<clicks::Standing>& all, const job::CircuitId& id)
+/// A click or a wiggle test that was done counts like a reading; none has to be.
+template <class Standing> State handsState(const std::vector<Standing>& all, const job::CircuitId& id)
 {
-    const auto of = std::ranges::find(all, id, &clicks::Standing::circuit);
+    const auto of = std::ranges::find(all, id, &Standing::circuit);
     return of == all.end() || of->state == State::Untouched ? State::NotNeeded : of->state;
 }
 
@@ -317,6 +317,7 @@ Analysis analyse(std::shared_ptr<const job::Job> analysed, const Analysis* befor
     }
     out.networkTrouble = drawn.keyOn->trouble;
     out.clicks = clicks::standings(job, out.facts);
+    out.wiggles = wiggle::standings(job, out.facts);
     const Judging judging(out, before);
     const auto say = [&](const std::vector<findings::Finding>& more) {
         out.findings.insert(out.findings.end(), more.begin(), more.end());
@@ -329,7 +330,8 @@ Analysis analyse(std::shared_ptr<const job::Job> analysed, const Analysis* befor
             places[read] = kept->circuits[i]->placesUnder(read);
         judging.judge(view, places, i);
         if (job::isSeated(circuit)) { // else nothing to prove: there is no seat
-            view.meter = proof::worst({meterState(view), clickState(out.clicks, circuit.id)});
+            view.meter = proof::worst(
+                {meterState(view), handsState(out.clicks, circuit.id), handsState(out.wiggles, circuit.id)});
             view.scale = scaleState(view);
             view.pins = pinsState(out.pins, drawn.paths[i]);
         }
@@ -337,6 +339,7 @@ Analysis analyse(std::shared_ptr<const job::Job> analysed, const Analysis* befor
         findings::checkCircuit(out.findings, job, circuit, view);
     }
     clicks::check(out.findings, job, out.clicks);
+    wiggle::check(out.findings, job, out.wiggles);
     say(kept->pinned);
     for (const job::Circuit& circuit : job.circuits)
         findings::checkLimits(out.findings, job, out.facts, circuit);

@@ -6,6 +6,7 @@
 #include "core/pinning/pinning.h"
 #include "core/proof/circuit_view.h"
 #include "core/scaling/transfer.h"
+#include "core/wiggle/kept.h"
 #include "core/wires/area.h"
 
 #include <map>
@@ -54,6 +55,7 @@ struct Analysis
     std::vector<proof::CircuitView> circuits; ///< in the job's order
     pinning::Pins pins; ///< by connector
     std::vector<clicks::Standing> clicks; ///< of what the ECU drives, in the order it is clicked
+    std::vector<wiggle::Standing> wiggles; ///< of the circuits that were watched while hands moved their wires
     std::vector<findings::Finding> findings;
     std::vector<Task> tasks; ///< most urgent first
     job::Facts facts; ///< as proofs keep them

@@ -64,6 +64,18 @@ void addClicks(std::vector<Task>& out, const Analysis& analysis)
                            (s.state == State::Stale ? s.reason + "." : s.todo)});
 }
 
+void addWiggles(std::vector<Task>& out, const Analysis& analysis)
+{
+    for (const wiggle::Standing& s : analysis.wiggles)
+        if (s.state == State::Failing || s.state == State::Stale) {
+            const std::string& name = job::find(*analysis.job, s.circuit)->name;
+            out.push_back({Stage::Meter, s.circuit, std::string(proof::kWiggle),
+                           s.state == State::Failing ? phrase("{}: mend what comes and goes", name)
+                                                     : phrase("{}: move its wires again", name),
+                           s.reason + "."});
+        }
+}
+
 void addStale(std::vector<Task>& out, const job::Circuit& c, const proof::CircuitView& view)
 {
     if (const Found f = firstProbe(view, State::Stale); f.judged != nullptr && view.meter == State::Stale)
@@ -183,6 +195,7 @@ std::vector<Task> tasksOf(const Analysis& analysis)
     addWrongPins(out, analysis);
     each(addFailing);
     addClicks(out, analysis);
+    addWiggles(out, analysis);
     each(addStale);
     each(addUnseated);
     addPins(out, analysis);

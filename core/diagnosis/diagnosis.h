@@ -13,4 +13,3 @@
 #include "core/diagnosis/sizes.h" // how large faults may be
 #include "core/diagnosis/suspect.h" // what may be wrong
 #include "core/diagnosis/suspicions.h" // as they are gathered, with their weights
-#include "core/diagnosis/unit_ways.h" // what feeds and grounds a unit

@@ -1,6 +1,6 @@
 #include "core/diagnosis/mend.h"
 
-#include "core/diagnosis/unit_ways.h"
+#include "core/electrics/unit_ways.h"
 
 #include <algorithm>
 
@@ -31,7 +31,7 @@ job::Mend mendOf(const job::Job& job, const Suspect& suspect, std::string when)
     faults::Subjects all = suspect.subjects;
     for (const job::Circuit& c : job.circuits) {
         auto ways = wiring.paths(c);
-        for (electrics::Path& p : unitWays(job, wiring, c))
+        for (electrics::Path& p : electrics::unitWays(job, wiring, c))
             ways.push_back(std::move(p));
         faults::Subjects own = subjectsOn(job, ways);
         own.insert({"sensor " + c.device.value, "actuator " + c.device.value, "input " + c.input.value,

@@ -2,7 +2,7 @@
 
 #include "core/base/phrase.h"
 #include "core/diagnosis/suspicions.h"
-#include "core/diagnosis/unit_ways.h"
+#include "core/electrics/unit_ways.h"
 #include "core/electrics/wiring.h"
 #include "core/harness/edits.h"
 
@@ -40,7 +40,7 @@ class Collector
         if (m_part == nullptr)
             return m_out.take();
         std::vector<Path> ways = m_paths;
-        for (Path& p : unitWays(m_job, m_wiring, m_circuit))
+        for (Path& p : electrics::unitWays(m_job, m_wiring, m_circuit))
             ways.push_back(std::move(p));
         for (const Path& path : ways)
             for (const std::string& subject : path.subjects)

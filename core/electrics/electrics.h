@@ -19,10 +19,11 @@
 ///     car->voltmeter(PointRef::fromText("A.7"), PointRef::fromText("BAT-"), job.meter)   // 2.52 V +- 0.04 V
 ///
 /// In this room: readings.h (what meters and inputs show of it, with bounds), answering.h (who clicks when an output is
-/// switched on), wiring.h (the graph: which places lie between a pin and where its wire must end), sensor_model.h (how
-/// a sensor's elements move with what it measures), builder.h, part_in_network.h, battery.h and powered.h (inside: the
-/// network as it is built, a part's elements in it, what feeds it and draws on it under a condition, and who has too
-/// little supply), netlist.h (the same job as a SPICE deck, written apart).
+/// switched on), wiring.h (the graph: which places lie between a pin and where its wire must end), unit_ways.h (what
+/// feeds and grounds a unit), sensor_model.h (how a sensor's elements move with what it measures), builder.h,
+/// part_in_network.h, battery.h and powered.h (inside: the network as it is built, a part's elements in it, what feeds
+/// it and draws on it under a condition, and who has too little supply), netlist.h (the same job as a SPICE deck,
+/// written apart).
 namespace vicegrip::electrics {
 
 struct Situation

@@ -6,6 +6,7 @@
 #include "core/faults/kinds/bad_stud.h"
 #include "core/faults/kinds/drift.h"
 #include "core/faults/kinds/held_table.h"
+#include "core/faults/kinds/loose.h"
 #include "core/faults/kinds/miscounted.h"
 #include "core/faults/kinds/moved_end.h"
 #include "core/faults/kinds/open_wire.h"
@@ -29,7 +30,7 @@ namespace vicegrip::faults {
 
 /// All kinds there are. Each edits the wiring (`rewire`), the network (`change`), or what the ECU was left holding.
 using Fault = std::variant<OpenWire, AddedResistance, BadContact, BadStud, Short, SwappedCavities, Miscounted, MovedEnd,
-                           InputSetting, OtherPart, Drift, HeldTable>;
+                           InputSetting, OtherPart, Drift, HeldTable, Loose>;
 using FaultList = std::vector<Fault>;
 
 /// Reads a fault list for this job. Errors as for a job, and Reference for a wire or cavity the job does not have.

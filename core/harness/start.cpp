@@ -109,6 +109,8 @@ job::Job anotherLike(job::Job job, const std::string& name)
     job.name = name;
     job.proofs.clear();
     job.clicks.clear();
+    job.wiggles.clear();
+    job.mends.clear();
     job.pinned.clear();
     job.workSteps.done.clear();
     job.workSteps.closed.clear();

@@ -245,6 +245,22 @@ std::string spoken(const Job& job, const PointRef& point)
     return named;
 }
 
+std::string spokenEnds(const Job& job, const std::vector<WireId>& wires, const std::string& at)
+{
+    std::string names;
+    for (const WireId& id : wires)
+        names = names.empty() ? id.value : phrase("{} or {}", names, id.value);
+    if (at.empty())
+        return phrase("wire {}, along its way", names);
+    PointRef place{at, {}};
+    for (const Wire& w : job.wires)
+        if (wires.size() == 1 && w.id == wires.front())
+            place = w.from.owner == at ? w.from : w.to.owner == at ? w.to : place;
+    std::string said = spoken(job, place);
+    said.erase(said.find_last_not_of(' ') + 1); // a plug without a cavity
+    return phrase("wire {} at {}", names, said);
+}
+
 parts::Layout faceOf(const Connector& connector)
 {
     return connector.layout ? *connector.layout : parts::plainRow(connector.cavities);

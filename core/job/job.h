@@ -170,6 +170,7 @@ struct Job
     std::vector<Circuit> circuits;
     std::vector<Proof> proofs;
     std::vector<Click> clicks;
+    std::vector<Wiggle> wiggles; ///< in the order they were made
     std::vector<Mend> mends; ///< in the order they were made
     std::vector<Pinned> pinned;
     WorkSteps workSteps;
@@ -236,6 +237,9 @@ void note(Job& job, const std::string& when, const std::string& about, const std
 
 /// A place as people say it: "Plug CLT 2", "Cavity A7", "Splice S2".
 [[nodiscard]] std::string spoken(const Job& job, const PointRef& point);
+/// Wires at one end of them: "wire w20 at Plug FP 3", "wire w20 or w8 at Plug FP"; between their ends where `at` is
+/// empty: "wire w20 or w8, along its way".
+[[nodiscard]] std::string spokenEnds(const Job& job, const std::vector<WireId>& wires, const std::string& at);
 
 } // namespace vicegrip::job
 

@@ -356,6 +356,9 @@ template <class A> void listFields(A& a, Meter& m)
 void listFields(fields::Reader& a, Click& c);
 void listFields(fields::Writer& a, Click& c);
 
+void listFields(fields::Reader& a, Wiggle& w);
+void listFields(fields::Writer& a, Wiggle& w);
+
 void listFields(fields::Reader& a, Proof& p);
 void listFields(fields::Writer& a, Proof& p);
 
@@ -386,6 +389,7 @@ template <class A> void listFields(A& a, Job& j)
     a("circuits", j.circuits);
     a("proofs", j.proofs);
     a("clicks", j.clicks);
+    a("wiggles", j.wiggles);
     a("mends", j.mends);
     a("pinned", j.pinned);
     a("work_steps", j.workSteps);

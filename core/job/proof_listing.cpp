@@ -52,19 +52,52 @@ template <class A> void list(A& a, Click& c, RestsOn::Facts& restsOn)
     a.rest(c.extra);
 }
 
+template <class A> void list(A& a, Wiggle& w, RestsOn::Facts& restsOn)
+{
+    a("circuit", w.circuit);
+    a("wires", w.wires);
+    a("at", w.at);
+    a("drop_outs", w.dropOuts);
+    a("watched_s", w.watched_s);
+    a("when", w.when);
+    a("rests_on", restsOn);
+    a.rest(w.extra);
+}
+
+/// What rests on facts, which are shared once they are read.
+template <class Rests> void readRests(fields::Reader& a, Rests& of)
+{
+    RestsOn::Facts restsOn;
+    list(a, of, restsOn);
+    of.restsOn = RestsOn(std::move(restsOn));
+}
+
+template <class Rests> void writeRests(fields::Writer& a, Rests& of)
+{
+    RestsOn::Facts restsOn = of.restsOn.facts();
+    list(a, of, restsOn);
+}
+
 } // namespace
 
 void listFields(fields::Reader& a, Click& c)
 {
-    RestsOn::Facts restsOn;
-    list(a, c, restsOn);
-    c.restsOn = RestsOn(std::move(restsOn));
+    readRests(a, c);
 }
 
 void listFields(fields::Writer& a, Click& c)
 {
-    RestsOn::Facts restsOn = c.restsOn.facts();
-    list(a, c, restsOn);
+    writeRests(a, c);
+}
+
+void listFields(fields::Reader& a, Wiggle& w)
+{
+    readRests(a, w);
+}
+
+void listFields(fields::Writer& a, Wiggle& w)
+{
+    writeRests(a, w);
 }
 
 void listFields(fields::Reader& a, Proof& p)

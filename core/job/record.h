@@ -65,6 +65,20 @@ struct Click
     bool operator==(const Click&) const = default;
 };
 
+/// An input that was watched while hands moved its wires, one place after another.
+struct Wiggle
+{
+    CircuitId circuit;
+    std::vector<WireId> wires; ///< that may come and go, the likeliest first; empty: none does, or none is named
+    std::string at; ///< which end of them, as its plug or joint; empty: between their ends
+    int dropOuts = 0;
+    double watched_s = 0;
+    std::string when; ///< ISO 8601, UTC
+    RestsOn restsOn;
+    nlohmann::json extra = nlohmann::json::object();
+    bool operator==(const Wiggle&) const = default;
+};
+
 /// What hands put right where the car was not as drawn: what rests on it must be read again.
 struct Mend
 {

@@ -30,6 +30,16 @@ std::string clicked(const job::Job& job, const job::Click& click, const job::Cir
                             : phrase("{}, output clicked: {} answered", circuit.name, answered);
 }
 
+std::string wiggled(const job::Job& job, const job::Wiggle& w, const job::Circuit& circuit)
+{
+    const std::string seconds = units::formatNumber(w.watched_s, 0);
+    if (w.dropOuts == 0)
+        return phrase("{}, wiggle test: nothing let go in {} s", circuit.name, seconds);
+    const std::string where = w.wires.empty() ? phrase("no place named") : job::spokenEnds(job, w.wires, w.at);
+    return phrase("{}, wiggle test: {} drop-outs in {} s, {}", circuit.name, std::to_string(w.dropOuts), seconds,
+                  where);
+}
+
 bool holds(const std::string& text, const std::vector<std::string>& words)
 {
     const std::string low = typed::lower(text);
@@ -57,6 +67,9 @@ std::vector<LogLine> logbook(const job::Job& job, std::string_view filter)
     for (const job::Click& c : job.clicks)
         if (const job::Circuit* circuit = job::find(job, c.circuit))
             add(c.when, c.circuit.value, clicked(job, c, *circuit));
+    for (const job::Wiggle& w : job.wiggles)
+        if (const job::Circuit* circuit = job::find(job, w.circuit))
+            add(w.when, w.circuit.value, wiggled(job, w, *circuit));
     for (const job::Mend& m : job.mends)
         add(m.when, {}, phrase("Mended: {}", m.what));
     std::ranges::stable_sort(out, std::greater(), &LogLine::when); // ISO 8601 sorts as text

@@ -14,6 +14,8 @@ namespace vicegrip::proof {
 
 /// What stands for a station where an output is clicked.
 inline constexpr std::string_view kClick = "click";
+/// And where an input is watched while hands move its wires.
+inline constexpr std::string_view kWiggle = "wiggle";
 
 enum class StationKind {
     Probe, ///< a meter's red lead goes there

@@ -204,6 +204,37 @@ TEST(Bench, AMendTakesItsFaultAway)
     EXPECT_LT(volts("FP.3"), 1) << "another list: nobody has mended of it";
 }
 
+/// A loose wire lets go under hands, at the rate it is said to, and hardly ever else; mended it never does.
+TEST(Control, WhatIsLooseLetsGoWhileHandsMoveIt)
+{
+    const job::Job job = test::petrel();
+    const auto loose = faults::readFaults(R"({"faults": [{"kind": "loose", "wire": "w20", "at": "FP.3"}]})", job);
+    ASSERT_TRUE(loose.has_value()) << loose.error().text();
+    EXPECT_EQ(faults::writeFaults(*faults::readFaults(faults::writeFaults(*loose), job)), faults::writeFaults(*loose));
+    EXPECT_FALSE(faults::readFaults(R"({"faults": [{"kind": "loose", "wire": "w20", "at": "A.1"}]})", job).has_value());
+    Car car(job, *loose);
+    ASSERT_TRUE(car.putProbes(job::PointRef::fromText("FP.3"), job::PointRef::fromText("BAT-")));
+    const auto dropOuts = [&](const char* hands, int seconds) {
+        EXPECT_EQ(control(car, hands), R"({"ok":true})");
+        int count = 0;
+        bool was = false;
+        for (int i = 0; i < seconds * 50; ++i) {
+            car.pass(0.02);
+            const bool is = *car.volts() < 2.5; // the supply of the sensor
+            count += is && !was ? 1 : 0;
+            was = is;
+        }
+        return count;
+    };
+    EXPECT_LE(dropOuts(R"({"hands": []})", 60), 5);
+    EXPECT_LE(dropOuts(R"({"hands": ["A", "wire w20"]})", 60), 5) << "elsewhere, and along the wire";
+    const int moved = dropOuts(R"({"hands": ["FP"]})", 60);
+    EXPECT_GT(moved, 35);
+    EXPECT_LT(moved, 100) << "about one in 0.92 s";
+    EXPECT_EQ(control(car, R"({"mended": ["wire w20"]})"), R"({"ok":true})");
+    EXPECT_EQ(dropOuts(R"({"hands": ["FP"]})", 60), 0);
+}
+
 TEST(Control, RefusesNonsenseWithASentence)
 {
     Car car(test::petrel(), {});

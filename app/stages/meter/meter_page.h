@@ -8,8 +8,10 @@ namespace vicegrip::app {
 
 class ClickView;
 class PlacesView;
+class WiggleView;
 
-/// Is it wired as drawn? Place by place with a meter; and what the ECU drives, output by output, by what answers.
+/// Is it wired as drawn? Place by place with a meter; what the ECU drives, output by output, by what answers; and what
+/// comes and goes, by hands that move it.
 class MeterPage : public StagePage
 {
     Q_OBJECT
@@ -26,6 +28,7 @@ class MeterPage : public StagePage
     QStackedWidget* m_stack;
     PlacesView* m_places;
     ClickView* m_clicks;
+    WiggleView* m_wiggle;
 };
 
 } // namespace vicegrip::app

@@ -1,10 +1,10 @@
-#include "core/diagnosis/unit_ways.h"
+#include "core/electrics/unit_ways.h"
 
-namespace vicegrip::diagnosis {
+namespace vicegrip::electrics {
 
-std::vector<electrics::Path> unitWays(const job::Job& job, const electrics::Wiring& wiring, const job::Circuit& circuit)
+std::vector<Path> unitWays(const job::Job& job, const Wiring& wiring, const job::Circuit& circuit)
 {
-    std::vector<electrics::Path> out;
+    std::vector<Path> out;
     const parts::Ecu* unit =
         circuit.output.empty() ? job::unitOf(job, circuit.input) : job::unitOf(job, circuit.output);
     if (unit == nullptr)
@@ -24,4 +24,4 @@ std::vector<electrics::Path> unitWays(const job::Job& job, const electrics::Wiri
     return out;
 }
 
-} // namespace vicegrip::diagnosis
+} // namespace vicegrip::electrics
