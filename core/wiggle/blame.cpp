@@ -28,6 +28,7 @@ constexpr double kFull = 0.6; ///< drop-outs that go all the way: the others wer
 constexpr double kLevelShare = 0.02; ///< of the span: how well it is known what an open wire reads
 constexpr double kSure = 0.95, kAlike = 0.1;
 constexpr int kNeeded = 3;
+constexpr int kPatience = 5; ///< times as long at the likeliest place before the others have their turn
 
 double logDensity(Rate r, int count, double seconds)
 {
@@ -150,17 +151,22 @@ class Judging
         out.byItself = std::exp(itself - most) / sum;
     }
 
-    /// The first place where hands have not been for long; then the likeliest again, until one is named.
+    /// The likeliest again, where one is likelier than all others; the first where hands have not been for long; the
+    /// likeliest, until one is named.
     [[nodiscard]] std::optional<size_t> next(const Verdict& v) const
     {
         if (v.hold || v.byItself >= kSure)
             return std::nullopt;
+        const auto likeliest = std::ranges::max_element(v.holds, {}, &Weighed::share);
+        if (all() > 0 && likeliest != v.holds.end() && likeliest->share > 0.5 &&
+            likeliest->seconds < kPatience * kLongEnough_s)
+            return static_cast<size_t>(likeliest - v.holds.begin());
         const auto rest = std::ranges::find_if(v.holds, [](const Weighed& w) { return w.seconds < kLongEnough_s; });
         if (rest != v.holds.end())
             return static_cast<size_t>(rest - v.holds.begin());
         if (all() == 0 || v.holds.empty())
             return std::nullopt;
-        return static_cast<size_t>(std::ranges::max_element(v.holds, {}, &Weighed::share) - v.holds.begin());
+        return static_cast<size_t>(likeliest - v.holds.begin());
     }
 
     [[nodiscard]] std::string quantity(double value) const
@@ -198,12 +204,12 @@ class Judging
     {
         const Hold& hold = m_holds[*v.hold];
         const Weighed& w = v.holds[*v.hold];
-        v.says =
-            phrase("{}: {} of {} drop-outs came with hands there, in {} of {}.", hold.name, std::to_string(w.dropOuts),
-                   std::to_string(all()), seconds(w.seconds), seconds(m_watch.seconds()));
+        v.says = phrase("{} of {} drop-outs came with hands there, in {} of {}.", std::to_string(w.dropOuts),
+                        std::to_string(all()), seconds(w.seconds), seconds(m_watch.seconds()));
         const auto may = std::ranges::find(hold.may, v.what.front(), &MayLetGo::what);
-        v.says += ' ' + phrase("They go where it reads with {} open: {}.", endsText(m_job, v.what),
-                               may->reads ? quantity(*may->reads) : phrase("nothing"));
+        const std::string ends = endsText(m_job, v.what);
+        v.says += ' ' + (may->reads ? phrase("It reads {} then, as with {} open.", quantity(*may->reads), ends)
+                                    : phrase("The ECU says nothing then, as with {} open.", ends));
         const job::PointRef& at = v.what.front().at;
         v.todo = at.empty()          ? phrase("Feel along it for a kink or a soft spot, and mend it there.")
                  : at.cavity.empty() ? phrase("Crimp it anew, and pull at it.")

@@ -5,7 +5,7 @@
 ///
 ///     wiggle::Watch watch(grain);
 ///     watch.handsAt(now, 2); watch.hear(now, volts); ...      // as they come
-///     wiggle::judge(job, circuit, holds, watch).says          // "5 of 6 drop-outs came with hands at Plug FP."
+///     wiggle::judge(job, circuit, holds, watch).says          // "5 of 6 drop-outs came with hands there, ..."
 #include "core/wiggle/blame.h" // which place explains the drop-outs
 #include "core/wiggle/holds.h" // where hands go, and what may let go there
 #include "core/wiggle/kept.h" // what a job keeps of it, and what that is worth today

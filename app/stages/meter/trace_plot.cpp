@@ -22,7 +22,7 @@ TracePlot::TracePlot(QWidget* parent) : QWidget(parent)
 {
     setObjectName(QStringLiteral("wiggle-trace"));
     setAccessibleName(tr("What the input reads, the last 20 s"));
-    setMinimumSize(300_px, 130_px);
+    setMinimumSize(260_px, 90_px);
     setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
 }
 

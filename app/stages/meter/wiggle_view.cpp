@@ -50,6 +50,14 @@ WiggleView::WiggleView(Desk& desk, QWidget* parent)
     });
 }
 
+KeyButton* WiggleView::button(const char* name, const QString& words, Qt::Key key, bool primary)
+{
+    auto* out = new KeyButton(words, QKeySequence(key).toString(QKeySequence::NativeText), primary);
+    out->setObjectName(QLatin1String(name));
+    connect(new QShortcut(QKeySequence(key), this), &QShortcut::activated, out, [out] { out->click(); });
+    return out;
+}
+
 void WiggleView::buildWatch(QVBoxLayout* column)
 {
     m_context = label({}, look::Size::Small, false, true);
@@ -60,23 +68,18 @@ void WiggleView::buildWatch(QVBoxLayout* column)
     m_held = figure({}, look::Size::Small);
     m_held->setObjectName(QStringLiteral("wiggle-hold"));
     column->addWidget(m_context);
-    column->addWidget(m_title);
-    auto* figures = new QHBoxLayout;
-    figures->setSpacing(look::kMargin);
-    figures->addWidget(m_reading, 0, Qt::AlignBottom);
-    figures->addWidget(m_held, 1, Qt::AlignBottom);
-    column->addLayout(figures);
+    auto* top = new QHBoxLayout;
+    top->setSpacing(look::kGap);
+    top->addWidget(m_title, 1);
+    top->addWidget(m_reading, 0, Qt::AlignRight);
+    column->addLayout(top);
+    column->addWidget(m_held, 0, Qt::AlignRight);
     m_trace = new TracePlot;
     column->addWidget(m_trace, 1);
-    const auto button = [](const char* name, const QString& words, const QString& key, bool primary) {
-        auto* out = new KeyButton(words, key, primary);
-        out->setObjectName(QLatin1String(name));
-        return out;
-    };
     auto* keys = new QHBoxLayout;
     keys->setSpacing(look::kGap);
-    keys->addWidget(m_there = button("wiggle-there", tr("Hands are there"), tr("Space"), true));
-    keys->addWidget(m_off = button("wiggle-off", tr("Hands off"), tr("O"), false));
+    keys->addWidget(m_there = button("wiggle-there", tr("Hands are there"), Qt::Key_Space, true));
+    keys->addWidget(m_off = button("wiggle-off", tr("Hands off"), Qt::Key_O));
     keys->addStretch();
     column->addLayout(keys);
     m_says = label({}, look::Size::Body, true);
@@ -87,26 +90,12 @@ void WiggleView::buildWatch(QVBoxLayout* column)
     column->addWidget(m_todo);
     auto* after = new QHBoxLayout;
     after->setSpacing(look::kGap);
-    after->addWidget(m_keep = button("wiggle-keep", tr("Keep it"), tr("K"), false));
-    after->addWidget(m_mended = button("wiggle-mended", tr("It is mended"), tr("D"), false));
-    after->addWidget(m_again = button("wiggle-again", tr("Begin anew"), tr("R"), false));
+    after->addWidget(m_keep = button("wiggle-keep", tr("Keep it"), Qt::Key_K));
+    after->addWidget(m_mended = button("wiggle-mended", tr("It is mended"), Qt::Key_D));
     after->addStretch();
     column->addLayout(after);
-    auto* caution = new Caution;
-    caution->setText(tr("Key on, engine stopped: a hand that moves wires has no place near belts and fans that may "
-                        "start. Where the engine must run for it, local rules and licensed practice come first."));
-    column->addWidget(caution);
-    const auto bind = [this](const QKeySequence& key, KeyButton* pressed) {
-        connect(new QShortcut(key, this), &QShortcut::activated, pressed, [pressed] { pressed->click(); });
-    };
-    bind(Qt::Key_Space, m_there);
-    bind(Qt::Key_O, m_off);
-    bind(Qt::Key_K, m_keep);
-    bind(Qt::Key_D, m_mended);
-    bind(Qt::Key_R, m_again);
     connect(m_there, &QAbstractButton::clicked, this, [this] { handsAt(target()); });
     connect(m_off, &QAbstractButton::clicked, this, [this] { handsAt({}); });
-    connect(m_again, &QAbstractButton::clicked, this, &WiggleView::beginAnew);
     connect(m_keep, &QAbstractButton::clicked, this, &WiggleView::keep);
     connect(m_mended, &QAbstractButton::clicked, this, &WiggleView::mended);
 }
@@ -114,13 +103,17 @@ void WiggleView::buildWatch(QVBoxLayout* column)
 void WiggleView::buildPlaces(QVBoxLayout* column)
 {
     column->addWidget(label(tr("Places, in the order hands go"), look::Size::Small, false, true));
-    m_table = new ListTable("places-to-hold", tr("Places, in the order hands go"),
-                            {{{}, 30, true},
-                             {tr("Hands at"), 0},
-                             {tr("Seconds"), 70, true},
-                             {tr("Drop-outs"), 80, true},
-                             {tr("Likely"), 66, true}});
+    m_table = new ListTable(
+        "places-to-hold", tr("Places, in the order hands go"),
+        {{{}, 30, true}, {tr("Hands at"), 0}, {tr("s"), 40, true}, {tr("Lost"), 50, true}, {tr("Likely"), 60, true}});
     column->addWidget(m_table, 1);
+    m_again = button("wiggle-again", tr("Begin anew"), Qt::Key_R);
+    column->addWidget(m_again, 0, Qt::AlignLeft);
+    auto* caution = new Caution;
+    caution->setText(tr("Key on, engine stopped, hands clear of belts and fans: they may start. Where it must run for "
+                        "this, local rules and licensed practice come first."));
+    column->addWidget(caution);
+    connect(m_again, &QAbstractButton::clicked, this, &WiggleView::beginAnew);
     connect(m_table, &QTableWidget::currentCellChanged, this, [this](int row) {
         m_chosen = row < 0 ? std::nullopt : std::optional(static_cast<size_t>(row));
         show();
@@ -242,10 +235,14 @@ void WiggleView::hear()
     const job::Circuit* circuit = m_analysis ? job::find(*m_analysis->job, m_circuit) : nullptr;
     if (s == nullptr || circuit == nullptr)
         return;
-    if (const auto reading = m_desk.live.reading(*m_analysis->job, *circuit)) {
+    if (const auto reading = m_desk.live.reading(*m_analysis->job, *circuit))
         s->watch.hear(seconds(), *reading);
-        m_isKept = m_isKept && s->watch.dropOuts().empty();
-    }
+}
+
+bool WiggleView::isKept()
+{
+    const Session* s = session();
+    return s != nullptr && m_kept == s->watch.dropOuts().size();
 }
 
 void WiggleView::show()
@@ -306,7 +303,7 @@ void WiggleView::showSession(Session& s)
     m_there->setEnabled(now && to);
     m_off->setEnabled(s.watch.hands().has_value());
     m_again->setEnabled(!s.watch.trace().empty());
-    m_keep->setEnabled(enough() && !m_isKept);
+    m_keep->setEnabled(enough() && !isKept());
     m_mended->setEnabled(!loose().empty());
     const wiggle::Standing* kept = standing();
     const bool fresh = s.watch.trace().empty() || (s.watch.dropOuts().empty() && s.watch.marks().empty());
@@ -372,7 +369,7 @@ void WiggleView::handsAt(std::optional<size_t> hold)
 void WiggleView::letGo()
 {
     m_chosen.reset();
-    m_isKept = false;
+    m_kept.reset();
     Session* s = session();
     if (s == nullptr)
         return;
@@ -409,8 +406,9 @@ void WiggleView::keep()
         return;
     const job::Wiggle wiggle =
         wiggle::record(now, m_desk.store.analysis()->facts, *circuit, s->watch, s->verdict, nowText());
-    m_isKept = m_desk.store.editOrSay(tr("Wiggle test of %1").arg(text(circuit->name)),
-                                      [&](job::Job& job) { job.wiggles.push_back(wiggle); });
+    if (m_desk.store.editOrSay(tr("Wiggle test of %1").arg(text(circuit->name)),
+                               [&](job::Job& job) { job.wiggles.push_back(wiggle); }))
+        m_kept = s->watch.dropOuts().size();
     show();
 }
 
@@ -420,7 +418,7 @@ void WiggleView::mended()
     const auto what = loose();
     if (what.empty())
         return;
-    if (session() != nullptr && session()->verdict.hold && !m_isKept)
+    if (session() != nullptr && session()->verdict.hold && !isKept())
         keep();
     const job::Job& now = *m_desk.store.job();
     diagnosis::Suspect suspect;

@@ -48,6 +48,7 @@ class WiggleView : public QWidget
         double grain = 0;
     };
 
+    [[nodiscard]] KeyButton* button(const char* name, const QString& words, Qt::Key key, bool primary = false);
     void buildWatch(QVBoxLayout* column);
     void buildPlaces(QVBoxLayout* column);
     void take(const Places& places);
@@ -70,6 +71,7 @@ class WiggleView : public QWidget
     void mended();
     [[nodiscard]] std::vector<faults::Loose> loose();
     [[nodiscard]] QString bidden(const Session& s);
+    [[nodiscard]] bool isKept();
     [[nodiscard]] double seconds() const { return static_cast<double>(m_clock.nsecsElapsed()) * 1e-9; }
 
     Desk& m_desk;
@@ -79,7 +81,7 @@ class WiggleView : public QWidget
     QElapsedTimer m_clock;
     std::map<job::CircuitId, Session> m_sessions;
     std::optional<size_t> m_chosen; ///< in the table
-    bool m_isKept = false; ///< all that was heard since the last sample that told something
+    std::optional<size_t> m_kept; ///< so many drop-outs were heard when it was kept; none: it was not
     QLabel *m_context, *m_title, *m_reading, *m_held, *m_says, *m_todo;
     TracePlot* m_trace;
     KeyButton *m_there, *m_off, *m_again, *m_keep, *m_mended;

@@ -194,7 +194,7 @@ TEST(WiggleVerdict, SaysWhatItHeardAndWhereHandsGoNext)
     const Watch shaken = watched(car, {plug, 0, 2, 0, 4, 1}, 1);
     const Verdict found = judge(car.job, car.circuit, car.holds, shaken);
     ASSERT_EQ(found.hold, plug);
-    EXPECT_THAT(found.says, HasSubstr("Plug FP: "));
+    EXPECT_THAT(found.says, HasSubstr("at Plug FP"));
     EXPECT_THAT(found.says, HasSubstr("with hands there"));
     EXPECT_FALSE(found.next.has_value());
 
