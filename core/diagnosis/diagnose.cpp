@@ -187,6 +187,12 @@ void explain(Diagnosis& d, const std::vector<Stands>& read, size_t own, const st
 
 } // namespace
 
+std::vector<Suspect> suspects(const analysis::Analysis& analysis, const job::CircuitId& circuit,
+                              const Families& families, const parts::Library& library)
+{
+    return suspects(*analysis.job, circuit, families, library, tableOf(analysis, circuit));
+}
+
 Finder::Finder(const analysis::Analysis& analysis, const job::CircuitId& circuit, const Families& families,
                const parts::Library& library)
     : m_analysis(analysis), m_circuit(circuit)
@@ -212,7 +218,7 @@ Finder::Finder(const analysis::Analysis& analysis, const job::CircuitId& circuit
     for (const Stands& s : standing(analysis, {}))
         if (std::ranges::none_of(spots, [&](const Spot& known) { return same(known, s.spot); }))
             spots.push_back(s.spot);
-    m_suspects = suspects(*analysis.job, circuit, families, library, tableOf(analysis, circuit));
+    m_suspects = suspects(analysis, circuit, families, library);
     m_predicted.resize(m_suspects.size());
     know(spots);
 }

@@ -50,6 +50,10 @@ struct Diagnosis
     std::string trouble; ///< why nothing can be said; empty where something is
 };
 
+/// What may be wrong with a circuit of a job that was analysed, with the table that the ECU is given for it.
+[[nodiscard]] std::vector<Suspect> suspects(const analysis::Analysis& analysis, const job::CircuitId& circuit,
+                                            const Families& families, const parts::Library& library);
+
 /// Looks for what is wrong with one circuit. The networks of all suspects are solved once; a further reading moves the
 /// belief, and no more. The analysis must outlive it.
 class Finder

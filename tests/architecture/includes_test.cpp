@@ -71,6 +71,7 @@ const std::vector<Room> kRooms = {
      {"base", "job", "electrics", "wires", "pinning", "brief", "scaling", "throttle", "proof", "findings", "clicks",
       "wiggle", "feeds", "bus"}},
     {"core/diagnosis", {"base", "parts", "faults", "electrics", "work", "harness", "scaling", "analysis"}},
+    {"core/practice", {"base", "units", "harness", "wiggle", "analysis", "diagnosis"}},
     {"core/lookup", {"base", "parts", "wires", "pinning", "analysis"}},
     {"link", {"core"}},
     {"bench", {"core", "link"}},
