@@ -28,12 +28,14 @@ int main(int argc, char** argv)
     const QCommandLineOption faults(QStringLiteral("faults"), QStringLiteral("Fault list for the bench"),
                                     QStringLiteral("FILE"));
     const QCommandLineOption night(QStringLiteral("night"), QStringLiteral("Start with the night colours"));
+    const QCommandLineOption practice(QStringLiteral("practice"),
+                                      QStringLiteral("Practise finding faults, on a copy of the job or of a demo job"));
     const QCommandLineOption shots(QStringLiteral("shots"),
                                    QStringLiteral("Take the pictures for the documentation, then end"),
                                    QStringLiteral("FOLDER"));
     const QCommandLineOption quitWhenUsable(QStringLiteral("quit-when-usable"),
                                             QStringLiteral("End once the first window has been drawn (for timing)"));
-    parser.addOptions({bench, faults, night, shots, quitWhenUsable});
+    parser.addOptions({bench, faults, night, practice, shots, quitWhenUsable});
     parser.process(app);
 
     QTranslator language; // before anything is said
@@ -54,6 +56,8 @@ int main(int argc, char** argv)
     if (opened && parser.isSet(bench))
         window.desk().live.startBench(QApplication::applicationDirPath() + QStringLiteral("/vicegrip-bench"), job,
                                       parser.value(faults));
+    if (parser.isSet(practice))
+        window.showPractice();
     if (parser.isSet(shots))
         vicegrip::app::takeShots(window, parser.value(shots));
     if (parser.isSet(quitWhenUsable))

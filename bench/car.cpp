@@ -37,13 +37,21 @@ Car::Car(job::Job job, faults::FaultList faults, unsigned seed)
 
 void Car::takeUpTables()
 {
+    takeUpTables([this](const job::CircuitId& id) {
+        return std::ranges::any_of(m_job.proofs,
+                                   [&](const job::Proof& p) { return p.circuit == id && p.station == "value"; });
+    });
+}
+
+void Car::takeUpTables(const std::function<bool(const job::CircuitId&)>& given)
+{
     const auto analysis = analysis::analyse(std::make_shared<const job::Job>(m_job));
-    for (const job::Proof& proof : m_job.proofs) {
-        const job::Circuit* circuit = job::find(m_job, proof.circuit);
-        const auto* view = analysis::find(analysis, proof.circuit);
-        const auto input = job::inputIndex(m_job, circuit->input);
-        if (proof.station == "value" && view->table && input)
-            accept(link::tableFor(*input, *view->table, job::sensorOf(m_job, *circuit)->measures));
+    for (const job::Circuit& circuit : m_job.circuits) {
+        const auto* view = analysis::find(analysis, circuit.id);
+        const auto input = job::inputIndex(m_job, circuit.input);
+        const parts::Part* sensor = job::sensorOf(m_job, circuit);
+        if (view->table && input && sensor != nullptr && given(circuit.id))
+            accept(link::tableFor(*input, *view->table, sensor->measures));
     }
     for (const faults::Fault& fault : m_faults)
         if (const auto* held = std::get_if<faults::HeldTable>(&fault)) {
@@ -88,6 +96,14 @@ Result<void> Car::rewire(job::Job job, faults::FaultList faults)
         m_mended.clear();
     m_faults = std::move(faults);
     return solve();
+}
+
+Result<void> Car::practise(std::string_view faults)
+{
+    auto read = faults::readFaults(faults, m_job);
+    if (!read)
+        return tl::make_unexpected(read.error());
+    return rewire(m_job, std::move(*read)).map([this] { takeUpTables([](const job::CircuitId&) { return true; }); });
 }
 
 Result<void> Car::setCondition(job::Condition condition)

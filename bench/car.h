@@ -5,6 +5,7 @@
 #include "core/job/job.h"
 #include "link/ecu_frames.h"
 
+#include <functional>
 #include <map>
 #include <optional>
 #include <random>
@@ -23,6 +24,11 @@ class Car
 
     /// Another drawing or fault list; what hands have done stays. Errors as electrics::build; the car stays as it was.
     Result<void> rewire(job::Job job, faults::FaultList faults);
+
+    /// Faults from who practises on it, in no file; the ECU is left holding the table that each circuit asks for.
+    /// Errors as faults::readFaults.
+    Result<void> practise(std::string_view faults);
+    [[nodiscard]] const faults::FaultList& faults() const { return m_faults; }
 
     /// What hands do. Errors (Reference) name what the car does not have.
     Result<void> setCondition(job::Condition condition);
@@ -53,6 +59,8 @@ class Car
     [[nodiscard]] std::vector<link::EcuPulses> pulses();
     /// What the ECU was left holding: the tables whose value the job has on record, and what the fault list says.
     void takeUpTables();
+    /// As it takes them up, of these circuits.
+    void takeUpTables(const std::function<bool(const job::CircuitId&)>& given);
     void accept(const link::EcuTable& table) { m_tables[table.input] = table; }
 
     [[nodiscard]] const job::Job& job() const { return m_job; }

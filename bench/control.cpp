@@ -86,6 +86,9 @@ Result<void> obey(Car& car, const QJsonObject& request, QJsonObject& reply)
         car.hold(textsOf(v));
         return Result<void>{};
     });
+    when("practice", [&](const QJsonValue& v) {
+        return car.practise(QJsonDocument(v.toObject()).toJson(QJsonDocument::Compact).toStdString());
+    });
     when("click", [&](const QJsonValue& v) { return click(car, v, reply); });
     if (!understood)
         return fail(ErrorCode::Malformed, "nothing in the request is understood");

@@ -88,7 +88,8 @@ void Server::reload()
 {
     watch();
     const auto fresh = job::readFile(m_jobFile).and_then([&](const job::Job& job) -> Result<void> {
-        faults::FaultList faults;
+        faults::FaultList faults = m_car->faults(); // in no file, where who practises gave them
+        std::erase_if(faults, [&](const faults::Fault& f) { return !faults::isThere(f, job); });
         if (!m_faultsFile.empty()) {
             auto read = faults::readFaultsFile(m_faultsFile, job);
             if (!read)

@@ -166,6 +166,11 @@ void BenchLink::mend(const QStringList& subjects, const Done& done)
     ask({{QStringLiteral("mended"), QJsonArray::fromStringList(subjects)}}, done);
 }
 
+void BenchLink::practise(const QByteArray& faults, const Done& done)
+{
+    ask({{QStringLiteral("practice"), QJsonDocument::fromJson(faults).object()}}, done);
+}
+
 void BenchLink::hold(const QStringList& held, const Done& done)
 {
     ask({{QStringLiteral("hands"), QJsonArray::fromStringList(held)}}, done);

@@ -48,6 +48,8 @@ class BenchLink : public QObject
     void setMeasurand(const QString& circuit, double value, const Done& done = {});
     /// What these facts stand for was put right.
     void mend(const QStringList& subjects, const Done& done = {});
+    /// Faults that are in no file: those of a round of practice, as a fault list.
+    void practise(const QByteArray& faults, const Done& done = {});
     /// What hands hold and move; empty: they are off.
     void hold(const QStringList& held, const Done& done = {});
     /// The ECU switches an output on by itself; what answered, as circuits.

@@ -1,5 +1,6 @@
 #pragma once
 
+#include "app/desk/practice.h"
 #include "app/desk/promises.h"
 #include "app/desk/selection.h"
 #include "app/live/live.h"
@@ -17,6 +18,7 @@ struct Desk
     Selection& selection;
     Promises& promises;
     Preferences& preferences;
+    Practice& practice;
 };
 
 } // namespace vicegrip::app

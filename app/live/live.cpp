@@ -89,8 +89,15 @@ Live::Live(QObject* parent) : QObject(parent)
             [this](const QString& sentence) { finishReading(std::nullopt, sentence); });
 }
 
+void Live::startPractice(const QString& program, const QString& jobFile, const QByteArray& faults)
+{
+    startBench(program, jobFile, {});
+    m_hidden = faults;
+}
+
 void Live::startBench(const QString& program, const QString& jobFile, const QString& faultsFile)
 {
+    m_hidden.clear();
     m_benchCall = {program, jobFile, faultsFile};
     m_bench.start(program, jobFile, faultsFile);
     emit linksChanged();
@@ -101,6 +108,11 @@ void Live::openLinks()
     m_ecu.open(std::make_unique<link::BenchBus>(m_door.channel("can")));
     m_meter.open(m_door.channel("meter"));
     m_bench.setCondition(m_condition);
+    if (!m_hidden.isEmpty())
+        m_bench.practise(m_hidden, [this](const QString& error) {
+            if (!error.isEmpty())
+                tell(error);
+        });
 }
 
 void Live::connectAgain()
@@ -108,7 +120,9 @@ void Live::connectAgain()
     if (m_bench.isReady())
         openLinks();
     else if (m_benchCall.size() == 3) {
+        const QByteArray hidden = m_hidden;
         startBench(m_benchCall[0], m_benchCall[1], m_benchCall[2]);
+        m_hidden = hidden;
     }
 }
 

@@ -28,6 +28,8 @@ class Live : public QObject
     explicit Live(QObject* parent = nullptr);
 
     void startBench(const QString& program, const QString& jobFile, const QString& faultsFile);
+    /// The same with faults that are in no file.
+    void startPractice(const QString& program, const QString& jobFile, const QByteArray& faults);
     void stopBench();
     /// After trouble: opens the links anew, and starts the bench again when it is gone.
     void connectAgain();
@@ -94,6 +96,7 @@ class Live : public QObject
     link::BenchLink m_bench;
     link::BenchDoor m_door;
     QStringList m_benchCall; ///< program, job file, fault list
+    QByteArray m_hidden; ///< faults of a round of practice; empty: none is played
     link::CanEcu m_ecu;
     link::ScpiMeter m_meter;
     QHash<int, link::EcuSample> m_samples;

@@ -50,12 +50,19 @@ bool Jobs::open(const QString& path)
 
 bool Jobs::open(Result<OpenedJob> read)
 {
+    if (!openAside(std::move(read)))
+        return false;
+    remember();
+    return true;
+}
+
+bool Jobs::openAside(Result<OpenedJob> read)
+{
     if (!read) {
         m_notices.say(QString::fromStdString(read.error().text()));
         return false;
     }
     m_store.open(std::move(*read));
-    remember();
     emit opened();
     return true;
 }

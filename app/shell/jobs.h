@@ -22,6 +22,8 @@ class Jobs : public QObject
 
     bool open(const QString& path);
     bool open(Result<OpenedJob> read);
+    /// The same of a file that is not remembered among the last ones.
+    bool openAside(Result<OpenedJob> read);
     /// In a file of its own from the first minute, so that nothing is lost; no dialog to fill in with gloves on.
     void begin();
     /// The drawing of the job that is open, in a new file, without what hands did.

@@ -51,6 +51,7 @@ MainWindow::~MainWindow()
 void MainWindow::connectDesk()
 {
     connect(m_preferences.get(), &Preferences::changed, this, &MainWindow::followPreferences);
+    connect(&m_practice, &Practice::changed, this, &MainWindow::followPractice);
     connect(&m_store, &JobStore::jobChanged, this, [this] {
         const double ratio = brief::airFuelRatio(*m_store.job());
         if (ratio == units::stoichiometricShown())
@@ -62,6 +63,10 @@ void MainWindow::connectDesk()
     connect(m_jobs, &Jobs::opened, this, [this] {
         const auto job = m_store.job();
         m_aside = nullptr;
+        if (m_practice.state() != Practice::State::Off && !isPractised(m_store.path())) {
+            m_live.stopBench(); // another job was opened: its car is not this one
+            m_practice.end();
+        }
         m_selection.setCircuit(job->circuits.empty() ? job::CircuitId{} : job->circuits.front().id);
         setWindowTitle(text(job->name) + QStringLiteral(" – Vicegrip"));
         if (!m_store.readOnlyReason().isEmpty())
@@ -105,7 +110,7 @@ bool MainWindow::openJob(Result<OpenedJob> read)
 void MainWindow::sayConfigComplaints()
 {
     QStringList said = {m_jobs->recent().complaint(), m_remembered.complaint(), m_taken.complaint(),
-                        m_preferences->complaint()};
+                        m_preferences->complaint(), m_practice.complaint()};
     said.removeAll(QString());
     if (!said.isEmpty())
         m_notices->say(said.join(QLatin1Char(' ')));

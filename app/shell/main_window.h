@@ -26,6 +26,8 @@ class Jobs;
 class Keeping;
 class Notices;
 class PartPage;
+class PracticeBar;
+class PracticePage;
 class PreferencesPage;
 class Sheet;
 class StagePage;
@@ -48,6 +50,11 @@ class MainWindow : public QWidget
     bool openJob(const QString& path);
     bool openJob(Result<OpenedJob> read);
     void showStage(analysis::Stage stage);
+    /// The practice bench: which round is to be played.
+    void showPractice();
+    void beginRound(practice::Level level);
+    /// Rounds are made from this from now on (tests).
+    void setRoundSeed(unsigned seed) { m_seed = seed; }
     /// Prefers the night's colours, or the day's.
     void setNight(bool night);
 
@@ -93,6 +100,12 @@ class MainWindow : public QWidget
     void showGlossary();
     void showAbout();
     void showPreferences();
+    void makePractising();
+    void showNaming();
+    void followPractice();
+    [[nodiscard]] Result<job::Job> jobToPractise() const;
+    void leavePractice();
+    [[nodiscard]] static bool isPractised(const QString& path);
     void followPreferences(const Preferred& before);
     void changeTextSize(int steps);
     void setTextSize(int percent);
@@ -108,7 +121,9 @@ class MainWindow : public QWidget
     Live m_live;
     Selection m_selection;
     Promises m_promises{m_store};
-    Desk m_desk{m_store, m_live, m_selection, m_promises, *m_preferences};
+    Practice m_practice{m_store};
+    Desk m_desk{m_store, m_live, m_selection, m_promises, *m_preferences, m_practice};
+    std::optional<unsigned> m_seed; ///< of rounds (tests); none: as chance has it
     analysis::Stage m_stage = analysis::Stage::Board;
 
     Notices* m_notices;
@@ -132,6 +147,8 @@ class MainWindow : public QWidget
     StartPage* m_start = nullptr; ///< before any job
     PartPage* m_part = nullptr; ///< made when first asked for
     PreferencesPage* m_preferring = nullptr; ///< made when first asked for
+    PracticePage* m_practising = nullptr; ///< made when first asked for
+    PracticeBar* m_practiceBar; ///< under the header while a round is played
     Sheet* m_sheet = nullptr; ///< made when first asked for
     Sheet* m_help; ///< beside the stage
     std::string m_helpOn; ///< the view it speaks of

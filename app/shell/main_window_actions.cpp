@@ -77,6 +77,7 @@ void MainWindow::buildActions()
     under(job::Condition::Running, tr("Running"), tr("Ctrl+R"));
     QAction* links = inJob(act(tr("Connect the links again"), {}, [this] { m_live.connectAgain(); }));
     QAction* bench = inJob(act(tr("Connect a simulated bench"), {}, [this] { startBench({}); }));
+    QAction* practise = act(tr("Practise finding faults"), {}, [this] { showPractice(); });
     act(tr("Find anything"), QKeySequence(tr("Ctrl+K")), [this] { openFinder(); });
     act(tr("Job menu"), QKeySequence(Qt::Key_F10), [this] { openMenu(); });
     QAction* help = act(tr("Help on this view"), QKeySequence(Qt::Key_F1), [this] { toggleHelp(); });
@@ -102,7 +103,7 @@ void MainWindow::buildActions()
     m_menu = new JobMenu(*m_jobs,
                          {{fresh, another, open},
                           {save, copy, lists},
-                          {links, bench},
+                          {links, bench, practise},
                           {night, larger, smaller, plain, prefer},
                           {help, words, keys, about},
                           {quit}},

@@ -86,6 +86,7 @@ StagePage& MainWindow::page(Stage stage)
         sayLibraryComplaints();
     connect(page, &StagePage::goTo, this, &MainWindow::showStage);
     connect(page, &StagePage::describePart, this, &MainWindow::describePart);
+    connect(page, &StagePage::practiceAsked, this, &MainWindow::showPractice);
     connect(page, &StagePage::notice, this, [this](const QString& sentence) { m_notices->say(sentence); });
     connect(page, &StagePage::roomChanged, this, &MainWindow::makeRoom);
     if (const QString view = std::exchange(m_views[static_cast<size_t>(stage)], QString()); !view.isEmpty())

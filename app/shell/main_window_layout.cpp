@@ -12,6 +12,8 @@
 #include "app/shell/stage_rail.h"
 #include "app/shell/start_page.h"
 #include "app/stages/library/part_page.h"
+#include "app/stages/practice/practice_bar.h"
+#include "app/stages/practice/practice_page.h"
 #include "app/views/circuit_strip.h"
 #include "app/widgets/sheet.h"
 #include "app/widgets/signpost.h"
@@ -71,6 +73,7 @@ void MainWindow::furnish()
     m_help->setTermWidth(kHelpTerms);
     m_help->hide();
     m_drawer = new FindingsDrawer(m_desk, this);
+    m_practiceBar = new PracticeBar(m_desk);
     connectFurniture();
 
     auto* right = new QVBoxLayout;
@@ -105,6 +108,7 @@ void MainWindow::furnish()
     column->setSpacing(0);
     column->addWidget(m_header);
     column->addWidget(m_notices);
+    column->addWidget(m_practiceBar);
     column->addLayout(body, 1);
     m_notices->dress();
     m_drawer->raise();
@@ -114,6 +118,8 @@ void MainWindow::connectFurniture()
 {
     connect(m_rail, &StageRail::chosen, this, &MainWindow::showStage);
     connect(m_help, &Sheet::left, this, &MainWindow::toggleHelp);
+    connect(m_practiceBar, &PracticeBar::nameAsked, this, &MainWindow::showNaming);
+    connect(m_practiceBar, &PracticeBar::debriefAsked, this, &MainWindow::showPractice);
     connect(m_header, &Header::menuAsked, this, &MainWindow::openMenu);
     connect(m_header, &Header::findingsAsked, this, &MainWindow::toggleFindings);
     connect(m_header, &Header::finderAsked, this, [this] { openFinder(); });
@@ -144,6 +150,7 @@ void MainWindow::furnishAgain()
     PartPage* part = std::exchange(m_part, nullptr);
     Sheet* sheet = std::exchange(m_sheet, nullptr);
     PreferencesPage* preferring = std::exchange(m_preferring, nullptr);
+    PracticePage* practising = std::exchange(m_practising, nullptr);
     const bool said = !m_notices->isHidden();
     m_notices->setParent(this); // it stays
     dropPages();
@@ -167,6 +174,8 @@ void MainWindow::furnishAgain()
         showAside(m_part);
     else if (aside != nullptr && aside == preferring)
         showPreferences();
+    else if (aside != nullptr && aside == practising)
+        showPractice();
     else if (aside != nullptr && aside == sheet) {
         showSheet();
         m_sheet->showAgain(*sheet);

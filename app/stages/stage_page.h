@@ -45,6 +45,7 @@ class StagePage : public QWidget
     void goTo(vicegrip::analysis::Stage stage);
     void notice(const QString& sentence);
     void roomChanged(); ///< wantsList may answer otherwise
+    void practiceAsked(); ///< on a copy of the job
     void describePart(vicegrip::app::PartKind what); ///< write one's own
 
   protected:

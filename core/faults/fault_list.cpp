@@ -125,6 +125,11 @@ bool rewires(const FaultList& faults)
     });
 }
 
+bool isThere(const Fault& fault, const job::Job& job)
+{
+    return checkOne(fault, job).has_value();
+}
+
 Subjects subjectsOf(const Fault& fault, const job::Job& job)
 {
     return std::visit([&](const auto& f) { return f.subjects(job); }, fault);

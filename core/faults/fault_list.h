@@ -43,6 +43,8 @@ using FaultList = std::vector<Fault>;
 [[nodiscard]] job::Job asWired(job::Job job, const FaultList& faults);
 /// Whether that would be another job.
 [[nodiscard]] bool rewires(const FaultList& faults);
+/// Whether the job has what it is a fault of.
+[[nodiscard]] bool isThere(const Fault& fault, const job::Job& job);
 /// What a mend of it touches in this job, as facts name it: what rests on those must be read again.
 [[nodiscard]] Subjects subjectsOf(const Fault& fault, const job::Job& job);
 /// What they change in its network.

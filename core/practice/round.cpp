@@ -2,6 +2,7 @@
 
 #include "core/base/phrase.h"
 #include "core/harness/start.h"
+#include "core/practice/candidates.h"
 #include "core/units/units.h"
 #include "core/wiggle/wiggle.h"
 
@@ -18,8 +19,6 @@ using diagnosis::Spot;
 using diagnosis::Suspect;
 using job::Condition;
 using proof::StationKind;
-
-constexpr std::string_view kComes = "comes-and-goes";
 
 /// What of the catalogue a level draws from.
 const std::set<std::string>& familiesOf(Level level)
@@ -64,8 +63,10 @@ class Maker
   public:
     Maker(const analysis::Analysis& of, const diagnosis::Families& families, const parts::Library& library, Level level,
           unsigned seed, const Record& record)
-        : m_of(of), m_families(families), m_library(library), m_level(level), m_record(record), m_random(seed)
+        : m_of(of), m_families(families), m_library(library), m_level(level), m_record(record)
     {
+        std::seed_seq both{seed, static_cast<unsigned>(level)};
+        m_random.seed(both);
         for (const job::Circuit& c : of.job->circuits) {
             const auto& promises = analysis::promises(of, c.id, Condition::KeyOn);
             for (const proof::Expectation& e : promises)
@@ -133,7 +134,7 @@ class Maker
             const auto own = std::ranges::find(shown, circuit, [](const Symptom& x) { return x.at->spot.circuit; });
             const bool shared = circuits.size() > 1;
             if (own == shown.end() || (m_level == Level::Shared && !shared) || overlaps(round, circuits) ||
-                (m_level == Level::Two && shared))
+                (m_level != Level::Shared && m_level != Level::Hands && shared))
                 continue;
             take(round, s, *own);
             if (m_level == Level::Shared)
@@ -158,7 +159,9 @@ class Maker
             for (size_t i = 0; i < m_watched.size(); ++i) {
                 const Prediction& p = predicted[i];
                 const proof::Expectation& e = m_watched[i].promise;
-                const double width = e.high - e.low; // so far beside it that nobody calls it an edge
+                // So far beside it that nobody calls it an edge.
+                constexpr double kVolts = 0.1;
+                const double width = std::max(e.high - e.low, e.dimension == units::Dimension::Voltage ? kVolts : 0.0);
                 const bool beside =
                     p.kind == Prediction::Kind::Nothing || p.value < e.low - width || p.value > e.high + width;
                 if (e.station.kind == kind && beside)
@@ -196,12 +199,7 @@ class Maker
         if (all.empty())
             return false;
         const auto& what = all[std::uniform_int_distribution<size_t>(0, all.size() - 1)(m_random)].what;
-        Suspect s;
-        s.family = kComes;
-        s.faults = {what};
-        s.what = wiggle::whatText(*m_of.job, {what});
-        s.subjects = what.subjects(*m_of.job);
-        round.truth.push_back(std::move(s));
+        round.truth.push_back(looseSuspect(*m_of.job, what));
         round.circuits.push_back(circuit);
         round.complaint =
             phrase("{} drops out now and then; at rest it reads right.", job::find(*m_of.job, circuit)->name);

@@ -132,6 +132,8 @@ BoardPage::BoardPage(Desk& desk, QWidget* parent)
       m_model(new BoardModel(desk, this)),
       m_table(new QTableView),
       m_worked([this](const std::optional<diagnosis::Shared>& found) {
+          if (!m_desk.practice.finderSpeaks())
+              return;
           m_shared->setText(
               found ? tr("One fault explains %n circuits: %1", nullptr, static_cast<int>(found->circuits.size()))
                           .arg(text(found->suspect.what))
@@ -190,6 +192,12 @@ BoardPage::BoardPage(Desk& desk, QWidget* parent)
     m_then->setSpacing(6_px);
     side->addLayout(m_then);
     side->addStretch();
+    m_practise = new KeyButton(tr("Practise on it"), tr("P"), false);
+    m_practise->setObjectName(QStringLiteral("practise"));
+    side->addWidget(m_practise);
+    connect(m_practise, &QAbstractButton::clicked, this, &BoardPage::practiceAsked);
+    connect(new QShortcut(QKeySequence(Qt::Key_P), this), &QShortcut::activated, m_practise,
+            [this] { m_practise->click(); });
     row->addLayout(side);
 
     connect(m_go, &QAbstractButton::clicked, this, &BoardPage::go);
@@ -209,6 +217,8 @@ void BoardPage::refresh()
     if (row >= 0)
         m_table->selectRow(row);
     showTasks();
+    m_practise->setVisible(m_desk.practice.state() == Practice::State::Off);
+    m_practise->setEnabled(!m_desk.store.analysis()->circuits.empty());
     askForShared();
 }
 
@@ -216,6 +226,11 @@ void BoardPage::refresh()
 void BoardPage::askForShared()
 {
     const AnalysisPtr analysis = m_desk.store.analysis();
+    if (!m_desk.practice.finderSpeaks()) {
+        m_of.reset();
+        m_shared->hide();
+        return;
+    }
     if (analysis == m_of || !faultFamilies())
         return;
     m_of = analysis;

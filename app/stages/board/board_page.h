@@ -37,7 +37,7 @@ class BoardPage : public StagePage
     BoardModel* m_model;
     QTableView* m_table;
     QLabel *m_nextTitle, *m_nextDetail;
-    KeyButton* m_go;
+    KeyButton *m_go, *m_practise;
     QWidget* m_card; ///< the next task
     QVBoxLayout* m_then;
     QLabel* m_shared; ///< one fault behind several circuits

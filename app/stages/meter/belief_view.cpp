@@ -81,7 +81,7 @@ void BeliefView::refresh()
     const auto analysis = m_desk.store.analysis();
     const job::CircuitId& circuit = m_desk.selection.circuit();
     m_go->setEnabled(m_desk.selection.pointed().empty() || m_desk.selection.station() != m_desk.selection.pointed());
-    if (!contradicts(*analysis, circuit)) {
+    if (!contradicts(*analysis, circuit) || !m_desk.practice.finderSpeaks()) {
         m_of.reset();
         m_diagnosis = {};
         m_desk.selection.setPointed({});
