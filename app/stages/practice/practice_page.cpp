@@ -26,9 +26,11 @@ constexpr look::Px kSide{380}, kWide{620};
 
 QString secondsText(double s)
 {
-    constexpr double kMinute = 60;
-    return s < kMinute ? PracticePage::tr("%1 s").arg(qRound(s))
-                       : PracticePage::tr("%1 min %2 s").arg(qRound(s) / 60).arg(qRound(s) % 60);
+    constexpr int kMinute = 60;
+    const int whole = qRound(s);
+    return whole < kMinute        ? PracticePage::tr("%1 s").arg(whole)
+           : whole % kMinute == 0 ? PracticePage::tr("%1 min").arg(whole / kMinute)
+                                  : PracticePage::tr("%1 min %2 s").arg(whole / kMinute).arg(whole % kMinute);
 }
 
 QVBoxLayout* pageColumn(QWidget* page)
@@ -80,6 +82,7 @@ QWidget* PracticePage::buildChoice()
     row->setSpacing(look::kMargin);
     auto* levels = new QVBoxLayout;
     levels->setSpacing(8_px);
+    std::vector<KeyButton*> buttons;
     for (int i = 0; i < practice::kLevels; ++i) {
         const auto level = static_cast<practice::Level>(i);
         auto* button = new KeyButton(said(practice::levelName(level)), QString::number(i + 1), i == 0);
@@ -88,7 +91,11 @@ QWidget* PracticePage::buildChoice()
         connect(new QShortcut(QKeySequence(Qt::Key_1 + i), button), &QShortcut::activated, button,
                 [button] { button->click(); });
         levels->addWidget(button);
+        buttons.push_back(button);
     }
+    const auto widest = std::ranges::max(buttons, {}, [](const KeyButton* b) { return b->sizeHint().width(); });
+    for (KeyButton* b : buttons)
+        b->setMinimumWidth(widest->sizeHint().width());
     levels->addStretch();
     row->addLayout(levels, 1);
     auto* side = new QVBoxLayout;
@@ -199,6 +206,7 @@ void PracticePage::showReturning()
         rows.push_back({text(practice::kindName(family)), QString::number(kind.right), QString::number(kind.wrong),
                         practice::isDue(record, family) ? tr("now") : tr("in %n rounds", nullptr, in)});
     }
+    m_kinds->setVisible(!rows.empty());
     m_kinds->fill(rows);
 }
 
