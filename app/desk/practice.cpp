@@ -21,12 +21,12 @@ Practice::Practice(JobStore& store)
     connect(&store, &JobStore::jobChanged, this, &Practice::follow);
 }
 
-void Practice::begin(practice::Round round, const QString& before)
+void Practice::begin(practice::Round round, AnalysisPtr of, const QString& before)
 {
     m_state = State::Playing;
     m_round = std::move(round);
     m_debrief.reset();
-    m_of = m_store.analysis();
+    m_of = std::move(of);
     m_before = before;
     m_hints = 0;
     m_hinted = false;

@@ -30,8 +30,9 @@ class Practice : public QObject
     /// What was wrong with the file of the record; empty: nothing.
     [[nodiscard]] const QString& complaint() const { return m_file.complaint(); }
 
-    /// A round on the job that is open, which is a practice job. `before`: the file that was open; empty: none.
-    void begin(practice::Round round, const QString& before);
+    /// A round on the job that is open, which is how it starts. `of`: what it was made with. `before`: the file that
+    /// was open; empty: none.
+    void begin(practice::Round round, AnalysisPtr of, const QString& before);
     [[nodiscard]] const QString& before() const { return m_before; }
     /// The finder speaks until something is done.
     void hint();

@@ -1,5 +1,6 @@
 #include "app/desk/fault_families.h"
 #include "app/desk/part_library.h"
+#include "app/desk/when.h"
 #include "app/shell/jobs.h"
 #include "app/shell/keeping.h"
 #include "app/shell/main_window.h"
@@ -88,9 +89,10 @@ void MainWindow::beginRound(practice::Level level)
         m_notices->say(QString::fromStdString(like ? faultFamilies().error().text() : like.error().text()));
         return;
     }
-    const auto played = std::make_shared<const job::Job>(practice::practiceJob(*like));
+    const auto of = std::make_shared<const analysis::Analysis>(
+        analysis::analyse(std::make_shared<const job::Job>(practice::practiceJob(*like))));
     const auto round =
-        practice::makeRound(analysis::analyse(played), *faultFamilies(), library(), level,
+        practice::makeRound(*of, *faultFamilies(), library(), level,
                             m_seed.value_or(QRandomGenerator::global()->generate()), m_practice.record());
     if (!round) {
         m_notices->say(text(round.error().sentence) + QLatin1Char('.'));
@@ -106,14 +108,15 @@ void MainWindow::beginRound(practice::Level level)
     for (const QFileInfo& old : folder.entryInfoList(QDir::Files | QDir::Hidden))
         if (old.fileName().contains(QFileInfo(path).completeBaseName()))
             QFile::remove(old.filePath());
-    const auto written = writeWhole(path, QByteArray::fromStdString(job::write(*played)));
+    const auto written =
+        writeWhole(path, QByteArray::fromStdString(job::write(practice::startOf(*of, *round, nowText()))));
     if (!written) {
         m_notices->say(QString::fromStdString(written.error().text()));
         return;
     }
     if (!m_jobs->openAside(JobStore::read(path)))
         return;
-    m_practice.begin(*round, before);
+    m_practice.begin(*round, of, before);
     m_live.startPractice(QApplication::applicationDirPath() + QStringLiteral("/vicegrip-bench"), path,
                          QByteArray::fromStdString(faults::writeFaults(round->faults())));
     m_selection.setCondition(job::Condition::KeyOn);

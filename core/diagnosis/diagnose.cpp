@@ -289,9 +289,11 @@ Diagnosis Finder::diagnosis(const std::vector<Taken>& inHand, Condition now, siz
                               secondsFor(*m_analysis.job, m_spots[i], now),
                               {}});
     }
-    std::ranges::stable_sort(out.probes, std::greater{}, [](const Probe& p) { return p.bits / p.seconds; });
     const bool sure = out.groups.front().share >= kSure;
-    out.enough = std::ranges::none_of(out.probes, [&](const Probe& p) { return isWorthIts(p, sure); });
+    // Before what costs next to nothing and tells next to nothing.
+    std::ranges::stable_sort(out.probes, std::greater{},
+                             [&](const Probe& p) { return std::pair(isWorthIts(p, sure), p.bits / p.seconds); });
+    out.enough = out.probes.empty() || !isWorthIts(out.probes.front(), sure);
     out.secondLook = secondLook(out.groups.front().members.front());
     for (size_t k = 0; k < std::min(most, out.probes.size()); ++k)
         for (const size_t i : spotOf)

@@ -25,11 +25,11 @@ struct Done
 };
 
 /// In the order of their times; within a second readings come before what was made of them.
-std::vector<Done> doneIn(const job::Job& played)
+std::vector<Done> doneIn(const job::Job& played, size_t known)
 {
     std::vector<Done> out;
-    for (const job::Proof& p : played.proofs)
-        out.push_back({p.when, &p, nullptr, nullptr});
+    for (size_t i = known; i < played.proofs.size(); ++i)
+        out.push_back({played.proofs[i].when, &played.proofs[i], nullptr, nullptr});
     for (const job::Wiggle& w : played.wiggles)
         out.push_back({w.when, nullptr, &w, nullptr});
     for (const job::Mend& m : played.mends)
@@ -69,7 +69,7 @@ class Replay
             });
             constexpr double kNothing = 0.01; // bits
             if (probe != before.probes.end() && probe->bits < kNothing)
-                out.remark = phrase("could not have told anything");
+                out.remark = phrase("told nothing");
         }
         m_taken.push_back({p.circuit, p.station, p.reading});
         m_now = spot->place.condition;
@@ -182,7 +182,7 @@ Debrief debrief(const analysis::Analysis& of, const job::Job& played, const Roun
     for (const diagnosis::Suspect& s : round.truth)
         out.truth.push_back(s.what);
     Replay replay(of, round, families, library);
-    for (const Done& done : doneIn(played)) {
+    for (const Done& done : doneIn(played, round.known.size())) {
         Step step;
         if (done.read != nullptr) {
             step = replay.read(*done.read);

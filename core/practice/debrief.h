@@ -35,7 +35,7 @@ struct Debrief
 /// What a hint costs, and a mend that mends nothing (typical).
 inline constexpr double kHint_s = 60, kNeedlessMend_s = 900;
 
-/// What the job that was played says of the round. `of`: the analysis that the round was made with.
+/// What the job that was played, from `startOf` on, says of the round. `of`: the analysis that the round was made with.
 [[nodiscard]] Debrief debrief(const analysis::Analysis& of, const job::Job& played, const Round& round, int hints,
                               const diagnosis::Families& families, const parts::Library& library);
 

@@ -177,6 +177,8 @@ class Maker
         std::string said;
         if (symptom.shows.kind == Prediction::Kind::Nothing) {
             said = phrase("With the key on the ECU says nothing of {}.", name);
+            round.known.push_back(
+                {symptom.at->spot.circuit, e.station.key, job::Reading::beyond(e.dimension, e.condition)});
         } else {
             const job::Reading shown = e.reading(symptom.shows.value);
             said = phrase("With the key on {} shows {}; {} is right.", name, job::readingText(shown, e.unit),
@@ -195,7 +197,12 @@ class Maker
         for (const wiggle::Hold& h : holds)
             if (!h.between)
                 all.insert(all.end(), h.may.begin(), h.may.end());
-        std::erase_if(all, [](const wiggle::MayLetGo& m) { return !m.reads; }); // the whole ECU would go
+        const job::Circuit& of = *job::find(*m_of.job, circuit);
+        const double steady = wiggle::readsWith(*m_of.job, of, Condition::KeyOn, {}).value_or(0);
+        constexpr double kGrains = 20; // that much nobody overlooks
+        std::erase_if(all, [&](const wiggle::MayLetGo& m) { // without any reading the whole ECU would go
+            return !m.reads || std::abs(*m.reads - steady) < kGrains * wiggle::grainOf(*m_of.job, of);
+        });
         if (all.empty())
             return false;
         const auto& what = all[std::uniform_int_distribution<size_t>(0, all.size() - 1)(m_random)].what;
@@ -238,6 +245,33 @@ job::Job practiceJob(job::Job job)
 {
     const std::string name = job.name;
     return harness::anotherLike(std::move(job), name);
+}
+
+job::Job startOf(const analysis::Analysis& of, const Round& round, const std::string& when)
+{
+    job::Job out = *of.job;
+    for (const diagnosis::Taken& t : round.known)
+        for (const proof::Expectation& e : analysis::promises(of, t.circuit, t.reading.condition()))
+            if (e.station.key == t.station)
+                out.proofs.push_back(proof::record(of.facts, t.circuit, e, t.reading, job::ReadingSource::Ecu, when));
+    return out;
+}
+
+Level suggested(const Record& record)
+{
+    const auto holds = [](Level level, const std::string& family) {
+        return level == Level::Comes ? family == kComesAndGoes : familiesOf(level).contains(family);
+    };
+    for (const bool isNew : {false, true})
+        for (int i = 0; i < kLevels; ++i) {
+            const auto level = static_cast<Level>(i);
+            const bool any = std::ranges::any_of(record.kinds, [&](const auto& kind) {
+                return holds(level, kind.first) && (isNew ? kind.second.right > 0 : isDue(record, kind.first));
+            });
+            if (any != isNew)
+                return level;
+        }
+    return Level::One;
 }
 
 Result<Round> makeRound(const analysis::Analysis& of, const diagnosis::Families& families,

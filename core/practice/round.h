@@ -28,7 +28,8 @@ struct Round
     std::vector<diagnosis::Suspect> truth; ///< all of it
     std::vector<job::CircuitId> circuits; ///< that the driver complains of, one for each
     std::string complaint;
-    std::vector<diagnosis::Taken> known; ///< what the complaint says the ECU reports
+    /// What the complaint says the ECU reports; an overload where it reports nothing.
+    std::vector<diagnosis::Taken> known;
 
     [[nodiscard]] faults::FaultList faults() const;
 };
@@ -41,6 +42,12 @@ struct Round
 [[nodiscard]] Result<Round> makeRound(const analysis::Analysis& of, const diagnosis::Families& families,
                                       const parts::Library& library, Level level, unsigned seed,
                                       const Record& record = {});
+
+/// The job as the learner gets it: what the driver has seen is read already. Its first proofs are those.
+[[nodiscard]] job::Job startOf(const analysis::Analysis& of, const Round& round, const std::string& when);
+
+/// The level to play next: what is due first, then what has never been found.
+[[nodiscard]] Level suggested(const Record& record);
 
 /// Whether what hands have mended is all that was wrong.
 [[nodiscard]] bool isMended(const Round& round, const job::Job& played);

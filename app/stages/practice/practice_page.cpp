@@ -102,7 +102,7 @@ QWidget* PracticePage::buildChoice()
     m_returning = label({}, look::Size::Small, false, true);
     side->addWidget(m_returning);
     m_kinds = new ListTable("practice-kinds", tr("What has been practised"),
-                            {{tr("Kind"), 0}, {tr("Found"), 60, true}, {tr("Missed"), 66, true}, {tr("Again"), 120}});
+                            {{tr("Kind"), 0}, {tr("Found"), 60, true}, {tr("Missed"), 66, true}, {tr("Again"), 80}});
     m_kinds->setMaximumWidth(kWide);
     side->addWidget(m_kinds, 1);
     row->addLayout(side, 1);
@@ -157,9 +157,13 @@ QWidget* PracticePage::buildDebrief()
     row->setSpacing(look::kMargin);
     auto* left = new QVBoxLayout;
     left->addWidget(label(tr("What you did, and what was likeliest after it"), look::Size::Small, false, true));
-    m_steps = new ListTable(
-        "debrief-steps", tr("What you did, and what was likeliest after it"),
-        {{{}, 28, true}, {tr("Step"), 0}, {tr("Work"), 76, true}, {tr("Likeliest then"), 0}, {tr("%"), 44, true}});
+    m_steps = new ListTable("debrief-steps", tr("What you did, and what was likeliest after it"),
+                            {{{}, 28, true},
+                             {tr("Step"), 0},
+                             {tr("Note"), 100},
+                             {tr("Work"), 76, true},
+                             {tr("Likeliest then"), 0},
+                             {tr("%"), 44, true}});
     left->addWidget(m_steps, 1);
     row->addLayout(left, 1);
     auto* right = new QVBoxLayout;
@@ -198,13 +202,14 @@ void PracticePage::choose(const QString& car)
 void PracticePage::showReturning()
 {
     const practice::Record& record = m_desk.practice.record();
-    m_returning->setText(record.rounds == 0 ? tr("Nothing has been practised yet.")
-                                            : tr("%n rounds played", nullptr, record.rounds));
+    m_returning->setText(tr("Rounds played: %1. Now: %2.")
+                             .arg(record.rounds)
+                             .arg(said(practice::levelName(practice::suggested(record)))));
     std::vector<QStringList> rows;
     for (const auto& [family, kind] : record.kinds) {
         const int in = kind.due - record.rounds;
         rows.push_back({text(practice::kindName(family)), QString::number(kind.right), QString::number(kind.wrong),
-                        practice::isDue(record, family) ? tr("now") : tr("in %n rounds", nullptr, in)});
+                        practice::isDue(record, family) ? tr("now") : tr("in %1").arg(in)});
     }
     m_kinds->setVisible(!rows.empty());
     m_kinds->fill(rows);
@@ -277,25 +282,21 @@ void PracticePage::showDebrief(const practice::Debrief& told)
     for (const std::string& t : told.truth)
         truth << text(t) + QLatin1Char('.');
     m_truth->setText(truth.join(QLatin1Char(' ')));
-    QStringList account = {tr("The finder needs %1.").arg(secondsText(told.best_s)),
-                           tr("%n readings.", nullptr, told.readings)};
-    if (told.idle > 0)
-        account << tr("%n could not have told anything.", nullptr, told.idle);
-    if (told.soundMended > 0)
-        account << tr("%n mends of what was sound.", nullptr, told.soundMended);
-    if (told.hints > 0)
-        account << tr("%n hints.", nullptr, told.hints);
-    m_account->setText(account.join(QLatin1Char(' ')));
+    m_account->setText(tr("The finder needs %1. Readings: %2, of which told nothing: %3. Sound parts mended: %4. "
+                          "Hints: %5.")
+                           .arg(secondsText(told.best_s))
+                           .arg(told.readings)
+                           .arg(told.idle)
+                           .arg(told.soundMended)
+                           .arg(told.hints));
     std::vector<QStringList> rows;
     for (const practice::Step& s : told.steps)
-        rows.push_back({QString::number(rows.size() + 1),
-                        s.remark.empty() ? text(s.what) : tr("%1 – %2").arg(text(s.what), text(s.remark)),
-                        secondsText(s.seconds), text(s.believed),
-                        s.share > 0 ? QString::number(qRound(100 * s.share)) : QString()});
+        rows.push_back({QString::number(rows.size() + 1), text(s.what), text(s.remark), secondsText(s.seconds),
+                        text(s.believed), s.share > 0 ? QString::number(qRound(100 * s.share)) : QString()});
     m_steps->fill(rows);
     for (int r = 0; r < m_steps->rowCount(); ++r)
         if (!told.steps[static_cast<size_t>(r)].remark.empty())
-            m_steps->item(r, 1)->setForeground(look::colours().stale);
+            m_steps->item(r, 2)->setForeground(look::colours().stale);
     std::vector<QStringList> best;
     for (const std::string& s : told.bestSteps)
         best.push_back({QString::number(best.size() + 1), text(s)});

@@ -80,7 +80,8 @@ TEST(Practice, DebriefTellsStepByStepWhatTheWorkWasWorth)
     ASSERT_TRUE(round.has_value());
     const job::CircuitId circuit = round->circuits.front();
     test::FaultyCar car(a, round->truth.front(), test::spotsOf(a, circuit));
-    job::Job played = *job;
+    job::Job played = startOf(a, *round, "2026-03-01T09:00:00Z");
+    EXPECT_EQ(played.proofs.size(), round->known.size());
     const auto read = [&](const diagnosis::Spot& spot, const char* when) {
         for (const auto& e : analysis::promises(a, spot.circuit, spot.place.condition))
             if (e.station.key == spot.place.station.key)
@@ -127,7 +128,7 @@ TEST(Practice, WhoFollowsTheFinderTakesItsTime)
         diagnosis::Finder finder(a, circuit, test::families(), test::library());
         const auto way = diagnosis::follow(finder, round->known, job::Condition::KeyOn,
                                            [&](const diagnosis::Spot& s) { return car.at(s); });
-        job::Job played = *job;
+        job::Job played = startOf(a, *round, "2026-03-01T09:00:00Z");
         int minute = 10;
         for (size_t i = round->known.size(); i < way.taken.size(); ++i)
             for (const auto& e : analysis::promises(a, circuit, way.taken[i].reading.condition()))
@@ -166,6 +167,38 @@ TEST(Practice, KindsComeAgainAfterOneThreeSevenAndTwentyOneRounds)
     EXPECT_EQ(recordOf(nlohmann::json::parse(R"({"rounds": -5, "kinds": {"a": 3, "b": {"step": 99}}})")).rounds, 0);
     EXPECT_EQ(recordOf(nlohmann::json::parse(R"({"rounds": 2, "kinds": {"b": {"step": 99}}})")).kinds["b"].step, 4);
     EXPECT_TRUE(recordOf(nlohmann::json::array()).kinds.empty());
+}
+
+TEST(Practice, WhatTheDriverSawIsReadAlreadyAndFails)
+{
+    const auto a = analysis::analyse(practised("petrel.vicegrip"));
+    for (unsigned seed = 0; seed < 8; ++seed) {
+        const auto round = makeRound(a, test::families(), test::library(), Level::Shared, seed);
+        const auto start =
+            analysis::analyse(std::make_shared<const job::Job>(startOf(a, *round, "2026-03-01T09:00:00Z")));
+        ASSERT_EQ(start.job->proofs.size(), 1U) << round->complaint;
+        EXPECT_FALSE(start.job->proofs[0].passes());
+        diagnosis::Finder finder(start, round->circuits[0], test::families(), test::library());
+        const auto told = finder.diagnosis({}, job::Condition::KeyOn);
+        ASSERT_FALSE(told.groups.empty());
+        EXPECT_NE(told.suspects[told.groups.front().members.front()].family, "nothing");
+        const auto back = job::read(job::write(*start.job));
+        ASSERT_TRUE(back.has_value());
+        EXPECT_EQ(back->proofs, start.job->proofs) << round->complaint;
+    }
+}
+
+TEST(Practice, SuggestsWhatIsDueThenWhatIsNew)
+{
+    Record r;
+    EXPECT_EQ(suggested(r), Level::One);
+    answered(r, "open-wire", true);
+    answered(r, "comes-and-goes", false);
+    EXPECT_EQ(suggested(r), Level::One) << "an open wire is due again";
+    r.kinds["open-wire"].due = 99;
+    EXPECT_EQ(suggested(r), Level::Comes);
+    r.kinds["comes-and-goes"].due = 99;
+    EXPECT_EQ(suggested(r), Level::Hands) << "never found yet: an open wire is of the first two";
 }
 
 TEST(Practice, WhatIsDueComesBeforeOthers)
