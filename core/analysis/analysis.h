@@ -36,6 +36,7 @@ struct Task
     std::string station; ///< key; may be empty
     std::string title; ///< "Coolant temp: measure again"
     std::string detail; ///< one or two sentences
+    std::optional<job::Condition> condition = {}; ///< the station is read under; none: any
 };
 
 struct Drawn;

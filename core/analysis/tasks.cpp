@@ -13,27 +13,25 @@ using job::Condition;
 using proof::State;
 using proof::StationKind;
 
-/// The first probe station in this state, and under which condition it was read.
-struct Found
-{
-    const proof::Standing* judged = nullptr;
-    Condition condition = Condition::KeyOn;
-};
-
-Found firstProbe(const proof::CircuitView& view, State state)
+/// The first probe station in this state, under whatever condition it was read; null when none is.
+const proof::Standing* firstProbe(const proof::CircuitView& view, State state)
 {
     for (Condition condition : {Condition::KeyOn, Condition::BatteryOff, Condition::Cranking, Condition::Running})
         for (const proof::Standing& j : proof::stations(view, condition))
             if (j.place.station.kind == StationKind::Probe && j.state == state)
-                return {&j, condition};
-    return {};
+                return &j;
+    return nullptr;
 }
 
 Task task(Stage stage, const job::Circuit& circuit, const proof::Standing* at, const std::string& what,
           std::string detail)
 {
-    return {stage, circuit.id, at == nullptr ? std::string() : at->place.station.key, circuit.name + ": " + what,
-            std::move(detail)};
+    Task out{stage, circuit.id, {}, circuit.name + ": " + what, std::move(detail)};
+    if (at != nullptr) {
+        out.station = at->place.station.key;
+        out.condition = at->place.condition;
+    }
+    return out;
 }
 
 std::string openTrouble(const proof::CircuitView& view)
@@ -48,9 +46,9 @@ void addFailing(std::vector<Task>& out, const job::Circuit& c, const proof::Circ
 {
     if (view.meter != State::Failing)
         return;
-    if (const Found f = firstProbe(view, State::Failing); f.judged != nullptr)
-        out.push_back(task(Stage::Meter, c, f.judged, phrase("find the fault"),
-                           phrase("{} reads wrong: {}.", f.judged->place.station.label, f.judged->reason)));
+    if (const auto* f = firstProbe(view, State::Failing); f != nullptr)
+        out.push_back(task(Stage::Meter, c, f, phrase("find the fault"),
+                           phrase("{} reads wrong: {}.", f->place.station.label, f->reason)));
     else if (const std::string trouble = openTrouble(view); !trouble.empty())
         out.push_back(task(Stage::Pins, c, nullptr, phrase("finish the wiring"), phrase("As drawn, {}.", trouble)));
 }
@@ -78,8 +76,8 @@ void addWiggles(std::vector<Task>& out, const Analysis& analysis)
 
 void addStale(std::vector<Task>& out, const job::Circuit& c, const proof::CircuitView& view)
 {
-    if (const Found f = firstProbe(view, State::Stale); f.judged != nullptr && view.meter == State::Stale)
-        out.push_back(task(Stage::Meter, c, f.judged, phrase("measure again"), f.judged->reason + "."));
+    if (const auto* f = firstProbe(view, State::Stale); f != nullptr && view.meter == State::Stale)
+        out.push_back(task(Stage::Meter, c, f, phrase("measure again"), f->reason + "."));
 }
 
 void addUntouched(std::vector<Task>& out, const job::Circuit& c, const proof::CircuitView& view)

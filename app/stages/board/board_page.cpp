@@ -277,6 +277,8 @@ void BoardPage::go()
     const analysis::Task task = analysis->tasks.front();
     if (!task.circuit.empty()) // a task of the whole job leaves the selection where it is
         m_desk.selection.setCircuit(task.circuit);
+    if (task.condition)
+        m_desk.selection.setCondition(*task.condition);
     if (!task.station.empty())
         m_desk.selection.setStation(task.station);
     emit goTo(task.stage);

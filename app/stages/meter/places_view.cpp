@@ -368,23 +368,38 @@ void PlacesView::takeFromEcu(const proof::Expectation& place)
     setInk(m_verdict, look::colours().failing);
 }
 
+/// What does not stand or still proves the circuit, here, then under another condition; then what is untouched; the
+/// neighbour when all are proved.
 void PlacesView::goOn()
 {
     const auto count = m_stations.size();
     if (count == 0)
         return;
-    // From here on round, the next place that is not proved; the neighbour when all are.
     size_t here = 0;
     while (here < count && &m_stations[here] != probed())
         ++here;
-    for (size_t step = 1; step < count; ++step) {
-        const proof::Judged& j = m_stations[(here + step) % count];
-        if (j.expectation.promises() && j.state != proof::State::Done) {
-            m_desk.selection.setStation(j.expectation.station.key);
-            return;
-        }
-    }
-    m_desk.selection.setStation(m_stations[(here + 1) % count].expectation.station.key);
+    const auto after = [&](const auto& wanted) { // from here on, round
+        for (size_t step = 1; step < count; ++step)
+            if (const proof::Judged& j = m_stations[(here + step) % count]; j.expectation.promises() && wanted(j))
+                return &j;
+        return static_cast<const proof::Judged*>(nullptr);
+    };
+    const auto lapsed = [](proof::State s) { return s == proof::State::Failing || s == proof::State::Stale; };
+    const proof::Judged* next = after([&](const proof::Judged& j) {
+        return lapsed(j.state) || (j.expectation.needed && j.state != proof::State::Done);
+    });
+    if (next == nullptr && probed() != nullptr && !lapsed(probed()->state))
+        for (const job::Condition other : {job::Condition::KeyOn, job::Condition::BatteryOff, job::Condition::Cranking,
+                                           job::Condition::Running}) // what was read under another one
+            for (const proof::Standing& s : analysis::standings(*m_analysis, m_desk.selection.circuit(), other))
+                if (s.place.station.kind == proof::StationKind::Probe && s.place.promises() && lapsed(s.state)) {
+                    m_desk.selection.setCondition(other);
+                    m_desk.selection.setStation(s.place.station.key);
+                    return;
+                }
+    if (next == nullptr)
+        next = after([](const proof::Judged& j) { return j.state != proof::State::Done; });
+    m_desk.selection.setStation((next != nullptr ? *next : m_stations[(here + 1) % count]).expectation.station.key);
 }
 
 void PlacesView::recordTyped(const QString& typed)
