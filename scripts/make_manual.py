@@ -9,7 +9,7 @@ import sys
 # Stage by stage, as hands go: file of the help, heading, pictures.
 PAGES = [
     ("first", "A job", ["start"]),
-    ("board", "Board", ["board", "finder"]),
+    ("board", "Board", ["board"]),
     ("brief", "Brief", ["brief"]),
     ("inputs", "Inputs", ["inputs"]),
     ("pins", "Pins: plug", ["pins"]),
@@ -21,6 +21,8 @@ PAGES = [
     ("pins-order", "Pins: order of hands", ["pins-order"]),
     ("meter", "Meter", ["meter"]),
     ("meter-click", "Meter: click test", []),
+    ("meter-wiggle", "Meter: wiggle test", ["meter-wiggle"]),
+    ("practice", "Practice bench", ["practice"]),
     ("scale", "Scale: table", ["scale"]),
     ("scale-readings", "Scale: readings", []),
     ("scale-budget", "Scale: error budget", ["scale-budget"]),

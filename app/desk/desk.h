@@ -1,6 +1,6 @@
 #pragma once
 
-#include "app/desk/practice.h"
+#include "app/desk/practising.h"
 #include "app/desk/promises.h"
 #include "app/desk/selection.h"
 #include "app/live/live.h"

@@ -12,6 +12,7 @@
 #include "app/shell/preferences_page.h"
 #include "app/shell/stage_rail.h"
 #include "app/stages/library/part_page.h"
+#include "app/stages/practice/practice_page.h"
 #include "app/widgets/sheet.h"
 #include "core/base/shipped.h"
 
@@ -149,6 +150,8 @@ std::string MainWindow::helpSubject() const
 {
     if (m_aside != nullptr && m_aside == m_preferring)
         return "preferences";
+    if (m_aside != nullptr && m_aside == m_practising)
+        return "practice";
     if (!m_store.hasJob())
         return "first";
     const StagePage* page = m_pages[static_cast<size_t>(m_stage)];

@@ -63,23 +63,10 @@ std::vector<Shot> shots(MainWindow& window)
              first.grab().save(file);
          }},
         {QStringLiteral("board"), [=] { go("clt", Stage::Board); }},
-        {QStringLiteral("finder"),
-         [&window] {
-             trigger(window, QKeySequence(Qt::CTRL | Qt::Key_K));
-             window.findChild<QWidget*>(QStringLiteral("finder"))
-                 ->findChild<QLineEdit*>()
-                 ->setText(QStringLiteral("a7"));
-         }},
-        {QString(), [&window] { window.findChild<QWidget*>(QStringLiteral("finder"))->hide(); }},
         {QStringLiteral("brief"), [=] { go("map", Stage::Brief); }},
         {QStringLiteral("inputs"), [=] { go("inj2", Stage::Inputs); }},
         {QStringLiteral("pins"), [=] { go("cam", Stage::Pins); }},
-        {QStringLiteral("help"), [&window] { trigger(window, QKeySequence(Qt::Key_F1)); }},
-        {QStringLiteral("pins-wires"),
-         [&window] {
-             trigger(window, QKeySequence(Qt::Key_F1));
-             press(window, "pins-wires");
-         }},
+        {QStringLiteral("pins-wires"), [&window] { press(window, "pins-wires"); }},
         {QStringLiteral("pins-harness"), [&window] { press(window, "pins-harness"); }},
         {QStringLiteral("pins-order"), [&window] { press(window, "pins-order"); }},
         {QStringLiteral("pins-feeds"), [&window] { press(window, "pins-feeds"); }},
@@ -130,6 +117,33 @@ std::vector<Shot> shots(MainWindow& window)
                  emit edit->editingFinished();
              }
          }},
+        {QString(),
+         [&window] { // a round on the van: read twice, then given up
+             window.setRoundSeed(4);
+             window.beginRound(practice::Level::One);
+         }},
+        {QString(), [] {}},
+        {QString(), [&window] { press(window, "take"); }},
+        {QString(), [&window] { press(window, "next-place"); }},
+        {QString(), [&window] { press(window, "take"); }},
+        {QString(), [&window] { press(window, "take"); }},
+        {QString(), [&window] { press(window, "practice-give-up"); }},
+        {QStringLiteral("practice"), [] {}},
+        {QString(),
+         [&window] { // another, of what comes and goes
+             window.beginRound(practice::Level::Comes);
+         }},
+        {QString(), [&window] { press(window, "meter-wiggle"); }},
+        {QString(), [&window] { press(window, "wiggle-there"); }},
+        {QString(), [] {}},
+        {QString(), [] {}},
+        {QString(), [] {}},
+        {QString(), [&window] { press(window, "wiggle-there"); }},
+        {QString(), [] {}},
+        {QString(), [] {}},
+        {QString(), [] {}},
+        {QString(), [] {}},
+        {QStringLiteral("meter-wiggle"), [&window] { press(window, "wiggle-there"); }},
     };
 }
 

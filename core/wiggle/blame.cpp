@@ -75,6 +75,8 @@ class Judging
                     out.what.push_back(m_holds[*out.hold].may[i].what);
         }
         out.next = next(out);
+        out.rest = !out.hold && all() >= kNeeded && out.byItself > 1 - kSure && out.byItself < kSure &&
+                   (best == out.holds.end() || m_watch.seconds() - best->seconds < kLongEnough_s);
         say(out);
         return out;
     }
@@ -99,7 +101,9 @@ class Judging
         const double sigma = kLevelShare * m_span + m_grain;
         const double off = (fell - whole) / sigma;
         const double full = std::exp(-off * off / 2) / (sigma * std::sqrt(2 * std::numbers::pi));
-        const double part = fell / whole > 0 && fell / whole < 1 ? 1 / std::abs(whole) : 0;
+        // Up to a little beyond: two wires that read alike are not told apart by the last millivolts.
+        const double most = std::abs(whole) + 2 * sigma;
+        const double part = fell / whole > 0 && std::abs(fell) < most ? 1 / most : 0;
         return slip + (1 - kSlip) * (kFull * full + (1 - kFull) * part);
     }
 
@@ -225,10 +229,14 @@ class Judging
             shares.push_back(w.share);
         const std::vector<size_t> order = falling(shares);
         constexpr size_t kSaid = 2;
+        constexpr double kWorthSaying = 0.01;
+        const auto percent = [](double share) { return units::formatNumber(100 * share, 0); };
         std::string likely;
         for (size_t i = 0; i < std::min(kSaid, order.size()); ++i)
-            likely += (i == 0 ? "" : ", ") +
-                      phrase("{} {} %", m_holds[order[i]].name, units::formatNumber(100 * v.holds[order[i]].share, 0));
+            if (const double share = v.holds[order[i]].share; i == 0 || share >= kWorthSaying)
+                likely += (i == 0 ? "" : ", ") + phrase("{} {} %", m_holds[order[i]].name, percent(share));
+        if (v.byItself >= kWorthSaying)
+            likely += phrase(", by itself {} %", percent(v.byItself));
         v.says = phrase("{}. Likeliest: {}.", counted(), likely);
     }
 

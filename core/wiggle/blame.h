@@ -28,6 +28,7 @@ struct Verdict
     std::optional<size_t> hold; ///< what lets go, when that is as good as sure
     std::vector<faults::Loose> what; ///< and which wires there may be it, by their depth; the likeliest first
     std::optional<size_t> next; ///< where hands go next, or again; none: there is no need
+    bool rest = false; ///< hands go off: only that tells whether it lets go by itself
     std::string says, todo; ///< sentences: what was heard; what hands do about what is named
 };
 

@@ -1,5 +1,6 @@
 #include "core/job/json.h"
 #include "core/wiggle/wiggle.h"
+#include "tests/support/clipped.h"
 #include "tests/support/library.h"
 #include "tests/support/new_user.h"
 #include "tests/support/petrel.h"
@@ -40,6 +41,7 @@ class PracticePath : public testing::Test
         w.settle();
         w.key(Qt::Key_P);
         w.settle();
+        test::expectNothingClipped(w, "the choice");
         w.key(static_cast<Qt::Key>(Qt::Key_0 + level));
         w.settle();
         ASSERT_EQ(practice().state(), Practice::State::Playing) << w.window.notices().said().toStdString();
@@ -109,6 +111,7 @@ TEST_F(PracticePath, OneFaultIsReadNamedMendedAndGoneThrough)
     EXPECT_THAT(w.textOf("debrief-truth"), HasSubstr(round.truth[0].what));
     EXPECT_THAT(w.textOf("debrief-account"), HasSubstr("The finder needs"));
     EXPECT_EQ(w.find<QTableWidget>("debrief-steps")->rowCount(), 2);
+    test::expectNothingClipped(w, "the debrief");
     EXPECT_EQ(practice().record().rounds, 1);
 
     w.key(Qt::Key_B);
@@ -132,7 +135,8 @@ TEST_F(PracticePath, WhatComesAndGoesIsFoundByWiggling)
         if (std::ranges::find(holds[h].may, loose, &wiggle::MayLetGo::what) != holds[h].may.end())
             places->setCurrentCell(static_cast<int>(h), 1);
     for (int i = 0; i < 12 && w.textOf("wiggle").find("lets go") == std::string::npos; ++i) {
-        w.key(Qt::Key_Space);
+        if (w.textOf("wiggle").find("Wait:") != 0)
+            w.key(w.textOf("wiggle").find("Hands off:") == 0 ? Qt::Key_O : Qt::Key_Space);
         const std::string asked = w.textOf("wiggle");
         (void)QTest::qWaitFor([&] { return w.textOf("wiggle") != asked; }, 6000);
     }

@@ -163,8 +163,16 @@ BoardPage::BoardPage(Desk& desk, QWidget* parent)
     m_table->setSizeAdjustPolicy(QAbstractScrollArea::AdjustToContents);
     m_table->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Maximum);
     left->addWidget(m_table);
-    left->addWidget(new Legend(this));
+    auto* foot = new QHBoxLayout;
+    foot->addWidget(new Legend(this), 1, Qt::AlignTop);
+    left->addLayout(foot);
     left->addStretch(1);
+    m_practise = new KeyButton(tr("Practise on it"), tr("P"), false);
+    m_practise->setObjectName(QStringLiteral("practise"));
+    foot->addWidget(m_practise, 0, Qt::AlignTop);
+    connect(m_practise, &QAbstractButton::clicked, this, &BoardPage::practiceAsked);
+    connect(new QShortcut(QKeySequence(Qt::Key_P), this), &QShortcut::activated, m_practise,
+            [this] { m_practise->click(); });
     row->addLayout(left, 1);
 
     auto* side = new QVBoxLayout;
@@ -192,12 +200,6 @@ BoardPage::BoardPage(Desk& desk, QWidget* parent)
     m_then->setSpacing(6_px);
     side->addLayout(m_then);
     side->addStretch();
-    m_practise = new KeyButton(tr("Practise on it"), tr("P"), false);
-    m_practise->setObjectName(QStringLiteral("practise"));
-    side->addWidget(m_practise);
-    connect(m_practise, &QAbstractButton::clicked, this, &BoardPage::practiceAsked);
-    connect(new QShortcut(QKeySequence(Qt::Key_P), this), &QShortcut::activated, m_practise,
-            [this] { m_practise->click(); });
     row->addLayout(side);
 
     connect(m_go, &QAbstractButton::clicked, this, &BoardPage::go);

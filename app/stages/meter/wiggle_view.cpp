@@ -208,6 +208,10 @@ QString WiggleView::bidden(const Session& s)
         return tr("Hands off for a moment");
     if (s.verdict.hold)
         return tr("%1 lets go").arg(text(s.holds[*s.verdict.hold].name));
+    if (s.verdict.rest && s.watch.hands())
+        return tr("Hands off: does it stop?");
+    if (s.verdict.rest && !m_chosen)
+        return tr("Wait: does it go on?");
     const auto to = target();
     if (!to)
         return s.watch.dropOuts().empty() ? tr("Nothing lets go") : tr("It comes wherever hands are");
@@ -294,7 +298,9 @@ void WiggleView::showSession(Session& s)
                               .arg(number(*s.watch.least(), decimals), number(*s.watch.most(), decimals), unit)
                         : QString());
     constexpr double kRoom = 1.2;
-    const double most = std::ceil(2 * std::max(0.5, kRoom * s.watch.most().value_or(1))) / 2;
+    const double room = std::ceil(2 * std::max(0.5, kRoom * s.watch.most().value_or(1))) / 2;
+    const parts::EcuInput* input = job::findInput(job, circuit.input);
+    const double most = inHertz ? room : std::min(room, std::ceil(electrics::fullScaleVolts(job, *input)));
     if (s.watch.trace().empty())
         m_trace->clear(tr("Nothing has been heard of it yet."));
     else

@@ -123,7 +123,9 @@ TEST(FaultList, EveryKindIsWrittenAndReadAgain)
                      InputSetting{{"AN3"}, {}},
                      OtherPart{{"map"}, *job::partOf(job, *job::find(job, job::CircuitId{"map"}))},
                      Drift{{"clt"}, -0.05},
-                     HeldTable{{"AN1"}, {{0.5, -101.3}, {4.5, 198.7}}}};
+                     HeldTable{{"AN1"}, {{0.5, -101.3}, {4.5, 198.7}}},
+                     Loose{{"w20"}, PointRef::fromText("FP.3")},
+                     Loose{{"w20"}, {}}};
     for (const job::Wire& w : job.wires) // whichever wire is there: an end of it is
         if (w.id.value == "w5")
             std::get<MovedEnd>(all[8]).at = w.from;

@@ -125,7 +125,9 @@ TEST(WiggleVerdict, NamesThePlaceThatIsLoose)
                 ++tried;
                 named += v.hold ? 1 : 0;
                 wrong += v.hold && *v.hold != h ? 1 : 0;
-                if (v.hold == h) {
+                if (v.hold == h) { // what reads alike is named together
+                    EXPECT_TRUE(std::ranges::find(v.what, car.holds[h].may[m].what) != v.what.end())
+                        << car.holds[h].name << ": " << car.holds[h].may[m].what.wire.value;
                     const auto told = std::ranges::find(car.holds[h].may, v.what.front(), &MayLetGo::what);
                     EXPECT_NEAR(*told->reads, *reads, 0.3) << car.holds[h].name << ": its depth told the wire";
                 }
@@ -202,6 +204,34 @@ TEST(WiggleVerdict, SaysWhatItHeardAndWhereHandsGoNext)
     const Verdict itself = judge(car.job, car.circuit, car.holds, anyhow);
     EXPECT_GT(itself.byItself, 0.8) << "wherever hands are";
     EXPECT_FALSE(itself.hold.has_value());
+}
+
+/// Hands were nowhere else: only taking them off tells whether it lets go by itself.
+TEST(WiggleVerdict, AsksForHandsOffWhereNothingElseWasWatched)
+{
+    const Car car;
+    const size_t plug = car.hold("Plug FP");
+    Watch watch(grainOf(car.job, car.circuit));
+    double now = 0;
+    const auto say = [&](double volts, double seconds) {
+        for (const double end = now + seconds; now < end;)
+            watch.hear(now += 0.02, volts);
+    };
+    say(car.steady, 0.6);
+    watch.handsAt(now, plug);
+    for (int i = 0; i < 3; ++i) {
+        say(*car.holds[plug].may[0].reads, 0.1);
+        say(car.steady, 3);
+    }
+    const Verdict before = judge(car.job, car.circuit, car.holds, watch);
+    EXPECT_FALSE(before.hold.has_value());
+    EXPECT_TRUE(before.rest);
+    EXPECT_THAT(before.says, HasSubstr("by itself"));
+    watch.handsAt(now, {});
+    say(car.steady, 40);
+    const Verdict after = judge(car.job, car.circuit, car.holds, watch);
+    EXPECT_EQ(after.hold, plug);
+    EXPECT_FALSE(after.rest);
 }
 
 TEST(WiggleVerdict, ACircuitThatTheEcuDoesNotReadHasNoPlaces)

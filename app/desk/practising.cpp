@@ -1,4 +1,4 @@
-#include "app/desk/practice.h"
+#include "app/desk/practising.h"
 
 #include "app/desk/fault_families.h"
 #include "app/desk/part_library.h"
