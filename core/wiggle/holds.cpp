@@ -1,6 +1,7 @@
 #include "core/wiggle/holds.h"
 
 #include "core/base/phrase.h"
+#include "core/electrics/electrics.h"
 #include "core/electrics/sensor_model.h"
 #include "core/electrics/unit_ways.h"
 
