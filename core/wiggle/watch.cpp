@@ -10,7 +10,8 @@ namespace {
 
 constexpr size_t kUsual = 50, kEnough = 25; // a second of an ECU that sends fifty times a second, and half of one
 constexpr double kTrace_s = 60;
-constexpr double kSilence_s = 0.1, kSilentPeriods = 5; // shorter gaps are of the bus
+// Shorter gaps are of the bus, or of who sends: an ECU that lost its power takes longer to speak again (typical).
+constexpr double kSilence_s = 0.5, kSilentPeriods = 5;
 constexpr double kCatchUp_s = 0.05; // what waited while we did not listen comes at once
 constexpr double kStays_s = 10; // that long is another level, and no drop-out
 constexpr double kFar = 8, kNormal = 1.4826; // standard deviations; of one in a median absolute deviation

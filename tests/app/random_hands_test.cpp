@@ -84,7 +84,8 @@ class Hands
 
     void press()
     {
-        if (auto* button = any<QAbstractButton>()) {
+        auto* button = any<QAbstractButton>();
+        if (button != nullptr && button->objectName() != QStringLiteral("practise")) { // that opens another job
             did("press " + button->objectName().toStdString() + " " + button->text().toStdString());
             button->click();
         }
