@@ -27,6 +27,7 @@ void Practice::begin(practice::Round round, AnalysisPtr of, const QString& befor
     m_round = std::move(round);
     m_debrief.reset();
     m_of = std::move(of);
+    m_path = m_store.path();
     m_before = before;
     m_hints = 0;
     m_hinted = false;
@@ -45,7 +46,7 @@ void Practice::hint()
 /// Something was done: the finder is quiet again, and perhaps all is mended.
 void Practice::follow()
 {
-    if (m_state != State::Playing)
+    if (m_state != State::Playing || m_store.path() != m_path) // mends of another job are none of this round
         return;
     const bool spoke = std::exchange(m_hinted, false);
     if (practice::isMended(*m_round, *m_store.job()))

@@ -56,7 +56,7 @@ class Practice : public QObject
     std::optional<practice::Round> m_round;
     std::optional<practice::Debrief> m_debrief;
     AnalysisPtr m_of; ///< that the round was made with
-    QString m_before;
+    QString m_path, m_before; ///< files: of the round, and what was open before it
     int m_hints = 0;
     bool m_hinted = false;
     Worked<practice::Debrief> m_worked; ///< last: it waits for what is under way

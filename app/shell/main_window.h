@@ -123,6 +123,7 @@ class MainWindow : public QWidget
     Promises m_promises{m_store};
     Practice m_practice{m_store};
     Desk m_desk{m_store, m_live, m_selection, m_promises, *m_preferences, m_practice};
+    bool m_beforeIsKept = false; ///< the job before the round had edits that were not saved, and lie beside its file
     std::optional<unsigned> m_seed; ///< of rounds (tests); none: as chance has it
     analysis::Stage m_stage = analysis::Stage::Board;
 

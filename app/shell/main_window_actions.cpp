@@ -119,6 +119,10 @@ void MainWindow::buildActions()
 
 void MainWindow::startBench(const QString& faults)
 {
+    if (m_practice.state() == Practice::State::Playing) { // it has one, with what is wrong
+        m_live.connectAgain();
+        return;
+    }
     m_live.startBench(QApplication::applicationDirPath() + QStringLiteral("/vicegrip-bench"), m_store.path(), faults);
 }
 

@@ -98,7 +98,9 @@ void MainWindow::beginRound(practice::Level level)
         m_notices->say(text(round.error().sentence) + QLatin1Char('.'));
         return;
     }
-    const QString before = m_practice.state() == Practice::State::Off ? m_store.path() : m_practice.before();
+    const bool again = isPractised(m_store.path());
+    const QString before = again ? m_practice.before() : m_store.path();
+    m_beforeIsKept = again ? m_beforeIsKept : m_store.hasJob() && !m_store.isSaved();
     m_live.stopBench();
     const QDir folder = practiceFolder();
     folder.mkpath(QStringLiteral("."));
@@ -129,10 +131,15 @@ void MainWindow::leavePractice()
     m_live.stopBench();
     const QString before = m_practice.before();
     m_practice.end();
-    if (!before.isEmpty() && m_jobs->open(JobStore::read(before)))
-        showStage(Stage::Board);
-    else
+    if (before.isEmpty() || !m_jobs->open(JobStore::read(before))) {
         showPractice();
+        return;
+    }
+    if (m_beforeIsKept && m_store.hasRecovery()) { // what was not saved when the round began, and nobody else's
+        m_store.takeRecovery();
+        m_notices->hide();
+    }
+    showStage(Stage::Board);
 }
 
 } // namespace vicegrip::app

@@ -215,6 +215,10 @@ void note(Job& job, const std::string& when, const std::string& about, const std
 
 std::string spoken(const Job& job, const PointRef& point)
 {
+    if (const Connector* c = findConnector(job, point.owner); c != nullptr && point.cavity.empty())
+        return c->kind == ConnectorKind::Ecu      ? phrase("ECU plug {}", c->id)
+               : c->kind == ConnectorKind::Inline ? phrase("Bulkhead {}", c->id)
+                                                  : phrase("Plug {}", c->id);
     if (const Connector* c = findConnector(job, point.owner)) {
         switch (c->kind) {
         case ConnectorKind::Sensor:
@@ -256,9 +260,7 @@ std::string spokenEnds(const Job& job, const std::vector<WireId>& wires, const s
     for (const Wire& w : job.wires)
         if (wires.size() == 1 && w.id == wires.front())
             place = w.from.owner == at ? w.from : w.to.owner == at ? w.to : place;
-    std::string said = spoken(job, place);
-    said.erase(said.find_last_not_of(' ') + 1); // a plug without a cavity
-    return phrase("wire {} at {}", names, said);
+    return phrase("wire {} at {}", names, spoken(job, place));
 }
 
 parts::Layout faceOf(const Connector& connector)

@@ -93,8 +93,10 @@ class Judging
     [[nodiscard]] double depth(const DropOut& d, const MayLetGo& may) const
     {
         const double slip = kSlip / m_span;
-        if (!may.reads || !d.deepest)
-            return !may.reads && !d.deepest ? 1 : kSlip;
+        if (!d.deepest) // that nothing came is a chance, and no density
+            return may.reads ? kSlip : 1;
+        if (!may.reads)
+            return slip;
         const double whole = *may.reads - d.steady, fell = *d.deepest - d.steady;
         if (std::abs(whole) < m_grain) // nothing shows at the input
             return slip;
@@ -138,6 +140,8 @@ class Judging
                 most = std::max(most, own.back());
             }
         }
+        if (every.empty())
+            return;
         // What comes by itself may be of any wire.
         const double deepest = *std::ranges::max_element(every);
         double mean = 0;

@@ -50,13 +50,7 @@ class Walk
             pair.keys.push_back(owner);
             return m_places[owner] = m_places[plug->mates];
         }
-        m_out.push_back({.name = plug == nullptr                            ? job::spoken(m_job, {owner, {}})
-                                 : plug->kind == job::ConnectorKind::Inline ? phrase("Bulkhead {}", owner)
-                                 : plug->kind == job::ConnectorKind::Ecu    ? phrase("ECU plug {}", owner)
-                                                                            : phrase("Plug {}", owner),
-                         .keys = {owner},
-                         .may = {},
-                         .between = false});
+        m_out.push_back({.name = job::spoken(m_job, {owner, {}}), .keys = {owner}, .may = {}, .between = false});
         return m_places[owner] = m_out.size() - 1;
     }
 

@@ -178,6 +178,59 @@ TEST_F(PracticePath, WhoGivesUpIsToldAndPlaysAnother)
     EXPECT_FALSE(w.find<QWidget>("practice-bar")->isVisible());
 }
 
+/// What one round heard is none of the next, and one's own mends are none of any.
+TEST_F(PracticePath, RoundsKnowNothingOfOneAnotherNorOfOtherJobs)
+{
+    const auto said = [&] { return w.textOf("wiggle-says"); };
+    for (const bool first : {true, false}) {
+        begin(5, 2);
+        w.key(Qt::Key_3, Qt::AltModifier);
+        w.settle();
+        ASSERT_TRUE(QTest::qWaitFor([&] { return w.textOf("wiggle").find("Hands to") == 0; }, 20000)) << said();
+        EXPECT_EQ(said().find("drop-out"), std::string::npos) << said();
+        if (!first)
+            break;
+        const auto loose = std::get<faults::Loose>(practice().round()->faults().front());
+        const auto holds = wiggle::holds(job(), practice().round()->circuits[0], job::Condition::KeyOn);
+        for (size_t h = 0; h < holds.size(); ++h)
+            if (std::ranges::find(holds[h].may, loose, &wiggle::MayLetGo::what) != holds[h].may.end())
+                w.find<QTableWidget>("places-to-hold")->setCurrentCell(static_cast<int>(h), 1);
+        w.key(Qt::Key_Space);
+        ASSERT_TRUE(QTest::qWaitFor([&] { return said().find("drop-out") != std::string::npos; }, 20000));
+        w.key(Qt::Key_F8);
+        waitForDebrief();
+        w.key(Qt::Key_B);
+        w.settle();
+    }
+    const practice::Record before = practice().record();
+    job::Job other = test::petrel(); // in which the very same wire was mended
+    other.mends.push_back({{practice().round()->truth[0].subjects.begin(), practice().round()->truth[0].subjects.end()},
+                           "Mended long ago",
+                           "2026-01-01T10:00:00Z"});
+    const QString path = w.folder.filePath(QStringLiteral("other.vicegrip"));
+    test::NewUser::write(path, QByteArray::fromStdString(job::write(other)));
+    ASSERT_TRUE(w.window.openJob(path));
+    w.settle();
+    EXPECT_EQ(practice().state(), Practice::State::Off);
+    EXPECT_EQ(practice().record().rounds, before.rounds) << "it was not found";
+}
+
+/// What was not saved when the round began is there again after it, without a question.
+TEST_F(PracticePath, EditsThatWereNotSavedComeBack)
+{
+    ASSERT_TRUE(w.window.desk().store.edit(QStringLiteral("t"), [](job::Job& j) { j.title = "edited"; }));
+    w.settle();
+    begin(1, 3);
+    EXPECT_EQ(job().title, "edited") << "on the car as it is";
+    w.key(Qt::Key_F8);
+    waitForDebrief();
+    w.key(Qt::Key_B);
+    w.settle();
+    EXPECT_EQ(w.window.desk().store.path(), m_path);
+    EXPECT_EQ(job().title, "edited");
+    EXPECT_EQ(w.window.notices().said(), QString());
+}
+
 /// Nothing on disk tells what is wrong while the round is played.
 TEST_F(PracticePath, HiddenFaultsAreInNoFile)
 {

@@ -1,8 +1,8 @@
 #include "app/stages/meter/belief_view.h"
 
 #include "app/desk/fault_families.h"
+#include "app/desk/mending.h"
 #include "app/desk/part_library.h"
-#include "app/desk/when.h"
 #include "app/look/look.h"
 #include "app/stages/meter/share_bar.h"
 #include "app/widgets/key_button.h"
@@ -196,11 +196,7 @@ void BeliefView::mended()
         return;
     const diagnosis::Suspect first = m_diagnosis.suspects[m_diagnosis.groups.front().members.front()];
     const auto look = m_diagnosis.secondLook;
-    const job::Mend mend = diagnosis::mendOf(*m_desk.store.job(), first, nowText());
-    if (!m_desk.store.editOrSay(tr("Mended"), [&](job::Job& job) { job.mends.push_back(mend); }))
-        return;
-    m_desk.live.mend(mend.subjects);
-    if (look)
+    if (keepMend(m_desk, first) && look)
         goTo(*look);
 }
 

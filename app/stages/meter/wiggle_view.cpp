@@ -1,12 +1,11 @@
 #include "app/stages/meter/wiggle_view.h"
 
-#include "app/desk/when.h"
+#include "app/desk/mending.h"
 #include "app/stages/meter/trace_plot.h"
 #include "app/widgets/caution.h"
 #include "app/widgets/key_button.h"
 #include "app/widgets/labels.h"
 #include "app/widgets/list_table.h"
-#include "core/diagnosis/mend.h"
 #include "core/units/units.h"
 
 #include <QShortcut>
@@ -138,6 +137,11 @@ void WiggleView::refresh()
     const job::CircuitId& circuit = m_desk.selection.circuit();
     if (circuit != m_circuit)
         letGo();
+    if (m_desk.store.path() != m_path) { // another job may call its circuits the same
+        m_path = m_desk.store.path();
+        m_sessions.clear();
+        m_analysis.reset();
+    }
     const bool same = analysis == m_analysis && circuit == m_circuit && m_condition == m_desk.selection.heardUnder();
     m_analysis = analysis;
     m_circuit = circuit;
@@ -290,7 +294,10 @@ void WiggleView::showSession(Session& s)
     const bool inHertz = sensor != nullptr && parts::countsValue(*sensor);
     const QString unit = inHertz ? QStringLiteral("Hz") : QStringLiteral("V");
     const int decimals = inHertz ? 1 : 2;
-    const auto now = job::isLive(m_desk.selection.condition()) ? m_desk.live.reading(job, circuit) : std::nullopt;
+    const bool live = job::isLive(m_desk.selection.condition());
+    if (!live)
+        s.watch.pause();
+    const auto now = live ? m_desk.live.reading(job, circuit) : std::nullopt;
     m_reading->setText(now ? number(*now, decimals) + u' ' + unit : QStringLiteral("–"));
     setInk(m_reading, s.watch.outSince() ? look::colours().failing : look::colours().ink);
     m_held->setText(s.watch.least()
@@ -431,11 +438,8 @@ void WiggleView::mended()
     suspect.what = wiggle::whatText(now, what);
     for (const faults::Loose& l : what)
         suspect.subjects.merge(l.subjects(now));
-    const job::Mend mend = diagnosis::mendOf(now, suspect, nowText());
-    if (!m_desk.store.editOrSay(tr("Mended"), [&](job::Job& job) { job.mends.push_back(mend); }))
-        return;
-    m_desk.live.mend(mend.subjects);
-    beginAnew();
+    if (keepMend(m_desk, suspect))
+        beginAnew();
 }
 
 } // namespace vicegrip::app

@@ -76,6 +76,7 @@ class WiggleView : public QWidget
 
     Desk& m_desk;
     AnalysisPtr m_analysis;
+    QString m_path; ///< of the job that the sessions are of
     job::CircuitId m_circuit; ///< that is watched
     job::Condition m_condition = job::Condition::KeyOn;
     QElapsedTimer m_clock;

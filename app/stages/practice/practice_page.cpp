@@ -1,8 +1,8 @@
 #include "app/stages/practice/practice_page.h"
 
 #include "app/desk/fault_families.h"
+#include "app/desk/mending.h"
 #include "app/desk/part_library.h"
-#include "app/desk/when.h"
 #include "app/look/look.h"
 #include "app/widgets/caution.h"
 #include "app/widgets/key_button.h"
@@ -136,7 +136,6 @@ QWidget* PracticePage::buildNaming()
     connect(m_filter, &QLineEdit::textChanged, this, &PracticePage::fillCandidates);
     connect(m_filter, &QLineEdit::returnPressed, this, &PracticePage::mend);
     connect(m_candidates, &QTableWidget::cellActivated, this, &PracticePage::mend);
-    connect(m_candidates, &QTableWidget::cellDoubleClicked, this, &PracticePage::mend);
     return page;
 }
 
@@ -254,9 +253,7 @@ void PracticePage::mend()
     const int row = m_candidates->currentRow();
     if (row < 0 || static_cast<size_t>(row) >= m_shown.size())
         return;
-    const job::Mend mend = diagnosis::mendOf(*m_desk.store.job(), m_shown[static_cast<size_t>(row)], nowText());
-    m_desk.live.mend(mend.subjects);
-    if (!m_desk.store.editOrSay(tr("Mended"), [&](job::Job& job) { job.mends.push_back(mend); }))
+    if (!keepMend(m_desk, m_shown[static_cast<size_t>(row)]))
         return;
     if (m_desk.practice.state() == Practice::State::Playing)
         emit left();

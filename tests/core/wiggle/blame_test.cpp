@@ -17,9 +17,14 @@ const CircuitId kWatched{"fp"};
 
 struct Car
 {
-    job::Job job = test::unread();
-    const job::Circuit& circuit = *job::find(job, kWatched);
-    std::vector<Hold> holds = wiggle::holds(job, kWatched, job::Condition::KeyOn);
+    explicit Car(const std::string& file = "petrel.vicegrip", const CircuitId& id = kWatched)
+        : job(test::unread(file)), circuit(*job::find(job, id)), holds(wiggle::holds(job, id, job::Condition::KeyOn))
+    {
+    }
+
+    job::Job job;
+    const job::Circuit& circuit;
+    std::vector<Hold> holds;
     double steady = *readsWith(job, circuit, job::Condition::KeyOn, {});
 
     [[nodiscard]] size_t hold(const std::string& name) const
@@ -108,16 +113,28 @@ TEST(WiggleVerdict, EveryPlaceOfACircuitCanBeHeld)
 }
 
 /// Cars with one loose wire each: where a place is named it is the right one, and most are named in two rounds.
-TEST(WiggleVerdict, NamesThePlaceThatIsLoose)
+class WiggledCircuits : public testing::TestWithParam<std::pair<const char*, const char*>>
 {
-    const Car car;
+};
+
+/// Volts of a ratiometric sensor, of a thermistor on a pull-up, of a sensor with its own feed; and pulses.
+INSTANTIATE_TEST_SUITE_P(OfBothCars, WiggledCircuits,
+                         testing::Values(std::pair("petrel.vicegrip", "fp"), std::pair("petrel.vicegrip", "clt"),
+                                         std::pair("petrel.vicegrip", "wb"), std::pair("curlew.vicegrip", "flex")),
+                         [](const auto& of) { return std::string(of.param.second); });
+
+TEST_P(WiggledCircuits, NamesThePlaceThatIsLoose)
+{
+    const Car car(GetParam().first, CircuitId{GetParam().second});
+    ASSERT_FALSE(car.holds.empty());
+    const double scale = std::max(car.steady, 1.0);
     std::mt19937 random(3);
     int tried = 0, named = 0, wrong = 0;
     for (size_t h = 0; h < car.holds.size(); ++h)
         for (size_t m = 0; m < car.holds[h].may.size(); ++m) {
             const auto& reads = car.holds[h].may[m].reads;
-            if (!reads || std::abs(*reads - car.steady) < 0.1)
-                continue; // one of two grounds: the input does not see it
+            if (!reads || std::abs(*reads - car.steady) < 0.1 * scale)
+                continue; // the input hardly sees it, or the ECU goes with it
             for (unsigned seed = 0; seed < 8; ++seed) {
                 const double rate = std::exp(std::uniform_real_distribution<double>(-0.7, 1)(random));
                 const Watch watch = watched(car, {h, m, rate, 0.01, 4, 2}, 100 * seed + static_cast<unsigned>(h));
@@ -129,11 +146,11 @@ TEST(WiggleVerdict, NamesThePlaceThatIsLoose)
                     EXPECT_TRUE(std::ranges::find(v.what, car.holds[h].may[m].what) != v.what.end())
                         << car.holds[h].name << ": " << car.holds[h].may[m].what.wire.value;
                     const auto told = std::ranges::find(car.holds[h].may, v.what.front(), &MayLetGo::what);
-                    EXPECT_NEAR(*told->reads, *reads, 0.3) << car.holds[h].name << ": its depth told the wire";
+                    EXPECT_NEAR(*told->reads, *reads, 0.3 * scale) << car.holds[h].name << ": its depth told the wire";
                 }
             }
         }
-    EXPECT_GT(tried, 100);
+    EXPECT_GE(tried, 40);
     EXPECT_GT(named, tried * 85 / 100) << "of " << tried;
     EXPECT_LE(wrong, tried * 2 / 100) << "of " << tried;
 }

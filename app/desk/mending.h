@@ -1,0 +1,20 @@
+#pragma once
+
+#include "app/desk/desk.h"
+#include "app/desk/when.h"
+#include "core/diagnosis/mend.h"
+
+namespace vicegrip::app {
+
+/// Hands have put this right: it is kept, what rests on it is to be read again, and on the bench it is mended too.
+/// Whether it was taken.
+inline bool keepMend(Desk& desk, const diagnosis::Suspect& suspect)
+{
+    const job::Mend mend = diagnosis::mendOf(*desk.store.job(), suspect, nowText());
+    if (!desk.store.editOrSay(QObject::tr("Mended"), [&](job::Job& job) { job.mends.push_back(mend); }))
+        return false;
+    desk.live.mend(mend.subjects);
+    return true;
+}
+
+} // namespace vicegrip::app
