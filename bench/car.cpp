@@ -37,31 +37,35 @@ Car::Car(job::Job job, faults::FaultList faults, unsigned seed)
 
 void Car::takeUpTables()
 {
-    takeUpTables([this](const job::CircuitId& id) {
+    takeUpTables([this](const job::Circuit& c) {
         return std::ranges::any_of(m_job.proofs,
-                                   [&](const job::Proof& p) { return p.circuit == id && p.station == "value"; });
+                                   [&](const job::Proof& p) { return p.circuit == c.id && p.station == "value"; });
     });
 }
 
-void Car::takeUpTables(const std::function<bool(const job::CircuitId&)>& given)
+void Car::takeUpTables(const std::function<bool(const job::Circuit&)>& given)
 {
     const auto analysis = analysis::analyse(std::make_shared<const job::Job>(m_job));
     for (const job::Circuit& circuit : m_job.circuits) {
         const auto* view = analysis::find(analysis, circuit.id);
         const auto input = job::inputIndex(m_job, circuit.input);
         const parts::Part* sensor = job::sensorOf(m_job, circuit);
-        if (view->table && input && sensor != nullptr && given(circuit.id))
+        if (view->table && input && sensor != nullptr && given(circuit))
             accept(link::tableFor(*input, *view->table, sensor->measures));
     }
-    for (const faults::Fault& fault : m_faults)
-        if (const auto* held = std::get_if<faults::HeldTable>(&fault)) {
-            link::EcuTable table{job::inputIndex(m_job, held->input).value_or(0), {}, {}};
-            for (const auto& p : held->points) {
-                table.readings.push_back(static_cast<float>(p.volts));
-                table.values.push_back(static_cast<float>(p.value));
-            }
-            accept(table);
-        }
+    for (const faults::Fault& fault : left())
+        if (const auto* held = std::get_if<faults::HeldTable>(&fault))
+            takeUp(*held);
+}
+
+void Car::takeUp(const faults::HeldTable& held)
+{
+    link::EcuTable table{job::inputIndex(m_job, held.input).value_or(0), {}, {}};
+    for (const auto& p : held.points) {
+        table.readings.push_back(static_cast<float>(p.volts));
+        table.values.push_back(static_cast<float>(p.value));
+    }
+    accept(table);
 }
 
 electrics::Situation Car::situation() const
@@ -79,6 +83,7 @@ Result<void> Car::solve()
         return tl::make_unexpected(built.error());
     }
     m_electrics = std::move(*built);
+    m_fitted = faults::asWired(m_asBuilt, now());
     return {};
 }
 
@@ -93,7 +98,7 @@ Result<void> Car::rewire(job::Job job, faults::FaultList faults)
     m_job = std::move(job);
     m_asBuilt = std::move(fitted);
     if (!(faults::writeFaults(faults) == faults::writeFaults(m_faults))) // another list: nobody has mended of it
-        m_mended.clear();
+        m_mends.clear();
     m_faults = std::move(faults);
     return solve();
 }
@@ -103,7 +108,7 @@ Result<void> Car::practise(std::string_view faults)
     auto read = faults::readFaults(faults, m_job);
     if (!read)
         return tl::make_unexpected(read.error());
-    return rewire(m_job, std::move(*read)).map([this] { takeUpTables([](const job::CircuitId&) { return true; }); });
+    return rewire(m_job, std::move(*read)).map([this] { takeUpTables([](const job::Circuit&) { return true; }); });
 }
 
 Result<void> Car::setCondition(job::Condition condition)
@@ -112,9 +117,19 @@ Result<void> Car::setCondition(job::Condition condition)
     return solve();
 }
 
-Result<void> Car::mend(const faults::Subjects& subjects)
+Result<void> Car::mend(std::vector<faults::Subjects> mends)
 {
-    m_mended.insert(subjects.begin(), subjects.end());
+    const auto held = [this] {
+        std::map<parts::InputId, faults::HeldTable> out;
+        for (const faults::Fault& fault : left())
+            if (const auto* h = std::get_if<faults::HeldTable>(&fault))
+                out[h->input] = *h;
+        return out;
+    };
+    const auto before = held();
+    m_mends = std::move(mends);
+    const auto after = held();
+    takeUpTables([&](const job::Circuit& c) { return before.contains(c.input) && !after.contains(c.input); });
     return solve();
 }
 
@@ -124,7 +139,9 @@ faults::FaultList Car::left() const
     faults::FaultList out = m_faults;
     std::erase_if(out, [&](const faults::Fault& fault) {
         const faults::Subjects touched = faults::subjectsOf(fault, m_job);
-        return !touched.empty() && std::ranges::includes(m_mended, touched);
+        return !touched.empty() && std::ranges::any_of(m_mends, [&](const faults::Subjects& mend) {
+            return std::ranges::includes(mend, touched);
+        });
     });
     return out;
 }
@@ -200,6 +217,16 @@ std::optional<double> Car::ohms()
                              noise(m_job.meter.ohmsShare * reading->value / 10 + m_job.meter.ohms_ohm / 20));
 }
 
+/// Whether it is set to what its sensor gives: else the ECU shows nothing of it.
+bool Car::makesSense(const parts::EcuInput& input) const
+{
+    const parts::EcuInput* set = job::findInput(m_fitted, input.id);
+    return set == nullptr || std::ranges::none_of(m_fitted.circuits, [&](const job::Circuit& c) {
+               const parts::Part* sensor = c.input == input.id ? job::sensorOf(m_fitted, c) : nullptr;
+               return sensor != nullptr && parts::isSetOtherwise(*set, *sensor);
+           });
+}
+
 std::vector<link::EcuSample> Car::samples()
 {
     std::vector<link::EcuSample> out;
@@ -212,7 +239,7 @@ std::vector<link::EcuSample> Car::samples()
     for (size_t i = 0; i < inputs.size() && i < link::kMostInputs; ++i) {
         const parts::EcuInput& input = *inputs[i];
         const auto nodes = m_electrics->inputs.find(input.id);
-        if (nodes == m_electrics->inputs.end() || !m_electrics->units[nodes->second.unit].powered)
+        if (nodes == m_electrics->inputs.end() || !m_electrics->units[nodes->second.unit].powered || !makesSense(input))
             continue;
         const electrics::UnitNodes& unit = m_electrics->units[nodes->second.unit];
         const circuit::Solution& solution = m_electrics->solution;
@@ -241,7 +268,7 @@ std::vector<link::EcuPulses> Car::pulses()
         const parts::Part* sensor = job::sensorOf(m_job, circuit);
         const auto index = job::inputIndex(m_job, circuit.input);
         const auto output = sensor == nullptr ? std::nullopt : parts::pulsesOf(*sensor);
-        if (!output || !index || *index >= link::kMostInputs)
+        if (!output || !index || *index >= link::kMostInputs || !makesSense(*job::findInput(m_job, circuit.input)))
             continue;
         const auto levels = electrics::pulseLevels(*m_electrics, circuit, *output);
         if (!levels)

@@ -36,8 +36,10 @@ class Car
     Result<void> apply(const job::CircuitId& circuit, double value); ///< SI
     Result<void> setAmbient(double kelvin);
 
-    /// What rests on these facts was put right: faults whose mend touches no more than them are gone.
-    Result<void> mend(const faults::Subjects& subjects);
+    /// All that hands have put right, mend by mend, as facts: faults whose mend touches no more than one of them are
+    /// gone, and what is in none of them any more is broken again. A table that was left in the ECU goes with its
+    /// fault.
+    Result<void> mend(std::vector<faults::Subjects> mends);
 
     /// What hands hold and move, as faults::Loose::heldAs; empty: they are off.
     void hold(std::set<std::string> held) { m_loose.hold(std::move(held)); }
@@ -60,7 +62,7 @@ class Car
     /// What the ECU was left holding: the tables whose value the job has on record, and what the fault list says.
     void takeUpTables();
     /// As it takes them up, of these circuits.
-    void takeUpTables(const std::function<bool(const job::CircuitId&)>& given);
+    void takeUpTables(const std::function<bool(const job::Circuit&)>& given);
     void accept(const link::EcuTable& table) { m_tables[table.input] = table; }
 
     [[nodiscard]] const job::Job& job() const { return m_job; }
@@ -69,13 +71,16 @@ class Car
     [[nodiscard]] electrics::Situation situation() const;
     [[nodiscard]] faults::FaultList left() const;
     [[nodiscard]] faults::FaultList now() const; ///< those left, and what has let go
+    [[nodiscard]] bool makesSense(const parts::EcuInput& input) const;
+    void takeUp(const faults::HeldTable& held);
     Result<void> solve();
     double noise(double sigma) { return std::normal_distribution<double>(0, sigma)(m_random); }
 
     job::Job m_job; ///< as drawn
     job::Job m_asBuilt; ///< with the tolerances this car came out with
+    job::Job m_fitted; ///< as its faults have it
     faults::FaultList m_faults;
-    faults::Subjects m_mended;
+    std::vector<faults::Subjects> m_mends;
     LooseWires m_loose;
     job::Condition m_condition = job::Condition::KeyOn;
     std::map<job::CircuitId, double> m_measurands;

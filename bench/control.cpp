@@ -81,7 +81,12 @@ Result<void> obey(Car& car, const QJsonObject& request, QJsonObject& reply)
     when("red", [&](const QJsonValue& v) {
         return car.putProbes(pointOf(v), pointOf(request.value(QLatin1String("black"))));
     });
-    when("mended", [&](const QJsonValue& v) { return car.mend(textsOf(v)); });
+    when("mended", [&](const QJsonValue& v) {
+        std::vector<faults::Subjects> mends;
+        for (const QJsonValue& mend : v.toArray())
+            mends.push_back(textsOf(mend));
+        return car.mend(std::move(mends));
+    });
     when("hands", [&](const QJsonValue& v) {
         car.hold(textsOf(v));
         return Result<void>{};

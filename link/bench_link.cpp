@@ -161,9 +161,12 @@ void BenchLink::setCondition(job::Condition condition, const Done& done)
     ask({{QStringLiteral("condition"), QString::fromUtf8(name.data(), static_cast<qsizetype>(name.size()))}}, done);
 }
 
-void BenchLink::mend(const QStringList& subjects, const Done& done)
+void BenchLink::mend(const QList<QStringList>& mends, const Done& done)
 {
-    ask({{QStringLiteral("mended"), QJsonArray::fromStringList(subjects)}}, done);
+    QJsonArray all;
+    for (const QStringList& subjects : mends)
+        all.append(QJsonArray::fromStringList(subjects));
+    ask({{QStringLiteral("mended"), all}}, done);
 }
 
 void BenchLink::practise(const QByteArray& faults, const Done& done)

@@ -46,8 +46,8 @@ class BenchLink : public QObject
     void setCondition(job::Condition condition, const Done& done = {});
     void putProbes(const QString& red, const QString& black, const Done& done = {});
     void setMeasurand(const QString& circuit, double value, const Done& done = {});
-    /// What these facts stand for was put right.
-    void mend(const QStringList& subjects, const Done& done = {});
+    /// All that was put right so far, mend by mend, as facts.
+    void mend(const QList<QStringList>& mends, const Done& done = {});
     /// Faults that are in no file: those of a round of practice, as a fault list.
     void practise(const QByteArray& faults, const Done& done = {});
     /// What hands hold and move; empty: they are off.

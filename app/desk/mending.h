@@ -6,15 +6,11 @@
 
 namespace vicegrip::app {
 
-/// Hands have put this right: it is kept, what rests on it is to be read again, and on the bench it is mended too.
-/// Whether it was taken.
+/// Hands have put this right: it is kept, and what rests on it is to be read again. Whether it was taken.
 inline bool keepMend(Desk& desk, const diagnosis::Suspect& suspect)
 {
     const job::Mend mend = diagnosis::mendOf(*desk.store.job(), suspect, nowText());
-    if (!desk.store.editOrSay(QObject::tr("Mended"), [&](job::Job& job) { job.mends.push_back(mend); }))
-        return false;
-    desk.live.mend(mend.subjects);
-    return true;
+    return desk.store.editOrSay(QObject::tr("Mended"), [&](job::Job& job) { job.mends.push_back(mend); });
 }
 
 } // namespace vicegrip::app

@@ -3,6 +3,11 @@
 #include "core/electrics/sensor_model.h"
 #include "link/bench_bus.h"
 
+#include <QFileInfo>
+
+#include <algorithm>
+#include <utility>
+
 namespace vicegrip::app {
 namespace {
 
@@ -99,6 +104,8 @@ void Live::startBench(const QString& program, const QString& jobFile, const QStr
 {
     m_hidden.clear();
     m_benchCall = {program, jobFile, faultsFile};
+    m_begins = QFileInfo(m_file) != QFileInfo(jobFile); // it is being read: what it says first is what it begins with
+    m_mendsBefore = m_mends;
     m_bench.start(program, jobFile, faultsFile);
     emit linksChanged();
 }
@@ -113,6 +120,7 @@ void Live::openLinks()
             if (!error.isEmpty())
                 tell(error);
         });
+    tellMends();
 }
 
 void Live::connectAgain()
@@ -121,8 +129,10 @@ void Live::connectAgain()
         openLinks();
     else if (m_benchCall.size() == 3) {
         const QByteArray hidden = m_hidden;
+        const auto before = m_mendsBefore;
         startBench(m_benchCall[0], m_benchCall[1], m_benchCall[2]);
         m_hidden = hidden;
+        m_mendsBefore = before; // it is the same car
     }
 }
 
@@ -276,10 +286,28 @@ void Live::click(const job::Circuit& circuit, const Heard& heard)
                   });
 }
 
-void Live::mend(const std::vector<std::string>& subjects)
+void Live::follow(const job::Job& job, const QString& file)
 {
-    if (m_bench.isReady())
-        m_bench.mend(namesOf(subjects));
+    const bool moved = m_mends != job.mends;
+    m_mends = job.mends;
+    m_file = file;
+    if (m_benchCall.size() != 3 || QFileInfo(file) != QFileInfo(m_benchCall[1]))
+        return;
+    if (std::exchange(m_begins, false))
+        m_mendsBefore = m_mends;
+    else if (moved)
+        tellMends();
+}
+
+void Live::tellMends()
+{
+    QList<QStringList> since;
+    for (const job::Mend& m : m_mends)
+        if (std::ranges::find(m_mendsBefore, m) == m_mendsBefore.end())
+            since << namesOf(m.subjects);
+    if (m_bench.isReady() && !(since.isEmpty() && m_told == 0))
+        m_bench.mend(since);
+    m_told = since.size();
 }
 
 void Live::hold(const std::vector<std::string>& held)

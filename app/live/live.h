@@ -64,8 +64,9 @@ class Live : public QObject
     using Sent = std::function<void(const QString& trouble)>;
     void sendTable(int input, const scaling::Table& table, units::Dimension measures, Sent sent);
 
-    /// What these facts stand for was put right: on the bench it is.
-    void mend(const std::vector<std::string>& subjects);
+    /// The job that is open, and where it lies: what is mended in it since the bench took its car from that file is
+    /// mended there, and a mend that is undone is broken again.
+    void follow(const job::Job& job, const QString& file);
 
     /// Where hands are, and what they move; empty: off.
     void hold(const std::vector<std::string>& held);
@@ -92,11 +93,16 @@ class Live : public QObject
 
     void openLinks();
     void clearSamples();
+    void tellMends();
 
     link::BenchLink m_bench;
     link::BenchDoor m_door;
     QStringList m_benchCall; ///< program, job file, fault list
     QByteArray m_hidden; ///< faults of a round of practice; empty: none is played
+    std::vector<job::Mend> m_mends, m_mendsBefore; ///< of the job; those that the bench's car was made with
+    QString m_file; ///< of the job
+    bool m_begins = false; ///< the bench was started before its job was open here
+    qsizetype m_told = 0; ///< mends that the bench knows of
     link::CanEcu m_ecu;
     link::ScpiMeter m_meter;
     QHash<int, link::EcuSample> m_samples;

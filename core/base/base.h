@@ -5,6 +5,7 @@
 #include "core/base/document.h" // JSON from outside: sized, parsed, checked against a schema
 #include "core/base/fields.h" // one listing of a structure serves reading and writing
 #include "core/base/id.h" // names of one kind that cannot be mistaken for another
+#include "core/base/in_parallel.h" // on all processors
 #include "core/base/joined.h" // what hangs together, as sets that are joined
 #include "core/base/measurable.h" // which numbers something could have measured
 #include "core/base/median.h" // the middle of some values

@@ -90,7 +90,9 @@ double told(const std::vector<Bell>& bells)
     return std::max(sum, 0.0);
 }
 
-bool alike(const Prediction& a, const Prediction& b)
+} // namespace
+
+bool looksAlike(const Prediction& a, const Prediction& b)
 {
     constexpr double kApart = 2; // sigma
     if (a.kind != b.kind)
@@ -99,8 +101,6 @@ bool alike(const Prediction& a, const Prediction& b)
            (a.value - b.value) * (a.value - b.value) <=
                kApart * kApart * (a.car * a.car + a.own * a.own + b.car * b.car + b.own * b.own);
 }
-
-} // namespace
 
 Track::Track(const std::vector<Prediction>& predicted, const std::vector<double>& spans)
     : m_predicted(predicted), m_spans(spans)
@@ -136,6 +136,10 @@ double Track::sound(const Evidence& evidence) const
     const Prediction& p = m_predicted[evidence.spot];
     if (p.kind == Kind::Nothing)
         return reading.isOverload() ? 1 : 0;
+    if (p.kind == Kind::Anything) {
+        constexpr double kNothing = 0.5; // typical
+        return reading.isOverload() ? kNothing : (1 - kNothing) / m_spans[evidence.spot];
+    }
     if (p.kind == Kind::Open)
         return reading.isOpen() ? 1 : 0;
     if (reading.isOpen() || reading.isOverload())
@@ -198,7 +202,7 @@ std::vector<Group> groups(const std::vector<Suspect>& suspects, const std::vecto
         const auto known = series.empty() ? groupOf.end() : groupOf.find(series);
         size_t g = known == groupOf.end() ? 0 : known->second;
         while (known == groupOf.end() && g < out.size() &&
-               !std::ranges::equal(predicted[out[g].members.front()], predicted[s], alike))
+               !std::ranges::equal(predicted[out[g].members.front()], predicted[s], looksAlike))
             ++g;
         const bool led = g < out.size();
         if (!led)
@@ -220,7 +224,7 @@ double information(const std::vector<std::vector<Prediction>>& predicted, const 
     std::vector<Bell> bells;
     for (size_t s = 0; s < belief.size(); ++s) {
         const Prediction& p = predicted[s][spot];
-        (p.kind == Kind::Open ? open : p.kind == Kind::Nothing ? nothing : quantity) += belief[s];
+        (p.kind == Kind::Open ? open : p.kind == Kind::Quantity ? quantity : nothing) += belief[s];
         if (p.kind == Kind::Quantity && belief[s] > 1e-9)
             bells.push_back({belief[s], p.value, p.sigma()});
     }

@@ -56,6 +56,9 @@ struct Belief
 [[nodiscard]] Belief belief(const std::vector<Suspect>& suspects, const std::vector<std::vector<Prediction>>& predicted,
                             const std::vector<Evidence>& evidence, const std::vector<double>& spans);
 
+/// Whether an instrument hardly tells the two apart: within two standard deviations of their difference.
+[[nodiscard]] bool looksAlike(const Prediction& a, const Prediction& b);
+
 /// Suspects that no spot tells apart, and all sizes of one; the likelier groups first, in each the likeliest first.
 struct Group
 {

@@ -1,6 +1,7 @@
 #include "core/diagnosis/diagnose.h"
 
 #include "core/base/phrase.h"
+#include "core/diagnosis/heard.h"
 #include "core/diagnosis/reach.h"
 #include "core/electrics/electrics.h"
 #include "core/scaling/table.h"
@@ -9,6 +10,7 @@
 #include <cmath>
 #include <map>
 #include <numeric>
+#include <set>
 
 namespace vicegrip::diagnosis {
 namespace {
@@ -56,6 +58,23 @@ bool same(const Spot& a, const Spot& b)
 {
     return a.circuit == b.circuit && a.place.station.key == b.place.station.key &&
            a.place.condition == b.place.condition;
+}
+
+bool among(const std::vector<Spot>& spots, const Spot& spot)
+{
+    return std::ranges::any_of(spots, [&](const Spot& s) { return same(s, spot); });
+}
+
+/// All that can be read of the circuit under these conditions. Counts are the input's volts again.
+std::vector<Spot> ownSpots(const analysis::Analysis& analysis, const job::CircuitId& circuit,
+                           const std::set<Condition>& conditions)
+{
+    std::vector<Spot> out;
+    for (const Condition condition : conditions)
+        for (const Standing& s : analysis::standings(analysis, circuit, condition))
+            if (s.place.promises() && s.place.station.kind != StationKind::Counts)
+                out.push_back({circuit, s.place});
+    return out;
 }
 
 /// A reading that stands, with its spot.
@@ -145,9 +164,10 @@ std::vector<Outcome> outcomesAt(const Diagnosis& d, const std::vector<std::vecto
             return place.dimension == units::Dimension::Voltage ? units::format(si, place.dimension, place.unit, 2)
                                                                 : job::readingText(place.reading(si), place.unit);
         };
-        out.push_back({b.kind == Prediction::Kind::Open      ? phrase("open")
-                       : b.kind == Prediction::Kind::Nothing ? phrase("nothing at all")
-                                                             : units::rangeText(shown(b.low), shown(b.high)),
+        out.push_back({b.kind == Prediction::Kind::Open       ? phrase("open")
+                       : b.kind == Prediction::Kind::Nothing  ? phrase("nothing at all")
+                       : b.kind == Prediction::Kind::Anything ? phrase("nothing, or nonsense")
+                                                              : units::rangeText(shown(b.low), shown(b.high)),
                        d.suspects[b.likeliest].what, b.share});
     }
     return out;
@@ -155,10 +175,12 @@ std::vector<Outcome> outcomesAt(const Diagnosis& d, const std::vector<std::vecto
 
 /// Readings of the circuit that the likeliest suspect takes for a slip; of others there may be a fault of their own.
 /// And whose wrong readings it explains.
-void explain(Diagnosis& d, const std::vector<Stands>& read, size_t own, const std::vector<Spot>& spots,
+void explain(Diagnosis& d, const std::vector<Stands>& read, const job::CircuitId& own, const std::vector<Spot>& spots,
              const std::vector<Evidence>& evidence, const std::vector<std::vector<Prediction>>& predicted,
              const std::vector<double>& spans)
 {
+    d.slips.clear();
+    d.explains.clear();
     const size_t likeliest = d.groups.front().members.front();
     const auto fits = [&](const Evidence& e) { // after all the others
         Track track(predicted[likeliest], spans);
@@ -170,10 +192,10 @@ void explain(Diagnosis& d, const std::vector<Stands>& read, size_t own, const st
     std::map<job::CircuitId, bool> explained; // of those that read wrong
     for (size_t i = 0; i < evidence.size(); ++i) {
         const Spot& spot = spots[evidence[i].spot];
-        if (evidence[i].spot >= own && !read[i].failing) // nobody asks
+        if (spot.circuit != own && !read[i].failing) // nobody asks
             continue;
         const bool fit = fits(evidence[i]);
-        if (!fit && evidence[i].spot < own)
+        if (!fit && spot.circuit == own)
             d.slips.push_back(phrase("{} at {}, {}, fits nothing that is likely: read it again",
                                      job::readingText(evidence[i].reading, spot.place.unit), spot.place.station.label,
                                      job::conditionWords(spot.place.condition)));
@@ -195,7 +217,7 @@ std::vector<Suspect> suspects(const analysis::Analysis& analysis, const job::Cir
 
 Finder::Finder(const analysis::Analysis& analysis, const job::CircuitId& circuit, const Families& families,
                const parts::Library& library)
-    : m_analysis(analysis), m_circuit(circuit)
+    : m_analysis(&analysis), m_circuit(circuit), m_families(families), m_library(library)
 {
     if (job::find(*analysis.job, circuit) == nullptr) {
         m_trouble = phrase("the job has no circuit \"{}\"", circuit.value);
@@ -205,22 +227,43 @@ Finder::Finder(const analysis::Analysis& analysis, const job::CircuitId& circuit
         m_trouble = analysis.networkTrouble;
         return;
     }
-    std::vector<Spot> spots;
-    for (const Condition condition : {Condition::BatteryOff, Condition::KeyOn})
-        for (const Standing& s : analysis::standings(analysis, circuit, condition))
-            if (s.place.promises() && s.place.station.kind != StationKind::Counts) // counts are the input's volts again
-                spots.push_back({circuit, s.place});
-    m_own = spots.size();
-    if (m_own == 0) {
+    std::vector<Spot> spots = ownSpots(analysis, circuit, {Condition::BatteryOff, Condition::KeyOn});
+    if (spots.empty()) {
         m_trouble = phrase("nothing can be read of it: it has no seat, or no part");
         return;
     }
     for (const Stands& s : standing(analysis, {}))
-        if (std::ranges::none_of(spots, [&](const Spot& known) { return same(known, s.spot); }))
+        if (!among(spots, s.spot))
             spots.push_back(s.spot);
-    m_suspects = suspects(analysis, circuit, families, library);
+    weigh();
     m_predicted.resize(m_suspects.size());
     know(spots);
+}
+
+void Finder::weigh()
+{
+    m_suspects = suspects(*m_analysis, m_circuit, m_families, m_library);
+    const auto chances = chancesOfClicks(*m_analysis, m_circuit, m_suspects);
+    for (size_t s = 0; s < m_suspects.size(); ++s)
+        m_suspects[s].weight *= chances[s];
+}
+
+bool Finder::goOnWith(const analysis::Analysis& analysis)
+{
+    const auto drawn = [](job::Job job) { // what is on record moves no reading
+        job.proofs.clear();
+        job.clicks.clear();
+        job.wiggles.clear();
+        job.mends.clear();
+        job.pinned.clear();
+        job.log.clear();
+        return job;
+    };
+    if (!m_trouble.empty() || !analysis.networkTrouble.empty() || drawn(*analysis.job) != drawn(*m_analysis->job))
+        return false;
+    m_analysis = &analysis;
+    weigh();
+    return true;
 }
 
 /// Works out what all suspects say of these spots too.
@@ -228,22 +271,65 @@ void Finder::know(const std::vector<Spot>& spots)
 {
     if (spots.empty())
         return;
-    const auto more = predictions(m_analysis, m_circuit, m_suspects, spots);
+    m_pairs.clear(); // they would miss them
+    const auto more = predictions(*m_analysis, m_circuit, m_suspects, spots);
     for (size_t s = 0; s < m_suspects.size(); ++s)
         m_predicted[s].insert(m_predicted[s].end(), more[s].begin(), more[s].end());
     m_spots.insert(m_spots.end(), spots.begin(), spots.end());
 }
 
-std::optional<Spot> Finder::secondLook(size_t suspect) const
+/// Where something was read while cranking or running, the other places can be read so too.
+void Finder::knowOwn(const std::vector<Taken>& inHand)
+{
+    std::set<Condition> conditions;
+    for (const Taken& t : inHand)
+        if (t.circuit == m_circuit)
+            conditions.insert(t.reading.condition());
+    for (const job::Proof& p : m_analysis->job->proofs)
+        if (p.circuit == m_circuit)
+            conditions.insert(p.reading.condition());
+    std::vector<Spot> unknown = ownSpots(*m_analysis, m_circuit, conditions);
+    std::erase_if(unknown, [&](const Spot& s) { return among(m_spots, s); });
+    know(unknown);
+}
+
+/// Pairs, where no single fault explains what was read of the circuit.
+void Finder::addPairs(Looked& looked, const std::vector<Evidence>& evidence, const std::vector<double>& spans)
+{
+    constexpr size_t kShortList = 24;
+    const std::vector<Pair> pairs = likelyPairs(m_suspects, m_predicted, evidence, spans, kShortList);
+    std::vector<Pair> unknown;
+    std::vector<Suspect> toSolve = {m_suspects.front()};
+    for (const Pair& pair : pairs) {
+        looked.suspects.push_back(both(m_suspects, pair, m_families));
+        if (!m_pairs.contains(pair)) {
+            unknown.push_back(pair);
+            toSolve.push_back(looked.suspects.back());
+        }
+    }
+    if (!unknown.empty()) {
+        auto solved = predictions(*m_analysis, m_circuit, toSolve, m_spots);
+        for (size_t i = 0; i < unknown.size(); ++i) {
+            growAsAlone(solved[1 + i], m_predicted[unknown[i].first], m_predicted[unknown[i].second]);
+            m_pairs[unknown[i]] = std::move(solved[1 + i]);
+        }
+    }
+    for (const Pair& pair : pairs)
+        looked.predicted.push_back(m_pairs.at(pair));
+}
+
+std::optional<Spot> Finder::secondLook(const Looked& looked, size_t suspect) const
 {
     constexpr double kApart = 4; // sigma: no car at its edge
     std::optional<Spot> out;
     double least = 0;
-    for (size_t i = 0; i < m_own; ++i) {
-        const Prediction &wrong = m_predicted[suspect][i], &sound = m_predicted.front()[i];
+    for (size_t i = 0; i < m_spots.size(); ++i) {
+        if (!isOwn(i))
+            continue;
+        const Prediction &wrong = looked.predicted[suspect][i], &sound = looked.predicted.front()[i];
         const bool apart = wrong.kind != sound.kind ||
                            std::abs(wrong.value - sound.value) > kApart * std::hypot(wrong.sigma(), sound.sigma());
-        const double seconds = secondsFor(*m_analysis.job, m_spots[i], m_spots[i].place.condition);
+        const double seconds = secondsFor(*m_analysis->job, m_spots[i], m_spots[i].place.condition);
         if (apart && (!out || seconds < least)) {
             out = m_spots[i];
             least = seconds;
@@ -258,10 +344,11 @@ Diagnosis Finder::diagnosis(const std::vector<Taken>& inHand, Condition now, siz
     out.trouble = m_trouble;
     if (!m_trouble.empty())
         return out;
+    knowOwn(inHand);
     std::vector<Spot> unknown;
-    const auto read = standing(m_analysis, inHand);
+    const auto read = standing(*m_analysis, inHand);
     for (const Stands& s : read)
-        if (std::ranges::none_of(m_spots, [&](const Spot& known) { return same(known, s.spot); }))
+        if (!among(m_spots, s.spot))
             unknown.push_back(s.spot);
     know(unknown);
     std::vector<Evidence> evidence;
@@ -271,22 +358,32 @@ Diagnosis Finder::diagnosis(const std::vector<Taken>& inHand, Condition now, siz
                 evidence.push_back({i, s.reading});
     std::vector<double> spans;
     for (const Spot& s : m_spots)
-        spans.push_back(spanOf(*m_analysis.job, s));
-    out.suspects = m_suspects;
-    auto [shares, expected] = belief(out.suspects, m_predicted, evidence, spans);
-    out.belief = std::move(shares);
-    out.groups = groups(m_suspects, m_predicted, out.belief);
-    explain(out, read, m_own, m_spots, evidence, m_predicted, spans);
+        spans.push_back(spanOf(*m_analysis->job, s));
+    Looked looked{m_suspects, m_predicted};
+    std::vector<std::vector<Prediction>> expected;
+    const auto believe = [&] {
+        auto [shares, after] = belief(looked.suspects, looked.predicted, evidence, spans);
+        out.belief = std::move(shares);
+        expected = std::move(after);
+        out.suspects = looked.suspects;
+        out.groups = groups(looked.suspects, looked.predicted, out.belief);
+        explain(out, read, m_circuit, m_spots, evidence, looked.predicted, spans);
+    };
+    believe();
+    if (!out.slips.empty()) {
+        addPairs(looked, evidence, spans);
+        believe();
+    }
     std::vector<size_t> spotOf;
-    for (size_t i = 0; i < m_own; ++i) {
+    for (size_t i = 0; i < m_spots.size(); ++i) {
         const auto times = static_cast<size_t>(std::ranges::count(evidence, i, &Evidence::spot));
-        if (times >= kMostOfAPlace)
+        if (!isOwn(i) || times >= kMostOfAPlace)
             continue;
         spotOf.push_back(i);
         out.probes.push_back({m_spots[i],
                               times > 0,
                               information(expected, out.belief, i),
-                              secondsFor(*m_analysis.job, m_spots[i], now),
+                              secondsFor(*m_analysis->job, m_spots[i], now),
                               {}});
     }
     const bool sure = out.groups.front().share >= kSure;
@@ -294,7 +391,7 @@ Diagnosis Finder::diagnosis(const std::vector<Taken>& inHand, Condition now, siz
     std::ranges::stable_sort(out.probes, std::greater{},
                              [&](const Probe& p) { return std::pair(isWorthIts(p, sure), p.bits / p.seconds); });
     out.enough = out.probes.empty() || !isWorthIts(out.probes.front(), sure);
-    out.secondLook = secondLook(out.groups.front().members.front());
+    out.secondLook = secondLook(looked, out.groups.front().members.front());
     for (size_t k = 0; k < std::min(most, out.probes.size()); ++k)
         for (const size_t i : spotOf)
             if (same(m_spots[i], out.probes[k].spot))

@@ -1,7 +1,8 @@
 #pragma once
 
-#include "core/diagnosis/belief.h"
+#include "core/diagnosis/two_at_once.h"
 
+#include <map>
 #include <optional>
 #include <string>
 #include <vector>
@@ -55,12 +56,17 @@ struct Diagnosis
                                             const Families& families, const parts::Library& library);
 
 /// Looks for what is wrong with one circuit. The networks of all suspects are solved once; a further reading moves the
-/// belief, and no more. The analysis must outlive it.
+/// belief, and no more. Where no single one explains what was read, pairs are put into the network too. The analysis,
+/// the families and the library must outlive it.
 class Finder
 {
   public:
     Finder(const analysis::Analysis& analysis, const job::CircuitId& circuit, const Families& families,
            const parts::Library& library);
+
+    /// Goes on with the job as it has become: after a reading, a click, a mend. False where what is drawn is another,
+    /// and a new one must look.
+    [[nodiscard]] bool goOnWith(const analysis::Analysis& analysis);
 
     /// From every reading of the job that still stands and those in hand: all of the circuit, and those of others,
     /// which share its grounds and its supply. `now`: the condition the car is in, for the costs. `most`: that many
@@ -68,16 +74,29 @@ class Finder
     [[nodiscard]] Diagnosis diagnosis(const std::vector<Taken>& inHand, job::Condition now, size_t most = 3);
 
   private:
-    void know(const std::vector<Spot>& spots);
-    [[nodiscard]] std::optional<Spot> secondLook(size_t suspect) const;
+    /// All that is suspected, for one set of readings: single faults, then pairs.
+    struct Looked
+    {
+        std::vector<Suspect> suspects;
+        std::vector<std::vector<Prediction>> predicted;
+    };
 
-    const analysis::Analysis& m_analysis;
+    void weigh();
+    void know(const std::vector<Spot>& spots);
+    void knowOwn(const std::vector<Taken>& inHand);
+    void addPairs(Looked& looked, const std::vector<Evidence>& evidence, const std::vector<double>& spans);
+    [[nodiscard]] bool isOwn(size_t spot) const { return m_spots[spot].circuit == m_circuit; }
+    [[nodiscard]] std::optional<Spot> secondLook(const Looked& looked, size_t suspect) const;
+
+    const analysis::Analysis* m_analysis;
     job::CircuitId m_circuit;
+    const Families& m_families;
+    const parts::Library& m_library;
     std::string m_trouble;
-    std::vector<Suspect> m_suspects;
-    std::vector<Spot> m_spots; ///< of the circuit, then of others that were read
-    size_t m_own = 0;
+    std::vector<Suspect> m_suspects; ///< single faults
+    std::vector<Spot> m_spots; ///< of the circuit, and of others that were read
     std::vector<std::vector<Prediction>> m_predicted; ///< by suspect, for these spots
+    std::map<Pair, std::vector<Prediction>> m_pairs; ///< those that were looked at
 };
 
 } // namespace vicegrip::diagnosis

@@ -6,6 +6,7 @@
 #include "core/diagnosis/diagnose.h" // the whole of it for one circuit
 #include "core/diagnosis/families.h" // how likely what is before anything is read, and why
 #include "core/diagnosis/follow.h" // hands that do what it says
+#include "core/diagnosis/heard.h" // what the click test says of each suspect
 #include "core/diagnosis/mend.h" // what is kept of a mend
 #include "core/diagnosis/predictions.h" // what would be read where
 #include "core/diagnosis/reach.h" // what a reading costs hands
@@ -13,3 +14,4 @@
 #include "core/diagnosis/sizes.h" // how large faults may be
 #include "core/diagnosis/suspect.h" // what may be wrong
 #include "core/diagnosis/suspicions.h" // as they are gathered, with their weights
+#include "core/diagnosis/two_at_once.h" // two faults at once

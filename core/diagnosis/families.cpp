@@ -10,11 +10,12 @@ namespace vicegrip::diagnosis {
 namespace {
 
 /// Those that suspects() asks for.
-constexpr std::array<std::string_view, 19> kAll = {
-    "nothing",   "open-wire",    "not-home",     "bad-crimp",    "tap",
-    "exchanged", "miscounted",   "short-ground", "short-supply", "short-battery",
-    "touching",  "ground-paint", "ground-other", "wrong-feed",   "load-on-sensor-ground",
-    "setting",   "other-part",   "drift",        "table"};
+constexpr std::array<std::string_view, 22> kAll = {
+    "nothing",       "open-wire",    "not-home",     "bad-crimp",    "tap",
+    "exchanged",     "miscounted",   "short-ground", "short-supply", "short-battery",
+    "touching",      "ground-paint", "ground-other", "wrong-feed",   "load-on-sensor-ground",
+    "setting",       "other-part",   "drift",        "table",        "plugs-exchanged",
+    "dead-cranking", kTwoAtOnce};
 
 } // namespace
 

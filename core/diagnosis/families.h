@@ -16,6 +16,9 @@ struct Family
     std::string reason;
 };
 
+/// Of pairs of faults (two_at_once.h).
+inline constexpr const char* kTwoAtOnce = "two-at-once";
+
 /// By name: "open-wire".
 using Families = std::map<std::string, Family>;
 

@@ -1,14 +1,13 @@
 #include "core/diagnosis/predictions.h"
 
+#include "core/base/in_parallel.h"
 #include "core/diagnosis/between.h"
 #include "core/electrics/readings.h"
 #include "core/scaling/table.h"
 
 #include <algorithm>
 #include <cmath>
-#include <future>
 #include <map>
-#include <thread>
 
 namespace vicegrip::diagnosis {
 namespace {
@@ -98,8 +97,14 @@ class Predictor
         const job::Circuit& of = *job::find(job, id);
         const auto table = view == nullptr ? std::nullopt : heldTable(*view, of, suspect);
         const auto all = proof::expectations(job, readings, of, m_paths.at(id), table ? &*table : nullptr, places);
+        const parts::EcuInput* input = job::findInput(job, of.input);
+        const parts::Part* sensor = job::sensorOf(job, of);
+        const bool nonsense = input != nullptr && sensor != nullptr && parts::isSetOtherwise(*input, *sensor);
         for (size_t k = 0; k < asked.size(); ++k)
-            out[asked[k]] = predicted(m_spots[asked[k]], all[k], table && falls(*table) ? -1 : 1);
+            if (nonsense && m_spots[asked[k]].place.station.kind != proof::StationKind::Probe)
+                out[asked[k]].kind = Prediction::Kind::Anything;
+            else
+                out[asked[k]] = predicted(m_spots[asked[k]], all[k], table && falls(*table) ? -1 : 1);
     }
 
     [[nodiscard]] std::optional<scaling::Table> heldTable(const proof::CircuitView& view, const job::Circuit& circuit,
@@ -190,15 +195,7 @@ std::vector<std::vector<Prediction>> predictions(const analysis::Analysis& analy
     std::vector<Solved> solved(suspects.size());
     const Predictor predictor(analysis, of, spots);
     const auto solve = [&](const std::vector<size_t>& which) {
-        const size_t threads = std::max(1U, std::thread::hardware_concurrency());
-        std::vector<std::future<void>> working;
-        for (size_t t = 0; t < threads; ++t)
-            working.push_back(std::async(std::launch::async, [&, t] {
-                for (size_t i = t; i < which.size(); i += threads)
-                    solved[which[i]] = predictor.of(suspects[which[i]]);
-            }));
-        for (auto& w : working)
-            w.get();
+        inParallel(which.size(), [&](size_t i) { solved[which[i]] = predictor.of(suspects[which[i]]); });
     };
     std::vector<size_t> first;
     for (size_t s = 0; s < suspects.size(); ++s)

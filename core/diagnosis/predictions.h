@@ -21,6 +21,7 @@ struct Prediction
 {
     enum class Kind {
         Nothing, ///< it cannot be read then: the unit is off
+        Anything, ///< nothing, or nonsense: the input is set to another kind of signal
         Open, ///< an ohmmeter finds nothing that conducts
         Quantity
     };

@@ -52,6 +52,11 @@ class Collector
         shorts();
         grounds();
         feeds();
+        plugs();
+        for (const Path& path : ways)
+            for (const std::string& subject : path.subjects)
+                if (subject.starts_with("switch "))
+                    contactOf(subject.substr(7));
         suspectPart(m_out, m_job, m_circuit, m_library, table);
         return m_out.take();
     }
@@ -294,6 +299,46 @@ class Collector
         }
     }
 
+    /// Its plug on another part that it fits: one like its own, or one that hands have before them with it.
+    void plugs()
+    {
+        const job::Device* device = job::find(m_job, m_circuit.device);
+        const job::Connector* plug = device == nullptr ? nullptr : job::findConnector(m_job, device->connector);
+        if (plug == nullptr || !faults::ExchangedPlugs::isOfAPart(*plug))
+            return;
+        constexpr size_t kMost = 8; // of a job of hundreds
+        size_t told = 0;
+        for (const job::Circuit& c : m_job.circuits) {
+            const job::Device* other = job::find(m_job, c.device);
+            const parts::Part* part = job::partOf(m_job, c);
+            const job::Connector* there = other == nullptr ? nullptr : job::findConnector(m_job, other->connector);
+            if (told == kMost || there == nullptr || part == nullptr || there == plug || part->pins != m_part->pins ||
+                !faults::ExchangedPlugs::fit(*plug, *there))
+                continue;
+            ++told;
+            m_out.add({"plugs-exchanged",
+                       {faults::ExchangedPlugs{{plug->id, there->id}}},
+                       phrase("The plugs of {} and {} are exchanged", m_circuit.name, c.name),
+                       phrase("Follow both back from their parts, exchange them, and label them."),
+                       {}});
+        }
+    }
+
+    /// What needs the key, and may be fed from where the starter cuts it off.
+    void contactOf(const std::string& id)
+    {
+        const auto contact = std::ranges::find(m_job.switches, id, &job::Switch::id);
+        if (contact == m_job.switches.end() || !contact->needsKey || contact->opensCranking ||
+            !m_contacts.insert(id).second)
+            return;
+        const std::string name = contact->label.empty() ? id : contact->label;
+        m_out.add({"dead-cranking",
+                   {faults::DeadCranking{id}},
+                   phrase("{} drops out while the starter turns", name),
+                   phrase("Take the feed of {} from what stays alive while cranking, not from the accessories.", name),
+                   {}});
+    }
+
     const job::Job& m_job;
     const job::Circuit& m_circuit;
     const parts::Library& m_library;
@@ -302,7 +347,7 @@ class Collector
     const parts::Part* m_part;
     std::set<PointRef> m_places;
     std::set<job::WireId> m_wires;
-    std::set<std::string> m_plugs;
+    std::set<std::string> m_plugs, m_contacts;
     std::set<std::pair<PointRef, PointRef>> m_pairs;
     Suspicions m_out;
 };

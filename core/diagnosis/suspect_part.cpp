@@ -10,7 +10,20 @@ namespace {
 void settings(Suspicions& out, const job::Job& job, const job::Circuit& circuit)
 {
     const parts::EcuInput* input = job::findInput(job, circuit.input);
-    if (input == nullptr || input->pullUpFixed)
+    const parts::Part* sensor = job::sensorOf(job, circuit);
+    if (input == nullptr || sensor == nullptr)
+        return;
+    for (const parts::InputMode mode : input->modes) {
+        parts::EcuInput set = *input;
+        set.setTo = mode;
+        if (parts::isSetOtherwise(set, *sensor))
+            out.add({"setting",
+                     {faults::WrongMode{input->id, mode}},
+                     phrase("Input {} is set to {}", input->id.value, phrase(fields::enumName(mode))),
+                     phrase("Set input {} as Inputs says.", input->id.value),
+                     {}});
+    }
+    if (input->pullUpFixed)
         return;
     const auto set = [&](std::optional<double> ohm) {
         if (ohm != input->pull_up_ohm)

@@ -29,8 +29,6 @@ Suspicions::Suspicions(const job::Job& job, const Families& families)
     for (const job::Pinned& p : job.pinned)
         if (!m_day.empty() && p.when.starts_with(m_day))
             m_today.insert(p.at);
-    for (const job::Mend& m : job.mends)
-        m_mended.insert(m.subjects.begin(), m.subjects.end());
 }
 
 void Suspicions::add(Suspect s)
@@ -46,11 +44,12 @@ void Suspicions::add(Suspect s)
     }
     for (const faults::Fault& fault : s.faults)
         s.subjects.merge(faults::subjectsOf(fault, m_job));
-    constexpr double kMended = 0.2; // typical
-    if (!s.subjects.empty() && std::ranges::includes(m_mended, s.subjects)) {
-        s.weight *= kMended;
-        s.raised = phrase("mended already");
-    }
+    constexpr double kMended = 0.05; // typical; each time one mend in twenty does not take
+    for (const job::Mend& m : m_job.mends)
+        if (!s.subjects.empty() && faults::isIn(s.subjects, m)) {
+            s.weight *= kMended;
+            s.raised = phrase("mended already");
+        }
     m_out.push_back(std::move(s));
 }
 

@@ -41,7 +41,6 @@ class Suspicions
     const Families& m_families;
     std::string m_day; ///< that was last worked on
     std::set<job::PointRef> m_today;
-    faults::Subjects m_mended;
     std::vector<Suspect> m_out;
 };
 

@@ -412,6 +412,21 @@ void Deck::deviceLines(const job::Device& device, const parts::Part& part)
 
 } // namespace
 
+namespace {
+
+template <class Kind> void fitOne(job::Job& job, const faults::Fault& fault)
+{
+    if (const auto* f = std::get_if<Kind>(&fault))
+        f->rewire(job);
+}
+
+template <class... Kinds> void fit(job::Job& job, const faults::Fault& fault)
+{
+    (fitOne<Kinds>(job, fault), ...);
+}
+
+} // namespace
+
 std::string Netlist::deck(const std::string& title) const
 {
     std::string out = "* " + title + "\n";
@@ -427,14 +442,9 @@ std::string Netlist::deck(const std::string& title) const
 Netlist netlist(const job::Job& job, const Situation& situation)
 {
     job::Job fitted = job; // what is set or fitted otherwise, or counted wrong as a whole, is a matter of the job
-    for (const faults::Fault& fault : situation.faults) {
-        if (const auto* f = std::get_if<faults::InputSetting>(&fault))
-            f->rewire(fitted);
-        if (const auto* f = std::get_if<faults::OtherPart>(&fault))
-            f->rewire(fitted);
-        if (const auto* f = std::get_if<faults::Miscounted>(&fault))
-            f->rewire(fitted);
-    }
+    for (const faults::Fault& fault : situation.faults)
+        fit<faults::InputSetting, faults::OtherPart, faults::Miscounted, faults::ExchangedPlugs, faults::DeadCranking>(
+            fitted, fault);
     return Deck(fitted, situation).written();
 }
 

@@ -101,13 +101,15 @@ std::string writeFaults(const FaultList& faults)
 
 job::Job asWired(job::Job job, const FaultList& faults)
 {
-    for (const Fault& fault : faults)
-        std::visit(
-            [&](const auto& f) {
-                if constexpr (requires { f.rewire(job); })
-                    f.rewire(job);
-            },
-            fault);
+    for (const bool ends : {true, false}) // an end is moved from where it is drawn, whatever else is exchanged
+        for (const Fault& fault : faults)
+            std::visit(
+                [&](const auto& f) {
+                    if constexpr (requires { f.rewire(job); })
+                        if (std::holds_alternative<MovedEnd>(fault) == ends)
+                            f.rewire(job);
+                },
+                fault);
     return job;
 }
 

@@ -4,7 +4,9 @@
 #include "core/faults/kinds/added_resistance.h"
 #include "core/faults/kinds/bad_contact.h"
 #include "core/faults/kinds/bad_stud.h"
+#include "core/faults/kinds/dead_cranking.h"
 #include "core/faults/kinds/drift.h"
+#include "core/faults/kinds/exchanged_plugs.h"
 #include "core/faults/kinds/held_table.h"
 #include "core/faults/kinds/loose.h"
 #include "core/faults/kinds/miscounted.h"
@@ -13,6 +15,7 @@
 #include "core/faults/kinds/other_part.h"
 #include "core/faults/kinds/short.h"
 #include "core/faults/kinds/swapped_cavities.h"
+#include "core/faults/kinds/wrong_mode.h"
 #include "core/faults/kinds/wrong_setting.h"
 
 #include <filesystem>
@@ -30,7 +33,7 @@ namespace vicegrip::faults {
 
 /// All kinds there are. Each edits the wiring (`rewire`), the network (`change`), or what the ECU was left holding.
 using Fault = std::variant<OpenWire, AddedResistance, BadContact, BadStud, Short, SwappedCavities, Miscounted, MovedEnd,
-                           InputSetting, OtherPart, Drift, HeldTable, Loose>;
+                           InputSetting, WrongMode, OtherPart, ExchangedPlugs, DeadCranking, Drift, HeldTable, Loose>;
 using FaultList = std::vector<Fault>;
 
 /// Reads a fault list for this job. Errors as for a job, and Reference for a wire or cavity the job does not have.

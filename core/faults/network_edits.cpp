@@ -44,6 +44,12 @@ Subjects contactAt(const job::Job& job, const job::PointRef& cavity)
     return {"contact " + std::min(plug->id, plug->mates) + "." + cavity.cavity};
 }
 
+bool isIn(const Subjects& subjects, const job::Mend& mend)
+{
+    return std::ranges::all_of(subjects,
+                               [&](const std::string& s) { return std::ranges::count(mend.subjects, s) > 0; });
+}
+
 void permute(job::Job& job, const std::string& connector, const std::map<std::string, std::string>& to)
 {
     for (job::Wire& w : job.wires)

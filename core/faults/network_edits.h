@@ -31,6 +31,8 @@ struct NetworkEdits
 using Subjects = std::set<std::string>;
 [[nodiscard]] Subjects wiresAt(const job::Job& job, const std::vector<job::PointRef>& cavities); ///< joints are none
 /// The contact of a bulkhead's halves; in another plug what ends there.
+/// Whether a mend touches all of these.
+[[nodiscard]] bool isIn(const Subjects& subjects, const job::Mend& mend);
 [[nodiscard]] Subjects contactAt(const job::Job& job, const job::PointRef& cavity);
 
 /// What the job does not have of these, as people name it; empty when it is there.

@@ -3,7 +3,6 @@
 #include "core/base/phrase.h"
 #include "core/brief/range.h"
 #include "core/electrics/electrics.h"
-#include "core/harness/edits.h"
 #include "core/seating/compatibility.h"
 
 #include <algorithm>
@@ -61,12 +60,10 @@ void unseated(std::vector<Finding>& out, const job::Circuit& circuit)
 void setOtherwise(std::vector<Finding>& out, const job::Circuit& circuit, const parts::Part& sensor,
                   const parts::EcuInput& input)
 {
-    const auto wanted = harness::suitingMode(input, sensor);
-    const bool switchAsVolts =
-        parts::signalOf(sensor) == parts::SignalKind::OnOff && input.setTo == parts::InputMode::Analog;
-    if (!wanted || !input.setTo || *wanted == *input.setTo || switchAsVolts)
+    if (!parts::isSetOtherwise(input, sensor))
         return;
-    const std::string set = phrase(fields::enumName(*input.setTo)), needed = phrase(fields::enumName(*wanted));
+    const std::string set = phrase(fields::enumName(*input.setTo));
+    const std::string needed = phrase(fields::enumName(*parts::suitingMode(input, sensor)));
     out.push_back(
         {"mode-set-otherwise", Severity::Fix, circuit.id,
          phrase("{}: the input is set to {}, and the sensor needs {}", seatText(circuit), set, needed),

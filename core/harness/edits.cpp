@@ -190,18 +190,6 @@ bool onSensorGround(const parts::Part& sensor)
     return !heater && !parts::cavityOf(sensor, PinRole::Ground).empty();
 }
 
-std::optional<parts::InputMode> suitingMode(const parts::EcuInput& input, const parts::Part& sensor)
-{
-    using parts::InputMode;
-    if (input.modes.size() < 2)
-        return std::nullopt;
-    const parts::SignalKind signal = parts::signalOf(sensor);
-    const InputMode wanted = signal == parts::SignalKind::Frequency ? InputMode::Frequency
-                             : signal == parts::SignalKind::OnOff && input.takes(InputMode::Switch) ? InputMode::Switch
-                                                                                                    : InputMode::Analog;
-    return input.takes(wanted) ? std::optional(wanted) : std::nullopt;
-}
-
 std::optional<double> suitingPullUp(const parts::EcuInput& input, bool needed)
 {
     if (input.pullUpFixed)
@@ -351,7 +339,7 @@ Result<void> seat(job::Job& job, const job::CircuitId& id, const parts::InputId&
             return freed;
     moveEnds(job, job::seatCavities(job, *circuit), {job::cavityOf(job, input)});
     circuit->input = input;
-    to->setTo = suitingMode(*to, *sensor);
+    to->setTo = parts::suitingMode(*to, *sensor);
     to->pull_up_ohm =
         suitingPullUp(*to, parts::needsPullUp(*sensor) && electrics::Wiring(job).pullUp(*circuit) == nullptr);
     drawMissing(job, id);

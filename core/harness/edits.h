@@ -43,9 +43,6 @@ job::CircuitId addCircuit(job::Job& job, const job::FunctionId& function, const 
 /// part in hand may correct.
 void proposeFaces(job::Job& job, const std::vector<parts::Layout>& layouts);
 
-/// The mode the input must be set to for this sensor; none where it has no choice, or not that one.
-[[nodiscard]] std::optional<parts::InputMode> suitingMode(const parts::EcuInput& input, const parts::Part& sensor);
-
 /// The input's pull-up that suits the sensor: none for one that drives its volts; for the others what is set, else the
 /// first choice. What cannot be switched stays.
 [[nodiscard]] std::optional<double> suitingPullUp(const parts::EcuInput& input, bool needed);

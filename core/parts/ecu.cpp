@@ -75,6 +75,24 @@ Result<std::set<std::string>> checkSeats(const Ecu& ecu)
 
 } // namespace
 
+std::optional<InputMode> suitingMode(const EcuInput& input, const Part& sensor)
+{
+    if (input.modes.size() < 2)
+        return std::nullopt;
+    const SignalKind signal = signalOf(sensor);
+    const InputMode wanted = signal == SignalKind::Frequency                                 ? InputMode::Frequency
+                             : signal == SignalKind::OnOff && input.takes(InputMode::Switch) ? InputMode::Switch
+                                                                                             : InputMode::Analog;
+    return input.takes(wanted) ? std::optional(wanted) : std::nullopt;
+}
+
+bool isSetOtherwise(const EcuInput& input, const Part& sensor)
+{
+    const auto wanted = suitingMode(input, sensor);
+    const bool switchAsVolts = signalOf(sensor) == SignalKind::OnOff && input.setTo == InputMode::Analog;
+    return wanted && input.setTo && *wanted != *input.setTo && !switchAsVolts;
+}
+
 const EcuOutput* firstPort(const Ecu& ecu)
 {
     const auto it = std::ranges::find_if(ecu.outputs, &EcuOutput::isShared);

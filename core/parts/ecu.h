@@ -57,6 +57,12 @@ struct EcuInput
     }
 };
 
+/// The mode the input must be set to for this sensor; none where it has no choice, or not that one.
+[[nodiscard]] std::optional<InputMode> suitingMode(const EcuInput& input, const Part& sensor);
+
+/// Whether it is said to be set so that it makes nothing of this sensor. A switch that is read as volts is read.
+[[nodiscard]] bool isSetOtherwise(const EcuInput& input, const Part& sensor);
+
 /// What an output can be set to.
 enum class OutputKind {
     LowSide, ///< to ground

@@ -81,11 +81,8 @@ class Replay
     Step mended(const job::Mend& m)
     {
         Step out{.what = phrase("Mended: {}", m.what), .seconds = 0, .believed = {}, .share = 0, .remark = {}};
-        const bool right = std::ranges::any_of(m_round.truth, [&](const diagnosis::Suspect& s) {
-            return std::ranges::all_of(s.subjects, [&](const std::string& subject) {
-                return std::ranges::find(m.subjects, subject) != m.subjects.end();
-            });
-        });
+        const bool right = std::ranges::any_of(
+            m_round.truth, [&](const diagnosis::Suspect& s) { return faults::isIn(s.subjects, m); });
         if (!right) {
             out.remark = phrase("was sound");
             out.seconds = kNeedlessMend_s;
@@ -138,7 +135,7 @@ class Replay
         const diagnosis::Suspect sound{.family = "nothing", .faults = {}, .what = {}, .mend = {}, .places = {}};
         const auto shown = [&](const Spot& spot) -> std::optional<job::Reading> {
             const Prediction p = diagnosis::predictions(m_of, circuit, {sound, truth}, {spot})[1][0];
-            if (p.kind == Prediction::Kind::Nothing)
+            if (p.kind == Prediction::Kind::Nothing || p.kind == Prediction::Kind::Anything)
                 return std::nullopt;
             if (p.kind == Prediction::Kind::Open)
                 return spot.place.reading(std::numeric_limits<double>::infinity());

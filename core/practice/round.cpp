@@ -28,7 +28,8 @@ const std::set<std::string>& familiesOf(Level level)
     static const std::set<std::string> kShared = {
         "open-wire",    "ground-paint", "ground-other", "wrong-feed", "load-on-sensor-ground",
         "short-ground", "bad-crimp",    "not-home"};
-    static const std::set<std::string> kHands = {"exchanged", "miscounted", "setting", "other-part", "table"};
+    static const std::set<std::string> kHands = {"exchanged",  "miscounted", "setting",
+                                                 "other-part", "table",      "plugs-exchanged"};
     static const std::set<std::string> kNone;
     switch (level) {
     case Level::One:
@@ -57,6 +58,12 @@ struct Symptom
     const Watched* at = nullptr;
     Prediction shows;
 };
+
+/// Whether the ECU says something that can be believed.
+bool says(const Prediction& p)
+{
+    return p.kind != Prediction::Kind::Nothing && p.kind != Prediction::Kind::Anything;
+}
 
 class Maker
 {
@@ -162,8 +169,7 @@ class Maker
                 // So far beside it that nobody calls it an edge.
                 constexpr double kVolts = 0.1;
                 const double width = std::max(e.high - e.low, e.dimension == units::Dimension::Voltage ? kVolts : 0.0);
-                const bool beside =
-                    p.kind == Prediction::Kind::Nothing || p.value < e.low - width || p.value > e.high + width;
+                const bool beside = !says(p) || p.value < e.low - width || p.value > e.high + width;
                 if (e.station.kind == kind && beside)
                     out.push_back({&m_watched[i], p});
             }
@@ -175,7 +181,7 @@ class Maker
         const proof::Expectation& e = symptom.at->promise;
         const std::string& name = job::find(*m_of.job, symptom.at->spot.circuit)->name;
         std::string said;
-        if (symptom.shows.kind == Prediction::Kind::Nothing) {
+        if (!says(symptom.shows)) {
             said = phrase("With the key on the ECU says nothing of {}.", name);
             round.known.push_back(
                 {symptom.at->spot.circuit, e.station.key, job::Reading::beyond(e.dimension, e.condition)});
@@ -282,11 +288,9 @@ Result<Round> makeRound(const analysis::Analysis& of, const diagnosis::Families&
 
 bool isMended(const Round& round, const job::Job& played)
 {
-    faults::Subjects mended;
-    for (const job::Mend& m : played.mends)
-        mended.insert(m.subjects.begin(), m.subjects.end());
-    return std::ranges::all_of(round.truth,
-                               [&](const Suspect& s) { return std::ranges::includes(mended, s.subjects); });
+    return std::ranges::all_of(round.truth, [&](const Suspect& s) {
+        return std::ranges::any_of(played.mends, [&](const job::Mend& m) { return faults::isIn(s.subjects, m); });
+    });
 }
 
 } // namespace vicegrip::practice

@@ -58,6 +58,11 @@ class CircuitPromises
         for (Expectation& e : all) {
             if (e.station.kind == StationKind::Probe || !e.promises())
                 continue;
+            if (m_input != nullptr && parts::isSetOtherwise(*m_input, m_sensor)) {
+                e.trouble =
+                    phrase("the input is set to another kind of signal: the ECU shows nothing of it, or nonsense");
+                continue;
+            }
             if (!seen)
                 seen = parts::countsValue(m_sensor) ? pulses(e.condition) : m_readings.inputVolts(m_job, m_circuit);
             if (seen)

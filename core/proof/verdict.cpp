@@ -64,6 +64,8 @@ std::string verdictText(const Expectation& e, const job::Reading& reading)
     const std::string reads = job::readingText(reading, e.unit);
     if (reading.si() >= e.low && reading.si() <= e.high)
         return phrase("{} is within {}", reads, boundsText(e));
+    if (reading.isOverload() && e.station.kind != StationKind::Probe)
+        return phrase("the ECU shows nothing, where {} is due", boundsText(e));
     if (reading.isOverload())
         return phrase("{}: beyond the meter's range, and outside {}", reads, boundsText(e));
     return reads + (reading.si() < e.low ? phrase(" is below ") : phrase(" is above ")) + boundsText(e);

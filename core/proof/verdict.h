@@ -14,8 +14,8 @@ enum class State { Untouched, Done, Failing, Stale, NotNeeded };
 /// A key: `phrase` says it.
 [[nodiscard]] std::string_view stateName(State state);
 
-/// Reads what was typed for this station ("2.52", "2.52 V", "open"; "OL" as the meter says it). The station's own unit
-/// stands in for a missing one.
+/// Reads what was typed for this station ("2.52", "2.52 V", "open"; "OL" as the meter says it, and
+/// where the ECU shows nothing). The station's own unit stands in for a missing one.
 [[nodiscard]] Result<job::Reading> parseReading(const Place& place, std::string_view typed);
 
 /// The record of a reading: the promise as it stands now, and the facts it rests on.

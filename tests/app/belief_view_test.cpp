@@ -1,3 +1,4 @@
+#include "app/widgets/typed_field.h"
 #include "tests/support/clipped.h"
 #include "tests/support/faulty_car.h"
 #include "tests/support/window.h"
@@ -61,6 +62,26 @@ TEST(BeliefView, AFailingReadingLeadsToTheOpenWire)
     w.key(Qt::Key_Z, Qt::ControlModifier);
     w.settle();
     EXPECT_TRUE(w.window.desk().store.job()->mends.empty());
+}
+
+/// What the ECU shows is read where the rest is: its rows are in the table, and that it shows nothing is a reading.
+TEST(BeliefView, ASilentEcuIsReadAtMeter)
+{
+    test::Window w;
+    w.window.desk().selection.setCircuit({"clt"});
+    w.key(Qt::Key_4, Qt::ControlModifier);
+    w.settle();
+    w.window.desk().selection.setStation("value");
+    w.settle();
+    EXPECT_THAT(w.textOf("probe"), HasSubstr("off the ECU"));
+    w.type(w.find<TypedField>("reading")->edit(), "OL");
+    w.settle();
+    const auto job = w.window.desk().store.job();
+    ASSERT_EQ(job->proofs.back().station, "value");
+    EXPECT_TRUE(job->proofs.back().reading.isOverload());
+    EXPECT_THAT(w.textOf("verdict"), HasSubstr("the ECU shows nothing"));
+    ASSERT_TRUE(w.find<QWidget>("belief")->isVisible());
+    EXPECT_NE(w.textOf("belief-1"), "");
 }
 
 TEST(BeliefView, SaysNothingOfACircuitThatReadsAsDrawn)

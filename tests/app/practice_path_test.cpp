@@ -134,7 +134,7 @@ TEST_F(PracticePath, WhatComesAndGoesIsFoundByWiggling)
     for (size_t h = 0; h < holds.size(); ++h)
         if (std::ranges::find(holds[h].may, loose, &wiggle::MayLetGo::what) != holds[h].may.end())
             places->setCurrentCell(static_cast<int>(h), 1);
-    for (int i = 0; i < 12 && w.textOf("wiggle").find("lets go") == std::string::npos; ++i) {
+    for (int i = 0; i < 60 && w.textOf("wiggle").find("lets go") == std::string::npos; ++i) {
         if (w.textOf("wiggle").find("Wait:") != 0)
             w.key(w.textOf("wiggle").find("Hands off:") == 0 ? Qt::Key_O : Qt::Key_Space);
         const std::string asked = w.textOf("wiggle");

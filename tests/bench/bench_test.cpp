@@ -192,9 +192,9 @@ TEST(Bench, AMendTakesItsFaultAway)
         return car.volts().value_or(-1);
     };
     EXPECT_LT(volts("FP.3"), 1);
-    EXPECT_EQ(control(car, R"({"mended": ["wire w9"]})"), R"({"ok":true})");
+    EXPECT_EQ(control(car, R"({"mended": [["wire w9"]]})"), R"({"ok":true})");
     EXPECT_LT(volts("FP.3"), 1);
-    EXPECT_EQ(control(car, R"({"mended": ["circuit fp", "wire w20"]})"), R"({"ok":true})");
+    EXPECT_EQ(control(car, R"({"mended": [["wire w9"], ["circuit fp", "wire w20"]]})"), R"({"ok":true})");
     EXPECT_NEAR(volts("FP.3"), 5, 0.1);
     const double mapOpen = volts("A.5");
     EXPECT_TRUE(car.rewire(test::petrel(), faults));
@@ -202,6 +202,47 @@ TEST(Bench, AMendTakesItsFaultAway)
     EXPECT_NEAR(volts("A.5"), mapOpen, 0.01) << "the other fault is still there";
     EXPECT_TRUE(car.rewire(test::petrel(), {faults::OpenWire{{"w20"}}}));
     EXPECT_LT(volts("FP.3"), 1) << "another list: nobody has mended of it";
+}
+
+/// Undone, a mend is broken again; and the ECU's table with it.
+TEST(Bench, AMendThatIsUndoneIsBrokenAgain)
+{
+    const faults::FaultList faults = {faults::OpenWire{{"w20"}}, faults::HeldTable{{"AN3"}, {{0.5, 10}, {4.5, 20}}}};
+    Car car(test::petrel(), faults);
+    car.takeUpTables();
+    const auto value = [&] {
+        for (const link::EcuSample& s : car.samples())
+            if (s.input == job::inputIndex(car.job(), {"AN3"}))
+                return s.value.value_or(-1);
+        return -2.0;
+    };
+    const double held = value();
+    EXPECT_NEAR(held, 15, 0.5) << "half way";
+    EXPECT_EQ(control(car, R"({"mended": [["wire w20"], ["scaling clt"]]})"), R"({"ok":true})");
+    EXPECT_TRUE(car.putProbes(job::PointRef::fromText("FP.3"), job::PointRef::fromText("BAT-")));
+    EXPECT_NEAR(car.volts().value_or(-1), 5, 0.1);
+    EXPECT_NEAR(value(), 22, 3) << "the table that is drawn: a cold engine";
+    EXPECT_EQ(control(car, R"({"mended": []})"), R"({"ok":true})");
+    EXPECT_LT(car.volts().value_or(-1), 1);
+    EXPECT_NEAR(value(), held, 0.5);
+    EXPECT_EQ(control(car, R"({"mended": [["wire w1"], ["wire w20", "wire w2"]]})"), R"({"ok":true})");
+    EXPECT_NEAR(car.volts().value_or(-1), 5, 0.1);
+}
+
+/// An input that is set to another kind of signal is not sent; the others are.
+TEST(Bench, SaysNothingOfAnInputThatIsSetOtherwise)
+{
+    const auto sent = [](const faults::FaultList& faults) {
+        Car car(test::petrel(), faults);
+        std::set<int> out;
+        for (const link::EcuSample& s : car.samples())
+            out.insert(s.input);
+        return out;
+    };
+    auto all = sent({});
+    const auto but = sent({faults::WrongMode{{"AN3"}, parts::InputMode::Switch}});
+    EXPECT_EQ(all.erase(*job::inputIndex(test::petrel(), {"AN3"})), 1U);
+    EXPECT_EQ(but, all);
 }
 
 /// A loose wire lets go under hands, at the rate it is said to, and hardly ever else; mended it never does.
@@ -231,7 +272,7 @@ TEST(Control, WhatIsLooseLetsGoWhileHandsMoveIt)
     const int moved = dropOuts(R"({"hands": ["FP"]})", 60);
     EXPECT_GT(moved, 35);
     EXPECT_LT(moved, 100) << "about one in 0.92 s";
-    EXPECT_EQ(control(car, R"({"mended": ["wire w20"]})"), R"({"ok":true})");
+    EXPECT_EQ(control(car, R"({"mended": [["wire w20"]]})"), R"({"ok":true})");
     EXPECT_EQ(dropOuts(R"({"hands": ["FP"]})", 60), 0);
 }
 

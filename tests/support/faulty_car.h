@@ -155,9 +155,11 @@ inline std::optional<diagnosis::Taken> firstFailing(const analysis::Analysis& a,
                 !(s.place.needed || s.place.station.kind != proof::StationKind::Probe))
                 continue;
             const auto shown = car.at(s);
+            const bool silent = !shown && s.place.station.kind != proof::StationKind::Probe; // the ECU says nothing
             for (const proof::Expectation& e : analysis::promises(a, s.circuit, condition))
-                if (shown && e.station == s.place.station && !e.allows(*shown))
-                    return diagnosis::Taken{s.circuit, s.place.station.key, *shown};
+                if (e.station == s.place.station && e.promises() && (silent || (shown && !e.allows(*shown))))
+                    return diagnosis::Taken{s.circuit, s.place.station.key,
+                                            shown.value_or(job::Reading::beyond(e.dimension, condition))};
         }
     return std::nullopt;
 }

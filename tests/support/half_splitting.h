@@ -70,7 +70,7 @@ class Halving
     static std::optional<job::Reading> shown(const diagnosis::Spot& spot, const diagnosis::Prediction& p)
     {
         using Kind = diagnosis::Prediction::Kind;
-        if (p.kind == Kind::Nothing)
+        if (p.kind == Kind::Nothing || p.kind == Kind::Anything)
             return std::nullopt;
         return p.kind == Kind::Open ? job::Reading::beyond(spot.place.dimension, spot.place.condition)
                                     : job::Reading::of(p.value, spot.place.dimension, spot.place.condition);

@@ -11,23 +11,44 @@
 #include <QGridLayout>
 #include <QVBoxLayout>
 #include <algorithm>
+#include <memory>
 
 namespace vicegrip::app {
 namespace {
 
 constexpr look::Px kKey{32};
 
-/// Whether anything that was read of the circuit contradicts the drawing.
+/// Whether anything that was read of the circuit, or that answered to its output, contradicts the drawing.
 bool contradicts(const analysis::Analysis& analysis, const job::CircuitId& id)
 {
+    const auto fails = [](const auto& standing) { return standing.state == proof::State::Failing; };
     const proof::CircuitView* view = analysis::find(analysis, id);
-    return view != nullptr && std::ranges::any_of(view->stations, [](const auto& of) {
-               return std::ranges::any_of(of.second,
-                                          [](const proof::Standing& s) { return s.state == proof::State::Failing; });
-           });
+    return view != nullptr &&
+           (std::ranges::any_of(view->stations,
+                                [&](const auto& of) { return std::ranges::any_of(of.second, fails); }) ||
+            std::ranges::any_of(analysis.clicks,
+                                [&](const clicks::Standing& s) { return s.circuit == id && fails(s); }));
 }
 
 } // namespace
+
+/// A finder with all that it looks at. Solving the networks of all suspects takes a moment; a reading more hardly any.
+struct BeliefView::Looking
+{
+    parts::Library parts;
+    AnalysisPtr of;
+    job::CircuitId circuit;
+    std::unique_ptr<diagnosis::Finder> finder;
+
+    diagnosis::Diagnosis after(const AnalysisPtr& now, const job::CircuitId& id, job::Condition condition)
+    {
+        if (!finder || circuit != id || !finder->goOnWith(*now))
+            finder = std::make_unique<diagnosis::Finder>(*now, id, *faultFamilies(), parts);
+        of = now;
+        circuit = id;
+        return finder->diagnosis({}, condition, 1);
+    }
+};
 
 BeliefView::BeliefView(Desk& desk, QWidget* parent)
     : QWidget(parent), m_desk(desk), m_worked([this](const diagnosis::Diagnosis& found) {
@@ -83,6 +104,7 @@ void BeliefView::refresh()
     m_go->setEnabled(m_desk.selection.pointed().empty() || m_desk.selection.station() != m_desk.selection.pointed());
     if (!contradicts(*analysis, circuit) || !m_desk.practice.finderSpeaks()) {
         m_of.reset();
+        m_looking.reset();
         m_diagnosis = {};
         m_desk.selection.setPointed({});
         emit changed();
@@ -113,8 +135,10 @@ void BeliefView::work()
         emit changed();
         return;
     }
-    m_worked.ask([of = m_of, circuit = m_circuit, now = m_now, parts = std::make_shared<parts::Library>(library())] {
-        return diagnosis::Finder(*of, circuit, *faultFamilies(), *parts).diagnosis({}, now, 1);
+    if (!m_looking)
+        m_looking = std::make_shared<Looking>(Looking{library(), {}, {}, {}});
+    m_worked.ask([looking = m_looking, of = m_of, circuit = m_circuit, now = m_now] {
+        return looking->after(of, circuit, now);
     });
 }
 

@@ -37,6 +37,7 @@ class BeliefView : public QWidget
     void changed();
 
   private:
+    struct Looking;
     static constexpr size_t kShown = 3;
 
     void work();
@@ -53,6 +54,7 @@ class BeliefView : public QWidget
     std::array<ShareBar*, kShown> m_bars{};
     std::array<QLabel*, kShown> m_sentences{};
     KeyButton *m_go, *m_mended;
+    std::shared_ptr<Looking> m_looking; ///< for as long as nothing else is drawn; work under way has it alone
     Worked<diagnosis::Diagnosis> m_worked; ///< last: it waits for what is under way
 };
 

@@ -217,9 +217,11 @@ void PlacesView::refresh()
     m_stations.clear();
     const job::Circuit* circuit = job::find(*m_analysis->job, m_desk.selection.circuit());
     const parts::Part* part = circuit == nullptr ? nullptr : job::partOf(*m_analysis->job, *circuit);
-    const bool inside = part != nullptr && parts::isInside(*part); // no probe reaches it: the ECU says what it reads
+    const bool inside = circuit != nullptr && isInside(*circuit);
     for (proof::Judged& j : m_desk.promises.of(m_desk.selection.circuit(), m_desk.selection.condition()))
-        if (inside || j.expectation.station.kind == proof::StationKind::Probe)
+        if (const proof::Expectation& e = j.expectation;
+            inside || e.station.kind == proof::StationKind::Probe ||
+            (e.station.kind != proof::StationKind::Counts && e.promises())) // those are the input's volts again
             m_stations.push_back(std::move(j));
     m_caution->setText(cautionFor(m_desk.selection.condition(), part != nullptr && parts::isOnBus(*part)));
     if (circuit == nullptr || m_stations.empty()) {
@@ -247,6 +249,13 @@ void PlacesView::refresh()
     showTable();
 }
 
+/// No probe reaches its sensor: the ECU says what it reads.
+bool PlacesView::isInside(const job::Circuit& circuit) const
+{
+    const parts::Part* part = job::partOf(*m_analysis->job, circuit);
+    return part != nullptr && parts::isInside(*part);
+}
+
 void PlacesView::showProbe(const job::Circuit& circuit)
 {
     const proof::Judged& at = *probed();
@@ -259,10 +268,12 @@ void PlacesView::showProbe(const job::Circuit& circuit)
     const QString place = text(e.station.label).replace(0, 1, text(e.station.label).left(1).toLower());
     const bool byProbe = e.station.kind == proof::StationKind::Probe;
     m_title->setText(byProbe ? tr("Probe %1").arg(place) : tr("Read %1 off the ECU").arg(place));
-    m_leads->setText(byProbe
-                         ? tr("red lead on %1, black lead on %2")
-                               .arg(colour.isEmpty() ? tr("the joint") : tr("the %1 wire").arg(colour), text(e.black))
-                         : tr("no lead: the sensor is inside, its hose on the port and the engine stopped"));
+    m_leads->setText(
+        byProbe ? tr("red lead on %1, black lead on %2")
+                      .arg(colour.isEmpty() ? tr("the joint") : tr("the %1 wire").arg(colour), text(e.black))
+        : isInside(circuit)
+            ? tr("no lead: the sensor is inside, its hose on the port and the engine stopped")
+            : tr("no lead: M takes what it sends; or type what its screen shows, OL where it shows nothing"));
     const QString must = e.promises() ? text(job::readingText(e.due, e.unit)) : QStringLiteral("–");
     m_must->setText(must.section(QLatin1Char(' '), 0, 0));
     m_unit->setText(must.section(QLatin1Char(' '), 1));
@@ -364,7 +375,7 @@ void PlacesView::takeFromEcu(const proof::Expectation& place)
         record(*now, job::ReadingSource::Ecu);
         return;
     }
-    m_verdict->setText(tr("The ECU says nothing here: type what its screen shows."));
+    m_verdict->setText(tr("The ECU sends nothing here: type what its screen shows, OL where it shows nothing."));
     setInk(m_verdict, look::colours().failing);
 }
 
@@ -385,8 +396,10 @@ void PlacesView::goOn()
         return static_cast<const proof::Judged*>(nullptr);
     };
     const auto lapsed = [](proof::State s) { return s == proof::State::Failing || s == proof::State::Stale; };
+    const auto byProbe = [](const proof::Judged& j) { return j.expectation.station.kind == proof::StationKind::Probe; };
     const proof::Judged* next = after([&](const proof::Judged& j) {
-        return lapsed(j.state) || (j.expectation.needed && j.state != proof::State::Done);
+        return (lapsed(j.state) && j.expectation.station.kind != proof::StationKind::Value) || // that is Scale's
+               (j.expectation.needed && j.state != proof::State::Done);
     });
     if (next == nullptr && probed() != nullptr && !lapsed(probed()->state))
         for (const job::Condition other : {job::Condition::KeyOn, job::Condition::BatteryOff, job::Condition::Cranking,
@@ -398,7 +411,7 @@ void PlacesView::goOn()
                     return;
                 }
     if (next == nullptr)
-        next = after([](const proof::Judged& j) { return j.state != proof::State::Done; });
+        next = after([&](const proof::Judged& j) { return byProbe(j) && j.state != proof::State::Done; });
     m_desk.selection.setStation((next != nullptr ? *next : m_stations[(here + 1) % count]).expectation.station.key);
 }
 

@@ -35,11 +35,13 @@ class PlacesView : public QWidget
     void goOn();
     void recordTyped(const QString& typed);
     void record(const job::Reading& reading, job::ReadingSource source);
+    [[nodiscard]] bool isInside(const job::Circuit& circuit) const;
     [[nodiscard]] const proof::Judged* probed() const; ///< the station the page is at; null when there is none
 
     Desk& m_desk;
     AnalysisPtr m_analysis;
-    std::vector<proof::Judged> m_stations; ///< of the circuit, under the condition, that a probe can reach
+    std::vector<proof::Judged>
+        m_stations; ///< of the circuit, under the condition, that a probe can reach or the ECU tells
     QLabel *m_context, *m_title, *m_leads, *m_must, *m_unit, *m_bounds, *m_verdict, *m_caution;
     TypedField* m_reading;
     KeyButton *m_take, *m_on;
