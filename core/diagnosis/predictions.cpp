@@ -198,13 +198,18 @@ std::vector<std::vector<Prediction>> predictions(const analysis::Analysis& analy
         inParallel(which.size(), [&](size_t i) { solved[which[i]] = predictor.of(suspects[which[i]]); });
     };
     std::vector<size_t> first;
+    const auto isOf = [&](size_t s, const std::string& series) {
+        return s < suspects.size() && suspects[s].series == series;
+    };
     for (size_t s = 0; s < suspects.size(); ++s)
-        if (suspects[s].solved)
+        if (suspects[s].solved || !isOf(s + 1, suspects[s].series) || // nothing lies beyond the last of a series
+            (suspects[s].size < 0 && !isOf(s - 1, suspects[s].series)))
             first.push_back(s);
     solve(first);
-    for (int pass = 0; pass < 2; ++pass)
-        solve(needSolving(suspects, spots, solved));
-    fillBetween(suspects, spots, solved);
+    const auto bends = bendsOf(analysis, spots);
+    for (int pass = 0; pass < 3; ++pass)
+        solve(needSolving(suspects, spots, bends, solved));
+    fillBetween(suspects, spots, bends, solved);
     std::vector<std::vector<Prediction>> out;
     for (Solved& s : solved)
         out.push_back(std::move(s.shows));

@@ -13,16 +13,22 @@ struct Size
     bool solved = false;
 };
 
-/// Ohms from `least` to 1000, six a decade as series E6 of IEC 60063 has them; solved at the decades. `least` is a
-/// power of ten.
+/// Ohms from `least` to 1000, six a decade as series E6 of IEC 60063 has them; solved at 10 and 1000: with the sound
+/// car they make the curve. `least` is a power of ten.
 inline std::vector<Size> ohmSizes(double least)
 {
     std::vector<Size> out;
     for (double decade = least; decade < 999; decade *= 10)
         for (const double step : {1.0, 1.5, 2.2, 3.3, 4.7, 6.8})
-            out.push_back({decade * step, step == 1});
+            out.push_back({decade * step, decade * step > 9.9 && decade * step < 10.1});
     out.push_back({1000, true});
     return out;
+}
+
+inline bool isDecade(double size)
+{
+    const double power = std::log10(std::abs(size));
+    return std::abs(power - std::round(power)) < 1e-9;
 }
 
 /// Shares of a range a sensor may be off by, to 20 %, one by one in a hundred.

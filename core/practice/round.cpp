@@ -115,7 +115,8 @@ class Maker
         const auto& families = familiesOf(m_level);
         std::vector<std::pair<double, Suspect>> all;
         for (Suspect& s : diagnosis::suspects(m_of, circuit, m_families, m_library)) {
-            if (!families.contains(s.family) || s.subjects.empty() || !s.solved) // of sizes, those by the decade
+            const bool coarse = s.family == "drift" ? s.solved : s.series.empty() || diagnosis::isDecade(s.size);
+            if (!families.contains(s.family) || s.subjects.empty() || !coarse)
                 continue;
             constexpr double kDue = 10;
             const double weight = s.weight * (isDue(m_record, s.family) ? kDue : 1);

@@ -126,7 +126,7 @@ TEST(TwoAtOnce, AreMendedOneAfterTheOther)
         const auto all = hands.suspects();
         std::vector<double> weights;
         for (const Suspect& s : all)
-            weights.push_back(s.solved && !s.subjects.empty() ? s.weight : 0);
+            weights.push_back((s.series.empty() || isDecade(s.size)) && !s.subjects.empty() ? s.weight : 0);
         std::discrete_distribution<size_t> draw(weights.begin(), weights.end());
         for (int i = 0; i < 12; ++i) {
             const size_t x = draw(random), y = draw(random);
