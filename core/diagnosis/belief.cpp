@@ -32,6 +32,23 @@ double slipDensity(const job::Reading& reading, double span)
     return (1 - kSlipIsOpen) / (std::max(reading.si(), 0.1) * kDecades * std::numbers::ln10);
 }
 
+/// How often what reads wrong on another circuit is by a fault of its own, and how much likelier than evenly that would
+/// be just there: such faults end at nothing or at the supply as often as not (typical).
+constexpr double kOwnFaults = 0.3, kAtTheEnds = 20;
+
+/// The share of readings that say nothing of this circuit.
+double strayShare(const Evidence& evidence)
+{
+    return evidence.elsewhere ? kOwnFaults : kSlips;
+}
+
+double strayDensity(const Evidence& evidence, double span)
+{
+    const double even = slipDensity(evidence.reading, span);
+    return evidence.elsewhere && !evidence.reading.isOverload() && !evidence.reading.isOpen() ? kAtTheEnds * even
+                                                                                              : even;
+}
+
 /// One bell of a mixture.
 struct Bell
 {
@@ -150,8 +167,8 @@ double Track::sound(const Evidence& evidence) const
 
 double Track::slipChance(const Evidence& evidence) const
 {
-    const double slip = kSlips * slipDensity(evidence.reading, m_spans[evidence.spot]);
-    return slip / (slip + (1 - kSlips) * sound(evidence));
+    const double share = strayShare(evidence), slip = share * strayDensity(evidence, m_spans[evidence.spot]);
+    return slip / (slip + (1 - share) * sound(evidence));
 }
 
 double Track::take(const Evidence& evidence)
@@ -163,7 +180,7 @@ double Track::take(const Evidence& evidence)
         m_mean += gain * (evidence.reading.si() - now.value);
         m_spread -= gain * gain.transpose() * (now.own * now.own);
     }
-    return kSlips * slipDensity(evidence.reading, m_spans[evidence.spot]) / slip;
+    return strayShare(evidence) * strayDensity(evidence, m_spans[evidence.spot]) / slip;
 }
 
 Belief belief(const std::vector<Suspect>& suspects, const std::vector<std::vector<Prediction>>& predicted,

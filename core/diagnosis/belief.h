@@ -16,6 +16,7 @@ struct Evidence
 {
     size_t spot = 0; ///< in the list of spots
     job::Reading reading;
+    bool elsewhere = false; ///< it reads wrong on another circuit, which may have a fault of its own
 };
 
 /// One suspect, reading by reading. What is off in a car is off in all its readings: where one is at the edge of its

@@ -82,11 +82,20 @@ struct Stands
 {
     Spot spot;
     job::Reading reading;
-    bool failing = false; ///< in the job
+    bool failing = false; ///< in the job, or in hand
 };
 
 /// Two of one place are as good as any number: what is read alike twice was no slip.
 constexpr size_t kMostOfAPlace = 2;
+
+bool isWrong(const analysis::Analysis& analysis, const job::CircuitId& circuit, const proof::Place& place,
+             const job::Reading& reading)
+{
+    return std::ranges::any_of(analysis::promises(analysis, circuit, place.condition),
+                               [&](const proof::Expectation& e) {
+                                   return e.station.key == place.station.key && e.promises() && !e.allows(reading);
+                               });
+}
 
 /// Of each place of the job those in hand, and before them those that are not stale.
 std::vector<Stands> standing(const analysis::Analysis& analysis, const std::vector<Taken>& inHand)
@@ -107,11 +116,14 @@ std::vector<Stands> standing(const analysis::Analysis& analysis, const std::vect
                         if (p->station == s.place.station.key && p->reading.condition() == condition &&
                             job::changes(p->restsOn.facts(), analysis.facts).empty())
                             readings.push_back(p->reading);
+                bool failing = s.state == proof::State::Failing;
                 for (const Taken& t : inHand)
-                    if (t.circuit == c.id && t.station == s.place.station.key && t.reading.condition() == condition)
+                    if (t.circuit == c.id && t.station == s.place.station.key && t.reading.condition() == condition) {
                         readings.push_back(t.reading);
+                        failing = failing || isWrong(analysis, c.id, s.place, t.reading);
+                    }
                 for (size_t i = readings.size() - std::min(readings.size(), kMostOfAPlace); i < readings.size(); ++i)
-                    out.push_back({{c.id, s.place}, readings[i], s.state == proof::State::Failing});
+                    out.push_back({{c.id, s.place}, readings[i], failing});
             }
     return out;
 }
@@ -187,7 +199,7 @@ void explain(Diagnosis& d, const std::vector<Stands>& read, const job::CircuitId
         for (const Evidence& other : evidence)
             if (&other != &e)
                 (void)track.take(other);
-        return track.slipChance(e) <= 0.5;
+        return track.slipChance({e.spot, e.reading}) <= 0.5;
     };
     std::map<job::CircuitId, bool> explained; // of those that read wrong
     for (size_t i = 0; i < evidence.size(); ++i) {
@@ -355,7 +367,7 @@ Diagnosis Finder::diagnosis(const std::vector<Taken>& inHand, Condition now, siz
     for (const Stands& s : read)
         for (size_t i = 0; i < m_spots.size(); ++i)
             if (same(m_spots[i], s.spot))
-                evidence.push_back({i, s.reading});
+                evidence.push_back({i, s.reading, s.failing && s.spot.circuit != m_circuit});
     std::vector<double> spans;
     for (const Spot& s : m_spots)
         spans.push_back(spanOf(*m_analysis->job, s));

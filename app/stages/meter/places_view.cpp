@@ -324,7 +324,9 @@ void PlacesView::showTable()
         QTableWidgetItem* place =
             cell(Place,
                  (pointed ? QStringLiteral("→ ") : QString()) + text(e.station.label) + QStringLiteral(" · ") +
-                     (part == nullptr ? QString() : text(parts::roleWords(*part, e.station.role))),
+                     (e.station.kind != proof::StationKind::Probe ? tr("the ECU")
+                      : part == nullptr                           ? QString()
+                                                                  : text(parts::roleWords(*part, e.station.role))),
                  look::textFont(look::Size::Small, e.needed || pointed), pointed ? c.accent : c.ink);
         if (pointed)
             place->setToolTip(tr("Tells most of what is wrong; G goes there."));

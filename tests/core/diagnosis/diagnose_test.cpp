@@ -299,6 +299,19 @@ TEST(Diagnosis, AsksAgainForWhatWasASlip)
     EXPECT_NE(stays.suspects[stays.groups[0].members[0]].family, "nothing") << "what is read twice is no slip";
 }
 
+/// That something reads wrong on another circuit may be a fault of its own: what would explain that alone explains
+/// nothing here. Petrel's fuel pressure fails; two cavities that touch would read just like it.
+TEST(Diagnosis, LeavesToAnotherCircuitItsOwnFault)
+{
+    const auto a = test::analysed(test::petrel());
+    const std::vector<Taken> silent = {
+        {{"iat"}, "value", job::Reading::beyond(units::Dimension::Temperature, Condition::KeyOn)}};
+    const Diagnosis d = of(a, "iat", silent);
+    const Suspect& first = d.suspects[d.groups[0].members[0]];
+    EXPECT_NE(first.family, "touching") << first.what;
+    EXPECT_EQ(first.family, "setting") << first.what << ": the meter found nothing, and the ECU shows none";
+}
+
 /// An ECU that reports nothing says that it is off.
 TEST(Diagnosis, ASilentEcuIsAReading)
 {
