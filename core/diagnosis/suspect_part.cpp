@@ -1,6 +1,8 @@
 #include "core/diagnosis/suspicions.h"
 
 #include "core/base/phrase.h"
+#include "core/base/root.h"
+#include "core/scaling/scaling.h"
 
 #include <algorithm>
 
@@ -65,31 +67,48 @@ void otherParts(Suspicions& out, const job::Job& job, const job::Circuit& circui
         });
 }
 
-void tables(Suspicions& out, const job::Circuit& circuit, const parts::Part& part,
+/// The value at which another sensor of this kind puts out what this one does at `x`: what a table of the other says.
+double asOf(const parts::Part& other, const parts::Part& part, double x)
+{
+    const double out = parts::elementValues(part, x)[0];
+    return rootBetween([&](double y) { return parts::elementValues(other, y)[0] - out; }, other.low, other.high);
+}
+
+void tables(Suspicions& out, const job::Circuit& circuit, const parts::Part& part, const parts::Library& library,
             const std::vector<faults::HeldTable::Point>& table)
 {
-    if (table.size() < 2 || parts::isDriven(part) || circuit.input.empty())
+    if (table.size() < 2 || circuit.input.empty() || parts::countsValue(part))
         return;
+    using units::Dimension;
+    const Dimension measures = part.measures;
+    const std::string unit = scaling::unitOf(part, circuit.scaling);
+    const auto si = [&](double v) { return units::fromUnit(v, measures, unit); };
+    const auto shown = [&](double x) { return units::toUnit(x, measures, unit); };
     const auto held = [&](auto value, std::string what) {
         faults::HeldTable t{circuit.input, table};
         for (auto& p : t.points)
             p.value = value(p.value);
         out.add({"table", {std::move(t)}, std::move(what), phrase("Give the ECU its table again, at Scale."), {}});
     };
-    using units::Dimension;
-    const auto kpa = [&](double pa) { return units::differenceToUnit(pa, part.measures, part.unit); };
-    if (part.measures == Dimension::AbsolutePressure)
-        held([&](double v) { return v - kpa(101325); },
+    constexpr double kAir_pa = 101325;
+    if (measures == Dimension::AbsolutePressure)
+        held([&](double v) { return shown(si(v) - kAir_pa); },
              phrase("The ECU holds a table above the air outside, where absolute was meant"));
-    if (part.measures == Dimension::GaugePressure)
-        held([&](double v) { return v + kpa(101325); },
+    if (measures == Dimension::GaugePressure)
+        held([&](double v) { return shown(si(v) + kAir_pa); },
              phrase("The ECU holds an absolute table, where above the air outside was meant"));
-    if (part.measures == Dimension::Temperature)
-        held([](double v) { return v * 1.8 + 32; }, phrase("The ECU holds a table in °F"));
-    if (part.measures == Dimension::AbsolutePressure || part.measures == Dimension::GaugePressure) {
-        held([](double v) { return v / 6.894757; }, phrase("The ECU holds a table in psi"));
-        held([](double v) { return v * 6.894757; }, phrase("The ECU holds a table that takes kPa for psi"));
+    if (measures == Dimension::Temperature && unit != "°F")
+        held([&](double v) { return units::toUnit(si(v), measures, "°F"); }, phrase("The ECU holds a table in °F"));
+    if ((measures == Dimension::AbsolutePressure || measures == Dimension::GaugePressure) && unit != "psi") {
+        held([&](double v) { return units::toUnit(si(v), measures, "psi"); }, phrase("The ECU holds a table in psi"));
+        held([&](double v) { return shown(units::fromUnit(v, measures, "psi")); },
+             phrase("The ECU holds a table that takes {} for psi", unit));
     }
+    for (const parts::Part& other : library.parts)
+        if (other.kind == part.kind && other.id != part.id && other.measures == measures &&
+            other.model.index() == part.model.index() && other.pins.size() == part.pins.size())
+            held([&](double v) { return shown(asOf(other, part, si(v))); },
+                 phrase("The ECU holds the table of another sensor: {}", other.name));
 }
 
 } // namespace
@@ -102,7 +121,7 @@ void suspectPart(Suspicions& out, const job::Job& job, const job::Circuit& circu
     if (part == nullptr || parts::isDriven(*part))
         return;
     otherParts(out, job, circuit, *part, library);
-    tables(out, circuit, *part, table);
+    tables(out, circuit, *part, library, table);
 }
 
 } // namespace vicegrip::diagnosis

@@ -114,6 +114,42 @@ TEST(DeadCranking, IsFoundFromAReadingWhileCranking)
     })) << "where something was read while cranking, other places can be";
 }
 
+/// The table of the sensor before, against one that is made for that sensor on the same input.
+TEST(OldTable, IsThatOfTheOtherSensor)
+{
+    const auto a = test::analysed(test::unread());
+    int compared = 0;
+    for (const char* circuit : {"clt", "map"})
+        for (const Suspect& s : suspects(a, {circuit}, test::families(), test::library())) {
+            const std::string said = "holds the table of another sensor: ";
+            const size_t at = s.what.find(said);
+            if (at == std::string::npos)
+                continue;
+            const auto other =
+                std::ranges::find(test::library().parts, s.what.substr(at + said.size()), &parts::Part::name);
+            ASSERT_NE(other, test::library().parts.end());
+            const job::Circuit& drawn = *job::find(*a.job, job::CircuitId{circuit});
+            if (other->pins != job::sensorOf(*a.job, drawn)->pins)
+                continue;
+            const job::Job fitted = faults::asWired(*a.job, {faults::OtherPart{drawn.device, *other}});
+            const auto b = test::analysed(fitted);
+            const auto& table = analysis::find(b, {circuit})->table;
+            if (!table) // the points that are asked for do not suit it
+                continue;
+            const double range = other->high - other->low;
+            const std::string& unit = table->unit;
+            for (const auto& p : std::get<faults::HeldTable>(s.faults.front()).points) {
+                if (p.volts < table->points.front().reading || p.volts > table->points.back().reading)
+                    continue; // beyond what the other is made for
+                ++compared;
+                EXPECT_NEAR(units::fromUnit(p.value, other->measures, unit), scaling::lookUp(*table, p.volts),
+                            table->worstError + range / 50)
+                    << circuit << ", " << other->name << " at " << p.volts << " V";
+            }
+        }
+    EXPECT_GT(compared, 40);
+}
+
 /// A finder goes on with the same car, and with no other.
 TEST(Finder, GoesOnAfterAReadingAndNotAfterAnEdit)
 {
