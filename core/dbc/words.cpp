@@ -1,0 +1,131 @@
+#include "core/dbc/words.h"
+
+#include <utility>
+
+namespace vicegrip::dbc {
+namespace {
+
+bool isSpace(char c)
+{
+    return c == ' ' || c == '\t' || c == '\r' || c == '\n' || c == '\f' || c == '\v';
+}
+
+bool isDigit(char c)
+{
+    return c >= '0' && c <= '9';
+}
+
+bool isLetter(char c)
+{
+    return (c >= 'A' && c <= 'Z') || (c >= 'a' && c <= 'z') || c == '_';
+}
+
+/// RFC 3629, but for its rarer prohibitions: whole sequences, none longer than it need be.
+bool isUtf8(std::string_view text)
+{
+    for (size_t i = 0; i < text.size();) {
+        const auto lead = static_cast<unsigned char>(text[i++]);
+        const int more = lead < 0x80                   ? 0
+                         : lead >= 0xC2 && lead < 0xE0 ? 1
+                         : lead >= 0xE0 && lead < 0xF0 ? 2
+                         : lead >= 0xF0 && lead < 0xF5 ? 3
+                                                       : -1;
+        if (more < 0)
+            return false;
+        for (int k = 0; k < more; ++k)
+            if (i == text.size() || (static_cast<unsigned char>(text[i++]) & 0xC0U) != 0x80U)
+                return false;
+    }
+    return true;
+}
+
+} // namespace
+
+tl::unexpected<Error> Words::wrongAt(const Word& word, std::string sentence)
+{
+    return fail(ErrorCode::Malformed, std::move(sentence), {{}, {}, word.line, word.column});
+}
+
+void Words::pass(size_t count)
+{
+    for (; count > 0 && m_at < m_text.size(); --count, ++m_at) {
+        ++m_column;
+        if (m_text[m_at] == '\n') {
+            ++m_line;
+            m_column = 1;
+        }
+    }
+}
+
+Word Words::next()
+{
+    return std::exchange(m_now, read());
+}
+
+Word Words::read()
+{
+    while (m_at < m_text.size() && isSpace(m_text[m_at]))
+        pass(1);
+    Word out;
+    out.line = m_line;
+    out.column = m_column;
+    out.leads = m_column == 1;
+    if (m_at == m_text.size())
+        return out;
+    const size_t first = m_at;
+    const char c = m_text[m_at];
+    const auto whole = [&](Word::Kind kind, auto part) {
+        while (m_at < m_text.size() && part(m_text[m_at]))
+            pass(1);
+        out.kind = kind;
+        out.text = m_text.substr(first, m_at - first);
+        return out;
+    };
+    if (c == '"') {
+        pass(1);
+        while (m_at < m_text.size() && m_text[m_at] != '"')
+            pass(m_text[m_at] == '\\' ? 2 : 1);
+        out.kind = Word::Kind::Text;
+        out.text = m_text.substr(first + 1, m_at - first - 1);
+        m_open = m_open || m_at == m_text.size();
+        pass(1);
+        return out;
+    }
+    if (isLetter(c))
+        return whole(Word::Kind::Name, [](char n) { return isLetter(n) || isDigit(n); });
+    const bool sign =
+        (c == '-' || c == '+') && first + 1 < m_text.size() && (isDigit(m_text[first + 1]) || m_text[first + 1] == '.');
+    if (isDigit(c) || sign || (c == '.' && first + 1 < m_text.size() && isDigit(m_text[first + 1]))) {
+        char before = 'e'; // a sign may stand first, and in an exponent
+        return whole(Word::Kind::Number, [&](char n) {
+            const bool in = isDigit(n) || n == '.' || n == 'e' || n == 'E' ||
+                            ((n == '-' || n == '+') && (before == 'e' || before == 'E'));
+            before = n;
+            return in;
+        });
+    }
+    pass(1);
+    out.kind = Word::Kind::Mark;
+    out.text = m_text.substr(first, 1);
+    return out;
+}
+
+std::string shownText(std::string_view text)
+{
+    std::string out;
+    const bool known = isUtf8(text);
+    for (size_t i = 0; i < text.size(); ++i) {
+        if (text[i] == '\\' && i + 1 < text.size() && (text[i + 1] == '"' || text[i + 1] == '\\'))
+            ++i;
+        const auto byte = static_cast<unsigned char>(text[i]);
+        if (known || byte < 0x80) {
+            out += text[i];
+        } else { // ISO 8859-1: its numbers are those of ISO 10646
+            out += static_cast<char>(0xC0U | byte >> 6U);
+            out += static_cast<char>(0x80U | (byte & 0x3FU));
+        }
+    }
+    return out;
+}
+
+} // namespace vicegrip::dbc
