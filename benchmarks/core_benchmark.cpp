@@ -2,6 +2,7 @@
 #include "core/branches/bundle.h"
 #include "core/brief/needs.h"
 #include "core/circuit/solution.h"
+#include "core/dbc/dbc.h"
 #include "core/diagnosis/diagnosis.h"
 #include "core/harness/edits.h"
 #include "core/harness/start.h"
@@ -362,6 +363,21 @@ void placeBreakpoints(benchmark::State& state)
         benchmark::DoNotOptimize(scaling::bestBreakpoints(curve, static_cast<size_t>(state.range(0))));
 }
 BENCHMARK(placeBreakpoints)->Args({16, 4096})->Args({16, 512})->Unit(benchmark::kMillisecond);
+
+/// Frames of the bench's stream by the file that describes them; items are frames.
+void decodeFrames(benchmark::State& state)
+{
+    const auto bus = dbc::readFile(std::string(VICEGRIP_SOURCE_DIR) + "/data/links/bench.dbc");
+    const std::vector<std::uint8_t> data = {0x08, 0x10, 0x27, 0x60, 0x41, 0xB0, 0, 0};
+    std::vector<dbc::Value> values;
+    std::uint32_t id = 0;
+    for (auto _ : state) {
+        dbc::decode(*bus->database.find(0x500 + id++ % 64, false), data, values);
+        benchmark::DoNotOptimize(values.data());
+    }
+    state.SetItemsProcessed(state.iterations());
+}
+BENCHMARK(decodeFrames);
 
 /// All single faults that touch a circuit of Petrel: the first ranking, then one reading more.
 diagnosis::Families families()

@@ -30,6 +30,12 @@ struct FindOptions
     bool json = false;
 };
 
+struct DecodeOptions
+{
+    std::string log; ///< recorded frames, as text
+    std::string dbc; ///< what they mean
+};
+
 struct ExpectOptions
 {
     std::string job;
@@ -144,6 +150,8 @@ int expect(const ExpectOptions& options);
 int netlist(const NetlistOptions& options);
 int fuses(const FusesOptions& options);
 int find(const FindOptions& options);
+/// What recorded CAN frames carry, as CSV: a line for each signal of each frame.
+int decode(const DecodeOptions& options);
 int scale(const ScaleOptions& options);
 int budget(const BudgetOptions& options);
 int throttle(const ThrottleOptions& options);

@@ -197,6 +197,12 @@ int main(int argc, char** argv)
     bundleCommand->add_flag("--json", bundleOptions.json, "Print JSON");
     bundleCommand->callback([&] { code = bundle(bundleOptions); });
 
+    DecodeOptions decodeOptions;
+    auto* decodeCommand = app.add_subcommand("decode", "Print what recorded CAN frames carry, as CSV.");
+    decodeCommand->add_option("LOG", decodeOptions.log, "Recorded frames in the candump log format")->required();
+    decodeCommand->add_option("--dbc", decodeOptions.dbc, "A file (DBC) that describes them")->required();
+    decodeCommand->callback([&] { code = decode(decodeOptions); });
+
     FitOptions fitOptions;
     auto* fitCommand = app.add_subcommand("fit", "Put a curve through readings and print how well it sits.");
     fitCommand

@@ -19,8 +19,8 @@ bool isThere(const Message& message, const Signal& signal, std::span<const std::
     constexpr int kDeepest = 8;
     const Signal* at = &signal;
     for (int depth = 0; at->multiplexed; ++depth) {
-        const auto by = std::ranges::find(message.signals, at->multiplexed->by, &Signal::name);
-        const auto raw = by == message.signals.end() ? std::nullopt : rawOf(*by, data);
+        const auto by = std::ranges::find(message.carries, at->multiplexed->by, &Signal::name);
+        const auto raw = by == message.carries.end() ? std::nullopt : rawOf(*by, data);
         if (!raw || !at->multiplexed->holds(*raw) || depth == kDeepest)
             return false;
         at = &*by;
@@ -44,7 +44,7 @@ int Signal::end() const
 void decode(const Message& message, std::span<const std::uint8_t> data, std::vector<Value>& out)
 {
     out.clear();
-    for (const Signal& s : message.signals)
+    for (const Signal& s : message.carries)
         if (const auto raw = rawOf(s, data); raw && (!s.multiplexed || isThere(message, s, data)))
             out.push_back({&s, valueOf(s, *raw)});
 }

@@ -63,7 +63,7 @@ struct Message
     bool extended = false; ///< 29 bits
     std::string name;
     int bytes = 0;
-    std::vector<Signal> signals;
+    std::vector<Signal> carries; ///< in their order
 };
 
 /// A signal's value in one frame.

@@ -27,8 +27,8 @@ std::vector<std::pair<size_t, size_t>> overlaps(const Message& message)
     Owners always;
     std::map<std::pair<std::string, std::uint64_t>, Owners> chosen; // by what chooses, and the first of its values
     for (const bool multiplexed : {false, true})
-        for (size_t i = 0; i < message.signals.size(); ++i) {
-            const Signal& s = message.signals[i];
+        for (size_t i = 0; i < message.carries.size(); ++i) {
+            const Signal& s = message.carries[i];
             if (s.multiplexed.has_value() != multiplexed || (multiplexed && s.multiplexed->values.empty()))
                 continue;
             Owners& mine = multiplexed ? chosen[{s.multiplexed->by, s.multiplexed->values.front().first}] : always;

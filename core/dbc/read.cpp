@@ -36,8 +36,8 @@ class Reader
             if (auto done = settle(m); !done)
                 return tl::make_unexpected(done.error());
             for (const auto& [one, other] : overlaps(m.message))
-                remark(m.said[one].name, phrase("{} and {} lie in the same bits of {}", m.message.signals[one].name,
-                                                m.message.signals[other].name, m.message.name));
+                remark(m.said[one].name, phrase("{} and {} lie in the same bits of {}", m.message.carries[one].name,
+                                                m.message.carries[other].name, m.message.name));
             messages.push_back(std::move(m.message));
         }
         return ReadDatabase{Database(std::move(messages)), std::move(m_remarks)};
@@ -280,12 +280,12 @@ class Reader
         if (s.end() > m.bytes)
             return fail(ErrorCode::Range,
                         phrase("{} reaches beyond the {} bytes of {}", s.name, std::to_string(m.bytes), m.name), at);
-        if (std::ranges::count(m.signals, s.name, &Signal::name) > 0)
+        if (std::ranges::count(m.carries, s.name, &Signal::name) > 0)
             return fail(ErrorCode::Malformed, phrase("{} has two signals {}", m.name, s.name), at);
-        if (m.signals.size() == kMostSignals)
+        if (m.carries.size() == kMostSignals)
             return fail(ErrorCode::TooBig, phrase("more than {} signals in {}", std::to_string(kMostSignals), m.name),
                         at);
-        m.signals.push_back(std::move(s));
+        m.carries.push_back(std::move(s));
         m_current->said.push_back(said);
         return {};
     }
@@ -301,7 +301,7 @@ class Reader
         const auto message = m_seen.find(static_cast<std::uint32_t>(*id));
         if (message != m_seen.end()) {
             of = &m_messages[message->second];
-            for (Signal& s : of->message.signals)
+            for (Signal& s : of->message.carries)
                 if (s.name == name->text)
                     return &s;
         }
@@ -407,7 +407,7 @@ class Reader
     /// Each signal that is there by a value gets the one that chooses it.
     Result<void> settle(Listed& of)
     {
-        auto& signals = of.message.signals;
+        auto& signals = of.message.carries;
         const auto always = [](const Signal& s) { return s.chooses && !s.multiplexed; };
         for (size_t i = 0; i < signals.size(); ++i) {
             Signal& s = signals[i];

@@ -37,6 +37,7 @@ const std::vector<Room> kRooms = {
     {"core/help", {"base"}},
     {"core/units", {"base"}},
     {"core/circuit", {"base"}},
+    {"core/can_log", {"base"}},
     {"core/dbc", {"base"}},
     {"core/road_speed", {"base", "units"}},
     {"core/thermocouple", {"base", "units"}},

@@ -15,6 +15,26 @@ namespace {
 using test::Ran;
 using test::run;
 
+/// What the bench would send, recorded: 4104 counts, 2.5 V, 22 (IEEE 754: 0x41B00000).
+TEST(Cli, DecodesRecordedFrames)
+{
+    const auto log = std::filesystem::temp_directory_path() / ("decode-" + std::to_string(getpid()) + ".log");
+    std::ofstream(log) << "(1.000000) can0 502#1008271041B00000\n(1.5) can0 123#00\n";
+    const std::string call =
+        "decode " + log.string() + " --dbc " + std::string(VICEGRIP_SOURCE_DIR) + "/data/links/bench.dbc";
+    const test::Ran ran = test::run(call);
+    EXPECT_EQ(ran.code, 0) << ran.out;
+    EXPECT_THAT(ran.out, testing::HasSubstr("1.000000,can0,Input2,Input2Counts,4104,counts"));
+    EXPECT_THAT(ran.out, testing::HasSubstr("1.000000,can0,Input2,Input2Volts,2.5,V"));
+    EXPECT_THAT(ran.out, testing::HasSubstr("1.000000,can0,Input2,Input2Value,22,"));
+    EXPECT_THAT(ran.out, testing::HasSubstr("2 frames, 1 that the file does not describe"));
+    std::ofstream(log, std::ios::app) << "nonsense\n";
+    const test::Ran bad = test::run(call);
+    EXPECT_EQ(bad.code, 3) << bad.out;
+    EXPECT_THAT(bad.out, testing::HasSubstr(log.string() + ":3:"));
+    std::filesystem::remove(log);
+}
+
 TEST(Cli, ExpectAgreesWithTheCore)
 {
     const Ran ran = run("expect " + test::petrelPath() + " --circuit clt --ambient 60C --json");

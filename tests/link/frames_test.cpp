@@ -1,5 +1,7 @@
+#include "core/dbc/dbc.h"
 #include "link/ecu_frames.h"
 
+#include <cmath>
 #include <gtest/gtest.h>
 #include <limits>
 #include <random>
@@ -33,6 +35,40 @@ TEST(EcuFrames, SampleGoesThere)
         EXPECT_NEAR(back->volts, s.volts, 1e-9);
         EXPECT_EQ(back->value, s.value);
     }
+}
+
+/// The file that ships says of every frame what the bench means by it.
+TEST(EcuFrames, AreDescribedByTheFileThatShips)
+{
+    const auto bus = dbc::readFile(std::string(VICEGRIP_SOURCE_DIR) + "/data/links/bench.dbc");
+    ASSERT_TRUE(bus) << bus.error().text();
+    EXPECT_TRUE(bus->remarks.empty());
+    const auto read = [&](const QCanBusFrame& frame) {
+        const dbc::Message* message = bus->database.find(frame.frameId(), false);
+        std::vector<dbc::Value> values;
+        if (message != nullptr) {
+            const QByteArray bytes = frame.payload();
+            const std::vector<std::uint8_t> data(bytes.begin(), bytes.end());
+            EXPECT_EQ(std::ssize(data), message->bytes);
+            dbc::decode(*message, data, values);
+        }
+        return values;
+    };
+    for (int i = 0; i < kMostInputs; ++i) {
+        const EcuSample sample{i, 7 * i, 0.25 * (i % 60), -40.5 + i};
+        const auto values = read(frameOf(sample));
+        ASSERT_EQ(values.size(), 3U) << i;
+        EXPECT_EQ(values[0].value, sample.counts);
+        EXPECT_NEAR(values[1].value, sample.volts, 1e-9);
+        EXPECT_EQ(values[2].value, sample.value);
+        EXPECT_EQ(values[1].signal->unit, "V");
+        EXPECT_EQ(values[2].signal->name, "Input" + std::to_string(i) + "Value");
+        const auto pulses = read(frameOf(EcuPulses{i, 93.25, 0.0025}));
+        ASSERT_EQ(pulses.size(), 2U);
+        EXPECT_EQ(pulses[0].value, 93.25);
+        EXPECT_EQ(pulses[1].value, 0.0025F);
+    }
+    EXPECT_TRUE(std::isnan(read(frameOf(EcuSample{5, 3500, 14.5, {}}))[2].value)) << "no table yet";
 }
 
 TEST(EcuFrames, PulsesGoThere)

@@ -40,9 +40,9 @@ class RandomBus
         m.bytes = below(5) == 0 ? 16 + below(49) : 1 + below(8);
         const bool multiplexed = below(3) == 0;
         std::set<std::string> kinds;
-        for (int tries = 0; tries < 30 && m.signals.size() < 12; ++tries) {
-            Signal s = signal(m, "s" + std::to_string(m.signals.size()));
-            if (multiplexed && m.signals.empty()) {
+        for (int tries = 0; tries < 30 && m.carries.size() < 12; ++tries) {
+            Signal s = signal(m, "s" + std::to_string(m.carries.size()));
+            if (multiplexed && m.carries.empty()) {
                 s.bits = std::min(s.bits, 3);
                 s.coding = Coding::Unsigned;
                 s.scale = 1;
@@ -52,11 +52,11 @@ class RandomBus
                 const auto value = static_cast<std::uint64_t>(below(4));
                 s.multiplexed = Multiplexed{"s0", {{value, value}}};
             }
-            m.signals.push_back(s);
+            m.carries.push_back(s);
             if (s.end() > m.bytes || !overlaps(m).empty())
-                m.signals.pop_back();
+                m.carries.pop_back();
         }
-        if (!m.signals.empty() && (!multiplexed || m.signals.front().chooses))
+        if (!m.carries.empty() && (!multiplexed || m.carries.front().chooses))
             write(m);
     }
 
@@ -84,7 +84,7 @@ class RandomBus
         const std::uint32_t flagged = m.id | (m.extended ? 0x80000000U : 0U);
         text +=
             "BO_ " + std::to_string(flagged) + " M" + std::to_string(m.id) + ": " + std::to_string(m.bytes) + " ECU\n";
-        for (const Signal& s : m.signals) {
+        for (const Signal& s : m.carries) {
             std::string chosen = s.chooses ? " M" : "";
             if (s.multiplexed)
                 chosen = " m" + std::to_string(s.multiplexed->values.front().first);

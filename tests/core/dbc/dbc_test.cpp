@@ -72,7 +72,7 @@ TEST(Dbc, SignalsAreThereByWhatChoosesThem)
     EXPECT_EQ(decoded(*m, {2, 0, 0, 0, 0, 0, 0x20, 0x41}), (Values{{"which", 2}, {"ratio", 10}}));
     EXPECT_EQ(decoded(*m, {2, 0, 0, 0}), (Values{{"which", 2}})) << "a frame that is too short for the rest";
     EXPECT_EQ(decoded(*m, {}), Values());
-    const auto& signals = m->signals;
+    const auto& signals = m->carries;
     EXPECT_EQ(signals[0].names.at(0), "the \"clt\"");
     EXPECT_EQ(signals[1].unit, "degC");
     EXPECT_EQ(signals[1].range, std::pair(-40.0, 200.0));
@@ -185,7 +185,7 @@ TEST(Dbc, OtherLettersAreUnderstood)
 {
     const auto degrees = [](const std::string& unit) {
         const auto read = dbc::read("BO_ 1 M: 1 X\n SG_ t : 0|8@1+ (1,0) [0|0] \"" + unit + "\" X\n");
-        return read ? read->database.messages()[0].signals[0].unit : read.error().text();
+        return read ? read->database.messages()[0].carries[0].unit : read.error().text();
     };
     EXPECT_EQ(degrees("\xB0"
                       "C"),
