@@ -72,8 +72,11 @@ struct Readings::Seen
     }
 };
 
-Readings::Readings(const Electrics& car, bool withBounds) : m_car(car), m_withBounds(withBounds), m_bounds(car.solution)
+Readings::Readings(const Electrics& car, bool withBounds) : m_car(car), m_withBounds(withBounds) {}
+
+circuit::Bounds& Readings::bounds()
 {
+    return m_bounds ? *m_bounds : m_bounds.emplace(m_car.solution);
 }
 
 /// Looks up what is known, works out the rest together, and keeps it.
@@ -98,11 +101,11 @@ std::vector<std::optional<Bounded>> Readings::remembered(const std::vector<Leads
     const std::vector<circuit::Reading> readings =
         inOhm ? m_car.solution.ohmmeters(unknown) : m_car.solution.voltmeters(unknown, *meter_ohm);
     if (m_withBounds)
-        m_bounds.prepare(unknown);
+        bounds().prepare(unknown);
     for (size_t i = 0; i < readings.size(); ++i) {
         const circuit::Interval within = !m_withBounds ? kAnything
-                                         : inOhm       ? m_bounds.ohmmeter(unknown[i], readings[i])
-                                                       : m_bounds.voltmeter(unknown[i], *meter_ohm, readings[i]);
+                                         : inOhm       ? bounds().ohmmeter(unknown[i], readings[i])
+                                                       : bounds().voltmeter(unknown[i], *meter_ohm, readings[i]);
         *waiting[i] = bounded(m_car, readings[i], within, inOhm ? kNoticeableOhms : kNoticeableVolts);
     }
     std::vector<std::optional<Bounded>> out;
@@ -151,7 +154,7 @@ std::optional<Readings::Seen> Readings::seenAt(const job::Job& job, const job::C
 std::optional<Bounded> Readings::inputVolts(const job::Job& job, const job::Circuit& circuit)
 {
     const auto seen = seenAt(job, circuit);
-    return seen ? std::optional(bounded(m_car, seen->reading, m_withBounds ? seen->within(m_bounds) : kAnything,
+    return seen ? std::optional(bounded(m_car, seen->reading, m_withBounds ? seen->within(bounds()) : kAnything,
                                         kNoticeableVolts))
                 : std::nullopt;
 }
@@ -165,7 +168,7 @@ std::optional<circuit::Interval> Readings::inputRange(const job::Job& job, const
     circuit::Moving moving;
     for (const circuit::Element& e : m_car.solution.network().elements())
         moving.push_back(moves(e.label));
-    return seen->within(m_bounds, moving);
+    return seen->within(bounds(), moving);
 }
 
 std::vector<Share> Readings::inputShares(const job::Job& job, const job::Circuit& circuit)

@@ -54,11 +54,12 @@ class Readings
 
     [[nodiscard]] std::vector<std::optional<Bounded>> remembered(const std::vector<Leads>& leads,
                                                                  std::optional<double> meter_ohm);
+    [[nodiscard]] circuit::Bounds& bounds();
     [[nodiscard]] std::optional<Seen> seenAt(const job::Job& job, const job::Circuit& circuit);
 
     const Electrics& m_car;
     bool m_withBounds;
-    circuit::Bounds m_bounds;
+    std::optional<circuit::Bounds> m_bounds; ///< made when first asked for
     std::map<std::tuple<circuit::Node, circuit::Node, bool>, Bounded> m_known; ///< red, black, in Ohm
     std::map<size_t, circuit::Reading> m_supplies; ///< by unit
 };
