@@ -24,7 +24,9 @@ Lies liesAt(const Signal& s)
 
 std::uint64_t maskOf(int bits)
 {
-    return bits >= kWord ? ~std::uint64_t{0} : (std::uint64_t{1} << bits) - 1;
+    if (bits >= kWord)
+        return ~std::uint64_t{0};
+    return bits <= 0 ? 0 : (std::uint64_t{1} << bits) - 1;
 }
 
 std::int64_t asSigned(std::uint64_t raw, int bits)

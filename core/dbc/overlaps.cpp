@@ -6,7 +6,7 @@ namespace vicegrip::dbc {
 namespace {
 
 /// Whose each bit of the frame is.
-using Owners = std::array<std::optional<size_t>, 8 * kMostBytes>;
+using Owners = std::array<std::optional<size_t>, size_t{8} * kMostBytes>;
 
 std::vector<size_t> bitsOf(const Signal& s)
 {

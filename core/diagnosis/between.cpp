@@ -172,7 +172,7 @@ void grow(std::vector<Solved>& solved, const Series& s, size_t spots)
 
 bool Bends::between(double one, double other) const
 {
-    const auto [low, high] = std::minmax(one, other);
+    const double low = std::min(one, other), high = std::max(one, other);
     const double edge = 1e-6 * std::max(std::abs(low), std::abs(high));
     return std::ranges::any_of(volts, [&](double v) { return v >= low - edge && v <= high + edge; });
 }
