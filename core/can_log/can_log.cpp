@@ -10,6 +10,7 @@
 namespace vicegrip::can_log {
 namespace {
 
+constexpr double kMost_s = 1e12; ///< no clock goes so far
 constexpr size_t kShortId = 3, kLongId = 8, kClassic = 8, kFlexible = 64;
 constexpr std::uint32_t kErrorFlag = 0x20000000, kLongMask = 0x1FFFFFFF, kShortMask = 0x7FF;
 constexpr const char* kHexDigits = "0123456789ABCDEF";
@@ -90,7 +91,8 @@ Result<Frame> readLine(std::string_view text)
         return line.wrong(phrase("a line begins with its time, (seconds)"));
     const std::string_view time = line.until(")");
     const auto [end, error] = std::from_chars(time.data(), time.data() + time.size(), out.time_s);
-    if (error != std::errc() || end != time.data() + time.size() || !std::isfinite(out.time_s) || !line.take(')'))
+    if (error != std::errc() || end != time.data() + time.size() || !(std::abs(out.time_s) < kMost_s) ||
+        !line.take(')'))
         return line.wrong(phrase("a line begins with its time, (seconds)"));
     line.takeSpaces();
     out.bus = line.until(" \t");

@@ -26,6 +26,8 @@ TEST(CanLog, WhatCannotBeIsRefusedAtItsPlace)
 {
     for (const auto& [line, said] : {std::pair("can0 123#00", "1: a line begins with its time"),
                                      {"(x) can0 123#00", "begins with its time"},
+                                     {"(1e300) can0 123#00", "begins with its time"},
+                                     {"(nan) can0 123#00", "begins with its time"},
                                      {"(1) can0 12#00", "three or eight"},
                                      {"(1) can0 1234#00", "three or eight"},
                                      {"(1) can0 8FF#00", "11 or 29"},
