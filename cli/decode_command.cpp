@@ -13,12 +13,15 @@ namespace {
 
 constexpr size_t kMostLog = 1U << 30; ///< bytes
 
-/// A value as a table has it; the name that the file gives its number comes before.
+/// A value as a table has it: the name that the file gives its number, where it has one.
 std::string shown(const dbc::Value& v)
 {
-    const auto named = v.signal->names.find(
-        static_cast<std::int64_t>(std::clamp(std::round((v.value - v.signal->offset) / v.signal->scale), -9e18, 9e18)));
-    return named != v.signal->names.end() ? named->second : units::shortest(v.value);
+    constexpr double kMost = 9e18; // of what is counted
+    const double raw = std::round((v.value - v.signal->offset) / v.signal->scale);
+    if (std::abs(raw) < kMost) // and not: no number at all
+        if (const auto named = v.signal->names.find(static_cast<std::int64_t>(raw)); named != v.signal->names.end())
+            return named->second;
+    return units::shortest(v.value);
 }
 
 } // namespace

@@ -53,7 +53,6 @@ class Reader
     struct Listed
     {
         Message message;
-        Word name;
         std::vector<Said> said; ///< by signal
     };
 
@@ -91,65 +90,21 @@ class Reader
             m_words.next();
     }
 
-    Result<Word> word(Kind kind, const std::string& what)
-    {
-        if (now().kind != kind)
-            return m_words.wrong(phrase("{} is missing here", what));
-        return m_words.next();
-    }
-
-    Result<void> mark(std::string_view which)
-    {
-        if (!now().is(which))
-            return m_words.wrong(phrase("\"{}\" is missing here", std::string(which)));
-        m_words.next();
-        return {};
-    }
-
-    Result<double> number(const std::string& what)
-    {
-        const auto said = word(Kind::Number, what);
-        if (!said)
-            return tl::make_unexpected(said.error());
-        std::string_view text = said->text;
-        if (text.starts_with('+'))
-            text.remove_prefix(1);
-        double out = 0;
-        const auto [end, error] = std::from_chars(text.data(), text.data() + text.size(), out);
-        if (error != std::errc() || end != text.data() + text.size() || !std::isfinite(out))
-            return Words::wrongAt(*said, phrase("{} is no number", std::string(said->text)));
-        return out;
-    }
-
-    Result<std::uint64_t> whole(const std::string& what, std::uint64_t most)
-    {
-        const auto said = word(Kind::Number, what);
-        if (!said)
-            return tl::make_unexpected(said.error());
-        std::uint64_t out = 0;
-        const auto [end, error] = std::from_chars(said->text.data(), said->text.data() + said->text.size(), out);
-        if (error != std::errc() || end != said->text.data() + said->text.size() || out > most)
-            return fail(ErrorCode::Range, phrase("{} goes from 0 to {}", what, std::to_string(most)),
-                        {{}, {}, said->line, said->column});
-        return out;
-    }
-
     Result<void> message()
     {
         m_words.next();
         m_current = nullptr;
         const Word at = now();
-        const auto id = whole(phrase("an identifier"), 0xFFFFFFFF);
+        const auto id = m_words.whole(phrase("an identifier"), 0xFFFFFFFF);
         if (!id)
             return tl::make_unexpected(id.error());
         Listed listed;
-        const auto name = word(Kind::Name, phrase("the message's name"));
+        const auto name = m_words.word(Kind::Name, phrase("the message's name"));
         if (!name)
             return tl::make_unexpected(name.error());
-        listed.name = *name;
-        if (auto colon = mark(":"); !colon)
+        if (auto colon = m_words.mark(":"); !colon)
             return colon;
-        const auto bytes = whole(phrase("a message's length in bytes"), kMostBytes);
+        const auto bytes = m_words.whole(phrase("a message's length in bytes"), kMostBytes);
         if (!bytes)
             return tl::make_unexpected(bytes.error());
         if (now().kind == Kind::Name && now().line == name->line) // who sends it
@@ -197,20 +152,20 @@ class Reader
 
     Result<void> layout(Signal& s)
     {
-        const auto start = whole(phrase("a signal's first bit"), 8 * kMostBytes - 1);
+        const auto start = m_words.whole(phrase("a signal's first bit"), 8 * kMostBytes - 1);
         if (!start)
             return tl::make_unexpected(start.error());
-        if (auto bar = mark("|"); !bar)
+        if (auto bar = m_words.mark("|"); !bar)
             return bar;
         const Word at = now();
-        const auto bits = whole(phrase("a signal's length in bits"), 64);
+        const auto bits = m_words.whole(phrase("a signal's length in bits"), 64);
         if (!bits)
             return tl::make_unexpected(bits.error());
         if (*bits == 0)
             return fail(ErrorCode::Range, phrase("a signal has one bit at least"), {{}, {}, at.line, at.column});
-        if (auto sign = mark("@"); !sign)
+        if (auto sign = m_words.mark("@"); !sign)
             return sign;
-        const auto order = whole(phrase("the order of bytes"), 1);
+        const auto order = m_words.whole(phrase("the order of bytes"), 1);
         if (!order)
             return tl::make_unexpected(order.error());
         s.start = static_cast<int>(*start);
@@ -222,39 +177,22 @@ class Reader
         return {};
     }
 
-    /// Two numbers between brackets.
-    Result<std::pair<double, double>> two(std::string_view open, std::string_view between, std::string_view close)
-    {
-        if (auto done = mark(open); !done)
-            return tl::make_unexpected(done.error());
-        const auto one = number(phrase("a number"));
-        if (!one)
-            return tl::make_unexpected(one.error());
-        if (auto done = mark(between); !done)
-            return tl::make_unexpected(done.error());
-        const auto other = number(phrase("a number"));
-        if (!other)
-            return tl::make_unexpected(other.error());
-        if (auto done = mark(close); !done)
-            return tl::make_unexpected(done.error());
-        return std::pair(*one, *other);
-    }
-
     Result<void> signal()
     {
         m_words.next();
         Signal s;
         Said said;
-        const auto name = word(Kind::Name, phrase("the signal's name"));
+        const auto name = m_words.word(Kind::Name, phrase("the signal's name"));
         if (!name)
             return tl::make_unexpected(name.error());
         said.name = *name;
         s.name = name->text;
-        if (auto done = multiplexing(s, said).and_then([&] { return mark(":"); }).and_then([&] { return layout(s); });
+        if (auto done =
+                multiplexing(s, said).and_then([&] { return m_words.mark(":"); }).and_then([&] { return layout(s); });
             !done)
             return done;
-        const auto line = two("(", ",", ")");
-        const auto range = line ? two("[", "|", "]") : line;
+        const auto line = m_words.two("(", ",", ")");
+        const auto range = line ? m_words.two("[", "|", "]") : line;
         if (!range)
             return tl::make_unexpected(range.error());
         std::tie(s.scale, s.offset) = *line;
@@ -262,7 +200,7 @@ class Reader
             return fail(ErrorCode::Range, phrase("the scale of {} is 0", s.name), {{}, {}, name->line, name->column});
         if (range->first < range->second)
             s.range = *range;
-        const auto unit = word(Kind::Text, phrase("the unit, in quotes"));
+        const auto unit = m_words.word(Kind::Text, phrase("the unit, in quotes"));
         if (!unit)
             return tl::make_unexpected(unit.error());
         s.unit = shownText(unit->text);
@@ -291,20 +229,18 @@ class Reader
     }
 
     /// The signal that a later statement names, as `ID NAME`. Null where it is not there: files are full of leftovers.
-    Result<Signal*> named(Listed*& of)
+    Result<Signal*> named()
     {
         const Word at = now();
-        const auto id = whole(phrase("an identifier"), 0xFFFFFFFF);
-        const auto name = id ? word(Kind::Name, phrase("a signal's name")) : tl::make_unexpected(id.error());
+        const auto id = m_words.whole(phrase("an identifier"), 0xFFFFFFFF);
+        const auto name = id ? m_words.word(Kind::Name, phrase("a signal's name")) : tl::make_unexpected(id.error());
         if (!name)
             return tl::make_unexpected(name.error());
         const auto message = m_seen.find(static_cast<std::uint32_t>(*id));
-        if (message != m_seen.end()) {
-            of = &m_messages[message->second];
-            for (Signal& s : of->message.carries)
+        if (message != m_seen.end())
+            for (Signal& s : m_messages[message->second].message.carries)
                 if (s.name == name->text)
                     return &s;
-        }
         if (*id != kOfNoMessage)
             remark(at, phrase("no message {} has a signal {}", std::string(at.text), std::string(name->text)));
         return nullptr;
@@ -317,34 +253,32 @@ class Reader
             skip();
             return {};
         }
-        Listed* of = nullptr;
-        auto s = named(of);
+        auto s = named();
         if (!s)
             return tl::make_unexpected(s.error());
         while (now().kind == Kind::Number) {
-            const auto value = number(phrase("a value"));
-            const auto name =
-                value ? word(Kind::Text, phrase("the value's name, in quotes")) : tl::make_unexpected(value.error());
+            const auto value = m_words.number(phrase("a value"));
+            const auto name = value ? m_words.word(Kind::Text, phrase("the value's name, in quotes"))
+                                    : tl::make_unexpected(value.error());
             if (!name)
                 return tl::make_unexpected(name.error());
             constexpr double kMost = 9e18;
             if (*s != nullptr && std::abs(*value) < kMost)
                 (*s)->names[static_cast<std::int64_t>(*value)] = shownText(name->text);
         }
-        return mark(";");
+        return m_words.mark(";");
     }
 
     Result<void> coding()
     {
         m_words.next();
-        Listed* of = nullptr;
-        auto s = named(of);
+        auto s = named();
         if (!s)
             return tl::make_unexpected(s.error());
         if (now().is(":"))
             m_words.next();
         const Word at = now();
-        const auto which = whole(phrase("the coding of a signal"), 3);
+        const auto which = m_words.whole(phrase("the coding of a signal"), 3);
         if (!which)
             return tl::make_unexpected(which.error());
         if (*s != nullptr && (*which == 1 || *which == 2)) {
@@ -356,17 +290,16 @@ class Reader
                             {{}, {}, at.line, at.column});
             (*s)->coding = *which == 1 ? Coding::Float : Coding::Double;
         }
-        return mark(";");
+        return m_words.mark(";");
     }
 
     Result<void> ranges()
     {
         m_words.next();
-        Listed* of = nullptr;
-        auto s = named(of);
+        auto s = named();
         if (!s)
             return tl::make_unexpected(s.error());
-        const auto by = word(Kind::Name, phrase("the signal that chooses"));
+        const auto by = m_words.word(Kind::Name, phrase("the signal that chooses"));
         if (!by)
             return tl::make_unexpected(by.error());
         Multiplexed chosen{std::string(by->text), {}};
@@ -380,13 +313,13 @@ class Reader
         }
         if (*s != nullptr)
             (*s)->multiplexed = std::move(chosen);
-        return mark(";");
+        return m_words.mark(";");
     }
 
     /// `3-5`: its second half is read as a number with a sign.
     Result<std::pair<std::uint64_t, std::uint64_t>> rangeOf()
     {
-        const auto first = whole(phrase("the first of a range"), ~std::uint64_t{0});
+        const auto first = m_words.whole(phrase("the first of a range"), ~std::uint64_t{0});
         if (!first)
             return tl::make_unexpected(first.error());
         std::string_view text = now().text;

@@ -1,5 +1,9 @@
 #include "core/dbc/words.h"
 
+#include "core/base/phrase.h"
+
+#include <charconv>
+#include <cmath>
 #include <utility>
 
 namespace vicegrip::dbc {
@@ -108,6 +112,61 @@ Word Words::read()
     out.kind = Word::Kind::Mark;
     out.text = m_text.substr(first, 1);
     return out;
+}
+
+Result<Word> Words::word(Word::Kind kind, const std::string& what)
+{
+    if (m_now.kind != kind)
+        return wrong(phrase("{} is missing here", what));
+    return next();
+}
+
+Result<void> Words::mark(std::string_view which)
+{
+    if (!m_now.is(which))
+        return wrong(phrase("\"{}\" is missing here", std::string(which)));
+    next();
+    return {};
+}
+
+Result<double> Words::number(const std::string& what)
+{
+    const auto said = word(Word::Kind::Number, what);
+    if (!said)
+        return tl::make_unexpected(said.error());
+    std::string_view text = said->text;
+    if (text.starts_with('+'))
+        text.remove_prefix(1);
+    double out = 0;
+    const auto [end, error] = std::from_chars(text.data(), text.data() + text.size(), out);
+    if (error != std::errc() || end != text.data() + text.size() || !std::isfinite(out))
+        return wrongAt(*said, phrase("{} is no number", std::string(said->text)));
+    return out;
+}
+
+Result<std::uint64_t> Words::whole(const std::string& what, std::uint64_t most)
+{
+    const auto said = word(Word::Kind::Number, what);
+    if (!said)
+        return tl::make_unexpected(said.error());
+    std::uint64_t out = 0;
+    const auto [end, error] = std::from_chars(said->text.data(), said->text.data() + said->text.size(), out);
+    if (error != std::errc() || end != said->text.data() + said->text.size() || out > most)
+        return fail(ErrorCode::Range, phrase("{} goes from 0 to {}", what, std::to_string(most)),
+                    {{}, {}, said->line, said->column});
+    return out;
+}
+
+Result<std::pair<double, double>> Words::two(std::string_view open, std::string_view between, std::string_view close)
+{
+    std::pair<double, double> out;
+    const auto take = [&](double& into) { return number(phrase("a number")).map([&](double value) { into = value; }); };
+    return mark(open)
+        .and_then([&] { return take(out.first); })
+        .and_then([&] { return mark(between); })
+        .and_then([&] { return take(out.second); })
+        .and_then([&] { return mark(close); })
+        .map([&] { return out; });
 }
 
 std::string shownText(std::string_view text)

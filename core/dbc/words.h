@@ -2,9 +2,10 @@
 
 #include "core/base/result.h"
 
-#include <optional>
+#include <cstdint>
 #include <string>
 #include <string_view>
+#include <utility>
 
 /// The words of a database file: names, numbers, texts in quotes, and single marks.
 namespace vicegrip::dbc {
@@ -30,6 +31,15 @@ class Words
     /// To the next word; what it was before. A text without its end stops at the end of all.
     Word next();
     [[nodiscard]] bool isOpen() const { return m_open; } ///< a text had no end
+
+    /// Takes what stands now, or says what is missing. `what`: as a sentence has it.
+    [[nodiscard]] Result<Word> word(Word::Kind kind, const std::string& what);
+    [[nodiscard]] Result<void> mark(std::string_view which);
+    [[nodiscard]] Result<double> number(const std::string& what); ///< finite
+    [[nodiscard]] Result<std::uint64_t> whole(const std::string& what, std::uint64_t most); ///< from 0; else Range
+    /// Two numbers between brackets.
+    [[nodiscard]] Result<std::pair<double, double>> two(std::string_view open, std::string_view between,
+                                                        std::string_view close);
 
     /// An error at the word that stands now.
     [[nodiscard]] tl::unexpected<Error> wrong(std::string sentence) const

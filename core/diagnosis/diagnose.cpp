@@ -255,9 +255,10 @@ Finder::Finder(const analysis::Analysis& analysis, const job::CircuitId& circuit
 void Finder::weigh()
 {
     m_suspects = suspects(*m_analysis, m_circuit, m_families, m_library);
-    const auto chances = chancesOfClicks(*m_analysis, m_circuit, m_suspects);
+    if (m_clickChances.empty())
+        m_clickChances = chancesOfClicks(*m_analysis, m_circuit, m_suspects);
     for (size_t s = 0; s < m_suspects.size(); ++s)
-        m_suspects[s].weight *= chances[s];
+        m_suspects[s].weight *= m_clickChances[s];
 }
 
 bool Finder::goOnWith(const analysis::Analysis& analysis)
@@ -273,6 +274,8 @@ bool Finder::goOnWith(const analysis::Analysis& analysis)
     };
     if (!m_trouble.empty() || !analysis.networkTrouble.empty() || drawn(*analysis.job) != drawn(*m_analysis->job))
         return false;
+    if (analysis.job->clicks != m_analysis->job->clicks || analysis.job->mends != m_analysis->job->mends)
+        m_clickChances.clear(); // other clicks stand
     m_analysis = &analysis;
     weigh();
     return true;

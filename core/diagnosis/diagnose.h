@@ -94,6 +94,7 @@ class Finder
     const parts::Library& m_library;
     std::string m_trouble;
     std::vector<Suspect> m_suspects; ///< single faults
+    std::vector<double> m_clickChances; ///< by suspect
     std::vector<Spot> m_spots; ///< of the circuit, and of others that were read
     std::vector<std::vector<Prediction>> m_predicted; ///< by suspect, for these spots
     std::map<Pair, std::vector<Prediction>> m_pairs; ///< those that were looked at

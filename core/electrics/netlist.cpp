@@ -410,10 +410,6 @@ void Deck::deviceLines(const job::Device& device, const parts::Part& part)
     parts::write(pen, part, {value, value, value, keyOn(), turns(), series});
 }
 
-} // namespace
-
-namespace {
-
 template <class Kind> void fitOne(job::Job& job, const faults::Fault& fault)
 {
     if (const auto* f = std::get_if<Kind>(&fault))

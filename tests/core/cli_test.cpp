@@ -19,7 +19,7 @@ using test::run;
 TEST(Cli, DecodesRecordedFrames)
 {
     const auto log = std::filesystem::temp_directory_path() / ("decode-" + std::to_string(getpid()) + ".log");
-    std::ofstream(log) << "(1.000000) can0 502#1008271041B00000\n(1.5) can0 123#00\n";
+    std::ofstream(log) << "(1.000000) can0 502#1008271041B00000\n(1.25) can0 503#000000007FC00000\n(1.5) can0 123#00\n";
     const std::string call =
         "decode " + log.string() + " --dbc " + std::string(VICEGRIP_SOURCE_DIR) + "/data/links/bench.dbc";
     const test::Ran ran = test::run(call);
@@ -27,11 +27,12 @@ TEST(Cli, DecodesRecordedFrames)
     EXPECT_THAT(ran.out, testing::HasSubstr("1.000000,can0,Input2,Input2Counts,4104,counts"));
     EXPECT_THAT(ran.out, testing::HasSubstr("1.000000,can0,Input2,Input2Volts,2.5,V"));
     EXPECT_THAT(ran.out, testing::HasSubstr("1.000000,can0,Input2,Input2Value,22,"));
-    EXPECT_THAT(ran.out, testing::HasSubstr("2 frames, 1 that the file does not describe"));
+    EXPECT_THAT(ran.out, testing::HasSubstr("Input3Value,nan")) << "an input without a table";
+    EXPECT_THAT(ran.out, testing::HasSubstr("3 frames, 1 that the file does not describe"));
     std::ofstream(log, std::ios::app) << "nonsense\n";
     const test::Ran bad = test::run(call);
     EXPECT_EQ(bad.code, 3) << bad.out;
-    EXPECT_THAT(bad.out, testing::HasSubstr(log.string() + ":3:"));
+    EXPECT_THAT(bad.out, testing::HasSubstr(log.string() + ":4:"));
     std::filesystem::remove(log);
 }
 
