@@ -45,6 +45,9 @@ TEST(FaultPath, ANewUserFollowsNextToTheOpenWireAndProvesTheCircuit)
     EXPECT_EQ(desk.selection.circuit(), fuel);
     const auto take = [&] {
         const size_t before = desk.store.job()->proofs.size();
+        const auto input = job::inputIndex(*desk.store.job(), job::find(*desk.store.job(), fuel)->input);
+        EXPECT_TRUE(QTest::qWaitFor( // what the ECU sends comes in its own time after the key is turned
+            [&] { return desk.selection.condition() != job::Condition::KeyOn || desk.live.sample(*input); }, 10000));
         w.key(Qt::Key_M);
         EXPECT_TRUE(QTest::qWaitFor([&] { return desk.store.job()->proofs.size() > before; }, 10000))
             << desk.selection.station();
