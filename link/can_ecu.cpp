@@ -1,22 +1,33 @@
 #include "link/can_ecu.h"
 
-#include <QCanBus>
-#include <QCanBusDevice>
-
 namespace vicegrip::link {
 namespace {
 
 constexpr int kSilence_ms = 1000; // 50 samples at 50 Hz
 constexpr int kTablePatience_ms = 2000; // for the answer to a table
+constexpr unsigned long kThreadEnds_ms = 2000;
 
 } // namespace
 
-CanEcu::CanEcu(QObject* parent) : QObject(parent)
+CanEcu::CanEcu(QObject* parent) : QObject(parent), m_thread(new QThread), m_reader(new CanReader)
 {
+    m_reader->moveToThread(m_thread);
+    connect(m_thread, &QThread::finished, m_reader, &QObject::deleteLater);
+    connect(m_reader, &CanReader::came, this, [this](const CanBatch& batch) {
+        if (batch.run == m_run)
+            take(batch);
+    });
+    connect(m_reader, &CanReader::broke, this, [this](int run, const QString& sentence) {
+        if (run != m_run)
+            return;
+        m_silence.stop();
+        setState(State::Failed, sentence);
+    });
+    m_thread->setObjectName(QStringLiteral("can"));
+    m_thread->start();
     m_silence.setSingleShot(true);
     m_silence.setInterval(kSilence_ms);
-    connect(&m_silence, &QTimer::timeout, this,
-            [this] { setState(State::Silent, tr("The ECU sends nothing. Is the key on?")); });
+    connect(&m_silence, &QTimer::timeout, this, &CanEcu::miss);
     m_awaiting.setSingleShot(true);
     m_awaiting.setInterval(kTablePatience_ms);
     connect(&m_awaiting, &QTimer::timeout, this, [this] {
@@ -25,94 +36,93 @@ CanEcu::CanEcu(QObject* parent) : QObject(parent)
     });
 }
 
+/// An adapter that hangs keeps its thread; nobody waits for it for long.
 CanEcu::~CanEcu()
 {
-    m_bus.reset();
+    m_reader->disconnect(this);
+    QMetaObject::invokeMethod(m_reader, [reader = m_reader] { reader->close(); });
+    m_thread->quit();
+    if (m_thread->wait(kThreadEnds_ms))
+        delete m_thread;
 }
 
-void CanEcu::open(const QString& plugin, const QString& interface)
-{
-    QString error;
-    if (std::unique_ptr<QCanBusDevice> bus(QCanBus::instance()->createDevice(plugin, interface, &error)); bus) {
-        open(std::move(bus));
-        return;
-    }
-    close();
-    setState(State::Failed, tr("The CAN bus cannot be opened: %1").arg(error));
-}
-
-void CanEcu::open(std::unique_ptr<QCanBusDevice> bus)
+void CanEcu::open(const OpensBus& opens, int bitRate)
 {
     close();
-    m_bus = std::move(bus);
-    connect(m_bus.get(), &QCanBusDevice::framesReceived, this, &CanEcu::readFrames);
-    connect(m_bus.get(), &QCanBusDevice::errorOccurred, this, [this](QCanBusDevice::CanBusError code) {
-        if (code != QCanBusDevice::NoError)
-            setState(State::Failed, tr("The CAN bus broke: %1").arg(m_bus->errorString()));
-    });
-    connect(m_bus.get(), &QCanBusDevice::stateChanged, this, [this](QCanBusDevice::CanBusDeviceState now) {
-        if (now == QCanBusDevice::UnconnectedState && m_state != State::Off)
-            setState(State::Failed, tr("The CAN bus is gone."));
-    });
     setState(State::Connecting);
-    if (!m_bus->connectDevice())
-        setState(State::Failed, tr("The CAN bus cannot be opened: %1").arg(m_bus->errorString()));
+    QMetaObject::invokeMethod(m_reader,
+                              [reader = m_reader, opens, bitRate, run = m_run] { reader->open(opens, bitRate, run); });
     m_silence.start();
 }
 
 void CanEcu::close()
 {
+    ++m_run;
     m_silence.stop();
+    m_health = {};
     setState(State::Off);
-    if (m_bus) {
-        m_bus->disconnect(this);
-        if (m_bus->state() != QCanBusDevice::UnconnectedState)
-            m_bus->disconnectDevice();
-        m_bus.release()->deleteLater(); // it may be the sender of what called us
-    }
+    QMetaObject::invokeMethod(m_reader, [reader = m_reader] { reader->close(); });
+}
+
+void CanEcu::listen(const std::shared_ptr<const stream::Listener>& listener)
+{
+    QMetaObject::invokeMethod(m_reader, [reader = m_reader, listener] { reader->listen(listener); });
 }
 
 void CanEcu::sendTable(const EcuTable& table)
 {
-    if (!m_bus || m_state == State::Failed || m_state == State::Off) {
+    if (m_state == State::Failed || m_state == State::Off) {
         emit tableFailed(table.input, tr("There is no link to the ECU."));
         return;
     }
     m_awaitedInput = table.input;
     m_awaiting.start();
-    for (const QCanBusFrame& frame : framesOf(table))
-        m_bus->writeFrame(frame);
+    QMetaObject::invokeMethod(m_reader, [reader = m_reader, frames = framesOf(table)] { reader->write(frames); });
 }
 
-void CanEcu::readFrames()
+void CanEcu::take(const CanBatch& batch)
 {
-    QList<EcuSample> samples;
-    QList<EcuPulses> pulses;
-    for (const QCanBusFrame& frame : m_bus->readAllFrames()) {
-        if (const auto sample = sampleOf(frame)) {
-            samples.append(*sample);
-        } else if (const auto counts = pulsesOf(frame)) {
-            pulses.append(*counts);
-        } else if (const auto answered = answerOf(frame); answered && answered->input == m_awaitedInput) {
+    m_reader->taken();
+    const bool itsOwn = batch.health.known > m_health.known;
+    const bool another = batch.health.framesPerSecond != m_health.framesPerSecond;
+    m_health = batch.health;
+    for (const AnsweredTable& answered : batch.answers)
+        if (answered.input == m_awaitedInput) {
             m_awaiting.stop();
             m_awaitedInput = -1;
-            emit tableAnswered(answered->input, answered->answer);
+            emit tableAnswered(answered.input, answered.answer);
         }
+    if (itsOwn) {
+        m_silence.start();
+        setState(State::Live);
     }
-    if (!pulses.isEmpty())
-        emit counted(pulses);
-    if (samples.isEmpty())
-        return;
-    m_silence.start();
-    setState(State::Live);
-    emit sampled(samples);
+    if (!batch.heard.isEmpty())
+        emit told(batch.heard);
+    if (another)
+        emit healthChanged();
+}
+
+/// Why nothing of it comes, as far as the bus tells.
+void CanEcu::miss()
+{
+    m_silence.start(); // the reason may be another in a second
+    if (m_health.busOff)
+        setState(State::Silent, tr("The adapter has left the bus after too many errors. Is the bit rate right, and is "
+                                   "the pair closed at both ends?"));
+    else if (m_health.errors > 0 && m_health.framesPerSecond > 0 && m_health.foreign + m_health.known == 0)
+        setState(State::Silent, tr("Only error frames come. Is the bit rate right?"));
+    else if (m_health.foreign > 0 && m_health.framesPerSecond > 0)
+        setState(State::Silent, tr("Frames come, and none of them is in the database: is it this ECU's?"));
+    else
+        setState(State::Silent, tr("The ECU sends nothing. Is the key on?"));
 }
 
 void CanEcu::setState(State state, const QString& sentence)
 {
-    if (state == m_state)
+    if (state == m_state && sentence == m_sentence)
         return;
     m_state = state;
+    m_sentence = sentence;
     emit stateChanged(state, sentence);
 }
 

@@ -1,15 +1,10 @@
 #pragma once
 
-#include "link/ecu_frames.h"
+#include "link/can_reader.h"
 
-#include <QObject>
-#include <QTimer>
+#include <QThread>
 
-#include <memory>
-
-class QCanBusDevice;
-
-/// The ECU on a CAN bus. Simulated or real is only the plugin's and the interface's name.
+/// The ECU on a CAN bus, simulated or real: what it tells of its inputs.
 namespace vicegrip::link {
 
 class CanEcu : public QObject
@@ -19,40 +14,47 @@ class CanEcu : public QObject
   public:
     enum class State {
         Off, ///< not asked to connect
-        Connecting, ///< the bus is open, nothing has come yet
-        Live, ///< samples come
-        Silent, ///< samples stopped
+        Connecting, ///< the bus is being opened, or nothing has come yet
+        Live, ///< its frames come
+        Silent, ///< they stopped, or those that come are another's
         Failed ///< the bus cannot be opened, or broke
     };
 
     explicit CanEcu(QObject* parent = nullptr);
     ~CanEcu() override;
 
-    /// Opens the bus.
-    void open(std::unique_ptr<QCanBusDevice> bus);
-    /// One of Qt's plugins, such as "socketcan" and "can0".
-    void open(const QString& plugin, const QString& interface);
+    /// Opens the bus. `bitRate` (bit/s; 0: not known here) is what its load is a share of.
+    void open(const OpensBus& opens, int bitRate = 0);
     void close();
+    /// What is made of its frames from now on.
+    void listen(const std::shared_ptr<const stream::Listener>& listener);
 
-    /// Hands over a table; `tableAnswered` or, after two seconds of nothing, `tableFailed` follows.
+    /// Hands over a table, to the bench's ECU; `tableAnswered` or, after two seconds of nothing, `tableFailed` follows.
     void sendTable(const EcuTable& table);
 
     [[nodiscard]] State state() const { return m_state; }
+    [[nodiscard]] const QString& sentence() const { return m_sentence; } ///< why it is so; empty: nothing to say
+    [[nodiscard]] const CanHealth& health() const { return m_health; }
 
   signals:
     void stateChanged(vicegrip::link::CanEcu::State state, const QString& sentence);
-    void sampled(const QList<vicegrip::link::EcuSample>& samples);
-    void counted(const QList<vicegrip::link::EcuPulses>& pulses);
+    void told(const QList<vicegrip::stream::Heard>& heard);
+    void healthChanged(); ///< about once a second
     void tableAnswered(int input, vicegrip::link::TableAnswer answer);
     void tableFailed(int input, const QString& sentence);
 
   private:
     void setState(State state, const QString& sentence = {});
-    void readFrames();
+    void take(const CanBatch& batch);
+    void miss();
 
-    std::unique_ptr<QCanBusDevice> m_bus;
+    QThread* m_thread;
+    CanReader* m_reader; ///< in that thread
+    int m_run = 0; ///< what a bus says that was closed since is not heard
+    CanHealth m_health;
     State m_state = State::Off;
-    QTimer m_silence; ///< no sample for this long: silent
+    QString m_sentence;
+    QTimer m_silence; ///< no frame of it for this long: silent
     QTimer m_awaiting; ///< a table waits for its answer
     int m_awaitedInput = -1;
 };

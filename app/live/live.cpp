@@ -1,11 +1,13 @@
 #include "app/live/live.h"
 
+#include "core/base/shipped.h"
+#include "core/electrics/electrics.h"
 #include "core/electrics/sensor_model.h"
-#include "link/bench_bus.h"
 
 #include <QFileInfo>
 
 #include <algorithm>
+#include <chrono>
 #include <utility>
 
 namespace vicegrip::app {
@@ -58,22 +60,19 @@ Live::Live(QObject* parent) : QObject(parent)
         tell(sentence);
     });
     connect(&m_bench, &link::BenchLink::said, this, &Live::benchSaid);
-    connect(&m_ecu, &link::CanEcu::sampled, this, [this](const QList<link::EcuSample>& samples) {
+    connect(&m_ecu, &link::CanEcu::told, this, [this](const QList<stream::Heard>& all) {
         if (!job::isLive(m_condition))
             return;
-        for (const link::EcuSample& s : samples)
-            m_samples.insert(s.input, s);
-        emit heard(samples);
+        for (const stream::Heard& h : all)
+            m_latest.hear(h);
+        emit heard(all);
         if (!m_refresh.isActive())
             m_refresh.start();
     });
-    connect(&m_ecu, &link::CanEcu::counted, this, [this](const QList<link::EcuPulses>& pulses) {
-        for (const link::EcuPulses& p : pulses)
-            m_pulses.insert(p.input, p);
-    });
+    connect(&m_ecu, &link::CanEcu::healthChanged, this, &Live::healthChanged);
     connect(&m_ecu, &link::CanEcu::stateChanged, this, [this](link::CanEcu::State state, const QString& sentence) {
         if (state != link::CanEcu::State::Live)
-            clearSamples();
+            m_latest.clear();
         if (state == link::CanEcu::State::Failed)
             tell(sentence);
         emit linksChanged();
@@ -102,6 +101,11 @@ void Live::startPractice(const QString& program, const QString& jobFile, const Q
 
 void Live::startBench(const QString& program, const QString& jobFile, const QString& faultsFile)
 {
+    closeStream();
+    m_meterAddress.reset();
+    if (!m_benchFrames)
+        if (const auto read = dbc::readFile(shippedFolder() / "links" / "bench.dbc"))
+            m_benchFrames = std::make_shared<const dbc::Database>(read->database);
     m_hidden.clear();
     m_benchCall = {program, jobFile, faultsFile};
     m_begins = QFileInfo(m_file) != QFileInfo(jobFile); // it is being read: what it says first is what it begins with
@@ -110,9 +114,81 @@ void Live::startBench(const QString& program, const QString& jobFile, const QStr
     emit linksChanged();
 }
 
+/// What is told is made of the frames from now on, by what the job listens for.
+void Live::listen()
+{
+    if (!m_stream && !m_benchFrames)
+        return;
+    auto ears = m_stream ? stream::earsOf(m_job) : stream::benchEars(m_job);
+    if (m_listener && ears == m_ears)
+        return;
+    m_ears = std::move(ears);
+    m_listener = std::make_shared<const stream::Listener>(m_stream ? m_stream->database : m_benchFrames, m_ears);
+    m_latest.clear();
+    m_ecu.listen(m_listener);
+}
+
+double Live::now_s()
+{
+    return std::chrono::duration<double>(std::chrono::steady_clock::now().time_since_epoch()).count();
+}
+
+void Live::openStream(const StreamLink& stream)
+{
+    leaveBench();
+    m_stream = stream;
+    m_listener.reset();
+    listen();
+    m_ecu.open(link::opensPlugin(stream.place), stream.place.bitRate);
+    emit linksChanged();
+}
+
+void Live::closeStream()
+{
+    if (!m_stream)
+        return;
+    m_ecu.close();
+    m_stream.reset();
+    m_listener.reset();
+    m_latest.clear();
+    emit linksChanged();
+    emit sampled();
+}
+
+QStringList Live::missingSignals() const
+{
+    return m_stream && m_listener ? namesOf(m_listener->missing()) : QStringList();
+}
+
+void Live::openMeter(const link::Address& address)
+{
+    leaveBench();
+    m_meterAddress = address;
+    m_meter.open(address);
+    emit linksChanged();
+}
+
+void Live::closeMeter()
+{
+    m_meterAddress.reset();
+    m_meter.close();
+    emit linksChanged();
+}
+
+/// What is simulated and what is real are never read side by side.
+void Live::leaveBench()
+{
+    if (m_benchCall.isEmpty())
+        return;
+    m_benchCall.clear();
+    stopBench();
+}
+
 void Live::openLinks()
 {
-    m_ecu.open(std::make_unique<link::BenchBus>(m_door.channel("can")));
+    m_listener.reset();
+    listen();
+    m_ecu.open(link::opensBench(m_door.channel("can")));
     m_meter.open(m_door.channel("meter"));
     m_bench.setCondition(m_condition);
     if (!m_hidden.isEmpty())
@@ -125,6 +201,10 @@ void Live::openLinks()
 
 void Live::connectAgain()
 {
+    if (m_stream)
+        openStream(StreamLink(*m_stream));
+    if (m_meterAddress)
+        openMeter(link::Address(*m_meterAddress));
     if (m_bench.isReady())
         openLinks();
     else if (m_benchCall.size() == 3) {
@@ -143,22 +223,14 @@ void Live::stopBench()
     m_bench.stop();
 }
 
-std::optional<link::EcuSample> Live::sample(int input) const
+std::optional<InputNow> Live::sample(int input) const
 {
-    const auto it = m_samples.constFind(input);
-    return it == m_samples.cend() ? std::nullopt : std::optional(*it);
+    return m_latest.sample(input, now_s());
 }
 
-std::optional<link::EcuPulses> Live::pulses(int input) const
+std::optional<double> Live::staleFor_s(int input) const
 {
-    const auto it = m_pulses.constFind(input);
-    return it == m_pulses.cend() ? std::nullopt : std::optional(*it);
-}
-
-void Live::clearSamples()
-{
-    m_samples.clear();
-    m_pulses.clear();
+    return m_latest.staleFor_s(input, now_s());
 }
 
 Live::Chip Live::ecuChip() const
@@ -221,24 +293,24 @@ void Live::finishReading(const std::optional<job::Reading>& reading, const QStri
 
 std::optional<job::Reading> Live::now(const job::Job& job, const job::Circuit& circuit, const proof::Place& place) const
 {
-    const auto latest = sample(static_cast<int>(job::inputIndex(job, circuit.input).value_or(-1)));
+    const auto latest = sample(job::inputIndex(job, circuit.input).value_or(-1));
     if (!latest)
         return std::nullopt;
+    std::optional<double> told;
     switch (place.station.kind) {
     case proof::StationKind::Input:
-        if (const auto read = reading(job, circuit))
-            return place.reading(*read);
+        told = reading(job, circuit);
         break;
     case proof::StationKind::Counts:
-        return place.reading(latest->counts);
+        told = latest->counts;
+        break;
     case proof::StationKind::Value:
-        if (latest->value)
-            return place.reading(units::fromUnit(*latest->value, place.dimension, place.unit));
+        told = latest->value;
         break;
     case proof::StationKind::Probe:
         break;
     }
-    return std::nullopt;
+    return told ? std::optional(place.reading(*told)) : std::nullopt;
 }
 
 bool Live::untouched(const job::Job& job, const job::Circuit& circuit) const
@@ -250,19 +322,31 @@ bool Live::untouched(const job::Job& job, const job::Circuit& circuit) const
 std::optional<double> Live::reading(const job::Job& job, const job::Circuit& circuit) const
 {
     const parts::Part* sensor = job::sensorOf(job, circuit);
-    const int input = static_cast<int>(job::inputIndex(job, circuit.input).value_or(-1));
-    if (sensor != nullptr && parts::countsValue(*sensor)) {
-        const auto counted = pulses(input);
-        return counted ? std::optional(counted->hz) : std::nullopt;
-    }
-    const auto now = sample(input);
-    return now ? std::optional(now->volts) : std::nullopt;
+    const auto now = sample(job::inputIndex(job, circuit.input).value_or(-1));
+    if (!now)
+        return std::nullopt;
+    return sensor != nullptr && parts::countsValue(*sensor) ? now->hertz : volts(job, circuit);
+}
+
+std::optional<double> Live::volts(const job::Job& job, const job::Circuit& circuit) const
+{
+    const auto now = sample(job::inputIndex(job, circuit.input).value_or(-1));
+    if (!now)
+        return std::nullopt;
+    const parts::EcuInput* input = job::findInput(job, circuit.input);
+    if (!now->volts && now->counts && input != nullptr)
+        return *now->counts * electrics::countVolts(job, *input);
+    return now->volts;
 }
 
 void Live::sendTable(int input, const scaling::Table& table, units::Dimension measures, Sent sent)
 {
     if (m_sent) { // who waits for the first one must hear of it
         sent(tr("The ECU is still taking the last table: send this one again."));
+        return;
+    }
+    if (m_stream) {
+        sent(tr("Over this link the ECU is only listened to: copy the table into its own program."));
         return;
     }
     m_sent = std::move(sent);
@@ -291,6 +375,8 @@ void Live::follow(const job::Job& job, const QString& file)
     const bool moved = m_mends != job.mends;
     m_mends = job.mends;
     m_file = file;
+    m_job = job;
+    listen();
     if (m_benchCall.size() != 3 || QFileInfo(file) != QFileInfo(m_benchCall[1]))
         return;
     if (std::exchange(m_begins, false))
@@ -322,7 +408,7 @@ void Live::setCondition(job::Condition condition)
     if (m_bench.isReady())
         m_bench.setCondition(condition);
     if (condition == job::Condition::BatteryOff)
-        clearSamples(); // what was sent before the lead came off is not now
+        m_latest.clear(); // what was sent before the lead came off is not now
     emit linksChanged();
     emit sampled();
 }

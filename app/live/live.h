@@ -1,12 +1,12 @@
 #pragma once
 
+#include "app/live/latest.h"
 #include "core/proof/place.h"
 #include "core/scaling/table.h"
 #include "link/bench_link.h"
 #include "link/can_ecu.h"
 #include "link/scpi_meter.h"
 
-#include <QHash>
 #include <QObject>
 #include <QTimer>
 
@@ -16,6 +16,14 @@
 /// What the instruments say now. Samples reach views at a rate eyes can follow and never pass through the job: only a
 /// recorded reading becomes an edit.
 namespace vicegrip::app {
+
+/// An ECU's own stream: where its bus is reached, and what describes its frames.
+struct StreamLink
+{
+    QString name; ///< as the user calls it
+    link::CanPlace place;
+    std::shared_ptr<const dbc::Database> database;
+};
 
 class Live : public QObject
 {
@@ -35,12 +43,29 @@ class Live : public QObject
     void connectAgain();
     [[nodiscard]] link::BenchLink& bench() { return m_bench; }
 
-    /// Latest sample of an input, by its index in the ECU's list; none while the ECU is not live.
-    [[nodiscard]] std::optional<link::EcuSample> sample(int input) const;
-    [[nodiscard]] std::optional<link::EcuPulses> pulses(int input) const;
+    /// Listens to an ECU, and sends it nothing. A car is real or simulated: the bench is stopped.
+    void openStream(const StreamLink& stream);
+    void closeStream();
+    [[nodiscard]] const std::optional<StreamLink>& stream() const { return m_stream; }
+    /// Signals that the job listens for and the stream's database has not.
+    [[nodiscard]] QStringList missingSignals() const;
+    /// A multimeter on the network; the bench is stopped.
+    void openMeter(const link::Address& address);
+    void closeMeter();
+    [[nodiscard]] bool hasMeter() const { return m_meterAddress.has_value(); }
+    [[nodiscard]] const link::CanEcu& ecu() const { return m_ecu; }
+    [[nodiscard]] const link::ScpiMeter& meter() const { return m_meter; }
+
+    /// What an input is told to be now, by its index in the ECU's list; none while nothing is.
+    [[nodiscard]] std::optional<InputNow> sample(int input) const;
+    /// It was told of, and is no more; for how long, s.
+    [[nodiscard]] std::optional<double> staleFor_s(int input) const;
 
     /// What the input of a circuit reads now: volts, or Hz where its pulses stand for a value.
     [[nodiscard]] std::optional<double> reading(const job::Job& job, const job::Circuit& circuit) const;
+
+    /// What it reads as volts, whatever they stand for; worked out where the ECU tells its counts alone.
+    [[nodiscard]] std::optional<double> volts(const job::Job& job, const job::Circuit& circuit) const;
 
     /// What the ECU reports at one of its stations, as it is counted there; none where nothing comes, or no
     /// value while it has no table.
@@ -81,8 +106,9 @@ class Live : public QObject
 
   signals:
     void sampled(); ///< at most ten times a second
-    void heard(const QList<vicegrip::link::EcuSample>& samples); ///< every one of them, as they come
+    void heard(const QList<vicegrip::stream::Heard>& all); ///< every one of it, as it comes
     void linksChanged();
+    void healthChanged(); ///< of the bus, about once a second
     void troubled(const QString& sentence);
     void benchSaid(const QString& sentence); ///< the links are as they were
 
@@ -92,7 +118,9 @@ class Live : public QObject
     void finishTable(const QString& trouble);
 
     void openLinks();
-    void clearSamples();
+    void listen();
+    void leaveBench();
+    static double now_s();
     void tellMends();
 
     link::BenchLink m_bench;
@@ -105,8 +133,13 @@ class Live : public QObject
     qsizetype m_told = 0; ///< mends that the bench knows of
     link::CanEcu m_ecu;
     link::ScpiMeter m_meter;
-    QHash<int, link::EcuSample> m_samples;
-    QHash<int, link::EcuPulses> m_pulses;
+    Latest m_latest;
+    std::optional<StreamLink> m_stream; ///< none: the bench's
+    std::shared_ptr<const dbc::Database> m_benchFrames; ///< what describes the bench's
+    std::vector<stream::Ear> m_ears;
+    std::shared_ptr<const stream::Listener> m_listener;
+    std::optional<link::Address> m_meterAddress; ///< none: the bench's, or none
+    job::Job m_job; ///< that is listened for
     QTimer m_refresh;
     Taken m_taken;
     Sent m_sent;

@@ -94,6 +94,26 @@ struct RoadSpeed
 /// How much a circuit is wanted when inputs are short.
 enum class Want { Required, Wanted, Preferred };
 
+/// What a signal of the ECU's own stream tells of an input.
+enum class Tells {
+    Volts, ///< at the input
+    Value, ///< what the ECU makes of them
+    Counts, ///< of its converter
+    Hertz, ///< of an input that counts
+    LowTime ///< how long the line is low in each pulse
+};
+
+/// A signal of the ECU's stream that stands for a circuit, as a database file names it.
+struct Told
+{
+    Tells tells = Tells::Value;
+    std::string message, signal;
+    std::string unit; ///< of its numbers, where the database does not say it or says another; empty: as it says
+    parts::InputId input; ///< that the circuit sat on when this was chosen: on another, it stands for nothing
+    nlohmann::json extra = nlohmann::json::object();
+    bool operator==(const Told&) const = default;
+};
+
 struct Circuit
 {
     CircuitId id;
@@ -106,6 +126,7 @@ struct Circuit
     bool locked = false; ///< seating all leaves its seat alone
     Rest rest;
     ScalingSpec scaling;
+    std::vector<Told> told; ///< by the ECU's own stream
     std::vector<Captured> captured; ///< readings beside another instrument, for a fit
     std::optional<ThrottleLimits> limits; ///< of a throttle or pedal: its closed and open limits
     std::optional<RoadSpeed> roadSpeed; ///< of a speed sensor
@@ -154,6 +175,8 @@ struct Job
     Surroundings surroundings;
     Battery battery;
     Meter meter;
+    std::string stream; ///< the link its ECU is heard over, by its name among the user's; empty: none was chosen
+    std::string instrument; ///< the link to the multimeter, the same
     std::optional<Brief> brief;
     parts::Ecu ecu;
     std::vector<parts::Ecu> expanders;
@@ -258,6 +281,15 @@ template <> struct vicegrip::fields::EnumNames<vicegrip::job::Takes>
         {vicegrip::job::Takes::Counts, "counts"},
         {vicegrip::job::Takes::Polynomial, "polynomial"},
         {vicegrip::job::Takes::SteinhartHart, "steinhart-hart"}};
+};
+template <> struct vicegrip::fields::EnumNames<vicegrip::job::Tells>
+{
+    static constexpr std::pair<vicegrip::job::Tells, std::string_view> kNames[] = {
+        {vicegrip::job::Tells::Volts, "volts"},
+        {vicegrip::job::Tells::Value, "value"},
+        {vicegrip::job::Tells::Counts, "counts"},
+        {vicegrip::job::Tells::Hertz, "hertz"},
+        {vicegrip::job::Tells::LowTime, "low-time"}};
 };
 template <> struct vicegrip::fields::EnumNames<vicegrip::job::Breakpoints>
 {

@@ -118,6 +118,8 @@ class Changed
         job.surroundings = after.surroundings;
         job.battery = after.battery;
         job.meter = after.meter;
+        job.stream = after.stream;
+        job.instrument = after.instrument;
         job.brief = after.brief;
         job.workSteps = after.workSteps;
         job.tank = after.tank;

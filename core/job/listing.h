@@ -269,6 +269,16 @@ template <class A> void listFields(A& a, RoadSpeed& s)
     a.rest(s.extra);
 }
 
+template <class A> void listFields(A& a, Told& t)
+{
+    a("tells", t.tells);
+    a("message", t.message);
+    a("signal", t.signal);
+    a("unit", t.unit);
+    a("input", t.input);
+    a.rest(t.extra);
+}
+
 template <class A> void listFields(A& a, Captured& c)
 {
     a("value", c.value);
@@ -318,6 +328,7 @@ template <class A> void listFields(A& a, Circuit& c)
         a("rest", c.rest);
         a("scaling", c.scaling);
     }
+    a("told", c.told);
     a("captured", c.captured);
     a("limits", c.limits);
     a("road_speed", c.roadSpeed);
@@ -373,6 +384,8 @@ template <class A> void listFields(A& a, Job& j)
     a("surroundings", j.surroundings);
     a("battery", j.battery);
     a("meter", j.meter);
+    a("stream", j.stream);
+    a("instrument", j.instrument);
     a("brief", j.brief);
     a("ecu", j.ecu);
     a("expanders", j.expanders);

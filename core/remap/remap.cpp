@@ -1,7 +1,7 @@
 #include "core/remap/remap.h"
 
+#include "core/alike/alike.h"
 #include "core/base/phrase.h"
-#include "core/base/typed_text.h"
 #include "core/pasted/pasted_list.h"
 #include "core/pinning/pin_use.h"
 #include "core/pinning/pinning.h"
@@ -16,65 +16,7 @@
 namespace vicegrip::remap {
 namespace {
 
-/// What people write for the words of a function (common practice).
-const std::map<std::string, std::vector<std::string>>& spelledOut()
-{
-    static const std::map<std::string, std::vector<std::string>> kWords = {
-        {"clt", {"coolant", "temp"}},
-        {"ect", {"coolant", "temp"}},
-        {"water", {"coolant"}},
-        {"iat", {"intake", "air", "temp"}},
-        {"act", {"intake", "air", "temp"}},
-        {"map", {"manifold", "pressure"}},
-        {"tps", {"throttle"}},
-        {"maf", {"air", "mass"}},
-        {"airflow", {"air", "mass"}},
-        {"ckp", {"crank", "trigger"}},
-        {"cmp", {"cam", "trigger"}},
-        {"crankshaft", {"crank"}},
-        {"camshaft", {"cam"}},
-        {"vss", {"speed"}},
-        {"flex", {"fuel", "composition"}},
-        {"ethanol", {"fuel", "composition"}},
-        {"temperature", {"temp"}},
-        {"earth", {"ground"}},
-        {"gnd", {"ground"}},
-        {"return", {"ground"}},
-        {"vref", {"sensor", "supply"}},
-        {"5v", {"sensor", "supply"}},
-        {"reference", {"sensor", "supply"}},
-        {"12v", {"power", "feed"}},
-        {"battery", {"power", "feed"}},
-        {"ecu", {"power"}},
-        {"sig", {"signal"}},
-        {"output", {"signal"}},
-        {"second", {"2"}},
-        {"press", {"pressure"}},
-        {"accelerator", {"pedal"}},
-    };
-    return kWords;
-}
-
-std::set<std::string> tokens(std::string_view words)
-{
-    static const std::set<std::string> kSilent = {"of", "the", "and", "wire", "pin", "position", "plug", "to", "track"};
-    std::set<std::string> out;
-    std::string word;
-    for (char c : typed::lower(std::string(words)) + " ") {
-        if ((c >= 'a' && c <= 'z') || (c >= '0' && c <= '9')) {
-            word += c;
-            continue;
-        }
-        if (const auto it = spelledOut().find(word); it != spelledOut().end())
-            out.insert(it->second.begin(), it->second.end());
-        else if (!word.empty() && !kSilent.contains(word))
-            out.insert(word);
-        word.clear();
-    }
-    return out;
-}
-
-/// Shared words of all words (Jaccard 1901). A signal is meant where no role is said.
+/// A signal is meant where no role is said.
 double likeness(std::set<std::string> a, std::set<std::string> b)
 {
     const auto complete = [](std::set<std::string>& words) {
@@ -89,10 +31,7 @@ double likeness(std::set<std::string> a, std::set<std::string> b)
     };
     complete(a);
     complete(b);
-    std::set<std::string> both, all = a;
-    std::ranges::set_intersection(a, b, std::inserter(both, both.end()));
-    all.insert(b.begin(), b.end());
-    return all.empty() ? 0 : static_cast<double>(both.size()) / static_cast<double>(all.size());
+    return alike::shared(a, b);
 }
 
 /// What a cavity of the job's plug is for; several circuits share a ground, whose number is no word of its name.
@@ -150,9 +89,9 @@ std::vector<int> matched(const std::vector<job::OldPin>& old, const std::vector<
     std::vector<Pair> pairs;
     std::vector<std::set<std::string>> there;
     for (const NewPin& n : now)
-        there.push_back(tokens(n.function));
+        there.push_back(alike::wordsOf(n.function));
     for (size_t i = 0; i < old.size(); ++i) {
-        const auto words = tokens(old[i].function);
+        const auto words = alike::wordsOf(old[i].function);
         if (words.empty())
             continue;
         for (size_t k = 0; k < now.size(); ++k)

@@ -30,10 +30,7 @@ class FakeEcu
             });
         });
     }
-    [[nodiscard]] std::unique_ptr<QCanBusDevice> bus() const
-    {
-        return std::make_unique<BenchBus>(BenchAddress{m_server.fullServerName(), "hello"});
-    }
+    [[nodiscard]] OpensBus bus() const { return opensBench({m_server.fullServerName(), "hello"}); }
     void send(const QCanBusFrame& frame) { write(lineOf(frame) + '\n'); }
     void write(const QByteArray& bytes)
     {
@@ -48,6 +45,25 @@ class FakeEcu
     QLocalServer m_server;
     QLocalSocket* m_socket = nullptr;
 };
+
+/// Hears the counts of the first eight inputs, as the bench's own frames have them.
+std::shared_ptr<const stream::Listener> listener()
+{
+    const auto read = dbc::readFile(VICEGRIP_SOURCE_DIR "/data/links/bench.dbc");
+    std::vector<stream::Ear> ears;
+    for (int i = 0; i < 8; ++i) {
+        const std::string name = "Input" + std::to_string(i);
+        ears.push_back({i, job::Tells::Counts, name, name + "Counts", {}, {}, {}});
+    }
+    return std::make_shared<const stream::Listener>(std::make_shared<const dbc::Database>(read.value().database), ears);
+}
+
+/// Opened, and listening.
+void open(CanEcu& ecu, const FakeEcu& fake)
+{
+    ecu.listen(listener());
+    ecu.open(fake.bus());
+}
 
 /// Until a sample of somebody on the bus has come through.
 bool becomesLive(FakeEcu& fake, const CanEcu& ecu)
@@ -69,14 +85,14 @@ TEST(CanEcu, SamplesMakeItLiveAndSilenceIsSaid)
 {
     FakeEcu fake;
     CanEcu ecu;
-    QList<EcuSample> seen;
-    QObject::connect(&ecu, &CanEcu::sampled, [&](const QList<EcuSample>& s) { seen += s; });
+    QList<stream::Heard> seen;
+    QObject::connect(&ecu, &CanEcu::told, [&](const QList<stream::Heard>& all) { seen += all; });
     QString said;
     QObject::connect(&ecu, &CanEcu::stateChanged, [&](CanEcu::State, const QString& s) { said = s; });
-    ecu.open(fake.bus());
+    open(ecu, fake);
     EXPECT_EQ(ecu.state(), CanEcu::State::Connecting);
     ASSERT_TRUE(becomesLive(fake, ecu));
-    EXPECT_EQ(seen.first().counts, 2048);
+    EXPECT_EQ(seen.first().value, 2048);
     ASSERT_TRUE(QTest::qWaitFor([&] { return ecu.state() == CanEcu::State::Silent; }, 5000));
     EXPECT_THAT(said.toStdString(), testing::HasSubstr("sends nothing"));
     fake.send(frameOf(EcuSample{1, 2049, 2.5, {}}));
@@ -87,9 +103,9 @@ TEST(CanEcu, GarbageOnTheBusIsNotASample)
 {
     FakeEcu fake;
     CanEcu ecu;
-    QList<EcuSample> seen;
-    QObject::connect(&ecu, &CanEcu::sampled, [&](const QList<EcuSample>& samples) { seen += samples; });
-    ecu.open(fake.bus());
+    QList<stream::Heard> seen;
+    QObject::connect(&ecu, &CanEcu::told, [&](const QList<stream::Heard>& all) { seen += all; });
+    open(ecu, fake);
     ASSERT_TRUE(becomesLive(fake, ecu)); // from here on every frame arrives, in its order
     ASSERT_TRUE(QTest::qWaitFor([&] { return ecu.state() == CanEcu::State::Silent; }, 5000));
     seen.clear();
@@ -101,7 +117,7 @@ TEST(CanEcu, GarbageOnTheBusIsNotASample)
     fake.send(frameOf(EcuSample{3, 77, 0.1, {}}));
     ASSERT_TRUE(QTest::qWaitFor([&] { return !seen.isEmpty(); }, 5000));
     EXPECT_EQ(seen.size(), 1) << "the garbage before it made none";
-    EXPECT_EQ(seen.first().counts, 77);
+    EXPECT_EQ(seen.first().value, 77);
 }
 
 TEST(BenchBus, AFrameIsALineAndBack)
@@ -143,7 +159,7 @@ TEST(BenchBus, WhatIsNotAFrameEndsTheLineAndNothingElse)
             if (state == CanEcu::State::Failed)
                 said = s;
         });
-        ecu.open(fake.bus());
+        open(ecu, fake);
         ASSERT_TRUE(becomesLive(fake, ecu));
         fake.write(line + '\n');
         ASSERT_TRUE(QTest::qWaitFor([&] { return !said.isEmpty(); }, 3000)) << line.left(30).toStdString();
@@ -156,7 +172,7 @@ TEST(BenchBus, AnEmptyFloodEndsAtOnce)
 {
     FakeEcu fake;
     CanEcu ecu;
-    ecu.open(fake.bus());
+    open(ecu, fake);
     ASSERT_TRUE(becomesLive(fake, ecu));
     fake.write(QByteArray(1 << 20, '\n'));
     EXPECT_TRUE(QTest::qWaitFor([&] { return ecu.state() == CanEcu::State::Failed; }, 3000));
@@ -173,7 +189,7 @@ TEST(CanEcu, ATableIsAnsweredOrGivenUp)
     ecu.sendTable(table());
     EXPECT_THAT(failed.toStdString(), testing::HasSubstr("no link"));
 
-    ecu.open(fake.bus());
+    open(ecu, fake);
     ASSERT_TRUE(becomesLive(fake, ecu));
     failed.clear();
     ecu.sendTable(table());
@@ -198,8 +214,8 @@ TEST(CanEcu, ABusThatCannotBeOpenedIsSaid)
         if (!s.isEmpty())
             said = s;
     });
-    ecu.open(QStringLiteral("no-such-plugin"), QStringLiteral("can0"));
-    EXPECT_EQ(ecu.state(), CanEcu::State::Failed);
+    ecu.open(opensPlugin({QStringLiteral("no-such-plugin"), QStringLiteral("can0")}));
+    ASSERT_TRUE(QTest::qWaitFor([&] { return ecu.state() == CanEcu::State::Failed; }, 5000));
     EXPECT_THAT(said.toStdString(), testing::HasSubstr("cannot be opened"));
     ecu.close();
     EXPECT_EQ(ecu.state(), CanEcu::State::Off);

@@ -37,9 +37,9 @@ inline void hold(Window& w, const char* id, double share, int samples)
     const auto job = w.window.desk().store.job();
     const int input = job::inputIndex(*job, circuit(w, id).input).value_or(-1);
     int heard = 0;
-    const auto counting = QObject::connect(&live, &app::Live::heard, [&](const QList<link::EcuSample>& list) {
-        for (const link::EcuSample& s : list)
-            heard += s.input == input ? 1 : 0;
+    const auto counting = QObject::connect(&live, &app::Live::heard, [&](const QList<stream::Heard>& list) {
+        for (const stream::Heard& h : list)
+            heard += h.input == input && h.tells == job::Tells::Volts ? 1 : 0;
     });
     live.bench().setMeasurand(QString::fromLatin1(id), share);
     EXPECT_TRUE(QTest::qWaitFor([&] { return heard >= samples; }, 10000));

@@ -3,6 +3,8 @@
 #include "app/look/look.h"
 #include "app/widgets/circuit_text.h"
 
+#include <cmath>
+
 namespace vicegrip::app {
 namespace {
 
@@ -49,9 +51,15 @@ BoardModel::Now BoardModel::now(const proof::CircuitView& view, Column column) c
     const auto kind = column == Volts ? proof::StationKind::Input : proof::StationKind::Value;
     const auto& stations = proof::stations(view, job::Condition::KeyOn);
     const int at = reported(stations, kind);
-    if (at < 0 || !m_desk.live.sample(inputIndex(*m_analysis->job, view.id)) ||
-        (column == Value && view.scale == proof::State::NotNeeded))
+    if (at < 0 || (column == Value && view.scale == proof::State::NotNeeded))
         return {QStringLiteral("–"), {}, false};
+    const int input = inputIndex(*m_analysis->job, view.id);
+    if (!m_desk.live.sample(input)) {
+        const auto old_s = m_desk.live.staleFor_s(input);
+        return {old_s ? tr("stale") : QStringLiteral("–"),
+                old_s ? tr("The ECU says nothing of it any more, since %1 s.").arg(std::floor(*old_s)) : QString(),
+                false};
+    }
     const proof::Place& place = stations[static_cast<size_t>(at)].place;
     const auto reading = m_desk.live.now(*m_analysis->job, circuit, place);
     if (!reading)

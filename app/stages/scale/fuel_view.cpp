@@ -216,22 +216,22 @@ void FuelView::refreshLive()
 void FuelView::showSignal()
 {
     const auto& c = look::colours();
-    const auto pulses = m_desk.live.pulses(inputIndex(*m_desk.store.job(), m_desk.selection.circuit()));
-    const bool live = pulses.has_value();
-    for (TypedField* f : {m_hz, m_pulse})
-        f->setEnabled(!live);
+    const auto told = m_desk.live.sample(inputIndex(*m_desk.store.job(), m_desk.selection.circuit()));
+    const auto liveHz = told ? told->hertz : std::nullopt, liveLow_s = told ? told->low_s : std::nullopt;
+    m_hz->setEnabled(!liveHz);
+    m_pulse->setEnabled(!liveLow_s);
     m_content.reset();
-    if (live) {
-        m_hz->setText(text(units::format(pulses->hz, Dimension::Frequency, "Hz", 1)));
-        m_pulse->setText(QStringLiteral("%1 ms").arg(text(units::formatNumber(pulses->low_s * 1e3, 2))));
-    }
-    const auto hz = live ? std::optional(pulses->hz) : m_typedHz;
+    if (liveHz)
+        m_hz->setText(text(units::format(*liveHz, Dimension::Frequency, "Hz", 1)));
+    if (liveLow_s)
+        m_pulse->setText(QStringLiteral("%1 ms").arg(text(units::formatNumber(*liveLow_s * 1e3, 2))));
+    const auto hz = liveHz ? liveHz : m_typedHz;
     if (!hz) {
         m_now->setText(QStringLiteral("–"));
         setInk(m_now, c.inkSoft);
         m_verdict->setText(tr("Type the frequency a meter shows at the signal wire, or connect the ECU."));
         setInk(m_verdict, c.inkSoft);
-    } else if (const auto signal = fuel::readSignal(*hz, live ? pulses->low_s : m_typedPulse_s.value_or(0)); signal) {
+    } else if (const auto signal = fuel::readSignal(*hz, liveLow_s.value_or(m_typedPulse_s.value_or(0))); signal) {
         m_now->setText(signal->usable ? percentText(signal->content, 1) : QStringLiteral("✗"));
         setInk(m_now, signal->usable ? c.ink : c.failing);
         m_verdict->setText(text(signal->verdict));

@@ -129,7 +129,7 @@ std::optional<double> ProbeView::shownNow() const
     const auto sample = c == nullptr ? std::nullopt : m_desk.live.sample(inputIndex(*m_desk.store.job(), c->id));
     const auto* view = c == nullptr ? nullptr : analysis::find(*m_desk.store.analysis(), c->id);
     if (sample && sample->value && view != nullptr && view->table)
-        return units::fromUnit(*sample->value, Dimension::Temperature, view->table->unit);
+        return sample->value;
     return m_typed_k;
 }
 

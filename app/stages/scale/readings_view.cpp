@@ -430,10 +430,10 @@ QString ReadingsView::fitText(const parts::Part& sensor, const scaling::Captured
 void ReadingsView::refreshLive()
 {
     const job::Circuit* c = selectedCircuit(m_desk);
-    const auto sample = c == nullptr ? std::nullopt : m_desk.live.sample(inputIndex(*m_desk.store.job(), c->id));
-    if (sample && !m_volts->edit()->hasFocus())
-        m_volts->setText(voltsText(sample->volts));
-    m_volts->setEnabled(!sample);
+    const auto volts = c == nullptr ? std::nullopt : m_desk.live.volts(*m_desk.store.job(), *c);
+    if (volts && !m_volts->edit()->hasFocus())
+        m_volts->setText(voltsText(*volts));
+    m_volts->setEnabled(!volts);
 }
 
 } // namespace vicegrip::app

@@ -229,18 +229,19 @@ void SpeedView::toggleCount()
 void SpeedView::refreshLive()
 {
     const job::Circuit* c = selectedCircuit(m_desk);
-    const auto pulses = c == nullptr ? std::nullopt : m_desk.live.pulses(inputIndex(*m_desk.store.job(), c->id));
-    m_count->setEnabled(pulses.has_value() || m_counting);
+    const auto told = c == nullptr ? std::nullopt : m_desk.live.sample(inputIndex(*m_desk.store.job(), c->id));
+    const auto hz = told ? told->hertz : std::nullopt;
+    m_count->setEnabled(hz || m_counting);
     if (!m_counting)
         return;
-    if (!pulses) {
+    if (!hz) {
         m_counting = false;
         m_count->setText(tr("Begin to count"));
         m_verdict->setText(tr("The link was lost while counting: that run does not count."));
         setInk(m_verdict, look::colours().failing);
         return;
     }
-    m_counted += pulses->hz * static_cast<double>(m_since.restart()) * 1e-3;
+    m_counted += *hz * static_cast<double>(m_since.restart()) * 1e-3;
     m_measured->setText(tr("%1 pulses").arg(text(units::formatNumber(m_counted, 0))));
 }
 

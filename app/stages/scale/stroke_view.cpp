@@ -118,21 +118,24 @@ const job::Circuit* StrokeView::partner() const
     return nullptr;
 }
 
-void StrokeView::hear(const QList<link::EcuSample>& samples)
+void StrokeView::hear(const QList<stream::Heard>& all)
 {
     if (!m_recording)
         return;
     const job::Circuit* second = partner();
     const int mine = inputIndex(*m_desk.store.job(), m_shown);
     const int others = second == nullptr ? -1 : inputIndex(*m_desk.store.job(), second->id);
-    for (const link::EcuSample& s : samples) {
-        const double now = static_cast<double>(m_since.nsecsElapsed()) * 1e-9;
+    for (const stream::Heard& s : all) {
+        if (s.tells != job::Tells::Volts)
+            continue;
+        const double now = s.time_s - m_began_s.value_or(s.time_s);
         if (s.input == others)
-            m_pair.second(m_strokes, now, s.volts);
+            m_pair.second(m_strokes, now, s.value);
         if (s.input != mine || (!m_strokes.time_s.empty() && now <= m_strokes.time_s.back()))
             continue;
+        m_began_s = m_began_s.value_or(s.time_s);
         m_strokes.time_s.push_back(now);
-        m_strokes.volts.push_back(s.volts);
+        m_strokes.volts.push_back(s.value);
     }
 }
 
@@ -152,7 +155,7 @@ void StrokeView::record()
     m_strokes = {};
     m_report.reset();
     m_pair = {};
-    m_since.start();
+    m_began_s.reset();
     m_recording = true;
     say(tr("Shut, hold for a second; slowly to the stop, hold; back, hold. Twice. Then Space."));
     showReport();
@@ -347,20 +350,20 @@ void StrokeView::showTaught()
 
 void StrokeView::refreshLive()
 {
-    const auto sample = m_desk.live.sample(inputIndex(*m_desk.store.job(), m_shown));
     const job::Circuit* c = selectedCircuit(m_desk);
-    m_screw->hear(sample ? std::optional(sample->volts) : std::nullopt);
+    const auto volts = c == nullptr ? std::nullopt : m_desk.live.volts(*m_desk.store.job(), *c);
+    m_screw->hear(volts);
     if (!m_recording)
         m_screw->tell();
-    if (!sample) {
+    if (!volts) {
         m_now->setText(QStringLiteral("–"));
         setInk(m_now, look::colours().inkSoft);
     } else if (c != nullptr && c->limits) {
-        const double share = (sample->volts - c->limits->closed_v) / (c->limits->open_v - c->limits->closed_v);
+        const double share = (*volts - c->limits->closed_v) / (c->limits->open_v - c->limits->closed_v);
         m_now->setText(QStringLiteral("%1 %").arg(std::clamp(share, 0.0, 1.0) * 100, 0, 'f', 1));
         setInk(m_now, share <= kShutReads ? look::colours().done : look::colours().ink);
     } else {
-        m_now->setText(voltsText(sample->volts));
+        m_now->setText(voltsText(*volts));
         setInk(m_now, look::colours().ink);
     }
     if (m_recording)

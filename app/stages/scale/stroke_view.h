@@ -33,7 +33,7 @@ class StrokeView : public QWidget
 
   private:
     void buildButtons(QVBoxLayout* column);
-    void hear(const QList<link::EcuSample>& samples);
+    void hear(const QList<stream::Heard>& all);
     void record();
     /// What a file held.
     struct Opened
@@ -56,7 +56,7 @@ class StrokeView : public QWidget
     bool m_recording = false;
     bool m_reading = false; ///< a file, beside the window's thread
     int m_files = 0; ///< opened so far
-    QElapsedTimer m_since;
+    std::optional<double> m_began_s; ///< when the first volts of the recording came
     throttle::LivePair m_pair;
     throttle::Recording m_strokes;
     std::optional<throttle::Report> m_report;

@@ -183,7 +183,7 @@ void TableView::buildVerify(QVBoxLayout* column)
     connect(new QShortcut(QKeySequence(Qt::Key_R), this), &QShortcut::activated, this, &TableView::record);
 }
 
-std::optional<link::EcuSample> TableView::sample() const
+std::optional<InputNow> TableView::sample() const
 {
     return m_analysis ? m_desk.live.sample(inputIndex(*m_analysis->job, m_desk.selection.circuit())) : std::nullopt;
 }

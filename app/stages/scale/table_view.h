@@ -47,7 +47,7 @@ class TableView : public QWidget
     void showOld(bool shown);
     void showVerified();
     void say(const QString& sentence, bool bad = false);
-    [[nodiscard]] std::optional<link::EcuSample> sample() const;
+    [[nodiscard]] std::optional<InputNow> sample() const;
     [[nodiscard]] std::optional<double> readingNow() const;
     [[nodiscard]] const proof::Expectation* expected(proof::StationKind kind) const;
 

@@ -95,8 +95,7 @@ void Verifier::compare()
         return;
     }
     const parts::Part& sensor = *job::sensorOf(job, c);
-    const Place place{m_values[m_places.size()], units::fromUnit(*sample->value, sensor.measures, view->table->unit),
-                      m_allowed[m_places.size()], reading.value_or(0)};
+    const Place place{m_values[m_places.size()], *sample->value, m_allowed[m_places.size()], reading.value_or(0)};
     if (!place.right() && ++m_looks < kMostLooks) {
         m_timer.start();
         return;

@@ -1,0 +1,84 @@
+#pragma once
+
+#include "core/stream/stream.h"
+#include "link/can_place.h"
+#include "link/ecu_frames.h"
+
+#include <QElapsedTimer>
+#include <QObject>
+#include <QTimer>
+
+#include <atomic>
+#include <memory>
+#include <vector>
+
+/// Reads a CAN bus in a thread of its own, so that a bus that floods, or an adapter that hangs, stops nobody.
+namespace vicegrip::link {
+
+/// How the bus is, over the last second.
+struct CanHealth
+{
+    double framesPerSecond = 0;
+    std::optional<double> load; ///< share of the bit rate, about; none: the rate is not known here
+    qint64 known = 0, foreign = 0; ///< frames since it was opened: of the database, and others
+    qint64 errors = 0; ///< error frames since it was opened
+    qint64 lost = 0; ///< frames that came faster than they were taken, here or in the adapter
+    bool busOff = false; ///< the adapter has left the bus
+    QString outside; ///< the last signal that was outside its own range; empty: none
+    QString tooShort; ///< the last message that was shorter than its database says
+};
+
+/// What has come since the last one was taken.
+struct CanBatch
+{
+    int run = 0; ///< which opening of the bus it is from
+    QList<stream::Heard> heard;
+    QList<AnsweredTable> answers;
+    CanHealth health;
+};
+
+class CanReader : public QObject
+{
+    Q_OBJECT
+
+  public:
+    CanReader();
+    ~CanReader() override;
+
+    // Each in the reader's own thread.
+    void open(const OpensBus& opens, int bitRate, int run);
+    void listen(std::shared_ptr<const stream::Listener> listener) { m_listener = std::move(listener); }
+    void write(const QList<QCanBusFrame>& frames);
+    void close();
+
+    /// From any thread: the last batch was taken, the next may come.
+    void taken() { m_waits = false; }
+
+  signals:
+    void came(const vicegrip::link::CanBatch& batch);
+    void broke(int run, const QString& sentence);
+
+  private:
+    void read();
+    void hear(const QCanBusFrame& frame);
+    void hearError(const QCanBusFrame& frame);
+    void handOver();
+    void count();
+    void breakOff(const QString& sentence);
+
+    std::unique_ptr<QCanBusDevice> m_bus;
+    std::shared_ptr<const stream::Listener> m_listener = std::make_shared<stream::Listener>();
+    std::vector<dbc::Value> m_values;
+    std::vector<stream::Heard> m_heard;
+    QList<AnsweredTable> m_answers;
+    CanHealth m_health;
+    QTimer m_gather; ///< what comes is handed over so often and no oftener
+    QTimer m_second;
+    QElapsedTimer m_since;
+    QString m_error; ///< what the adapter said last
+    qint64 m_frames = 0, m_bits = 0; ///< since m_since
+    int m_bitRate = 0, m_run = 0;
+    std::atomic<bool> m_waits = false; ///< a batch is not taken yet
+};
+
+} // namespace vicegrip::link
