@@ -1,15 +1,60 @@
 #include "link/line_socket.h"
 
 #include <QLocalSocket>
+#include <QRegularExpression>
+#include <QSerialPort>
 #include <QTcpSocket>
 
 namespace vicegrip::link {
+
+std::optional<Address> addressOf(const QString& typed)
+{
+    constexpr quint16 kScpiPort = 5025;
+    const QStringList words = typed.split(QRegularExpression(QStringLiteral("[\\s,]+")), Qt::SkipEmptyParts);
+    if (words.isEmpty() || words.size() > 2)
+        return std::nullopt;
+    const QString& place = words.first();
+    static const QRegularExpression kSerial(QStringLiteral("^(/dev/\\S+|tty\\S+|COM\\d+)$"));
+    bool isNumber = true;
+    if (kSerial.match(place).hasMatch()) {
+        SerialAddress out{place, SerialAddress().baud};
+        if (words.size() == 2)
+            out.baud = words.last().toInt(&isNumber);
+        return isNumber && out.baud > 0 ? std::optional<Address>(out) : std::nullopt;
+    }
+    const qsizetype colon = place.count(QLatin1Char(':')) == 1 ? place.indexOf(QLatin1Char(':')) : place.size();
+    NetworkAddress out{place.left(colon), kScpiPort};
+    if (colon < place.size())
+        out.port = place.mid(colon + 1).toUShort(&isNumber);
+    static const QRegularExpression kHost(QStringLiteral("^[A-Za-z0-9.:-]+$"));
+    return words.size() == 1 && isNumber && out.port > 0 && kHost.match(out.host).hasMatch()
+               ? std::optional<Address>(out)
+               : std::nullopt;
+}
 
 LineSocket::LineSocket(QLocalSocket* socket, QObject* parent) : QObject(parent)
 {
     adopt(socket);
     if (socket->canReadLine()) // it came before anybody listened
         QMetaObject::invokeMethod(this, &LineSocket::read, Qt::QueuedConnection);
+}
+
+/// A port is open or it is not: there is nobody to wait for.
+void LineSocket::adopt(QSerialPort* port)
+{
+    port->setParent(this);
+    port->setReadBufferSize(2 * kLongestLine);
+    connect(port, &QSerialPort::readyRead, this, &LineSocket::read);
+    connect(port, &QSerialPort::errorOccurred, this, [this, port](QSerialPort::SerialPortError error) {
+        if (error == QSerialPort::NoError || error == QSerialPort::TimeoutError)
+            return;
+        const QString why = port->errorString();
+        port->close();
+        emit closed(why);
+    });
+    m_socket = port;
+    m_abort = [port] { port->close(); };
+    m_isConnected = [port] { return port->isOpen(); };
 }
 
 /// Sockets of the network and of this machine say the same things and share no ancestor that says them.
@@ -36,6 +81,15 @@ void LineSocket::connectTo(const Address& address)
         auto* socket = new QTcpSocket;
         adopt(socket);
         socket->connectToHost(network->host, network->port);
+        return;
+    }
+    if (const auto* serial = std::get_if<SerialAddress>(&address)) {
+        auto* port = new QSerialPort;
+        port->setPortName(serial->port);
+        port->setBaudRate(serial->baud);
+        adopt(port);
+        if (port->open(QIODevice::ReadWrite))
+            QMetaObject::invokeMethod(this, &LineSocket::connected, Qt::QueuedConnection);
         return;
     }
     const auto& bench = std::get<BenchAddress>(address);

@@ -8,8 +8,10 @@
 
 class QIODevice;
 class QLocalSocket;
+class QSerialPort;
 
-/// Lines of text to and from an instrument or the bench, bounded in length and in what may wait to be read.
+/// Lines of text to and from an instrument or the bench, over the network, a serial port or a socket of this machine,
+/// bounded in length and in what may wait to be read.
 namespace vicegrip::link {
 
 inline constexpr qsizetype kLongestLine = 65536;
@@ -38,6 +40,7 @@ class LineSocket : public QObject
 
   private:
     template <class Socket> void adopt(Socket* socket);
+    void adopt(QSerialPort* port);
     void read();
     void breakOff(const QString& sentence);
 

@@ -65,7 +65,7 @@ void ScpiMeter::takeAnswer(const QByteArray& line)
     setState(State::Ready);
     bool isNumber = false;
     const double value = QByteArray(line).toDouble(&isNumber);
-    const auto dimension = m_asked == job::Condition::KeyOn ? units::Dimension::Voltage : units::Dimension::Resistance;
+    const auto dimension = job::isLive(m_asked) ? units::Dimension::Voltage : units::Dimension::Resistance;
     const bool beyond = std::abs(value) > kBeyond * kScpiOverload;
     if (isNumber && std::abs(value) < kBeyond * kScpiNoNumber)
         emit measured(beyond ? job::Reading::beyond(dimension, m_asked) : job::Reading::of(value, dimension, m_asked));
@@ -95,6 +95,7 @@ void ScpiMeter::setState(State state, const QString& sentence)
     if (state == m_state)
         return;
     m_state = state;
+    m_sentence = sentence;
     emit stateChanged(state, sentence);
 }
 

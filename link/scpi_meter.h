@@ -28,6 +28,7 @@ class ScpiMeter : public QObject
     void measure(job::Condition condition);
 
     [[nodiscard]] State state() const { return m_state; }
+    [[nodiscard]] const QString& sentence() const { return m_sentence; } ///< why it is so; empty: nothing to say
 
   signals:
     void stateChanged(vicegrip::link::ScpiMeter::State state, const QString& sentence);
@@ -43,6 +44,7 @@ class ScpiMeter : public QObject
     LineSocket m_line;
     QTimer m_patience;
     State m_state = State::Off;
+    QString m_sentence;
     job::Condition m_asked = job::Condition::KeyOn;
     bool m_named = false; ///< it has answered *IDN?
 };

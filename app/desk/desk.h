@@ -1,5 +1,6 @@
 #pragma once
 
+#include "app/desk/linking.h"
 #include "app/desk/practising.h"
 #include "app/desk/promises.h"
 #include "app/desk/selection.h"
@@ -19,6 +20,7 @@ struct Desk
     Promises& promises;
     Preferences& preferences;
     Practice& practice;
+    Linking& linking;
 };
 
 } // namespace vicegrip::app

@@ -3,6 +3,7 @@
 #include "core/base/shipped.h"
 #include "core/electrics/electrics.h"
 #include "core/electrics/sensor_model.h"
+#include "core/job/settling.h"
 
 #include <QFileInfo>
 
@@ -87,8 +88,7 @@ Live::Live(QObject* parent) : QObject(parent)
                     tell(sentence);
                 emit linksChanged();
             });
-    connect(&m_meter, &link::ScpiMeter::measured, this,
-            [this](const job::Reading& reading) { finishReading(reading, {}); });
+    connect(&m_meter, &link::ScpiMeter::measured, this, &Live::settle);
     connect(&m_meter, &link::ScpiMeter::failed, this,
             [this](const QString& sentence) { finishReading(std::nullopt, sentence); });
 }
@@ -101,6 +101,7 @@ void Live::startPractice(const QString& program, const QString& jobFile, const Q
 
 void Live::startBench(const QString& program, const QString& jobFile, const QString& faultsFile)
 {
+    emit benchStarts();
     closeStream();
     m_meterAddress.reset();
     if (!m_benchFrames)
@@ -218,8 +219,10 @@ void Live::connectAgain()
 
 void Live::stopBench()
 {
-    m_ecu.close();
-    m_meter.close();
+    if (!m_stream)
+        m_ecu.close();
+    if (!m_meterAddress)
+        m_meter.close();
     m_bench.stop();
 }
 
@@ -273,6 +276,7 @@ void Live::takeReading(const QString& red, const QString& black, job::Condition 
         return;
     }
     m_taken = std::move(taken);
+    m_readings.clear();
     if (!m_bench.isReady()) {
         m_meter.measure(condition);
         return;
@@ -283,6 +287,22 @@ void Live::takeReading(const QString& red, const QString& black, job::Condition 
         else
             finishReading(std::nullopt, error);
     });
+}
+
+/// Read again until it stands still; while the engine turns nothing does.
+void Live::settle(const job::Reading& reading)
+{
+    constexpr size_t kMostReadings = 12;
+    m_readings.push_back(reading);
+    if (job::engineTurns(reading.condition()) || job::isSettled(m_readings, m_job.meter)) {
+        finishReading(reading, {});
+    } else if (m_readings.size() < kMostReadings) {
+        m_meter.measure(reading.condition());
+    } else {
+        finishReading(std::nullopt,
+                      tr("The reading does not stand still, and was %1 last. Hold the tips firmly, then take it again.")
+                          .arg(QString::fromStdString(job::readingText(reading, {}))));
+    }
 }
 
 void Live::finishReading(const std::optional<job::Reading>& reading, const QString& sentence)

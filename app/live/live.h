@@ -108,12 +108,14 @@ class Live : public QObject
     void sampled(); ///< at most ten times a second
     void heard(const QList<vicegrip::stream::Heard>& all); ///< every one of it, as it comes
     void linksChanged();
+    void benchStarts();
     void healthChanged(); ///< of the bus, about once a second
     void troubled(const QString& sentence);
     void benchSaid(const QString& sentence); ///< the links are as they were
 
   private:
     void tell(const QString& sentence);
+    void settle(const job::Reading& reading);
     void finishReading(const std::optional<job::Reading>& reading, const QString& sentence);
     void finishTable(const QString& trouble);
 
@@ -142,6 +144,7 @@ class Live : public QObject
     job::Job m_job; ///< that is listened for
     QTimer m_refresh;
     Taken m_taken;
+    std::vector<job::Reading> m_readings; ///< of the place that is being read, until they stand still
     Sent m_sent;
     QString m_trouble;
     job::Condition m_condition = job::Condition::KeyOn;

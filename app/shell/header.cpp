@@ -25,12 +25,14 @@ QString chipStyle(Live::Chip chip)
     const auto& c = look::colours();
     const bool bad = chip == Live::Chip::Bad;
     return QStringLiteral(
-               "QLabel { color: %1; background: %2; border: 1px solid %3; border-radius: 2px; padding: 0 8px; }")
+               "QPushButton { color: %1; background: %2; border: 1px solid %3; border-radius: 2px; padding: 0 8px; }"
+               "QPushButton:focus { border: 2px solid %4; padding: 0 7px; }")
         .arg((bad                       ? c.failing
               : chip == Live::Chip::Off ? c.bandLine.lighter(160)
                                         : c.bandInk)
                  .name(),
-             bad ? c.failingFill.name() : QStringLiteral("transparent"), (bad ? c.failing : c.bandLine).name());
+             bad ? c.failingFill.name() : QStringLiteral("transparent"), (bad ? c.failing : c.bandLine).name(),
+             c.bandInk.name());
 }
 
 QString buttonStyle(const QColor& ink, const QColor& fill, const QColor& line)
@@ -105,12 +107,14 @@ Header::Header(Desk& desk, QWidget* parent) : QWidget(parent), m_desk(desk)
     connect(m_condition, &QButtonGroup::idClicked, this,
             [this](int id) { m_desk.selection.setCondition(static_cast<job::Condition>(id)); });
     row->addSpacing(6_px);
-    m_ecu = figure({}, look::Size::Small);
+    m_ecu = new QPushButton;
     m_ecu->setObjectName(QStringLiteral("chip-ecu"));
-    m_meter = figure({}, look::Size::Small);
+    m_meter = new QPushButton;
     m_meter->setObjectName(QStringLiteral("chip-meter"));
-    for (QLabel* chip : {m_ecu, m_meter}) {
+    for (QPushButton* chip : {m_ecu, m_meter}) {
+        chip->setFont(look::numbers(look::Size::Small));
         chip->setFixedHeight(kChip);
+        connect(chip, &QPushButton::clicked, this, &Header::linksAsked);
         row->addWidget(chip);
     }
     m_findings = new QPushButton;
@@ -153,8 +157,13 @@ void Header::refresh()
                                                       {Live::Chip::Waiting, tr("meter ...")},
                                                       {Live::Chip::Good, tr("meter ready")},
                                                       {Live::Chip::Bad, tr("meter lost")}};
-    m_ecu->setText(kEcu.value(m_desk.live.ecuChip()));
+    const auto ecu = m_desk.live.ecuChip();
+    m_ecu->setText(ecu == Live::Chip::Good && m_desk.live.stream() ? tr("ECU heard") : kEcu.value(ecu));
+    m_ecu->setToolTip(m_desk.live.ecu().sentence());
     m_meter->setText(kMeter.value(m_desk.live.meterChip()));
+    m_meter->setToolTip(m_desk.live.meter().sentence());
+    for (QPushButton* chip : {m_ecu, m_meter})
+        chip->setAccessibleName(tr("%1: links").arg(chip->text()));
     const auto count = static_cast<int>(m_desk.store.analysis()->findings.size());
     m_findings->setText(count == 0 ? tr("No findings") : count == 1 ? tr("1 finding") : tr("%1 findings").arg(count));
     restyle();

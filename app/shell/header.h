@@ -24,6 +24,7 @@ class Header : public QWidget
 
   signals:
     void menuAsked();
+    void linksAsked();
     void findingsAsked();
     void finderAsked();
 
@@ -36,9 +37,9 @@ class Header : public QWidget
     void fit();
 
     Desk& m_desk;
-    QLabel *m_title, *m_saved, *m_ecu, *m_meter;
+    QLabel *m_title, *m_saved;
     QButtonGroup* m_condition;
-    QPushButton *m_job, *m_findings, *m_finder;
+    QPushButton *m_job, *m_ecu, *m_meter, *m_findings, *m_finder;
 };
 
 } // namespace vicegrip::app

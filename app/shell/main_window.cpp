@@ -10,6 +10,7 @@
 #include "app/shell/notices.h"
 #include "app/shell/opening_size.h"
 #include "app/shell/stage_rail.h"
+#include "app/stages/links/links_page.h"
 #include "app/stages/stage_page.h"
 #include "app/views/circuit_strip.h"
 #include "core/brief/air_fuel.h"
@@ -54,6 +55,7 @@ void MainWindow::connectDesk()
     connect(&m_practice, &Practice::changed, this, &MainWindow::followPractice);
     connect(&m_store, &JobStore::jobChanged, this, [this] {
         m_live.follow(*m_store.job(), m_store.path());
+        m_linking.follow();
         const double ratio = brief::airFuelRatio(*m_store.job());
         if (ratio == units::stoichiometricShown())
             return;
@@ -111,7 +113,7 @@ bool MainWindow::openJob(Result<OpenedJob> read)
 void MainWindow::sayConfigComplaints()
 {
     QStringList said = {m_jobs->recent().complaint(), m_remembered.complaint(), m_taken.complaint(),
-                        m_preferences->complaint(), m_practice.complaint()};
+                        m_preferences->complaint(),   m_practice.complaint(),   m_linking.profiles().complaint()};
     said.removeAll(QString());
     if (!said.isEmpty())
         m_notices->say(said.join(QLatin1Char(' ')));
@@ -137,6 +139,8 @@ void MainWindow::refresh()
     showPage();
     m_strip->refresh();
     m_drawer->refresh();
+    if (m_aside != nullptr && m_aside == m_links)
+        m_links->refresh();
 }
 
 void MainWindow::refreshLive()

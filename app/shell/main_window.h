@@ -24,6 +24,7 @@ class Header;
 class JobMenu;
 class Jobs;
 class Keeping;
+class LinksPage;
 class Notices;
 class PartPage;
 class PracticeBar;
@@ -100,6 +101,7 @@ class MainWindow : public QWidget
     void showGlossary();
     void showAbout();
     void showPreferences();
+    void showLinks();
     void makePractising();
     void showNaming();
     void followPractice();
@@ -122,7 +124,8 @@ class MainWindow : public QWidget
     Selection m_selection;
     Promises m_promises{m_store};
     Practice m_practice{m_store};
-    Desk m_desk{m_store, m_live, m_selection, m_promises, *m_preferences, m_practice};
+    Linking m_linking{m_store, m_live};
+    Desk m_desk{m_store, m_live, m_selection, m_promises, *m_preferences, m_practice, m_linking};
     bool m_beforeIsKept = false; ///< the job before the round had edits that were not saved, and lie beside its file
     std::optional<unsigned> m_seed; ///< of rounds (tests); none: as chance has it
     analysis::Stage m_stage = analysis::Stage::Board;
@@ -148,6 +151,7 @@ class MainWindow : public QWidget
     StartPage* m_start = nullptr; ///< before any job
     PartPage* m_part = nullptr; ///< made when first asked for
     PreferencesPage* m_preferring = nullptr; ///< made when first asked for
+    LinksPage* m_links = nullptr; ///< made when first asked for
     PracticePage* m_practising = nullptr; ///< made when first asked for
     PracticeBar* m_practiceBar; ///< under the header while a round is played
     Sheet* m_sheet = nullptr; ///< made when first asked for

@@ -12,6 +12,7 @@
 #include "app/shell/preferences_page.h"
 #include "app/shell/stage_rail.h"
 #include "app/stages/library/part_page.h"
+#include "app/stages/links/links_page.h"
 #include "app/stages/practice/practice_page.h"
 #include "app/widgets/sheet.h"
 #include "core/base/shipped.h"
@@ -76,6 +77,7 @@ void MainWindow::buildActions()
     under(job::Condition::KeyOn, tr("Key on"), tr("Ctrl+Y"));
     under(job::Condition::Cranking, tr("Cranking"), tr("Ctrl+Shift+Y"));
     under(job::Condition::Running, tr("Running"), tr("Ctrl+R"));
+    QAction* linked = inJob(act(tr("Links"), QKeySequence(tr("Ctrl+L")), [this] { showLinks(); }));
     QAction* links = inJob(act(tr("Connect the links again"), {}, [this] { m_live.connectAgain(); }));
     QAction* bench = inJob(act(tr("Connect a simulated bench"), {}, [this] { startBench({}); }));
     QAction* practise = act(tr("Practise finding faults"), {}, [this] { showPractice(); });
@@ -104,7 +106,7 @@ void MainWindow::buildActions()
     m_menu = new JobMenu(*m_jobs,
                          {{fresh, another, open},
                           {save, copy, lists},
-                          {links, bench, practise},
+                          {linked, links, bench, practise},
                           {night, larger, smaller, plain, prefer},
                           {help, words, keys, about},
                           {quit}},
@@ -156,6 +158,8 @@ std::string MainWindow::helpSubject() const
         return "preferences";
     if (m_aside != nullptr && m_aside == m_practising)
         return "practice";
+    if (m_aside != nullptr && m_aside == m_links)
+        return "links";
     if (!m_store.hasJob())
         return "first";
     const StagePage* page = m_pages[static_cast<size_t>(m_stage)];
@@ -272,6 +276,22 @@ void MainWindow::showPreferences()
     showAside(m_preferring);
     m_preferring->refresh();
     m_preferring->setFocus();
+}
+
+void MainWindow::showLinks()
+{
+    if (m_links == nullptr) {
+        m_links = new LinksPage(m_desk);
+        m_stages->addWidget(m_links);
+        connect(m_links, &LinksPage::left, this, [this] {
+            m_linking.endTrial();
+            showStage(m_stage);
+        });
+        connect(m_links, &LinksPage::benchAsked, this, [this] { startBench({}); });
+    }
+    showAside(m_links);
+    m_links->refresh();
+    m_links->setFocus();
 }
 
 /// Headings and sentences were made in other units and from other habits: pages are made again when they are asked for,

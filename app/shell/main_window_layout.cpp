@@ -12,6 +12,7 @@
 #include "app/shell/stage_rail.h"
 #include "app/shell/start_page.h"
 #include "app/stages/library/part_page.h"
+#include "app/stages/links/links_page.h"
 #include "app/stages/practice/practice_bar.h"
 #include "app/stages/practice/practice_page.h"
 #include "app/views/circuit_strip.h"
@@ -121,6 +122,7 @@ void MainWindow::connectFurniture()
     connect(m_practiceBar, &PracticeBar::nameAsked, this, &MainWindow::showNaming);
     connect(m_practiceBar, &PracticeBar::debriefAsked, this, &MainWindow::showPractice);
     connect(m_header, &Header::menuAsked, this, &MainWindow::openMenu);
+    connect(m_header, &Header::linksAsked, this, &MainWindow::showLinks);
     connect(m_header, &Header::findingsAsked, this, &MainWindow::toggleFindings);
     connect(m_header, &Header::finderAsked, this, [this] { openFinder(); });
     connect(m_signpost, &Signpost::taken, this, [this] {
@@ -151,6 +153,7 @@ void MainWindow::furnishAgain()
     Sheet* sheet = std::exchange(m_sheet, nullptr);
     PreferencesPage* preferring = std::exchange(m_preferring, nullptr);
     PracticePage* practising = std::exchange(m_practising, nullptr);
+    LinksPage* links = std::exchange(m_links, nullptr);
     const bool said = !m_notices->isHidden();
     m_notices->setParent(this); // it stays
     dropPages();
@@ -172,6 +175,8 @@ void MainWindow::furnishAgain()
     }
     if (aside != nullptr && aside == part)
         showAside(m_part);
+    else if (aside != nullptr && aside == links)
+        showLinks();
     else if (aside != nullptr && aside == preferring)
         showPreferences();
     else if (aside != nullptr && aside == practising)

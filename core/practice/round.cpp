@@ -251,6 +251,8 @@ faults::FaultList Round::faults() const
 job::Job practiceJob(job::Job job)
 {
     const std::string name = job.name;
+    job.stream.clear(); // its car is simulated
+    job.instrument.clear();
     return harness::anotherLike(std::move(job), name);
 }
 

@@ -93,6 +93,14 @@ std::optional<Tells> tellsOf(const dbc::Signal& signal, const Words& words, cons
     return any(alike::wordsOf(signal.unit), kCounts) ? std::optional(Tells::Counts) : std::nullopt;
 }
 
+bool isKnown(const std::string& unit)
+{
+    for (int d = 0; d <= static_cast<int>(units::Dimension::Counts); ++d)
+        if (units::measures(unit, static_cast<units::Dimension>(d)))
+            return true;
+    return toSi(Tells::LowTime, {}, unit).has_value() || any(alike::wordsOf(unit), kCounts);
+}
+
 /// A signal's words, read once for all circuits.
 struct Read
 {
@@ -123,14 +131,16 @@ std::vector<Candidate> candidatesAmong(const std::vector<Read>& all, const job::
     const std::vector<About> names = namesOf(job, circuit);
     for (const Read& r : all) {
         const auto tells = tellsOf(*r.signal, r.words, *sensor);
-        if (!tells)
+        if (!tells && isKnown(r.signal->unit))
             continue;
         double like = 0;
         for (const About& name : names)
             like = std::max({like, likeness(name, r.own), kByMessage * likeness(name, r.withMessage)});
-        out.push_back({r.message, r.signal, *tells, like});
+        out.push_back({r.message, r.signal, tells.value_or(Tells::Value), like, !tells});
     }
-    std::ranges::stable_sort(out, std::greater(), &Candidate::likeness);
+    std::ranges::stable_sort(out, [](const Candidate& a, const Candidate& b) {
+        return std::tuple(!a.unknownUnit, a.likeness) > std::tuple(!b.unknownUnit, b.likeness);
+    });
     return out;
 }
 
@@ -157,7 +167,7 @@ std::vector<Matched> match(const job::Job& job, const dbc::Database& database)
     const std::vector<Read> all = readAll(database);
     for (const job::Circuit& c : job.circuits)
         for (const Candidate& candidate : candidatesAmong(all, job, c)) {
-            if (candidate.likeness < kLikeEnough)
+            if (candidate.likeness < kLikeEnough || candidate.unknownUnit)
                 break;
             pairs.push_back({&c, candidate});
         }

@@ -261,8 +261,8 @@ TEST(Bench, StoppedDeadDuringAReadingIsSaidAndBroughtBack)
     kill(static_cast<pid_t>(w.window.desk().live.bench().processId()), SIGSTOP);
     w.click("take");
     ASSERT_TRUE(QTest::qWaitFor([&] { return w.notice().find("does not answer") != std::string::npos; }, 5000));
-    EXPECT_EQ(w.textOf("chip-meter"), "no meter");
-    EXPECT_EQ(w.textOf("chip-ecu"), "no ECU");
+    EXPECT_EQ(w.find<QPushButton>("chip-meter")->text().toStdString(), "no meter");
+    EXPECT_EQ(w.find<QPushButton>("chip-ecu")->text().toStdString(), "no ECU");
     EXPECT_EQ(w.textOf("verdict").find("Taking"), std::string::npos) << w.textOf("verdict");
     test::take(w.window, "Connect again");
     EXPECT_TRUE(

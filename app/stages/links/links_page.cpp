@@ -1,0 +1,71 @@
+#include "app/stages/links/links_page.h"
+
+#include "app/stages/links/meter_panel.h"
+#include "app/stages/links/stream_panel.h"
+#include "app/stages/links/told_view.h"
+#include "app/widgets/hand_focus.h"
+#include "app/widgets/key_button.h"
+#include "app/widgets/labels.h"
+
+#include <QHBoxLayout>
+#include <QKeyEvent>
+#include <QScrollArea>
+
+namespace vicegrip::app {
+namespace {
+
+constexpr look::Px kMeter{340};
+
+} // namespace
+
+LinksPage::LinksPage(Desk& desk, QWidget* parent)
+    : QWidget(parent), m_stream(new StreamPanel(desk)), m_meter(new MeterPanel(desk)), m_told(new ToldView(desk))
+{
+    setObjectName(QStringLiteral("links"));
+    setAccessibleName(tr("Links"));
+    auto* done = new KeyButton(tr("Done"), tr("Esc"), true);
+    done->setObjectName(QStringLiteral("links-done"));
+    connect(done, &QAbstractButton::clicked, this, &LinksPage::left);
+    connect(m_stream, &StreamPanel::benchAsked, this, &LinksPage::benchAsked);
+    auto* top = new QHBoxLayout;
+    top->addWidget(label(tr("Links"), look::Size::Title, true), 1);
+    top->addWidget(done);
+    auto* panels = new QHBoxLayout;
+    panels->setSpacing(3 * look::kMargin);
+    m_meter->setMaximumWidth(kMeter);
+    panels->addWidget(m_stream, 3);
+    panels->addWidget(m_meter, 2);
+    auto* sheet = new QWidget;
+    auto* column = new QVBoxLayout(sheet);
+    column->setContentsMargins(look::kMargin, look::kMargin, look::kMargin, look::kGap);
+    column->setSpacing(look::kGap);
+    column->addLayout(top);
+    column->addLayout(panels);
+    column->addWidget(m_told, 1);
+    auto* scroll = new QScrollArea;
+    scroll->setFrameShape(QFrame::NoFrame);
+    scroll->setFocusPolicy(Qt::NoFocus);
+    scroll->setWidgetResizable(true);
+    scroll->setWidget(sheet);
+    auto* whole = new QVBoxLayout(this);
+    whole->setContentsMargins(0, 0, 0, 0);
+    whole->addWidget(scroll);
+    handFocus(this, m_stream->first());
+}
+
+void LinksPage::refresh()
+{
+    m_stream->refresh();
+    m_meter->refresh();
+    m_told->refresh();
+}
+
+void LinksPage::keyPressEvent(QKeyEvent* event)
+{
+    if (event->key() == Qt::Key_Escape)
+        emit left();
+    else
+        QWidget::keyPressEvent(event);
+}
+
+} // namespace vicegrip::app

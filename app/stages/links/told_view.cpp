@@ -1,0 +1,259 @@
+#include "app/stages/links/told_view.h"
+
+#include "app/look/look.h"
+#include "app/widgets/circuit_text.h"
+#include "app/widgets/labels.h"
+#include "app/widgets/list_table.h"
+#include "app/widgets/typed_field.h"
+#include "core/base/phrase.h"
+
+#include <QComboBox>
+#include <QCompleter>
+#include <QHBoxLayout>
+#include <QLineEdit>
+#include <QVBoxLayout>
+
+#include <algorithm>
+#include <cmath>
+
+namespace vicegrip::app {
+namespace {
+
+constexpr int kNameColumn = 0, kInputColumn = 1, kValueFrom = 2, kValueNow = 3, kReadingFrom = 4, kReadingNow = 5;
+constexpr look::Px kBox{250}, kUnit{110};
+
+bool isValue(const job::Told& told)
+{
+    return told.tells == job::Tells::Value;
+}
+
+/// What it is told by, seated where it is now; null: nothing.
+const job::Told* toldOf(const job::Circuit& circuit, bool value)
+{
+    const auto found = std::ranges::find_if(
+        circuit.told, [&](const job::Told& t) { return isValue(t) == value && t.tells != job::Tells::LowTime; });
+    return found == circuit.told.end() ? nullptr : &*found;
+}
+
+QString entry(const stream::Candidate& c)
+{
+    const QString unit = c.signal->unit.empty() ? ToldView::tr("no unit") : text(c.signal->unit);
+    return QStringLiteral("%1  (%2, %3)").arg(text(c.signal->name), text(c.message->name), unit);
+}
+
+QComboBox* box(const char* objectName, const QString& spoken)
+{
+    auto* out = new QComboBox;
+    out->setObjectName(QLatin1String(objectName));
+    out->setAccessibleName(spoken);
+    out->setFont(look::textFont(look::Size::Small));
+    out->setFixedHeight(look::kField);
+    out->setMinimumWidth(kBox);
+    out->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    out->setEditable(true); // a database may have thousands
+    out->setInsertPolicy(QComboBox::NoInsert);
+    out->completer()->setCompletionMode(QCompleter::PopupCompletion);
+    out->completer()->setFilterMode(Qt::MatchContains);
+    return out;
+}
+
+} // namespace
+
+ToldView::ToldView(Desk& desk, QWidget* parent)
+    : QWidget(parent),
+      m_desk(desk),
+      m_says(label({}, look::Size::Small, false, true)),
+      m_of(label({}, look::Size::Small, true)),
+      m_table(new ListTable("told", tr("What the ECU tells of each circuit"),
+                            {{tr("Circuit"), 0, false},
+                             {tr("Input"), 80, true},
+                             {tr("Value from"), 0, false},
+                             {tr("now"), 120, true},
+                             {tr("Reading from"), 0, false},
+                             {tr("now"), 120, true}})),
+      m_value{box("told-value", tr("Value from")), {}},
+      m_reading{box("told-reading", tr("Reading from")), {}},
+      m_unit(new TypedField(tr("Unit of the value"), [this](const QString& typed) -> Result<QString> {
+          const job::Circuit* c = chosen();
+          const parts::Part* s = c == nullptr ? nullptr : job::sensorOf(*m_desk.store.job(), *c);
+          if (s == nullptr || typed.trimmed().isEmpty() || units::measures(typed.trimmed().toStdString(), s->measures))
+              return typed.trimmed();
+          return fail(ErrorCode::Range,
+                      phrase("expected a unit of its value, such as {}", units::everydayUnit(s->measures)));
+      }))
+{
+    m_says->setObjectName(QStringLiteral("told-says"));
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(6_px);
+    column->addWidget(label(tr("What it tells"), look::Size::Body, true));
+    column->addWidget(m_says);
+    column->addWidget(m_table, 1);
+    column->addWidget(buildBelow());
+    connect(m_table, &QTableWidget::currentCellChanged, this, &ToldView::fillChoices);
+    connect(m_value.box, &QComboBox::activated, this, [this](int index) { take(m_value, true, index); });
+    connect(m_reading.box, &QComboBox::activated, this, [this](int index) { take(m_reading, false, index); });
+    connect(m_unit, &TypedField::entered, this, &ToldView::takeUnit);
+    connect(&desk.live, &Live::sampled, this, &ToldView::refreshLive);
+    connect(&desk.linking, &Linking::changed, this, &ToldView::refresh);
+}
+
+QWidget* ToldView::buildBelow()
+{
+    auto* below = new QWidget;
+    auto* row = new QHBoxLayout(below);
+    row->setContentsMargins(0, 0, 0, 0);
+    row->setSpacing(look::kGap);
+    const auto caption = [&](const QString& name, QWidget* of) {
+        auto* l = label(name, look::Size::Small, false, true);
+        l->setWordWrap(false);
+        l->setBuddy(of);
+        row->addWidget(l);
+        row->addWidget(of);
+    };
+    m_unit->edit()->setObjectName(QStringLiteral("told-unit"));
+    m_unit->setFixedWidth(kUnit);
+    m_of->setWordWrap(false);
+    row->addWidget(m_of);
+    caption(tr("Value from"), m_value.box);
+    caption(tr("in"), m_unit);
+    caption(tr("Reading from"), m_reading.box);
+    row->addStretch();
+    return below;
+}
+
+const job::Circuit* ToldView::chosen() const
+{
+    const int row = m_table->currentRow();
+    return row >= 0 && static_cast<size_t>(row) < m_rows.size()
+               ? job::find(*m_desk.store.job(), m_rows[static_cast<size_t>(row)])
+               : nullptr;
+}
+
+QString ToldView::sourceText(const job::Circuit& circuit, bool value) const
+{
+    const job::Told* told = toldOf(circuit, value);
+    if (told == nullptr)
+        return QStringLiteral("–");
+    if (told->input != circuit.input)
+        return tr("%1, on %2 before").arg(text(told->signal), text(told->input.value));
+    const QString name = text(told->message + "." + told->signal);
+    return m_desk.live.missingSignals().contains(name) ? tr("%1: not in the database").arg(text(told->signal))
+                                                       : text(told->signal);
+}
+
+QString ToldView::nowText(const job::Circuit& circuit, bool value) const
+{
+    const auto job = m_desk.store.job();
+    const parts::Part& sensor = *job::sensorOf(*job, circuit);
+    const int input = inputIndex(*job, circuit.id);
+    const auto told = m_desk.live.sample(input);
+    const auto number = value ? (told ? told->value : std::nullopt) : m_desk.live.reading(*job, circuit);
+    if (!number)
+        return m_desk.live.staleFor_s(input) ? tr("stale") : QStringLiteral("–");
+    if (value)
+        return text(units::format(*number, sensor.measures, sensor.unit, 1));
+    return parts::countsValue(sensor) ? text(units::format(*number, units::Dimension::Frequency, "Hz", 1))
+                                      : voltsText(*number);
+}
+
+void ToldView::refresh()
+{
+    const auto job = m_desk.store.job();
+    std::vector<QStringList> rows;
+    m_rows.clear();
+    int told = 0;
+    for (const job::Circuit& c : job->circuits) {
+        if (job::sensorOf(*job, c) == nullptr || c.input.empty())
+            continue;
+        m_rows.push_back(c.id);
+        told += c.told.empty() ? 0 : 1;
+        rows.push_back({text(c.name), text(c.input.value), sourceText(c, true), nowText(c, true), sourceText(c, false),
+                        nowText(c, false)});
+    }
+    m_table->fill(rows);
+    const auto total = static_cast<int>(rows.size());
+    m_says->setText(m_desk.live.bench().isReady() && !m_desk.live.stream()
+                        ? tr("The bench tells of every input by itself.")
+                        : tr("%1 of %2 circuits are told of. Choose a line, then its signal below where the words did "
+                             "not say it.")
+                              .arg(told)
+                              .arg(total));
+    if (m_table->currentRow() < 0 && !m_rows.empty())
+        m_table->setCurrentCell(0, kNameColumn);
+    fillChoices();
+}
+
+void ToldView::refreshLive()
+{
+    if (!isVisible())
+        return;
+    const auto job = m_desk.store.job();
+    for (size_t i = 0; i < m_rows.size(); ++i)
+        if (const job::Circuit* c = job::find(*job, m_rows[i]); c != nullptr && job::sensorOf(*job, *c) != nullptr)
+            for (const auto& [column, value] : {std::pair(kValueNow, true), {kReadingNow, false}})
+                if (auto* item = m_table->item(static_cast<int>(i), column))
+                    item->setText(nowText(*c, value));
+}
+
+void ToldView::fillChoices()
+{
+    const job::Circuit* c = chosen();
+    m_database = m_desk.linking.database();
+    m_of->setText(c == nullptr ? QString() : text(c->name));
+    for (QWidget* w : std::initializer_list<QWidget*>{m_value.box, m_reading.box, m_unit})
+        w->setEnabled(c != nullptr && m_database);
+    if (c == nullptr || !m_database)
+        return;
+    fill(m_value, *c, true);
+    fill(m_reading, *c, false);
+    const job::Told* value = toldOf(*c, true);
+    m_unit->setText(value == nullptr ? QString() : text(value->unit));
+    m_unit->setEnabled(value != nullptr);
+}
+
+void ToldView::fill(Choice& slot, const job::Circuit& circuit, bool value)
+{
+    slot.offered = stream::candidates(*m_desk.store.job(), circuit, *m_database);
+    std::erase_if(slot.offered, [&](const stream::Candidate& c) {
+        return (c.tells == job::Tells::Value) != value || c.tells == job::Tells::LowTime;
+    });
+    QStringList entries{tr("nothing")};
+    int now = 0;
+    const job::Told* told = toldOf(circuit, value);
+    for (const stream::Candidate& c : slot.offered) {
+        if (told != nullptr && told->message == c.message->name && told->signal == c.signal->name)
+            now = static_cast<int>(entries.size());
+        entries << entry(c);
+    }
+    const QSignalBlocker quiet(slot.box);
+    slot.box->clear();
+    slot.box->addItems(entries);
+    slot.box->setCurrentIndex(now);
+}
+
+void ToldView::take(const Choice& slot, bool value, int index)
+{
+    const job::Circuit* c = chosen();
+    if (c == nullptr)
+        return;
+    const job::Told* before = toldOf(*c, value);
+    const auto tells = before != nullptr ? before->tells : value ? job::Tells::Value : job::Tells::Volts;
+    if (index <= 0)
+        m_desk.linking.tell(c->id, tells, std::nullopt);
+    else
+        m_desk.linking.tell(c->id, tells, stream::toldBy(*c, slot.offered[static_cast<size_t>(index - 1)]));
+}
+
+void ToldView::takeUnit(const QString& unit)
+{
+    const job::Circuit* c = chosen();
+    const job::Told* before = c == nullptr ? nullptr : toldOf(*c, true);
+    if (before == nullptr)
+        return;
+    job::Told told = *before;
+    told.unit = unit.trimmed().toStdString();
+    m_desk.linking.tell(c->id, told.tells, told);
+}
+
+} // namespace vicegrip::app

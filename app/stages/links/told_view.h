@@ -1,0 +1,50 @@
+#pragma once
+
+#include "app/desk/desk.h"
+
+#include <QWidget>
+
+class QComboBox;
+class QLabel;
+
+namespace vicegrip::app {
+
+class ListTable;
+class TypedField;
+
+/// What the ECU's stream tells of each circuit, by which signal, and how that is put right by hand.
+class ToldView : public QWidget
+{
+    Q_OBJECT
+
+  public:
+    explicit ToldView(Desk& desk, QWidget* parent = nullptr);
+    void refresh();
+    void refreshLive();
+
+  private:
+    /// What one box chooses: a value, or what the input reads.
+    struct Choice
+    {
+        QComboBox* box = nullptr;
+        std::vector<stream::Candidate> offered; ///< beside its entries, from the second on
+    };
+    QWidget* buildBelow();
+    void fillChoices();
+    void fill(Choice& slot, const job::Circuit& circuit, bool value);
+    void take(const Choice& slot, bool value, int index);
+    void takeUnit(const QString& unit);
+    [[nodiscard]] const job::Circuit* chosen() const;
+    [[nodiscard]] QString sourceText(const job::Circuit& circuit, bool value) const;
+    [[nodiscard]] QString nowText(const job::Circuit& circuit, bool value) const;
+
+    Desk& m_desk;
+    QLabel *m_says, *m_of;
+    ListTable* m_table;
+    Choice m_value, m_reading;
+    TypedField* m_unit;
+    std::vector<job::CircuitId> m_rows;
+    std::shared_ptr<const dbc::Database> m_database; ///< that the offers point into
+};
+
+} // namespace vicegrip::app
