@@ -23,6 +23,11 @@ CanEcu::CanEcu(QObject* parent) : QObject(parent), m_thread(new QThread), m_read
         m_silence.stop();
         setState(State::Failed, sentence);
     });
+    connect(m_reader, &CanReader::complained, this, &CanEcu::complained);
+    connect(m_reader, &CanReader::playing, this, [this](int run, double seconds, const QStringList& left) {
+        if (run == m_run)
+            m_played = Played{seconds, 0, 0, false, left};
+    });
     m_thread->setObjectName(QStringLiteral("can"));
     m_thread->start();
     m_silence.setSingleShot(true);
@@ -55,11 +60,26 @@ void CanEcu::open(const OpensBus& opens, int bitRate)
     m_silence.start();
 }
 
+void CanEcu::play(const QString& file, const std::shared_ptr<const job::Job>& job, double speed)
+{
+    close();
+    setState(State::Connecting);
+    QMetaObject::invokeMethod(
+        m_reader, [reader = m_reader, file, job, speed, run = m_run] { reader->play(file, job, speed, run); });
+    m_silence.start();
+}
+
+void CanEcu::log(const QString& file)
+{
+    QMetaObject::invokeMethod(m_reader, [reader = m_reader, file] { reader->log(file); });
+}
+
 void CanEcu::close()
 {
     ++m_run;
     m_silence.stop();
     m_health = {};
+    m_played.reset();
     setState(State::Off);
     QMetaObject::invokeMethod(m_reader, [reader = m_reader] { reader->close(); });
 }
@@ -98,6 +118,12 @@ void CanEcu::take(const CanBatch& batch)
     }
     if (!batch.heard.isEmpty())
         emit told(batch.heard);
+    if (m_played) {
+        m_played->now_s = batch.played_s;
+        m_played->mark = batch.mark;
+        m_played->over = batch.over;
+        emit playedOn();
+    }
     if (another)
         emit healthChanged();
 }
@@ -106,7 +132,11 @@ void CanEcu::take(const CanBatch& batch)
 void CanEcu::miss()
 {
     m_silence.start(); // the reason may be another in a second
-    if (m_health.busOff)
+    if (m_played && m_played->over)
+        setState(State::Silent, tr("The recording has ended."));
+    else if (m_played)
+        setState(State::Silent, tr("The recording tells of no input of this job now."));
+    else if (m_health.busOff)
         setState(State::Silent, tr("The adapter has left the bus after too many errors. Is the bit rate right, and is "
                                    "the pair closed at both ends?"));
     else if (m_health.errors > 0 && m_health.framesPerSecond > 0 && m_health.foreign + m_health.known == 0)

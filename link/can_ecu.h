@@ -25,6 +25,10 @@ class CanEcu : public QObject
 
     /// Opens the bus. `bitRate` (bit/s; 0: not known here) is what its load is a share of.
     void open(const OpensBus& opens, int bitRate = 0);
+    /// Plays a recording in its place, so many times as fast; `playing` or a failure follows.
+    void play(const QString& file, const std::shared_ptr<const job::Job>& job, double speed);
+    /// Keeps every frame that comes in a file; empty: no more.
+    void log(const QString& file);
     void close();
     /// What is made of its frames from now on.
     void listen(const std::shared_ptr<const stream::Listener>& listener);
@@ -35,11 +39,22 @@ class CanEcu : public QObject
     [[nodiscard]] State state() const { return m_state; }
     [[nodiscard]] const QString& sentence() const { return m_sentence; } ///< why it is so; empty: nothing to say
     [[nodiscard]] const CanHealth& health() const { return m_health; }
+    /// A recording that is played.
+    struct Played
+    {
+        double seconds = 0, now_s = 0;
+        int mark = 0; ///< the last one that was passed; 0: none
+        bool over = false;
+        QStringList left; ///< columns that the job has not
+    };
+    [[nodiscard]] const std::optional<Played>& played() const { return m_played; }
 
   signals:
     void stateChanged(vicegrip::link::CanEcu::State state, const QString& sentence);
     void told(const QList<vicegrip::stream::Heard>& heard);
     void healthChanged(); ///< about once a second
+    void playedOn(); ///< a recording has come further, or has ended
+    void complained(const QString& sentence); ///< about a line of a recording, a log that cannot be written
     void tableAnswered(int input, vicegrip::link::TableAnswer answer);
     void tableFailed(int input, const QString& sentence);
 
@@ -52,6 +67,7 @@ class CanEcu : public QObject
     CanReader* m_reader; ///< in that thread
     int m_run = 0; ///< what a bus says that was closed since is not heard
     CanHealth m_health;
+    std::optional<Played> m_played;
     State m_state = State::Off;
     QString m_sentence;
     QTimer m_silence; ///< no frame of it for this long: silent

@@ -8,6 +8,7 @@ namespace vicegrip::link {
 namespace {
 
 constexpr int kGather_ms = 10;
+constexpr int kPlay_ms = 20;
 constexpr size_t kMostWaiting = 100000; // what was heard and nobody took
 
 /// Bits of a classic frame with its gap, a tenth more for stuffed ones (ISO 11898-1; how many are stuffed hangs on the
@@ -16,6 +17,26 @@ qint64 bitsOf(const QCanBusFrame& frame)
 {
     const qint64 head = frame.hasExtendedFrameFormat() ? 67 : 47;
     return (head + 8 * frame.payload().size()) * 11 / 10;
+}
+
+/// Seconds of a clock that only runs forward.
+double now()
+{
+    return std::chrono::duration<double>(std::chrono::steady_clock::now().time_since_epoch()).count();
+}
+
+can_log::Frame logged(const QCanBusFrame& frame)
+{
+    can_log::Frame out;
+    out.time_s = std::chrono::duration<double>(std::chrono::system_clock::now().time_since_epoch()).count();
+    out.bus = "can0";
+    out.id = frame.frameId();
+    out.extended = frame.hasExtendedFrameFormat();
+    out.remote = frame.frameType() == QCanBusFrame::RemoteRequestFrame;
+    out.flexible = frame.hasFlexibleDataRateFormat();
+    const QByteArray bytes = frame.payload();
+    out.data.assign(bytes.begin(), bytes.end());
+    return out;
 }
 
 QString textOf(std::string_view utf8)
@@ -32,6 +53,10 @@ CanReader::CanReader()
     m_gather.setInterval(kGather_ms);
     m_gather.setTimerType(Qt::PreciseTimer);
     connect(&m_gather, &QTimer::timeout, this, &CanReader::handOver);
+    m_play.setParent(this);
+    m_play.setInterval(kPlay_ms);
+    m_play.setTimerType(Qt::PreciseTimer);
+    connect(&m_play, &QTimer::timeout, this, &CanReader::playOn);
     m_second.setParent(this);
     m_second.setInterval(1000);
     connect(&m_second, &QTimer::timeout, this, &CanReader::count);
@@ -73,6 +98,9 @@ void CanReader::open(const OpensBus& opens, int bitRate, int run)
 void CanReader::close()
 {
     m_gather.stop();
+    m_play.stop();
+    m_player.reset();
+    m_log.close();
     m_second.stop();
     m_heard.clear();
     m_answers.clear();
@@ -115,25 +143,85 @@ void CanReader::read()
 void CanReader::hear(const QCanBusFrame& frame)
 {
     m_bits += bitsOf(frame);
+    if (m_log.is_open())
+        m_log << can_log::line(logged(frame)) << '\n';
     if (frame.frameType() != QCanBusFrame::DataFrame)
         return;
     if (const auto answered = answerOf(frame); answered && m_answers.size() < kMostInputs)
         m_answers.append(*answered);
+    const QByteArray bytes = frame.payload();
+    hear(frame.frameId(), frame.hasExtendedFrameFormat(),
+         {reinterpret_cast<const std::uint8_t*>(bytes.constData()), static_cast<size_t>(bytes.size())});
+}
+
+void CanReader::hear(std::uint32_t id, bool extended, std::span<const std::uint8_t> data)
+{
     if (m_heard.size() >= kMostWaiting) {
         ++m_health.lost;
         return;
     }
-    const QByteArray bytes = frame.payload();
-    const double now = std::chrono::duration<double>(std::chrono::steady_clock::now().time_since_epoch()).count();
-    const stream::Frame was =
-        m_listener->hear(now, frame.frameId(), frame.hasExtendedFrameFormat(),
-                         {reinterpret_cast<const std::uint8_t*>(bytes.constData()), static_cast<size_t>(bytes.size())},
-                         m_values, m_heard);
+    const stream::Frame was = m_listener->hear(now(), id, extended, data, m_values, m_heard);
     ++(was.known ? m_health.known : m_health.foreign);
     if (!was.outside.empty())
         m_health.outside = textOf(was.outside);
     if (!was.tooShort.empty())
         m_health.tooShort = textOf(was.tooShort);
+}
+
+void CanReader::log(const QString& file)
+{
+    m_log.close();
+    if (file.isEmpty() || !m_bus)
+        return;
+    m_log.open(file.toStdString(), std::ios::binary);
+    if (!m_log)
+        emit complained(tr("The frames cannot be written to %1.").arg(file));
+}
+
+void CanReader::play(const QString& file, std::shared_ptr<const job::Job> job, double speed, int run)
+{
+    close();
+    m_run = run;
+    m_health = {};
+    m_waits = false;
+    auto player = recording::Player::open(file.toStdString(), *job);
+    if (!player) {
+        emit broke(m_run, QString::fromStdString(player.error().text()));
+        return;
+    }
+    m_player = std::move(*player);
+    m_speed = speed;
+    QStringList left;
+    for (const std::string& column : m_player->left())
+        left << QString::fromStdString(column);
+    emit playing(m_run, m_player->seconds(), left);
+    m_played.start();
+    m_since.start();
+    m_second.start();
+    m_play.start();
+}
+
+/// What is due of the recording comes now: its own times are of another day.
+void CanReader::playOn()
+{
+    const size_t before = m_heard.size();
+    const double due_s = static_cast<double>(m_played.nsecsElapsed()) * 1e-9 * m_speed;
+    const auto played = m_player->until(due_s, m_heard, [this](const can_log::Frame& f) {
+        ++m_frames;
+        hear(f.id, f.extended, f.data);
+    });
+    const double now_s = now();
+    for (size_t i = before; i < m_heard.size(); ++i)
+        m_heard[i].time_s = now_s;
+    if (!m_player->isOfFrames()) {
+        m_health.known += static_cast<qint64>(m_heard.size() - before);
+        m_frames += static_cast<qint64>(m_heard.size() - before);
+    }
+    if (!played)
+        emit complained(QString::fromStdString(played.error().text()));
+    if (m_player->isOver())
+        m_play.stop();
+    handOver();
 }
 
 void CanReader::hearError(const QCanBusFrame& frame)
@@ -168,7 +256,17 @@ void CanReader::handOver()
             m_gather.start();
         return;
     }
-    emit came({m_run, {m_heard.begin(), m_heard.end()}, m_answers, m_health});
+    CanBatch batch;
+    if (m_player) {
+        batch.played_s = std::min(static_cast<double>(m_played.nsecsElapsed()) * 1e-9 * m_speed, m_player->seconds());
+        batch.mark = m_player->mark();
+        batch.over = m_player->isOver();
+    }
+    batch.run = m_run;
+    batch.heard = {m_heard.begin(), m_heard.end()};
+    batch.answers = m_answers;
+    batch.health = m_health;
+    emit came(batch);
     m_heard.clear();
     m_answers.clear();
 }

@@ -1,5 +1,6 @@
 #pragma once
 
+#include "core/recording/recording.h"
 #include "core/stream/stream.h"
 #include "link/can_place.h"
 #include "link/ecu_frames.h"
@@ -31,6 +32,9 @@ struct CanHealth
 /// What has come since the last one was taken.
 struct CanBatch
 {
+    double played_s = 0; ///< of a recording: how far it has come
+    int mark = 0; ///< of a recording: the last one that was passed; 0: none
+    bool over = false; ///< of a recording: it has ended
     int run = 0; ///< which opening of the bus it is from
     QList<stream::Heard> heard;
     QList<AnsweredTable> answers;
@@ -47,6 +51,10 @@ class CanReader : public QObject
 
     // Each in the reader's own thread.
     void open(const OpensBus& opens, int bitRate, int run);
+    /// Plays a recording in the place of a bus, so many times as fast.
+    void play(const QString& file, std::shared_ptr<const job::Job> job, double speed, int run);
+    /// Writes every frame of the bus that comes to a log (candump), until `file` is empty or the bus is closed.
+    void log(const QString& file);
     void listen(std::shared_ptr<const stream::Listener> listener) { m_listener = std::move(listener); }
     void write(const QList<QCanBusFrame>& frames);
     void close();
@@ -57,10 +65,14 @@ class CanReader : public QObject
   signals:
     void came(const vicegrip::link::CanBatch& batch);
     void broke(int run, const QString& sentence);
+    void complained(const QString& sentence); ///< and goes on
+    void playing(int run, double seconds, const QStringList& left); ///< how long it is, and what of it the job has not
 
   private:
     void read();
     void hear(const QCanBusFrame& frame);
+    void hear(std::uint32_t id, bool extended, std::span<const std::uint8_t> data);
+    void playOn();
     void hearError(const QCanBusFrame& frame);
     void handOver();
     void count();
@@ -72,6 +84,11 @@ class CanReader : public QObject
     std::vector<stream::Heard> m_heard;
     QList<AnsweredTable> m_answers;
     CanHealth m_health;
+    std::optional<recording::Player> m_player;
+    QElapsedTimer m_played; ///< since it began
+    double m_speed = 1;
+    QTimer m_play; ///< what is due of it is played so often
+    std::ofstream m_log;
     QTimer m_gather; ///< what comes is handed over so often and no oftener
     QTimer m_second;
     QElapsedTimer m_since;

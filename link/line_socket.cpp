@@ -48,13 +48,24 @@ void LineSocket::adopt(QSerialPort* port)
     connect(port, &QSerialPort::errorOccurred, this, [this, port](QSerialPort::SerialPortError error) {
         if (error == QSerialPort::NoError || error == QSerialPort::TimeoutError)
             return;
-        const QString why = port->errorString();
-        port->close();
-        emit closed(why);
+        // It is in the middle of reading, and may not be closed now.
+        QMetaObject::invokeMethod(
+            this,
+            [this, port, why = port->errorString()] {
+                if (m_socket != port || !std::exchange(m_serialOpen, false))
+                    return;
+                port->close();
+                emit closed(why);
+            },
+            Qt::QueuedConnection);
     });
     m_socket = port;
-    m_abort = [port] { port->close(); };
-    m_isConnected = [port] { return port->isOpen(); };
+    m_abort = [this, port] {
+        m_serialOpen = false;
+        port->close();
+    };
+    m_isConnected = [this, port] { return m_serialOpen && port->isOpen(); };
+    m_serialOpen = true;
 }
 
 /// Sockets of the network and of this machine say the same things and share no ancestor that says them.

@@ -45,6 +45,7 @@ class LineSocket : public QObject
     void breakOff(const QString& sentence);
 
     QIODevice* m_socket = nullptr;
+    bool m_serialOpen = false; ///< a port that has said an error says many
     std::function<void()> m_abort;
     std::function<bool()> m_isConnected;
 };

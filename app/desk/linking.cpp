@@ -43,7 +43,7 @@ std::vector<job::Told> toldNow(const job::Circuit& circuit, const StreamProfile&
 Linking::Linking(JobStore& store, Live& live, QObject* parent)
     : QObject(parent), m_store(store), m_live(live), m_load([this](const Loaded& loaded) { take(loaded); })
 {
-    connect(&live, &Live::benchStarts, this, [this] {
+    connect(&live, &Live::chosenOtherwise, this, [this] {
         ++m_asked; // a car is real or simulated
         m_reading = false;
         m_trouble.clear();
@@ -135,8 +135,13 @@ void Linking::take(const Loaded& loaded)
 
 void Linking::endTrial()
 {
-    if (!std::exchange(m_trying, false))
-        return;
+    if (m_trying)
+        connectAgain();
+}
+
+void Linking::connectAgain()
+{
+    m_trying = false;
     m_live.closeStream();
     m_stream.clear();
     follow();

@@ -35,7 +35,8 @@ class Linking : public QObject
     /// are matched; one step to undo.
     void use(const StreamProfile& profile);
     void useNone();
-    /// What was tried ends: the job's own link is connected again.
+    /// The job's own link is connected again; `endTrial` does so where another was tried.
+    void connectAgain();
     void endTrial();
     void forget(const QString& name);
 

@@ -12,4 +12,12 @@ namespace vicegrip::app {
     return QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString();
 }
 
+/// Minutes and seconds: "1:07".
+inline QString clockText(double seconds)
+{
+    constexpr int kMinute = 60;
+    const auto whole = static_cast<int>(seconds);
+    return QStringLiteral("%1:%2").arg(whole / kMinute).arg(whole % kMinute, 2, 10, QLatin1Char('0'));
+}
+
 } // namespace vicegrip::app

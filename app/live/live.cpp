@@ -14,7 +14,7 @@
 namespace vicegrip::app {
 namespace {
 
-constexpr int kRefresh_ms = 100;
+constexpr int kRefresh_ms = 100, kProgress_ms = 250;
 
 QString answerText(link::TableAnswer answer)
 {
@@ -66,11 +66,21 @@ Live::Live(QObject* parent) : QObject(parent)
             return;
         for (const stream::Heard& h : all)
             m_latest.hear(h);
+        m_recorder.take(all, now_s());
         emit heard(all);
         if (!m_refresh.isActive())
             m_refresh.start();
     });
     connect(&m_ecu, &link::CanEcu::healthChanged, this, &Live::healthChanged);
+    m_progress.setSingleShot(true);
+    m_progress.setInterval(kProgress_ms);
+    connect(&m_progress, &QTimer::timeout, this, &Live::healthChanged);
+    connect(&m_ecu, &link::CanEcu::playedOn, this, [this] {
+        if (!m_progress.isActive())
+            m_progress.start();
+    });
+    connect(&m_ecu, &link::CanEcu::complained, this, &Live::benchSaid);
+    connect(&m_recorder, &Recorder::broke, this, &Live::benchSaid);
     connect(&m_ecu, &link::CanEcu::stateChanged, this, [this](link::CanEcu::State state, const QString& sentence) {
         if (state != link::CanEcu::State::Live)
             m_latest.clear();
@@ -101,12 +111,11 @@ void Live::startPractice(const QString& program, const QString& jobFile, const Q
 
 void Live::startBench(const QString& program, const QString& jobFile, const QString& faultsFile)
 {
-    emit benchStarts();
+    emit chosenOtherwise();
     closeStream();
+    endReplay();
     m_meterAddress.reset();
-    if (!m_benchFrames)
-        if (const auto read = dbc::readFile(shippedFolder() / "links" / "bench.dbc"))
-            m_benchFrames = std::make_shared<const dbc::Database>(read->database);
+    readBenchFrames();
     m_hidden.clear();
     m_benchCall = {program, jobFile, faultsFile};
     m_begins = QFileInfo(m_file) != QFileInfo(jobFile); // it is being read: what it says first is what it begins with
@@ -118,13 +127,15 @@ void Live::startBench(const QString& program, const QString& jobFile, const QStr
 /// What is told is made of the frames from now on, by what the job listens for.
 void Live::listen()
 {
-    if (!m_stream && !m_benchFrames)
+    const bool described = m_stream || (m_replay && m_replay->database);
+    const auto& database = m_stream ? m_stream->database : described ? m_replay->database : m_benchFrames;
+    if (!database)
         return;
-    auto ears = m_stream ? stream::earsOf(m_job) : stream::benchEars(m_job);
+    auto ears = described ? stream::earsOf(m_job) : stream::benchEars(m_job);
     if (m_listener && ears == m_ears)
         return;
     m_ears = std::move(ears);
-    m_listener = std::make_shared<const stream::Listener>(m_stream ? m_stream->database : m_benchFrames, m_ears);
+    m_listener = std::make_shared<const stream::Listener>(database, m_ears);
     m_latest.clear();
     m_ecu.listen(m_listener);
 }
@@ -134,9 +145,56 @@ double Live::now_s()
     return std::chrono::duration<double>(std::chrono::steady_clock::now().time_since_epoch()).count();
 }
 
+void Live::readBenchFrames()
+{
+    if (m_benchFrames)
+        return;
+    if (const auto read = dbc::readFile(shippedFolder() / "links" / "bench.dbc"))
+        m_benchFrames = std::make_shared<const dbc::Database>(read->database);
+}
+
+void Live::play(const Replay& replay)
+{
+    emit chosenOtherwise();
+    leaveBench();
+    closeStream();
+    readBenchFrames();
+    m_replay = replay;
+    m_listener.reset();
+    listen();
+    m_ecu.play(replay.file, std::make_shared<const job::Job>(m_job), replay.speed);
+    emit linksChanged();
+}
+
+void Live::endReplay()
+{
+    if (!m_replay)
+        return;
+    m_replay.reset();
+    m_ecu.close();
+    m_listener.reset();
+    m_latest.clear();
+    emit linksChanged();
+    emit sampled();
+}
+
+void Live::record(const QString& file)
+{
+    m_recorder.start(file, recording::columnsOf(m_job));
+    if (!m_replay)
+        m_ecu.log(QFileInfo(file).path() + u'/' + QFileInfo(file).completeBaseName() + QStringLiteral(".log"));
+}
+
+void Live::stopRecording()
+{
+    m_ecu.log({});
+    m_recorder.stop();
+}
+
 void Live::openStream(const StreamLink& stream)
 {
     leaveBench();
+    endReplay();
     m_stream = stream;
     m_listener.reset();
     listen();
@@ -202,6 +260,8 @@ void Live::openLinks()
 
 void Live::connectAgain()
 {
+    if (m_replay)
+        play(Replay(*m_replay));
     if (m_stream)
         openStream(StreamLink(*m_stream));
     if (m_meterAddress)
@@ -219,7 +279,7 @@ void Live::connectAgain()
 
 void Live::stopBench()
 {
-    if (!m_stream)
+    if (!m_stream && !m_replay)
         m_ecu.close();
     if (!m_meterAddress)
         m_meter.close();
@@ -365,7 +425,7 @@ void Live::sendTable(int input, const scaling::Table& table, units::Dimension me
         sent(tr("The ECU is still taking the last table: send this one again."));
         return;
     }
-    if (m_stream) {
+    if (m_stream || m_replay) {
         sent(tr("Over this link the ECU is only listened to: copy the table into its own program."));
         return;
     }

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "app/live/latest.h"
+#include "app/live/recorder.h"
 #include "core/proof/place.h"
 #include "core/scaling/table.h"
 #include "link/bench_link.h"
@@ -25,6 +26,14 @@ struct StreamLink
     std::shared_ptr<const dbc::Database> database;
 };
 
+/// A recording that is played in an ECU's place.
+struct Replay
+{
+    QString file;
+    double speed = 1; ///< so many times as fast as it was
+    std::shared_ptr<const dbc::Database> database; ///< of a log of frames; null: they are the bench's
+};
+
 class Live : public QObject
 {
     Q_OBJECT
@@ -47,6 +56,18 @@ class Live : public QObject
     void openStream(const StreamLink& stream);
     void closeStream();
     [[nodiscard]] const std::optional<StreamLink>& stream() const { return m_stream; }
+    /// Plays a recording to every live view; the bench is stopped.
+    void play(const Replay& replay);
+    void endReplay();
+    [[nodiscard]] const std::optional<Replay>& replay() const { return m_replay; }
+
+    /// Keeps everything that is heard from now on in a file of columns, and the frames of a bus in one beside it.
+    void record(const QString& file);
+    void stopRecording();
+    /// A mark in the recording at this moment; its number, 0 while nothing is recorded.
+    int mark() { return m_recorder.mark(now_s()); }
+    [[nodiscard]] const Recorder& recorder() const { return m_recorder; }
+
     /// Signals that the job listens for and the stream's database has not.
     [[nodiscard]] QStringList missingSignals() const;
     /// A multimeter on the network; the bench is stopped.
@@ -108,8 +129,8 @@ class Live : public QObject
     void sampled(); ///< at most ten times a second
     void heard(const QList<vicegrip::stream::Heard>& all); ///< every one of it, as it comes
     void linksChanged();
-    void benchStarts();
-    void healthChanged(); ///< of the bus, about once a second
+    void chosenOtherwise(); ///< a bench or a recording, whatever was on its way to be opened
+    void healthChanged(); ///< of the bus, about once a second; of a recording that is played, four times
     void troubled(const QString& sentence);
     void benchSaid(const QString& sentence); ///< the links are as they were
 
@@ -121,6 +142,7 @@ class Live : public QObject
 
     void openLinks();
     void listen();
+    void readBenchFrames();
     void leaveBench();
     static double now_s();
     void tellMends();
@@ -137,12 +159,14 @@ class Live : public QObject
     link::ScpiMeter m_meter;
     Latest m_latest;
     std::optional<StreamLink> m_stream; ///< none: the bench's
+    std::optional<Replay> m_replay;
+    Recorder m_recorder;
     std::shared_ptr<const dbc::Database> m_benchFrames; ///< what describes the bench's
     std::vector<stream::Ear> m_ears;
     std::shared_ptr<const stream::Listener> m_listener;
     std::optional<link::Address> m_meterAddress; ///< none: the bench's, or none
     job::Job m_job; ///< that is listened for
-    QTimer m_refresh;
+    QTimer m_refresh, m_progress;
     Taken m_taken;
     std::vector<job::Reading> m_readings; ///< of the place that is being read, until they stand still
     Sent m_sent;

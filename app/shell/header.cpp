@@ -1,5 +1,6 @@
 #include "app/shell/header.h"
 
+#include "app/desk/when.h"
 #include "app/widgets/labels.h"
 
 #include <QButtonGroup>
@@ -149,6 +150,13 @@ void Header::refresh()
     m_saved->setToolTip(m_desk.store.readOnlyReason());
     m_condition->button(static_cast<int>(m_desk.selection.condition()))->setChecked(true);
 
+    const auto count = static_cast<int>(m_desk.store.analysis()->findings.size());
+    m_findings->setText(count == 0 ? tr("No findings") : count == 1 ? tr("1 finding") : tr("%1 findings").arg(count));
+    restyle();
+}
+
+void Header::refreshChips()
+{
     static const QHash<Live::Chip, QString> kEcu = {{Live::Chip::Off, tr("no ECU")},
                                                     {Live::Chip::Waiting, tr("ECU quiet")},
                                                     {Live::Chip::Good, tr("ECU 50 Hz")},
@@ -158,15 +166,21 @@ void Header::refresh()
                                                       {Live::Chip::Good, tr("meter ready")},
                                                       {Live::Chip::Bad, tr("meter lost")}};
     const auto ecu = m_desk.live.ecuChip();
-    m_ecu->setText(ecu == Live::Chip::Good && m_desk.live.stream() ? tr("ECU heard") : kEcu.value(ecu));
+    const auto& played = m_desk.live.ecu().played();
+    const Recorder& recorder = m_desk.live.recorder();
+    QString said = ecu == Live::Chip::Good && m_desk.live.stream() ? tr("ECU heard") : kEcu.value(ecu);
+    if (m_desk.live.replay() && played)
+        said = tr("replay %1").arg(clockText(played->now_s));
+    if (recorder.isRecording())
+        said = tr("recording %1").arg(clockText(recorder.seconds()));
+    m_ecu->setText(said);
     m_ecu->setToolTip(m_desk.live.ecu().sentence());
     m_meter->setText(kMeter.value(m_desk.live.meterChip()));
     m_meter->setToolTip(m_desk.live.meter().sentence());
     for (QPushButton* chip : {m_ecu, m_meter})
         chip->setAccessibleName(tr("%1: links").arg(chip->text()));
-    const auto count = static_cast<int>(m_desk.store.analysis()->findings.size());
-    m_findings->setText(count == 0 ? tr("No findings") : count == 1 ? tr("1 finding") : tr("%1 findings").arg(count));
-    restyle();
+    dress(m_ecu, chipStyle(ecu));
+    dress(m_meter, chipStyle(m_desk.live.meterChip()));
 }
 
 QPoint Header::menuPlace() const
@@ -186,8 +200,7 @@ void Header::restyle()
     const bool any = !m_desk.store.analysis()->findings.empty();
     dress(m_findings, any ? buttonStyle(c.failing, c.failingFill, c.failingFill)
                           : buttonStyle(c.bandInk, Qt::transparent, c.bandLine));
-    dress(m_ecu, chipStyle(m_desk.live.ecuChip()));
-    dress(m_meter, chipStyle(m_desk.live.meterChip()));
+    refreshChips();
 }
 
 /// In a small window what the engine is gives way, and words are short.

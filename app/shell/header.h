@@ -18,6 +18,8 @@ class Header : public QWidget
   public:
     explicit Header(Desk& desk, QWidget* parent = nullptr);
     void refresh();
+    /// What the links say alone: it may change many times a second.
+    void refreshChips();
 
     /// Where the job's menu opens, in the window's coordinates.
     [[nodiscard]] QPoint menuPlace() const;

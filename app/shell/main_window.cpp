@@ -93,6 +93,7 @@ void MainWindow::connectDesk()
     connect(&m_selection, &Selection::pointedChanged, this, [this] { m_strip->refresh(); });
     connect(&m_selection, &Selection::conditionChanged, &m_live, &Live::setCondition);
     connect(&m_live, &Live::sampled, this, &MainWindow::refreshLive);
+    connect(&m_live.recorder(), &Recorder::ended, this, &MainWindow::sayRecorded);
     connect(&m_live, &Live::troubled, this, [this](const QString& sentence) {
         m_notices->say(sentence, {{tr("Connect again"), [this] { m_live.connectAgain(); }}});
     });

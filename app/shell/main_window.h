@@ -102,6 +102,9 @@ class MainWindow : public QWidget
     void showAbout();
     void showPreferences();
     void showLinks();
+    void toggleRecording();
+    void markRecording();
+    void sayRecorded(const QString& file);
     void makePractising();
     void showNaming();
     void followPractice();

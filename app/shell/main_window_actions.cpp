@@ -1,6 +1,7 @@
 #include "app/shell/main_window.h"
 
 #include "app/desk/exports.h"
+#include "app/desk/when.h"
 #include "app/look/look.h"
 #include "app/shell/findings_drawer.h"
 #include "app/shell/header.h"
@@ -19,6 +20,7 @@
 
 #include <QAction>
 #include <QApplication>
+#include <QDateTime>
 #include <QDir>
 #include <QFile>
 #include <QStackedWidget>
@@ -80,6 +82,9 @@ void MainWindow::buildActions()
     QAction* linked = inJob(act(tr("Links"), QKeySequence(tr("Ctrl+L")), [this] { showLinks(); }));
     QAction* links = inJob(act(tr("Connect the links again"), {}, [this] { m_live.connectAgain(); }));
     QAction* bench = inJob(act(tr("Connect a simulated bench"), {}, [this] { startBench({}); }));
+    QAction* record =
+        inJob(act(tr("Record what is live, or stop"), QKeySequence(Qt::Key_F9), [this] { toggleRecording(); }));
+    inJob(act(tr("Mark this moment in the recording"), QKeySequence(Qt::Key_F8), [this] { markRecording(); }));
     QAction* practise = act(tr("Practise finding faults"), {}, [this] { showPractice(); });
     act(tr("Find anything"), QKeySequence(tr("Ctrl+K")), [this] { openFinder(); });
     act(tr("Job menu"), QKeySequence(Qt::Key_F10), [this] { openMenu(); });
@@ -106,7 +111,7 @@ void MainWindow::buildActions()
     m_menu = new JobMenu(*m_jobs,
                          {{fresh, another, open},
                           {save, copy, lists},
-                          {linked, links, bench, practise},
+                          {linked, links, record, bench, practise},
                           {night, larger, smaller, plain, prefer},
                           {help, words, keys, about},
                           {quit}},
@@ -288,10 +293,49 @@ void MainWindow::showLinks()
             showStage(m_stage);
         });
         connect(m_links, &LinksPage::benchAsked, this, [this] { startBench({}); });
+        connect(m_links, &LinksPage::recordAsked, this, &MainWindow::toggleRecording);
+        connect(m_links, &LinksPage::markAsked, this, &MainWindow::markRecording);
     }
     showAside(m_links);
     m_links->refresh();
     m_links->setFocus();
+}
+
+/// Into a folder beside the job, by the time it began.
+void MainWindow::toggleRecording()
+{
+    if (m_live.recorder().isRecording()) {
+        m_live.stopRecording();
+        return;
+    }
+    if (!m_live.ecuLive()) {
+        m_notices->say(tr("Nothing is live to be recorded: connect the ECU on page Links."));
+        return;
+    }
+    const QFileInfo job(m_store.path());
+    m_live.record(QStringLiteral("%1/%2 recordings/%3.csv")
+                      .arg(job.path(), job.completeBaseName(),
+                           QDateTime::currentDateTime().toString(QStringLiteral("yyyy-MM-dd HHmmss"))));
+}
+
+void MainWindow::markRecording()
+{
+    if (m_live.mark() == 0)
+        m_notices->say(tr("Nothing is recorded: F9 begins."));
+}
+
+void MainWindow::sayRecorded(const QString& file)
+{
+    const Recorder& recorder = m_live.recorder();
+    m_notices->say(tr("Recorded: %1, %2 values, %3 marks, in %4.")
+                       .arg(clockText(recorder.seconds()))
+                       .arg(recorder.values())
+                       .arg(recorder.marks())
+                       .arg(QDir::toNativeSeparators(file)),
+                   {{tr("Play it"), [this, file] {
+                         showLinks();
+                         m_links->offerRecording(file);
+                     }}});
 }
 
 /// Headings and sentences were made in other units and from other habits: pages are made again when they are asked for,

@@ -133,6 +133,8 @@ void MainWindow::connectFurniture()
             [this](const QString& key) { m_selection.setStation(key.toStdString()); });
     connect(&m_store, &JobStore::savedChanged, m_header, &Header::refresh);
     connect(&m_live, &Live::linksChanged, m_header, &Header::refresh);
+    connect(&m_live, &Live::healthChanged, m_header, &Header::refreshChips);
+    connect(&m_live.recorder(), &Recorder::changed, m_header, &Header::refreshChips);
 }
 
 /// The views that are shown are shown again, what is being written goes on, and the keys stay where they were. What

@@ -45,7 +45,7 @@ nlohmann::json written(const job::Told& told)
 StreamProfile profileFrom(const nlohmann::json& json)
 {
     const auto text = [&](const char* member) { return QString::fromStdString(wordIn(json, member)); };
-    StreamProfile out{text("name"), text("plugin"), text("interface"), 0, text("database"), {}};
+    StreamProfile out{text("name"), text("plugin"), text("interface"), 0, text("database"), text("from"), {}};
     if (const auto rate = json.find("bit_rate"); rate != json.end() && rate->is_number_integer())
         out.bitRate = std::clamp(rate->get<int>(), 0, 10'000'000);
     size_t count = 0;
@@ -149,6 +149,7 @@ void LinkProfiles::write() const
                            {"interface", p.interface.toStdString()},
                            {"bit_rate", p.bitRate},
                            {"database", p.database.toStdString()},
+                           {"from", p.from.toStdString()},
                            {"told", std::move(told)}});
     }
     for (const QString& place : m_meters)

@@ -148,6 +148,54 @@ TEST(LinksPath, TheNextCarFindsTheLinkAndItsSignals)
     EXPECT_TRUE(w.window.desk().linking.profiles().streams().empty());
 }
 
+TEST(LinksPath, WhatWasLiveIsRecordedAndPlayedWithoutACar)
+{
+    const NewUser user;
+    QString csv;
+    Window w;
+    {
+        FakeStream ecu(kOther);
+        ecu.says = {{"ECT", 20}, {"ECT_mV", 2500}};
+        fillIn(w);
+        use(w);
+        ASSERT_TRUE(shows(w, "Coolant temp", 3, "20.0 °C"));
+        w.key(Qt::Key_F9);
+        ASSERT_TRUE(w.window.desk().live.recorder().isRecording());
+        EXPECT_TRUE(QTest::qWaitFor([&] { return w.window.desk().live.recorder().seconds() > 0.5; }, 5000));
+        w.key(Qt::Key_F8);
+        ecu.says["ECT"] = 85;
+        ASSERT_TRUE(shows(w, "Coolant temp", 3, "85.0 °C"));
+        EXPECT_TRUE(QTest::qWaitFor([&] { return w.window.desk().live.recorder().seconds() > 1.5; }, 5000));
+        EXPECT_THAT(w.find<QPushButton>("chip-ecu")->text().toStdString(), testing::StartsWith("recording"));
+        w.key(Qt::Key_F9);
+        ASSERT_TRUE(QTest::qWaitFor([&] { return w.notice().find("Recorded") != std::string::npos; }, 5000));
+        csv = w.window.desk().live.recorder().file();
+    }
+    take(w.window, "Play it");
+    EXPECT_EQ(w.find<QLineEdit>("recording-file")->text(), csv);
+    const QString frames = QFileInfo(csv).path() + u'/' + QFileInfo(csv).completeBaseName() + QStringLiteral(".log");
+    const size_t values = static_cast<size_t>(w.window.desk().live.recorder().values());
+    EXPECT_GT(values, 200U);
+
+    // Rows, then the frames themselves: each shows what was live, and what came after the mark comes after it.
+    for (const QString& file : {csv, frames}) {
+        w.find<QLineEdit>("recording-file")->setText(file);
+        w.click("recording-play");
+        EXPECT_TRUE(shows(w, "Coolant temp", 3, "20.0 °C")) << file.toStdString() << w.textOf("recording-status");
+        EXPECT_TRUE(shows(w, "Coolant temp", 3, "85.0 °C")) << file.toStdString() << w.textOf("recording-status");
+        EXPECT_TRUE(
+            QTest::qWaitFor([&] { return w.textOf("recording-status").find("to its end") != std::string::npos; }, 5000))
+            << w.textOf("recording-status");
+        w.click("recording-play");
+        EXPECT_FALSE(w.window.desk().live.replay());
+    }
+    w.find<QLineEdit>("recording-file")->setText(QStringLiteral("/no/such/file.csv"));
+    w.click("recording-play");
+    EXPECT_TRUE(
+        QTest::qWaitFor([&] { return w.textOf("recording-status").find("cannot be read") != std::string::npos; }, 5000))
+        << w.textOf("recording-status");
+}
+
 TEST(LinksPath, WhatIsNoLongerSentIsStaleAfterASecondAndNeverNow)
 {
     const NewUser user;

@@ -64,6 +64,7 @@ const std::vector<Room> kRooms = {
     {"core/seating", {"base", "units", "parts", "job", "electrics", "feeds", "harness"}},
     {"core/scaling", {"base", "units", "fuel", "parts", "fit", "job", "electrics"}},
     {"core/stream", {"alike", "dbc", "job", "scaling"}},
+    {"core/recording", {"base", "can_log", "job", "scaling", "stream"}},
     {"core/throttle", {"base", "units", "job", "electrics", "scaling"}},
     {"core/proof", {"base", "units", "job", "electrics", "scaling"}},
     {"core/findings",

@@ -4,9 +4,12 @@
 
 #include <QWidget>
 
+class QBoxLayout;
+
 namespace vicegrip::app {
 
 class MeterPanel;
+class RecordingPanel;
 class StreamPanel;
 class ToldView;
 
@@ -18,18 +21,25 @@ class LinksPage : public QWidget
   public:
     explicit LinksPage(Desk& desk, QWidget* parent = nullptr);
     void refresh();
+    void offerRecording(const QString& file);
 
   signals:
     void left();
     void benchAsked();
+    void recordAsked();
+    void markAsked();
 
   protected:
     void keyPressEvent(QKeyEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
 
   private:
     StreamPanel* m_stream;
     MeterPanel* m_meter;
+    RecordingPanel* m_recording;
     ToldView* m_told;
+    QBoxLayout* m_panels;
+    QWidget* m_right; ///< what stands beside the ECU
 };
 
 } // namespace vicegrip::app

@@ -26,6 +26,7 @@ MeterPanel::MeterPanel(Desk& desk, QWidget* parent)
     m_where->setAccessibleName(tr("Where the meter is"));
     m_where->setFont(look::textFont(look::Size::Small));
     m_where->setFixedHeight(look::kField);
+    m_where->lineEdit()->setFont(m_where->font());
     m_where->lineEdit()->setPlaceholderText(tr("such as: 192.168.1.20, or ttyUSB0 9600"));
     m_status->setObjectName(QStringLiteral("meter-status"));
     m_wrong->setObjectName(QStringLiteral("meter-wrong"));
@@ -81,6 +82,7 @@ void MeterPanel::use()
             tr("Expected a host such as 192.168.1.20 or meter:5025, or a serial port and its speed such as "
                "ttyUSB0 9600."));
         setInk(m_wrong, look::colours().failing);
+        m_wrong->show();
         m_where->setFocus();
         return;
     }
@@ -91,6 +93,7 @@ void MeterPanel::use()
 void MeterPanel::refreshStatus()
 {
     const auto& c = look::colours();
+    m_wrong->setVisible(!m_wrong->text().isEmpty());
     const QString place = m_desk.live.hasMeter() ? text(m_desk.store.job()->instrument) : tr("the simulated bench");
     const link::ScpiMeter& meter = m_desk.live.meter();
     using State = link::ScpiMeter::State;

@@ -20,7 +20,7 @@
 namespace vicegrip::app {
 namespace {
 
-constexpr look::Px kCaption{110}, kField{300};
+constexpr look::Px kCaption{76}, kLeast{190};
 constexpr int kRates[] = {0, 50'000, 83'333, 100'000, 125'000, 250'000, 500'000, 800'000, 1'000'000};
 
 enum Fixed { kNone, kBench, kNew, kFirstKept };
@@ -41,9 +41,10 @@ QString rateText(int rate)
     return rate == 0 ? StreamPanel::tr("as it is set up") : StreamPanel::tr("%1 kbit/s").arg(rate / kKilo);
 }
 
-void addRow(QGridLayout* grid, const QString& name, const char* objectName, QWidget* field)
+/// A caption and its field in a grid of such pairs.
+void add(QGridLayout* grid, int row, int pair, const QString& name, const char* objectName, QWidget* field,
+         int span = 1)
 {
-    const int row = grid->rowCount();
     auto* caption = label(name, look::Size::Small, false, true);
     caption->setWordWrap(false);
     caption->setBuddy(field);
@@ -51,9 +52,9 @@ void addRow(QGridLayout* grid, const QString& name, const char* objectName, QWid
     field->setAccessibleName(name);
     field->setFont(look::textFont(look::Size::Small));
     field->setFixedHeight(look::kField);
-    field->setMinimumWidth(kField);
-    grid->addWidget(caption, row, 0);
-    grid->addWidget(field, row, 1);
+    field->setMinimumWidth(kLeast);
+    grid->addWidget(caption, row, 2 * pair);
+    grid->addWidget(field, row, 2 * pair + 1, 1, span);
 }
 
 } // namespace
@@ -103,16 +104,18 @@ void StreamPanel::build()
     grid->setVerticalSpacing(6_px);
     grid->setColumnMinimumWidth(0, kCaption);
     grid->setColumnStretch(1, 1);
-    addRow(grid, tr("Heard over"), "stream-link", m_link);
-    addRow(grid, tr("Adapter"), "stream-adapter", m_adapter);
-    addRow(grid, tr("Bit rate"), "stream-rate", m_rate);
-    addRow(grid, tr("Frames"), "stream-file", m_file);
+    grid->setColumnStretch(3, 1);
+    add(grid, 0, 0, tr("Heard over"), "stream-link", m_link);
+    add(grid, 0, 1, tr("Name"), "stream-name", m_name);
+    add(grid, 1, 0, tr("Adapter"), "stream-adapter", m_adapter);
+    add(grid, 1, 1, tr("Bit rate"), "stream-rate", m_rate);
+    m_adapter->lineEdit()->setFont(m_adapter->font());
+    add(grid, 2, 0, tr("Frames"), "stream-file", m_file, 2);
     auto* open = new QPushButton(tr("Open"));
     open->setObjectName(QStringLiteral("stream-open"));
     open->setAccessibleName(tr("Open a database of frames"));
     open->setFixedHeight(look::kField);
-    grid->addWidget(open, grid->rowCount() - 1, 2);
-    addRow(grid, tr("Name"), "stream-name", m_name);
+    grid->addWidget(open, 2, 3, Qt::AlignLeft);
     connect(open, &QAbstractButton::clicked, this, &StreamPanel::chooseFile);
     connect(m_link, &QComboBox::activated, this, &StreamPanel::choose);
 
@@ -147,8 +150,8 @@ void StreamPanel::buildButtons()
     connect(m_try, &QAbstractButton::clicked, this, [this] { act(false); });
     connect(m_forget, &QAbstractButton::clicked, this, [this] {
         const QString name = std::exchange(m_shown, {});
-        m_desk.linking.forget(name);
         show({});
+        m_desk.linking.forget(name);
     });
 }
 
@@ -206,7 +209,7 @@ void StreamPanel::show(const StreamProfile& profile)
     m_shown = profile.name;
     m_adapter->setCurrentText(profile.plugin.isEmpty() ? QString() : profile.plugin + u' ' + profile.interface);
     m_rate->setCurrentIndex(std::max(0, m_rate->findData(profile.bitRate)));
-    m_file->setText(profile.database);
+    m_file->setText(profile.from);
     m_name->setText(profile.name);
 }
 
@@ -215,6 +218,7 @@ std::optional<StreamProfile> StreamPanel::typed()
 {
     const auto missing = [this](QWidget* field, const QString& sentence) {
         m_wrong->setText(sentence);
+        m_wrong->show();
         setInk(m_wrong, look::colours().failing);
         field->setFocus();
         return std::nullopt;
@@ -224,16 +228,19 @@ std::optional<StreamProfile> StreamPanel::typed()
     out.plugin = adapter.section(QLatin1Char(' '), 0, 0);
     out.interface = adapter.section(QLatin1Char(' '), 1);
     out.bitRate = m_rate->currentData().toInt();
-    out.database = m_file->text().trimmed();
+    out.from = out.database = m_file->text().trimmed();
     out.name = m_name->text().trimmed();
     if (out.interface.isEmpty())
         return missing(m_adapter, tr("Say the adapter: its plugin and the interface, such as \"socketcan can0\"."));
-    if (!QFileInfo::exists(out.database))
-        return missing(m_file, tr("Open the database that describes this ECU's frames; its maker has it."));
     if (out.name.isEmpty())
         out.name = QFileInfo(out.database).completeBaseName();
-    if (const StreamProfile* before = m_desk.linking.profiles().stream(out.name))
+    if (const StreamProfile* before = m_desk.linking.profiles().stream(out.name)) {
         out.told = before->told;
+        if (before->from == out.from && !QFileInfo::exists(out.from))
+            out.database = before->database; // the copy that was kept
+    }
+    if (!QFileInfo::exists(out.database))
+        return missing(m_file, tr("Open the database that describes this ECU's frames (DBC); its maker has it."));
     m_wrong->clear();
     return out;
 }
@@ -320,10 +327,16 @@ void StreamPanel::refreshStatus()
                      : chip == Live::Chip::Good                                     ? c.done
                                                                                     : c.inkSoft);
     m_health->setText(health());
+    m_health->setVisible(!m_health->text().isEmpty());
+    m_wrong->setVisible(!m_wrong->text().isEmpty());
     const bool adapter = m_link->currentIndex() >= kNew;
     for (QWidget* w : std::initializer_list<QWidget*>{m_adapter, m_rate, m_file, m_name, m_try})
         w->setEnabled(adapter);
     m_forget->setEnabled(m_link->currentIndex() >= kFirstKept);
+    m_use->setText(m_link->currentIndex() == kNone    ? tr("Disconnect")
+                   : m_link->currentIndex() == kBench ? tr("Connect the bench")
+                                                      : tr("Use it for this job"));
+    m_use->updateGeometry();
 }
 
 } // namespace vicegrip::app

@@ -20,7 +20,7 @@ namespace vicegrip::app {
 namespace {
 
 constexpr int kNameColumn = 0, kInputColumn = 1, kValueFrom = 2, kValueNow = 3, kReadingFrom = 4, kReadingNow = 5;
-constexpr look::Px kBox{250}, kUnit{110};
+constexpr look::Px kBox{240}, kUnit{90};
 
 bool isValue(const job::Told& told)
 {
@@ -51,6 +51,7 @@ QComboBox* box(const char* objectName, const QString& spoken)
     out->setMinimumWidth(kBox);
     out->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     out->setEditable(true); // a database may have thousands
+    out->lineEdit()->setFont(out->font());
     out->setInsertPolicy(QComboBox::NoInsert);
     out->completer()->setCompletionMode(QCompleter::PopupCompletion);
     out->completer()->setFilterMode(Qt::MatchContains);
@@ -101,10 +102,10 @@ ToldView::ToldView(Desk& desk, QWidget* parent)
 QWidget* ToldView::buildBelow()
 {
     auto* below = new QWidget;
-    auto* row = new QHBoxLayout(below);
-    row->setContentsMargins(0, 0, 0, 0);
-    row->setSpacing(look::kGap);
-    const auto caption = [&](const QString& name, QWidget* of) {
+    m_below = new QBoxLayout(QBoxLayout::LeftToRight, below);
+    m_below->setContentsMargins(0, 0, 0, 0);
+    m_below->setSpacing(look::kGap);
+    const auto captioned = [&](QHBoxLayout* row, const QString& name, QWidget* of) {
         auto* l = label(name, look::Size::Small, false, true);
         l->setWordWrap(false);
         l->setBuddy(of);
@@ -114,12 +115,24 @@ QWidget* ToldView::buildBelow()
     m_unit->edit()->setObjectName(QStringLiteral("told-unit"));
     m_unit->setFixedWidth(kUnit);
     m_of->setWordWrap(false);
-    row->addWidget(m_of);
-    caption(tr("Value from"), m_value.box);
-    caption(tr("in"), m_unit);
-    caption(tr("Reading from"), m_reading.box);
-    row->addStretch();
+    m_below->addWidget(m_of);
+    auto *value = new QHBoxLayout, *reading = new QHBoxLayout;
+    captioned(value, tr("Value from"), m_value.box);
+    captioned(value, tr("in"), m_unit);
+    captioned(reading, tr("Reading from"), m_reading.box);
+    for (QHBoxLayout* row : {value, reading}) {
+        row->setSpacing(look::kGap);
+        row->addStretch();
+        m_below->addLayout(row);
+    }
     return below;
+}
+
+void ToldView::arrange(bool beside)
+{
+    m_below->setDirection(beside ? QBoxLayout::LeftToRight : QBoxLayout::TopToBottom);
+    for (const int column : {kInputColumn, kReadingFrom, kReadingNow})
+        m_table->setColumnHidden(column, !beside && column != kReadingNow);
 }
 
 const job::Circuit* ToldView::chosen() const
@@ -152,7 +165,7 @@ QString ToldView::nowText(const job::Circuit& circuit, bool value) const
     if (!number)
         return m_desk.live.staleFor_s(input) ? tr("stale") : QStringLiteral("–");
     if (value)
-        return text(units::format(*number, sensor.measures, sensor.unit, 1));
+        return text(job::readingText(job::Reading::of(*number, sensor.measures, job::Condition::KeyOn), sensor.unit));
     return parts::countsValue(sensor) ? text(units::format(*number, units::Dimension::Frequency, "Hz", 1))
                                       : voltsText(*number);
 }
@@ -210,6 +223,10 @@ void ToldView::fillChoices()
     const job::Told* value = toldOf(*c, true);
     m_unit->setText(value == nullptr ? QString() : text(value->unit));
     m_unit->setEnabled(value != nullptr);
+    const auto of = std::ranges::find_if(m_value.offered, [&](const stream::Candidate& o) {
+        return value != nullptr && o.message->name == value->message && o.signal->name == value->signal;
+    });
+    m_unit->edit()->setPlaceholderText(of == m_value.offered.end() ? QString() : text(of->signal->unit));
 }
 
 void ToldView::fill(Choice& slot, const job::Circuit& circuit, bool value)

@@ -4,6 +4,7 @@
 
 #include <QWidget>
 
+class QBoxLayout;
 class QComboBox;
 class QLabel;
 
@@ -21,6 +22,8 @@ class ToldView : public QWidget
     explicit ToldView(Desk& desk, QWidget* parent = nullptr);
     void refresh();
     void refreshLive();
+    /// Its choices beside each other, or one under the other.
+    void arrange(bool beside);
 
   private:
     /// What one box chooses: a value, or what the input reads.
@@ -43,6 +46,7 @@ class ToldView : public QWidget
     ListTable* m_table;
     Choice m_value, m_reading;
     TypedField* m_unit;
+    QBoxLayout* m_below;
     std::vector<job::CircuitId> m_rows;
     std::shared_ptr<const dbc::Database> m_database; ///< that the offers point into
 };
