@@ -23,6 +23,7 @@ PAGES = [
     ("meter-click", "Meter: click test", []),
     ("meter-wiggle", "Meter: wiggle test", ["meter-wiggle"]),
     ("practice", "Practice bench", ["practice"]),
+    ("links", "Links", ["links"]),
     ("scale", "Scale: table", ["scale"]),
     ("scale-readings", "Scale: readings", []),
     ("scale-budget", "Scale: error budget", ["scale-budget"]),

@@ -84,7 +84,7 @@ void MainWindow::buildActions()
     QAction* bench = inJob(act(tr("Connect a simulated bench"), {}, [this] { startBench({}); }));
     QAction* record =
         inJob(act(tr("Record what is live, or stop"), QKeySequence(Qt::Key_F9), [this] { toggleRecording(); }));
-    inJob(act(tr("Mark this moment in the recording"), QKeySequence(Qt::Key_F8), [this] { markRecording(); }));
+    inJob(act(tr("Mark this moment in the recording"), QKeySequence(Qt::Key_F11), [this] { markRecording(); }));
     QAction* practise = act(tr("Practise finding faults"), {}, [this] { showPractice(); });
     act(tr("Find anything"), QKeySequence(tr("Ctrl+K")), [this] { openFinder(); });
     act(tr("Job menu"), QKeySequence(Qt::Key_F10), [this] { openMenu(); });

@@ -27,13 +27,13 @@ void pick(Window& w, const char* box, const QString& beginning)
 }
 
 /// Page Links, with what a user types for an adapter of his.
-void fillIn(Window& w, const QString& database = QString::fromLatin1(kOther))
+void fillIn(Window& w, const FakeStream& ecu)
 {
     w.click("chip-ecu");
     w.settle();
     pick(w, "stream-link", QStringLiteral("another CAN adapter"));
-    w.find<QComboBox>("stream-adapter")->setCurrentText(QStringLiteral("virtualcan can0"));
-    w.find<QLineEdit>("stream-file")->setText(database);
+    w.find<QComboBox>("stream-adapter")->setCurrentText(ecu.adapter());
+    w.find<QLineEdit>("stream-file")->setText(QString::fromLatin1(kOther));
     w.find<QLineEdit>("stream-name")->setText(QStringLiteral("The other unit"));
 }
 
@@ -64,7 +64,7 @@ TEST(LinksPath, AnyEcuIsHeardMatchedAndProved)
     FakeStream ecu(kOther);
     ecu.says = {{"ECT", 20}, {"ECT_mV", 2500}, {"MAP_kPa", 101.3}, {"MapSensVoltage", 4.2}, {"GboxTempF", 68}};
     Window w;
-    fillIn(w);
+    fillIn(w, ecu);
     use(w);
     EXPECT_EQ(w.textOf("stream-status"), "Heard over The other unit.");
     const auto& desk = w.window.desk();
@@ -121,7 +121,7 @@ TEST(LinksPath, TheNextCarFindsTheLinkAndItsSignals)
     FakeStream ecu(kOther);
     {
         Window w;
-        fillIn(w);
+        fillIn(w, ecu);
         use(w);
         w.find<QTableWidget>("told")->setCurrentCell(0, 0);
         pick(w, "told-value", QStringLiteral("nothing"));
@@ -156,13 +156,13 @@ TEST(LinksPath, WhatWasLiveIsRecordedAndPlayedWithoutACar)
     {
         FakeStream ecu(kOther);
         ecu.says = {{"ECT", 20}, {"ECT_mV", 2500}};
-        fillIn(w);
+        fillIn(w, ecu);
         use(w);
         ASSERT_TRUE(shows(w, "Coolant temp", 3, "20.0 °C"));
         w.key(Qt::Key_F9);
         ASSERT_TRUE(w.window.desk().live.recorder().isRecording());
         EXPECT_TRUE(QTest::qWaitFor([&] { return w.window.desk().live.recorder().seconds() > 0.5; }, 5000));
-        w.key(Qt::Key_F8);
+        w.key(Qt::Key_F11);
         ecu.says["ECT"] = 85;
         ASSERT_TRUE(shows(w, "Coolant temp", 3, "85.0 °C"));
         EXPECT_TRUE(QTest::qWaitFor([&] { return w.window.desk().live.recorder().seconds() > 1.5; }, 5000));
@@ -202,7 +202,7 @@ TEST(LinksPath, WhatIsNoLongerSentIsStaleAfterASecondAndNeverNow)
     FakeStream ecu(kOther);
     ecu.says = {{"ECT", 20}};
     Window w;
-    fillIn(w);
+    fillIn(w, ecu);
     use(w);
     ASSERT_TRUE(shows(w, "Coolant temp", 3, "20.0 °C"));
     ecu.stop();
@@ -245,7 +245,7 @@ TEST(LinksPath, FramesOfAnotherEcuAreSaidToBe)
     const NewUser user;
     FakeStream ecu(VICEGRIP_SOURCE_DIR "/data/links/bench.dbc");
     Window w;
-    fillIn(w);
+    fillIn(w, ecu);
     w.click("stream-try");
     EXPECT_TRUE(QTest::qWaitFor(
         [&] { return w.textOf("stream-status").find("none of them is in the database") != std::string::npos; }, 5000))

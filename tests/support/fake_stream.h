@@ -5,6 +5,7 @@
 
 #include <QCanBus>
 #include <QCanBusDevice>
+#include <QTcpServer>
 #include <QTest>
 #include <QTimer>
 
@@ -20,10 +21,9 @@ namespace vicegrip::test {
 class FakeStream
 {
   public:
-    explicit FakeStream(const std::string& database, const QString& interface = QStringLiteral("can0"))
-        : m_database(dbc::readFile(database).value().database)
+    explicit FakeStream(const std::string& database) : m_database(dbc::readFile(database).value().database)
     {
-        m_bus.reset(QCanBus::instance()->createDevice(QStringLiteral("virtualcan"), interface));
+        m_bus.reset(QCanBus::instance()->createDevice(QStringLiteral("virtualcan"), interface()));
         EXPECT_TRUE(m_bus && m_bus->connectDevice());
         EXPECT_TRUE(QTest::qWaitFor([&] { return m_bus->state() == QCanBusDevice::ConnectedState; }, 5000));
         m_tick.setInterval(20);
@@ -38,7 +38,8 @@ class FakeStream
     std::map<std::string, double> says;
     void stop() { m_tick.stop(); }
     void goOn() { m_tick.start(); }
-    [[nodiscard]] QCanBusDevice& bus() { return *m_bus; }
+    /// As a user types it.
+    [[nodiscard]] QString adapter() const { return QStringLiteral("virtualcan ") + interface(); }
 
     void send()
     {
@@ -61,6 +62,17 @@ class FakeStream
     }
 
   private:
+    /// A port of this process alone: other tests run beside it. The plugin's server stays on the first one.
+    static const QString& interface()
+    {
+        static const QString kInterface = [] {
+            QTcpServer free;
+            EXPECT_TRUE(free.listen(QHostAddress::LocalHost));
+            return QStringLiteral("tcp://127.0.0.1:%1/can0").arg(free.serverPort());
+        }();
+        return kInterface;
+    }
+
     dbc::Database m_database;
     std::unique_ptr<QCanBusDevice> m_bus;
     QTimer m_tick;

@@ -26,7 +26,7 @@ RecordingPanel::RecordingPanel(Desk& desk, QWidget* parent)
       m_status(label({}, look::Size::Body)),
       m_left(label({}, look::Size::Small, false, true)),
       m_record(new KeyButton(tr("Record"), tr("F9"), true)),
-      m_mark(new KeyButton(tr("Mark"), tr("F8"), false)),
+      m_mark(new KeyButton(tr("Mark"), tr("F11"), false)),
       m_play(new KeyButton(tr("Play"), {}, false))
 {
     m_status->setObjectName(QStringLiteral("recording-status"));
