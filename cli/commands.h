@@ -139,6 +139,17 @@ struct PlanOptions
     bool json = false;
 };
 
+struct RecordOptions
+{
+    std::string out, job, dbc;
+};
+
+struct ReplayOptions
+{
+    std::string file, job, dbc;
+    double speed = 1; ///< times as fast; 0: as fast as it goes
+};
+
 struct BundleOptions
 {
     std::vector<std::string> wires; ///< "1.6x7": diameter in mm and number
@@ -152,6 +163,10 @@ int fuses(const FusesOptions& options);
 int find(const FindOptions& options);
 /// What recorded CAN frames carry, as CSV: a line for each signal of each frame.
 int decode(const DecodeOptions& options);
+/// Frames from standard input (candump) as a recording of what a job's circuits are told.
+int record(const RecordOptions& options);
+/// A recording, or a log of frames, at its own speed or another, as CSV: a line for each value.
+int replay(const ReplayOptions& options);
 int scale(const ScaleOptions& options);
 int budget(const BudgetOptions& options);
 int throttle(const ThrottleOptions& options);

@@ -203,6 +203,24 @@ int main(int argc, char** argv)
     decodeCommand->add_option("--dbc", decodeOptions.dbc, "A file (DBC) that describes them")->required();
     decodeCommand->callback([&] { code = decode(decodeOptions); });
 
+    RecordOptions recordOptions;
+    auto* recordCommand =
+        app.add_subcommand("record", "Record what frames on standard input tell of a job's circuits.");
+    recordCommand->add_option("OUT", recordOptions.out, "The recording, CSV")->required();
+    recordCommand->add_option("--job", recordOptions.job, "The job whose circuits are told of")->required();
+    recordCommand->add_option("--dbc", recordOptions.dbc, "A file (DBC) that describes the frames")->required();
+    recordCommand->callback([&] { code = record(recordOptions); });
+
+    ReplayOptions replayOptions;
+    auto* replayCommand = app.add_subcommand("replay", "Print a recording as it came, as CSV.");
+    replayCommand->add_option("FILE", replayOptions.file, "A recording, or frames in the candump log format")
+        ->required();
+    replayCommand->add_option("--job", replayOptions.job, "The job whose inputs it is of")->required();
+    replayCommand->add_option("--dbc", replayOptions.dbc, "A file (DBC) that describes the frames");
+    replayCommand->add_option("--speed", replayOptions.speed, "Times as fast; 0: as fast as it goes")
+        ->check(CLI::Range(0.0, 1000.0));
+    replayCommand->callback([&] { code = replay(replayOptions); });
+
     FitOptions fitOptions;
     auto* fitCommand = app.add_subcommand("fit", "Put a curve through readings and print how well it sits.");
     fitCommand
