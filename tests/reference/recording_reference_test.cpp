@@ -49,7 +49,7 @@ TEST(RecordingByPandas, ColumnsWithUnitsAndNothingLost)
         << "import pandas as pd\nd = pd.read_csv('" << csv
         << "')\nv, u = d['AN3 value (°C)'].dropna(), d['AN3 volts (V)'].dropna()\n"
            "print(len(v), v.min(), v.max(), len(u), round(u.iloc[-1], 6), round(d['time (s)'].iloc[-1], 4))\n";
-    FILE* pipe = popen(("python3 " + script).c_str(), "r"); // NOLINT(cert-env33-c)
+    FILE* pipe = popen(("/usr/bin/python3 " + script).c_str(), "r"); // NOLINT(cert-env33-c)
     ASSERT_NE(pipe, nullptr);
     std::array<char, 200> said{};
     EXPECT_NE(fgets(said.data(), said.size(), pipe), nullptr);
