@@ -66,6 +66,7 @@ class Car
     void accept(const link::EcuTable& table) { m_tables[table.input] = table; }
 
     [[nodiscard]] const job::Job& job() const { return m_job; }
+    [[nodiscard]] job::Condition condition() const { return m_condition; }
 
   private:
     [[nodiscard]] electrics::Situation situation() const;

@@ -118,6 +118,9 @@ void Server::sendSamples()
 void Server::takeFrame(const QByteArray& text)
 {
     const auto frame = link::frameOf(text);
+    if (frame)
+        for (const QCanBusFrame& answer : m_diagnostics.take(*frame, *m_car))
+            send(answer);
     const auto outcome =
         frame ? m_tables.take(*frame, static_cast<int>(job::inputs(m_car->job()).size())) : std::nullopt;
     if (!outcome || m_car->samples().empty())

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "bench/car.h"
+#include "bench/diagnostics.h"
 #include "bench/door.h"
 #include "link/ecu_frames.h"
 
@@ -48,6 +49,7 @@ class Server : public QObject
     QTimer m_tick, m_settle;
     QList<link::LineSocket*> m_bus; ///< who listens to the ECU
     link::TableReceiver m_tables;
+    Diagnostics m_diagnostics;
     bool m_isTroubled = false;
 };
 

@@ -23,6 +23,12 @@ CanEcu::CanEcu(QObject* parent) : QObject(parent), m_thread(new QThread), m_read
         m_silence.stop();
         setState(State::Failed, sentence);
     });
+    connect(m_reader, &CanReader::unitsSaid, this, [this](int run, const std::shared_ptr<const obd::Session>& said) {
+        if (run != m_run || !m_asking)
+            return;
+        m_units = said;
+        emit unitsSaid();
+    });
     connect(m_reader, &CanReader::complained, this, &CanEcu::complained);
     connect(m_reader, &CanReader::playing, this, [this](int run, double seconds, const QStringList& left) {
         if (run == m_run)
@@ -69,6 +75,24 @@ void CanEcu::play(const QString& file, const std::shared_ptr<const job::Job>& jo
     m_silence.start();
 }
 
+void CanEcu::askUnits(bool ask)
+{
+    m_asking = ask && m_state != State::Off && m_state != State::Failed;
+    m_units.reset();
+    QMetaObject::invokeMethod(m_reader, [reader = m_reader, on = m_asking] { reader->askUnits(on); });
+    emit unitsSaid();
+}
+
+void CanEcu::readCodes()
+{
+    QMetaObject::invokeMethod(m_reader, [reader = m_reader] { reader->readCodes(); });
+}
+
+void CanEcu::clearCodes()
+{
+    QMetaObject::invokeMethod(m_reader, [reader = m_reader] { reader->clearCodes(); });
+}
+
 void CanEcu::log(const QString& file)
 {
     QMetaObject::invokeMethod(m_reader, [reader = m_reader, file] { reader->log(file); });
@@ -80,6 +104,8 @@ void CanEcu::close()
     m_silence.stop();
     m_health = {};
     m_played.reset();
+    m_units.reset();
+    m_asking = false;
     setState(State::Off);
     QMetaObject::invokeMethod(m_reader, [reader = m_reader] { reader->close(); });
 }

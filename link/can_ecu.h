@@ -36,6 +36,16 @@ class CanEcu : public QObject
     /// Hands over a table, to the bench's ECU; `tableAnswered` or, after two seconds of nothing, `tableFailed` follows.
     void sendTable(const EcuTable& table);
 
+    /// Asks the units on the bus over OBD, or stops; `unitsSaid` follows some four times a second. Until then nothing
+    /// is sent on a bus but tables to the bench.
+    void askUnits(bool ask);
+    void readCodes();
+    /// Codes of all units that allow it.
+    void clearCodes();
+    [[nodiscard]] bool isAsking() const { return m_asking; }
+    /// What they said; null: nobody was asked.
+    [[nodiscard]] const std::shared_ptr<const obd::Session>& units() const { return m_units; }
+
     [[nodiscard]] State state() const { return m_state; }
     [[nodiscard]] const QString& sentence() const { return m_sentence; } ///< why it is so; empty: nothing to say
     [[nodiscard]] const CanHealth& health() const { return m_health; }
@@ -53,6 +63,7 @@ class CanEcu : public QObject
     void stateChanged(vicegrip::link::CanEcu::State state, const QString& sentence);
     void told(const QList<vicegrip::stream::Heard>& heard);
     void healthChanged(); ///< about once a second
+    void unitsSaid();
     void playedOn(); ///< a recording has come further, or has ended
     void complained(const QString& sentence); ///< about a line of a recording, a log that cannot be written
     void tableAnswered(int input, vicegrip::link::TableAnswer answer);
@@ -67,6 +78,8 @@ class CanEcu : public QObject
     CanReader* m_reader; ///< in that thread
     int m_run = 0; ///< what a bus says that was closed since is not heard
     CanHealth m_health;
+    std::shared_ptr<const obd::Session> m_units;
+    bool m_asking = false;
     std::optional<Played> m_played;
     State m_state = State::Off;
     QString m_sentence;

@@ -8,7 +8,7 @@ namespace vicegrip::link {
 namespace {
 
 constexpr int kGather_ms = 10;
-constexpr int kPlay_ms = 20;
+constexpr int kPlay_ms = 20, kPoll_ms = 20, kPollsToTell = 12;
 constexpr size_t kMostWaiting = 100000; // what was heard and nobody took
 
 /// Bits of a classic frame with its gap, a tenth more for stuffed ones (ISO 11898-1; how many are stuffed hangs on the
@@ -57,6 +57,9 @@ CanReader::CanReader()
     m_play.setInterval(kPlay_ms);
     m_play.setTimerType(Qt::PreciseTimer);
     connect(&m_play, &QTimer::timeout, this, &CanReader::playOn);
+    m_poll.setParent(this);
+    m_poll.setInterval(kPoll_ms);
+    connect(&m_poll, &QTimer::timeout, this, &CanReader::pollUnits);
     m_second.setParent(this);
     m_second.setInterval(1000);
     connect(&m_second, &QTimer::timeout, this, &CanReader::count);
@@ -99,6 +102,8 @@ void CanReader::close()
 {
     m_gather.stop();
     m_play.stop();
+    m_poll.stop();
+    m_units.reset();
     m_player.reset();
     m_log.close();
     m_second.stop();
@@ -150,6 +155,11 @@ void CanReader::hear(const QCanBusFrame& frame)
     if (const auto answered = answerOf(frame); answered && m_answers.size() < kMostInputs)
         m_answers.append(*answered);
     const QByteArray bytes = frame.payload();
+    if (m_units && obd::isAnswer(frame.frameId(), frame.hasExtendedFrameFormat())) {
+        ++m_health.known;
+        send(m_units->take(now(), {frame.frameId(), frame.hasExtendedFrameFormat(), {bytes.begin(), bytes.end()}}));
+        return;
+    }
     hear(frame.frameId(), frame.hasExtendedFrameFormat(),
          {reinterpret_cast<const std::uint8_t*>(bytes.constData()), static_cast<size_t>(bytes.size())});
 }
@@ -166,6 +176,45 @@ void CanReader::hear(std::uint32_t id, bool extended, std::span<const std::uint8
         m_health.outside = textOf(was.outside);
     if (!was.tooShort.empty())
         m_health.tooShort = textOf(was.tooShort);
+}
+
+void CanReader::askUnits(bool ask)
+{
+    m_units.reset();
+    if (ask && m_bus) {
+        m_units.emplace();
+        m_poll.start();
+    } else {
+        m_poll.stop();
+    }
+}
+
+void CanReader::readCodes()
+{
+    if (m_units)
+        m_units->readCodes();
+}
+
+void CanReader::clearCodes()
+{
+    if (m_units)
+        m_units->clearCodes();
+}
+
+void CanReader::pollUnits()
+{
+    send(m_units->poll(now()));
+    if (++m_polls % kPollsToTell == 0)
+        emit unitsSaid(m_run, std::make_shared<const obd::Session>(*m_units));
+}
+
+void CanReader::send(const std::vector<obd::CanFrame>& frames)
+{
+    for (const obd::CanFrame& f : frames) {
+        QCanBusFrame frame(f.id, QByteArray(reinterpret_cast<const char*>(f.data.data()), std::ssize(f.data)));
+        frame.setExtendedFrameFormat(f.extended);
+        m_bus->writeFrame(frame);
+    }
 }
 
 void CanReader::log(const QString& file)

@@ -1,5 +1,6 @@
 #pragma once
 
+#include "core/obd/obd.h"
 #include "core/recording/recording.h"
 #include "core/stream/stream.h"
 #include "link/can_place.h"
@@ -57,6 +58,10 @@ class CanReader : public QObject
     void log(const QString& file);
     void listen(std::shared_ptr<const stream::Listener> listener) { m_listener = std::move(listener); }
     void write(const QList<QCanBusFrame>& frames);
+    /// Asks the units on the bus for what they say of themselves, or stops.
+    void askUnits(bool ask);
+    void readCodes();
+    void clearCodes();
     void close();
 
     /// From any thread: the last batch was taken, the next may come.
@@ -64,6 +69,7 @@ class CanReader : public QObject
 
   signals:
     void came(const vicegrip::link::CanBatch& batch);
+    void unitsSaid(int run, const std::shared_ptr<const vicegrip::obd::Session>& said); ///< some four times a second
     void broke(int run, const QString& sentence);
     void complained(const QString& sentence); ///< and goes on
     void playing(int run, double seconds, const QStringList& left); ///< how long it is, and what of it the job has not
@@ -73,6 +79,8 @@ class CanReader : public QObject
     void hear(const QCanBusFrame& frame);
     void hear(std::uint32_t id, bool extended, std::span<const std::uint8_t> data);
     void playOn();
+    void pollUnits();
+    void send(const std::vector<obd::CanFrame>& frames);
     void hearError(const QCanBusFrame& frame);
     void handOver();
     void count();
@@ -88,6 +96,9 @@ class CanReader : public QObject
     QElapsedTimer m_played; ///< since it began
     double m_speed = 1;
     QTimer m_play; ///< what is due of it is played so often
+    std::optional<obd::Session> m_units;
+    QTimer m_poll; ///< what is due to be asked
+    int m_polls = 0;
     std::ofstream m_log;
     QTimer m_gather; ///< what comes is handed over so often and no oftener
     QTimer m_second;

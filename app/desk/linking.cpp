@@ -101,7 +101,9 @@ void Linking::load(const StreamProfile& profile, For what)
     emit changed();
     m_load.ask([profile, what, asked = ++m_asked] {
         Loaded out{profile, what, asked, {}, {}, {}};
-        if (auto read = dbc::readFile(profile.database.toStdString())) {
+        if (profile.database.isEmpty()) {
+            out.database = std::make_shared<const dbc::Database>(); // for OBD alone
+        } else if (auto read = dbc::readFile(profile.database.toStdString())) {
             out.database = std::make_shared<const dbc::Database>(std::move(read->database));
             out.remarks = std::move(read->remarks);
         } else {

@@ -72,6 +72,7 @@ Live::Live(QObject* parent) : QObject(parent)
             m_refresh.start();
     });
     connect(&m_ecu, &link::CanEcu::healthChanged, this, &Live::healthChanged);
+    connect(&m_ecu, &link::CanEcu::unitsSaid, this, &Live::unitsSaid);
     m_progress.setSingleShot(true);
     m_progress.setInterval(kProgress_ms);
     connect(&m_progress, &QTimer::timeout, this, &Live::healthChanged);

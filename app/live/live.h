@@ -75,6 +75,10 @@ class Live : public QObject
     void closeMeter();
     [[nodiscard]] bool hasMeter() const { return m_meterAddress.has_value(); }
     [[nodiscard]] const link::CanEcu& ecu() const { return m_ecu; }
+    /// Asks the units on the bus over OBD, or stops; `unitsSaid` follows.
+    void askUnits(bool ask) { m_ecu.askUnits(ask); }
+    void readCodes() { m_ecu.readCodes(); }
+    void clearCodes() { m_ecu.clearCodes(); }
     [[nodiscard]] const link::ScpiMeter& meter() const { return m_meter; }
 
     /// What an input is told to be now, by its index in the ECU's list; none while nothing is.
@@ -129,6 +133,7 @@ class Live : public QObject
     void sampled(); ///< at most ten times a second
     void heard(const QList<vicegrip::stream::Heard>& all); ///< every one of it, as it comes
     void linksChanged();
+    void unitsSaid(); ///< over OBD
     void chosenOtherwise(); ///< a bench or a recording, whatever was on its way to be opened
     void healthChanged(); ///< of the bus, about once a second; of a recording that is played, four times
     void troubled(const QString& sentence);

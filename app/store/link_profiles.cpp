@@ -96,7 +96,7 @@ Result<void> LinkProfiles::keep(StreamProfile profile)
 {
     read(); // another window may have kept something since
     const QString copy = copyOf(profile.name);
-    if (profile.database != copy) {
+    if (!profile.database.isEmpty() && profile.database != copy) {
         QFile from(profile.database);
         if (!from.open(QIODevice::ReadOnly) || from.size() > static_cast<qint64>(dbc::kMostText))
             return fail(ErrorCode::Io, QObject::tr("The database cannot be read.").toStdString());

@@ -150,6 +150,16 @@ std::string meaningOf(Code code)
     return {};
 }
 
+std::optional<Code> codeFor(std::string_view function, bool high)
+{
+    constexpr int kLow = 2, kHigh = 3; // of kFaults
+    const int fault = high ? kHigh : kLow;
+    for (const Family& f : kFamilies)
+        if (!function.empty() && f.function == function && fault >= f.from && fault < f.from + f.faults)
+            return Code{static_cast<std::uint16_t>(f.first + fault - f.from)};
+    return std::nullopt;
+}
+
 std::string_view functionOf(Code code)
 {
     if (!code.isGeneric())

@@ -32,6 +32,9 @@ struct Code
 /// outputs.
 [[nodiscard]] std::string meaningOf(Code code);
 
+/// The code of an input that reads too low, or too high; none where there is none for this function ("clt").
+[[nodiscard]] std::optional<Code> codeFor(std::string_view function, bool high);
+
 /// The function of a circuit that it is about ("clt"); empty: none.
 [[nodiscard]] std::string_view functionOf(Code code);
 

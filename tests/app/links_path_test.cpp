@@ -223,6 +223,7 @@ TEST(LinksPath, WhatIsWrongIsSaidBesideItsField)
     w.click("stream-use");
     EXPECT_THAT(w.textOf("stream-wrong"), testing::HasSubstr("Say the adapter"));
     w.find<QComboBox>("stream-adapter")->setCurrentText(QStringLiteral("no-such-plugin can0"));
+    w.find<QLineEdit>("stream-file")->setText(QStringLiteral("/no/such/file.dbc"));
     w.click("stream-use");
     EXPECT_THAT(w.textOf("stream-wrong"), testing::HasSubstr("Open the database"));
     const QString broken = user.file("broken.dbc");
@@ -253,6 +254,79 @@ TEST(LinksPath, FramesOfAnotherEcuAreSaidToBe)
     w.click("links-done");
     w.settle();
     EXPECT_FALSE(w.window.desk().live.stream()) << "a trial ends with the page";
+}
+
+/// Every row of the list as "What: says".
+std::string said(Window& w)
+{
+    auto* table = w.find<QTableWidget>("units");
+    std::string out;
+    for (int row = 0; row < table->rowCount(); ++row)
+        out += table->item(row, 1)->text().toStdString() + ": " + table->item(row, 2)->text().toStdString() + "\n";
+    return out;
+}
+
+bool saysOf(Window& w, const char* what)
+{
+    return QTest::qWaitFor([&] { return said(w).find(what) != std::string::npos; }, 10000);
+}
+
+TEST(LinksPath, ThePlugInUnitIsAskedOverObdAndClearedOnlyWhenThatWasMeant)
+{
+    const NewUser user;
+    Window w;
+    const QString van = w.folder.filePath(QStringLiteral("curlew.vicegrip"));
+    QFile::copy(QStringLiteral(VICEGRIP_SOURCE_DIR "/data/jobs/curlew.vicegrip"), van);
+    ASSERT_TRUE(w.window.openJob(van));
+    w.setFaults("[]");
+    auto& live = w.window.desk().live;
+    live.startBench(QStringLiteral(VICEGRIP_BENCH), van, w.faults());
+    ASSERT_TRUE(QTest::qWaitFor([&] { return live.meterReady() && live.ecuLive(); }, 10000));
+    w.choose("clt"); // what it says over OBD is what its table makes of the volts
+    w.window.showStage(analysis::Stage::Scale);
+    w.settle();
+    w.click("send");
+    ASSERT_TRUE(QTest::qWaitFor([&] { return w.textOf("said").find("took the table") != std::string::npos; }, 5000));
+    w.key(Qt::Key_L, Qt::ControlModifier);
+    w.settle();
+    w.click("view-units");
+    w.settle();
+    EXPECT_EQ(said(w), "") << "nobody is asked by himself";
+    w.click("units-ask");
+    EXPECT_TRUE(saysOf(w, "Coolant temp: 2")) << said(w) << w.textOf("units-status"); // the ambient's 20 °C or so
+    EXPECT_TRUE(saysOf(w, "Codes: none")) << said(w);
+    EXPECT_TRUE(saysOf(w, "Engine speed: 0 rpm"));
+
+    // The coolant's wire lies open: its input goes up to the pull-up.
+    const auto wire = [&] {
+        for (const job::Wire& one : w.window.desk().store.job()->wires)
+            for (const job::PointRef& at : {one.from, one.to})
+                if (at == job::cavityOf(*w.window.desk().store.job(), parts::InputId{"CLT"}))
+                    return QByteArray::fromStdString(one.id.value);
+        return QByteArray();
+    }();
+    w.setFaults("[{\"kind\": \"open\", \"wire\": \"" + wire + "\"}]");
+    EXPECT_TRUE(QTest::qWaitFor(
+        [&] {
+            w.click("units-read");
+            return QTest::qWaitFor(
+                [&] { return said(w).find("P0118, stored: Coolant temp: reads too high") != std::string::npos; }, 700);
+        },
+        15000))
+        << said(w);
+
+    w.click("units-clear");
+    EXPECT_TRUE(w.find<QLabel>("caution")->isVisible());
+    w.click("units-keep");
+    EXPECT_TRUE(saysOf(w, "P0118, stored"));
+    const size_t before = w.window.desk().store.job()->log.size();
+    w.click("units-clear");
+    w.click("units-really");
+    EXPECT_TRUE(saysOf(w, "P0118, pending")) << "its fault is still there";
+    ASSERT_EQ(w.window.desk().store.job()->log.size(), before + 1);
+    EXPECT_EQ(w.window.desk().store.job()->log.back().what, "Codes cleared over OBD: P0118");
+    w.click("units-ask");
+    EXPECT_EQ(said(w), "");
 }
 
 } // namespace

@@ -4,13 +4,16 @@
 #include "app/stages/links/recording_panel.h"
 #include "app/stages/links/stream_panel.h"
 #include "app/stages/links/told_view.h"
+#include "app/stages/links/units_view.h"
 #include "app/widgets/hand_focus.h"
 #include "app/widgets/key_button.h"
 #include "app/widgets/labels.h"
+#include "app/widgets/view_bar.h"
 
 #include <QHBoxLayout>
 #include <QKeyEvent>
 #include <QScrollArea>
+#include <QStackedWidget>
 
 namespace vicegrip::app {
 namespace {
@@ -25,6 +28,8 @@ LinksPage::LinksPage(Desk& desk, QWidget* parent)
       m_meter(new MeterPanel(desk)),
       m_recording(new RecordingPanel(desk)),
       m_told(new ToldView(desk)),
+      m_units(new UnitsView(desk)),
+      m_bar(new ViewBar({{"view-told", tr("What it tells")}, {"view-units", tr("OBD: values and codes")}})),
       m_panels(new QBoxLayout(QBoxLayout::LeftToRight))
 {
     setObjectName(QStringLiteral("links"));
@@ -53,7 +58,12 @@ LinksPage::LinksPage(Desk& desk, QWidget* parent)
     column->setSpacing(look::kGap);
     column->addLayout(top);
     column->addLayout(m_panels);
-    column->addWidget(m_told, 1);
+    column->addWidget(m_bar);
+    auto* views = new QStackedWidget;
+    views->addWidget(m_told);
+    views->addWidget(m_units);
+    connect(m_bar, &ViewBar::changed, views, &QStackedWidget::setCurrentIndex);
+    column->addWidget(views, 1);
     auto* scroll = new QScrollArea;
     scroll->setFrameShape(QFrame::NoFrame);
     scroll->setFocusPolicy(Qt::NoFocus);
@@ -75,6 +85,7 @@ void LinksPage::refresh()
     m_stream->refresh();
     m_meter->refresh();
     m_told->refresh();
+    m_units->refresh();
 }
 
 /// Where there is no room beside each other, one is under the other.

@@ -12,6 +12,8 @@ class MeterPanel;
 class RecordingPanel;
 class StreamPanel;
 class ToldView;
+class UnitsView;
+class ViewBar;
 
 /// What is connected, through what, what it says now, and why not. It stands in the stage's place until it is left.
 class LinksPage : public QWidget
@@ -38,6 +40,8 @@ class LinksPage : public QWidget
     MeterPanel* m_meter;
     RecordingPanel* m_recording;
     ToldView* m_told;
+    UnitsView* m_units;
+    ViewBar* m_bar;
     QBoxLayout* m_panels;
     QWidget* m_right; ///< what stands beside the ECU
 };

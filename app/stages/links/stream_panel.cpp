@@ -94,7 +94,7 @@ void StreamPanel::build()
     m_wrong->setObjectName(QStringLiteral("stream-wrong"));
     m_adapter->setEditable(true);
     m_adapter->lineEdit()->setPlaceholderText(tr("such as: socketcan can0"));
-    m_file->setPlaceholderText(tr("a database of the ECU's frames (DBC)"));
+    m_file->setPlaceholderText(tr("a database of the ECU's frames (DBC); none for OBD alone"));
     m_name->setPlaceholderText(tr("what you call it"));
     for (const int rate : kRates)
         m_rate->addItem(rateText(rate), rate);
@@ -120,9 +120,9 @@ void StreamPanel::build()
     connect(m_link, &QComboBox::activated, this, &StreamPanel::choose);
 
     auto* caution = new Caution;
-    caution->setText(
-        tr("Nothing is sent on this bus. An adapter still acknowledges what others send, unless it was set "
-           "up to listen only: do that on a bus that a moving car depends on."));
+    caution->setText(tr("Nothing is sent on this bus, until you ask over OBD. An adapter still acknowledges what "
+                        "others send, unless it was set "
+                        "up to listen only: do that on a bus that a moving car depends on."));
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(6_px);
@@ -239,7 +239,9 @@ std::optional<StreamProfile> StreamPanel::typed()
         if (before->from == out.from && !QFileInfo::exists(out.from))
             out.database = before->database; // the copy that was kept
     }
-    if (!QFileInfo::exists(out.database))
+    if (out.database.isEmpty() && out.name.isEmpty())
+        out.name = tr("OBD over %1").arg(adapter);
+    if (!out.database.isEmpty() && !QFileInfo::exists(out.database))
         return missing(m_file, tr("Open the database that describes this ECU's frames (DBC); its maker has it."));
     m_wrong->clear();
     return out;

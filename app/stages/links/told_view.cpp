@@ -87,7 +87,6 @@ ToldView::ToldView(Desk& desk, QWidget* parent)
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(6_px);
-    column->addWidget(label(tr("What it tells"), look::Size::Body, true));
     column->addWidget(m_says);
     column->addWidget(m_table, 1);
     column->addWidget(buildBelow());
