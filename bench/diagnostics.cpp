@@ -8,7 +8,7 @@
 namespace vicegrip::bench {
 namespace {
 
-constexpr double kRail = 0.04; // of full scale: below or above is no reading (typical)
+constexpr double kRail = 0.02; // of full scale: below or above is no reading (typical)
 constexpr double kIdle_rpm = 850;
 constexpr std::uint8_t kEngineSpeed = 0x0C;
 

@@ -34,7 +34,7 @@ PAGES = [
     ("scale-probe", "Scale: thermocouple", []),
     ("trigger", "Trigger", []),
     ("start", "Start", []),
-    ("handover", "Handover", ["logbook"]),
+    ("handover", "Handover", []),
     ("preferences", "Preferences", ["preferences"]),
 ]
 

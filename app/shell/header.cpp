@@ -157,14 +157,14 @@ void Header::refresh()
 
 void Header::refreshChips()
 {
-    static const QHash<Live::Chip, QString> kEcu = {{Live::Chip::Off, tr("no ECU")},
-                                                    {Live::Chip::Waiting, tr("ECU quiet")},
-                                                    {Live::Chip::Good, tr("ECU 50 Hz")},
-                                                    {Live::Chip::Bad, tr("ECU lost")}};
-    static const QHash<Live::Chip, QString> kMeter = {{Live::Chip::Off, tr("no meter")},
-                                                      {Live::Chip::Waiting, tr("meter ...")},
-                                                      {Live::Chip::Good, tr("meter ready")},
-                                                      {Live::Chip::Bad, tr("meter lost")}};
+    const QHash<Live::Chip, QString> kEcu = {{Live::Chip::Off, tr("no ECU")},
+                                             {Live::Chip::Waiting, tr("ECU quiet")},
+                                             {Live::Chip::Good, tr("ECU 50 Hz")},
+                                             {Live::Chip::Bad, tr("ECU lost")}};
+    const QHash<Live::Chip, QString> kMeter = {{Live::Chip::Off, tr("no meter")},
+                                               {Live::Chip::Waiting, tr("meter ...")},
+                                               {Live::Chip::Good, tr("meter ready")},
+                                               {Live::Chip::Bad, tr("meter lost")}};
     const auto ecu = m_desk.live.ecuChip();
     const auto& played = m_desk.live.ecu().played();
     const Recorder& recorder = m_desk.live.recorder();

@@ -1,6 +1,7 @@
 #include "app/shell/shots.h"
 
 #include "app/shell/main_window.h"
+#include "app/shell/notices.h"
 #include "app/stages/scale/stroke_view.h"
 #include "core/base/shipped.h"
 
@@ -12,6 +13,7 @@
 #include <QFileInfo>
 #include <QLineEdit>
 #include <QPixmap>
+#include <QPushButton>
 #include <QTimer>
 
 #include <functional>
@@ -82,7 +84,11 @@ std::vector<Shot> shots(MainWindow& window)
         {QStringLiteral("scale"), [] {}},
         {QStringLiteral("scale-budget"), [&window] { press(window, "scale-budget"); }},
         {QStringLiteral("preferences"), [&window] { trigger(window, QKeySequence(Qt::CTRL | Qt::Key_Comma)); }},
-        {QStringLiteral("logbook"), [=] { go("fp", Stage::Handover); }},
+        {QString(), [&window] { trigger(window, QKeySequence(Qt::Key_F9)); }},
+        {QString(), [&window] { trigger(window, QKeySequence(Qt::Key_F11)); }},
+        {QString(), [] {}},
+        {QString(), [] {}},
+        {QString(), [&window] { trigger(window, QKeySequence(Qt::Key_F9)); }},
         {QStringLiteral("scale-throttle-night"),
          [=, &window] {
              go("tps", Stage::Scale);
@@ -91,10 +97,25 @@ std::vector<Shot> shots(MainWindow& window)
              window.findChild<StrokeView*>()->readFile(
                  QString::fromStdString((shippedFolder() / "recordings/throttle-worn.csv").string()));
          }},
+        {QString(),
+         [&window] {
+             window.setNight(false);
+             trigger(window, QKeySequence(Qt::CTRL | Qt::Key_L));
+             window.findChild<QLineEdit*>(QStringLiteral("recording-file"))
+                 ->setText(window.desk().live.recorder().file());
+         }},
+        {QString(), [&window] { press(window, "recording-play"); }},
+        {QString(),
+         [&window] {
+             for (QPushButton* b : window.notices().findChildren<QPushButton*>())
+                 if (b->text() == Notices::tr("Dismiss"))
+                     b->click();
+         }},
+        {QStringLiteral("links"), [] {}},
         {QStringLiteral("pins-remap"),
          [=, &window] { // the van's plug: its job lies beside the first one
              window.setNight(false);
-             window.desk().live.stopBench(); // it simulates the first car
+             window.desk().live.endReplay();
              const QDir folder = QFileInfo(window.desk().store.path()).dir();
              if (!window.openJob(folder.filePath(QStringLiteral("curlew.vicegrip"))))
                  return;

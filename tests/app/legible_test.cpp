@@ -150,6 +150,20 @@ TEST_P(Legible, ThePinsViewsAndOwnPartsToo)
     }
 }
 
+TEST_P(Legible, TheLinksToo)
+{
+    test::Window w;
+    dress(w);
+    w.key(Qt::Key_L, Qt::ControlModifier);
+    w.settle();
+    test::expectNothingClipped(w, "links");
+    expectNamed(w, "links");
+    w.click("view-units");
+    w.settle();
+    test::expectNothingClipped(w, "units");
+    expectNamed(w, "units");
+}
+
 TEST_P(Legible, TheScaleViewsToo)
 {
     test::Window w;

@@ -251,6 +251,14 @@ TEST_F(PseudoLanguage, TheirViewsSayNothingRaw)
     w.key(Qt::Key_Comma, Qt::ControlModifier);
     w.settle();
     expectTranslated(w, "preferences");
+    w.key(Qt::Key_L, Qt::ControlModifier);
+    w.settle();
+    for (const char* machine : {"stream-adapter", "meter-where"}) // what this machine has, by its own names
+        w.find<QComboBox>(machine)->clear();
+    expectTranslated(w, "links");
+    w.click("view-units");
+    w.settle();
+    expectTranslated(w, "units");
     w.key(Qt::Key_F, Qt::ControlModifier);
     w.settle();
     expectTranslated(w, "findings");

@@ -45,10 +45,10 @@ TEST(RecordingByPandas, ColumnsWithUnitsAndNothingLost)
         test::run("record " + csv + " --job " + test::petrelPath() + " --dbc " + kDbc + " < " + log.string());
     ASSERT_EQ(ran.code, 0) << ran.out;
     EXPECT_THAT(ran.out, HasSubstr("AN3 value: SlowPages.ECT"));
-    std::ofstream(script)
-        << "import pandas as pd\nd = pd.read_csv('" << csv
-        << "')\nv, u = d['AN3 value (°C)'].dropna(), d['AN3 volts (V)'].dropna()\n"
-           "print(len(v), v.min(), v.max(), len(u), round(u.iloc[-1], 6), round(d['time (s)'].iloc[-1], 4))\n";
+    std::ofstream(script) << "import pandas as pd\nd = pd.read_csv('" << csv
+                          << "')\nv, u = d['AN3 value (°C)'].dropna(), d['AN3 volts (V)'].dropna()\n"
+                             "print(len(v), float(v.min()), float(v.max()), len(u), round(u.iloc[-1], 6), "
+                             "round(d['time (s)'].iloc[-1], 4))\n";
     FILE* pipe = popen(("/usr/bin/python3 " + script).c_str(), "r"); // NOLINT(cert-env33-c)
     ASSERT_NE(pipe, nullptr);
     std::array<char, 200> said{};

@@ -53,10 +53,8 @@ MeterPanel::MeterPanel(Desk& desk, QWidget* parent)
         row->addWidget(b);
     row->addStretch();
     column->addLayout(row);
-    column->addWidget(
-        label(tr("One that answers SCPI, over the network or a serial port. A reading is taken when three "
-                 "in a row agree within the meter's own error. Without one, readings are typed."),
-              look::Size::Small, false, true));
+    column->addWidget(label(tr("It answers SCPI. A reading is taken when three in a row agree within its own error."),
+                            look::Size::Small, false, true));
     column->addStretch();
 }
 

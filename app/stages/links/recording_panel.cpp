@@ -36,11 +36,11 @@ RecordingPanel::RecordingPanel(Desk& desk, QWidget* parent)
     m_play->setObjectName(QStringLiteral("recording-play"));
     m_file->setObjectName(QStringLiteral("recording-file"));
     m_file->setAccessibleName(tr("A recording"));
-    m_file->setPlaceholderText(tr("a recording: columns, or a log of frames"));
+    m_file->setPlaceholderText(tr("a recording"));
     m_speed->setObjectName(QStringLiteral("recording-speed"));
     m_speed->setAccessibleName(tr("How fast it is played"));
     for (const double speed : kSpeeds)
-        m_speed->addItem(tr("%1 times").arg(speed), speed);
+        m_speed->addItem(tr("%1×").arg(speed), speed);
     auto* open = new QPushButton(tr("Open"));
     open->setObjectName(QStringLiteral("recording-open"));
     open->setAccessibleName(tr("Open a recording"));
@@ -62,19 +62,15 @@ RecordingPanel::RecordingPanel(Desk& desk, QWidget* parent)
     column->addWidget(label(tr("Recording"), look::Size::Body, true));
     column->addWidget(m_status);
     auto* keys = new QHBoxLayout;
-    for (KeyButton* b : {m_record, m_mark})
+    for (KeyButton* b : {m_record, m_mark, m_play})
         keys->addWidget(b);
     keys->addStretch();
     column->addLayout(keys);
     auto* file = new QHBoxLayout;
     file->addWidget(m_file, 1);
     file->addWidget(open);
+    file->addWidget(m_speed);
     column->addLayout(file);
-    auto* play = new QHBoxLayout;
-    play->addWidget(m_play);
-    play->addWidget(m_speed);
-    play->addStretch();
-    column->addLayout(play);
     column->addWidget(m_left);
     column->addStretch();
     refresh();

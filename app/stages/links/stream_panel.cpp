@@ -286,6 +286,8 @@ QString StreamPanel::status() const
     if (!linking.trouble().isEmpty())
         return linking.trouble();
     const link::CanEcu& ecu = m_desk.live.ecu();
+    if (m_desk.live.replay())
+        return tr("A recording is played.");
     const QString over = m_desk.live.stream() ? m_desk.live.stream()->name : tr("the simulated bench");
     switch (ecu.state()) {
     case link::CanEcu::State::Off:
@@ -339,6 +341,9 @@ void StreamPanel::refreshStatus()
                    : m_link->currentIndex() == kBench ? tr("Connect the bench")
                                                       : tr("Use it for this job"));
     m_use->updateGeometry();
+    m_use->setEnabled(m_link->currentIndex() == kNone    ? chip != Live::Chip::Off
+                      : m_link->currentIndex() == kBench ? !m_desk.live.bench().isReady()
+                                                         : true);
 }
 
 } // namespace vicegrip::app

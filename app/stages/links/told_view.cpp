@@ -20,7 +20,7 @@ namespace vicegrip::app {
 namespace {
 
 constexpr int kNameColumn = 0, kInputColumn = 1, kValueFrom = 2, kValueNow = 3, kReadingFrom = 4, kReadingNow = 5;
-constexpr look::Px kBox{240}, kUnit{90};
+constexpr look::Px kBox{240}, kUnit{90}, kToldTable{130};
 
 bool isValue(const job::Told& told)
 {
@@ -84,6 +84,7 @@ ToldView::ToldView(Desk& desk, QWidget* parent)
       }))
 {
     m_says->setObjectName(QStringLiteral("told-says"));
+    m_table->setMinimumHeight(kToldTable);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(6_px);
@@ -96,6 +97,7 @@ ToldView::ToldView(Desk& desk, QWidget* parent)
     connect(m_unit, &TypedField::entered, this, &ToldView::takeUnit);
     connect(&desk.live, &Live::sampled, this, &ToldView::refreshLive);
     connect(&desk.linking, &Linking::changed, this, &ToldView::refresh);
+    connect(&desk.live, &Live::linksChanged, this, &ToldView::sayHow);
 }
 
 QWidget* ToldView::buildBelow()
@@ -184,16 +186,22 @@ void ToldView::refresh()
                         nowText(c, false)});
     }
     m_table->fill(rows);
-    const auto total = static_cast<int>(rows.size());
-    m_says->setText(m_desk.live.bench().isReady() && !m_desk.live.stream()
-                        ? tr("The bench tells of every input by itself.")
-                        : tr("%1 of %2 circuits are told of. Choose a line, then its signal below where the words did "
-                             "not say it.")
-                              .arg(told)
-                              .arg(total));
+    m_toldOf = told;
+    sayHow();
     if (m_table->currentRow() < 0 && !m_rows.empty())
         m_table->setCurrentCell(0, kNameColumn);
     fillChoices();
+}
+
+void ToldView::sayHow()
+{
+    m_says->setText(m_desk.live.replay() ? tr("A recording tells it.")
+                    : m_desk.live.bench().isReady() && !m_desk.live.stream()
+                        ? tr("The bench tells of every input by itself.")
+                        : tr("%1 of %2 circuits are told of. Choose a line, then its signal below where the words did "
+                             "not say it.")
+                              .arg(m_toldOf)
+                              .arg(m_rows.size()));
 }
 
 void ToldView::refreshLive()

@@ -33,6 +33,7 @@ class ToldView : public QWidget
         std::vector<stream::Candidate> offered; ///< beside its entries, from the second on
     };
     QWidget* buildBelow();
+    void sayHow();
     void fillChoices();
     void fill(Choice& slot, const job::Circuit& circuit, bool value);
     void take(const Choice& slot, bool value, int index);
@@ -48,6 +49,7 @@ class ToldView : public QWidget
     TypedField* m_unit;
     QBoxLayout* m_below;
     std::vector<job::CircuitId> m_rows;
+    int m_toldOf = 0; ///< how many of them are
     std::shared_ptr<const dbc::Database> m_database; ///< that the offers point into
 };
 

@@ -16,6 +16,8 @@
 namespace vicegrip::app {
 namespace {
 
+constexpr look::Px kUnitsTable{130};
+
 QString unitName(std::uint32_t from)
 {
     return QString::number(from, 16).toUpper();
@@ -49,6 +51,7 @@ UnitsView::UnitsView(Desk& desk, QWidget* parent)
         tr("Clearing also resets what a unit has learnt and its readiness: until it has been driven for a "
            "while the car may fail an inspection, and local rules may forbid it. The codes that are there "
            "go into the logbook. Key on, engine stopped."));
+    m_table->setMinimumHeight(kUnitsTable);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(6_px);
