@@ -1,6 +1,5 @@
 #include "app/live/live.h"
 
-#include "core/base/shipped.h"
 #include "core/electrics/electrics.h"
 #include "core/electrics/sensor_model.h"
 #include "core/job/settling.h"
@@ -8,7 +7,6 @@
 #include <QFileInfo>
 
 #include <algorithm>
-#include <chrono>
 #include <utility>
 
 namespace vicegrip::app {
@@ -125,125 +123,6 @@ void Live::startBench(const QString& program, const QString& jobFile, const QStr
     emit linksChanged();
 }
 
-/// What is told is made of the frames from now on, by what the job listens for.
-void Live::listen()
-{
-    const bool described = m_stream || (m_replay && m_replay->database);
-    const auto& database = m_stream ? m_stream->database : described ? m_replay->database : m_benchFrames;
-    if (!database)
-        return;
-    auto ears = described ? stream::earsOf(m_job) : stream::benchEars(m_job);
-    if (m_listener && ears == m_ears)
-        return;
-    m_ears = std::move(ears);
-    m_listener = std::make_shared<const stream::Listener>(database, m_ears);
-    m_latest.clear();
-    m_ecu.listen(m_listener);
-}
-
-double Live::now_s()
-{
-    return std::chrono::duration<double>(std::chrono::steady_clock::now().time_since_epoch()).count();
-}
-
-void Live::readBenchFrames()
-{
-    if (m_benchFrames)
-        return;
-    if (const auto read = dbc::readFile(shippedFolder() / "links" / "bench.dbc"))
-        m_benchFrames = std::make_shared<const dbc::Database>(read->database);
-}
-
-void Live::play(const Replay& replay)
-{
-    emit chosenOtherwise();
-    leaveBench();
-    closeStream();
-    readBenchFrames();
-    m_replay = replay;
-    m_listener.reset();
-    listen();
-    m_ecu.play(replay.file, std::make_shared<const job::Job>(m_job), replay.speed);
-    emit linksChanged();
-}
-
-void Live::endReplay()
-{
-    if (!m_replay)
-        return;
-    m_replay.reset();
-    m_ecu.close();
-    m_listener.reset();
-    m_latest.clear();
-    emit linksChanged();
-    emit sampled();
-}
-
-void Live::record(const QString& file)
-{
-    m_recorder.start(file, recording::columnsOf(m_job));
-    if (!m_replay)
-        m_ecu.log(QFileInfo(file).path() + u'/' + QFileInfo(file).completeBaseName() + QStringLiteral(".log"));
-}
-
-void Live::stopRecording()
-{
-    m_ecu.log({});
-    m_recorder.stop();
-}
-
-void Live::openStream(const StreamLink& stream)
-{
-    leaveBench();
-    endReplay();
-    m_stream = stream;
-    m_listener.reset();
-    listen();
-    m_ecu.open(link::opensPlugin(stream.place), stream.place.bitRate);
-    emit linksChanged();
-}
-
-void Live::closeStream()
-{
-    if (!m_stream)
-        return;
-    m_ecu.close();
-    m_stream.reset();
-    m_listener.reset();
-    m_latest.clear();
-    emit linksChanged();
-    emit sampled();
-}
-
-QStringList Live::missingSignals() const
-{
-    return m_stream && m_listener ? namesOf(m_listener->missing()) : QStringList();
-}
-
-void Live::openMeter(const link::Address& address)
-{
-    leaveBench();
-    m_meterAddress = address;
-    m_meter.open(address);
-    emit linksChanged();
-}
-
-void Live::closeMeter()
-{
-    m_meterAddress.reset();
-    m_meter.close();
-    emit linksChanged();
-}
-
-/// What is simulated and what is real are never read side by side.
-void Live::leaveBench()
-{
-    if (m_benchCall.isEmpty())
-        return;
-    m_benchCall.clear();
-    stopBench();
-}
-
 void Live::openLinks()
 {
     m_listener.reset();
@@ -355,7 +234,7 @@ void Live::settle(const job::Reading& reading)
 {
     constexpr size_t kMostReadings = 12;
     m_readings.push_back(reading);
-    if (job::engineTurns(reading.condition()) || job::isSettled(m_readings, m_job.meter)) {
+    if (job::engineTurns(reading.condition()) || job::isSettled(m_readings, m_job->meter)) {
         finishReading(reading, {});
     } else if (m_readings.size() < kMostReadings) {
         m_meter.measure(reading.condition());
@@ -451,10 +330,10 @@ void Live::click(const job::Circuit& circuit, const Heard& heard)
                   });
 }
 
-void Live::follow(const job::Job& job, const QString& file)
+void Live::follow(const std::shared_ptr<const job::Job>& job, const QString& file)
 {
-    const bool moved = m_mends != job.mends;
-    m_mends = job.mends;
+    const bool moved = m_mends != job->mends;
+    m_mends = job->mends;
     m_file = file;
     m_job = job;
     listen();

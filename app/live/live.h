@@ -116,7 +116,7 @@ class Live : public QObject
 
     /// The job that is open, and where it lies: what is mended in it since the bench took its car from that file is
     /// mended there, and a mend that is undone is broken again.
-    void follow(const job::Job& job, const QString& file);
+    void follow(const std::shared_ptr<const job::Job>& job, const QString& file);
 
     /// Where hands are, and what they move; empty: off.
     void hold(const std::vector<std::string>& held);
@@ -170,7 +170,7 @@ class Live : public QObject
     std::vector<stream::Ear> m_ears;
     std::shared_ptr<const stream::Listener> m_listener;
     std::optional<link::Address> m_meterAddress; ///< none: the bench's, or none
-    job::Job m_job; ///< that is listened for
+    std::shared_ptr<const job::Job> m_job = std::make_shared<const job::Job>(); ///< that is listened for
     QTimer m_refresh, m_progress;
     Taken m_taken;
     std::vector<job::Reading> m_readings; ///< of the place that is being read, until they stand still

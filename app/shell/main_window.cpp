@@ -54,7 +54,7 @@ void MainWindow::connectDesk()
     connect(m_preferences.get(), &Preferences::changed, this, &MainWindow::followPreferences);
     connect(&m_practice, &Practice::changed, this, &MainWindow::followPractice);
     connect(&m_store, &JobStore::jobChanged, this, [this] {
-        m_live.follow(*m_store.job(), m_store.path());
+        m_live.follow(m_store.job(), m_store.path());
         m_linking.follow();
         const double ratio = brief::airFuelRatio(*m_store.job());
         if (ratio == units::stoichiometricShown())

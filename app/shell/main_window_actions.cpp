@@ -83,8 +83,8 @@ void MainWindow::buildActions()
     QAction* links = inJob(act(tr("Connect the links again"), {}, [this] { m_live.connectAgain(); }));
     QAction* bench = inJob(act(tr("Connect a simulated bench"), {}, [this] { startBench({}); }));
     QAction* record =
-        inJob(act(tr("Record what is live, or stop"), QKeySequence(Qt::Key_F9), [this] { toggleRecording(); }));
-    inJob(act(tr("Mark this moment in the recording"), QKeySequence(Qt::Key_F11), [this] { markRecording(); }));
+        inJob(act(tr("Record what is live, or stop"), QKeySequence(Qt::Key_F4), [this] { toggleRecording(); }));
+    inJob(act(tr("Mark this moment in the recording"), QKeySequence(Qt::Key_F5), [this] { markRecording(); }));
     QAction* practise = act(tr("Practise finding faults"), {}, [this] { showPractice(); });
     act(tr("Find anything"), QKeySequence(tr("Ctrl+K")), [this] { openFinder(); });
     act(tr("Job menu"), QKeySequence(Qt::Key_F10), [this] { openMenu(); });
@@ -321,7 +321,7 @@ void MainWindow::toggleRecording()
 void MainWindow::markRecording()
 {
     if (m_live.mark() == 0)
-        m_notices->say(tr("Nothing is recorded: F9 begins."));
+        m_notices->say(tr("Nothing is recorded: F4 begins."));
 }
 
 void MainWindow::sayRecorded(const QString& file)

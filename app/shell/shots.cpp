@@ -84,11 +84,11 @@ std::vector<Shot> shots(MainWindow& window)
         {QStringLiteral("scale"), [] {}},
         {QStringLiteral("scale-budget"), [&window] { press(window, "scale-budget"); }},
         {QStringLiteral("preferences"), [&window] { trigger(window, QKeySequence(Qt::CTRL | Qt::Key_Comma)); }},
-        {QString(), [&window] { trigger(window, QKeySequence(Qt::Key_F9)); }},
-        {QString(), [&window] { trigger(window, QKeySequence(Qt::Key_F11)); }},
+        {QString(), [&window] { trigger(window, QKeySequence(Qt::Key_F4)); }},
+        {QString(), [&window] { trigger(window, QKeySequence(Qt::Key_F5)); }},
         {QString(), [] {}},
         {QString(), [] {}},
-        {QString(), [&window] { trigger(window, QKeySequence(Qt::Key_F9)); }},
+        {QString(), [&window] { trigger(window, QKeySequence(Qt::Key_F4)); }},
         {QStringLiteral("scale-throttle-night"),
          [=, &window] {
              go("tps", Stage::Scale);

@@ -159,15 +159,15 @@ TEST(LinksPath, WhatWasLiveIsRecordedAndPlayedWithoutACar)
         fillIn(w, ecu);
         use(w);
         ASSERT_TRUE(shows(w, "Coolant temp", 3, "20.0 °C"));
-        w.key(Qt::Key_F9);
+        w.key(Qt::Key_F4);
         ASSERT_TRUE(w.window.desk().live.recorder().isRecording());
         EXPECT_TRUE(QTest::qWaitFor([&] { return w.window.desk().live.recorder().seconds() > 0.5; }, 5000));
-        w.key(Qt::Key_F11);
+        w.key(Qt::Key_F5);
         ecu.says["ECT"] = 85;
         ASSERT_TRUE(shows(w, "Coolant temp", 3, "85.0 °C"));
         EXPECT_TRUE(QTest::qWaitFor([&] { return w.window.desk().live.recorder().seconds() > 1.5; }, 5000));
         EXPECT_THAT(w.find<QPushButton>("chip-ecu")->text().toStdString(), testing::StartsWith("recording"));
-        w.key(Qt::Key_F9);
+        w.key(Qt::Key_F4);
         ASSERT_TRUE(QTest::qWaitFor([&] { return w.notice().find("Recorded") != std::string::npos; }, 5000));
         csv = w.window.desk().live.recorder().file();
     }
@@ -183,6 +183,12 @@ TEST(LinksPath, WhatWasLiveIsRecordedAndPlayedWithoutACar)
         w.click("recording-play");
         EXPECT_TRUE(shows(w, "Coolant temp", 3, "20.0 °C")) << file.toStdString() << w.textOf("recording-status");
         EXPECT_TRUE(shows(w, "Coolant temp", 3, "85.0 °C")) << file.toStdString() << w.textOf("recording-status");
+        w.choose("clt");
+        w.window.showStage(analysis::Stage::Scale);
+        w.settle();
+        EXPECT_FALSE(w.find<QAbstractButton>("record")->isEnabled()) << "what is past proves nothing";
+        w.key(Qt::Key_L, Qt::ControlModifier);
+        w.settle();
         EXPECT_TRUE(
             QTest::qWaitFor([&] { return w.textOf("recording-status").find("to its end") != std::string::npos; }, 5000))
             << w.textOf("recording-status");

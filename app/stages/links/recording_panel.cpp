@@ -25,8 +25,8 @@ RecordingPanel::RecordingPanel(Desk& desk, QWidget* parent)
       m_speed(new QComboBox),
       m_status(label({}, look::Size::Body)),
       m_left(label({}, look::Size::Small, false, true)),
-      m_record(new KeyButton(tr("Record"), tr("F9"), true)),
-      m_mark(new KeyButton(tr("Mark"), tr("F11"), false)),
+      m_record(new KeyButton(tr("Record"), tr("F4"), true)),
+      m_mark(new KeyButton(tr("Mark"), tr("F5"), false)),
       m_play(new KeyButton(tr("Play"), {}, false))
 {
     m_status->setObjectName(QStringLiteral("recording-status"));

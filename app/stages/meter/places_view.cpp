@@ -373,6 +373,11 @@ void PlacesView::take()
 void PlacesView::takeFromEcu(const proof::Expectation& place)
 {
     const job::Circuit* circuit = job::find(*m_analysis->job, m_desk.selection.circuit());
+    if (m_desk.live.replay()) {
+        m_verdict->setText(tr("A recording is played: it proves nothing of the car as it is now."));
+        setInk(m_verdict, look::colours().failing);
+        return;
+    }
     if (const auto now = m_desk.live.now(*m_analysis->job, *circuit, place)) {
         record(*now, job::ReadingSource::Ecu);
         return;

@@ -258,7 +258,9 @@ void TableView::refreshLive()
     m_mixUp->hide();
     const bool still =
         m_desk.selection.condition() == job::Condition::KeyOn; // a table is proved with the engine stopped
-    m_record->setEnabled(still && now && now->value && value != nullptr && value->promises() && !m_held);
+    m_record->setEnabled(still && !m_desk.live.replay() && now && now->value &&
+                         value != nullptr && // what is played is past
+                         value->promises() && !m_held);
     if (!now || !now->value || value == nullptr) {
         m_returned->setText(!now ? tr("no link") : tr("no table"));
         setInk(m_returned, c.inkSoft);
