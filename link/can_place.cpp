@@ -3,6 +3,8 @@
 #include "link/bench_bus.h"
 
 #include <QCanBus>
+#include <QCanBusDevice>
+#include <QVariant>
 
 namespace vicegrip::link {
 

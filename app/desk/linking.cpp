@@ -58,14 +58,15 @@ void Linking::follow()
         m_stream = stream;
         ++m_asked;
         m_trouble.clear();
-        if (stream.isEmpty())
+        if (stream.isEmpty()) {
             m_live.closeStream();
-        else if (const StreamProfile* profile = m_profiles.stream(stream))
+        } else if (const StreamProfile* profile = m_profiles.stream(stream)) {
             load(*profile, For::Job);
-        else
+        } else {
             fail(tr("This job's ECU is heard over \"%1\", which is not among the links of this machine. Choose one on "
                     "page Links.")
                      .arg(stream));
+        }
         emit changed();
     }
     if (const QString instrument = text(job->instrument); instrument != m_instrument) {

@@ -113,7 +113,7 @@ std::optional<Code> codeFrom(std::string_view text)
     const size_t letter = kLetters.find(static_cast<char>(std::toupper(static_cast<unsigned char>(text[0]))));
     if (letter == std::string_view::npos || text[1] < '0' || text[1] > '3')
         return std::nullopt;
-    auto raw = static_cast<std::uint32_t>(letter << 14) | static_cast<std::uint32_t>(text[1] - '0') << 12;
+    std::uint32_t raw = static_cast<std::uint32_t>(letter) << 14 | static_cast<std::uint32_t>(text[1] - '0') << 12;
     for (const int at : {2, 3, 4}) {
         const auto c = static_cast<char>(std::toupper(static_cast<unsigned char>(text[static_cast<size_t>(at)])));
         if (std::isxdigit(static_cast<unsigned char>(c)) == 0)
@@ -137,8 +137,10 @@ std::string meaningOf(Code code)
 {
     if (!code.isGeneric())
         return {};
-    if (const Family* f = familyOf(code)) // lower than its first fault is no fault of it
-        return phrase("{}: {}", phrase(f->name), phrase(kFaults[static_cast<size_t>(code.raw - f->first + f->from)]));
+    if (const Family* f = familyOf(code)) {
+        const int fault = code.raw - f->first + f->from;
+        return phrase("{}: {}", phrase(f->name), phrase(kFaults[static_cast<size_t>(fault)]));
+    }
     if (const Single* s = singleOf(code))
         return phrase(s->meaning);
     if (const int n = cylinderOf(code, 0x0200); n > 0)

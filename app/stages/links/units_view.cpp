@@ -136,7 +136,9 @@ std::vector<QStringList> UnitsView::rows(std::vector<int>& headings) const
     const auto& said = m_desk.live.ecu().units();
     if (!said)
         return out;
-    for (const auto& [from, unit] : said->units()) {
+    for (const auto& one : said->units()) {
+        const std::uint32_t from = one.first;
+        const obd::UnitSaid& unit = one.second;
         const auto list = [&](const std::vector<obd::Code>& codes, const QString& kind) {
             for (const obd::Code code : codes) {
                 const std::string meaning = obd::meaningOf(code);
