@@ -2,14 +2,12 @@
 #include "core/branches/bundle.h"
 #include "core/brief/needs.h"
 #include "core/circuit/solution.h"
-#include "core/dbc/dbc.h"
 #include "core/diagnosis/diagnosis.h"
 #include "core/harness/edits.h"
 #include "core/harness/start.h"
 #include "core/job/check.h"
 #include "core/job/json.h"
 #include "core/lookup/search.h"
-#include "core/recording/recording.h"
 #include "core/scaling/breakpoints.h"
 #include "core/seating/plan.h"
 #include "core/work/work_order.h"
@@ -364,67 +362,6 @@ void placeBreakpoints(benchmark::State& state)
         benchmark::DoNotOptimize(scaling::bestBreakpoints(curve, static_cast<size_t>(state.range(0))));
 }
 BENCHMARK(placeBreakpoints)->Args({16, 4096})->Args({16, 512})->Unit(benchmark::kMillisecond);
-
-/// Frames of the bench's stream by the file that describes them; items are frames.
-void decodeFrames(benchmark::State& state)
-{
-    const auto bus = dbc::readFile(std::string(VICEGRIP_SOURCE_DIR) + "/data/links/bench.dbc");
-    const std::vector<std::uint8_t> data = {0x08, 0x10, 0x27, 0x60, 0x41, 0xB0, 0, 0};
-    std::vector<dbc::Value> values;
-    std::uint32_t id = 0;
-    for (auto _ : state) {
-        dbc::decode(*bus->database.find(0x500 + id++ % 64, false), data, values);
-        benchmark::DoNotOptimize(values.data());
-    }
-    state.SetItemsProcessed(state.iterations());
-}
-BENCHMARK(decodeFrames);
-
-/// A minute of 10,000 values a second, as rows; `share` is of one core while it is recorded.
-void recordMinute(benchmark::State& state)
-{
-    const auto job = job::readFile(std::string(VICEGRIP_SOURCE_DIR) + "/data/jobs/petrel.vicegrip").value();
-    const auto columns = recording::columnsOf(job);
-    constexpr int kValues = 600'000;
-    constexpr double kSeconds = 60;
-    std::string text;
-    size_t kept = 0;
-    for (auto _ : state) {
-        recording::Writer writer(columns);
-        for (int i = 0; i < kValues; ++i) {
-            const recording::Column& c = columns[static_cast<size_t>(i) % columns.size()];
-            writer.take({c.input, c.tells, i * kSeconds / kValues, 1.0 + i % 4096 * 0.0012207}, text);
-            if (text.size() > 65536)
-                text.clear();
-        }
-        writer.finish(text);
-        kept = writer.values();
-    }
-    if (kept != kValues)
-        state.SkipWithError("values were lost");
-    state.counters["share"] = // seconds of work to a second of recording
-        benchmark::Counter(kSeconds * static_cast<double>(state.iterations()),
-                           benchmark::Counter::kIsRate | benchmark::Counter::kInvert);
-}
-BENCHMARK(recordMinute)->Unit(benchmark::kMillisecond);
-
-/// What a second of a bus tells a job, frame by frame; items are frames.
-void hearFrames(benchmark::State& state)
-{
-    auto job = job::readFile(std::string(VICEGRIP_SOURCE_DIR) + "/data/jobs/petrel.vicegrip").value();
-    const auto read = dbc::readFile(std::string(VICEGRIP_SOURCE_DIR) + "/data/links/bench.dbc");
-    const stream::Listener listener(std::make_shared<const dbc::Database>(read->database), stream::benchEars(job));
-    const std::vector<std::uint8_t> data = {0x08, 0x10, 0x27, 0x60, 0x41, 0xB0, 0, 0};
-    std::vector<dbc::Value> values;
-    std::vector<stream::Heard> heard;
-    std::uint32_t id = 0;
-    for (auto _ : state) {
-        heard.clear();
-        benchmark::DoNotOptimize(listener.hear(0, 0x500 + id++ % 16, false, data, values, heard));
-    }
-    state.SetItemsProcessed(state.iterations());
-}
-BENCHMARK(hearFrames);
 
 /// All single faults that touch a circuit of Petrel: the first ranking, then one reading more.
 diagnosis::Families families()

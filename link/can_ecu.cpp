@@ -21,6 +21,8 @@ CanEcu::CanEcu(QObject* parent) : QObject(parent), m_thread(new QThread), m_read
         if (run != m_run)
             return;
         m_silence.stop();
+        m_units.reset(); // what they said is not now
+        m_asking = false;
         setState(State::Failed, sentence);
     });
     connect(m_reader, &CanReader::unitsSaid, this, [this](int run, const std::shared_ptr<const obd::Session>& said) {

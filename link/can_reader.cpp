@@ -253,6 +253,8 @@ void CanReader::play(const QString& file, std::shared_ptr<const job::Job> job, d
 /// What is due of the recording comes now: its own times are of another day.
 void CanReader::playOn()
 {
+    if (m_heard.size() >= kMostWaiting)
+        return; // nobody takes it now: it is caught up with
     const size_t before = m_heard.size();
     const double due_s = static_cast<double>(m_played.nsecsElapsed()) * 1e-9 * m_speed;
     const auto played = m_player->until(due_s, m_heard, [this](const can_log::Frame& f) {

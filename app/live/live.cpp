@@ -336,6 +336,8 @@ void Live::follow(const std::shared_ptr<const job::Job>& job, const QString& fil
     m_mends = job->mends;
     m_file = file;
     m_job = job;
+    if (m_recorder.isRecording() && recording::columnsOf(*job) != m_columns)
+        stopRecording(); // its columns would be of other inputs
     listen();
     if (m_benchCall.size() != 3 || QFileInfo(file) != QFileInfo(m_benchCall[1]))
         return;

@@ -81,6 +81,8 @@ class Live : public QObject
     void clearCodes() { m_ecu.clearCodes(); }
     [[nodiscard]] const link::ScpiMeter& meter() const { return m_meter; }
 
+    /// Of the clock of everything that is heard.
+    [[nodiscard]] static double now_s();
     /// What an input is told to be now, by its index in the ECU's list; none while nothing is.
     [[nodiscard]] std::optional<InputNow> sample(int input) const;
     /// It was told of, and is no more; for how long, s.
@@ -149,7 +151,6 @@ class Live : public QObject
     void listen();
     void readBenchFrames();
     void leaveBench();
-    static double now_s();
     void tellMends();
 
     link::BenchLink m_bench;
@@ -166,6 +167,7 @@ class Live : public QObject
     std::optional<StreamLink> m_stream; ///< none: the bench's
     std::optional<Replay> m_replay;
     Recorder m_recorder;
+    std::vector<recording::Column> m_columns; ///< of what is recorded
     std::shared_ptr<const dbc::Database> m_benchFrames; ///< what describes the bench's
     std::vector<stream::Ear> m_ears;
     std::shared_ptr<const stream::Listener> m_listener;

@@ -64,7 +64,8 @@ void Live::endReplay()
 
 void Live::record(const QString& file)
 {
-    m_recorder.start(file, recording::columnsOf(*m_job));
+    m_columns = recording::columnsOf(*m_job);
+    m_recorder.start(file, m_columns);
     if (!m_replay)
         m_ecu.log(QFileInfo(file).path() + u'/' + QFileInfo(file).completeBaseName() + QStringLiteral(".log"));
 }

@@ -109,6 +109,7 @@ void Session::hear(double now_s, std::uint32_t from, const Bytes& message)
         hearRefusal(now_s, message);
         return;
     }
+    m_busyUntil_s = now_s; // who was busy has answered
     if (message[0] == kValue + kAnswer && message.size() >= 3) {
         const std::uint8_t number = message[1];
         const std::span data(message.begin() + 2, message.end());

@@ -17,6 +17,7 @@ namespace vicegrip::app {
 namespace {
 
 constexpr look::Px kUnitsTable{130};
+constexpr double kStale_s = 5; // each value has its turn, at ten questions a second
 
 QString unitName(std::uint32_t from)
 {
@@ -155,7 +156,8 @@ std::vector<QStringList> UnitsView::rows(std::vector<int>& headings) const
         list(unit.pending, tr("pending"));
         for (const auto& [number, value] : unit.values)
             if (const obd::Parameter* p = obd::findParameter(number))
-                out.push_back({unitName(from), text(phrase(p->name)), valueText(*p, value.value)});
+                out.push_back({unitName(from), text(phrase(p->name)),
+                               Live::now_s() - value.time_s > kStale_s ? tr("stale") : valueText(*p, value.value)});
     }
     return out;
 }

@@ -430,7 +430,8 @@ QString ReadingsView::fitText(const parts::Part& sensor, const scaling::Captured
 void ReadingsView::refreshLive()
 {
     const job::Circuit* c = selectedCircuit(m_desk);
-    const auto volts = c == nullptr ? std::nullopt : m_desk.live.volts(*m_desk.store.job(), *c);
+    const bool past = m_desk.live.replay().has_value(); // it stood beside no instrument of now
+    const auto volts = c == nullptr || past ? std::nullopt : m_desk.live.volts(*m_desk.store.job(), *c);
     if (volts && !m_volts->edit()->hasFocus())
         m_volts->setText(voltsText(*volts));
     m_volts->setEnabled(!volts);
