@@ -1,6 +1,7 @@
 #include "app/live/live.h"
 #include "core/base/shipped.h"
 
+#include <QDir>
 #include <QFileInfo>
 
 #include <chrono>
@@ -64,6 +65,7 @@ void Live::endReplay()
 
 void Live::record(const QString& file)
 {
+    QDir().mkpath(QFileInfo(file).path()); // before either thread writes there
     m_columns = recording::columnsOf(*m_job);
     m_recorder.start(file, m_columns);
     if (!m_replay)

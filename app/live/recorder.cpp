@@ -1,8 +1,6 @@
 #include "app/live/recorder.h"
 
-#include <QDir>
 #include <QFile>
-#include <QFileInfo>
 #include <QThread>
 
 namespace vicegrip::app {
@@ -15,7 +13,6 @@ class Recorder::File : public QObject
 
     void open(const QString& file, std::vector<recording::Column> columns)
     {
-        QDir().mkpath(QFileInfo(file).path());
         m_file.setFileName(file);
         m_writer.emplace(std::move(columns));
         if (!m_file.open(QIODevice::WriteOnly | QIODevice::NewOnly))
