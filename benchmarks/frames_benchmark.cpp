@@ -68,5 +68,30 @@ void hearFrames(benchmark::State& state)
 }
 BENCHMARK(hearFrames);
 
+/// The signals of a whole car beside one circuit, as a hand that chooses one waits for it; items are signals.
+void offerSignals(benchmark::State& state)
+{
+    const auto job = job::readFile(std::string(VICEGRIP_SOURCE_DIR) + "/data/jobs/petrel.vicegrip").value();
+    std::vector<dbc::Message> messages;
+    constexpr std::uint32_t kMessages = 1000;
+    constexpr int kEach = 20;
+    for (std::uint32_t id = 0; id < kMessages; ++id) {
+        dbc::Message& m = messages.emplace_back();
+        m.id = id;
+        m.name = "Frame" + std::to_string(id);
+        for (int s = 0; s < kEach; ++s) {
+            dbc::Signal& signal = m.carries.emplace_back();
+            signal.name = "Door" + std::to_string(s) + (s % 2 == 0 ? "AirTemp" : "LampVolts");
+            signal.unit = s % 2 == 0 ? "degC" : "V";
+        }
+    }
+    const stream::Matcher matcher(std::make_shared<const dbc::Database>(std::move(messages)));
+    const job::Circuit& circuit = *job::find(job, job::CircuitId{"clt"});
+    for (auto _ : state)
+        benchmark::DoNotOptimize(matcher.candidates(job, circuit));
+    state.SetItemsProcessed(state.iterations() * kMessages * kEach);
+}
+BENCHMARK(offerSignals)->Unit(benchmark::kMillisecond);
+
 } // namespace
 } // namespace vicegrip

@@ -34,7 +34,7 @@ Result<Listening> listening(const std::string& jobFile, const std::string& dbcFi
     for (const Error& remark : read->remarks)
         std::cerr << remark.text() << '\n';
     const auto database = std::make_shared<const dbc::Database>(read->database);
-    const auto matched = stream::match(out.job, *database);
+    const auto matched = stream::Matcher(database).match(out.job);
     for (job::Circuit& c : out.job.circuits)
         if (c.told.empty())
             for (const stream::Matched& m : matched)

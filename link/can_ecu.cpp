@@ -164,7 +164,7 @@ void CanEcu::miss()
         setState(State::Silent, tr("The recording has ended."));
     else if (m_played)
         setState(State::Silent, tr("The recording tells of no input of this job now."));
-    else if (m_health.busOff)
+    else if (m_health.bus == CanHealth::Bus::Off)
         setState(State::Silent, tr("The adapter has left the bus after too many errors. Is the bit rate right, and is "
                                    "the pair closed at both ends?"));
     else if (m_health.errors > 0 && m_health.framesPerSecond > 0 && m_health.foreign + m_health.known == 0)

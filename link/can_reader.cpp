@@ -148,40 +148,54 @@ void CanReader::read()
 void CanReader::hear(const QCanBusFrame& frame)
 {
     m_bits += bitsOf(frame);
-    if (m_log.is_open())
-        m_log << can_log::line(logged(frame)) << '\n';
+    log(frame);
     if (frame.frameType() != QCanBusFrame::DataFrame)
         return;
     if (const auto answered = answerOf(frame); answered && m_answers.size() < kMostInputs)
         m_answers.append(*answered);
     const QByteArray bytes = frame.payload();
-    if (m_units && obd::isAnswer(frame.frameId(), frame.hasExtendedFrameFormat())) {
-        ++m_health.known;
-        send(m_units->take(now(), {frame.frameId(), frame.hasExtendedFrameFormat(), {bytes.begin(), bytes.end()}}));
-        return;
-    }
     hear(frame.frameId(), frame.hasExtendedFrameFormat(),
          {reinterpret_cast<const std::uint8_t*>(bytes.constData()), static_cast<size_t>(bytes.size())});
 }
 
 void CanReader::hear(std::uint32_t id, bool extended, std::span<const std::uint8_t> data)
 {
+    const bool known =
+        m_units && obd::isAnswer(id, extended) ? hearUnit(id, extended, data) : listen(id, extended, data);
+    ++(known ? m_health.known : m_health.foreign);
+}
+
+/// What a unit answers, and whether that was waited for.
+bool CanReader::hearUnit(std::uint32_t id, bool extended, std::span<const std::uint8_t> data)
+{
+    send(m_units->take(now(), {id, extended, {data.begin(), data.end()}}));
+    bool heard = m_poll.isActive(); // a recording tells of what was asked then
+    for (const obd::Bytes& told : m_units->takeTold())
+        heard |= listen(obd::kDescribedId, false, told);
+    return heard;
+}
+
+/// Whether it is described.
+bool CanReader::listen(std::uint32_t id, bool extended, std::span<const std::uint8_t> data)
+{
     if (m_heard.size() >= kMostWaiting) {
         ++m_health.lost;
-        return;
+        return true;
     }
     const stream::Frame was = m_listener->hear(now(), id, extended, data, m_values, m_heard);
-    ++(was.known ? m_health.known : m_health.foreign);
     if (!was.outside.empty())
         m_health.outside = textOf(was.outside);
     if (!was.tooShort.empty())
         m_health.tooShort = textOf(was.tooShort);
+    return was.known;
 }
 
 void CanReader::askUnits(bool ask)
 {
+    if (!m_bus)
+        return;
     m_units.reset();
-    if (ask && m_bus) {
+    if (ask) {
         m_units.emplace();
         m_poll.start();
     } else {
@@ -210,11 +224,20 @@ void CanReader::pollUnits()
 
 void CanReader::send(const std::vector<obd::CanFrame>& frames)
 {
+    if (!m_bus)
+        return; // a recording is played
     for (const obd::CanFrame& f : frames) {
         QCanBusFrame frame(f.id, QByteArray(reinterpret_cast<const char*>(f.data.data()), std::ssize(f.data)));
         frame.setExtendedFrameFormat(f.extended);
         m_bus->writeFrame(frame);
+        log(frame); // its answer is of no use without it
     }
+}
+
+void CanReader::log(const QCanBusFrame& frame)
+{
+    if (m_log.is_open())
+        m_log << can_log::line(logged(frame)) << '\n';
 }
 
 void CanReader::log(const QString& file)
@@ -240,6 +263,7 @@ void CanReader::play(const QString& file, std::shared_ptr<const job::Job> job, d
     }
     m_player = std::move(*player);
     m_speed = speed;
+    m_units.emplace();
     QStringList left;
     for (const std::string& column : m_player->left())
         left << QString::fromStdString(column);
@@ -279,9 +303,9 @@ void CanReader::hearError(const QCanBusFrame& frame)
 {
     ++m_health.errors;
     if (frame.error().testFlag(QCanBusFrame::BusOffError))
-        m_health.busOff = true;
+        m_health.bus = CanHealth::Bus::Off;
     if (frame.error().testFlag(QCanBusFrame::ControllerRestartError))
-        m_health.busOff = false;
+        m_health.bus = CanHealth::Bus::Good;
     // linux/can/error.h: the controller's receive buffer overran
     constexpr char kReceiveOverflow = 0x01;
     if (frame.error().testFlag(QCanBusFrame::ControllerError) && frame.payload().size() > 1 &&
@@ -296,7 +320,29 @@ void CanReader::count()
     if (m_bitRate > 0 && seconds > 0)
         m_health.load = static_cast<double>(m_bits) / seconds / m_bitRate;
     m_frames = m_bits = 0;
+    askBus();
     handOver();
+}
+
+/// Some adapters say how they are; of the others only error frames do.
+void CanReader::askBus()
+{
+    if (!m_bus || !m_bus->hasBusStatus())
+        return;
+    switch (m_bus->busStatus()) {
+    case QCanBusDevice::CanBusStatus::Good:
+        m_health.bus = CanHealth::Bus::Good;
+        break;
+    case QCanBusDevice::CanBusStatus::Warning:
+    case QCanBusDevice::CanBusStatus::Error:
+        m_health.bus = CanHealth::Bus::Warning;
+        break;
+    case QCanBusDevice::CanBusStatus::BusOff:
+        m_health.bus = CanHealth::Bus::Off;
+        break;
+    case QCanBusDevice::CanBusStatus::Unknown:
+        break;
+    }
 }
 
 /// One batch is under way at a time: who is busy finds one when he comes back, and not a thousand.

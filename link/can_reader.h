@@ -25,7 +25,9 @@ struct CanHealth
     qint64 known = 0, foreign = 0; ///< frames since it was opened: of the database, and others
     qint64 errors = 0; ///< error frames since it was opened
     qint64 lost = 0; ///< frames that came faster than they were taken, here or in the adapter
-    bool busOff = false; ///< the adapter has left the bus
+    /// As the adapter says it, or its error frames: it has left the bus, or is about to.
+    enum class Bus { Good, Warning, Off };
+    Bus bus = Bus::Good;
     QString outside; ///< the last signal that was outside its own range; empty: none
     QString tooShort; ///< the last message that was shorter than its database says
 };
@@ -78,10 +80,14 @@ class CanReader : public QObject
     void read();
     void hear(const QCanBusFrame& frame);
     void hear(std::uint32_t id, bool extended, std::span<const std::uint8_t> data);
+    [[nodiscard]] bool hearUnit(std::uint32_t id, bool extended, std::span<const std::uint8_t> data);
+    [[nodiscard]] bool listen(std::uint32_t id, bool extended, std::span<const std::uint8_t> data);
     void playOn();
     void pollUnits();
     void send(const std::vector<obd::CanFrame>& frames);
     void hearError(const QCanBusFrame& frame);
+    void log(const QCanBusFrame& frame);
+    void askBus();
     void handOver();
     void count();
     void breakOff(const QString& sentence);
@@ -96,7 +102,7 @@ class CanReader : public QObject
     QElapsedTimer m_played; ///< since it began
     double m_speed = 1;
     QTimer m_play; ///< what is due of it is played so often
-    std::optional<obd::Session> m_units;
+    std::optional<obd::Session> m_units; ///< of a recording that is played: what was answered then
     QTimer m_poll; ///< what is due to be asked
     int m_polls = 0;
     std::ofstream m_log;

@@ -100,39 +100,55 @@ void Linking::load(const StreamProfile& profile, For what)
     m_reading = true;
     m_trouble.clear();
     emit changed();
-    m_load.ask([profile, what, asked = ++m_asked] {
-        Loaded out{profile, what, asked, {}, {}, {}};
-        if (profile.database.isEmpty()) {
-            out.database = std::make_shared<const dbc::Database>(); // for OBD alone
+    m_load.ask([profile, what, asked = ++m_asked, job = m_store.job()] {
+        Loaded out{profile, what, asked, {}, job, {}, {}, {}};
+        std::shared_ptr<const dbc::Database> database;
+        if (profile.isObd()) {
+            database = std::make_shared<const dbc::Database>(obd::described());
         } else if (auto read = dbc::readFile(profile.database.toStdString())) {
-            out.database = std::make_shared<const dbc::Database>(std::move(read->database));
+            database = std::make_shared<const dbc::Database>(std::move(read->database));
             out.remarks = std::move(read->remarks);
         } else {
             out.trouble = text(read.error().text());
+            return out;
         }
+        out.matcher = std::make_shared<const stream::Matcher>(std::move(database));
+        if (what == For::Use)
+            out.matched = out.matcher->match(*job);
         return out;
     });
+}
+
+std::shared_ptr<const dbc::Database> Linking::database() const
+{
+    return m_matcher ? m_matcher->database() : nullptr;
 }
 
 void Linking::take(const Loaded& loaded)
 {
     if (loaded.asked != m_asked)
         return;
+    if (loaded.matcher && loaded.what == For::Use && loaded.job != m_store.job()) {
+        load(loaded.profile, loaded.what); // it went on meanwhile
+        return;
+    }
     m_reading = false;
-    if (!loaded.database) {
+    if (!loaded.matcher) {
         if (loaded.what == For::Job)
             fail(loaded.trouble);
         m_trouble = loaded.trouble; // what was there goes on
         emit changed();
         return;
     }
-    m_database = loaded.database;
+    m_matcher = loaded.matcher;
     m_remarks = loaded.remarks;
     m_trying = loaded.what == For::Trial;
     if (loaded.what == For::Use)
-        keepAndTell(loaded.profile);
-    m_live.openStream(
-        {loaded.profile.name, {loaded.profile.plugin, loaded.profile.interface, loaded.profile.bitRate}, m_database});
+        keepAndTell(loaded.profile, loaded.matched);
+    m_live.openStream({loaded.profile.name,
+                       {loaded.profile.plugin, loaded.profile.interface, loaded.profile.bitRate},
+                       m_matcher->database(),
+                       loaded.profile.isObd()});
     emit changed();
 }
 
@@ -161,15 +177,14 @@ void Linking::use(const StreamProfile& profile)
     load(profile, For::Use);
 }
 
-void Linking::keepAndTell(StreamProfile profile)
+void Linking::keepAndTell(StreamProfile profile, const std::vector<stream::Matched>& matched)
 {
     const std::string name = profile.name.toStdString();
     const auto job = m_store.job();
-    const auto matched = stream::match(*job, *m_database);
     std::map<std::string, std::vector<job::Told>> told;
     for (const job::Circuit& c : job->circuits)
         if (job::sensorOf(*job, c) != nullptr)
-            told[c.id.value] = toldNow(c, profile, matched, *m_database);
+            told[c.id.value] = toldNow(c, profile, matched, *m_matcher->database());
     m_stream = profile.name;
     const bool taken = m_store.editOrSay(tr("Listen over %1").arg(profile.name), [&](job::Job& changed) {
         changed.stream = name;

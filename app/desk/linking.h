@@ -20,8 +20,10 @@ class Linking : public QObject
     [[nodiscard]] const LinkProfiles& profiles() const { return m_profiles; }
     /// What keeps the link that was asked for from being opened; empty: nothing does.
     [[nodiscard]] const QString& trouble() const { return m_trouble; }
-    /// What describes the frames that are listened to, or were tried last; null: there is none.
-    [[nodiscard]] const std::shared_ptr<const dbc::Database>& database() const { return m_database; }
+    /// What describes the frames that are listened to, or were tried last, and what of it is like which circuit; null:
+    /// there is none.
+    [[nodiscard]] const std::shared_ptr<const stream::Matcher>& matcher() const { return m_matcher; }
+    [[nodiscard]] std::shared_ptr<const dbc::Database> database() const;
     /// What in it cannot be meant.
     [[nodiscard]] const std::vector<Error>& remarks() const { return m_remarks; }
     [[nodiscard]] bool isReading() const { return m_reading; } ///< the database, beside the window
@@ -57,13 +59,15 @@ class Linking : public QObject
         StreamProfile profile;
         For what = For::Job;
         int asked = 0;
-        std::shared_ptr<const dbc::Database> database;
+        std::shared_ptr<const stream::Matcher> matcher;
+        std::shared_ptr<const job::Job> job;
+        std::vector<stream::Matched> matched; ///< with the circuits of that job, where it is to be used
         std::vector<Error> remarks;
         QString trouble;
     };
     void load(const StreamProfile& profile, For what);
     void take(const Loaded& loaded);
-    void keepAndTell(StreamProfile profile);
+    void keepAndTell(StreamProfile profile, const std::vector<stream::Matched>& matched);
     void connectMeter();
     void fail(const QString& sentence);
 
@@ -71,7 +75,7 @@ class Linking : public QObject
     Live& m_live;
     LinkProfiles m_profiles;
     QString m_trouble;
-    std::shared_ptr<const dbc::Database> m_database;
+    std::shared_ptr<const stream::Matcher> m_matcher;
     std::vector<Error> m_remarks;
     QString m_stream, m_instrument; ///< as the job said when that was followed last
     int m_asked = 0; ///< an older answer is of no use any more

@@ -28,16 +28,16 @@ std::optional<InputNow> Latest::sample(int input, double now_s) const
     return out.volts || out.value || out.counts || out.hertz ? std::optional(out) : std::nullopt;
 }
 
-std::optional<double> Latest::staleFor_s(int input, double now_s) const
+std::optional<double> Latest::staleFor_s(int input, std::initializer_list<job::Tells> kinds, double now_s) const
 {
     const auto told = m_told.constFind(input);
-    if (told == m_told.cend() || sample(input, now_s))
+    if (told == m_told.cend())
         return std::nullopt;
     std::optional<double> last;
-    for (const auto& t : *told)
-        if (t)
+    for (const job::Tells kind : kinds)
+        if (const auto& t = (*told)[static_cast<size_t>(kind)])
             last = std::max(last.value_or(t->time_s), t->time_s);
-    return last ? std::optional(now_s - *last) : std::nullopt;
+    return last && now_s - *last > kFresh_s ? std::optional(now_s - *last) : std::nullopt;
 }
 
 } // namespace vicegrip::app

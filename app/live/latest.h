@@ -5,6 +5,7 @@
 #include <QHash>
 
 #include <array>
+#include <initializer_list>
 #include <optional>
 
 namespace vicegrip::app {
@@ -29,8 +30,9 @@ class Latest
 
     /// None where nothing is told of it, or nothing that is fresh. `now_s` is of the clock of what was heard.
     [[nodiscard]] std::optional<InputNow> sample(int input, double now_s) const;
-    /// It was told of, and no more; for how long, s.
-    [[nodiscard]] std::optional<double> staleFor_s(int input, double now_s) const;
+    /// One of these was told of it, and none is any more; for how long, s.
+    [[nodiscard]] std::optional<double> staleFor_s(int input, std::initializer_list<job::Tells> kinds,
+                                                   double now_s) const;
 
   private:
     struct Told

@@ -171,9 +171,42 @@ std::optional<InputNow> Live::sample(int input) const
     return m_latest.sample(input, now_s());
 }
 
-std::optional<double> Live::staleFor_s(int input) const
+std::optional<double> Live::staleFor_s(int input, proof::StationKind kind) const
 {
-    return m_latest.staleFor_s(input, now_s());
+    using enum job::Tells;
+    return kind == proof::StationKind::Value ? m_latest.staleFor_s(input, {Value}, now_s())
+                                             : m_latest.staleFor_s(input, {Volts, Counts, Hertz}, now_s());
+}
+
+Live::Missing Live::whyMissing(const job::Job& job, const job::Circuit& circuit, proof::StationKind kind) const
+{
+    const auto input = job::inputIndex(job, circuit.input);
+    if (input && staleFor_s(*input, kind))
+        return Missing::Stale;
+    if (!input || !sample(*input))
+        return Missing::Silent;
+    return !m_stream && !m_replay && kind == proof::StationKind::Value ? Missing::NoTable : Missing::NotTold;
+}
+
+QString Live::missing(const job::Job& job, const job::Circuit& circuit, proof::StationKind kind,
+                      const QString& silent) const
+{
+    switch (whyMissing(job, circuit, kind)) {
+    case Missing::Silent:
+        return silent;
+    case Missing::Stale:
+        return tr("stale");
+    case Missing::NotTold:
+        return tr("not told");
+    case Missing::NoTable:
+        return tr("no table");
+    }
+    return silent;
+}
+
+QString Live::notOfNow() const
+{
+    return m_replay ? tr("A recording is played: it proves nothing of the car as it is now.") : QString();
 }
 
 Live::Chip Live::ecuChip() const

@@ -24,6 +24,7 @@ struct StreamLink
     QString name; ///< as the user calls it
     link::CanPlace place;
     std::shared_ptr<const dbc::Database> database;
+    bool overObd = false; ///< nobody sends by himself: he is asked
 };
 
 /// A recording that is played in an ECU's place.
@@ -52,7 +53,8 @@ class Live : public QObject
     void connectAgain();
     [[nodiscard]] link::BenchLink& bench() { return m_bench; }
 
-    /// Listens to an ECU, and sends it nothing. A car is real or simulated: the bench is stopped.
+    /// Listens to an ECU, and sends it nothing but questions, where it is heard over OBD. A car is real or simulated:
+    /// the bench is stopped.
     void openStream(const StreamLink& stream);
     void closeStream();
     [[nodiscard]] const std::optional<StreamLink>& stream() const { return m_stream; }
@@ -85,8 +87,22 @@ class Live : public QObject
     [[nodiscard]] static double now_s();
     /// What an input is told to be now, by its index in the ECU's list; none while nothing is.
     [[nodiscard]] std::optional<InputNow> sample(int input) const;
-    /// It was told of, and is no more; for how long, s.
-    [[nodiscard]] std::optional<double> staleFor_s(int input) const;
+    /// What the ECU says at such a station was told, and is no more; for how long, s.
+    [[nodiscard]] std::optional<double> staleFor_s(int input, proof::StationKind kind) const;
+
+    /// Why a number is not there.
+    enum class Missing {
+        Silent, ///< nothing comes of its input
+        Stale, ///< it came, and comes no more
+        NotTold, ///< the ECU's stream, or what is played, does not tell it
+        NoTable ///< the bench's ECU has no table for it
+    };
+    [[nodiscard]] Missing whyMissing(const job::Job& job, const job::Circuit& circuit, proof::StationKind kind) const;
+    /// The same in a word, in its place; `silent` where nothing comes.
+    [[nodiscard]] QString missing(const job::Job& job, const job::Circuit& circuit, proof::StationKind kind,
+                                  const QString& silent) const;
+    /// Why what is heard is nothing to keep; empty: it is of now.
+    [[nodiscard]] QString notOfNow() const;
 
     /// What the input of a circuit reads now: volts, or Hz where its pulses stand for a value.
     [[nodiscard]] std::optional<double> reading(const job::Job& job, const job::Circuit& circuit) const;

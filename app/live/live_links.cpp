@@ -86,6 +86,7 @@ void Live::openStream(const StreamLink& stream)
     m_listener.reset();
     listen();
     m_ecu.open(link::opensPlugin(stream.place), stream.place.bitRate);
+    m_ecu.askUnits(stream.overObd);
     emit linksChanged();
 }
 

@@ -16,9 +16,11 @@ struct StreamProfile
     QString name;
     QString plugin, interface; ///< of the CAN adapter
     int bitRate = 0; ///< bit/s; 0: as the interface is set up outside
-    QString database; ///< file that describes the frames: our own copy, once it is kept; empty: for OBD alone
+    QString database; ///< file that describes the frames: our own copy, once it is kept; empty: its values are asked
+                      ///< for over OBD
     QString from; ///< where that was taken from
     std::map<std::string, std::vector<job::Told>> told; ///< which signals stood for which circuit, last time
+    [[nodiscard]] bool isObd() const { return database.isEmpty(); }
     bool operator==(const StreamProfile&) const = default;
 };
 

@@ -223,9 +223,12 @@ void CircuitStrip::drawReading(QPainter& p, const QRectF& row, const proof::Judg
             said += QStringLiteral(" ✗");
             p.setPen(c.failing);
         }
-    } else if (e.station.kind == StationKind::Value && e.promises() && m_desk.live.ecuLive()) {
-        said = tr("now: no table");
-        p.setPen(c.accent);
+    } else if (circuit != nullptr && e.station.kind != StationKind::Probe && e.promises()) {
+        const auto why = m_desk.live.whyMissing(*m_analysis->job, *circuit, e.station.kind);
+        if (why == Live::Missing::Stale || why == Live::Missing::NoTable) {
+            said = tr("now: %1").arg(m_desk.live.missing(*m_analysis->job, *circuit, e.station.kind, {}));
+            p.setPen(c.accent);
+        }
     }
     if (p.fontMetrics().horizontalAdvance(said) > row.width()) // its colour says "now" as well
         said.remove(tr("now %1").arg(QString()));

@@ -117,11 +117,4 @@ std::string apart(std::string_view name)
     return out;
 }
 
-double shared(const std::set<std::string>& a, const std::set<std::string>& b)
-{
-    const auto both = std::ranges::count_if(a, [&](const std::string& word) { return b.contains(word); });
-    const auto all = static_cast<double>(a.size() + b.size()) - static_cast<double>(both);
-    return all > 0 ? static_cast<double>(both) / all : 0;
-}
-
 } // namespace vicegrip::alike

@@ -2,6 +2,8 @@
 
 #include "core/obd/values.h"
 
+#include <array>
+
 namespace vicegrip::obd {
 namespace {
 
@@ -32,32 +34,43 @@ bool isAnswer(std::uint32_t id, bool extended)
     return extended ? (id & ~0xFFU) == kAnswerLong : id >= kFirstAnswer && id <= kLastAnswer;
 }
 
+std::string unitName(std::uint32_t answersFrom)
+{
+    constexpr std::array kDigits = {'0', '1', '2', '3', '4', '5', '6', '7', '8', '9', 'A', 'B', 'C', 'D', 'E', 'F'};
+    std::string out;
+    for (std::uint32_t rest = answersFrom > kLastAnswer ? answersFrom & 0xFF : answersFrom; rest > 0; rest >>= 4)
+        out.insert(out.begin(), kDigits[rest & 0xF]);
+    return out.empty() ? "0" : out;
+}
+
 std::uint32_t unitAsked(std::uint32_t answersFrom, bool extended)
 {
     return extended ? kAskLong | (answersFrom & 0xFF) << 8 : answersFrom - kAskedBelow;
 }
 
-std::optional<Bytes> Responder::answer(std::span<const std::uint8_t> request, Unit& unit) const
+std::optional<Bytes> Responder::dataOf(std::uint8_t number, const Unit& unit)
+{
+    if (number % 0x20 != 0)
+        return unit.numbers.contains(number) ? unit.value(number) : std::nullopt;
+    std::set<std::uint8_t> has = unit.numbers;
+    for (int base = 0xC0; base > 0; base -= 0x20) // a mask is there where something is behind it
+        if (!has.empty() && *has.rbegin() > base)
+            has.insert(static_cast<std::uint8_t>(base));
+    return number == 0 || has.contains(number) ? std::optional(maskOf(number, has)) : std::nullopt;
+}
+
+std::optional<Bytes> Responder::answer(std::span<const std::uint8_t> request, Unit& unit)
 {
     const std::uint8_t service = request[0];
-    if (service == kValue && request.size() == 2) {
-        const std::uint8_t number = request[1];
-        Bytes out = {kValue + kAnswer, number};
-        std::optional<Bytes> data;
-        if (number % 0x20 == 0) {
-            std::set<std::uint8_t> has = unit.numbers;
-            for (int base = 0xC0; base > 0; base -= 0x20) // a mask is there where something is behind it
-                if (!has.empty() && *has.rbegin() > base)
-                    has.insert(static_cast<std::uint8_t>(base));
-            if (number == 0 || has.contains(number))
-                data = maskOf(number, has);
-        } else if (unit.numbers.contains(number)) {
-            data = unit.value(number);
-        }
-        if (!data)
-            return std::nullopt; // to a question to all who has nothing says nothing
-        out.insert(out.end(), data->begin(), data->end());
-        return out;
+    if (service == kValue && request.size() >= 2 && request.size() <= 1 + kMostAsked) {
+        Bytes out = {kValue + kAnswer};
+        for (const std::uint8_t number : request.subspan(1))
+            if (const auto data = dataOf(number, unit)) {
+                out.push_back(number);
+                out.insert(out.end(), data->begin(), data->end());
+            }
+        // To a question to all who has nothing says nothing.
+        return out.size() > 1 ? std::optional(std::move(out)) : std::nullopt;
     }
     if (request.size() != 1)
         return std::nullopt;

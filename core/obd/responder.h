@@ -6,6 +6,7 @@
 #include <functional>
 #include <map>
 #include <set>
+#include <string>
 
 namespace vicegrip::obd {
 
@@ -20,11 +21,14 @@ struct CanFrame
 /// Identifiers of ISO 15765-4: who asks all units, who answers, and who is answered with a flow control.
 [[nodiscard]] std::uint32_t askAll(bool extended);
 [[nodiscard]] bool isAnswer(std::uint32_t id, bool extended);
+/// As people write it: "7E8", or "10" of the 29 bits, whose last byte is the unit's.
+[[nodiscard]] std::string unitName(std::uint32_t answersFrom);
 [[nodiscard]] std::uint32_t unitAsked(std::uint32_t answersFrom, bool extended);
 
 /// The services that are asked for here (SAE J1979). An answer has 0x40 more.
 inline constexpr std::uint8_t kValue = 0x01, kStored = 0x03, kClear = 0x04, kPending = 0x07, kAnswer = 0x40,
                               kRefused = 0x7F;
+inline constexpr size_t kMostAsked = 6; ///< values in one question (SAE J1979 over CAN)
 inline constexpr std::uint8_t kStillBusy = 0x78, kNotNow = 0x22; ///< reasons of a refusal
 
 /// A unit that answers as it should: the bench's.
@@ -45,7 +49,8 @@ class Responder
     [[nodiscard]] std::vector<CanFrame> take(const CanFrame& frame, Unit& unit);
 
   private:
-    [[nodiscard]] std::optional<Bytes> answer(std::span<const std::uint8_t> request, Unit& unit) const;
+    [[nodiscard]] static std::optional<Bytes> answer(std::span<const std::uint8_t> request, Unit& unit);
+    [[nodiscard]] static std::optional<Bytes> dataOf(std::uint8_t number, const Unit& unit);
     [[nodiscard]] CanFrame sent(Bytes data) const { return {m_from, m_extended, std::move(data)}; }
 
     std::uint32_t m_from;

@@ -11,7 +11,9 @@ constexpr double kBetween_s = 0.1; // polite: ten questions a second
 constexpr double kOpen_s = 1; // ISO 15765-2: N_Cr, from one frame of a message to the next
 constexpr double kLook_s = 1; // from one look for units to the next, with the other identifiers
 constexpr double kBusy_s = 5; // ISO 14229-1: after "still busy"
-constexpr size_t kMostUnits = 16, kMostDue = 64;
+constexpr double kTrouble_s = 10; // it is said so long
+constexpr int kShort = 3; // answers that lack something, one after the other: units that answer one value at a time
+constexpr size_t kMostUnits = 16, kMostDue = 64, kMostTold = 1000;
 
 } // namespace
 
@@ -40,13 +42,18 @@ bool Session::isWaiting(double now_s) const
 
 std::vector<CanFrame> Session::poll(double now_s)
 {
+    if (!std::exchange(m_asks, true))
+        m_units.clear(); // what was answered to others is half of it
+    if (now_s - m_trouble_s > kTrouble_s)
+        m_trouble.clear();
     if (isWaiting(now_s))
         return {};
     for (auto& [from, frames] : m_frames)
         if (frames.isOpen()) { // its rest did not come
             frames.giveUp();
-            m_trouble = phrase("Unit {} began an answer and did not end it.", std::to_string(from & 0xFF));
+            complain(now_s, phrase("Unit {} began an answer and did not end it.", unitName(from)));
         }
+    seeWhoAnswered();
     if (!isFound()) {
         if (now_s - m_asked_s < kLook_s)
             return {};
@@ -78,13 +85,38 @@ std::optional<Bytes> Session::next()
                 wanted.insert(p.number);
     if (wanted.empty())
         return std::nullopt;
-    const auto after = wanted.upper_bound(m_lastValue);
-    m_lastValue = after == wanted.end() ? *wanted.begin() : *after;
-    return Bytes{kValue, m_lastValue};
+    Bytes out = {kValue};
+    for (size_t i = 0; i < std::min(m_atOnce, wanted.size()); ++i) {
+        const auto after = wanted.upper_bound(m_lastValue);
+        m_lastValue = after == wanted.end() ? *wanted.begin() : *after;
+        out.push_back(m_lastValue);
+        m_unanswered.insert(m_lastValue);
+    }
+    return out;
+}
+
+/// Some units answer the first value of a question and leave the others, or all of it.
+void Session::seeWhoAnswered()
+{
+    if (m_unanswered.empty()) {
+        m_short = 0;
+    } else if (++m_short >= kShort) {
+        m_atOnce = m_atOnce == 1 ? kMostAsked : 1;
+        m_short = 0;
+    }
+    m_unanswered.clear();
+}
+
+void Session::complain(double now_s, std::string sentence)
+{
+    m_trouble = std::move(sentence);
+    m_trouble_s = now_s;
 }
 
 std::vector<CanFrame> Session::take(double now_s, const CanFrame& frame)
 {
+    if (!m_asks)
+        m_extended = frame.extended; // another asks
     if (frame.extended != m_extended || !isAnswer(frame.id, frame.extended))
         return {};
     if (!m_frames.contains(frame.id) && m_frames.size() >= kMostUnits)
@@ -93,7 +125,7 @@ std::vector<CanFrame> Session::take(double now_s, const CanFrame& frame)
     m_heard_s = now_s;
     const auto taken = frames.take(frame.data);
     if (!taken) {
-        m_trouble = phrase("Unit {}: {}.", std::to_string(frame.id & 0xFF), taken.error().sentence);
+        complain(now_s, phrase("Unit {}: {}.", unitName(frame.id), taken.error().sentence));
         return {};
     }
     if (taken->message)
@@ -110,21 +142,8 @@ void Session::hear(double now_s, std::uint32_t from, const Bytes& message)
         return;
     }
     m_busyUntil_s = now_s; // who was busy has answered
-    if (message[0] == kValue + kAnswer && message.size() >= 3) {
-        const std::uint8_t number = message[1];
-        const std::span data(message.begin() + 2, message.end());
-        if (number % 0x20 == 0) {
-            const bool isNew = !m_units.contains(from);
-            askMasks(from, number, supported(number, data));
-            if (isNew)
-                readCodes();
-            return;
-        }
-        const Parameter* p = findParameter(number);
-        const auto unit = m_units.find(from);
-        const auto value = p == nullptr ? std::nullopt : valueOf(*p, data);
-        if (value && unit != m_units.end())
-            unit->second.values[number] = {*value, now_s};
+    if (message[0] == kValue + kAnswer) {
+        hearValues(now_s, from, std::span(message).subspan(1));
         return;
     }
     const auto unit = m_units.find(from);
@@ -139,6 +158,45 @@ void Session::hear(double now_s, std::uint32_t from, const Bytes& message)
     }
 }
 
+/// Each value's number and bytes, one after the other; what comes after one that is not known cannot be told apart.
+void Session::hearValues(double now_s, std::uint32_t from, std::span<const std::uint8_t> said)
+{
+    constexpr size_t kMask = 4;
+    while (said.size() >= 2) {
+        const std::uint8_t number = said[0];
+        said = said.subspan(1);
+        const Parameter* p = findParameter(number);
+        const size_t bytes = number % 0x20 == 0 ? kMask
+                             : p != nullptr     ? static_cast<size_t>(p->bytes)
+                                                : said.size() + 1;
+        if (bytes > said.size())
+            return;
+        const auto data = said.first(bytes);
+        said = said.subspan(bytes);
+        if (p != nullptr) {
+            hearValue(now_s, from, *p, data);
+            continue;
+        }
+        const bool isNew = !m_units.contains(from);
+        askMasks(from, number, supported(number, data));
+        if (isNew)
+            readCodes();
+    }
+}
+
+void Session::hearValue(double now_s, std::uint32_t from, const Parameter& parameter,
+                        std::span<const std::uint8_t> data)
+{
+    if (m_asks && !m_units.contains(from))
+        return; // it was not asked
+    m_unanswered.erase(parameter.number);
+    m_units[from].values[parameter.number] = {valueOf(parameter, data).value_or(0), now_s};
+    const auto first =
+        std::ranges::find_if(m_units, [&](const auto& one) { return one.second.values.contains(parameter.number); });
+    if (first->first == from && m_told.size() < kMostTold)
+        m_told.push_back(asDescribed(parameter.number, data));
+}
+
 void Session::hearRefusal(double now_s, const Bytes& message)
 {
     if (message.size() < 3)
@@ -151,8 +209,8 @@ void Session::hearRefusal(double now_s, const Bytes& message)
     if (message[1] != kClear)
         return;
     ++m_refused;
-    m_trouble = message[2] == kNotNow ? phrase("A unit does not clear its codes now: key on, engine stopped.")
-                                      : phrase("A unit refuses to clear its codes.");
+    complain(now_s, message[2] == kNotNow ? phrase("A unit does not clear its codes now: key on, engine stopped.")
+                                          : phrase("A unit refuses to clear its codes."));
 }
 
 /// What it has of these, and the next mask where it says that there is one.

@@ -31,66 +31,9 @@ bool any(const Words& words, const Words& of)
     return std::ranges::any_of(words, [&](const std::string& w) { return of.contains(w); });
 }
 
-/// What a name is about, with its number apart: the first of a kind often has none.
-struct About
+Words wordsOf(const std::string& name)
 {
-    Words words;
-    std::string number;
-};
-
-About about(const Words& all)
-{
-    About out;
-    for (const std::string& w : all) {
-        if (!w.empty() && std::isdigit(static_cast<unsigned char>(w.front())) != 0)
-            out.number += w;
-        else if (!kVolts.contains(w) && !kCounts.contains(w) && !kPulses.contains(w) && !kPlain.contains(w))
-            out.words.insert(w);
-    }
-    out.words.erase("first");
-    if (out.number.empty())
-        out.number = "1";
-    return out;
-}
-
-double likeness(const About& a, const About& b)
-{
-    return a.number == b.number ? alike::shared(a.words, b.words) : 0;
-}
-
-/// The same words about each of a circuit's names.
-std::vector<About> namesOf(const job::Job& job, const job::Circuit& circuit)
-{
-    std::vector<About> out;
-    const parts::EcuInput* input = job::findInput(job, circuit.input);
-    for (const std::string& name : {circuit.name, circuit.function.value, circuit.id.value,
-                                    input == nullptr ? std::string() : input->name, circuit.input.value})
-        if (!name.empty())
-            out.push_back(about(alike::wordsOf(alike::apart(name))));
-    return out;
-}
-
-/// What it can tell of a circuit with this sensor; none: its unit is of something else.
-std::optional<Tells> tellsOf(const dbc::Signal& signal, const Words& words, const parts::Part& sensor)
-{
-    const bool counts = parts::pulsesOf(sensor).has_value();
-    const auto fits = [&](Tells tells) { return toSi(tells, sensor.measures, signal.unit).has_value(); };
-    if (signal.unit.empty()) {
-        if (any(words, kCounts))
-            return Tells::Counts;
-        if (any(words, kVolts))
-            return Tells::Volts;
-        return counts && any(words, kPulses) ? Tells::Hertz : Tells::Value;
-    }
-    if (fits(Tells::Value))
-        return Tells::Value;
-    if (fits(Tells::Volts))
-        return Tells::Volts;
-    if (counts && fits(Tells::Hertz))
-        return Tells::Hertz;
-    if (counts && fits(Tells::LowTime) && any(words, kLow))
-        return Tells::LowTime;
-    return any(alike::wordsOf(signal.unit), kCounts) ? std::optional(Tells::Counts) : std::nullopt;
+    return alike::wordsOf(alike::apart(name));
 }
 
 bool isKnown(const std::string& unit)
@@ -101,37 +44,97 @@ bool isKnown(const std::string& unit)
     return toSi(Tells::LowTime, {}, unit).has_value() || any(alike::wordsOf(unit), kCounts);
 }
 
-/// A signal's words, read once for all circuits.
-struct Read
-{
-    const dbc::Message* message = nullptr;
-    const dbc::Signal* signal = nullptr;
-    Words words;
-    About own, withMessage;
-};
+} // namespace
 
-std::vector<Read> readAll(const dbc::Database& database)
+Matcher::Matcher(std::shared_ptr<const dbc::Database> database) : m_database(std::move(database))
 {
-    std::vector<Read> out;
-    for (const dbc::Message& m : database.messages())
+    std::map<std::string, bool> known; // a database has few units
+    for (const dbc::Message& m : m_database->messages()) {
+        const Words ofMessage = wordsOf(m.name);
         for (const dbc::Signal& s : m.carries) {
-            const Words words = alike::wordsOf(alike::apart(s.name));
-            out.push_back({&m, &s, words, about(words),
-                           about(alike::wordsOf(alike::apart(m.name) + " " + alike::apart(s.name)))});
+            const Words own = wordsOf(s.name);
+            Words both = own;
+            both.insert(ofMessage.begin(), ofMessage.end());
+            for (const std::string& word : both)
+                m_words.emplace(word, static_cast<int>(m_words.size()));
+            const auto [unit, isNew] = known.try_emplace(s.unit);
+            if (isNew)
+                unit->second = isKnown(s.unit);
+            m_signals.push_back({&m, &s, about(own), about(both), any(own, kVolts), any(own, kCounts),
+                                 any(own, kPulses), any(own, kLow), unit->second});
         }
+    }
+}
+
+/// The first of a kind often has no number.
+Matcher::About Matcher::about(const Words& words) const
+{
+    About out;
+    auto unheard = static_cast<int>(m_words.size()); // words that no signal has
+    for (const std::string& w : words) {
+        if (!w.empty() && std::isdigit(static_cast<unsigned char>(w.front())) != 0) {
+            out.number += w;
+        } else if (w != "first" && !kVolts.contains(w) && !kCounts.contains(w) && !kPulses.contains(w) &&
+                   !kPlain.contains(w)) {
+            const auto heard = m_words.find(w);
+            out.words.push_back(heard == m_words.end() ? unheard++ : heard->second);
+        }
+    }
+    std::ranges::sort(out.words);
+    if (out.number.empty())
+        out.number = "1";
     return out;
 }
 
-std::vector<Candidate> candidatesAmong(const std::vector<Read>& all, const job::Job& job, const job::Circuit& circuit)
+/// The same words about each of a circuit's names.
+std::vector<Matcher::About> Matcher::namesOf(const job::Job& job, const job::Circuit& circuit) const
+{
+    std::vector<About> out;
+    const parts::EcuInput* input = job::findInput(job, circuit.input);
+    for (const std::string& name : {circuit.name, circuit.function.value, circuit.id.value,
+                                    input == nullptr ? std::string() : input->name, circuit.input.value})
+        if (!name.empty())
+            out.push_back(about(wordsOf(name)));
+    return out;
+}
+
+/// What it can tell of a circuit with this sensor; none: its unit is of something else.
+std::optional<Tells> Matcher::tellsOf(const Read& read, const parts::Part& sensor)
+{
+    const std::string& unit = read.signal->unit;
+    const bool pulses = parts::pulsesOf(sensor).has_value();
+    const auto fits = [&](Tells tells) { return toSi(tells, sensor.measures, unit).has_value(); };
+    if (unit.empty()) {
+        if (read.counts)
+            return Tells::Counts;
+        if (read.volts)
+            return Tells::Volts;
+        return pulses && read.pulses ? Tells::Hertz : Tells::Value;
+    }
+    if (fits(Tells::Value))
+        return Tells::Value;
+    if (fits(Tells::Volts))
+        return Tells::Volts;
+    if (pulses && fits(Tells::Hertz))
+        return Tells::Hertz;
+    if (pulses && fits(Tells::LowTime) && read.low)
+        return Tells::LowTime;
+    return any(alike::wordsOf(unit), kCounts) ? std::optional(Tells::Counts) : std::nullopt;
+}
+
+std::vector<Candidate> Matcher::candidates(const job::Job& job, const job::Circuit& circuit) const
 {
     std::vector<Candidate> out;
     const parts::Part* sensor = job::sensorOf(job, circuit);
     if (sensor == nullptr || !job::inputIndex(job, circuit.input))
         return out;
     const std::vector<About> names = namesOf(job, circuit);
-    for (const Read& r : all) {
-        const auto tells = tellsOf(*r.signal, r.words, *sensor);
-        if (!tells && isKnown(r.signal->unit))
+    const auto likeness = [](const About& a, const About& b) {
+        return a.number == b.number ? alike::shared(a.words, b.words) : 0;
+    };
+    for (const Read& r : m_signals) {
+        const auto tells = tellsOf(r, *sensor);
+        if (!tells && r.isKnown)
             continue;
         double like = 0;
         for (const About& name : names)
@@ -144,19 +147,12 @@ std::vector<Candidate> candidatesAmong(const std::vector<Read>& all, const job::
     return out;
 }
 
-} // namespace
-
-std::vector<Candidate> candidates(const job::Job& job, const job::Circuit& circuit, const dbc::Database& database)
-{
-    return candidatesAmong(readAll(database), job, circuit);
-}
-
 job::Told toldBy(const job::Circuit& circuit, const Candidate& candidate)
 {
     return {candidate.tells, candidate.message->name, candidate.signal->name, {}, circuit.input};
 }
 
-std::vector<Matched> match(const job::Job& job, const dbc::Database& database)
+std::vector<Matched> Matcher::match(const job::Job& job) const
 {
     struct Pair
     {
@@ -164,9 +160,8 @@ std::vector<Matched> match(const job::Job& job, const dbc::Database& database)
         Candidate candidate;
     };
     std::vector<Pair> pairs;
-    const std::vector<Read> all = readAll(database);
     for (const job::Circuit& c : job.circuits)
-        for (const Candidate& candidate : candidatesAmong(all, job, c)) {
+        for (const Candidate& candidate : candidates(job, c)) {
             if (candidate.likeness < kLikeEnough || candidate.unknownUnit)
                 break;
             pairs.push_back({&c, candidate});

@@ -3,6 +3,10 @@
 #include "core/dbc/database.h"
 #include "core/job/job.h"
 
+#include <map>
+#include <memory>
+#include <optional>
+#include <set>
 #include <string>
 #include <vector>
 
@@ -19,22 +23,57 @@ struct Candidate
     bool unknownUnit = false; ///< a unit that nobody here knows: a hand must say it
 };
 
-/// The signals whose unit fits what the circuit's input can be told to be, the likest first. A signal in volts tells
-/// the input's volts, unless its sensor measures volts itself; without a unit its words say whether it is volts or
-/// counts. Signals of other units are not in it; those of a unit that is not known come last.
-[[nodiscard]] std::vector<Candidate> candidates(const job::Job& job, const job::Circuit& circuit,
-                                                const dbc::Database& database);
-
-/// What each circuit is told, as far as the words leave no doubt: one signal for each thing that can be told, the
-/// likest pairs first; a signal of an unknown unit is not taken; where two signals are as like each other as they are
-/// to the circuit, none is taken. Circuits without a sensor or a seat are told nothing.
+/// What a circuit is told.
 struct Matched
 {
     job::CircuitId circuit;
     job::Told told;
     double likeness = 0;
 };
-[[nodiscard]] std::vector<Matched> match(const job::Job& job, const dbc::Database& database);
+
+/// A database whose names were read into words once: it may have tens of thousands of signals. It changes nothing as it
+/// is asked, so any thread may.
+class Matcher
+{
+  public:
+    explicit Matcher(std::shared_ptr<const dbc::Database> database);
+
+    [[nodiscard]] const std::shared_ptr<const dbc::Database>& database() const { return m_database; }
+
+    /// The signals whose unit fits what the circuit's input can be told to be, the likest first. A signal in volts
+    /// tells the input's volts, unless its sensor measures volts itself; without a unit its words say whether it is
+    /// volts or counts. Signals of other units are not in it; those of a unit that is not known come last.
+    [[nodiscard]] std::vector<Candidate> candidates(const job::Job& job, const job::Circuit& circuit) const;
+
+    /// What each circuit is told, as far as the words leave no doubt: one signal for each thing that can be told, the
+    /// likest pairs first; a signal of an unknown unit is not taken; where two signals are as like each other as they
+    /// are to the circuit, none is taken. Circuits without a sensor or a seat are told nothing.
+    [[nodiscard]] std::vector<Matched> match(const job::Job& job) const;
+
+  private:
+    /// What a name is about: its words, by their numbers in m_words, rising, and its own number apart.
+    struct About
+    {
+        std::vector<int> words;
+        std::string number;
+    };
+    /// A signal as its names say it.
+    struct Read
+    {
+        const dbc::Message* message = nullptr;
+        const dbc::Signal* signal = nullptr;
+        About own, withMessage;
+        bool volts = false, counts = false, pulses = false, low = false; ///< what its words say of its numbers
+        bool isKnown = false; ///< its unit is one of ours
+    };
+    [[nodiscard]] About about(const std::set<std::string>& words) const;
+    [[nodiscard]] std::vector<About> namesOf(const job::Job& job, const job::Circuit& circuit) const;
+    [[nodiscard]] static std::optional<job::Tells> tellsOf(const Read& read, const parts::Part& sensor);
+
+    std::shared_ptr<const dbc::Database> m_database;
+    std::map<std::string, int> m_words;
+    std::vector<Read> m_signals;
+};
 
 /// The signal, as it stands for the circuit where it sits now.
 [[nodiscard]] job::Told toldBy(const job::Circuit& circuit, const Candidate& candidate);

@@ -1,8 +1,6 @@
 #include "tests/support/fake_stream.h"
+#include "tests/support/links.h"
 #include "tests/support/new_user.h"
-#include "tests/support/window.h"
-
-#include <QComboBox>
 
 #include <gmock/gmock.h>
 
@@ -10,61 +8,13 @@
 namespace vicegrip::test {
 namespace {
 
-const char* const kOther = VICEGRIP_SOURCE_DIR "/tests/data/links/other_unit.dbc";
-
-/// Chooses an entry as a hand does.
-void pick(Window& w, const char* box, const QString& beginning)
-{
-    auto* combo = w.find<QComboBox>(box);
-    for (int i = 0; i < combo->count(); ++i)
-        if (combo->itemText(i).startsWith(beginning)) {
-            combo->setCurrentIndex(i);
-            emit combo->activated(i);
-            w.settle();
-            return;
-        }
-    ADD_FAILURE() << beginning.toStdString() << " is not in " << box;
-}
-
-/// Page Links, with what a user types for an adapter of his.
-void fillIn(Window& w, const FakeStream& ecu)
-{
-    w.click("chip-ecu");
-    w.settle();
-    pick(w, "stream-link", QStringLiteral("another CAN adapter"));
-    w.find<QComboBox>("stream-adapter")->setCurrentText(ecu.adapter());
-    w.find<QLineEdit>("stream-file")->setText(QString::fromLatin1(kOther));
-    w.find<QLineEdit>("stream-name")->setText(QStringLiteral("The other unit"));
-}
-
-void use(Window& w)
-{
-    w.click("stream-use");
-    EXPECT_TRUE(QTest::qWaitFor([&] { return w.window.desk().live.ecuLive(); }, 10000)) << w.textOf("stream-status");
-    w.settle();
-}
-
-std::string cell(Window& w, const char* circuit, int column)
-{
-    auto* table = w.find<QTableWidget>("told");
-    for (int row = 0; row < table->rowCount(); ++row)
-        if (table->item(row, 0)->text() == QLatin1String(circuit))
-            return table->item(row, column)->text().toStdString();
-    return "no such row";
-}
-
-bool shows(Window& w, const char* circuit, int column, const char* what)
-{
-    return QTest::qWaitFor([&] { return cell(w, circuit, column) == what; }, 5000);
-}
-
 TEST(LinksPath, AnyEcuIsHeardMatchedAndProved)
 {
     const NewUser user;
     FakeStream ecu(kOther);
     ecu.says = {{"ECT", 20}, {"ECT_mV", 2500}, {"MAP_kPa", 101.3}, {"MapSensVoltage", 4.2}, {"GboxTempF", 68}};
     Window w;
-    fillIn(w, ecu);
+    fillIn(w);
     use(w);
     EXPECT_EQ(w.textOf("stream-status"), "Heard over The other unit.");
     const auto& desk = w.window.desk();
@@ -121,7 +71,7 @@ TEST(LinksPath, TheNextCarFindsTheLinkAndItsSignals)
     FakeStream ecu(kOther);
     {
         Window w;
-        fillIn(w, ecu);
+        fillIn(w);
         use(w);
         w.find<QTableWidget>("told")->setCurrentCell(0, 0);
         pick(w, "told-value", QStringLiteral("nothing"));
@@ -156,7 +106,7 @@ TEST(LinksPath, WhatWasLiveIsRecordedAndPlayedWithoutACar)
     {
         FakeStream ecu(kOther);
         ecu.says = {{"ECT", 20}, {"ECT_mV", 2500}};
-        fillIn(w, ecu);
+        fillIn(w);
         use(w);
         ASSERT_TRUE(shows(w, "Coolant temp", 3, "20.0 °C"));
         w.key(Qt::Key_F4);
@@ -208,7 +158,7 @@ TEST(LinksPath, WhatIsNoLongerSentIsStaleAfterASecondAndNeverNow)
     FakeStream ecu(kOther);
     ecu.says = {{"ECT", 20}};
     Window w;
-    fillIn(w, ecu);
+    fillIn(w);
     use(w);
     ASSERT_TRUE(shows(w, "Coolant temp", 3, "20.0 °C"));
     ecu.stop();
@@ -252,7 +202,7 @@ TEST(LinksPath, FramesOfAnotherEcuAreSaidToBe)
     const NewUser user;
     FakeStream ecu(VICEGRIP_SOURCE_DIR "/data/links/bench.dbc");
     Window w;
-    fillIn(w, ecu);
+    fillIn(w);
     w.click("stream-try");
     EXPECT_TRUE(QTest::qWaitFor(
         [&] { return w.textOf("stream-status").find("none of them is in the database") != std::string::npos; }, 5000))
@@ -260,79 +210,6 @@ TEST(LinksPath, FramesOfAnotherEcuAreSaidToBe)
     w.click("links-done");
     w.settle();
     EXPECT_FALSE(w.window.desk().live.stream()) << "a trial ends with the page";
-}
-
-/// Every row of the list as "What: says".
-std::string said(Window& w)
-{
-    auto* table = w.find<QTableWidget>("units");
-    std::string out;
-    for (int row = 0; row < table->rowCount(); ++row)
-        out += table->item(row, 1)->text().toStdString() + ": " + table->item(row, 2)->text().toStdString() + "\n";
-    return out;
-}
-
-bool saysOf(Window& w, const char* what)
-{
-    return QTest::qWaitFor([&] { return said(w).find(what) != std::string::npos; }, 10000);
-}
-
-TEST(LinksPath, ThePlugInUnitIsAskedOverObdAndClearedOnlyWhenThatWasMeant)
-{
-    const NewUser user;
-    Window w;
-    const QString van = w.folder.filePath(QStringLiteral("curlew.vicegrip"));
-    QFile::copy(QStringLiteral(VICEGRIP_SOURCE_DIR "/data/jobs/curlew.vicegrip"), van);
-    ASSERT_TRUE(w.window.openJob(van));
-    w.setFaults("[]");
-    auto& live = w.window.desk().live;
-    live.startBench(QStringLiteral(VICEGRIP_BENCH), van, w.faults());
-    ASSERT_TRUE(QTest::qWaitFor([&] { return live.meterReady() && live.ecuLive(); }, 10000));
-    w.choose("clt"); // what it says over OBD is what its table makes of the volts
-    w.window.showStage(analysis::Stage::Scale);
-    w.settle();
-    w.click("send");
-    ASSERT_TRUE(QTest::qWaitFor([&] { return w.textOf("said").find("took the table") != std::string::npos; }, 5000));
-    w.key(Qt::Key_L, Qt::ControlModifier);
-    w.settle();
-    w.click("view-units");
-    w.settle();
-    EXPECT_EQ(said(w), "") << "nobody is asked by himself";
-    w.click("units-ask");
-    EXPECT_TRUE(saysOf(w, "Coolant temp: 2")) << said(w) << w.textOf("units-status"); // the ambient's 20 °C or so
-    EXPECT_TRUE(saysOf(w, "Codes: none")) << said(w);
-    EXPECT_TRUE(saysOf(w, "Engine speed: 0 rpm"));
-
-    // The coolant's wire lies open: its input goes up to the pull-up.
-    const auto wire = [&] {
-        for (const job::Wire& one : w.window.desk().store.job()->wires)
-            for (const job::PointRef& at : {one.from, one.to})
-                if (at == job::cavityOf(*w.window.desk().store.job(), parts::InputId{"CLT"}))
-                    return QByteArray::fromStdString(one.id.value);
-        return QByteArray();
-    }();
-    w.setFaults("[{\"kind\": \"open\", \"wire\": \"" + wire + "\"}]");
-    EXPECT_TRUE(QTest::qWaitFor(
-        [&] {
-            w.click("units-read");
-            return QTest::qWaitFor(
-                [&] { return said(w).find("P0118, stored: Coolant temp: reads too high") != std::string::npos; }, 700);
-        },
-        15000))
-        << said(w);
-
-    w.click("units-clear");
-    EXPECT_TRUE(w.find<QLabel>("caution")->isVisible());
-    w.click("units-keep");
-    EXPECT_TRUE(saysOf(w, "P0118, stored"));
-    const size_t before = w.window.desk().store.job()->log.size();
-    w.click("units-clear");
-    w.click("units-really");
-    EXPECT_TRUE(saysOf(w, "P0118, pending")) << "its fault is still there";
-    ASSERT_EQ(w.window.desk().store.job()->log.size(), before + 1);
-    EXPECT_EQ(w.window.desk().store.job()->log.back().what, "Codes cleared over OBD: P0118");
-    w.click("units-ask");
-    EXPECT_EQ(said(w), "");
 }
 
 } // namespace

@@ -40,7 +40,7 @@ const std::vector<Room> kRooms = {
     {"core/alike", {"base"}},
     {"core/can_log", {"base"}},
     {"core/dbc", {"base"}},
-    {"core/obd", {"base", "units"}},
+    {"core/obd", {"base", "units", "dbc"}},
     {"core/road_speed", {"base", "units"}},
     {"core/thermocouple", {"base", "units"}},
     {"core/fuel", {"base", "units"}},

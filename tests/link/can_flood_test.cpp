@@ -78,7 +78,7 @@ TEST(CanFlood, ABusThatFloodsStallsNobodyAndItsHealthIsSaid)
     ASSERT_TRUE(QTest::qWaitFor([&] { return heard > 500'000 && ecu.health().load && *ecu.health().load > 1; }, 20000));
     EXPECT_GT(ecu.health().framesPerSecond, 10'000);
     EXPECT_GT(ecu.health().errors, 0);
-    EXPECT_TRUE(ecu.health().busOff);
+    EXPECT_EQ(ecu.health().bus, CanHealth::Bus::Off);
     EXPECT_LT(stalls.longest_ms(), kStall_ms);
 }
 

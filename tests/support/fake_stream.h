@@ -1,17 +1,11 @@
 #pragma once
 
 #include "core/dbc/dbc.h"
-#include "link/can_place.h"
+#include "tests/support/virtual_bus.h"
 
-#include <QCanBus>
-#include <QCanBusDevice>
-#include <QTcpServer>
-#include <QTest>
 #include <QTimer>
 
-#include <gtest/gtest.h>
 #include <map>
-#include <memory>
 #include <string>
 
 namespace vicegrip::test {
@@ -21,11 +15,9 @@ namespace vicegrip::test {
 class FakeStream
 {
   public:
-    explicit FakeStream(const std::string& database) : m_database(dbc::readFile(database).value().database)
+    explicit FakeStream(const std::string& database)
+        : m_database(dbc::readFile(database).value().database), m_bus(VirtualBus::connected())
     {
-        m_bus.reset(QCanBus::instance()->createDevice(QStringLiteral("virtualcan"), interface()));
-        EXPECT_TRUE(m_bus && m_bus->connectDevice());
-        EXPECT_TRUE(QTest::qWaitFor([&] { return m_bus->state() == QCanBusDevice::ConnectedState; }, 5000));
         m_tick.setInterval(20);
         QObject::connect(&m_tick, &QTimer::timeout, [this] { send(); });
         m_tick.start();
@@ -39,7 +31,7 @@ class FakeStream
     void stop() { m_tick.stop(); }
     void goOn() { m_tick.start(); }
     /// As a user types it.
-    [[nodiscard]] QString adapter() const { return QStringLiteral("virtualcan ") + interface(); }
+    [[nodiscard]] static QString adapter() { return VirtualBus::adapter(); }
 
     void send()
     {
@@ -62,17 +54,6 @@ class FakeStream
     }
 
   private:
-    /// A port of this process alone: other tests run beside it. The plugin's server stays on the first one.
-    static const QString& interface()
-    {
-        static const QString kInterface = [] {
-            QTcpServer free;
-            EXPECT_TRUE(free.listen(QHostAddress::LocalHost));
-            return QStringLiteral("tcp://127.0.0.1:%1/can0").arg(free.serverPort());
-        }();
-        return kInterface;
-    }
-
     dbc::Database m_database;
     std::unique_ptr<QCanBusDevice> m_bus;
     QTimer m_tick;

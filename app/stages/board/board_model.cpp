@@ -53,17 +53,14 @@ BoardModel::Now BoardModel::now(const proof::CircuitView& view, Column column) c
     const int at = reported(stations, kind);
     if (at < 0 || (column == Value && view.scale == proof::State::NotNeeded))
         return {QStringLiteral("–"), {}, false};
-    const int input = inputIndex(*m_analysis->job, view.id);
-    if (!m_desk.live.sample(input)) {
-        const auto old_s = m_desk.live.staleFor_s(input);
-        return {old_s ? tr("stale") : QStringLiteral("–"),
+    const proof::Place& place = stations[static_cast<size_t>(at)].place;
+    const auto reading = m_desk.live.now(*m_analysis->job, circuit, place);
+    if (!reading) {
+        const auto old_s = m_desk.live.staleFor_s(inputIndex(*m_analysis->job, view.id), kind);
+        return {m_desk.live.missing(*m_analysis->job, circuit, kind, QStringLiteral("–")),
                 old_s ? tr("The ECU says nothing of it any more, since %1 s.").arg(std::floor(*old_s)) : QString(),
                 false};
     }
-    const proof::Place& place = stations[static_cast<size_t>(at)].place;
-    const auto reading = m_desk.live.now(*m_analysis->job, circuit, place);
-    if (!reading)
-        return {column == Value ? tr("no table") : QStringLiteral("–"), {}, false};
     const QString shown = text(job::readingText(*reading, place.unit));
     const auto* promises = m_desk.promises.known(m_analysis, view.id, m_desk.selection.heardUnder());
     if (promises == nullptr)

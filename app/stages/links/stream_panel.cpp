@@ -94,7 +94,7 @@ void StreamPanel::build()
     m_wrong->setObjectName(QStringLiteral("stream-wrong"));
     m_adapter->setEditable(true);
     m_adapter->lineEdit()->setPlaceholderText(tr("such as: socketcan can0"));
-    m_file->setPlaceholderText(tr("a database of the ECU's frames (DBC); none for OBD alone"));
+    m_file->setPlaceholderText(tr("a database of its frames (DBC); none: it is asked over OBD"));
     m_name->setPlaceholderText(tr("what you call it"));
     for (const int rate : kRates)
         m_rate->addItem(rateText(rate), rate);
@@ -120,9 +120,9 @@ void StreamPanel::build()
     connect(m_link, &QComboBox::activated, this, &StreamPanel::choose);
 
     auto* caution = new Caution;
-    caution->setText(tr("Nothing is sent on this bus, until you ask over OBD. An adapter still acknowledges what "
-                        "others send, unless it was set "
-                        "up to listen only: do that on a bus that a moving car depends on."));
+    caution->setText(tr("Nothing is sent on this bus but questions over OBD: when you ask, or where no database says "
+                        "what the frames are. An adapter still acknowledges what others send, unless it was set up to "
+                        "listen only: do that on a bus that a moving car depends on."));
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(6_px);
@@ -313,6 +313,10 @@ QString StreamPanel::health() const
     if (h.load)
         out << tr("bus load about %1 %").arg(std::lround(*h.load * 100));
     out << tr("%1 error frames").arg(h.errors);
+    if (h.bus == link::CanHealth::Bus::Off)
+        out << tr("the adapter has left the bus");
+    else if (h.bus == link::CanHealth::Bus::Warning)
+        out << tr("the adapter counts many errors");
     if (h.lost > 0)
         out << tr("%1 lost: they came too fast").arg(h.lost);
     if (!h.outside.isEmpty())

@@ -11,6 +11,7 @@
 #include <QCompleter>
 #include <QHBoxLayout>
 #include <QLineEdit>
+#include <QStringListModel>
 #include <QVBoxLayout>
 
 #include <algorithm>
@@ -50,7 +51,8 @@ QComboBox* box(const char* objectName, const QString& spoken)
     out->setFixedHeight(look::kField);
     out->setMinimumWidth(kBox);
     out->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-    out->setEditable(true); // a database may have thousands
+    out->setModel(new QStringListModel(out)); // a database may have tens of thousands: items are too slow
+    out->setEditable(true);
     out->lineEdit()->setFont(out->font());
     out->setInsertPolicy(QComboBox::NoInsert);
     out->completer()->setCompletionMode(QCompleter::PopupCompletion);
@@ -164,7 +166,8 @@ QString ToldView::nowText(const job::Circuit& circuit, bool value) const
     const auto told = m_desk.live.sample(input);
     const auto number = value ? (told ? told->value : std::nullopt) : m_desk.live.reading(*job, circuit);
     if (!number)
-        return m_desk.live.staleFor_s(input) ? tr("stale") : QStringLiteral("–");
+        return m_desk.live.missing(*job, circuit, value ? proof::StationKind::Value : proof::StationKind::Input,
+                                   QStringLiteral("–"));
     if (value)
         return text(job::readingText(job::Reading::of(*number, sensor.measures, job::Condition::KeyOn), sensor.unit));
     return parts::countsValue(sensor) ? text(units::format(*number, units::Dimension::Frequency, "Hz", 1))
@@ -219,14 +222,15 @@ void ToldView::refreshLive()
 void ToldView::fillChoices()
 {
     const job::Circuit* c = chosen();
-    m_database = m_desk.linking.database();
+    m_matcher = m_desk.linking.matcher();
     m_of->setText(c == nullptr ? QString() : text(c->name));
     for (QWidget* w : std::initializer_list<QWidget*>{m_value.box, m_reading.box, m_unit})
-        w->setEnabled(c != nullptr && m_database);
-    if (c == nullptr || !m_database)
+        w->setEnabled(c != nullptr && m_matcher);
+    if (c == nullptr || !m_matcher)
         return;
-    fill(m_value, *c, true);
-    fill(m_reading, *c, false);
+    const auto all = m_matcher->candidates(*m_desk.store.job(), *c);
+    fill(m_value, *c, all, true);
+    fill(m_reading, *c, all, false);
     const job::Told* value = toldOf(*c, true);
     m_unit->setText(value == nullptr ? QString() : text(value->unit));
     m_unit->setEnabled(value != nullptr);
@@ -236,11 +240,11 @@ void ToldView::fillChoices()
     m_unit->edit()->setPlaceholderText(of == m_value.offered.end() ? QString() : text(of->signal->unit));
 }
 
-void ToldView::fill(Choice& slot, const job::Circuit& circuit, bool value)
+void ToldView::fill(Choice& slot, const job::Circuit& circuit, const std::vector<stream::Candidate>& all, bool value)
 {
-    slot.offered = stream::candidates(*m_desk.store.job(), circuit, *m_database);
-    std::erase_if(slot.offered, [&](const stream::Candidate& c) {
-        return (c.tells == job::Tells::Value) != value || c.tells == job::Tells::LowTime;
+    slot.offered.clear();
+    std::ranges::copy_if(all, std::back_inserter(slot.offered), [&](const stream::Candidate& c) {
+        return (c.tells == job::Tells::Value) == value && c.tells != job::Tells::LowTime;
     });
     QStringList entries{tr("nothing")};
     int now = 0;
@@ -251,8 +255,7 @@ void ToldView::fill(Choice& slot, const job::Circuit& circuit, bool value)
         entries << entry(c);
     }
     const QSignalBlocker quiet(slot.box);
-    slot.box->clear();
-    slot.box->addItems(entries);
+    static_cast<QStringListModel*>(slot.box->model())->setStringList(entries);
     slot.box->setCurrentIndex(now);
 }
 

@@ -35,7 +35,7 @@ class ToldView : public QWidget
     QWidget* buildBelow();
     void sayHow();
     void fillChoices();
-    void fill(Choice& slot, const job::Circuit& circuit, bool value);
+    void fill(Choice& slot, const job::Circuit& circuit, const std::vector<stream::Candidate>& all, bool value);
     void take(const Choice& slot, bool value, int index);
     void takeUnit(const QString& unit);
     [[nodiscard]] const job::Circuit* chosen() const;
@@ -50,7 +50,7 @@ class ToldView : public QWidget
     QBoxLayout* m_below;
     std::vector<job::CircuitId> m_rows;
     int m_toldOf = 0; ///< how many of them are
-    std::shared_ptr<const dbc::Database> m_database; ///< that the offers point into
+    std::shared_ptr<const stream::Matcher> m_matcher; ///< whose database the offers point into
 };
 
 } // namespace vicegrip::app

@@ -19,11 +19,6 @@ namespace {
 constexpr look::Px kUnitsTable{130};
 constexpr double kStale_s = 5; // each value has its turn, at ten questions a second
 
-QString unitName(std::uint32_t from)
-{
-    return QString::number(from, 16).toUpper();
-}
-
 QString valueText(const obd::Parameter& p, double value)
 {
     if (!p.measures)
@@ -143,12 +138,12 @@ std::vector<QStringList> UnitsView::rows(std::vector<int>& headings) const
         const auto list = [&](const std::vector<obd::Code>& codes, const QString& kind) {
             for (const obd::Code code : codes) {
                 const std::string meaning = obd::meaningOf(code);
-                out.push_back({unitName(from), tr("%1, %2").arg(text(code.text()), kind),
+                out.push_back({text(obd::unitName(from)), tr("%1, %2").arg(text(code.text()), kind),
                                meaning.empty() ? tr("see the maker's own list") : text(meaning)});
             }
         };
         headings.push_back(static_cast<int>(out.size()));
-        out.push_back({unitName(from), tr("Codes"),
+        out.push_back({text(obd::unitName(from)), tr("Codes"),
                        !unit.codesRead                               ? tr("not read yet")
                        : unit.stored.empty() && unit.pending.empty() ? tr("none")
                                                                      : QString()});
@@ -156,7 +151,7 @@ std::vector<QStringList> UnitsView::rows(std::vector<int>& headings) const
         list(unit.pending, tr("pending"));
         for (const auto& [number, value] : unit.values)
             if (const obd::Parameter* p = obd::findParameter(number))
-                out.push_back({unitName(from), text(phrase(p->name)),
+                out.push_back({text(obd::unitName(from)), text(phrase(p->name)),
                                Live::now_s() - value.time_s > kStale_s ? tr("stale") : valueText(*p, value.value)});
     }
     return out;

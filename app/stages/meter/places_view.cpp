@@ -373,13 +373,14 @@ void PlacesView::take()
 void PlacesView::takeFromEcu(const proof::Expectation& place)
 {
     const job::Circuit* circuit = job::find(*m_analysis->job, m_desk.selection.circuit());
-    const bool past = m_desk.live.replay().has_value();
-    if (const auto now = past ? std::nullopt : m_desk.live.now(*m_analysis->job, *circuit, place)) {
+    const QString past = m_desk.live.notOfNow();
+    if (const auto now = !past.isEmpty() ? std::nullopt : m_desk.live.now(*m_analysis->job, *circuit, place)) {
         record(*now, job::ReadingSource::Ecu);
         return;
     }
-    m_verdict->setText(past ? tr("A recording is played: it proves nothing of the car as it is now.")
-                            : tr("The ECU sends nothing here: type what its screen shows, OL where it shows nothing."));
+    m_verdict->setText(!past.isEmpty()
+                           ? past
+                           : tr("The ECU sends nothing here: type what its screen shows, OL where it shows nothing."));
     setInk(m_verdict, look::colours().failing);
 }
 

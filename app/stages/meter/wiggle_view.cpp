@@ -298,7 +298,8 @@ void WiggleView::showSession(Session& s)
     if (!live)
         s.watch.pause();
     const auto now = live ? m_desk.live.reading(job, circuit) : std::nullopt;
-    m_reading->setText(now ? number(*now, decimals) + u' ' + unit : QStringLiteral("–"));
+    m_reading->setText(now ? number(*now, decimals) + u' ' + unit
+                           : m_desk.live.missing(job, circuit, proof::StationKind::Input, QStringLiteral("–")));
     setInk(m_reading, s.watch.outSince() ? look::colours().failing : look::colours().ink);
     m_held->setText(s.watch.least()
                         ? tr("least %1 %3   most %2 %3")
@@ -313,14 +314,18 @@ void WiggleView::showSession(Session& s)
     else
         m_trace->show(s.watch, most, unit);
     const auto to = target();
-    m_there->setEnabled(now && to);
+    const QString past = m_desk.live.notOfNow();
+    m_there->setEnabled(now && to && past.isEmpty());
     m_off->setEnabled(s.watch.hands().has_value());
     m_again->setEnabled(!s.watch.trace().empty());
-    m_keep->setEnabled(enough() && !isKept());
+    m_keep->setEnabled(enough() && !isKept() && past.isEmpty());
     m_mended->setEnabled(!loose().empty());
     const wiggle::Standing* kept = standing();
     const bool fresh = s.watch.trace().empty() || (s.watch.dropOuts().empty() && s.watch.marks().empty());
-    if (!now) {
+    if (!past.isEmpty()) {
+        m_says->setText(past);
+        m_todo->clear();
+    } else if (!now) {
         m_says->setText(tr("The ECU says nothing: key on (Ctrl+Y), and its link or the bench connected."));
         m_todo->clear();
     } else if (kept != nullptr && fresh && kept->state != proof::State::Done) {

@@ -227,7 +227,10 @@ void FuelView::showSignal()
         m_pulse->setText(QStringLiteral("%1 ms").arg(text(units::formatNumber(*liveLow_s * 1e3, 2))));
     const auto hz = liveHz ? liveHz : m_typedHz;
     if (!hz) {
-        m_now->setText(QStringLiteral("–"));
+        const job::Circuit* of = selectedCircuit(m_desk);
+        m_now->setText(of == nullptr ? QStringLiteral("–")
+                                     : m_desk.live.missing(*m_desk.store.job(), *of, proof::StationKind::Input,
+                                                           QStringLiteral("–")));
         setInk(m_now, c.inkSoft);
         m_verdict->setText(tr("Type the frequency a meter shows at the signal wire, or connect the ECU."));
         setInk(m_verdict, c.inkSoft);

@@ -430,7 +430,7 @@ QString ReadingsView::fitText(const parts::Part& sensor, const scaling::Captured
 void ReadingsView::refreshLive()
 {
     const job::Circuit* c = selectedCircuit(m_desk);
-    const bool past = m_desk.live.replay().has_value(); // it stood beside no instrument of now
+    const bool past = !m_desk.live.notOfNow().isEmpty(); // it stood beside no instrument of now
     const auto volts = c == nullptr || past ? std::nullopt : m_desk.live.volts(*m_desk.store.job(), *c);
     if (volts && !m_volts->edit()->hasFocus())
         m_volts->setText(voltsText(*volts));

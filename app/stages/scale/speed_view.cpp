@@ -231,7 +231,7 @@ void SpeedView::refreshLive()
     const job::Circuit* c = selectedCircuit(m_desk);
     const auto told = c == nullptr ? std::nullopt : m_desk.live.sample(inputIndex(*m_desk.store.job(), c->id));
     const auto hz = told ? told->hertz : std::nullopt;
-    m_count->setEnabled(hz || m_counting);
+    m_count->setEnabled(m_counting || (hz && m_desk.live.notOfNow().isEmpty()));
     if (!m_counting)
         return;
     if (!hz) {

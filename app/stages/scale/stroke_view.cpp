@@ -147,6 +147,10 @@ void StrokeView::record()
         take(judged(*m_desk.store.job(), m_shown, m_strokes));
         return;
     }
+    if (const QString past = m_desk.live.notOfNow(); !past.isEmpty()) {
+        say(past, true);
+        return;
+    }
     if (!m_desk.live.ecuLive()) {
         say(tr("There is no link to the ECU: start the bench or connect it, or open a recording."), true);
         return;
@@ -356,7 +360,9 @@ void StrokeView::refreshLive()
     if (!m_recording)
         m_screw->tell();
     if (!volts) {
-        m_now->setText(QStringLiteral("–"));
+        m_now->setText(c == nullptr ? QStringLiteral("–")
+                                    : m_desk.live.missing(*m_desk.store.job(), *c, proof::StationKind::Input,
+                                                          QStringLiteral("–")));
         setInk(m_now, look::colours().inkSoft);
     } else if (c != nullptr && c->limits) {
         const double share = (*volts - c->limits->closed_v) / (c->limits->open_v - c->limits->closed_v);

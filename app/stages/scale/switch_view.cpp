@@ -168,7 +168,10 @@ void SwitchView::refreshLive()
     const auto now = c == nullptr ? std::nullopt : m_desk.live.reading(*m_desk.store.job(), *c);
     m_scale->showNow(now);
     if (!now || !m_levels || !m_levels->apart) {
-        m_state->setText(now ? voltsText(*now, 2) : tr("no link"));
+        m_state->setText(now ? voltsText(*now, 2)
+                         : c == nullptr
+                             ? QString()
+                             : m_desk.live.missing(*m_desk.store.job(), *c, proof::StationKind::Input, tr("no link")));
         setInk(m_state, look::colours().inkSoft);
         return;
     }

@@ -258,11 +258,12 @@ void TableView::refreshLive()
     m_mixUp->hide();
     const bool still =
         m_desk.selection.condition() == job::Condition::KeyOn; // a table is proved with the engine stopped
-    m_record->setEnabled(still && !m_desk.live.replay() && now && now->value &&
-                         value != nullptr && // what is played is past
+    m_record->setEnabled(still && m_desk.live.notOfNow().isEmpty() && now && now->value && value != nullptr &&
                          value->promises() && !m_held);
     if (!now || !now->value || value == nullptr) {
-        m_returned->setText(!now ? tr("no link") : tr("no table"));
+        const job::Circuit* of = job::find(*m_analysis->job, m_desk.selection.circuit());
+        m_returned->setText(
+            of == nullptr ? QString() : m_desk.live.missing(*m_analysis->job, *of, StationKind::Value, tr("no link")));
         setInk(m_returned, c.inkSoft);
         return;
     }

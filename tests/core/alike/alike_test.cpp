@@ -5,6 +5,8 @@
 namespace vicegrip::alike {
 namespace {
 
+using Words = std::set<std::string>;
+
 using testing::UnorderedElementsAre;
 
 TEST(Alike, AbbreviationsOfTheTradeAreSpelledOut)
@@ -26,10 +28,10 @@ TEST(Alike, WordsThatWereWrittenTogetherComeApart)
 
 TEST(Alike, SharedWordsOfAllWords)
 {
-    EXPECT_DOUBLE_EQ(shared({"coolant", "temp"}, {"temp", "coolant"}), 1);
-    EXPECT_DOUBLE_EQ(shared({"coolant", "temp"}, {"temp"}), 0.5);
-    EXPECT_DOUBLE_EQ(shared({"a"}, {"b"}), 0);
-    EXPECT_DOUBLE_EQ(shared({}, {}), 0);
+    EXPECT_DOUBLE_EQ(shared(Words{"coolant", "temp"}, Words{"temp", "coolant"}), 1);
+    EXPECT_DOUBLE_EQ(shared(Words{"coolant", "temp"}, Words{"temp"}), 0.5);
+    EXPECT_DOUBLE_EQ(shared(Words{"a"}, Words{"b"}), 0);
+    EXPECT_DOUBLE_EQ(shared(Words{}, Words{}), 0);
 }
 
 } // namespace

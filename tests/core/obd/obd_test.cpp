@@ -1,4 +1,4 @@
-#include "core/obd/obd.h"
+#include "tests/support/diagnostic_bus.h"
 
 #include <gmock/gmock.h>
 #include <random>
@@ -10,48 +10,8 @@ using testing::ElementsAre;
 using testing::HasSubstr;
 using testing::IsEmpty;
 
-/// Values and codes of a unit for tests.
-Responder::Unit unitWith(const std::map<std::uint8_t, double>& values, std::vector<Code> stored = {},
-                         std::vector<Code> pending = {})
-{
-    Responder::Unit out;
-    for (const auto& [number, value] : values)
-        out.numbers.insert(number);
-    out.value = [values](std::uint8_t number) -> std::optional<Bytes> {
-        return bytesOf(*findParameter(number), values.at(number));
-    };
-    out.stored = std::move(stored);
-    out.pending = std::move(pending);
-    return out;
-}
-
-/// A bus with units on it, until `until` seconds.
-struct Bus
-{
-    std::vector<std::pair<Responder, Responder::Unit>> units;
-    Session session;
-    std::vector<double> asked_s; ///< when questions were put to all
-
-    void run(double from_s, double to_s)
-    {
-        for (double t = from_s; t < to_s; t += 0.02) {
-            auto sent = session.poll(t);
-            while (!sent.empty()) {
-                std::vector<CanFrame> answers;
-                for (const CanFrame& f : sent) {
-                    asked_s.push_back(t);
-                    for (auto& [responder, unit] : units)
-                        for (CanFrame& a : responder.take(f, unit))
-                            answers.push_back(std::move(a));
-                }
-                sent.clear();
-                for (const CanFrame& a : answers)
-                    for (CanFrame& f : session.take(t, a))
-                        sent.push_back(std::move(f));
-            }
-        }
-    }
-};
+using test::unitWith;
+using Bus = test::DiagnosticBus;
 
 /// Value bytes and their meaning, as the standard's tables have them (SAE J1979, from memory).
 TEST(ObdValues, BytesMeanWhatTheStandardSays)
@@ -251,7 +211,7 @@ TEST(ObdSession, FindsUnitsReadsTheirValuesAndTheirCodes)
         EXPECT_EQ(bus.session.units().at(gearbox).values.at(0x05).value, 79) << "each has its own";
         EXPECT_TRUE(bus.session.units().at(gearbox).codesRead);
         EXPECT_EQ(bus.session.trouble(), "");
-        EXPECT_LE(bus.asked_s.size(), 85U) << "ten questions a second, and what lets an answer go on";
+        EXPECT_LE(bus.asked_s.size(), 85U) << "ten questions a second";
     }
 }
 

@@ -30,6 +30,17 @@ std::shared_ptr<const dbc::Database> databaseFrom(const std::string& text)
 
 const auto kOther = "/tests/data/links/other_unit.dbc";
 
+std::vector<Matched> match(const job::Job& job, const std::shared_ptr<const dbc::Database>& database)
+{
+    return Matcher(database).match(job);
+}
+
+std::vector<Candidate> candidates(const job::Job& job, const job::Circuit& circuit,
+                                  const std::shared_ptr<const dbc::Database>& database)
+{
+    return Matcher(database).candidates(job, circuit);
+}
+
 /// What a job is told by whom, as "clt value ECT".
 std::set<std::string> said(const std::vector<Matched>& matched)
 {
@@ -39,7 +50,7 @@ std::set<std::string> said(const std::vector<Matched>& matched)
     return out;
 }
 
-job::Job matchedPetrel(const dbc::Database& database)
+job::Job matchedPetrel(const std::shared_ptr<const dbc::Database>& database)
 {
     job::Job job = test::petrel();
     for (const Matched& m : match(job, database))
@@ -49,7 +60,7 @@ job::Job matchedPetrel(const dbc::Database& database)
 
 TEST(Match, AnotherUnitsNamesAreUnderstood)
 {
-    EXPECT_THAT(said(match(test::petrel(), *databaseOf(kOther))),
+    EXPECT_THAT(said(match(test::petrel(), databaseOf(kOther))),
                 ElementsAre("clt value ECT", "clt volts ECT_mV", "fp value FuelPress", "fp volts FuelPressV",
                             "iat value InletAirTmp", "iat volts InletAirTmpV", "map value MAP_kPa",
                             "map volts MapSensVoltage", "oil-pressure counts AN9_Raw", "oil-pressure value EngOilPrs",
@@ -62,9 +73,9 @@ TEST(Match, TwoThatAreAsLikeAreLeftToTheHand)
 {
     const auto database = databaseFrom("BO_ 1 A: 8 X\n SG_ CLT : 0|8@1+ (1,0) [0|0] \"C\" Y\n"
                                        "BO_ 2 B: 8 X\n SG_ CoolantTemp : 0|8@1+ (1,0) [0|0] \"C\" Y\n");
-    EXPECT_THAT(match(test::petrel(), *database), IsEmpty());
+    EXPECT_THAT(match(test::petrel(), database), IsEmpty());
     const job::Job job = test::petrel();
-    const auto all = candidates(job, *job::find(job, job::CircuitId{"clt"}), *database);
+    const auto all = candidates(job, *job::find(job, job::CircuitId{"clt"}), database);
     ASSERT_EQ(all.size(), 2U);
     EXPECT_DOUBLE_EQ(all[0].likeness, 1);
     EXPECT_DOUBLE_EQ(all[1].likeness, 1);
@@ -78,24 +89,46 @@ TEST(Match, TheFirstOfAKindMayHaveNoNumberAndTheSecondHasOne)
                      " SG_ TPS : 8|8@1+ (1,0) [0|0] \"%\" Y\n SG_ TPS3 : 16|8@1+ (1,0) [0|0] \"%\" Y\n"
                      " SG_ AccelPedal1 : 24|8@1+ (1,0) [0|0] \"%\" Y\n"
                      " SG_ EGT1 : 32|8@1+ (1,0) [0|0] \"C\" Y\n");
-    EXPECT_THAT(said(match(job, *database)),
+    EXPECT_THAT(said(match(job, database)),
                 ElementsAre("pedal1 value AccelPedal1", "tps value TPS", "tps2 value TPS2"));
+}
+
+/// A database of a whole car: what it makes of a job is what it makes of the signals one by one.
+TEST(Match, TensOfThousandsOfSignals)
+{
+    std::string text;
+    constexpr int kMessages = 1250, kEach = 16;
+    for (int m = 0; m < kMessages; ++m) {
+        text += "BO_ " + std::to_string(m + 1) + " M" + std::to_string(m) + ": 64 X\n";
+        for (int s = 0; s < kEach; ++s)
+            text += " SG_ Door" + std::string(1, static_cast<char>('A' + s)) + "Lamp" + std::to_string(m) + " : " +
+                    std::to_string(s * 8) + "|8@1+ (1,0) [0|0] \"" + (s % 2 == 0 ? "degC" : "V") + "\" Y\n";
+    }
+    text += "BO_ 2000 Engine: 8 X\n SG_ CoolantTemp : 0|8@1+ (1,-40) [0|0] \"degC\" Y\n"
+            " SG_ CoolantTempVolts : 8|8@1+ (0.02,0) [0|0] \"V\" Y\n";
+    const Matcher matcher(databaseFrom(text));
+    EXPECT_THAT(said(matcher.match(test::petrel())),
+                ElementsAre("clt value CoolantTemp", "clt volts CoolantTempVolts"));
+    const job::Job job = test::petrel();
+    const auto all = matcher.candidates(job, *job::find(job, job::CircuitId{"clt"}));
+    ASSERT_EQ(all.size(), static_cast<size_t>(kMessages * kEach + 2));
+    EXPECT_EQ(all.front().signal->name, "CoolantTemp");
 }
 
 TEST(Match, AUnitOfSomethingElseIsNoCandidate)
 {
     const auto database = databaseFrom("BO_ 1 A: 8 X\n SG_ CLT : 0|8@1+ (1,0) [0|0] \"kPa\" Y\n");
-    EXPECT_THAT(match(test::petrel(), *database), IsEmpty());
+    EXPECT_THAT(match(test::petrel(), database), IsEmpty());
     const job::Job job = test::petrel();
-    EXPECT_THAT(candidates(job, *job::find(job, job::CircuitId{"clt"}), *database), IsEmpty());
-    EXPECT_THAT(candidates(job, *job::find(job, job::CircuitId{"inj1"}), *database), IsEmpty()) << "it is driven";
+    EXPECT_THAT(candidates(job, *job::find(job, job::CircuitId{"clt"}), database), IsEmpty());
+    EXPECT_THAT(candidates(job, *job::find(job, job::CircuitId{"inj1"}), database), IsEmpty()) << "it is driven";
 }
 
 /// Encodes values by their signals and hears them again: every unit, both byte orders, pages of one message.
 TEST(Listener, HearsInSiWhatWasSentInTheDatabasesUnits)
 {
     const auto database = databaseOf(kOther);
-    const job::Job job = matchedPetrel(*database);
+    const job::Job job = matchedPetrel(database);
     const Listener listener(database, earsOf(job));
     EXPECT_THAT(listener.missing(), IsEmpty());
     const auto hears = [&](const char* message, const std::vector<std::pair<const char*, double>>& sent) {
@@ -142,7 +175,7 @@ TEST(Listener, HearsInSiWhatWasSentInTheDatabasesUnits)
 TEST(Listener, WhatIsOutsideItsRangeTooShortOrForeignTellsNothing)
 {
     const auto database = databaseOf(kOther);
-    const Listener listener(database, earsOf(matchedPetrel(*database)));
+    const Listener listener(database, earsOf(matchedPetrel(database)));
     std::vector<dbc::Value> values;
     std::vector<Heard> out;
     const std::vector<std::uint8_t> mad(8, 0xff), few(3, 0);
@@ -162,7 +195,7 @@ TEST(Listener, WhatIsOutsideItsRangeTooShortOrForeignTellsNothing)
 TEST(Listener, AMovedSeatALostSignalAndAWrongUnitAreNotListenedFor)
 {
     const auto database = databaseOf(kOther);
-    job::Job job = matchedPetrel(*database);
+    job::Job job = matchedPetrel(database);
     const size_t before = earsOf(job).size();
     job::Circuit& clt = *job::find(job, job::CircuitId{"clt"});
     ASSERT_EQ(clt.told.size(), 2U);
@@ -177,7 +210,7 @@ TEST(Listener, AMovedSeatALostSignalAndAWrongUnitAreNotListenedFor)
 TEST(Listener, AUnitThatIsSaidByHandGoesBeforeTheDatabases)
 {
     const auto database = databaseFrom("BO_ 1 A: 8 X\n SG_ CLT : 0|8@1+ (1,0) [0|0] \"\" Y\n");
-    job::Job job = matchedPetrel(*database);
+    job::Job job = matchedPetrel(database);
     const auto heard = [&] {
         std::vector<dbc::Value> values;
         std::vector<Heard> out;
@@ -216,7 +249,7 @@ TEST(Listener, TheBenchIsHeardByTheDatabaseThatShips)
 
 TEST(Told, IsKeptInTheJobsFile)
 {
-    job::Job job = matchedPetrel(*databaseOf(kOther));
+    job::Job job = matchedPetrel(databaseOf(kOther));
     job.stream = "The other unit";
     job.instrument = "Bench meter";
     job::find(job, job::CircuitId{"clt"})->told.front().unit = "°F";
