@@ -2,6 +2,9 @@
 #include "core/recording/recording.h"
 
 #include <benchmark/benchmark.h>
+#include <filesystem>
+#include <fstream>
+#include <unistd.h>
 
 /// What comes over a bus: decoded, heard for a job, recorded.
 namespace vicegrip {
@@ -67,6 +70,42 @@ void hearFrames(benchmark::State& state)
     state.SetItemsProcessed(state.iterations());
 }
 BENCHMARK(hearFrames);
+
+/// An hour of every volt of a job, fifty times a second, as it is played; `share` is of one core at fifty times.
+void playHour(benchmark::State& state)
+{
+    const auto job = job::readFile(std::string(VICEGRIP_SOURCE_DIR) + "/data/jobs/petrel.vicegrip").value();
+    const auto columns = recording::columnsOf(job);
+    const auto file = std::filesystem::temp_directory_path() / ("hour." + std::to_string(getpid()) + ".csv");
+    constexpr int kHour_s = 3600, kTicks = 50, kSpeed = 50;
+    {
+        recording::Writer writer(columns);
+        std::string text = writer.header();
+        for (int i = 0; i < kHour_s * kTicks; ++i)
+            for (const recording::Column& c : columns)
+                if (c.tells == job::Tells::Volts)
+                    writer.take({c.input, c.tells, static_cast<double>(i) / kTicks, 1.0 + i % 4096 * 0.0012207}, text);
+        writer.finish(text);
+        std::ofstream(file, std::ios::binary) << text;
+    }
+    size_t values = 0;
+    for (auto _ : state) {
+        auto player = recording::Player::open(file, job).value();
+        std::vector<stream::Heard> heard;
+        for (double due_s = 0; !player.isOver(); due_s += kSpeed * 0.02) {
+            heard.clear();
+            if (!player.until(due_s, heard, [](const can_log::Frame&) {}))
+                state.SkipWithError("a line was not read");
+            values += heard.size();
+        }
+    }
+    std::filesystem::remove(file);
+    state.SetItemsProcessed(static_cast<int64_t>(values));
+    state.counters["share"] =
+        benchmark::Counter(static_cast<double>(kHour_s) / kSpeed * static_cast<double>(state.iterations()),
+                           benchmark::Counter::kIsRate | benchmark::Counter::kInvert);
+}
+BENCHMARK(playHour)->Unit(benchmark::kMillisecond);
 
 /// The signals of a whole car beside one circuit, as a hand that chooses one waits for it; items are signals.
 void offerSignals(benchmark::State& state)

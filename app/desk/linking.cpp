@@ -99,6 +99,7 @@ void Linking::load(const StreamProfile& profile, For what)
 {
     m_reading = true;
     m_trouble.clear();
+    m_remarks.clear();
     emit changed();
     m_load.ask([profile, what, asked = ++m_asked, job = m_store.job()] {
         Loaded out{profile, what, asked, {}, job, {}, {}, {}};

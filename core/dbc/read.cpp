@@ -394,7 +394,12 @@ Result<ReadDatabase> read(std::string_view text)
 Result<ReadDatabase> readFile(const std::filesystem::path& file)
 {
     return document::inFile(
-        document::readFile(file, kMostText).and_then([](const std::string& text) { return read(text); }), file);
+               document::readFile(file, kMostText).and_then([](const std::string& text) { return read(text); }), file)
+        .map([&](ReadDatabase&& out) {
+            for (Error& remark : out.remarks)
+                remark.place.file = file.string();
+            return std::move(out);
+        });
 }
 
 } // namespace vicegrip::dbc

@@ -1,3 +1,4 @@
+#include "tests/support/fake_meter.h"
 #include "tests/support/fake_stream.h"
 #include "tests/support/links.h"
 #include "tests/support/new_user.h"
@@ -210,6 +211,41 @@ TEST(LinksPath, FramesOfAnotherEcuAreSaidToBe)
     w.click("links-done");
     w.settle();
     EXPECT_FALSE(w.window.desk().live.stream()) << "a trial ends with the page";
+}
+
+/// A multimeter on the network, by what is typed; the next car finds it.
+TEST(LinksPath, AMeterOnTheNetworkReadsAPlace)
+{
+    const NewUser user;
+    const FakeMeter meter("+2.50000E+00\n");
+    Window w;
+    w.click("chip-meter");
+    w.settle();
+    auto* where = w.find<QComboBox>("meter-where");
+    where->setCurrentText(QStringLiteral("not a place at all"));
+    w.click("meter-use");
+    EXPECT_THAT(w.textOf("meter-wrong"), testing::HasSubstr("Expected a host"));
+    where->setCurrentText(meter.typed());
+    w.click("meter-use");
+    auto& desk = w.window.desk();
+    EXPECT_TRUE(QTest::qWaitFor([&] { return desk.live.meterReady(); }, 5000)) << w.textOf("meter-status");
+    EXPECT_EQ(desk.store.job()->instrument, meter.typed().toStdString());
+    w.click("links-done");
+    w.choose("clt");
+    w.window.showStage(analysis::Stage::Meter);
+    w.settle();
+    const size_t before = desk.store.job()->proofs.size();
+    w.key(Qt::Key_M);
+    ASSERT_TRUE(QTest::qWaitFor([&] { return desk.store.job()->proofs.size() > before; }, 10000));
+    EXPECT_EQ(desk.store.job()->proofs.back().reading.si(), 2.5);
+    EXPECT_EQ(desk.store.job()->proofs.back().source, job::ReadingSource::Meter);
+    desk.store.undoStack().undo();
+    desk.store.undoStack().undo();
+    w.settle();
+    EXPECT_FALSE(desk.live.hasMeter()) << "undo disconnects";
+    w.click("chip-meter");
+    w.settle();
+    EXPECT_GE(where->findText(meter.typed()), 0) << "it is offered again";
 }
 
 } // namespace

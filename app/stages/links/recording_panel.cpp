@@ -109,7 +109,7 @@ QString RecordingPanel::status() const
 {
     const Recorder& recorder = m_desk.live.recorder();
     if (recorder.isRecording())
-        return tr("Recording: %1, %2 values, %3 marks.")
+        return tr("Recording: %1. Values: %2. Marks: %3.")
             .arg(clockText(recorder.seconds()))
             .arg(recorder.values())
             .arg(recorder.marks());

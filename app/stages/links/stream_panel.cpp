@@ -16,6 +16,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <span>
 
 namespace vicegrip::app {
 namespace {
@@ -69,6 +70,7 @@ StreamPanel::StreamPanel(Desk& desk, QWidget* parent)
       m_name(new QLineEdit),
       m_status(label({}, look::Size::Body)),
       m_health(label({}, look::Size::Small, false, true)),
+      m_remarks(label({}, look::Size::Small, false, true)),
       m_wrong(label({}, look::Size::Small)),
       m_use(new KeyButton(tr("Use it for this job"), {}, true)),
       m_try(new KeyButton(tr("Try"), {}, false)),
@@ -91,6 +93,7 @@ void StreamPanel::build()
 {
     m_status->setObjectName(QStringLiteral("stream-status"));
     m_health->setObjectName(QStringLiteral("stream-health"));
+    m_remarks->setObjectName(QStringLiteral("stream-remarks"));
     m_wrong->setObjectName(QStringLiteral("stream-wrong"));
     m_adapter->setEditable(true);
     m_adapter->lineEdit()->setPlaceholderText(tr("such as: socketcan can0"));
@@ -129,6 +132,7 @@ void StreamPanel::build()
     column->addWidget(label(tr("The ECU"), look::Size::Body, true));
     column->addWidget(m_status);
     column->addWidget(m_health);
+    column->addWidget(m_remarks);
     column->addLayout(grid);
     column->addWidget(m_wrong);
     buildButtons();
@@ -188,7 +192,26 @@ void StreamPanel::refresh()
                                                                   : kNone);
     if (m_adapter->count() == 0)
         m_adapters.ask(adapters);
+    showRemarks();
     refreshStatus();
+}
+
+/// What in the database cannot be meant: the first of it, the rest where the pointer rests.
+void StreamPanel::showRemarks()
+{
+    constexpr size_t kMostInTip = 20;
+    const std::vector<Error>& remarks = m_desk.linking.remarks();
+    m_remarks->setVisible(!remarks.empty());
+    if (remarks.empty())
+        return;
+    QStringList tip;
+    for (Error remark : std::span(remarks).first(std::min(remarks.size(), kMostInTip))) {
+        remark.place.file = QFileInfo(text(remark.place.file)).fileName().toStdString(); // for its folder is no room
+        tip << text(remark.text());
+    }
+    const QString more = remarks.size() > 1 ? tr(" Remarks in all: %1.").arg(remarks.size()) : QString();
+    m_remarks->setText(tr("In the database: %1.").arg(tip.front()) + more);
+    m_remarks->setToolTip(tip.join(u'\n'));
 }
 
 void StreamPanel::choose(int index)
@@ -233,15 +256,13 @@ std::optional<StreamProfile> StreamPanel::typed()
     if (out.interface.isEmpty())
         return missing(m_adapter, tr("Say the adapter: its plugin and the interface, such as \"socketcan can0\"."));
     if (out.name.isEmpty())
-        out.name = QFileInfo(out.database).completeBaseName();
+        out.name = out.isObd() ? tr("OBD over %1").arg(adapter) : QFileInfo(out.database).completeBaseName();
     if (const StreamProfile* before = m_desk.linking.profiles().stream(out.name)) {
         out.told = before->told;
         if (before->from == out.from && !QFileInfo::exists(out.from))
             out.database = before->database; // the copy that was kept
     }
-    if (out.database.isEmpty() && out.name.isEmpty())
-        out.name = tr("OBD over %1").arg(adapter);
-    if (!out.database.isEmpty() && !QFileInfo::exists(out.database))
+    if (!out.isObd() && !QFileInfo::exists(out.database))
         return missing(m_file, tr("Open the database that describes this ECU's frames (DBC); its maker has it."));
     m_wrong->clear();
     return out;

@@ -38,11 +38,12 @@ class StreamPanel : public QWidget
     void act(bool keep);
     [[nodiscard]] QString status() const;
     [[nodiscard]] QString health() const;
+    void showRemarks();
 
     Desk& m_desk;
     QComboBox *m_link, *m_adapter, *m_rate;
     QLineEdit *m_file, *m_name;
-    QLabel *m_status, *m_health, *m_wrong;
+    QLabel *m_status, *m_health, *m_remarks, *m_wrong;
     KeyButton *m_use, *m_try, *m_forget;
     Worked<std::vector<std::pair<QString, QString>>> m_adapters; ///< plugin and interface of each there is
     QString m_used; ///< by the job, when that was looked at last

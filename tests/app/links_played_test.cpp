@@ -1,0 +1,131 @@
+#include "core/recording/recording.h"
+#include "tests/support/links.h"
+#include "tests/support/new_user.h"
+#include "tests/support/stalls.h"
+
+#include <QTableView>
+
+#include <fstream>
+#include <gmock/gmock.h>
+
+/// Long recordings and large databases, with the views alive.
+namespace vicegrip::test {
+namespace {
+
+constexpr double kHour_s = 3600, kTick_s = 0.02;
+
+/// What an input reads at a moment of that hour.
+double voltsAt(double time_s)
+{
+    return 1 + 3 * time_s / kHour_s;
+}
+
+/// An hour of every input of the job, fifty times a second.
+void writeHour(const job::Job& job, const QString& path)
+{
+    const auto columns = recording::columnsOf(job);
+    recording::Writer writer(columns);
+    std::ofstream out(path.toStdString(), std::ios::binary);
+    std::string text = writer.header();
+    for (double t = 0; t < kHour_s; t += kTick_s) {
+        for (const recording::Column& c : columns)
+            if (c.tells == job::Tells::Volts)
+                writer.take({c.input, c.tells, t, voltsAt(t)}, text);
+        out << text;
+        text.clear();
+    }
+    writer.finish(text);
+    out << text;
+}
+
+TEST(LinksPlayed, AnHourAtFiftyTimesWithEveryViewAlive)
+{
+    const NewUser user;
+    Window w;
+    auto& desk = w.window.desk();
+    const auto job = desk.store.job();
+    const QString file = user.file("hour.csv");
+    writeHour(*job, file);
+    w.key(Qt::Key_L, Qt::ControlModifier);
+    w.settle();
+    w.find<QLineEdit>("recording-file")->setText(file);
+    pick(w, "recording-speed", QStringLiteral("50"));
+    w.click("recording-play");
+    ASSERT_TRUE(QTest::qWaitFor([&] { return desk.live.ecu().played() && desk.live.ecuLive(); }, 10000))
+        << w.textOf("recording-status");
+    EXPECT_NEAR(desk.live.ecu().played()->seconds, kHour_s, 0.1) << "its length is known before it has been read";
+    const job::Circuit& clt = *job::find(*job, job::CircuitId{"clt"});
+    const double began_s = desk.live.ecu().played()->now_s;
+    QElapsedTimer real;
+    real.start();
+    for (const auto stage : {analysis::Stage::Board, analysis::Stage::Scale, analysis::Stage::Meter}) {
+        w.click("links-done");
+        w.choose("clt");
+        w.window.showStage(stage);
+        w.settle();
+        const Stalls stalls;
+        const double until_s = desk.live.ecu().played()->now_s + 60;
+        double least = 10, most = 0;
+        EXPECT_TRUE(QTest::qWaitFor(
+            [&] {
+                const auto volts = desk.live.volts(*job, clt);
+                least = std::min(least, volts.value_or(10));
+                most = std::max(most, volts.value_or(0));
+                return desk.live.ecu().played()->now_s > until_s;
+            },
+            20000));
+        EXPECT_NEAR(least, voltsAt(until_s - 60), 0.02) << "what is shown is of the moment that is played";
+        EXPECT_NEAR(most, voltsAt(until_s), 0.02);
+        EXPECT_LT(stalls.longest_ms(), kStall_ms) << int(stage);
+        w.key(Qt::Key_L, Qt::ControlModifier);
+        w.settle();
+    }
+    const double share = (desk.live.ecu().played()->now_s - began_s) / (50e-3 * static_cast<double>(real.elapsed()));
+    EXPECT_NEAR(share, 1, 0.1) << "no faster and no slower";
+}
+
+/// The file of a whole car: it is read, and its signals are offered, while the window goes on.
+TEST(LinksPlayed, ADatabaseOfTwentyThousandSignalsBlocksNoView)
+{
+    const NewUser user;
+    QByteArray text;
+    for (int m = 1; m <= 1000; ++m) {
+        text += "BO_ " + QByteArray::number(m) + " Module" + QByteArray::number(m) + ": 64 X\n";
+        for (int s = 0; s < 20; ++s)
+            text += " SG_ Door" + QByteArray::number(s) + (s % 2 == 0 ? "AirTemp" : "LampVolts") + " : " +
+                    QByteArray::number(s * 16) + "|16@1+ (0.01,0) [0|0] \"" + (s % 2 == 0 ? "degC" : "V") + "\" Y\n";
+    }
+    const QString file = user.file("car.dbc");
+    NewUser::write(file, text);
+    Window w;
+    fillIn(w, file, QStringLiteral("The car"));
+    const Stalls stalls;
+    w.click("stream-use");
+    ASSERT_TRUE(QTest::qWaitFor([&] { return w.window.desk().live.stream().has_value(); }, 20000))
+        << w.textOf("stream-status");
+    auto* table = w.find<QTableWidget>("told");
+    for (int row = 0; row < table->rowCount(); ++row) {
+        table->setCurrentCell(row, 0);
+        QCoreApplication::processEvents();
+    }
+    EXPECT_GT(w.find<QComboBox>("told-reading")->count(), 10000) << "each is offered";
+    EXPECT_LT(stalls.longest_ms(), kStall_ms);
+}
+
+/// What in it cannot be meant is said, and does not keep it from being used.
+TEST(LinksPlayed, RemarksOfADatabaseAreSaid)
+{
+    const NewUser user;
+    const QString file = user.file("odd.dbc");
+    NewUser::write(file, "BO_ 1 A: 8 X\n SG_ ECT : 0|16@1+ (1,0) [0|0] \"C\" Y\n SG_ IAT : 8|16@1+ (1,0) [0|0] "
+                         "\"C\" Y\n");
+    Window w;
+    fillIn(w, file, QStringLiteral("Odd"));
+    EXPECT_FALSE(w.find<QLabel>("stream-remarks")->isVisible());
+    w.click("stream-try");
+    EXPECT_TRUE(QTest::qWaitFor([&] { return w.find<QLabel>("stream-remarks")->isVisible(); }, 5000));
+    EXPECT_THAT(w.textOf("stream-remarks"), testing::AllOf(testing::HasSubstr("odd.dbc"), testing::HasSubstr("ECT")));
+}
+
+} // namespace
+} // namespace vicegrip::test
