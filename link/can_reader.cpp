@@ -320,6 +320,10 @@ void CanReader::count()
     if (m_bitRate > 0 && seconds > 0)
         m_health.load = static_cast<double>(m_bits) / seconds / m_bitRate;
     m_frames = m_bits = 0;
+    if (m_log.is_open() && !m_log.flush()) { // a crash takes no more than a second of it
+        m_log.close();
+        emit complained(tr("The frames cannot be written any more: is the disk full?"));
+    }
     askBus();
     handOver();
 }

@@ -40,6 +40,8 @@ class Recorder::File : public QObject
         write(m_text);
     }
 
+    void flush() { m_file.flush(); }
+
     void close()
     {
         if (!m_file.isOpen())
@@ -85,14 +87,17 @@ Recorder::Recorder(QObject* parent) : QObject(parent), m_thread(new QThread(this
     m_thread->setObjectName(QStringLiteral("recorder"));
     m_thread->start();
     m_second.setInterval(1000);
-    connect(&m_second, &QTimer::timeout, this, &Recorder::changed);
+    connect(&m_second, &QTimer::timeout, this, [this] {
+        onFile([](File& out) { out.flush(); }); // a crash takes no more than a second of it
+        emit changed();
+    });
 }
 
 /// What was recorded is on the disk before anything ends.
 Recorder::~Recorder()
 {
     stop();
-    m_thread->quit();
+    onFile([this](File&) { m_thread->quit(); }); // after all that waits to be written
     m_thread->wait();
 }
 

@@ -3,8 +3,7 @@
 #include "tests/support/new_user.h"
 #include "tests/support/stalls.h"
 
-#include <QTableView>
-
+#include <ctime>
 #include <fstream>
 #include <gmock/gmock.h>
 
@@ -82,6 +81,51 @@ TEST(LinksPlayed, AnHourAtFiftyTimesWithEveryViewAlive)
     }
     const double share = (desk.live.ecu().played()->now_s - began_s) / (50e-3 * static_cast<double>(real.elapsed()));
     EXPECT_NEAR(share, 1, 0.1) << "no faster and no slower";
+}
+
+/// As many values as come in a minute at ten thousand a second, faster than they would: every one is on the disk. What
+/// that costs is told beside the test (RecordProperty), as a share of one core over that minute.
+TEST(LinksPlayed, AMinuteOfTenThousandValuesASecondIsKeptWhole)
+{
+    const NewUser user;
+    const auto columns = recording::columnsOf(petrel());
+    const QString file = user.file("minute.csv");
+    constexpr int kValues = 600'000, kBatch = 100, kMinute_s = 60;
+    const auto cpu_s = [] {
+        timespec t{};
+        clock_gettime(CLOCK_PROCESS_CPUTIME_ID, &t);
+        return static_cast<double>(t.tv_sec) + static_cast<double>(t.tv_nsec) * 1e-9;
+    };
+    const double before_s = cpu_s();
+    {
+        app::Recorder recorder;
+        recorder.start(file, columns);
+        QList<stream::Heard> batch;
+        for (int i = 0; i < kValues; ++i) {
+            const recording::Column& c = columns[static_cast<size_t>(i) % columns.size()];
+            batch.append({c.input, c.tells, i * 1e-4, 1.0 + i % 4096});
+            if (batch.size() == kBatch) {
+                recorder.take(batch, i * 1e-4);
+                batch.clear();
+            }
+        }
+        EXPECT_EQ(recorder.values(), kValues);
+    } // it ends with what was recorded on the disk
+    RecordProperty("share", std::to_string((cpu_s() - before_s) / kMinute_s));
+    std::ifstream in(file.toStdString());
+    std::string line;
+    std::getline(in, line);
+    int kept = 0;
+    while (std::getline(in, line)) {
+        bool empty = true;
+        int fields = 0;
+        for (const char c : line.substr(line.find(',') + 1) + ',') {
+            fields += c == ',' && !empty ? 1 : 0;
+            empty = c == ',';
+        }
+        kept += fields;
+    }
+    EXPECT_EQ(kept, kValues);
 }
 
 /// The file of a whole car: it is read, and its signals are offered, while the window goes on.

@@ -56,6 +56,8 @@ BoardModel::Now BoardModel::now(const proof::CircuitView& view, Column column) c
     const proof::Place& place = stations[static_cast<size_t>(at)].place;
     const auto reading = m_desk.live.now(*m_analysis->job, circuit, place);
     if (!reading) {
+        if (m_desk.live.whyMissing(*m_analysis->job, circuit, kind) == Live::Missing::NotTold)
+            return {QStringLiteral("–"), tr("Nothing that comes tells it: page Links (Ctrl+L) says what does."), false};
         const auto old_s = m_desk.live.staleFor_s(inputIndex(*m_analysis->job, view.id), kind);
         return {m_desk.live.missing(*m_analysis->job, circuit, kind, QStringLiteral("–")),
                 old_s ? tr("The ECU says nothing of it any more, since %1 s.").arg(std::floor(*old_s)) : QString(),

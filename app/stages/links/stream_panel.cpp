@@ -97,7 +97,7 @@ void StreamPanel::build()
     m_wrong->setObjectName(QStringLiteral("stream-wrong"));
     m_adapter->setEditable(true);
     m_adapter->lineEdit()->setPlaceholderText(tr("such as: socketcan can0"));
-    m_file->setPlaceholderText(tr("a database of its frames (DBC); none: it is asked over OBD"));
+    m_file->setPlaceholderText(tr("a database (DBC); none: it is asked over OBD"));
     m_name->setPlaceholderText(tr("what you call it"));
     for (const int rate : kRates)
         m_rate->addItem(rateText(rate), rate);

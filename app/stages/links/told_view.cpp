@@ -165,6 +165,8 @@ QString ToldView::nowText(const job::Circuit& circuit, bool value) const
     const int input = inputIndex(*job, circuit.id);
     const auto told = m_desk.live.sample(input);
     const auto number = value ? (told ? told->value : std::nullopt) : m_desk.live.reading(*job, circuit);
+    if (!number && toldOf(circuit, value) == nullptr && m_desk.live.stream())
+        return QStringLiteral("–");
     if (!number)
         return m_desk.live.missing(*job, circuit, value ? proof::StationKind::Value : proof::StationKind::Input,
                                    QStringLiteral("–"));
