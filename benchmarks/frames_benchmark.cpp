@@ -107,13 +107,13 @@ void playHour(benchmark::State& state)
 }
 BENCHMARK(playHour)->Unit(benchmark::kMillisecond);
 
-/// The signals of a whole car beside one circuit, as a hand that chooses one waits for it; items are signals.
-void offerSignals(benchmark::State& state)
+constexpr std::uint32_t kMessages = 1000;
+constexpr int kEach = 20;
+
+/// The signals of a whole car.
+std::shared_ptr<const dbc::Database> wholeCar()
 {
-    const auto job = job::readFile(std::string(VICEGRIP_SOURCE_DIR) + "/data/jobs/petrel.vicegrip").value();
     std::vector<dbc::Message> messages;
-    constexpr std::uint32_t kMessages = 1000;
-    constexpr int kEach = 20;
     for (std::uint32_t id = 0; id < kMessages; ++id) {
         dbc::Message& m = messages.emplace_back();
         m.id = id;
@@ -124,7 +124,24 @@ void offerSignals(benchmark::State& state)
             signal.unit = s % 2 == 0 ? "degC" : "V";
         }
     }
-    const stream::Matcher matcher(std::make_shared<const dbc::Database>(std::move(messages)));
+    return std::make_shared<const dbc::Database>(std::move(messages));
+}
+
+/// Their words, read once; items are signals.
+void readSignals(benchmark::State& state)
+{
+    const auto car = wholeCar();
+    for (auto _ : state)
+        benchmark::DoNotOptimize(stream::Matcher(car));
+    state.SetItemsProcessed(state.iterations() * kMessages * kEach);
+}
+BENCHMARK(readSignals)->Unit(benchmark::kMillisecond);
+
+/// They are beside one circuit, as a hand that chooses one waits for it; items are signals.
+void offerSignals(benchmark::State& state)
+{
+    const auto job = job::readFile(std::string(VICEGRIP_SOURCE_DIR) + "/data/jobs/petrel.vicegrip").value();
+    const stream::Matcher matcher(wholeCar());
     const job::Circuit& circuit = *job::find(job, job::CircuitId{"clt"});
     for (auto _ : state)
         benchmark::DoNotOptimize(matcher.candidates(job, circuit));
