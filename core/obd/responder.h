@@ -21,9 +21,9 @@ struct CanFrame
 /// Identifiers of ISO 15765-4: who asks all units, who answers, and who is answered with a flow control.
 [[nodiscard]] std::uint32_t askAll(bool extended);
 [[nodiscard]] bool isAnswer(std::uint32_t id, bool extended);
+[[nodiscard]] std::uint32_t unitAsked(std::uint32_t answersFrom, bool extended);
 /// As people write it: "7E8", or "10" of the 29 bits, whose last byte is the unit's.
 [[nodiscard]] std::string unitName(std::uint32_t answersFrom);
-[[nodiscard]] std::uint32_t unitAsked(std::uint32_t answersFrom, bool extended);
 
 /// The services that are asked for here (SAE J1979). An answer has 0x40 more.
 inline constexpr std::uint8_t kValue = 0x01, kStored = 0x03, kClear = 0x04, kPending = 0x07, kAnswer = 0x40,

@@ -89,7 +89,7 @@ TEST(LinksObd, CircuitsAreToldByAUnitThatIsAsked)
     for (const bool extended : {false, true}) {
         const NewUser user;
         auto unit = std::make_unique<FakeUnit>(extended ? 0x18DAF110 : 0x7E8, extended);
-        unit->says = unitWith({{0x05, 20}, {0x0B, 101}, {0x0C, 0}, {0x11, 2}});
+        unit->says = unitWith({{0x05, 20}, {0x0B, 101}, {0x0C, 0}, {0x45, 2}});
         Window w;
         fillIn(w, {}, QStringLiteral("Its plug"));
         use(w);

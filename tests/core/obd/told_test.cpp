@@ -45,8 +45,16 @@ TEST(ObdDescribed, CircuitsAreMatchedByTheirWords)
             said.insert(m.circuit.value + " " + std::string(fields::enumName(m.told.tells)) + " " + m.told.signal);
     }
     EXPECT_THAT(said, IsSupersetOf({"clt value CoolantTemp", "iat value IntakeAirTemp", "map value ManifoldPressure",
-                                    "tps value Throttle", "ot value OilTemp", "maf value AirMass",
-                                    "tps2 value ThrottleSecondTrack"}));
+                                    "tps value Throttle", "ot value OilTemp", "maf value AirMass"}));
+}
+
+/// A throttle as a share of its supply reads 10 to 20 % when it is shut (common practice): it is no circuit's value
+/// unless a hand says so.
+TEST(ObdDescribed, SharesOfASupplyAreNoValues)
+{
+    const auto job = job::readFile(VICEGRIP_SOURCE_DIR "/data/jobs/curlew.vicegrip").value();
+    for (const stream::Matched& m : stream::Matcher(database()).match(job))
+        EXPECT_EQ(m.told.signal.find("Share"), std::string::npos) << m.circuit.value << " by " << m.told.signal;
 }
 
 TEST(ObdTold, ComesToTheCircuitInSi)
@@ -58,7 +66,8 @@ TEST(ObdTold, ComesToTheCircuitInSi)
     const stream::Listener listener(described, stream::earsOf(job));
     EXPECT_THAT(listener.missing(), IsEmpty());
     DiagnosticBus bus;
-    bus.units.emplace_back(Responder(0x7E8, false), unitWith({{0x05, 83}, {0x0B, 101}, {0x0C, 850}, {0x11, 50}}));
+    bus.units.emplace_back(Responder(0x7E8, false),
+                           unitWith({{0x05, 83}, {0x0B, 101}, {0x0C, 850}, {0x11, 60}, {0x45, 50}}));
     bus.run(0, 3);
     std::vector<dbc::Value> room;
     std::vector<stream::Heard> heard;
