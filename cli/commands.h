@@ -36,6 +36,32 @@ struct DecodeOptions
     std::string dbc; ///< what they mean
 };
 
+struct TriggerOptions
+{
+    std::string file; ///< a capture
+    std::string channel; ///< by name; empty: the first
+    std::string wheel; ///< a line; empty: it is recognised
+    std::string edge; ///< "rising" or "falling"; empty: the one that comes more evenly
+    bool coil = false; ///< a variable-reluctance sensor
+    bool highOnTooth = false; ///< the sensor is high while a tooth stands before it
+    bool cam = false; ///< a wheel that is recognised turns once in two turns of the crank
+    bool json = false;
+};
+
+struct WheelOptions
+{
+    std::string line, out;
+    double rpm = 200, ripple = 0, seconds = 2, rate_hz = 96000;
+    int cylinders = 4;
+    std::string gap, runOut; ///< as typed; empty: 1.5 mm, none
+    bool coil = false;
+};
+
+struct GapOptions
+{
+    std::string now, window, pitch, runOut; ///< as typed
+};
+
 struct ExpectOptions
 {
     std::string job;
@@ -162,6 +188,9 @@ int netlist(const NetlistOptions& options);
 int fuses(const FusesOptions& options);
 int find(const FindOptions& options);
 /// What recorded CAN frames carry, as CSV: a line for each signal of each frame.
+int readTrigger(const TriggerOptions& options);
+int makeWheel(const WheelOptions& options);
+int airGap(const GapOptions& options);
 int decode(const DecodeOptions& options);
 /// Frames from standard input (candump) as a recording of what a job's circuits are told.
 int record(const RecordOptions& options);

@@ -203,6 +203,44 @@ int main(int argc, char** argv)
     decodeCommand->add_option("--dbc", decodeOptions.dbc, "A file (DBC) that describes them")->required();
     decodeCommand->callback([&] { code = decode(decodeOptions); });
 
+    TriggerOptions triggerOptions;
+    auto* triggerCommand = app.add_subcommand("trigger", "Say which wheel a capture shows, and whether it decodes.");
+    triggerCommand->add_option("FILE", triggerOptions.file, "A capture: columns (CSV), changes (VCD) or sound (WAV)")
+        ->required();
+    triggerCommand->add_option("--wheel", triggerOptions.wheel, "The wheel, such as 36-1; else it is recognised");
+    triggerCommand->add_option("--edge", triggerOptions.edge, "The edge that counts; else the one that is more even")
+        ->check(CLI::IsMember({"rising", "falling"}));
+    triggerCommand->add_option("--channel", triggerOptions.channel, "By its name; else the first");
+    triggerCommand->add_flag("--coil", triggerOptions.coil, "The sensor is a coil: an edge is where it crosses zero");
+    triggerCommand->add_flag("--high-on-tooth", triggerOptions.highOnTooth, "The sensor is high before a tooth");
+    triggerCommand->add_flag("--cam", triggerOptions.cam, "The wheel turns once in two turns of the crank");
+    triggerCommand->add_flag("--json", triggerOptions.json, "Print JSON");
+    triggerCommand->callback([&] { code = readTrigger(triggerOptions); });
+
+    WheelOptions wheelOptions;
+    auto* wheelCommand = app.add_subcommand("wheel", "Write what a sensor makes of a wheel that turns.");
+    wheelCommand->add_option("LINE", wheelOptions.line, "The wheel, such as 60-2")->required();
+    wheelCommand->add_option("--out", wheelOptions.out, "A file: .vcd, .wav or .csv")->required();
+    wheelCommand->add_option("--rpm", wheelOptions.rpm, "Turns of the crank a minute")->check(CLI::Range(1.0, 20000.0));
+    wheelCommand->add_option("--ripple", wheelOptions.ripple, "Share that compressions slow it")
+        ->check(CLI::Range(0.0, 0.9));
+    wheelCommand->add_option("--cylinders", wheelOptions.cylinders, "How many")->check(CLI::Range(1, 16));
+    wheelCommand->add_option("--seconds", wheelOptions.seconds, "How long")->check(CLI::Range(0.01, 600.0));
+    wheelCommand->add_option("--rate", wheelOptions.rate_hz, "Samples a second")->check(CLI::Range(1000.0, 1e6));
+    wheelCommand->add_option("--gap", wheelOptions.gap, "Air gap, such as 1.5mm");
+    wheelCommand->add_option("--run-out", wheelOptions.runOut, "From the least gap to the greatest, such as 0.3mm");
+    wheelCommand->add_flag("--coil", wheelOptions.coil, "A variable-reluctance sensor");
+    wheelCommand->callback([&] { code = makeWheel(wheelOptions); });
+
+    GapOptions gapOptions;
+    auto* gapCommand =
+        app.add_subcommand("gap", "Say how far a sensor in a thread is turned, and where it stands then.");
+    gapCommand->add_option("--now", gapOptions.now, "The gap that was measured, such as 1.9mm")->required();
+    gapCommand->add_option("--window", gapOptions.window, "Where it may be, such as 1.0-1.5mm")->required();
+    gapCommand->add_option("--pitch", gapOptions.pitch, "Of its thread, such as 1mm")->required();
+    gapCommand->add_option("--run-out", gapOptions.runOut, "Of the wheel, such as 0.1mm");
+    gapCommand->callback([&] { code = airGap(gapOptions); });
+
     RecordOptions recordOptions;
     auto* recordCommand =
         app.add_subcommand("record", "Record what frames on standard input tell of a job's circuits.");

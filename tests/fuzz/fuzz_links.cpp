@@ -1,3 +1,4 @@
+#include "core/capture/capture.h"
 #include "core/obd/obd.h"
 #include "core/recording/recording.h"
 
@@ -49,6 +50,7 @@ void play(const std::uint8_t* data, size_t size)
 
 extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, size_t size)
 {
+    (void)capture::readVcd({reinterpret_cast<const char*>(data), size}); // NOLINT: bytes are characters here
     hearUnits(data, size);
     play(data, size);
     return 0;

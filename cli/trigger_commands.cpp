@@ -1,0 +1,220 @@
+#include "cli/printing.h"
+#include "core/base/phrase.h"
+#include "core/capture/capture.h"
+#include "core/trigger/trigger.h"
+#include "core/units/units.h"
+
+#include <cmath>
+#include <iostream>
+
+namespace vicegrip::cli {
+namespace {
+
+using units::Dimension;
+
+std::string degrees(double deg)
+{
+    return units::formatNumber(deg, 2) + "°";
+}
+
+std::string millimetres(double m)
+{
+    return units::format(m, Dimension::Length, "mm", 2);
+}
+
+Result<const capture::Channel*> channelOf(const capture::Seen& seen, const std::string& name)
+{
+    if (name.empty())
+        return &seen.channels.front();
+    std::string all;
+    for (const capture::Channel& c : seen.channels) {
+        if (c.name == name)
+            return &c;
+        all += (all.empty() ? "" : ", ") + c.name;
+    }
+    return fail(ErrorCode::Range, phrase("there is no channel {}; there are: {}", name, all));
+}
+
+Result<std::vector<trigger::Edge>> edgesOf(const capture::Seen& seen, const capture::Channel& channel, bool coil)
+{
+    const auto levels = coil ? trigger::coilLevels(channel.volts) : trigger::levelsOf(channel.volts);
+    if (!levels)
+        return fail(ErrorCode::Range,
+                    coil ? phrase("channel {} is no coil's: its volts do not go above and below zero", channel.name)
+                         : phrase("channel {} stands still", channel.name));
+    if (!channel.isOfChanges())
+        return trigger::edgesIn(channel.volts, *levels, seen.step_s);
+    return trigger::edgesOfChanges(channel.changes_s, channel.volts, *levels);
+}
+
+std::string causeOf(trigger::LossCause cause)
+{
+    switch (cause) {
+    case trigger::LossCause::Missing:
+        return phrase("an edge is missing");
+    case trigger::LossCause::Extra:
+        return phrase("an edge too many");
+    case trigger::LossCause::Speed:
+        return phrase("a period that no tooth explains");
+    }
+    return {};
+}
+
+Json asJson(const trigger::Report& report)
+{
+    Json out;
+    out["wheel"] = report.line.empty() ? Json() : Json(report.line);
+    out["edge"] = report.rising ? "rising" : "falling";
+    out["edges"] = report.times_s.size();
+    out["known"] = report.followed.known();
+    out["placed"] = report.followed.placed;
+    out["rpm"] = report.rpm;
+    out["rpm_least"] = report.rpmLeast;
+    out["rpm_most"] = report.rpmMost;
+    out["scatter"] = report.scatter;
+    for (const trigger::Loss& l : report.followed.losses)
+        out["losses"].push_back({{"time_s", l.time_s}, {"tooth", l.tooth + 1}, {"cause", causeOf(l.cause)}});
+    if (report.errors)
+        out["tooth_errors_deg"] = report.errors->off_deg;
+    return out;
+}
+
+void print(const trigger::Report& report, const TriggerOptions& options)
+{
+    std::cout << (report.line.empty() ? "wheel as said: " + options.wheel : "wheel: " + report.line) << ", by its "
+              << (report.rising ? "rising" : "falling") << " edges\n";
+    std::cout << report.times_s.size() << " edges, " << report.followed.known() << " of them known to be which tooth\n";
+    if (!report.followed.placed)
+        std::cout << "all its teeth are alike: where a turn begins is told by another signal\n";
+    std::cout << units::formatNumber(report.rpm, 0) << " turns a minute, from "
+              << units::formatNumber(report.rpmLeast, 0) << " to " << units::formatNumber(report.rpmMost, 0)
+              << " in a turn\n";
+    if (report.errors) {
+        const auto worst =
+            std::ranges::max_element(report.errors->off_deg, {}, [](double off) { return std::abs(off); });
+        std::cout << "worst tooth: " << worst - report.errors->off_deg.begin() + 1 << ", " << degrees(*worst)
+                  << " of the crank late, in " << report.errors->turns << " turns\n";
+    }
+    for (const trigger::Loss& l : report.followed.losses)
+        std::cout << "lost at " << units::formatNumber(l.time_s, 4) << " s"
+                  << ", tooth " << l.tooth + 1 << ": " << causeOf(l.cause) << '\n';
+}
+
+Result<double> quantity(const std::string& typed, Dimension dimension, const char* unit, double otherwise)
+{
+    return typed.empty() ? Result<double>(otherwise) : units::parse(typed, dimension, unit);
+}
+
+/// "1.0-1.5mm".
+Result<std::pair<double, double>> windowTyped(const std::string& typed)
+{
+    const std::size_t dash = typed.find('-', 1);
+    if (dash == std::string::npos)
+        return fail(ErrorCode::Malformed, phrase("expected a window such as 1.0-1.5mm"));
+    const auto most = units::parse(typed.substr(dash + 1), Dimension::Length, "mm");
+    if (!most)
+        return tl::make_unexpected(most.error());
+    const auto least = units::parse(typed.substr(0, dash), Dimension::Length, "mm");
+    if (!least)
+        return tl::make_unexpected(least.error());
+    return std::pair(*least, *most);
+}
+
+} // namespace
+
+int readTrigger(const TriggerOptions& options)
+{
+    trigger::Known known;
+    if (!options.wheel.empty()) {
+        const auto wheel = trigger::readWheel(options.wheel);
+        if (!wheel)
+            return refuse(wheel.error(), kUsage);
+        known.wheel = *wheel;
+    }
+    if (!options.edge.empty())
+        known.rising = options.edge == "rising";
+    known.lowOnTooth = !options.highOnTooth;
+    known.turn_deg = options.cam ? trigger::kCamTurn_deg : trigger::kCrankTurn_deg;
+    const auto seen = capture::readCapture(options.file);
+    if (!seen)
+        return refuse(seen.error(), kUnreadable);
+    const auto channel = channelOf(*seen, options.channel);
+    if (!channel)
+        return refuse(channel.error(), kUsage);
+    const auto edges = edgesOf(*seen, **channel, options.coil);
+    if (!edges)
+        return refuse(edges.error(), kNoAnswer);
+    const auto report = trigger::reportOn(*edges, known);
+    if (!report)
+        return refuse(report.error(), kNoAnswer);
+    if (options.json)
+        std::cout << asJson(*report).dump(1) << '\n';
+    else
+        print(*report, options);
+    return report->followed.losses.empty() && report->followed.known() > 0 ? kFine : kFindings;
+}
+
+int makeWheel(const WheelOptions& options)
+{
+    const auto wheel = trigger::readWheel(options.line);
+    if (!wheel)
+        return refuse(wheel.error(), kUsage);
+    const auto gap = quantity(options.gap, Dimension::Length, "mm", trigger::Clearance{}.gap_m);
+    const auto runOut = quantity(options.runOut, Dimension::Length, "mm", 0);
+    if (!gap || !runOut)
+        return refuse(!gap ? gap.error() : runOut.error(), kUsage);
+    const trigger::Turning turning{options.rpm, 0, options.ripple, options.cylinders};
+    const trigger::Clearance clearance{*gap, *runOut, 0};
+    const trigger::Sensed sensed =
+        options.coil ? trigger::senseReluctance(*wheel, turning, {}, clearance, {}, options.seconds, options.rate_hz)
+                     : trigger::senseHall(*wheel, turning, {}, clearance, {}, options.seconds, options.rate_hz);
+    capture::Seen seen{sensed.step_s, options.seconds, {{wheel->onCam() ? "cam" : "crank", sensed.volts, {}}}};
+    if (options.out.ends_with(".vcd")) {
+        const auto levels = options.coil ? trigger::coilLevels(sensed.volts) : trigger::levelsOf(sensed.volts);
+        if (!levels)
+            return refuse(phrase("the sensor sees no tooth at that gap"), kNoAnswer);
+        const auto edges = trigger::edgesIn(sensed.volts, *levels, sensed.step_s);
+        capture::Channel& c = seen.channels.front();
+        c.volts.assign(1, sensed.volts.front() > static_cast<float>(levels->middle_v) ? 1.F : 0.F);
+        c.changes_s.assign(1, 0);
+        for (const trigger::Edge& e : edges) {
+            c.changes_s.push_back(e.time_s);
+            c.volts.push_back(e.rising ? 1.F : 0.F);
+        }
+    }
+    if (const auto written = capture::writeCapture(seen, options.out); !written)
+        return refuse(written.error(), kUnreadable);
+    return kFine;
+}
+
+int airGap(const GapOptions& options)
+{
+    const auto window = windowTyped(options.window);
+    if (!window)
+        return refuse(window.error(), kUsage);
+    const auto now = units::parse(options.now, Dimension::Length, "mm");
+    const auto pitch = units::parse(options.pitch, Dimension::Length, "mm");
+    const auto runOut = quantity(options.runOut, Dimension::Length, "mm", 0);
+    for (const Result<double>* one : {&now, &pitch, &runOut})
+        if (!*one)
+            return refuse(one->error(), kUsage);
+    const auto turn = trigger::turnFor({*now, window->first, window->second, *pitch, *runOut});
+    if (!turn)
+        return refuse(turn.error(), kUsage);
+    constexpr double kFlats = 6, kLeast_turns = 1e-6;
+    const double flats = turn->turns * kFlats;
+    if (std::abs(turn->turns) < kLeast_turns)
+        std::cout << "it stands in the middle of its window: " << millimetres(*now) << '\n';
+    else
+        std::cout << "turn the sensor " << (turn->turns > 0 ? "in" : "out") << " by "
+                  << units::formatNumber(std::abs(turn->turns), 2) << " of a turn"
+                  << (std::abs(flats - std::round(flats)) < kLeast_turns
+                          ? " (" + units::formatNumber(std::abs(flats), 0) + " flats of its nut)"
+                          : std::string())
+                  << ": " << millimetres(*now) << " to " << millimetres(turn->after_m) << '\n';
+    if (!turn->fits)
+        std::cout << "the wheel runs out farther than the window is wide: at some place of its turn the gap is wrong\n";
+    return turn->fits ? kFine : kFindings;
+}
+
+} // namespace vicegrip::cli

@@ -1,0 +1,53 @@
+#include "core/capture/write_capture.h"
+
+#include "core/base/phrase.h"
+#include "core/capture/vcd.h"
+#include "core/capture/wave_file.h"
+
+#include <charconv>
+#include <fstream>
+
+namespace vicegrip::capture {
+namespace {
+
+void addNumber(std::string& out, double value)
+{
+    char text[64];
+    const auto end = std::to_chars(std::begin(text), std::end(text), value, std::chars_format::general, 9);
+    out.append(text, end.ptr);
+}
+
+std::string columns(const Seen& seen)
+{
+    std::string out = "time (s)";
+    std::size_t rows = 0;
+    for (const Channel& c : seen.channels) {
+        out += "," + c.name;
+        rows = std::max(rows, c.volts.size());
+    }
+    out += '\n';
+    for (std::size_t i = 0; i < rows; ++i) {
+        addNumber(out, static_cast<double>(i) * seen.step_s);
+        for (const Channel& c : seen.channels) {
+            out += ',';
+            addNumber(out, i < c.volts.size() ? static_cast<double>(c.volts[i]) : 0);
+        }
+        out += '\n';
+    }
+    return out;
+}
+
+} // namespace
+
+Result<void> writeCapture(const Seen& seen, const std::filesystem::path& file)
+{
+    if (file.extension() == ".wav")
+        return writeWave(seen, file);
+    std::ofstream out(file, std::ios::binary);
+    out << (file.extension() == ".vcd" ? writeVcd(seen) : columns(seen));
+    if (!out.flush())
+        return fail(ErrorCode::Io, phrase("it cannot be written"), {file.string(), {}, 0, 0});
+    return {};
+}
+
+} // namespace vicegrip::capture

@@ -1,0 +1,13 @@
+#pragma once
+
+/// Does the crank and cam signal decode, with margin, at this gap?
+#include "core/trigger/air_gap.h" // how far a sensor is turned in
+#include "core/trigger/edges.h" // the edges of a signal
+#include "core/trigger/periods.h" // inside: from edge to edge
+#include "core/trigger/recognise.h" // which wheel makes them
+#include "core/trigger/report.h" // what is made of a signal
+#include "core/trigger/sensed.h" // what a sensor makes of a wheel that turns
+#include "core/trigger/sync.h" // where the wheel stands, tooth by tooth
+#include "core/trigger/tooth_errors.h" // teeth that are not where they should be, and run-out
+#include "core/trigger/turning.h" // how fast an engine turns
+#include "core/trigger/wheel.h" // teeth
