@@ -96,6 +96,7 @@ Recorder::Recorder(QObject* parent) : QObject(parent), m_thread(new QThread(this
 /// What was recorded is on the disk before anything ends.
 Recorder::~Recorder()
 {
+    disconnect(); // who looks at it may be gone
     stop();
     onFile([this](File&) { m_thread->quit(); }); // after all that waits to be written
     m_thread->wait();

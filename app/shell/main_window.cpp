@@ -44,9 +44,13 @@ MainWindow::MainWindow(std::unique_ptr<Preferences> preferences) : m_preferences
     sayConfigComplaints();
 }
 
+/// Views outlive the desk they look at, as children do: nobody tells them of what ends.
 MainWindow::~MainWindow()
 {
     m_live.stopBench();
+    for (QObject* teller : std::initializer_list<QObject*>{&m_store, &m_live, &m_selection, &m_promises, &m_practice,
+                                                           &m_linking, m_preferences.get()})
+        teller->disconnect();
 }
 
 void MainWindow::connectDesk()
