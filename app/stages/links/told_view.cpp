@@ -7,11 +7,11 @@
 #include "app/widgets/typed_field.h"
 #include "core/base/phrase.h"
 
+#include <QAbstractListModel>
 #include <QComboBox>
 #include <QCompleter>
 #include <QHBoxLayout>
 #include <QLineEdit>
-#include <QStringListModel>
 #include <QVBoxLayout>
 
 #include <algorithm>
@@ -42,6 +42,34 @@ QString entry(const stream::Candidate& c)
     return QStringLiteral("%1  (%2, %3)").arg(text(c.signal->name), text(c.message->name), unit);
 }
 
+/// Nothing, and what is offered after it. A database may have tens of thousands of signals: their texts are made when
+/// they are looked at.
+class Offers : public QAbstractListModel
+{
+  public:
+    using QAbstractListModel::QAbstractListModel;
+
+    void show(std::vector<stream::Candidate> offered)
+    {
+        beginResetModel();
+        m_offered = std::move(offered);
+        endResetModel();
+    }
+    [[nodiscard]] int rowCount(const QModelIndex& parent = {}) const override
+    {
+        return parent.isValid() ? 0 : static_cast<int>(m_offered.size()) + 1;
+    }
+    [[nodiscard]] QVariant data(const QModelIndex& index, int role) const override
+    {
+        if (role != Qt::DisplayRole && role != Qt::EditRole)
+            return {};
+        return index.row() == 0 ? ToldView::tr("nothing") : entry(m_offered[static_cast<size_t>(index.row()) - 1]);
+    }
+
+  private:
+    std::vector<stream::Candidate> m_offered;
+};
+
 QComboBox* box(const char* objectName, const QString& spoken)
 {
     auto* out = new QComboBox;
@@ -51,7 +79,7 @@ QComboBox* box(const char* objectName, const QString& spoken)
     out->setFixedHeight(look::kField);
     out->setMinimumWidth(kBox);
     out->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-    out->setModel(new QStringListModel(out)); // a database may have tens of thousands: items are too slow
+    out->setModel(new Offers(out));
     out->setEditable(true);
     out->lineEdit()->setFont(out->font());
     out->setInsertPolicy(QComboBox::NoInsert);
@@ -248,17 +276,13 @@ void ToldView::fill(Choice& slot, const job::Circuit& circuit, const std::vector
     std::ranges::copy_if(all, std::back_inserter(slot.offered), [&](const stream::Candidate& c) {
         return (c.tells == job::Tells::Value) == value && c.tells != job::Tells::LowTime;
     });
-    QStringList entries{tr("nothing")};
-    int now = 0;
     const job::Told* told = toldOf(circuit, value);
-    for (const stream::Candidate& c : slot.offered) {
-        if (told != nullptr && told->message == c.message->name && told->signal == c.signal->name)
-            now = static_cast<int>(entries.size());
-        entries << entry(c);
-    }
+    const auto now = std::ranges::find_if(slot.offered, [&](const stream::Candidate& c) {
+        return told != nullptr && told->message == c.message->name && told->signal == c.signal->name;
+    });
     const QSignalBlocker quiet(slot.box);
-    static_cast<QStringListModel*>(slot.box->model())->setStringList(entries);
-    slot.box->setCurrentIndex(now);
+    static_cast<Offers*>(slot.box->model())->show(slot.offered);
+    slot.box->setCurrentIndex(now == slot.offered.end() ? 0 : static_cast<int>(now - slot.offered.begin()) + 1);
 }
 
 void ToldView::take(const Choice& slot, bool value, int index)
