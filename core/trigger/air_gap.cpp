@@ -3,6 +3,7 @@
 #include "core/base/phrase.h"
 
 #include <cmath>
+#include <numeric>
 
 namespace vicegrip::trigger {
 

@@ -38,13 +38,13 @@ double speedsAt(double turn_s)
 bool isTwoTurns(std::span<const double> out, std::size_t row, double period_s)
 {
     constexpr double kNoGap = 0.6; // of what compressions may make of the speed
+    const std::size_t half = row / 2;
     std::vector<double> off;
-    for (std::size_t i = 1; i + row / 2 + 1 < out.size(); ++i)
-        off.push_back(std::abs(out[i + row / 2] - out[i]));
+    for (std::size_t i = 1; i + half + 1 < out.size(); ++i)
+        off.push_back(std::abs(out[i + half] - out[i]));
     const double gap = *std::ranges::max_element(out);
     return row > 2 && !off.empty() &&
-           *std::ranges::max_element(off) <
-               std::min(kNoGap * speedsAt(period_s * static_cast<double>(row / 2)), gap / 2);
+           *std::ranges::max_element(off) < std::min(kNoGap * speedsAt(period_s * static_cast<double>(half)), gap / 2);
 }
 
 /// The shortest row that comes again; none: nothing does.

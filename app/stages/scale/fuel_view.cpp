@@ -2,6 +2,7 @@
 
 #include "app/desk/when.h"
 #include "app/stages/scale/settling_plot.h"
+#include "app/views/selected.h"
 #include "app/widgets/caution.h"
 #include "app/widgets/circuit_text.h"
 #include "app/widgets/key_button.h"
