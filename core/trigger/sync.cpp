@@ -60,26 +60,25 @@ class Follower
         const std::size_t turn = m_steps.size() + 1;
         if (at + turn > m_periods.size() || at + turn < 3)
             return std::nullopt;
-        double best = std::numeric_limits<double>::max(), next = best, worst = 0;
+        const double limit = count() > kFew ? kFits : kFewFit;
+        constexpr double kNot = std::numeric_limits<double>::max();
+        double best = kNot, next = kNot;
         int place = 0;
         for (int tooth = 0; tooth < count(); ++tooth) {
-            double sum = 0, most = 0;
-            for (std::size_t i = 1; i + 1 < turn; ++i) {
+            double sum = 0;
+            for (std::size_t i = 1; i + 1 < turn && sum < kNot; ++i) {
                 const double off = m_out[at + i] - m_wanted[(static_cast<std::size_t>(tooth) + i) % m_wanted.size()];
-                sum += off * off;
-                most = std::max(most, std::abs(off));
+                sum = std::abs(off) < limit ? sum + off * off : kNot;
             }
             if (sum < best) {
                 next = best;
                 best = sum;
-                worst = most;
                 place = tooth;
             } else {
                 next = std::min(next, sum);
             }
         }
-        return worst < (count() > kFew ? kFits : kFewFit) && next > kPlainer * kPlainer * best ? std::optional(place)
-                                                                                               : std::nullopt;
+        return best < kNot && next > kPlainer * kPlainer * best ? std::optional(place) : std::nullopt;
     }
 
     /// From an edge that is known until one that is not as it should be, which is where to look again.

@@ -74,8 +74,8 @@ Eigen::VectorXd solved(const Eigen::MatrixXd& shares, const Eigen::VectorXd& see
     constexpr double kTold = 0.02; // of the greatest singular value
     constexpr double kSmall_deg = 1e-3;
     constexpr int kRounds = 30;
-    const Eigen::JacobiSVD<Eigen::MatrixXd> svd(Eigen::MatrixXd::Identity(seen.size(), seen.size()) - shares,
-                                                Eigen::ComputeFullU | Eigen::ComputeFullV);
+    const Eigen::BDCSVD<Eigen::MatrixXd> svd(Eigen::MatrixXd::Identity(seen.size(), seen.size()) - shares,
+                                             Eigen::ComputeFullU | Eigen::ComputeFullV);
     const Eigen::VectorXd& values = svd.singularValues();
     const auto told = std::count_if(values.begin(), values.end(), [&](double v) { return v > kTold * values(0); });
     Eigen::VectorXd late = svd.matrixV().leftCols(told) * values.head(told).cwiseInverse().asDiagonal() *
@@ -103,8 +103,11 @@ double ToothErrors::worst_deg() const
 std::optional<ToothErrors> toothErrors(std::span<const double> times_s, const Followed& followed, const Wheel& wheel,
                                        bool trailing)
 {
+    constexpr std::size_t kMostJudged = 400, kEnough = 20000;
     const std::size_t teeth = wheel.teeth.size();
-    const std::vector<Run> runs = runsOf(times_s, followed, wheel, trailing);
+    if (teeth == 0 || teeth > kMostJudged || followed.tooth.size() != times_s.size())
+        return std::nullopt;
+    const std::vector<Run> runs = runsOf(times_s.first(std::min(times_s.size(), kEnough)), followed, wheel, trailing);
     const auto size = static_cast<Eigen::Index>(teeth);
     Eigen::MatrixXd shares = Eigen::MatrixXd::Zero(size, size);
     Eigen::VectorXd seen = Eigen::VectorXd::Zero(size), square = seen, count = seen;
@@ -123,7 +126,7 @@ std::optional<ToothErrors> toothErrors(std::span<const double> times_s, const Fo
             square(tooth) += there_deg * there_deg;
             count(tooth) += 1;
         }
-    if (teeth == 0 || count.minCoeff() < 2)
+    if (count.minCoeff() < 2)
         return std::nullopt;
     ToothErrors out;
     out.turns = static_cast<std::size_t>(count.minCoeff());

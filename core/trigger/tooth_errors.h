@@ -18,7 +18,8 @@ struct ToothErrors
     [[nodiscard]] double worst_deg() const;
 };
 
-/// None where no tooth was followed for at least two turns with three neighbours at each side.
+/// None where some tooth was not followed for at least two turns with four neighbours at each side, or where the wheel
+/// has more than 400. Of a long capture its first 20,000 edges count.
 [[nodiscard]] std::optional<ToothErrors> toothErrors(std::span<const double> times_s, const Followed& followed,
                                                      const Wheel& wheel, bool trailing);
 

@@ -239,6 +239,29 @@ TEST(ToothErrors, AreFoundWithTheSpeedTakenOut)
     EXPECT_FALSE(toothErrors({}, {}, wheel("36-1"), false));
 }
 
+/// Hundreds of teeth, and a capture of minutes, are judged in no time to speak of: their numbers are bounded.
+TEST(ToothErrors, LargeWheelsAndLongCaptures)
+{
+    const Wheel large = wheel("360-2");
+    std::vector<double> times;
+    for (int turn = 0; turn < 300; ++turn)
+        for (const double edge : edgesOf(large, false))
+            times.push_back((turn + edge / 360) * 0.02);
+    const Followed f = follow(times, large, false);
+    EXPECT_TRUE(f.losses.empty());
+    const auto errors = toothErrors(times, f, large, false);
+    ASSERT_TRUE(errors);
+    EXPECT_LT(errors->worst_deg(), 1e-3);
+    EXPECT_LE(errors->turns, 20000U / 358 + 1);
+    EXPECT_EQ(recognise(times)->line, "360-2");
+    EXPECT_FALSE(toothErrors(times, follow(times, wheel("1000"), false), wheel("1000"), false));
+    // A gap of three places is both wheels', so that the wrong one is found in each turn, and lost where its gap is
+    // due.
+    const Followed wrong = follow(times, wheel("60-2"), false);
+    EXPECT_GE(wrong.losses.size(), 298U);
+    EXPECT_LT(wrong.known(), times.size() / 2);
+}
+
 /// A wheel that runs out by 0.3 mm, read off the peaks of a coil at cranking speed.
 TEST(RunOut, IsReadOffACoilsPeaks)
 {
