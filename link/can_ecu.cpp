@@ -114,7 +114,8 @@ void CanEcu::close()
 
 void CanEcu::listen(const std::shared_ptr<const stream::Listener>& listener)
 {
-    QMetaObject::invokeMethod(m_reader, [reader = m_reader, listener] { reader->listen(listener); });
+    QMetaObject::invokeMethod(
+        m_reader, [reader = m_reader, listener, listening = ++m_listening] { reader->listen(listener, listening); });
 }
 
 void CanEcu::sendTable(const EcuTable& table)
@@ -144,7 +145,7 @@ void CanEcu::take(const CanBatch& batch)
         m_silence.start();
         setState(State::Live);
     }
-    if (!batch.heard.isEmpty())
+    if (!batch.heard.isEmpty() && batch.listening == m_listening)
         emit told(batch.heard);
     if (m_played) {
         m_played->now_s = batch.played_s;

@@ -77,6 +77,7 @@ class CanEcu : public QObject
     QThread* m_thread;
     CanReader* m_reader; ///< in that thread
     int m_run = 0; ///< what a bus says that was closed since is not heard
+    int m_listening = 0; ///< nor what the listener before this one heard
     CanHealth m_health;
     std::shared_ptr<const obd::Session> m_units;
     bool m_asking = false;

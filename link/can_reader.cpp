@@ -125,6 +125,14 @@ void CanReader::breakOff(const QString& sentence)
     emit broke(m_run, sentence);
 }
 
+/// What the one before heard is of other inputs.
+void CanReader::listen(std::shared_ptr<const stream::Listener> listener, int listening)
+{
+    m_listener = std::move(listener);
+    m_listening = listening;
+    m_heard.clear();
+}
+
 void CanReader::write(const QList<QCanBusFrame>& frames)
 {
     if (m_bus)
@@ -161,7 +169,7 @@ void CanReader::hear(const QCanBusFrame& frame)
 void CanReader::hear(std::uint32_t id, bool extended, std::span<const std::uint8_t> data)
 {
     const bool known =
-        m_units && obd::isAnswer(id, extended) ? hearUnit(id, extended, data) : listen(id, extended, data);
+        m_units && obd::isAnswer(id, extended) ? hearUnit(id, extended, data) : understand(id, extended, data);
     ++(known ? m_health.known : m_health.foreign);
 }
 
@@ -171,12 +179,12 @@ bool CanReader::hearUnit(std::uint32_t id, bool extended, std::span<const std::u
     send(m_units->take(now(), {id, extended, {data.begin(), data.end()}}));
     bool heard = m_poll.isActive(); // a recording tells of what was asked then
     for (const obd::Bytes& told : m_units->takeTold())
-        heard |= listen(obd::kDescribedId, false, told);
+        heard |= understand(obd::kDescribedId, false, told);
     return heard;
 }
 
 /// Whether it is described.
-bool CanReader::listen(std::uint32_t id, bool extended, std::span<const std::uint8_t> data)
+bool CanReader::understand(std::uint32_t id, bool extended, std::span<const std::uint8_t> data)
 {
     if (m_heard.size() >= kMostWaiting) {
         ++m_health.lost;
@@ -364,6 +372,7 @@ void CanReader::handOver()
         batch.over = m_player->isOver();
     }
     batch.run = m_run;
+    batch.listening = m_listening;
     batch.heard = {m_heard.begin(), m_heard.end()};
     batch.answers = m_answers;
     batch.health = m_health;

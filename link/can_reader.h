@@ -39,6 +39,7 @@ struct CanBatch
     int mark = 0; ///< of a recording: the last one that was passed; 0: none
     bool over = false; ///< of a recording: it has ended
     int run = 0; ///< which opening of the bus it is from
+    int listening = 0; ///< by which listener it was heard
     QList<stream::Heard> heard;
     QList<AnsweredTable> answers;
     CanHealth health;
@@ -58,7 +59,7 @@ class CanReader : public QObject
     void play(const QString& file, std::shared_ptr<const job::Job> job, double speed, int run);
     /// Writes every frame of the bus that comes to a log (candump), until `file` is empty or the bus is closed.
     void log(const QString& file);
-    void listen(std::shared_ptr<const stream::Listener> listener) { m_listener = std::move(listener); }
+    void listen(std::shared_ptr<const stream::Listener> listener, int listening);
     void write(const QList<QCanBusFrame>& frames);
     /// Asks the units on the bus for what they say of themselves, or stops.
     void askUnits(bool ask);
@@ -81,7 +82,7 @@ class CanReader : public QObject
     void hear(const QCanBusFrame& frame);
     void hear(std::uint32_t id, bool extended, std::span<const std::uint8_t> data);
     [[nodiscard]] bool hearUnit(std::uint32_t id, bool extended, std::span<const std::uint8_t> data);
-    [[nodiscard]] bool listen(std::uint32_t id, bool extended, std::span<const std::uint8_t> data);
+    [[nodiscard]] bool understand(std::uint32_t id, bool extended, std::span<const std::uint8_t> data);
     void playOn();
     void pollUnits();
     void send(const std::vector<obd::CanFrame>& frames);
@@ -111,7 +112,7 @@ class CanReader : public QObject
     QElapsedTimer m_since;
     QString m_error; ///< what the adapter said last
     qint64 m_frames = 0, m_bits = 0; ///< since m_since
-    int m_bitRate = 0, m_run = 0;
+    int m_bitRate = 0, m_run = 0, m_listening = 0;
     std::atomic<bool> m_waits = false; ///< a batch is not taken yet
 };
 

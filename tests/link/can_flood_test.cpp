@@ -98,6 +98,31 @@ TEST(CanFlood, WhoIsBusyFindsNoMoreThanHeCanTake)
     EXPECT_LE(largest, 110'000);
 }
 
+/// What another listener heard before is of inputs that are others now: none of it comes after the change.
+TEST(CanFlood, NothingOfTheListenerBeforeComesLate)
+{
+    CanEcu ecu;
+    ecu.listen(everything());
+    int changes = 0, least = 0, wrong = 0;
+    qsizetype heard = 0;
+    QObject::connect(&ecu, &CanEcu::told, [&](const QList<stream::Heard>& all) {
+        heard += all.size();
+        for (const stream::Heard& h : all)
+            wrong += h.input < least ? 1 : 0;
+    });
+    ecu.open([](QString&) { return std::make_unique<FloodBus>(); });
+    const auto database = dbc::readFile(VICEGRIP_SOURCE_DIR "/data/links/bench.dbc").value().database;
+    while (changes < 20) {
+        const qsizetype before = heard;
+        ASSERT_TRUE(QTest::qWaitFor([&] { return heard > before; }, 5000));
+        least = 100 * ++changes;
+        ecu.listen(std::make_shared<const stream::Listener>(
+            std::make_shared<const dbc::Database>(database),
+            std::vector<stream::Ear>{{least, job::Tells::Volts, "Input0", "Input0Volts", {}, {}, {}}}));
+    }
+    EXPECT_EQ(wrong, 0);
+}
+
 TEST(CanFlood, AnAdapterThatHangsWhileItIsOpenedStopsNobody)
 {
     std::atomic<bool> let = false;
