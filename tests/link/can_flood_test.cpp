@@ -115,6 +115,8 @@ TEST(CanFlood, NothingOfTheListenerBeforeComesLate)
     while (changes < 20) {
         const qsizetype before = heard;
         ASSERT_TRUE(QTest::qWaitFor([&] { return heard > before; }, 5000));
+        for (const qint64 until = FloodBus::sent + 50'000; FloodBus::sent < until;)
+            std::this_thread::yield(); // the next batch is on its way
         least = 100 * ++changes;
         ecu.listen(std::make_shared<const stream::Listener>(
             std::make_shared<const dbc::Database>(database),
