@@ -156,8 +156,8 @@ Result<void> check(const Said& said)
     if (said.missing >= said.places)
         return wrong(phrase("all teeth are missing"));
     if (!said.at_deg.empty() && said.at_deg.size() != static_cast<size_t>(said.places))
-        return wrong(phrase("{} teeth, and {} leading edges are said", std::to_string(said.places),
-                            std::to_string(said.at_deg.size())));
+        return wrong(phrase("{} teeth, and {} leading edges are said (a blank goes after each comma)",
+                            std::to_string(said.places), std::to_string(said.at_deg.size())));
     if (!said.at_deg.empty() && (said.missing > 0 || said.extra))
         return wrong(phrase("where every tooth stands is said: none is missing and none is extra"));
     return {};
