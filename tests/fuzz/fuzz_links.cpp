@@ -4,6 +4,7 @@
 
 #include <cstdint>
 #include <cstdlib>
+#include <filesystem>
 #include <fstream>
 #include <unistd.h>
 
@@ -34,7 +35,8 @@ void hearUnits(const std::uint8_t* data, size_t size)
 /// The same as a recording: whatever it is, it is played to its end or refused, line by line.
 void play(const std::uint8_t* data, size_t size)
 {
-    static const std::string kFile = "/tmp/fuzz_links." + std::to_string(getpid());
+    static const std::filesystem::path kFile =
+        std::filesystem::temp_directory_path() / ("fuzz_links." + std::to_string(getpid()));
     std::ofstream(kFile, std::ios::binary).write(reinterpret_cast<const char*>(data), std::streamsize(size)); // NOLINT
     auto player = recording::Player::open(kFile, job::Job{});
     if (!player)

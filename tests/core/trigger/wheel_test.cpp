@@ -88,7 +88,8 @@ TEST(Wheel, WhatCannotBeIsSaidWithItsPlace)
     EXPECT_THAT(wrong("10000"), HasSubstr("at most 2000"));
     EXPECT_THAT(wrong("36-36"), HasSubstr("all teeth are missing"));
     EXPECT_THAT(wrong("3 at 0, 120"), HasSubstr("2 leading edges"));
-    EXPECT_THAT(wrong("4 at 0,90,180,270"), HasSubstr("a blank goes after each comma")) << "0,90 is nine tenths";
+    EXPECT_THAT(wrong("3 at 0,110, 240"), HasSubstr("a blank goes after each comma")) << "0,110 is a tenth";
+    EXPECT_THAT(wrong("4 at 0,90,180,270"), HasSubstr("1:10"));
     EXPECT_THAT(wrong("36-1 at 1"), HasSubstr("leading edges"));
     EXPECT_THAT(wrong("12 with 30 degrees"), HasSubstr("reaches into the next"));
     EXPECT_THAT(wrong("12 with 0 degrees"), HasSubstr("above 0"));
