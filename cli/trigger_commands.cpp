@@ -92,8 +92,11 @@ void print(const trigger::Report& report, const TriggerOptions& options)
     if (report.errors) {
         const auto worst =
             std::ranges::max_element(report.errors->off_deg, {}, [](double off) { return std::abs(off); });
-        std::cout << "worst tooth: " << worst - report.errors->off_deg.begin() + 1 << ", " << degrees(*worst)
-                  << " of the crank late, in " << report.errors->turns << " turns\n";
+        const auto tooth = worst - report.errors->off_deg.begin();
+        std::cout << "worst tooth: " << tooth + 1 << ", " << degrees(std::abs(*worst)) << " of the crank "
+                  << (*worst < 0 ? "early" : "late") << ", ± "
+                  << degrees(report.errors->scatter_deg[static_cast<std::size_t>(tooth)]) << " from turn to turn, in "
+                  << report.errors->turns << " turns\n";
     }
     for (const trigger::Loss& l : report.followed.losses)
         std::cout << "lost at " << units::formatNumber(l.time_s, 4) << " s"
@@ -114,7 +117,10 @@ Result<std::pair<double, double>> windowTyped(const std::string& typed)
     const auto most = units::parse(typed.substr(dash + 1), Dimension::Length, "mm");
     if (!most)
         return tl::make_unexpected(most.error());
-    const auto least = units::parse(typed.substr(0, dash), Dimension::Length, "mm");
+    std::string first = typed.substr(0, dash);
+    if (first.find_first_not_of("0123456789., ") == std::string::npos) // its unit stands behind the second
+        first += typed.substr(typed.find_last_of("0123456789") + 1);
+    const auto least = units::parse(first, Dimension::Length, "mm");
     if (!least)
         return tl::make_unexpected(least.error());
     return std::pair(*least, *most);

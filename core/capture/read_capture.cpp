@@ -14,7 +14,7 @@ namespace vicegrip::capture {
 namespace {
 
 constexpr std::size_t kMostText = std::size_t{512} << 20;
-constexpr double kEven = 0.01; // of a step: what a clock written with few digits is off
+constexpr double kEven = 0.3; // of a step: how far a time written with few digits may be off its place
 
 Result<Seen> fromColumns(const NumberTable& table)
 {
@@ -30,8 +30,7 @@ Result<Seen> fromColumns(const NumberTable& table)
     const double step_s = out.seconds / static_cast<double>(rows - 1);
     bool even = step_s > 0;
     for (std::size_t i = 1; even && i < rows; ++i)
-        even = std::abs(table.row(i)[0] - began_s - static_cast<double>(i) * step_s) <= 0.5 * step_s &&
-               std::abs(table.row(i)[0] - table.row(i - 1)[0] - step_s) <= (kEven + 0.5) * step_s;
+        even = std::abs(table.row(i)[0] - began_s - static_cast<double>(i) * step_s) <= kEven * step_s;
     out.step_s = even ? step_s : 0;
     for (std::size_t c = 1; c < table.columns; ++c) {
         Channel& channel = out.channels.emplace_back();

@@ -374,13 +374,12 @@ void PlacesView::takeFromEcu(const proof::Expectation& place)
 {
     const job::Circuit* circuit = job::find(*m_analysis->job, m_desk.selection.circuit());
     const QString past = m_desk.live.notOfNow();
-    if (const auto now = !past.isEmpty() ? std::nullopt : m_desk.live.now(*m_analysis->job, *circuit, place)) {
+    if (const auto now = m_desk.live.now(*m_analysis->job, *circuit, place); now && past.isEmpty()) {
         record(*now, job::ReadingSource::Ecu);
         return;
     }
-    m_verdict->setText(!past.isEmpty()
-                           ? past
-                           : tr("The ECU sends nothing here: type what its screen shows, OL where it shows nothing."));
+    const QString silent = tr("The ECU sends nothing here: type what its screen shows, OL where it shows nothing.");
+    m_verdict->setText(past.isEmpty() ? silent : past);
     setInk(m_verdict, look::colours().failing);
 }
 
