@@ -2,6 +2,7 @@
 
 #include "core/clicks/clicks.h"
 #include "core/findings/finding.h"
+#include "core/hand_test/standing.h"
 #include "core/job/job.h"
 #include "core/pinning/pinning.h"
 #include "core/proof/circuit_view.h"
@@ -57,6 +58,7 @@ struct Analysis
     pinning::Pins pins; ///< by connector
     std::vector<clicks::Standing> clicks; ///< of what the ECU drives, in the order it is clicked
     std::vector<wiggle::Standing> wiggles; ///< of the circuits that were watched while hands moved their wires
+    std::vector<hand_test::Standing> handTurns; ///< of the circuits that read a wheel
     std::vector<findings::Finding> findings;
     std::vector<Task> tasks; ///< most urgent first
     job::Facts facts; ///< as proofs keep them

@@ -74,6 +74,29 @@ void addWiggles(std::vector<Task>& out, const Analysis& analysis)
         }
 }
 
+void addTurns(std::vector<Task>& out, const Analysis& analysis)
+{
+    for (const hand_test::Standing& s : analysis.handTurns)
+        if (s.state == State::Failing || s.state == State::Stale)
+            out.push_back({Stage::Trigger,
+                           s.circuit,
+                           {},
+                           phrase("{}: turn it by hand again", job::find(*analysis.job, s.circuit)->name),
+                           s.state == State::Stale ? s.reason + "." : s.todo});
+}
+
+/// What is buried by and by comes first of what nobody has begun.
+void addUnturned(std::vector<Task>& out, const job::Circuit& c, const Analysis& analysis)
+{
+    const auto of = std::ranges::find(analysis.handTurns, c.id, &hand_test::Standing::circuit);
+    if (of != analysis.handTurns.end() && of->byHand && of->state == State::Untouched)
+        out.push_back({Stage::Trigger,
+                       c.id,
+                       {},
+                       phrase("{}: turn the engine by hand, tooth by tooth", c.name),
+                       phrase("It is proved before anything is bolted in front of it.")});
+}
+
 void addStale(std::vector<Task>& out, const job::Circuit& c, const proof::CircuitView& view)
 {
     if (const auto* f = firstProbe(view, State::Stale); f != nullptr && view.meter == State::Stale)
@@ -194,9 +217,13 @@ std::vector<Task> tasksOf(const Analysis& analysis)
     each(addFailing);
     addClicks(out, analysis);
     addWiggles(out, analysis);
+    addTurns(out, analysis);
     each(addStale);
     each(addUnseated);
     addPins(out, analysis);
+    each([&](std::vector<Task>& tasks, const job::Circuit& c, const proof::CircuitView&) {
+        addUnturned(tasks, c, analysis);
+    });
     each(addUntouched);
     each(addScale);
     if (!analysis.circuits.empty())

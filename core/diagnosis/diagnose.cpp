@@ -267,6 +267,7 @@ bool Finder::goOnWith(const analysis::Analysis& analysis)
         job.proofs.clear();
         job.clicks.clear();
         job.wiggles.clear();
+        job.handTurns.clear();
         job.mends.clear();
         job.pinned.clear();
         job.log.clear();

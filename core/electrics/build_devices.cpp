@@ -92,9 +92,11 @@ void Builder::addSensor(const job::Device& device, const parts::Part& sensor, co
     PartInNetwork part(m_net, std::move(pins), job::partSubject(sensor, device.id));
     const Measurand measurand = measurandOf(sensor, circuit);
     const double series = m_drawn && circuit != nullptr && parts::isDriven(sensor) ? m_drawn->seriesOhm(*circuit) : 0;
+    const bool pulls = circuit != nullptr && m_situation.pulling.contains(circuit->id);
     parts::Laid added =
-        parts::lay(part, sensor, {measurand.value, measurand.low, measurand.high, m_keyOn, m_turns, series});
-    boundsOf(added, sensor, measurand, device.id.value);
+        parts::lay(part, sensor, {measurand.value, measurand.low, measurand.high, m_keyOn, m_turns, series, pulls});
+    if (!pulls) // what it measures moves nothing then
+        boundsOf(added, sensor, measurand, device.id.value);
     if (added.least_supply_v && (added.source || circuit != nullptr))
         m_powered.push_back({part.at(PinRole::Supply), part.at(PinRole::Ground), *added.least_supply_v, added.source,
                              circuit != nullptr ? circuit->id : job::CircuitId{device.id.value}, 0, true});

@@ -8,6 +8,7 @@
 #include <functional>
 #include <map>
 #include <optional>
+#include <set>
 #include <string>
 #include <tuple>
 #include <vector>
@@ -34,6 +35,7 @@ struct Situation
     faults::FaultList faults = {};
     std::optional<double> battery_v = {}; ///< of the battery, or the alternator, where that is not the job's own
     parts::OutputId clicked = {}; ///< an output that is on though the engine may stand; empty: none
+    std::set<job::CircuitId> pulling = {}; ///< switching outputs that are on: a tooth stands before their sensor
     bool keyOff = false; ///< the key is out, the battery on: what needs the key stands open
     bool bounded = true; ///< false: values are wanted, not how far a good car may be from them
 };

@@ -404,10 +404,13 @@ void Deck::deviceLines(const job::Device& device, const parts::Part& part)
     Pen pen(*this, std::move(pins), "sensor " + device.id.value);
     const double value = measurand(device, part);
     double series = 0;
+    bool pulls = false;
     for (const job::Circuit& c : m_job.circuits)
-        if (c.device == device.id && parts::isDriven(part))
-            series = Wiring(m_job).seriesOhm(c);
-    parts::write(pen, part, {value, value, value, keyOn(), turns(), series});
+        if (c.device == device.id) {
+            pulls = m_situation.pulling.contains(c.id);
+            series = parts::isDriven(part) ? Wiring(m_job).seriesOhm(c) : 0;
+        }
+    parts::write(pen, part, {value, value, value, keyOn(), turns(), series, pulls});
 }
 
 template <class Kind> void fitOne(job::Job& job, const faults::Fault& fault)

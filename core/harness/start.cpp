@@ -110,6 +110,7 @@ job::Job anotherLike(job::Job job, const std::string& name)
     job.proofs.clear();
     job.clicks.clear();
     job.wiggles.clear();
+    job.handTurns.clear();
     job.mends.clear();
     job.pinned.clear();
     job.workSteps.done.clear();
@@ -120,6 +121,11 @@ job::Job anotherLike(job::Job job, const std::string& name)
         c.limits.reset();
         if (c.roadSpeed)
             c.roadSpeed->runPulses = 0;
+        if (c.trigger) { // another car's wheel is like this one's; how its sensor stands is not
+            c.trigger->gap_m = 0;
+            c.trigger->feelers_m.clear();
+            c.trigger->light.clear();
+        }
     }
     if (job.tank) {
         job.tank->baseline.reset();

@@ -229,6 +229,10 @@ Result<void> checkCircuits(const Job& job, const Named& named)
         if (named.circuit(job.wiggles[i].circuit.value) == nullptr)
             return bad(ErrorCode::Reference, at("wiggles", i, "circuit"),
                        phrase("there is no circuit \"{}\"", job.wiggles[i].circuit.value));
+    for (size_t i = 0; i < job.handTurns.size(); ++i)
+        if (named.circuit(job.handTurns[i].circuit.value) == nullptr)
+            return bad(ErrorCode::Reference, at("hand_turns", i, "circuit"),
+                       phrase("there is no circuit \"{}\"", job.handTurns[i].circuit.value));
     for (size_t i = 0; i < job.clicks.size(); ++i) {
         const Click& c = job.clicks[i];
         if (named.circuit(c.circuit.value) == nullptr)

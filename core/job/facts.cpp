@@ -91,6 +91,18 @@ void addPart(const parts::Part& part, const std::string& subject, Facts& out)
     flatten(without(fields::toJson(part), {"id", "name", "kind", "feed", "conditioned", "unit"}), subject, out);
 }
 
+/// What hands set of a wheel and its sensor; what is not said is no fact yet.
+void addTrigger(const TriggerSetup& t, const std::string& circuit, Facts& out)
+{
+    const auto say = [&](const char* what, const std::string& is) {
+        out[what + circuit] = is.empty() ? std::string(kNotSaid) : is;
+    };
+    say("wheel ", t.wheel);
+    say("wheel hole ", t.hole);
+    say("wheel side ", t.side);
+    say("air gap ", t.gap_m > 0 ? units::formatExact(t.gap_m, Dimension::Length) : std::string());
+}
+
 bool isOf(const std::string& fact, const std::string& subject)
 {
     return fact == subject || (fact.starts_with(subject) && fact[subject.size()] == ' ');
@@ -194,6 +206,8 @@ Facts facts(const Job& job)
             out["scaling " + c.id.value + " limits"] =
                 units::formatExact(c.limits->closed_v, Dimension::Voltage) + " closed, " +
                 units::formatExact(c.limits->open_v, Dimension::Voltage) + " open";
+        if (c.trigger)
+            addTrigger(*c.trigger, c.id.value, out);
         out["circuit " + c.id.value] = "device " + c.device.value +
                                        (!c.output.empty() ? " on output " + c.output.value
                                         : c.input.empty() ? " on no input"

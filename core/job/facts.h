@@ -26,9 +26,13 @@ using Facts = std::map<std::string, std::string>;
 /// When a subject was last mended by hand, as a fact: "mended wire w20".
 inline constexpr std::string_view kMended = "mended ";
 
+/// The fact of what nobody has said yet.
+inline constexpr std::string_view kNotSaid = "not said";
+
 /// Every fact of the job a reading could rest on, and when which of them was mended. Subjects: "wire ID", "sensor
 /// DEVICE", "actuator DEVICE", "input ID", "output ID", "switch ID", "lead ID", "resistor ID", "stud JOINT", "contact
-/// CONNECTOR.CAVITY", "load ID", "battery", "charging", "scaling CIRCUIT", and those of the units: every label an
+/// CONNECTOR.CAVITY", "load ID", "battery", "charging", "scaling CIRCUIT", "wheel CIRCUIT", "wheel hole CIRCUIT",
+/// "wheel side CIRCUIT", "air gap CIRCUIT", and those of the units: every label an
 /// element of the network bears, but for contacts and crimps of a size that no job says.
 [[nodiscard]] Facts facts(const Job& job);
 

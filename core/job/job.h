@@ -92,6 +92,34 @@ struct RoadSpeed
     bool operator==(const RoadSpeed&) const = default;
 };
 
+/// Which change of a trigger's signal the ECU takes for a tooth.
+enum class CountedEdge { Falling, Rising };
+
+/// What was commanded, and what a light showed at the wheel, in degrees before top dead centre.
+struct LightReading
+{
+    double rpm = 0;
+    double commanded_deg = 0, seen_deg = 0;
+    nlohmann::json extra = nlohmann::json::object();
+    bool operator==(const LightReading&) const = default;
+};
+
+/// The wheel that a crank or cam sensor reads, and how it stands before it.
+struct TriggerSetup
+{
+    std::string wheel; ///< as trigger::readWheel reads it: "36-1"; empty: not said
+    std::optional<CountedEdge> edge; ///< none: not said
+    std::string hole; ///< which of its locating holes is used; empty: not said
+    std::string side; ///< which of its faces is to the engine; empty: not said
+    double gap_m = 0; ///< as measured, in the middle of a turn; 0: not measured
+    double gapLeast_m = 0, gapMost_m = 0; ///< where it may stand; 0: as its kind usually does
+    double pitch_m = 0; ///< of its thread; 0: it stands in none
+    std::vector<double> feelers_m; ///< the gap at every quarter of a turn, four of them; empty: not measured
+    std::vector<LightReading> light;
+    nlohmann::json extra = nlohmann::json::object();
+    bool operator==(const TriggerSetup&) const = default;
+};
+
 /// How much a circuit is wanted when inputs are short.
 enum class Want { Required, Wanted, Preferred };
 
@@ -131,6 +159,7 @@ struct Circuit
     std::vector<Captured> captured; ///< readings beside another instrument, for a fit
     std::optional<ThrottleLimits> limits; ///< of a throttle or pedal: its closed and open limits
     std::optional<RoadSpeed> roadSpeed; ///< of a speed sensor
+    std::optional<TriggerSetup> trigger; ///< of a crank or cam sensor
     nlohmann::json extra = nlohmann::json::object();
     bool operator==(const Circuit&) const = default;
 };
@@ -195,6 +224,7 @@ struct Job
     std::vector<Proof> proofs;
     std::vector<Click> clicks;
     std::vector<Wiggle> wiggles; ///< in the order they were made
+    std::vector<HandTurn> handTurns; ///< in the order they were made
     std::vector<Mend> mends; ///< in the order they were made
     std::vector<Pinned> pinned;
     WorkSteps workSteps;
@@ -273,6 +303,12 @@ template <> struct vicegrip::fields::EnumNames<vicegrip::job::Want>
         {vicegrip::job::Want::Required, "required"},
         {vicegrip::job::Want::Wanted, "wanted"},
         {vicegrip::job::Want::Preferred, "preferred"}};
+};
+
+template <> struct vicegrip::fields::EnumNames<vicegrip::job::CountedEdge>
+{
+    static constexpr std::pair<vicegrip::job::CountedEdge, std::string_view> kNames[] = {
+        {vicegrip::job::CountedEdge::Falling, "falling"}, {vicegrip::job::CountedEdge::Rising, "rising"}};
 };
 
 template <> struct vicegrip::fields::EnumNames<vicegrip::job::Takes>

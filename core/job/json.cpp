@@ -139,6 +139,7 @@ class Changed
         take("proofs", &Job::proofs, after, sound);
         take("clicks", &Job::clicks, after, sound);
         take("wiggles", &Job::wiggles, after, sound);
+        take("hand_turns", &Job::handTurns, after, sound);
         take("mends", &Job::mends, after, sound);
         take("pinned", &Job::pinned, after, sound);
         take("old_plugs", &Job::oldPlugs, after, sound);

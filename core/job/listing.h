@@ -269,6 +269,29 @@ template <class A> void listFields(A& a, RoadSpeed& s)
     a.rest(s.extra);
 }
 
+template <class A> void listFields(A& a, LightReading& r)
+{
+    a("rpm", r.rpm);
+    a("commanded_deg", r.commanded_deg);
+    a("seen_deg", r.seen_deg);
+    a.rest(r.extra);
+}
+
+template <class A> void listFields(A& a, TriggerSetup& t)
+{
+    a("wheel", t.wheel);
+    a("edge", t.edge);
+    a("hole", t.hole);
+    a("side", t.side);
+    a("gap_m", t.gap_m);
+    a("gap_least_m", t.gapLeast_m);
+    a("gap_most_m", t.gapMost_m);
+    a("pitch_m", t.pitch_m);
+    a("feelers_m", t.feelers_m);
+    a("light", t.light);
+    a.rest(t.extra);
+}
+
 template <class A> void listFields(A& a, Told& t)
 {
     a("tells", t.tells);
@@ -332,6 +355,7 @@ template <class A> void listFields(A& a, Circuit& c)
     a("captured", c.captured);
     a("limits", c.limits);
     a("road_speed", c.roadSpeed);
+    a("trigger", c.trigger);
     a.rest(c.extra);
 }
 
@@ -369,6 +393,8 @@ void listFields(fields::Writer& a, Click& c);
 
 void listFields(fields::Reader& a, Wiggle& w);
 void listFields(fields::Writer& a, Wiggle& w);
+void listFields(fields::Reader& a, HandTurn& t);
+void listFields(fields::Writer& a, HandTurn& t);
 
 void listFields(fields::Reader& a, Proof& p);
 void listFields(fields::Writer& a, Proof& p);
@@ -403,6 +429,7 @@ template <class A> void listFields(A& a, Job& j)
     a("proofs", j.proofs);
     a("clicks", j.clicks);
     a("wiggles", j.wiggles);
+    a("hand_turns", j.handTurns);
     a("mends", j.mends);
     a("pinned", j.pinned);
     a("work_steps", j.workSteps);

@@ -64,6 +64,20 @@ template <class A> void list(A& a, Wiggle& w, RestsOn::Facts& restsOn)
     a.rest(w.extra);
 }
 
+template <class A> void list(A& a, HandTurn& t, RestsOn::Facts& restsOn)
+{
+    a("circuit", t.circuit);
+    a("wheel", t.wheel);
+    a("loose", t.loose);
+    a("teeth", t.teeth);
+    a("missed", t.missed);
+    a("tooth_v", t.tooth_v);
+    a("gap_v", t.gap_v);
+    a("when", t.when);
+    a("rests_on", restsOn);
+    a.rest(t.extra);
+}
+
 /// What rests on facts, which are shared once they are read.
 template <class Rests> void readRests(fields::Reader& a, Rests& of)
 {
@@ -98,6 +112,16 @@ void listFields(fields::Reader& a, Wiggle& w)
 void listFields(fields::Writer& a, Wiggle& w)
 {
     writeRests(a, w);
+}
+
+void listFields(fields::Reader& a, HandTurn& t)
+{
+    readRests(a, t);
+}
+
+void listFields(fields::Writer& a, HandTurn& t)
+{
+    writeRests(a, t);
 }
 
 void listFields(fields::Reader& a, Proof& p)

@@ -79,6 +79,22 @@ struct Wiggle
     bool operator==(const Wiggle&) const = default;
 };
 
+/// A wheel that was turned before its sensor by hand, tooth by tooth, with a meter at the signal.
+struct HandTurn
+{
+    CircuitId circuit;
+    std::string wheel; ///< that was turned, as its line says
+    bool loose = false; ///< the sensor's plug was off: it was fed by hand, and pulled up by a resistor in hand
+    int teeth = 0; ///< that were due
+    std::vector<int> missed; ///< of them, by number from 1
+    std::optional<double> tooth_v; ///< the highest read on a tooth; none: it was told by key
+    std::optional<double> gap_v; ///< the lowest read in a gap
+    std::string when; ///< ISO 8601, UTC
+    RestsOn restsOn;
+    nlohmann::json extra = nlohmann::json::object();
+    bool operator==(const HandTurn&) const = default;
+};
+
 /// What hands put right where the car was not as drawn: what rests on it must be read again.
 struct Mend
 {

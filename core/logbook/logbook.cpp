@@ -40,6 +40,14 @@ std::string wiggled(const job::Job& job, const job::Wiggle& w, const job::Circui
                   where);
 }
 
+std::string turnedByHand(const job::HandTurn& t, const job::Circuit& circuit)
+{
+    if (t.missed.empty())
+        return phrase("{}, turned by hand: all {} teeth of {} seen", circuit.name, std::to_string(t.teeth), t.wheel);
+    return phrase("{}, turned by hand: {} of {} teeth of {} not seen", circuit.name, std::to_string(t.missed.size()),
+                  std::to_string(t.teeth), t.wheel);
+}
+
 bool holds(const std::string& text, const std::vector<std::string>& words)
 {
     const std::string low = typed::lower(text);
@@ -70,6 +78,9 @@ std::vector<LogLine> logbook(const job::Job& job, std::string_view filter)
     for (const job::Wiggle& w : job.wiggles)
         if (const job::Circuit* circuit = job::find(job, w.circuit))
             add(w.when, w.circuit.value, wiggled(job, w, *circuit));
+    for (const job::HandTurn& t : job.handTurns)
+        if (const job::Circuit* circuit = job::find(job, t.circuit))
+            add(t.when, t.circuit.value, turnedByHand(t, *circuit));
     for (const job::Mend& m : job.mends)
         add(m.when, {}, phrase("Mended: {}", m.what));
     std::ranges::stable_sort(out, std::greater(), &LogLine::when); // ISO 8601 sorts as text

@@ -26,6 +26,7 @@ struct PartState
     bool keyOn = true; ///< with the key off nothing drives an output
     bool running = false; ///< what the ECU drives is at work
     double series_ohm = 0; ///< before an actuator, in the harness
+    bool pulls = false; ///< a switching output is on: a tooth stands before its sensor
 };
 
 /// Takes elements down. Nodes and elements are numbered by whoever takes them.

@@ -1,6 +1,7 @@
 #include "core/work/work_steps.h"
 
 #include "core/base/phrase.h"
+#include "core/hand_test/standing.h"
 #include "core/pinning/pinning.h"
 #include "core/wires/joins.h"
 #include "core/work/sites.h"
@@ -54,7 +55,10 @@ bool hasWires(const job::Job& job, const std::string& owner)
 class Collector
 {
   public:
-    explicit Collector(const job::Job& job) : m_job(job) {}
+    explicit Collector(const job::Job& job)
+        : m_job(job), m_turned(hand_test::standings(job, job.handTurns.empty() ? job::Facts() : job::facts(job)))
+    {
+    }
 
     std::vector<Step> all()
     {
@@ -186,6 +190,28 @@ class Collector
         behind(gate, pin);
         m_plugs.push_back(pin.id);
         add(pin);
+        turnByHand(circuit, fit, gate);
+    }
+
+    /// A sensor that will be buried is proved before. One that is buried already is proved as it stands: the engine
+    /// turns with everything on it.
+    void turnByHand(const job::Circuit& circuit, const Step& fit, const std::string& gate)
+    {
+        const auto of = std::ranges::find(m_turned, circuit.id, &hand_test::Standing::circuit);
+        if (of == m_turned.end() || !of->byHand || gate.empty())
+            return;
+        const bool buried = has(m_job.workSteps.closed, gate);
+        Step turn{"turn-" + circuit.id.value,
+                  phrase("Turn the engine by hand, every tooth: {}", circuit.name),
+                  fit.place,
+                  {fit.id},
+                  phrase("meter, battery of its own, key out of the car"),
+                  buried ? phrase("What stands before it is on already: if a tooth fails, it comes off again.")
+                         : phrase("Proved before anything stands in front of it. Trigger, By hand says how."),
+                  of->state == proof::State::Done};
+        if (!buried)
+            m_behind[gate].push_back(turn.id);
+        add(turn);
     }
 
     void grounds()
@@ -262,6 +288,7 @@ class Collector
     }
 
     const job::Job& m_job;
+    std::vector<hand_test::Standing> m_turned; ///< wheels, tooth by tooth
     std::map<std::string, std::string> m_mounts; ///< of further units, by their first plug
     std::set<std::string> m_opened;
     std::map<std::string, std::vector<std::string>> m_behind; ///< steps by the gate that buries them
@@ -332,6 +359,8 @@ Result<void> tick(job::Job& job, const std::string& step, const std::string& whe
 {
     if (step.starts_with("plug-"))
         return fail(ErrorCode::Range, phrase("a plug is done when its cavities are: tick those"));
+    if (step.starts_with("turn-"))
+        return fail(ErrorCode::Range, phrase("it is done when every tooth was seen: Trigger, By hand counts them"));
     const std::vector<Step> all = steps(job);
     if (const auto it = std::ranges::find(all, step, &Step::id); it != all.end())
         job::note(job, when, step, phrase("{}: done", it->what));

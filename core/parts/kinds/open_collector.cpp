@@ -51,17 +51,19 @@ Laid OpenCollector::lay(ElementSink& to, const Part&, const PartState& state) co
 {
     const auto ground = to.at(PinRole::Ground);
     to.resistor(to.at(PinRole::Supply), ground, supply_ohm, supply_ohm * 0.3);
-    Laid out{.varied = {to.resistor(to.at(PinRole::Signal), ground, off_ohm)}}; // at rest, off
+    constexpr double kOnTolerance = 0.5; // of a transistor's ohms (typical)
+    Laid out{.varied = {state.pulls ? to.resistor(to.at(PinRole::Signal), ground, on_ohm, on_ohm * kOnTolerance)
+                                    : to.resistor(to.at(PinRole::Signal), ground, off_ohm)}};
     if (state.keyOn)
         out.least_supply_v = least_supply_v;
     return out;
 }
 
-void OpenCollector::write(DeckPen& to, const Part&, const PartState&) const
+void OpenCollector::write(DeckPen& to, const Part&, const PartState& state) const
 {
     const std::string ground = to.at(PinRole::Ground);
     to.resistor(to.at(PinRole::Supply), ground, supply_ohm);
-    to.resistor(to.at(PinRole::Signal), ground, off_ohm);
+    to.resistor(to.at(PinRole::Signal), ground, state.pulls ? on_ohm : off_ohm);
 }
 
 void OpenCollector::readLine(PartLines& lines, const Line& l, const Part& part)

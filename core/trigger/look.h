@@ -1,0 +1,57 @@
+#pragma once
+
+#include "core/trigger/report.h"
+
+#include <optional>
+#include <span>
+#include <vector>
+
+namespace vicegrip::trigger {
+
+/// How far a signal keeps from where an edge would be seen that is none.
+struct NoiseMargin
+{
+    double worst_v = 0; ///< the farthest it went from its level towards the other, edges left out
+    double allowed_v = 0; ///< from there on it would have been an edge
+};
+
+/// All that one channel of a capture says.
+struct Look
+{
+    bool coil = false;
+    Levels levels;
+    std::vector<Edge> edges;
+    Report report; ///< by the kind of edge that counts
+    std::optional<Report> other; ///< by the other kind; none: that one recognises nothing
+    std::optional<NoiseMargin> noise;
+    std::optional<OnceATurn> once; ///< of a coil's peaks in volts, of a Hall sensor's teeth in degrees of the crank
+    std::optional<double> runOut_m; ///< from that, by what is usual of such sensors
+    std::optional<double> leastPeak_v; ///< of a coil: its lowest tooth
+    double leastPeak_rpm = 0; ///< how fast it turned then
+};
+
+/// What a sensor's signal becomes with the gap (typical; trigger/sensed.h).
+struct Falls
+{
+    double decay_m = 0.7e-3; ///< a coil's volts fall to an e-th
+    double narrows_deg_m = 400; ///< a Hall sensor's tooth, at each edge
+};
+
+/// Errors (Range): the signal stands still, or is no coil's; as `reportOn`.
+[[nodiscard]] Result<Look> lookAt(std::span<const float> volts, double step_s, const Known& known, bool coil,
+                                  const Falls& falls = {});
+
+/// The same of a signal that is known by its changes: it has no noise and no peaks.
+[[nodiscard]] Result<Look> lookAtChanges(std::span<const double> changes_s, std::span<const float> volts,
+                                         const Known& known, const Falls& falls = {});
+
+/// The first tooth after each gap of a wheel, by number.
+[[nodiscard]] std::vector<std::size_t> afterGaps(const Wheel& wheel, bool trailing);
+
+/// How far the teeth after its gaps are off, in degrees of the crank, and how they scatter: what the wrong edge smears.
+[[nodiscard]] std::optional<double> smear(const Report& report);
+
+/// Whether the other kind of edge is by far the better one.
+[[nodiscard]] bool isEdgeWrong(const Look& look);
+
+} // namespace vicegrip::trigger
