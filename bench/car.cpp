@@ -1,5 +1,7 @@
 #include "bench/car.h"
 
+#include "bench/turned.h"
+
 #include "core/analysis/analysis.h"
 #include "core/electrics/answering.h"
 #include "core/electrics/sensor_model.h"
@@ -72,12 +74,18 @@ electrics::Situation Car::situation() const
 {
     job::Surroundings surroundings = m_asBuilt.surroundings;
     surroundings.ambient_k = m_ambient_k;
-    return {m_condition, surroundings, m_measurands, now()};
+    electrics::Situation out{m_condition, surroundings, m_measurands, now()};
+    if (m_crank_deg && !job::engineTurns(m_condition))
+        out.pulling = onTooth(m_job, out.faults, *m_crank_deg);
+    return out;
 }
 
 Result<void> Car::solve()
 {
-    auto built = electrics::build(m_asBuilt, situation());
+    electrics::Situation is = situation();
+    auto built = electrics::build(m_asBuilt, is);
+    if (built && std::erase_if(is.pulling, [&](const job::CircuitId& id) { return !built->circuits[id].powered; }) > 0)
+        built = electrics::build(m_asBuilt, is); // what has no supply pulls nothing
     if (!built) {
         m_electrics.reset();
         return tl::make_unexpected(built.error());
@@ -184,6 +192,14 @@ Result<void> Car::setAmbient(double kelvin)
     if (!(kelvin > 200 && kelvin < 400))
         return fail(ErrorCode::Range, "an ambient must lie between 200 K and 400 K");
     m_ambient_k = kelvin;
+    return solve();
+}
+
+Result<void> Car::turn(double crank_deg)
+{
+    if (!std::isfinite(crank_deg) || job::engineTurns(m_condition))
+        return fail(ErrorCode::Range, "hands turn an engine that stands still, by so many degrees");
+    m_crank_deg = crank_deg;
     return solve();
 }
 

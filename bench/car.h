@@ -35,6 +35,8 @@ class Car
     Result<void> putProbes(const job::PointRef& red, const job::PointRef& black);
     Result<void> apply(const job::CircuitId& circuit, double value); ///< SI
     Result<void> setAmbient(double kelvin);
+    /// The crank, by hand: degrees since it was left alone. Errors (Range): the engine turns by itself.
+    Result<void> turn(double crank_deg);
 
     /// All that hands have put right, mend by mend, as facts: faults whose mend touches no more than one of them are
     /// gone, and what is in none of them any more is broken again. A table that was left in the ECU goes with its
@@ -86,6 +88,7 @@ class Car
     job::Condition m_condition = job::Condition::KeyOn;
     std::map<job::CircuitId, double> m_measurands;
     double m_ambient_k;
+    std::optional<double> m_crank_deg; ///< where hands have turned it to; none: it stands where no tooth is seen
     job::PointRef m_red, m_black;
     std::optional<electrics::Electrics> m_electrics;
     std::map<int, link::EcuTable> m_tables;

@@ -6,6 +6,8 @@
 #include <QJsonDocument>
 #include <QJsonObject>
 
+#include <cmath>
+
 namespace vicegrip::bench {
 namespace {
 
@@ -77,6 +79,7 @@ Result<void> obey(Car& car, const QJsonObject& request, QJsonObject& reply)
     };
     when("condition", [&](const QJsonValue& v) { return setCondition(car, v.toString()); });
     when("ambient_k", [&](const QJsonValue& v) { return car.setAmbient(v.toDouble()); });
+    when("turned_deg", [&](const QJsonValue& v) { return car.turn(v.toDouble(std::nan(""))); });
     when("measurand", [&](const QJsonValue& v) { return applyAll(car, v.toObject()); });
     when("red", [&](const QJsonValue& v) {
         return car.putProbes(pointOf(v), pointOf(request.value(QLatin1String("black"))));

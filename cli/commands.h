@@ -54,7 +54,9 @@ struct WheelOptions
     double rpm = 200, ripple = 0, seconds = 2, rate_hz = 96000;
     int cylinders = 4;
     std::string gap, runOut; ///< as typed; empty: 1.5 mm, none
+    std::string noise; ///< root mean square, as typed; empty: none
     bool coil = false;
+    bool exchanged = false; ///< the coil's two wires
 };
 
 struct GapOptions

@@ -230,6 +230,8 @@ int main(int argc, char** argv)
     wheelCommand->add_option("--gap", wheelOptions.gap, "Air gap, such as 1.5mm");
     wheelCommand->add_option("--run-out", wheelOptions.runOut, "From the least gap to the greatest, such as 0.3mm");
     wheelCommand->add_flag("--coil", wheelOptions.coil, "A variable-reluctance sensor");
+    wheelCommand->add_flag("--exchanged", wheelOptions.exchanged, "Its two wires are exchanged");
+    wheelCommand->add_option("--noise", wheelOptions.noise, "Root mean square, such as 20mV");
     wheelCommand->callback([&] { code = makeWheel(wheelOptions); });
 
     GapOptions gapOptions;

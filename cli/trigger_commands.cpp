@@ -4,6 +4,7 @@
 #include "core/trigger/trigger.h"
 #include "core/units/units.h"
 
+#include <algorithm>
 #include <cmath>
 #include <iostream>
 
@@ -35,16 +36,28 @@ Result<const capture::Channel*> channelOf(const capture::Seen& seen, const std::
     return fail(ErrorCode::Range, phrase("there is no channel {}; there are: {}", name, all));
 }
 
-Result<std::vector<trigger::Edge>> edgesOf(const capture::Seen& seen, const capture::Channel& channel, bool coil)
+Result<trigger::Look> lookAtChannel(const capture::Seen& seen, const capture::Channel& c, const trigger::Known& known,
+                                    bool coil)
 {
-    const auto levels = coil ? trigger::coilLevels(channel.volts) : trigger::levelsOf(channel.volts);
-    if (!levels)
-        return fail(ErrorCode::Range,
-                    coil ? phrase("channel {} is no coil's: its volts do not go above and below zero", channel.name)
-                         : phrase("channel {} stands still", channel.name));
-    if (!channel.isOfChanges())
-        return trigger::edgesIn(channel.volts, *levels, seen.step_s);
-    return trigger::edgesOfChanges(channel.changes_s, channel.volts, *levels);
+    auto look = c.isOfChanges() ? trigger::lookAtChanges(c.changes_s, c.volts, known)
+                                : trigger::lookAt(c.volts, seen.step_s, known, coil);
+    if (look)
+        return look;
+    Error error = look.error();
+    error.sentence = phrase("channel {}: {}", c.name, error.sentence);
+    return tl::make_unexpected(error);
+}
+
+trigger::Scale scaleOf(const capture::Seen& seen, const capture::Channel& c)
+{
+    return seen.ofFullScale      ? trigger::Scale::FullScale
+           : capture::isLogic(c) ? trigger::Scale::Logic
+                                 : trigger::Scale::Volts;
+}
+
+std::string_view gradeWord(trigger::Grade grade)
+{
+    return grade == trigger::Grade::Good ? "right" : grade == trigger::Grade::Bad ? "wrong" : "not judged";
 }
 
 std::string causeOf(trigger::LossCause cause)
@@ -60,7 +73,7 @@ std::string causeOf(trigger::LossCause cause)
     return {};
 }
 
-Json asJson(const trigger::Report& report)
+Json asJson(const trigger::Report& report, const std::vector<trigger::Verdict>& verdicts)
 {
     Json out;
     out["wheel"] = report.line.empty() ? Json() : Json(report.line);
@@ -76,6 +89,12 @@ Json asJson(const trigger::Report& report)
         out["losses"].push_back({{"time_s", l.time_s}, {"tooth", l.tooth + 1}, {"cause", causeOf(l.cause)}});
     if (report.errors)
         out["tooth_errors_deg"] = report.errors->off_deg;
+    for (const trigger::Verdict& v : verdicts)
+        out["verdicts"].push_back({{"what", v.what},
+                                   {"is", v.is},
+                                   {"limit", v.limit},
+                                   {"grade", std::string(gradeWord(v.grade))},
+                                   {"todo", v.todo}});
     return out;
 }
 
@@ -147,17 +166,29 @@ int readTrigger(const TriggerOptions& options)
     const auto channel = channelOf(*seen, options.channel);
     if (!channel)
         return refuse(channel.error(), kUsage);
-    const auto edges = edgesOf(*seen, **channel, options.coil);
-    if (!edges)
-        return refuse(edges.error(), kNoAnswer);
-    const auto report = trigger::reportOn(*edges, known);
-    if (!report)
-        return refuse(report.error(), kNoAnswer);
-    if (options.json)
-        std::cout << asJson(*report).dump(1) << '\n';
-    else
-        print(*report, options);
-    return report->followed.losses.empty() && report->followed.known() > 0 ? kFine : kFindings;
+    const auto look = lookAtChannel(*seen, **channel, known, options.coil);
+    if (!look)
+        return refuse(look.error(), kNoAnswer);
+    trigger::Wanted wanted;
+    wanted.wheel = options.wheel;
+    wanted.rising = known.rising;
+    const auto verdicts = trigger::verdicts(*look, wanted, scaleOf(*seen, **channel));
+    if (options.json) {
+        std::cout << asJson(look->report, verdicts).dump(1) << '\n';
+    } else {
+        print(look->report, options);
+        for (const trigger::Verdict& v : verdicts) {
+            std::cout << gradeWord(v.grade) << ": " << v.what << ": " << v.is;
+            if (!v.limit.empty())
+                std::cout << " (" << v.limit << ')';
+            std::cout << '\n';
+            if (!v.todo.empty())
+                std::cout << "       " << v.todo << '\n';
+        }
+    }
+    const bool wrong =
+        std::ranges::any_of(verdicts, [](const trigger::Verdict& v) { return v.grade == trigger::Grade::Bad; });
+    return wrong ? kFindings : kFine;
 }
 
 int makeWheel(const WheelOptions& options)
@@ -167,14 +198,23 @@ int makeWheel(const WheelOptions& options)
         return refuse(wheel.error(), kUsage);
     const auto gap = quantity(options.gap, Dimension::Length, "mm", trigger::Clearance{}.gap_m);
     const auto runOut = quantity(options.runOut, Dimension::Length, "mm", 0);
-    if (!gap || !runOut)
-        return refuse(!gap ? gap.error() : runOut.error(), kUsage);
+    const auto noise = quantity(options.noise, Dimension::Voltage, "V", 0);
+    for (const Result<double>* one : {&gap, &runOut, &noise})
+        if (!*one)
+            return refuse(one->error(), kUsage);
     const trigger::Turning turning{options.rpm, 0, options.ripple, options.cylinders};
     const trigger::Clearance clearance{*gap, *runOut, 0};
+    trigger::Disturbance disturbance;
+    disturbance.noise_v = *noise;
+    trigger::ReluctanceSensor reluctance;
+    reluctance.volts = 8; // 0.8 V at a starter's speed and 1.2 mm (typical)
+    reluctance.swapped = options.exchanged;
     const trigger::Sensed sensed =
-        options.coil ? trigger::senseReluctance(*wheel, turning, {}, clearance, {}, options.seconds, options.rate_hz)
-                     : trigger::senseHall(*wheel, turning, {}, clearance, {}, options.seconds, options.rate_hz);
-    capture::Seen seen{sensed.step_s, options.seconds, {{wheel->onCam() ? "cam" : "crank", sensed.volts, {}}}};
+        options.coil
+            ? trigger::senseReluctance(*wheel, turning, reluctance, clearance, disturbance, options.seconds,
+                                       options.rate_hz)
+            : trigger::senseHall(*wheel, turning, {}, clearance, disturbance, options.seconds, options.rate_hz);
+    capture::Seen seen{sensed.step_s, options.seconds, false, {{wheel->onCam() ? "cam" : "crank", sensed.volts, {}}}};
     if (options.out.ends_with(".vcd")) {
         const auto levels = options.coil ? trigger::coilLevels(sensed.volts) : trigger::levelsOf(sensed.volts);
         if (!levels)

@@ -179,6 +179,11 @@ void BenchLink::hold(const QStringList& held, const Done& done)
     ask({{QStringLiteral("hands"), QJsonArray::fromStringList(held)}}, done);
 }
 
+void BenchLink::turn(double crank_deg, const Done& done)
+{
+    ask({{QStringLiteral("turned_deg"), crank_deg}}, done);
+}
+
 void BenchLink::putProbes(const QString& red, const QString& black, const Done& done)
 {
     ask({{QStringLiteral("red"), red}, {QStringLiteral("black"), black}}, done);

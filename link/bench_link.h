@@ -46,6 +46,8 @@ class BenchLink : public QObject
     void setCondition(job::Condition condition, const Done& done = {});
     void putProbes(const QString& red, const QString& black, const Done& done = {});
     void setMeasurand(const QString& circuit, double value, const Done& done = {});
+    /// Where hands have turned the crank to.
+    void turn(double crank_deg, const Done& done = {});
     /// All that was put right so far, mend by mend, as facts.
     void mend(const QList<QStringList>& mends, const Done& done = {});
     /// Faults that are in no file: those of a round of practice, as a fault list.

@@ -397,6 +397,11 @@ void Live::hold(const std::vector<std::string>& held)
         m_bench.hold(namesOf(held));
 }
 
+void Live::turn(double crank_deg, const std::function<void(const QString& trouble)>& turned)
+{
+    m_bench.turn(crank_deg, turned);
+}
+
 void Live::setCondition(job::Condition condition)
 {
     m_condition = condition;

@@ -139,6 +139,11 @@ class Live : public QObject
     /// Where hands are, and what they move; empty: off.
     void hold(const std::vector<std::string>& held);
 
+    /// The bench's crank, by hand; the answer is empty when it has turned.
+    void turn(double crank_deg, const std::function<void(const QString& trouble)>& turned);
+    /// Whether there is a bench, whose engine hands turn from here.
+    [[nodiscard]] bool canTurn() const { return m_bench.isReady(); }
+
     /// Whether something is connected that switches single outputs on.
     [[nodiscard]] bool canClick() const { return m_bench.isReady(); }
     /// Switches a circuit's output on by itself. The answer is what was heard, or a sentence.

@@ -17,6 +17,7 @@
 #include "app/stages/meter/meter_page.h"
 #include "app/stages/pins/pins_page.h"
 #include "app/stages/scale/scale_page.h"
+#include "app/stages/trigger/trigger_page.h"
 #include "app/views/circuit_strip.h"
 #include "app/widgets/sheet.h"
 #include "app/widgets/signpost.h"
@@ -50,6 +51,8 @@ StagePage* makePage(Desk& desk, Stage stage)
         return new MeterPage(desk);
     case Stage::Scale:
         return new ScalePage(desk);
+    case Stage::Trigger:
+        return new TriggerPage(desk);
     case Stage::Handover:
         return new LogbookPage(desk);
     default:

@@ -32,6 +32,7 @@ void StripStation::show(const proof::Judged& judged, bool selected, bool pointed
     setFocusPolicy(Qt::StrongFocus);
     setAccessibleName(app::text(e.station.label));
     QString words = e.promises() ? CircuitStrip::tr("must read %1").arg(app::text(job::readingText(e.due, e.unit)))
+                    : e.switches ? CircuitStrip::tr("switches between %1").arg(dueOrDash(e))
                                  : app::text(e.trouble);
     if (judged.last != nullptr)
         words += CircuitStrip::tr(", read %1").arg(app::text(job::readingText(judged.last->reading, e.unit)));
@@ -260,7 +261,7 @@ void CircuitStrip::drawTexts(QPainter& p) const
         p.drawText(row(kLabelY - 4_px), Qt::AlignCenter,
                    p.fontMetrics().elidedText(text(e.station.label), Qt::ElideRight, static_cast<int>(column)));
         p.setFont(look::numbers(look::Size::Body));
-        drawInside(p, row(kExpectedY), e.promises() ? text(job::readingText(e.due, e.unit)) : QStringLiteral("–"));
+        drawInside(p, row(kExpectedY), dueOrDash(e));
         p.setFont(look::numbers(look::Size::Small));
         drawReading(p, row(kReadY), j);
     }

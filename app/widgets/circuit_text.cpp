@@ -104,6 +104,12 @@ int inputIndex(const job::Job& job, const job::CircuitId& circuit)
     return c == nullptr ? -1 : job::inputIndex(job, c->input).value_or(-1);
 }
 
+QString dueOrDash(const proof::Expectation& e)
+{
+    const QString due = text(proof::dueText(e));
+    return due.isEmpty() ? QStringLiteral("–") : due;
+}
+
 QString voltsText(double v, int decimals)
 {
     return text(units::format(v, units::Dimension::Voltage, "V", decimals));

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "core/job/job.h"
+#include "core/proof/expected.h"
 
 #include <QString>
 
@@ -31,6 +32,9 @@ namespace vicegrip::app {
 
 /// Index of the circuit's input in the ECU's list, -1 when it has none.
 [[nodiscard]] int inputIndex(const job::Job& job, const job::CircuitId& circuit);
+
+/// What must be read at a place, "0.09 / 4.99 V" where it switches; a dash where nothing is promised.
+[[nodiscard]] QString dueOrDash(const proof::Expectation& e);
 
 /// "2.520 V", "43.0 %".
 [[nodiscard]] QString voltsText(double v, int decimals = 3);

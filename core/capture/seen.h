@@ -1,5 +1,6 @@
 #pragma once
 
+#include <algorithm>
 #include <string>
 #include <vector>
 
@@ -20,7 +21,14 @@ struct Seen
 {
     double step_s = 0; ///< from sample to sample; 0: every channel is of changes
     double seconds = 0; ///< from its beginning to its end
+    bool ofFullScale = false; ///< a sound file: its numbers are shares of the loudest there is, and no volts
     std::vector<Channel> channels;
 };
+
+/// Whether it knows 0 and 1 and nothing else, as of a logic analyser.
+[[nodiscard]] inline bool isLogic(const Channel& c)
+{
+    return c.isOfChanges() && std::all_of(c.volts.begin(), c.volts.end(), [](float v) { return v == 0 || v == 1; });
+}
 
 } // namespace vicegrip::capture

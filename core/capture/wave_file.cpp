@@ -34,6 +34,7 @@ Result<Seen> readWave(const std::filesystem::path& file)
         return fail(ErrorCode::Malformed, phrase("it has no channel"), {file.string(), {}, 0, 0});
     Seen out;
     out.step_s = 1.0 / info.samplerate;
+    out.ofFullScale = true;
     const auto channels = static_cast<std::size_t>(info.channels);
     for (std::size_t c = 0; c < channels; ++c)
         out.channels.push_back({std::to_string(c + 1), {}, {}});

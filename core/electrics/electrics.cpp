@@ -6,6 +6,18 @@
 #include <cmath>
 
 namespace vicegrip::electrics {
+namespace {
+
+PulseLevels levelsAt(const Electrics& car, const CircuitElements& of, const parts::PulseOutput& output,
+                     circuit::Node plus, circuit::Node minus)
+{
+    const circuit::Sweep sweep(car.solution, of.varied, {{plus, minus}});
+    const auto at = [&](double ohms) { return sweep.at(std::array{ohms})[0]; };
+    return {at(output.off_ohm), at(of.powered ? output.on_ohm : output.off_ohm)};
+}
+
+} // namespace
+
 std::optional<PulseLevels> pulseLevels(const Electrics& car, const job::Circuit& circuit,
                                        const parts::PulseOutput& output)
 {
@@ -13,11 +25,18 @@ std::optional<PulseLevels> pulseLevels(const Electrics& car, const job::Circuit&
     if (it == car.circuits.end() || !it->second.input || it->second.varied.empty() ||
         !car.units[it->second.input->unit].powered)
         return std::nullopt;
-    const CircuitElements& nodes = it->second;
-    const circuit::Sweep sweep(car.solution, nodes.varied,
-                               {{nodes.input->converter, car.units[nodes.input->unit].ground}});
-    const auto at = [&](double ohms) { return sweep.at(std::array{ohms})[0]; };
-    return PulseLevels{at(output.off_ohm), at(nodes.powered ? output.on_ohm : output.off_ohm)};
+    return levelsAt(car, it->second, output, it->second.input->converter, car.units[it->second.input->unit].ground);
+}
+
+std::optional<PulseLevels> pulseLevels(const Electrics& car, const job::Circuit& circuit,
+                                       const parts::PulseOutput& output, const job::PointRef& red,
+                                       const job::PointRef& black)
+{
+    const auto it = car.circuits.find(circuit.id);
+    const auto plus = car.node(red), minus = car.node(black);
+    if (it == car.circuits.end() || it->second.varied.empty() || !plus || !minus)
+        return std::nullopt;
+    return levelsAt(car, it->second, output, *plus, *minus);
 }
 
 double fullScaleVolts(const job::Job& job, const parts::EcuInput& input)

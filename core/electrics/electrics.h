@@ -129,17 +129,22 @@ struct Electrics
 /// Errors: those of circuit::solve.
 [[nodiscard]] Result<Electrics> build(const job::Job& job, const Situation& situation);
 
-/// The volts at an input while an open collector is off and on.
+/// The volts at a place while an open collector is off and on.
 struct PulseLevels
 {
     double high_v = 0, low_v = 0;
+    bool operator==(const PulseLevels&) const = default;
     /// Whether an input with the usual thresholds counts it: above 2.0 V and below 0.8 V (the levels of TTL, JESD 8-5
     /// for 5 V parts; from memory).
     [[nodiscard]] bool swings() const { return high_v > 2.0 && low_v < 0.8; }
 };
-/// None with the ECU off or without a seat. A device without supply does not pull.
+/// At the circuit's input; none with the ECU off or without a seat. A device without supply does not pull.
 [[nodiscard]] std::optional<PulseLevels> pulseLevels(const Electrics& car, const job::Circuit& circuit,
                                                      const parts::PulseOutput& output);
+/// Between two places of the harness; none where one of them is not in the network.
+[[nodiscard]] std::optional<PulseLevels> pulseLevels(const Electrics& car, const job::Circuit& circuit,
+                                                     const parts::PulseOutput& output, const job::PointRef& red,
+                                                     const job::PointRef& black);
 
 /// Volts of full scale that the converter's counts stand for, and of one count.
 [[nodiscard]] double fullScaleVolts(const job::Job& job, const parts::EcuInput& input);

@@ -15,6 +15,7 @@
 #include "core/faults/kinds/other_part.h"
 #include "core/faults/kinds/short.h"
 #include "core/faults/kinds/swapped_cavities.h"
+#include "core/faults/kinds/wheel_off.h"
 #include "core/faults/kinds/wrong_mode.h"
 #include "core/faults/kinds/wrong_setting.h"
 
@@ -32,8 +33,9 @@
 namespace vicegrip::faults {
 
 /// All kinds there are. Each edits the wiring (`rewire`), the network (`change`), or what the ECU was left holding.
-using Fault = std::variant<OpenWire, AddedResistance, BadContact, BadStud, Short, SwappedCavities, Miscounted, MovedEnd,
-                           InputSetting, WrongMode, OtherPart, ExchangedPlugs, DeadCranking, Drift, HeldTable, Loose>;
+using Fault =
+    std::variant<OpenWire, AddedResistance, BadContact, BadStud, Short, SwappedCavities, Miscounted, MovedEnd,
+                 InputSetting, WrongMode, OtherPart, ExchangedPlugs, DeadCranking, Drift, HeldTable, Loose, WheelOff>;
 using FaultList = std::vector<Fault>;
 
 /// Reads a fault list for this job. Errors as for a job, and Reference for a wire or cavity the job does not have.

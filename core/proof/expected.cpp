@@ -51,6 +51,24 @@ class CircuitPromises
                    volts ? meter.volts_v : meter.ohms_ohm, volts ? 0 : meter.lead_ohm);
     }
 
+    /// A signal that pulls its line down promises no reading at rest, but its two levels: along its wire, and at the
+    /// input that counts them.
+    void switches(std::vector<Expectation>& all) const
+    {
+        const auto output = parts::pulsesOf(m_sensor);
+        for (Expectation& e : all) {
+            if (!output || !job::isLive(e.condition) || e.promises() || e.station.role != parts::PinRole::Signal)
+                continue;
+            if (e.station.kind == StationKind::Probe && !e.blackPoint.owner.empty())
+                e.switches =
+                    electrics::pulseLevels(m_readings.car(), m_circuit, *output, e.station.point, e.blackPoint);
+            else if (e.station.kind == StationKind::Input)
+                e.switches = electrics::pulseLevels(m_readings.car(), m_circuit, *output);
+            if (e.switches && !e.switches->swings())
+                e.switches.reset(); // its wire is open, or nothing pulls it up: the trouble says so
+        }
+    }
+
     /// What the ECU reports: seen at the input, and in counts and value what follows from that.
     void report(std::vector<Expectation>& all) const
     {
@@ -189,6 +207,7 @@ std::vector<Expectation> expectations(const job::Job& job, electrics::Readings& 
     const CircuitPromises promises(job, readings, circuit, paths, table);
     promises.report(out);
     promises.measure(out, out.front().condition);
+    promises.switches(out);
     return out;
 }
 
@@ -199,6 +218,16 @@ std::vector<Expectation> nothingPromised(const std::vector<Place>& places, const
         if (e.promises())
             e.trouble = trouble;
     return out;
+}
+
+std::string dueText(const Expectation& e)
+{
+    if (e.promises())
+        return job::readingText(e.due, e.unit);
+    if (!e.switches)
+        return {};
+    return units::formatNumber(e.switches->low_v, 2) + " / " +
+           units::format(e.switches->high_v, Dimension::Voltage, "V", 2);
 }
 
 std::string boundsText(const Expectation& e)

@@ -5,6 +5,7 @@
 #include "core/proof/place.h"
 #include "core/scaling/table.h"
 
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -17,6 +18,8 @@ struct Expectation : Place
     job::Reading due;
     double low = 0, high = 0; ///< SI: the circuit's worst corner and the meter's error there; infinite: open is as good
     double sigma = 0; ///< standard deviation, the meter's not included
+    std::optional<electrics::PulseLevels> switches; ///< of a signal that does: its volts, off and on, where nothing
+                                                    ///< else is promised
     std::vector<std::string> subjects; ///< fact subjects it rests on
 
     [[nodiscard]] bool allows(const job::Reading& reading) const
@@ -36,5 +39,8 @@ struct Expectation : Place
 
 /// "2.36 to 2.68 V".
 [[nodiscard]] std::string boundsText(const Expectation& e);
+
+/// "2.52 V"; "0.09 / 4.99 V" of a signal that switches; empty where nothing is promised.
+[[nodiscard]] std::string dueText(const Expectation& e);
 
 } // namespace vicegrip::proof

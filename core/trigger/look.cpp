@@ -22,6 +22,46 @@ template <class Take> void eachPlateau(std::span<const Edge> edges, double step_
     }
 }
 
+/// Of the edges that a report goes by.
+std::optional<double> ownSmear(const Report& report)
+{
+    const std::vector<std::size_t> first = afterGaps(report.wheel, report.trailing);
+    if (!report.errors || first.empty())
+        return std::nullopt;
+    double out = 0;
+    for (const std::size_t t : first)
+        out = std::max(out, std::hypot(report.errors->off_deg[t], report.errors->scatter_deg[t]));
+    return out;
+}
+
+/// Of edges that nothing can be followed by, where the other kind knows where the wheel stands: they keep a distance
+/// before each of its edges, but for the first after a gap.
+std::optional<double> smearBeside(const Report& smeared, const Report& by)
+{
+    const std::vector<double> steps = stepsOf(by.wheel, by.trailing);
+    const double usual = medianOf(steps);
+    constexpr double kGap = 1.5;
+    std::vector<double> usually, inGaps;
+    std::size_t at = 0;
+    for (std::size_t i = 0; i + 1 < by.times_s.size(); ++i) {
+        while (at < smeared.times_s.size() && smeared.times_s[at] <= by.times_s[i])
+            ++at;
+        const int tooth = by.followed.tooth[i];
+        if (tooth < 0 || at >= smeared.times_s.size() || smeared.times_s[at] >= by.times_s[i + 1])
+            continue;
+        const double step = steps[static_cast<std::size_t>(tooth)];
+        const double before = (by.times_s[i + 1] - smeared.times_s[at]) / (by.times_s[i + 1] - by.times_s[i]) * step;
+        (step > kGap * usual ? inGaps : usually).push_back(before);
+    }
+    if (usually.empty() || inGaps.empty())
+        return std::nullopt;
+    const double due = medianOf(std::move(usually));
+    double square = 0;
+    for (const double before : inGaps)
+        square += (before - due) * (before - due);
+    return std::sqrt(square / static_cast<double>(inGaps.size()));
+}
+
 /// A Hall signal: how far each plateau goes towards the other level.
 std::optional<NoiseMargin> plateauNoise(std::span<const float> volts, const Look& look, double step_s)
 {
@@ -144,6 +184,14 @@ Result<Look> reported(Look look, const Known& known)
     otherwise.wheel = look.report.wheel; // the same metal
     if (auto other = reportOn(look.edges, otherwise))
         look.other = std::move(*other);
+    look.smear_deg = ownSmear(look.report);
+    if (look.other) {
+        look.otherSmear_deg = ownSmear(*look.other);
+        if (!look.smear_deg)
+            look.smear_deg = smearBeside(look.report, *look.other);
+        if (!look.otherSmear_deg)
+            look.otherSmear_deg = smearBeside(*look.other, look.report);
+    }
     return look;
 }
 
@@ -185,6 +233,20 @@ Result<Look> lookAtChanges(std::span<const double> changes_s, std::span<const fl
     return out;
 }
 
+bool looksLikeCoil(std::span<const float> volts)
+{
+    const auto levels = levelsOf(volts);
+    if (!levels || !coilLevels(volts))
+        return false;
+    constexpr std::size_t kAsked = 1 << 20;
+    constexpr double kAtLevels = 0.93; // of a signal with two levels more
+    const std::size_t stride = volts.size() / kAsked + 1;
+    std::size_t at = 0, all = 0;
+    for (std::size_t i = 0; i < volts.size(); i += stride, ++all)
+        at += static_cast<double>(volts[i]) < levels->low_v || static_cast<double>(volts[i]) > levels->high_v ? 1 : 0;
+    return static_cast<double>(at) < kAtLevels * static_cast<double>(all);
+}
+
 std::vector<std::size_t> afterGaps(const Wheel& wheel, bool trailing)
 {
     const std::vector<double> steps = stepsOf(wheel, trailing);
@@ -197,22 +259,11 @@ std::vector<std::size_t> afterGaps(const Wheel& wheel, bool trailing)
     return out;
 }
 
-std::optional<double> smear(const Report& report)
-{
-    const std::vector<std::size_t> first = afterGaps(report.wheel, report.trailing);
-    if (!report.errors || first.empty())
-        return std::nullopt;
-    double out = 0;
-    for (const std::size_t t : first)
-        out = std::max(out, std::hypot(report.errors->off_deg[t], report.errors->scatter_deg[t]));
-    return out;
-}
-
 bool isEdgeWrong(const Look& look)
 {
     constexpr double kLeast_deg = 0.3, kFarWorse = 2.5;
-    const auto here = smear(look.report), there = look.other ? smear(*look.other) : std::nullopt;
-    return there && here.value_or(kCrankTurn_deg) > std::max(kLeast_deg, kFarWorse * *there);
+    return look.otherSmear_deg &&
+           look.smear_deg.value_or(kCrankTurn_deg) > std::max(kLeast_deg, kFarWorse * *look.otherSmear_deg);
 }
 
 } // namespace vicegrip::trigger

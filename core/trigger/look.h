@@ -23,6 +23,9 @@ struct Look
     std::vector<Edge> edges;
     Report report; ///< by the kind of edge that counts
     std::optional<Report> other; ///< by the other kind; none: that one recognises nothing
+    /// How far the teeth after its gaps are off by either kind, with how they scatter, in degrees of the crank: what
+    /// the wrong edge smears. None where the wheel has no gap, or nothing knows where it stands.
+    std::optional<double> smear_deg, otherSmear_deg;
     std::optional<NoiseMargin> noise;
     std::optional<OnceATurn> once; ///< of a coil's peaks in volts, of a Hall sensor's teeth in degrees of the crank
     std::optional<double> runOut_m; ///< from that, by what is usual of such sensors
@@ -45,11 +48,11 @@ struct Falls
 [[nodiscard]] Result<Look> lookAtChanges(std::span<const double> changes_s, std::span<const float> volts,
                                          const Known& known, const Falls& falls = {});
 
+/// Whether samples look like a coil's: they go above and below zero, and are mostly on their way from one to the other.
+[[nodiscard]] bool looksLikeCoil(std::span<const float> volts);
+
 /// The first tooth after each gap of a wheel, by number.
 [[nodiscard]] std::vector<std::size_t> afterGaps(const Wheel& wheel, bool trailing);
-
-/// How far the teeth after its gaps are off, in degrees of the crank, and how they scatter: what the wrong edge smears.
-[[nodiscard]] std::optional<double> smear(const Report& report);
 
 /// Whether the other kind of edge is by far the better one.
 [[nodiscard]] bool isEdgeWrong(const Look& look);

@@ -96,7 +96,7 @@ Spread atCrank(const Mounting& m, const Clock& clock)
 /// Slots are fine, but the shaft behind the belt stretches away under the valves' load, and swings when one shuts.
 Spread behindBelt(const Mounting& m, const Clock& clock)
 {
-    const double slot = kCamTurn_deg / m.slots;
+    const double slot = kCamTurn_deg / m.beltSlots;
     const double event_deg = kCamTurn_deg / (2.0 * m.cylinders); // each cylinder's two valves shut once in two turns
     const double own = 2 * std::numbers::pi * m.swing_hz, dies = m.damping * own,
                  swings = own * std::sqrt(1 - m.damping * m.damping);
@@ -123,6 +123,13 @@ Spread behindBelt(const Mounting& m, const Clock& clock)
 
 } // namespace
 
+double usualRipple(double rpm)
+{
+    constexpr double kStarter_rpm = 250, kStarter = 0.25, kMost = 0.4;
+    const double slower = kStarter_rpm / std::max(1.0, rpm);
+    return std::min(kMost, kStarter * slower * slower);
+}
+
 double Spread::at(double share) const
 {
     const double place = share * static_cast<double>(off_deg.size() - 1);
@@ -146,7 +153,7 @@ double Spread::most95_deg() const
 
 Result<Mounted> compareMounting(const Mounting& m)
 {
-    if (m.cylinders < 1 || !(m.rpm >= 20) || m.slots < 1 || m.slots > kMostTeeth || m.missing < 0 ||
+    if (m.cylinders < 1 || !(m.rpm >= 20) || m.beltSlots < 1 || m.beltSlots > kMostTeeth || m.missing < 0 ||
         m.teeth - m.missing < 2 || m.teeth > kMostTeeth)
         return fail(ErrorCode::Range,
                     phrase("an engine with cylinders, speed, two teeth at least and slots is wanted"));

@@ -15,12 +15,16 @@ struct Mounting
     double ripple = 0.25; ///< of the speed, up and down within a compression (typical while cranking; 0.02 at speed)
     int teeth = 36, missing = 1; ///< at the crank
     double tooth_deg = 0.1; ///< how far a tooth's edge is off, standard deviation (typical of a cut wheel)
-    int slots = 360; ///< behind the belt, in a turn of the cam
+    int beltSlots = 360; ///< behind the belt, in a turn of the cam
     double stretch_deg = 0.4; ///< of the crank: what the belt gives as the valves' load comes and goes (typical)
     double swing_deg = 0.6; ///< of the crank: its first swing after a valve has shut (typical)
     double swing_hz = 120; ///< how fast it swings (typical)
     double damping = 0.12; ///< of the critical (typical)
 };
+
+/// How far compressions change the speed: a quarter at 250 rpm, and less by the square of the speed, since the work of
+/// a compression stays and the energy of the flywheel grows (typical).
+[[nodiscard]] double usualRipple(double rpm);
 
 /// How far sparks are off where they are asked for, in degrees of the crank, at all angles of two turns alike.
 struct Spread

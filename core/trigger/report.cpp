@@ -61,6 +61,21 @@ Result<Report> byOneKind(std::span<const Edge> edges, const Known& known, bool r
 
 } // namespace
 
+std::optional<double> wheelAngle(const Report& report, double time_s)
+{
+    const auto next = std::ranges::upper_bound(report.times_s, time_s);
+    if (next == report.times_s.begin() || next == report.times_s.end())
+        return std::nullopt;
+    const auto i = static_cast<std::size_t>(next - report.times_s.begin()) - 1;
+    const int tooth = report.followed.tooth[i];
+    if (tooth < 0)
+        return std::nullopt;
+    const auto t = static_cast<std::size_t>(tooth);
+    const double share = (time_s - report.times_s[i]) / (report.times_s[i + 1] - report.times_s[i]);
+    return std::fmod(edgesOf(report.wheel, report.trailing)[t] + share * stepsOf(report.wheel, report.trailing)[t],
+                     report.wheel.turn_deg);
+}
+
 Result<Report> reportOn(std::span<const Edge> edges, const Known& known)
 {
     if (known.rising)

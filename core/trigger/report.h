@@ -32,6 +32,9 @@ struct Report
     std::optional<ToothErrors> errors;
 };
 
+/// The angle of the wheel that stands before the sensor at a time, in degrees of its turn; none where it is not known.
+[[nodiscard]] std::optional<double> wheelAngle(const Report& report, double time_s);
+
 /// Errors (Range): as `recognise`; no edge of that kind.
 [[nodiscard]] Result<Report> reportOn(std::span<const Edge> edges, const Known& known);
 

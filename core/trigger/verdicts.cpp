@@ -37,18 +37,21 @@ Grade gradeOf(bool good)
 class Judge
 {
   public:
-    Judge(const Look& look, const Wanted& wanted) : m_look(look), m_wanted(wanted), m_report(look.report) {}
+    Judge(const Look& look, const Wanted& wanted, Scale scale)
+        : m_look(look), m_wanted(wanted), m_scale(scale), m_report(look.report)
+    {
+    }
 
-    std::vector<Verdict> all(bool logic)
+    std::vector<Verdict> all()
     {
         teeth();
-        sync();
         edge();
+        sync();
         toothErrors();
         runOut();
-        if (!logic)
+        if (m_scale == Scale::Volts)
             level();
-        if (!logic)
+        if (m_scale != Scale::Logic)
             noise();
         return std::move(m_out);
     }
@@ -86,7 +89,7 @@ class Judge
     void sync()
     {
         const Followed& f = m_report.followed;
-        Verdict v{phrase("Known which tooth"),
+        Verdict v{phrase("Followed tooth by tooth"),
                   phrase("{} of {} edges", std::to_string(f.known()), std::to_string(m_report.times_s.size())),
                   phrase("all once the first turn has passed"),
                   gradeOf(f.known() > 0 && f.losses.empty()),
@@ -124,7 +127,7 @@ class Judge
     /// The wrong edge smears the first tooth after the gap.
     void edge()
     {
-        const auto here = smear(m_report), there = m_look.other ? smear(*m_look.other) : std::nullopt;
+        const auto &here = m_look.smear_deg, &there = m_look.otherSmear_deg;
         if (!here && !there)
             return;
         const bool said = m_wanted.rising.has_value(), wrong = isEdgeWrong(m_look);
@@ -213,23 +216,29 @@ class Judge
             return;
         const NoiseMargin& n = *m_look.noise;
         constexpr double kHalf = 0.5; // of what would make an edge
-        add({phrase("Noise"), phrase("{} at worst", voltsText(n.worst_v)),
-             phrase("{} would be an edge", voltsText(n.allowed_v)), gradeOf(n.worst_v < kHalf * n.allowed_v),
+        const auto shown = [&](double v) {
+            return m_scale == Scale::Volts
+                       ? voltsText(v)
+                       : units::formatNumber(v / n.allowed_v * 100, 0) + " %"; // a sound card knows no volts
+        };
+        add({phrase("Noise"), phrase("{} at worst", shown(n.worst_v)),
+             phrase("{} would be an edge", shown(n.allowed_v)), gradeOf(n.worst_v < kHalf * n.allowed_v),
              phrase("Twist or screen its wires, screen grounded at one end; keep them a hand away from coils and "
                     "injectors; its ground at the ECU alone.")});
     }
 
     const Look& m_look;
     const Wanted& m_wanted;
+    Scale m_scale;
     const Report& m_report;
     std::vector<Verdict> m_out;
 };
 
 } // namespace
 
-std::vector<Verdict> verdicts(const Look& look, const Wanted& wanted, bool logic)
+std::vector<Verdict> verdicts(const Look& look, const Wanted& wanted, Scale scale)
 {
-    return Judge(look, wanted).all(logic);
+    return Judge(look, wanted, scale).all();
 }
 
 } // namespace vicegrip::trigger

@@ -31,7 +31,14 @@ struct Wanted
     double below_v = 0.8, above_v = 2.0; ///< what an input takes for low and for high (TTL levels; from memory)
 };
 
-/// In the order hands deal with them. `logic`: its volts are 0 and 1 of a logic analyser, and say nothing.
-[[nodiscard]] std::vector<Verdict> verdicts(const Look& look, const Wanted& wanted, bool logic);
+/// What a capture's numbers are.
+enum class Scale {
+    Volts,
+    FullScale, ///< shares of the loudest a sound card takes
+    Logic ///< 0 and 1: they say nothing of volts or noise
+};
+
+/// In the order hands deal with them.
+[[nodiscard]] std::vector<Verdict> verdicts(const Look& look, const Wanted& wanted, Scale scale);
 
 } // namespace vicegrip::trigger

@@ -19,10 +19,6 @@ Promise promiseOf(Stage stage)
 {
     const auto tr = [](const char* words) { return AheadPage::tr(words); };
     switch (stage) {
-    case Stage::Trigger:
-        return {tr("Does the crank and cam signal decode, with margin, at this gap?"),
-                {tr("Wheel, waveform and decode on one crank angle."),
-                 tr("Run-out, noise margin, air gap in turns of the thread.")}};
     case Stage::Start:
         return {tr("May it be powered, cranked, run?"),
                 {tr("A run sheet with hold points and limits computed for this job."), tr("Log review afterwards.")}};

@@ -274,9 +274,9 @@ void PlacesView::showProbe(const job::Circuit& circuit)
         : isInside(circuit)
             ? tr("no lead: the sensor is inside, its hose on the port and the engine stopped")
             : tr("no lead: M takes what it sends; or type what its screen shows, OL where it shows nothing"));
-    const QString must = e.promises() ? text(job::readingText(e.due, e.unit)) : QStringLiteral("–");
-    m_must->setText(must.section(QLatin1Char(' '), 0, 0));
-    m_unit->setText(must.section(QLatin1Char(' '), 1));
+    const QString must = dueOrDash(e);
+    m_must->setText(must.section(u' ', 0, must.contains(u' ') ? -2 : -1));
+    m_unit->setText(must.contains(u' ') ? must.section(u' ', -1) : QString());
     m_bounds->setText(e.promises() ? text(proof::boundsText(e)) : text(e.trouble));
     m_take->setEnabled(e.promises());
     m_reading->edit()->setEnabled(e.promises());
@@ -330,8 +330,7 @@ void PlacesView::showTable()
                  look::textFont(look::Size::Small, e.needed || pointed), pointed ? c.accent : c.ink);
         if (pointed)
             place->setToolTip(tr("Tells most of what is wrong; G goes there."));
-        cell(Must, e.promises() ? text(job::readingText(e.due, e.unit)) : QStringLiteral("–"),
-             look::numbers(look::Size::Small), c.ink);
+        cell(Must, dueOrDash(e), look::numbers(look::Size::Small), c.ink);
         cell(Read, j.last != nullptr ? text(job::readingText(j.last->reading, e.unit)) : QStringLiteral("–"),
              look::numbers(look::Size::Small), inkOf(j.state));
         if (e.station.key == m_desk.selection.station())

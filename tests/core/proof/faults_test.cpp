@@ -128,7 +128,8 @@ TEST(FaultList, EveryKindIsWrittenAndReadAgain)
                      Drift{{"clt"}, -0.05},
                      HeldTable{{"AN1"}, {{0.5, -101.3}, {4.5, 198.7}}},
                      Loose{{"w20"}, PointRef::fromText("FP.3")},
-                     Loose{{"w20"}, {}}};
+                     Loose{{"w20"}, {}},
+                     WheelOff{{"crank"}, 2.8e-3, 0.8e-3, {17}}};
     for (const job::Wire& w : job.wires) // whichever wire is there: an end of it is
         if (w.id.value == "w5")
             std::get<MovedEnd>(all[8]).at = w.from;

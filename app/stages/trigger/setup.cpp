@@ -1,0 +1,64 @@
+#include "app/stages/trigger/setup.h"
+
+#include "app/views/selected.h"
+#include "core/units/units.h"
+
+#include <QCoreApplication>
+
+#include <algorithm>
+
+namespace vicegrip::app {
+namespace {
+
+struct Wheels
+{
+    Q_DECLARE_TR_FUNCTIONS(Wheels)
+};
+
+} // namespace
+
+job::TriggerSetup setupOf(const Desk& desk)
+{
+    const job::Circuit* c = selectedCircuit(desk);
+    return c != nullptr && c->trigger ? *c->trigger : job::TriggerSetup{};
+}
+
+std::optional<trigger::Wheel> wheelOf(const Desk& desk)
+{
+    auto wheel = trigger::readWheel(setupOf(desk).wheel);
+    return wheel ? std::optional(std::move(*wheel)) : std::nullopt;
+}
+
+void changeSetup(const Desk& desk, const QString& what, const std::function<void(job::TriggerSetup&)>& change)
+{
+    const job::Circuit* c = selectedCircuit(desk);
+    if (c == nullptr)
+        return;
+    const job::CircuitId id = c->id;
+    desk.store.editOrSay(QStringLiteral("%1: %2").arg(text(c->name), what), [&](job::Job& job) {
+        auto& setup = job::find(job, id)->trigger;
+        if (!setup)
+            setup.emplace();
+        change(*setup);
+    });
+}
+
+QString wheelText(const trigger::Wheel& wheel)
+{
+    const auto teeth = wheel.teeth.size();
+    const std::vector<double> steps = trigger::stepsOf(wheel, false);
+    const auto widest = std::ranges::max_element(steps);
+    const auto at = static_cast<size_t>(widest - steps.begin());
+    const QString count =
+        teeth == 1 ? Wheels::tr("1 tooth") : Wheels::tr("%1 teeth").arg(static_cast<qulonglong>(teeth));
+    const QString turn = wheel.onCam() ? Wheels::tr(", on the cam") : QString();
+    if (teeth < 2 || *widest < 1.2 * *std::ranges::min_element(steps))
+        return count + turn + (teeth > 1 ? Wheels::tr(", all alike") : QString());
+    return count + turn +
+           Wheels::tr(", longest step %1° from tooth %2 to %3")
+               .arg(text(units::formatNumber(*widest, 1)))
+               .arg(static_cast<qulonglong>(at + 1))
+               .arg(static_cast<qulonglong>((at + 1) % teeth + 1));
+}
+
+} // namespace vicegrip::app

@@ -1,0 +1,112 @@
+#include "app/stages/trigger/trigger_page.h"
+
+#include "app/look/look.h"
+#include "app/stages/trigger/capture_view.h"
+#include "app/stages/trigger/gap_view.h"
+#include "app/stages/trigger/hand_view.h"
+#include "app/stages/trigger/light_view.h"
+#include "app/stages/trigger/mount_view.h"
+#include "app/stages/trigger/wheel_row.h"
+#include "app/views/selected.h"
+#include "app/widgets/hand_focus.h"
+#include "app/widgets/signpost.h"
+#include "app/widgets/view_bar.h"
+#include "core/hand_test/due.h"
+
+#include <QStackedWidget>
+#include <QVBoxLayout>
+
+#include <algorithm>
+
+namespace vicegrip::app {
+
+TriggerPage::TriggerPage(Desk& desk, QWidget* parent)
+    : StagePage(desk, parent),
+      m_bar(new ViewBar({{"trigger-hand", tr("By hand")},
+                         {"trigger-gap", tr("Gap and seat")},
+                         {"trigger-capture", tr("Capture")},
+                         {"trigger-light", tr("Timing light")},
+                         {"trigger-mount", tr("Where to mount")}})),
+      m_row(new WheelRow(desk)),
+      m_stack(new QStackedWidget),
+      m_nothing(new Signpost),
+      m_hand(new HandView(desk)),
+      m_gap(new GapView(desk)),
+      m_capture(new CaptureView(desk)),
+      m_light(new LightView(desk)),
+      m_mount(new MountView(desk))
+{
+    for (QWidget* view : std::initializer_list<QWidget*>{m_hand, m_gap, m_capture, m_light, m_mount, m_nothing})
+        m_stack->addWidget(view);
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(look::kMargin, look::kGap, look::kMargin, look::kGap);
+    column->setSpacing(0);
+    column->addWidget(m_bar);
+    column->addWidget(m_row);
+    column->addWidget(m_stack, 1);
+    connect(m_bar, &ViewBar::changed, this, &TriggerPage::refreshView);
+    connect(m_nothing, &Signpost::taken, this, [this] { m_desk.selection.setCircuit(firstTrigger()); });
+    handFocus(this, m_stack);
+}
+
+job::CircuitId TriggerPage::firstTrigger() const
+{
+    const job::Job& job = *m_desk.store.job();
+    const auto it = std::ranges::find_if(job.circuits, [&](const auto& c) { return hand_test::isTrigger(job, c); });
+    return it == job.circuits.end() ? job::CircuitId() : it->id;
+}
+
+void TriggerPage::showNothing()
+{
+    const job::Circuit* c = selectedCircuit(m_desk);
+    const job::CircuitId first = firstTrigger();
+    const job::Circuit* there = job::find(*m_desk.store.job(), first);
+    m_nothing->show(c == nullptr ? tr("No circuit is selected") : tr("%1 reads no wheel").arg(text(c->name)),
+                    there == nullptr ? tr("This job has no crank or cam sensor: the Brief asks for them.")
+                                     : tr("What turns past a sensor is settled here, tooth by tooth."),
+                    there == nullptr ? QString() : tr("Go to %1").arg(text(there->name)));
+}
+
+void TriggerPage::refresh()
+{
+    const job::Job& job = *m_desk.store.job();
+    const job::Circuit* c = selectedCircuit(m_desk);
+    const bool reads = c != nullptr && hand_test::isTrigger(job, *c);
+    m_bar->setVisible(reads);
+    m_row->setVisible(reads);
+    if (!reads) {
+        showNothing();
+        m_stack->setCurrentWidget(m_nothing);
+        return;
+    }
+    m_row->refresh();
+    refreshView();
+}
+
+void TriggerPage::refreshView()
+{
+    m_stack->setCurrentIndex(m_bar->chosen());
+    for (int i = 0; i < m_stack->count(); ++i) { // the page needs the room of the view that is shown
+        const auto policy = i == m_stack->currentIndex() ? QSizePolicy::Preferred : QSizePolicy::Ignored;
+        m_stack->widget(i)->setSizePolicy(policy, policy);
+    }
+    m_stack->updateGeometry();
+    switch (m_bar->chosen()) {
+    case ByHand:
+        m_hand->refresh();
+        break;
+    case Gap:
+        m_gap->refresh();
+        break;
+    case ACapture:
+        m_capture->refresh();
+        break;
+    case Light:
+        m_light->refresh();
+        break;
+    default:
+        m_mount->refresh();
+    }
+}
+
+} // namespace vicegrip::app

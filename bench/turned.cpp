@@ -1,0 +1,52 @@
+#include "bench/turned.h"
+
+#include "core/hand_test/due.h"
+#include "core/trigger/sensed.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace vicegrip::bench {
+namespace {
+
+bool seesTooth(const trigger::Wheel& wheel, const faults::WheelOff& stands, double crank_deg)
+{
+    const double turn = wheel.turn_deg;
+    double at = std::fmod(crank_deg, turn);
+    if (at < 0)
+        at += turn;
+    const trigger::HallSensor sensor;
+    const double gap = trigger::Clearance{stands.gap_m, stands.runOut_m, 0}.at(at, turn);
+    if (gap > sensor.farthest_m)
+        return false;
+    const double narrower = sensor.narrows_deg_m * gap;
+    for (size_t t = 0; t < wheel.teeth.size(); ++t) {
+        const trigger::Tooth& tooth = wheel.teeth[t];
+        for (const double here : {at, at + turn}) // it may lie across the turn's beginning
+            if (here > tooth.from_deg + narrower && here < tooth.to_deg - narrower)
+                return std::ranges::find(stands.chipped, static_cast<int>(t) + 1) == stands.chipped.end();
+    }
+    return false;
+}
+
+} // namespace
+
+std::set<job::CircuitId> onTooth(const job::Job& job, const faults::FaultList& faults, double crank_deg)
+{
+    std::set<job::CircuitId> out;
+    for (const job::Circuit& c : job.circuits) {
+        const auto wheel = c.trigger ? trigger::readWheel(c.trigger->wheel) : fail(ErrorCode::Range, {});
+        if (!wheel || !hand_test::switchesByHand(job, c))
+            continue;
+        faults::WheelOff stands;
+        stands.circuit = c.id;
+        for (const faults::Fault& fault : faults)
+            if (const auto* off = std::get_if<faults::WheelOff>(&fault); off != nullptr && off->circuit == c.id)
+                stands = *off;
+        if (seesTooth(*wheel, stands, crank_deg))
+            out.insert(c.id);
+    }
+    return out;
+}
+
+} // namespace vicegrip::bench
