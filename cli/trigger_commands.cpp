@@ -214,7 +214,7 @@ int makeWheel(const WheelOptions& options)
             ? trigger::senseReluctance(*wheel, turning, reluctance, clearance, disturbance, options.seconds,
                                        options.rate_hz)
             : trigger::senseHall(*wheel, turning, {}, clearance, disturbance, options.seconds, options.rate_hz);
-    capture::Seen seen{sensed.step_s, options.seconds, false, {{wheel->onCam() ? "cam" : "crank", sensed.volts, {}}}};
+    capture::Seen seen{sensed.step_s, options.seconds, {{wheel->onCam() ? "cam" : "crank", sensed.volts, {}}}};
     if (options.out.ends_with(".vcd")) {
         const auto levels = options.coil ? trigger::coilLevels(sensed.volts) : trigger::levelsOf(sensed.volts);
         if (!levels)

@@ -21,8 +21,8 @@ struct Seen
 {
     double step_s = 0; ///< from sample to sample; 0: every channel is of changes
     double seconds = 0; ///< from its beginning to its end
-    bool ofFullScale = false; ///< a sound file: its numbers are shares of the loudest there is, and no volts
     std::vector<Channel> channels;
+    bool ofFullScale = false; ///< a sound file: its numbers are shares of the loudest there is, and no volts
 };
 
 /// Whether it knows 0 and 1 and nothing else, as of a logic analyser.

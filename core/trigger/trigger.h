@@ -3,8 +3,8 @@
 /// Does the crank and cam signal decode, with margin, at this gap?
 #include "core/trigger/air_gap.h" // how far a sensor is turned in
 #include "core/trigger/cam.h" // the cam's edges beside the crank
+#include "core/trigger/channel_look.h" // all that one channel says
 #include "core/trigger/edges.h" // the edges of a signal
-#include "core/trigger/look.h" // all that one channel says
 #include "core/trigger/mounting.h" // at the crank, or behind a belt
 #include "core/trigger/periods.h" // inside: from edge to edge
 #include "core/trigger/recognise.h" // which wheel makes them

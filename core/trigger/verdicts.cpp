@@ -146,8 +146,8 @@ class Judge
 
     void toothErrors()
     {
-        if (!m_report.errors)
-            return;
+        if (!m_report.errors || !isFine(m_report.wheel))
+            return; // what one tooth is off by cannot be told from what a compression does
         const std::vector<std::size_t> first = afterGaps(m_report.wheel, m_report.trailing);
         std::size_t worst = 0;
         double most = -1;

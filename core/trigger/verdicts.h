@@ -1,6 +1,6 @@
 #pragma once
 
-#include "core/trigger/look.h"
+#include "core/trigger/channel_look.h"
 
 #include <string>
 #include <vector>

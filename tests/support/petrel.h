@@ -1,6 +1,7 @@
 #pragma once
 
 #include "core/analysis/analysis.h"
+#include "core/hand_test/standing.h"
 #include "core/harness/edits.h"
 #include "core/job/json.h"
 
@@ -51,6 +52,21 @@ inline void pinAll(job::Job& job)
             EXPECT_TRUE(pin.next() != nullptr ? pinning::tick(job, pin.at, "2026-01-01T00:00:00Z")
                                               : pinning::count(job, pin.at, pin.at.cavity, "2026-01-01T00:00:00Z"));
         }
+}
+
+/// Every wheel turned by hand, each of its teeth seen.
+inline void turnAll(job::Job& job)
+{
+    const job::Facts facts = job::facts(job);
+    for (const job::Circuit& c : job.circuits) {
+        const auto due = hand_test::due(job, c);
+        if (!due || !c.trigger)
+            continue;
+        hand_test::Count count(*trigger::readWheel(c.trigger->wheel));
+        while (!count.isFull())
+            count.mark(true);
+        job.handTurns.push_back(hand_test::record(facts, c, count, *due, false, "2026-01-01T00:00:00Z"));
+    }
 }
 
 inline analysis::Analysis analysed(job::Job job)

@@ -1,7 +1,9 @@
-#include "core/trigger/look.h"
+#include "core/trigger/channel_look.h"
 
 #include "core/base/phrase.h"
 #include "core/trigger/periods.h"
+
+#include <Eigen/Dense>
 
 #include <algorithm>
 #include <cmath>
@@ -79,29 +81,45 @@ std::optional<NoiseMargin> plateauNoise(std::span<const float> volts, const Look
     return any ? std::optional(NoiseMargin{std::max(0.0, worst), 2 * apart}) : std::nullopt;
 }
 
-/// A coil: what it does in its gaps, where no tooth passes. The wrong edge puts them elsewhere.
+/// How far samples are from the cubic through them.
+double offCubic(std::span<const float> volts)
+{
+    const auto n = static_cast<Eigen::Index>(volts.size());
+    Eigen::MatrixX4d a(n, 4);
+    Eigen::VectorXd b(n);
+    for (Eigen::Index i = 0; i < n; ++i) {
+        const double x = 2.0 * static_cast<double>(i) / static_cast<double>(n - 1) - 1;
+        a.row(i) << 1, x, x * x, x * x * x;
+        b(i) = static_cast<double>(volts[static_cast<std::size_t>(i)]);
+    }
+    return (b - a * a.householderQr().solve(b)).cwiseAbs().maxCoeff();
+}
+
+/// A coil: what it does in the middle of its gaps, where teeth are far, but for what these still make there, which is
+/// smooth. The wrong edge puts the gaps elsewhere.
 std::optional<NoiseMargin> gapNoise(std::span<const float> volts, const Look& look, double step_s)
 {
     const Report& by = isEdgeWrong(look) ? *look.other : look.report;
     const std::vector<double> steps = stepsOf(by.wheel, by.trailing);
     const double usual = medianOf(steps);
+    constexpr double kGap = 1.8, kMiddle = 0.25; // of a tooth's step, to each side
+    constexpr std::size_t kLeast = 8, kMost = 4096, kEnough = 500;
     double worst = 0;
-    bool any = false;
-    constexpr double kGap = 1.8;
-    for (std::size_t i = 0; i + 1 < by.times_s.size(); ++i) {
+    std::size_t seen = 0;
+    for (std::size_t i = 0; i + 1 < by.times_s.size() && seen < kEnough; ++i) {
         const int tooth = by.followed.tooth[i];
         if (tooth < 0 || steps[static_cast<std::size_t>(tooth)] < kGap * usual)
             continue;
-        const double from = by.times_s[i], wide = by.times_s[i + 1] - from,
-                     tooth_s = wide * usual / steps[static_cast<std::size_t>(tooth)];
-        const auto first = static_cast<std::size_t>((from + 0.8 * tooth_s) / step_s),
-                   last = std::min(volts.size(), static_cast<std::size_t>((from + wide - 0.8 * tooth_s) / step_s));
-        for (std::size_t k = first; k < last; ++k) {
-            worst = std::max(worst, std::abs(static_cast<double>(volts[k])));
-            any = true;
-        }
+        const double wide = by.times_s[i + 1] - by.times_s[i], middle = by.times_s[i] + wide / 2,
+                     reach = kMiddle * wide * usual / steps[static_cast<std::size_t>(tooth)];
+        const auto first = static_cast<std::size_t>((middle - reach) / step_s),
+                   last = std::min({volts.size(), static_cast<std::size_t>((middle + reach) / step_s), first + kMost});
+        if (last < first + kLeast)
+            continue;
+        worst = std::max(worst, offCubic(volts.subspan(first, last - first)));
+        ++seen;
     }
-    return any ? std::optional(NoiseMargin{worst, look.levels.high_v}) : std::nullopt;
+    return seen > 0 ? std::optional(NoiseMargin{worst, look.levels.high_v}) : std::nullopt;
 }
 
 /// How wide teeth look in degrees, and where: from its beginning to its end, by how long that takes of the step.
@@ -125,8 +143,7 @@ void addWidths(Look& look, const Falls& falls)
         // From a leading edge to the trailing one is the tooth; from a trailing one on it is what lies between.
         widths.push_back((r.trailing ? -1 : 1) * share * steps[t] - (r.trailing ? 0 : own));
     }
-    // Wide steps are told with the speed's change in them: the middle of each tooth's is taken out by the sine's fit.
-    if (r.wheel.teeth.size() < 6 || angles.size() < 4 * r.wheel.teeth.size())
+    if (!isFine(r.wheel) || angles.size() < 4 * r.wheel.teeth.size())
         return;
     std::vector<double> usualSteps, usualAngles;
     const double usual = medianOf(steps);
@@ -167,7 +184,7 @@ void addPeaks(Look& look, std::span<const float> volts, double step_s, const Fal
         angles.push_back(edges[static_cast<std::size_t>(tooth)]);
         peaks.push_back(peak / speed_deg_s); // volts follow the speed
     }
-    if (r.wheel.teeth.size() < 6 || angles.size() < 2 * r.wheel.teeth.size())
+    if (!isFine(r.wheel) || angles.size() < 2 * r.wheel.teeth.size())
         return;
     look.once = onceATurn(angles, peaks, r.wheel.turn_deg);
     look.runOut_m = runOutOf(angles, peaks, falls.decay_m, r.wheel.turn_deg);
@@ -257,6 +274,18 @@ std::vector<std::size_t> afterGaps(const Wheel& wheel, bool trailing)
         if (steps[t] > kGap * usual)
             out.push_back((t + 1) % steps.size());
     return out;
+}
+
+bool isFine(const Wheel& wheel)
+{
+    constexpr double kFine_deg = 12, kAlike = 0.05, kGap = 1.5;
+    const std::vector<double> steps = stepsOf(wheel, false);
+    if (steps.size() < 2)
+        return false;
+    const double usual = medianOf(steps);
+    return usual <= kFine_deg && std::ranges::all_of(steps, [&](double s) {
+               return s > kGap * usual || std::abs(s - usual) <= kAlike * usual;
+           });
 }
 
 bool isEdgeWrong(const Look& look)
