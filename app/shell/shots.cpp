@@ -68,10 +68,8 @@ std::vector<Shot> shots(MainWindow& window)
         {QStringLiteral("brief"), [=] { go("map", Stage::Brief); }},
         {QStringLiteral("inputs"), [=] { go("inj2", Stage::Inputs); }},
         {QStringLiteral("pins"), [=] { go("cam", Stage::Pins); }},
-        {QStringLiteral("pins-wires"), [&window] { press(window, "pins-wires"); }},
         {QStringLiteral("pins-harness"), [&window] { press(window, "pins-harness"); }},
         {QStringLiteral("pins-order"), [&window] { press(window, "pins-order"); }},
-        {QStringLiteral("pins-feeds"), [&window] { press(window, "pins-feeds"); }},
         {QStringLiteral("meter"), [=] { go("fp", Stage::Meter); }},
         {QString(),
          [=, &window] {
@@ -83,6 +81,22 @@ std::vector<Shot> shots(MainWindow& window)
         {QString(), [=, &window] { press(window, "send"); }},
         {QStringLiteral("scale"), [] {}},
         {QStringLiteral("scale-budget"), [&window] { press(window, "scale-budget"); }},
+        {QString(), [=] { go("crank", Stage::Trigger); }},
+        {QString(), [&window] { press(window, "hand-turn"); }},
+        {QString(), [&window] { press(window, "hand-turn"); }},
+        {QString(), [&window] { press(window, "hand-turn"); }},
+        {QString(), [&window] { press(window, "hand-turn"); }},
+        {QStringLiteral("trigger-hand"), [&window] { press(window, "hand-turn"); }},
+        {QString(),
+         [&window] {
+             press(window, "trigger-capture");
+             auto* file = window.findChild<QLineEdit*>(QStringLiteral("capture-file"));
+             file->setFocus();
+             file->setText(QString::fromStdString((shippedFolder() / "captures/crank-coil.wav").string()));
+             file->setModified(true);
+             emit file->editingFinished();
+         }},
+        {QStringLiteral("trigger"), [] {}},
         {QStringLiteral("preferences"), [&window] { trigger(window, QKeySequence(Qt::CTRL | Qt::Key_Comma)); }},
         {QString(), [&window] { trigger(window, QKeySequence(Qt::Key_F4)); }},
         {QString(), [&window] { trigger(window, QKeySequence(Qt::Key_F5)); }},

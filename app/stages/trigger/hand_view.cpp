@@ -61,8 +61,11 @@ HandView::HandView(Desk& desk, QWidget* parent) : QWidget(parent), m_desk(desk),
     m_listen.setInterval(kListen_ms);
     connect(&m_listen, &QTimer::timeout, this, &HandView::listen);
     connect(&m_desk.live, &Live::linksChanged, this, [this] {
-        if (isVisible() && m_analysis)
-            show();
+        if (!isVisible() || !m_analysis)
+            return;
+        show();
+        if (!m_desk.live.canTurn())
+            m_listen.start();
     });
 }
 
@@ -188,7 +191,8 @@ void HandView::refresh()
 void HandView::showEvent(QShowEvent* event)
 {
     QWidget::showEvent(event);
-    m_listen.start();
+    if (!m_desk.live.canTurn()) // the bench's is read when its wheel has turned
+        m_listen.start();
 }
 
 void HandView::work()
@@ -216,7 +220,7 @@ void HandView::show()
     m_back->setEnabled(can && s->count.due() > 0);
     m_keep->setEnabled(can && s->count.isFull());
     m_turn->setVisible(m_desk.live.canTurn());
-    m_turn->setEnabled(can && bench && !s->count.isFull());
+    m_turn->setEnabled(can && bench && !m_turning && !s->count.isFull());
     m_reading->edit()->setEnabled(can && !s->count.isFull());
     m_caution->setText(
         m_loose->isLoose()
@@ -341,13 +345,15 @@ void HandView::takeBack()
 void HandView::turnOn()
 {
     Session* s = session();
-    if (s == nullptr || !m_due || s->count.isFull())
+    if (s == nullptr || !m_due || m_turning || s->count.isFull())
         return;
     const bool toTooth = !s->onTooth;
     const double at = middleOf(s->count.wheel(), s->count.due(), toTooth);
+    m_turning = true;
     m_turn->setEnabled(false);
     m_desk.live.turn(at, [this, circuit = m_circuit, at, toTooth](const QString& trouble) {
         Session* turned = session();
+        m_turning = trouble.isEmpty() && circuit == m_circuit && turned != nullptr;
         if (circuit != m_circuit || turned == nullptr)
             return;
         if (!trouble.isEmpty()) {
@@ -366,24 +372,35 @@ void HandView::turnOn()
 void HandView::listen()
 {
     Session* s = session();
-    if (!isVisible() || !m_desk.live.meterReady())
+    if (isVisible() && m_turning && m_desk.live.canTurn() && !m_desk.live.meterReady()) {
+        m_listen.start(); // it is at another reading
         return;
+    }
+    if (!isVisible() || !m_desk.live.meterReady()) {
+        m_turning = false;
+        return;
+    }
     const bool bench = m_desk.live.canTurn();
     if (s == nullptr || !m_due || s->count.isFull() || (bench && m_loose->isLoose())) {
+        m_turning = false;
         show();
         return;
     }
     m_desk.live.takeReading(
         text(m_due->red.text()), text(m_due->black.text()), job::Condition::KeyOn,
         [this, circuit = m_circuit, bench](const std::optional<job::Reading>& reading, const QString& sentence) {
+            m_turning = false; // another circuit's turn
             if (circuit != m_circuit)
                 return;
             if (reading)
                 hear(reading->si(), !bench);
             else if (bench)
                 m_said = sentence;
+            constexpr int kMostTries = 5; // that did not stand still
+            m_tries = reading ? 0 : m_tries + 1;
+            m_turning = bench && !reading && m_tries < kMostTries;
             show();
-            if (!bench)
+            if (!bench || m_turning)
                 m_listen.start();
         });
 }

@@ -69,7 +69,9 @@ class HandView : public QWidget
     QString m_trouble; ///< why nothing is due
     QString m_said; ///< of the last reading
     bool m_bad = false; ///< what was said is wrong
+    bool m_turning = false; ///< the bench turns, or its meter reads what that did
     std::optional<double> m_read_v;
+    int m_tries = 0; ///< readings of it that came to nothing
     WheelView* m_wheel;
     LooseFeed* m_loose;
     TypedField* m_reading;

@@ -13,12 +13,28 @@
 #include "app/widgets/view_bar.h"
 #include "core/hand_test/due.h"
 
+#include <QScrollArea>
 #include <QStackedWidget>
 #include <QVBoxLayout>
 
 #include <algorithm>
 
 namespace vicegrip::app {
+namespace {
+
+/// In a small window, or with large letters, a view may be higher than what is left.
+QScrollArea* inRoom(QWidget* view)
+{
+    auto* room = new QScrollArea;
+    room->setWidget(view);
+    room->setWidgetResizable(true);
+    room->setFrameShape(QFrame::NoFrame);
+    room->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    room->setFocusPolicy(Qt::NoFocus);
+    return room;
+}
+
+} // namespace
 
 TriggerPage::TriggerPage(Desk& desk, QWidget* parent)
     : StagePage(desk, parent),
@@ -36,8 +52,9 @@ TriggerPage::TriggerPage(Desk& desk, QWidget* parent)
       m_light(new LightView(desk)),
       m_mount(new MountView(desk))
 {
-    for (QWidget* view : std::initializer_list<QWidget*>{m_hand, m_gap, m_capture, m_light, m_mount, m_nothing})
-        m_stack->addWidget(view);
+    for (QWidget* view : std::initializer_list<QWidget*>{m_hand, m_gap, m_capture, m_light, m_mount})
+        m_stack->addWidget(inRoom(view));
+    m_stack->addWidget(m_nothing);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(look::kMargin, look::kGap, look::kMargin, look::kGap);
     column->setSpacing(0);
@@ -86,11 +103,6 @@ void TriggerPage::refresh()
 void TriggerPage::refreshView()
 {
     m_stack->setCurrentIndex(m_bar->chosen());
-    for (int i = 0; i < m_stack->count(); ++i) { // the page needs the room of the view that is shown
-        const auto policy = i == m_stack->currentIndex() ? QSizePolicy::Preferred : QSizePolicy::Ignored;
-        m_stack->widget(i)->setSizePolicy(policy, policy);
-    }
-    m_stack->updateGeometry();
     switch (m_bar->chosen()) {
     case ByHand:
         m_hand->refresh();
