@@ -47,6 +47,26 @@ void drawTick(QPainter& p, const QRectF& box, const QColor& ink)
     p.restore();
 }
 
+/// A groove that is full up to where the handle stands; its edge is heavy where the keys go.
+void drawSlider(QPainter& p, const QStyleOptionSlider& option, const QRect& handle)
+{
+    const auto& c = colours();
+    const bool focused = option.state.testFlag(QStyle::State_HasFocus);
+    const double middle = handle.center().y() + 0.5, groove = 4.0_px;
+    p.save();
+    p.setRenderHint(QPainter::Antialiasing);
+    p.setPen(Qt::NoPen);
+    const QRectF all(option.rect.left(), middle - groove / 2, option.rect.width(), groove);
+    p.setBrush(c.line);
+    p.drawRect(all);
+    p.setBrush(c.accent);
+    p.drawRect(QRectF(all.topLeft(), QPointF(handle.center().x(), all.bottom())));
+    p.setPen(QPen(focused ? c.accent : c.inkSoft, focused ? 3 : 1));
+    p.setBrush(c.card);
+    p.drawRect(QRectF(handle).adjusted(2, 2, -2, -2));
+    p.restore();
+}
+
 } // namespace
 
 FlatStyle::FlatStyle() : QProxyStyle(QStringLiteral("Fusion"))
@@ -58,6 +78,11 @@ void FlatStyle::drawComplexControl(ComplexControl control, const QStyleOptionCom
                                    const QWidget* widget) const
 {
     const auto* box = qstyleoption_cast<const QStyleOptionComboBox*>(option);
+    if (const auto* slider = qstyleoption_cast<const QStyleOptionSlider*>(option);
+        control == CC_Slider && slider != nullptr) {
+        drawSlider(*painter, *slider, proxy()->subControlRect(CC_Slider, slider, SC_SliderHandle, widget));
+        return;
+    }
     if (control != CC_ComboBox || box == nullptr || box->editable) {
         QProxyStyle::drawComplexControl(control, option, painter, widget);
         return;

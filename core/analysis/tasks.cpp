@@ -93,8 +93,8 @@ void addUnturned(std::vector<Task>& out, const job::Circuit& c, const Analysis& 
         out.push_back({Stage::Trigger,
                        c.id,
                        {},
-                       phrase("{}: turn the engine by hand, tooth by tooth", c.name),
-                       phrase("It is proved before anything is bolted in front of it.")});
+                       phrase("{}: turn it by hand", c.name),
+                       phrase("Tooth by tooth, before anything is bolted in front of it.")});
 }
 
 void addStale(std::vector<Task>& out, const job::Circuit& c, const proof::CircuitView& view)

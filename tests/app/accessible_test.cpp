@@ -23,14 +23,27 @@ struct View
     const char* button; ///< of the view; null: the stage has one
 };
 
-constexpr View kViews[] = {{Stage::Board, "clt", nullptr},        {Stage::Brief, "map", nullptr},
-                           {Stage::Inputs, "clt", nullptr},       {Stage::Pins, "clt", "pins-plug"},
-                           {Stage::Pins, "clt", "pins-remap"},    {Stage::Pins, "clt", "pins-wires"},
-                           {Stage::Pins, "clt", "pins-harness"},  {Stage::Pins, "clt", "pins-buy"},
-                           {Stage::Pins, "clt", "pins-order"},    {Stage::Meter, "clt", nullptr},
-                           {Stage::Scale, "clt", "scale-table"},  {Stage::Scale, "map", "scale-readings"},
-                           {Stage::Scale, "clt", "scale-budget"}, {Stage::Scale, "tps", "scale-strokes"},
-                           {Stage::Handover, "clt", nullptr},     {Stage::Trigger, "clt", nullptr}};
+constexpr View kViews[] = {{Stage::Board, "clt", nullptr},
+                           {Stage::Brief, "map", nullptr},
+                           {Stage::Inputs, "clt", nullptr},
+                           {Stage::Pins, "clt", "pins-plug"},
+                           {Stage::Pins, "clt", "pins-remap"},
+                           {Stage::Pins, "clt", "pins-wires"},
+                           {Stage::Pins, "clt", "pins-harness"},
+                           {Stage::Pins, "clt", "pins-buy"},
+                           {Stage::Pins, "clt", "pins-order"},
+                           {Stage::Meter, "clt", nullptr},
+                           {Stage::Scale, "clt", "scale-table"},
+                           {Stage::Scale, "map", "scale-readings"},
+                           {Stage::Scale, "clt", "scale-budget"},
+                           {Stage::Scale, "tps", "scale-strokes"},
+                           {Stage::Handover, "clt", nullptr},
+                           {Stage::Trigger, "clt", nullptr},
+                           {Stage::Trigger, "crank", "trigger-hand"},
+                           {Stage::Trigger, "crank", "trigger-gap"},
+                           {Stage::Trigger, "crank", "trigger-capture"},
+                           {Stage::Trigger, "crank", "trigger-light"},
+                           {Stage::Trigger, "crank", "trigger-mount"}};
 
 std::string nameOf(const View& v)
 {

@@ -132,6 +132,18 @@ TEST_P(Legible, ThePinsViewsAndOwnPartsToo)
         test::expectNothingClipped(w, view);
         expectNamed(w, view);
     }
+    w.choose("crank");
+    w.window.showStage(Stage::Trigger);
+    for (const char* view : {"trigger-gap", "trigger-capture", "trigger-light", "trigger-mount", "trigger-hand"}) {
+        w.click(view);
+        w.settle();
+        test::expectNothingClipped(w, view);
+        expectNamed(w, view);
+    }
+    w.click("hand-loose");
+    w.settle();
+    test::expectNothingClipped(w, "trigger-hand, loose");
+    w.window.showStage(Stage::Pins);
     for (const auto& [view, list] : {std::pair("pins-wires", "paste-list"), {"pins-remap", "remap-write"}}) {
         w.click(view);
         w.click(list);

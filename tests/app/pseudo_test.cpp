@@ -227,6 +227,11 @@ TEST_F(PseudoLanguage, TheirViewsSayNothingRaw)
     w.window.showStage(Stage::Pins);
     for (const char* view : {"pins-remap", "pins-wires", "pins-harness", "pins-buy", "pins-order", "pins-plug"})
         look(view);
+    w.window.showStage(Stage::Trigger);
+    w.choose("crank");
+    for (const char* view : {"trigger-gap", "trigger-capture", "trigger-light", "trigger-mount", "trigger-hand"})
+        look(view);
+    look("hand-loose");
     w.window.showStage(Stage::Scale);
     for (const auto& [circuit, view] :
          {std::pair("map", "scale-readings"), {"map", "scale-budget"}, {"tps", "scale-strokes"}}) {

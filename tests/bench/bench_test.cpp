@@ -230,6 +230,33 @@ TEST(Bench, AMendThatIsUndoneIsBrokenAgain)
 }
 
 /// An input that is set to another kind of signal is not sent; the others are.
+/// By hand a tooth before the sensor pulls its line down; 36-1 has one every 10 degrees, and none at 350.
+TEST(Bench, HandsTurnTheCrankPastItsSensor)
+{
+    Car car(test::petrel(), {});
+    ASSERT_TRUE(car.putProbes(job::PointRef::fromText("CRANK.2"), job::PointRef::fromText("BAT-")));
+    const auto at = [&](double deg) {
+        EXPECT_EQ(control(car, QByteArray("{\"turned_deg\": ") + QByteArray::number(deg) + "}"), R"({"ok":true})");
+        return car.volts().value_or(-1);
+    };
+    const auto pulled = [&](double deg) { return at(deg) < 0.25; }; // common practice, no source
+    EXPECT_TRUE(pulled(2.5));
+    EXPECT_FALSE(pulled(7.5));
+    EXPECT_TRUE(pulled(342.5));
+    EXPECT_FALSE(pulled(352.5)) << "the gap";
+    EXPECT_TRUE(pulled(362.5)) << "a turn later";
+    EXPECT_TRUE(pulled(-357.5));
+    EXPECT_FALSE(car.turn(std::nan("")));
+    ASSERT_TRUE(car.rewire(test::petrel(), {faults::WheelOff{{"crank"}, 2.9e-3, 0.6e-3, {19}}}));
+    EXPECT_FALSE(pulled(2.5)) << "farthest at the first tooth: 3.2 mm";
+    EXPECT_TRUE(pulled(172.5)) << "2.6 mm";
+    EXPECT_FALSE(pulled(182.5)) << "chipped";
+    ASSERT_TRUE(car.rewire(test::petrel(), {faults::SwappedCavities{"CRANK", {"1", "3"}}}));
+    EXPECT_FALSE(pulled(2.5)) << "its supply is where its ground belongs";
+    ASSERT_TRUE(car.setCondition(job::Condition::Running));
+    EXPECT_NE(control(car, R"({"turned_deg": 5})"), R"({"ok":true})") << "it turns by itself";
+}
+
 TEST(Bench, SaysNothingOfAnInputThatIsSetOtherwise)
 {
     const auto sent = [](const faults::FaultList& faults) {

@@ -122,7 +122,9 @@ void WavePlot::paintTime(QPainter& p, const QRectF& box) const
         p.setPen(c.inkSoft);
         constexpr look::Px kWide{100};
         QRectF at(x - kWide / 2.0, box.bottom() + 2_px, kWide, kTimes - 2_px);
-        at.moveRight(std::min<double>(at.right(), width()));
+        const double beyond = p.fontMetrics().horizontalAdvance(QStringLiteral("00.00 s")) / 2.0;
+        if (x + beyond > width())
+            continue;
         p.drawText(at, Qt::AlignCenter,
                    text(units::formatNumber(std::abs(t) < step / 2 ? 0.0 : t, decimals)) + QStringLiteral(" s"));
     }

@@ -51,7 +51,7 @@ TEST(Tasks, FailingBeforeStaleBeforeUntouchedBeforeScale)
     EXPECT_EQ(all[0], "Fuel pressure: find the fault");
     EXPECT_EQ(all[1], "Coolant temp: measure again");
     EXPECT_EQ(all[2], "ECU plug B: 14 cavities to pin");
-    EXPECT_EQ(all[3], "Crank trigger: turn the engine by hand, tooth by tooth");
+    EXPECT_EQ(all[3], "Crank trigger: turn it by hand");
     EXPECT_EQ(all[5], "Oil temp: prove the wiring");
     EXPECT_EQ(all[all.size() - 2], "Throttle: give the ECU its table");
     EXPECT_EQ(all.back(), "Ask the tuner: 4 open questions") << "who, air and boost are answered";
