@@ -38,6 +38,14 @@ Result<Seen> readWave(const std::filesystem::path& file)
     const auto channels = static_cast<std::size_t>(info.channels);
     for (std::size_t c = 0; c < channels; ++c)
         out.channels.push_back({std::to_string(c + 1), {}, {}});
+    // As many as its header says, but no more than its bytes may hold: a vector that grows takes twice the room.
+    constexpr sf_count_t kPacked = 16; // samples in a byte, at most
+    std::error_code unknown;
+    const auto bytes = static_cast<sf_count_t>(std::filesystem::file_size(file, unknown));
+    const sf_count_t frames =
+        unknown ? 0 : std::min({info.frames, kMostSamples / info.channels, bytes * kPacked / info.channels});
+    for (Channel& c : out.channels)
+        c.volts.reserve(static_cast<std::size_t>(std::max<sf_count_t>(0, frames)));
     std::vector<float> piece(static_cast<std::size_t>(kPiece) * channels);
     sf_count_t all = 0;
     for (sf_count_t n = 0; (n = sf_readf_float(sound.get(), piece.data(), kPiece)) > 0;) {

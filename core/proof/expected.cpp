@@ -171,11 +171,24 @@ class CircuitPromises
             subjects.insert(p.subjects.begin(), p.subjects.end());
         subjects.insert(job::partSubject(m_sensor, m_circuit.device));
         subjects.insert("circuit " + m_circuit.id.value);
+        if (parts::isOnBus(m_sensor)) // whoever else hangs there may get a terminator, or lose one
+            addNeighbours(subjects);
         if (job::isLive(condition))
             subjects.insert(m_circuit.output.empty() ? "input " + m_circuit.input.value
                                                      : "output " + m_circuit.output.value);
         subjects.erase("ECU"); // the firmware note matters to what the ECU reports, not to a meter
         return {subjects.begin(), subjects.end()};
+    }
+
+    void addNeighbours(std::set<std::string>& subjects) const
+    {
+        for (const job::Circuit& c : m_job.circuits)
+            if (const parts::Part* part = job::partOf(m_job, c);
+                part != nullptr && parts::isOnBus(*part) && c.output == m_circuit.output)
+                subjects.insert(job::partSubject(*part, c.device));
+        for (const parts::Ecu& unit : m_job.expanders)
+            if (const parts::EcuOutput* port = parts::firstPort(unit); port != nullptr)
+                subjects.insert("output " + port->id.value);
     }
 
     const job::Job& m_job;

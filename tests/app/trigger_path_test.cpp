@@ -277,6 +277,7 @@ TEST_F(TriggerPath, WhereToMountFollowsItsSliders)
 TEST_F(TriggerPath, ACircuitWithoutAWheelLeadsToOne)
 {
     w.choose("clt");
+    EXPECT_THAT(w.textOf("wheels"), HasSubstr("Crank trigger: 36-1, never turned by hand"));
     w.key(Qt::Key_Return);
     w.settle();
     EXPECT_EQ(w.window.desk().selection.circuit(), job::CircuitId{"crank"});

@@ -1,6 +1,7 @@
 #include "core/capture/capture.h"
 #include "core/obd/obd.h"
 #include "core/recording/recording.h"
+#include "core/trigger/trigger.h"
 
 #include <cstdint>
 #include <cstdlib>
@@ -33,12 +34,9 @@ void hearUnits(const std::uint8_t* data, size_t size)
 }
 
 /// The same as a recording: whatever it is, it is played to its end or refused, line by line.
-void play(const std::uint8_t* data, size_t size)
+void play(const std::filesystem::path& file, size_t size)
 {
-    static const std::filesystem::path kFile =
-        std::filesystem::temp_directory_path() / ("fuzz_links." + std::to_string(getpid()));
-    std::ofstream(kFile, std::ios::binary).write(reinterpret_cast<const char*>(data), std::streamsize(size)); // NOLINT
-    auto player = recording::Player::open(kFile, job::Job{});
+    auto player = recording::Player::open(file, job::Job{});
     if (!player)
         return;
     std::vector<stream::Heard> heard;
@@ -48,12 +46,39 @@ void play(const std::uint8_t* data, size_t size)
         std::abort();
 }
 
+/// And as a capture of any kind: what is read is looked at, and every verdict says what it is of.
+void look(const std::filesystem::path& file)
+{
+    const auto seen = capture::readCapture(file);
+    if (!seen)
+        return;
+    std::optional<trigger::Report> first;
+    for (const capture::Channel& c : seen->channels)
+        for (const bool coil : {false, true}) {
+            const auto look = c.isOfChanges() ? trigger::lookAtChanges(c.changes_s, c.volts, {})
+                                              : trigger::lookAt(c.volts, seen->step_s, {}, coil);
+            if (!look)
+                continue;
+            for (const trigger::Verdict& v : trigger::verdicts(*look, {}, trigger::Scale::Volts))
+                if (v.what.empty() || v.is.empty())
+                    std::abort();
+            if (!first)
+                first = look->report;
+            (void)trigger::camBeside(*first, look->report.times_s);
+            (void)trigger::wheelAngle(look->report, seen->seconds / 2);
+        }
+}
+
 } // namespace
 
 extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, size_t size)
 {
     (void)capture::readVcd({reinterpret_cast<const char*>(data), size}); // NOLINT: bytes are characters here
     hearUnits(data, size);
-    play(data, size);
+    static const std::filesystem::path kFile =
+        std::filesystem::temp_directory_path() / ("fuzz_links." + std::to_string(getpid()));
+    std::ofstream(kFile, std::ios::binary).write(reinterpret_cast<const char*>(data), std::streamsize(size)); // NOLINT
+    play(kFile, size);
+    look(kFile);
     return 0;
 }

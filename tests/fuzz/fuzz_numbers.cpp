@@ -4,6 +4,7 @@
 #include "core/scaling/exchange.h"
 #include "core/scaling/pairs.h"
 #include "core/throttle/strokes.h"
+#include "core/trigger/wheel.h"
 #include "core/units/shown.h"
 
 #include <cmath>
@@ -59,6 +60,10 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, size_t size)
     for (const auto& line : scaling::readPairs(text, sensor, {}))
         if (line.sentence.empty() || (line.pair && !std::isfinite(line.pair->volts)))
             std::abort();
+    if (const auto wheel = trigger::readWheel(text)) // teeth follow one another round the turn
+        for (const double step : trigger::stepsOf(*wheel, false))
+            if (!(step > 0 && step <= wheel->turn_deg))
+                std::abort();
     if (const auto tyre = road_speed::parseTyre(text); tyre && !(tyre->rolling_m() > 0.5 && tyre->rolling_m() < 6))
         std::abort();
     return 0;

@@ -275,8 +275,9 @@ void PlacesView::showProbe(const job::Circuit& circuit)
             ? tr("no lead: the sensor is inside, its hose on the port and the engine stopped")
             : tr("no lead: M takes what it sends; or type what its screen shows, OL where it shows nothing"));
     const QString must = dueOrDash(e);
-    m_must->setText(must.section(u' ', 0, must.contains(u' ') ? -2 : -1));
-    m_unit->setText(must.contains(u' ') ? must.section(u' ', -1) : QString());
+    const qsizetype unit = e.promises() ? must.indexOf(u' ') : must.lastIndexOf(u' '); // "101.3 kPa abs", "0.1 / 5.0 V"
+    m_must->setText(must.left(unit));
+    m_unit->setText(must.mid(unit + 1, unit < 0 ? 0 : -1));
     m_bounds->setText(e.promises() ? text(proof::boundsText(e)) : text(e.trouble));
     m_take->setEnabled(e.promises());
     m_reading->edit()->setEnabled(e.promises());

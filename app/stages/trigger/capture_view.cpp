@@ -147,6 +147,7 @@ void CaptureView::buildHow(QVBoxLayout* column)
 Looking CaptureView::how() const
 {
     Looking out;
+    out.circuit = m_circuit;
     out.channel = static_cast<size_t>(std::max(0, m_channel->currentIndex()));
     if (m_beside->currentIndex() > 0)
         out.beside = static_cast<size_t>(m_beside->currentData().toInt());
@@ -183,14 +184,20 @@ void CaptureView::ask()
 
 void CaptureView::take(std::shared_ptr<const Opened> opened)
 {
+    const bool shown = opened->how.circuit == m_circuit; // else another was selected meanwhile
     if (!opened->capture->trouble.isEmpty()) { // what was shown before stays
-        m_file->refuse(opened->capture->trouble);
-        show();
+        if (shown) {
+            show();
+            m_file->refuse(opened->capture->trouble);
+        }
         return;
     }
+    const auto capture = opened->capture;
+    m_opened[opened->how.circuit] = std::move(opened);
+    if (!shown)
+        return;
     m_file->refuse({});
-    m_reading = opened->capture;
-    m_opened[m_circuit] = std::move(opened);
+    m_reading = capture;
     showChannels();
     show();
 }

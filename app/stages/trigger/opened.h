@@ -1,6 +1,7 @@
 #pragma once
 
 #include "core/capture/capture.h"
+#include "core/job/job.h"
 #include "core/trigger/trigger.h"
 
 #include <QString>
@@ -23,6 +24,7 @@ struct Capture
 /// How one channel of it is to be looked at.
 struct Looking
 {
+    job::CircuitId circuit; ///< whose sensor made it
     size_t channel = 0;
     std::optional<size_t> beside; ///< the cam's
     std::optional<bool> coil; ///< none: as it looks

@@ -9,6 +9,7 @@
 #include "app/stages/trigger/wheel_row.h"
 #include "app/views/selected.h"
 #include "app/widgets/hand_focus.h"
+#include "app/widgets/labels.h"
 #include "app/widgets/signpost.h"
 #include "app/widgets/view_bar.h"
 #include "core/hand_test/due.h"
@@ -46,6 +47,7 @@ TriggerPage::TriggerPage(Desk& desk, QWidget* parent)
       m_row(new WheelRow(desk)),
       m_stack(new QStackedWidget),
       m_nothing(new Signpost),
+      m_overview(label({}, look::Size::Body)),
       m_hand(new HandView(desk)),
       m_gap(new GapView(desk)),
       m_capture(new CaptureView(desk)),
@@ -61,6 +63,8 @@ TriggerPage::TriggerPage(Desk& desk, QWidget* parent)
     column->addWidget(m_bar);
     column->addWidget(m_row);
     column->addWidget(m_stack, 1);
+    m_overview->setObjectName(QStringLiteral("wheels"));
+    column->addWidget(m_overview);
     connect(m_bar, &ViewBar::changed, this, &TriggerPage::refreshView);
     connect(m_nothing, &Signpost::taken, this, [this] { m_desk.selection.setCircuit(firstTrigger()); });
     handFocus(this, m_stack);
@@ -73,10 +77,27 @@ job::CircuitId TriggerPage::firstTrigger() const
     return it == job.circuits.end() ? job::CircuitId() : it->id;
 }
 
+/// "Crank trigger: 36-1, never turned by hand", of every wheel of the job.
+QString TriggerPage::overview() const
+{
+    const AnalysisPtr analysis = m_desk.store.analysis();
+    QStringList out;
+    for (const hand_test::Standing& s : analysis->handTurns) {
+        const job::Circuit* c = job::find(*analysis->job, s.circuit);
+        const QString wheel = c->trigger && !c->trigger->wheel.empty() ? text(c->trigger->wheel) : tr("no wheel said");
+        const QString state = !s.byHand                            ? tr("a coil: proved by a capture")
+                              : s.state == proof::State::Untouched ? tr("never turned by hand")
+                                                                   : said(proof::stateName(s.state));
+        out << tr("%1: %2, %3").arg(text(c->name), wheel, state);
+    }
+    return out.join(QLatin1Char('\n'));
+}
+
 void TriggerPage::showNothing()
 {
     const job::Circuit* c = selectedCircuit(m_desk);
     const job::CircuitId first = firstTrigger();
+    m_overview->setText(overview());
     const job::Circuit* there = job::find(*m_desk.store.job(), first);
     m_nothing->show(c == nullptr ? tr("No circuit is selected") : tr("%1 reads no wheel").arg(text(c->name)),
                     there == nullptr ? tr("This job has no crank or cam sensor: the Brief asks for them.")
@@ -91,6 +112,7 @@ void TriggerPage::refresh()
     const bool reads = c != nullptr && hand_test::isTrigger(job, *c);
     m_bar->setVisible(reads);
     m_row->setVisible(reads);
+    m_overview->setVisible(!reads);
     if (!reads) {
         showNothing();
         m_stack->setCurrentWidget(m_nothing);

@@ -2,6 +2,7 @@
 
 #include "app/stages/stage_page.h"
 
+class QLabel;
 class QStackedWidget;
 
 namespace vicegrip::app {
@@ -33,6 +34,7 @@ class TriggerPage : public StagePage
     enum View { ByHand, Gap, ACapture, Light, Mount };
     void refreshView();
     void showNothing();
+    [[nodiscard]] QString overview() const;
     /// The first circuit that reads a wheel; empty: there is none.
     [[nodiscard]] job::CircuitId firstTrigger() const;
 
@@ -40,6 +42,7 @@ class TriggerPage : public StagePage
     WheelRow* m_row;
     QStackedWidget* m_stack; ///< the views, then the signpost
     Signpost* m_nothing;
+    QLabel* m_overview; ///< beneath it
     HandView* m_hand;
     GapView* m_gap;
     CaptureView* m_capture;

@@ -225,6 +225,26 @@ void numbersOf(const nlohmann::json& json, const std::string& at, std::vector<st
 }
 
 /// Whatever number of a job is changed: a reading it moves noticeably was proved before, and is stale now.
+/// 120 Ohm across a pair become 60 when another that hangs on it closes it as well (ISO 11898-2).
+TEST(Staleness, ATerminatorOfAnotherOnTheBusIsAmongItsFacts)
+{
+    job::Job job = test::petrel();
+    job.proofs.clear();
+    const auto before = analysed(job);
+    for (const Judged& j : analysis::promised(before, {"wbc"}, Condition::BatteryOff))
+        if (j.expectation.promises() && j.expectation.station.kind == StationKind::Probe)
+            job.proofs.push_back(record(before.facts, {"wbc"}, j.expectation, j.expectation.due,
+                                        job::ReadingSource::Typed, "2026-01-02T03:04:05Z"));
+    ASSERT_FALSE(job.proofs.empty());
+    for (parts::Part& p : job.parts)
+        if (auto* bus = std::get_if<parts::BusDevice>(&p.model); bus != nullptr && p.id.value == "can-display-open")
+            bus->terminator_ohm = 120;
+    int stale = 0;
+    for (const Standing& s : analysis::standings(analysed(job), {"wbc"}, Condition::BatteryOff))
+        stale += s.state == State::Stale ? 1 : 0;
+    EXPECT_GE(stale, 2);
+}
+
 TEST(Staleness, WhatMovesAReadingIsAmongItsFacts)
 {
     for (const char* name : {"petrel", "curlew"}) {
