@@ -43,6 +43,16 @@ Shown Count::take(const Due& due, double volts)
     return shown;
 }
 
+double middleOf(const trigger::Wheel& wheel, size_t tooth, bool onTooth)
+{
+    const trigger::Tooth& t = wheel.teeth[tooth];
+    if (onTooth)
+        return (t.from_deg + t.to_deg) / 2;
+    const size_t before = (tooth + wheel.teeth.size() - 1) % wheel.teeth.size();
+    const double ended = wheel.teeth[before].to_deg - (before >= tooth ? wheel.turn_deg : 0);
+    return (ended + t.from_deg) / 2;
+}
+
 std::string toothText(const trigger::Wheel& wheel, int number)
 {
     const auto& teeth = wheel.teeth;

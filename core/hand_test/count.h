@@ -38,6 +38,9 @@ class Count
     std::optional<double> m_tooth_v, m_gap_v;
 };
 
+/// The angle of the wheel with the middle of a tooth (from 0) before the sensor, or of the gap before that one.
+[[nodiscard]] double middleOf(const trigger::Wheel& wheel, size_t tooth, bool onTooth);
+
 /// "tooth 17, 160° after the first": where one is, in degrees of the crank.
 [[nodiscard]] std::string toothText(const trigger::Wheel& wheel, int number);
 

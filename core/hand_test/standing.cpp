@@ -22,7 +22,9 @@ void judge(Standing& s, const job::Facts& facts)
     if (turn.missed.empty())
         return;
     const auto wheel = trigger::readWheel(turn.wheel);
-    const bool fits = wheel && turn.missed.back() <= static_cast<int>(wheel->teeth.size());
+    const bool fits = wheel && std::ranges::all_of(turn.missed, [&](int tooth) { // a file may say anything
+                          return tooth >= 1 && tooth <= static_cast<int>(wheel->teeth.size());
+                      });
     s.reason = phrase("{} of {} teeth were not seen", std::to_string(turn.missed.size()), std::to_string(turn.teeth));
     s.todo = fits ? missedText(*wheel, turn.missed) : std::string();
 }

@@ -33,20 +33,10 @@ QString toothNumber(size_t tooth)
     return QString::number(static_cast<qulonglong>(tooth + 1));
 }
 
-/// Half way between two teeth, or on one.
-double middleOf(const trigger::Wheel& wheel, size_t tooth, bool onTooth)
-{
-    const trigger::Tooth& t = wheel.teeth[tooth];
-    if (onTooth)
-        return (t.from_deg + t.to_deg) / 2;
-    const size_t before = (tooth + wheel.teeth.size() - 1) % wheel.teeth.size();
-    const double ended = wheel.teeth[before].to_deg - (before >= tooth ? wheel.turn_deg : 0);
-    return (ended + t.from_deg) / 2;
-}
-
 } // namespace
 
-HandView::HandView(Desk& desk, QWidget* parent) : QWidget(parent), m_desk(desk), m_wheel(new WheelView)
+HandView::HandView(Desk& desk, QWidget* parent)
+    : QWidget(parent), m_desk(desk), m_wheel(new WheelView), m_worked([this](const Promised& p) { take(p); })
 {
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(0, look::kGap, 0, 0);
@@ -88,8 +78,7 @@ void HandView::buildFigures(QVBoxLayout* column)
     for (QWidget* w : std::initializer_list<QWidget*>{m_context, m_title, m_leads, m_loose})
         column->addWidget(w);
     connect(m_loose, &LooseFeed::changed, this, [this] {
-        m_read_v.reset();
-        m_said.clear();
+        forget();
         work();
         show();
     });
@@ -175,8 +164,7 @@ void HandView::refresh()
         return;
     if (m_circuit != circuit->id) {
         m_circuit = circuit->id;
-        m_read_v.reset();
-        m_said.clear();
+        forget();
         m_loose->setFeed(hand_test::looseFor(*m_analysis->job, *circuit));
     }
     const job::TriggerSetup setup = setupOf(m_desk);
@@ -195,19 +183,32 @@ void HandView::showEvent(QShowEvent* event)
         m_listen.start();
 }
 
+/// The network is solved twice, with bounds: of a large job that takes longer than a frame.
 void HandView::work()
 {
-    const job::Circuit* circuit = job::find(*m_analysis->job, m_circuit);
-    m_due.reset();
-    m_trouble.clear();
-    if (circuit == nullptr)
+    m_worked.ask([job = m_analysis->job, id = m_circuit,
+                  loose = m_loose->isLoose() ? std::optional(m_loose->feed()) : std::nullopt] {
+        Promised out{job, id, {}, {}};
+        const job::Circuit* circuit = job::find(*job, id);
+        if (circuit == nullptr)
+            return out;
+        auto due = loose ? hand_test::dueLoose(*job, *circuit, *loose) : hand_test::due(*job, *circuit);
+        if (due)
+            out.due = std::move(*due);
+        else
+            out.trouble = text(due.error().sentence);
+        return out;
+    });
+}
+
+void HandView::take(const Promised& promised)
+{
+    if (promised.circuit != m_circuit)
         return;
-    auto due = m_loose->isLoose() ? hand_test::dueLoose(*m_analysis->job, *circuit, m_loose->feed())
-                                  : hand_test::due(*m_analysis->job, *circuit);
-    if (due)
-        m_due = std::move(*due);
-    else
-        m_trouble = text(due.error().sentence);
+    m_due = promised.due;
+    m_dueOf = promised.job;
+    m_trouble = promised.trouble;
+    show();
 }
 
 void HandView::show()
@@ -218,7 +219,7 @@ void HandView::show()
     m_seen->setEnabled(can && !s->count.isFull());
     m_missed->setEnabled(can && !s->count.isFull());
     m_back->setEnabled(can && s->count.due() > 0);
-    m_keep->setEnabled(can && s->count.isFull());
+    m_keep->setEnabled(can && s->count.isFull() && m_dueOf == m_analysis->job);
     m_turn->setVisible(m_desk.live.canTurn());
     m_turn->setEnabled(can && bench && !m_turning && !s->count.isFull());
     m_reading->edit()->setEnabled(can && !s->count.isFull());
@@ -247,11 +248,12 @@ void HandView::showDue()
                            ? QString()
                            : text(circuit->name) + (m_loose->isLoose() ? tr(", at its own plug, key out")
                                                                        : tr(", in its circuit, key on")));
-    m_title->setText(s == nullptr          ? tr("Say the wheel first: its field is above (W)")
-                     : !m_due              ? tr("Nothing can be promised by hand")
-                     : s->count.isFull()   ? tr("The turn is full: keep it")
-                     : s->count.due() == 0 ? tr("Turn to the first tooth after the gap")
-                                           : tr("Turn on to tooth %1").arg(toothNumber(s->count.due())));
+    m_title->setText(s == nullptr                    ? tr("Say the wheel first: its field is above (W)")
+                     : !m_due && m_trouble.isEmpty() ? tr("Working out what it must read")
+                     : !m_due                        ? tr("Nothing can be promised by hand")
+                     : s->count.isFull()             ? tr("The turn is full: keep it")
+                     : s->count.due() == 0           ? tr("Turn to the first tooth after the gap")
+                                                     : tr("Turn on to tooth %1").arg(toothNumber(s->count.due())));
     if (!m_due) {
         m_leads->setText(m_trouble);
         for (QLabel* l : {m_tooth, m_gap, m_now})
@@ -287,7 +289,9 @@ void HandView::showWheel()
                   tr("%1 of %2").arg(static_cast<qulonglong>(due)).arg(static_cast<qulonglong>(teeth)),
                   missed == 0 ? tr("teeth have passed") : tr("teeth have passed, %1 not seen").arg(missed));
     const bool bench = m_desk.live.canTurn() && !m_loose->isLoose();
-    m_wheel->setTurned(bench ? s->crank_deg : s->count.isFull() ? 0 : middleOf(s->count.wheel(), due, false));
+    m_wheel->setTurned(bench               ? s->crank_deg
+                       : s->count.isFull() ? 0
+                                           : hand_test::middleOf(s->count.wheel(), due, false));
 }
 
 void HandView::showVerdict()
@@ -348,7 +352,7 @@ void HandView::turnOn()
     if (s == nullptr || !m_due || m_turning || s->count.isFull())
         return;
     const bool toTooth = !s->onTooth;
-    const double at = middleOf(s->count.wheel(), s->count.due(), toTooth);
+    const double at = hand_test::middleOf(s->count.wheel(), s->count.due(), toTooth);
     m_turning = true;
     m_turn->setEnabled(false);
     m_desk.live.turn(at, [this, circuit = m_circuit, at, toTooth](const QString& trouble) {
@@ -431,15 +435,14 @@ void HandView::keep()
 {
     Session* s = session();
     const job::Circuit* circuit = job::find(*m_analysis->job, m_circuit);
-    if (s == nullptr || circuit == nullptr || !m_due || !s->count.isFull())
+    if (s == nullptr || circuit == nullptr || !m_keep->isEnabled())
         return;
     const job::HandTurn turn =
         hand_test::record(m_analysis->facts, *circuit, s->count, *m_due, m_loose->isLoose(), nowText());
     if (m_desk.store.editOrSay(tr("%1 turned by hand").arg(text(circuit->name)),
                                [&](job::Job& job) { job.handTurns.push_back(turn); })) {
         m_sessions.erase(m_circuit);
-        m_said.clear();
-        m_read_v.reset();
+        forget();
         refresh();
     }
 }

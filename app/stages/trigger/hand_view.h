@@ -1,6 +1,7 @@
 #pragma once
 
 #include "app/desk/desk.h"
+#include "app/desk/worked.h"
 #include "core/hand_test/hand_test.h"
 
 #include <QTimer>
@@ -44,12 +45,30 @@ class HandView : public QWidget
         bool onTooth = false; ///< the bench's wheel stands so
     };
 
+    /// What must be read, worked out beside the window.
+    struct Promised
+    {
+        std::shared_ptr<const job::Job> job;
+        job::CircuitId circuit;
+        std::optional<hand_test::Due> due;
+        QString trouble; ///< why nothing is
+    };
+
     [[nodiscard]] KeyButton* button(const char* name, const QString& words, Qt::Key key, bool primary = false);
     void buildFigures(QVBoxLayout* column);
     void buildKeys(QVBoxLayout* column);
     [[nodiscard]] Session* session();
     [[nodiscard]] const hand_test::Standing* standing() const;
     void work();
+    void take(const Promised& promised);
+    /// What was read and promised is of something else.
+    void forget()
+    {
+        m_due.reset();
+        m_trouble.clear();
+        m_read_v.reset();
+        m_said.clear();
+    }
     void show();
     void showDue();
     void showVerdict();
@@ -66,6 +85,7 @@ class HandView : public QWidget
     job::CircuitId m_circuit; ///< that is shown
     std::map<job::CircuitId, Session> m_sessions;
     std::optional<hand_test::Due> m_due;
+    std::shared_ptr<const job::Job> m_dueOf; ///< the job that it was worked out of
     QString m_trouble; ///< why nothing is due
     QString m_said; ///< of the last reading
     bool m_bad = false; ///< what was said is wrong
@@ -79,6 +99,7 @@ class HandView : public QWidget
     KeyButton *m_turn, *m_seen, *m_missed, *m_back, *m_keep;
     Caution* m_caution;
     QTimer m_listen; ///< to a meter that is linked, while this is shown
+    Worked<Promised> m_worked; ///< last: it waits for what is under way
 };
 
 } // namespace vicegrip::app
