@@ -30,7 +30,7 @@ constexpr int kListen_ms = 120;
 
 QString toothNumber(size_t tooth)
 {
-    return QString::number(static_cast<qulonglong>(tooth + 1));
+    return QString::number(static_cast<qulonglong>(tooth) + 1);
 }
 
 } // namespace

@@ -57,8 +57,8 @@ QString wheelText(const trigger::Wheel& wheel)
     return count + turn +
            Wheels::tr(", longest step %1° from tooth %2 to %3")
                .arg(text(units::formatNumber(*widest, 1)))
-               .arg(static_cast<qulonglong>(at + 1))
-               .arg(static_cast<qulonglong>((at + 1) % teeth + 1));
+               .arg(static_cast<qulonglong>(at) + 1)
+               .arg(static_cast<qulonglong>((at + 1) % teeth) + 1);
 }
 
 } // namespace vicegrip::app

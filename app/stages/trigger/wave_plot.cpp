@@ -1,6 +1,7 @@
 #include "app/stages/trigger/wave_plot.h"
 
 #include "app/look/look.h"
+#include "app/widgets/text.h"
 #include "core/units/units.h"
 
 #include <QMouseEvent>
