@@ -205,7 +205,7 @@ class Collector
                   phrase("Turn the engine by hand, every tooth: {}", circuit.name),
                   fit.place,
                   {fit.id},
-                  phrase("meter, battery of its own, key out of the car"),
+                  phrase("meter, spare battery"),
                   buried ? phrase("What stands before it is on already: if a tooth fails, it comes off again.")
                          : phrase("Proved before anything stands in front of it. Trigger, By hand says how."),
                   of->state == proof::State::Done};
