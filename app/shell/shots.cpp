@@ -92,7 +92,8 @@ std::vector<Shot> shots(MainWindow& window)
              press(window, "trigger-capture");
              auto* file = window.findChild<QLineEdit*>(QStringLiteral("capture-file"));
              file->setFocus();
-             file->setText(QString::fromStdString((shippedFolder() / "captures/crank-coil.wav").string()));
+             QDir::setCurrent(QString::fromStdString((shippedFolder() / "captures").string())); // no path in a picture
+             file->setText(QStringLiteral("crank-coil.wav"));
              file->setModified(true);
              emit file->editingFinished();
          }},

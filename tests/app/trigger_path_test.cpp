@@ -171,6 +171,9 @@ TEST_F(TriggerPath, TheGapSaysWhatHandsDo)
         w.type(w.find<QLineEdit>(field), typed);
     EXPECT_THAT(w.textOf("gap-run-out"), HasSubstr("0.30 mm, farthest at 180°"));
     EXPECT_THAT(w.textOf("gap-turn"), HasSubstr("stands right")) << "1.1 to 1.4 mm all round";
+    EXPECT_NEAR(setup().gap_m, 1.25e-3, 1e-12) << "their middle";
+    w.type(w.find<QLineEdit>("gap-now"), "1.9");
+    EXPECT_THAT(w.textOf("gap-turn"), HasSubstr("⅔")) << "measured after them: the sensor was turned, or turns twice";
     EXPECT_THAT(w.textOf("gap-open"), testing::AllOf(HasSubstr("holes"), HasSubstr("side")));
     w.type(w.find<QLineEdit>("gap-hole"), "the one by the mark");
     w.type(w.find<QLineEdit>("gap-side"), "stamped side out");

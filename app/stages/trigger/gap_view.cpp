@@ -141,6 +141,8 @@ void GapView::setFeeler(size_t quarter, double gap_m)
     changeSetup(m_desk, tr("feeler at %1°").arg(static_cast<int>(quarter) * 90), [=, this](job::TriggerSetup& s) {
         s.feelers_m.resize(m_feelers.size(), 0.0);
         s.feelers_m[quarter] = gap_m;
+        if (const auto said = trigger::feelersSay(s.feelers_m)) // what is typed after it counts: the sensor was turned
+            s.gap_m = said->mean_m;
     });
 }
 
@@ -195,8 +197,6 @@ void GapView::showTurn(const job::TriggerSetup& s, const std::optional<trigger::
         gap.least_m = isCoil() ? trigger::kCoilLeast_m : trigger::kHallLeast_m;
         gap.most_m = isCoil() ? trigger::kCoilMost_m : trigger::kHallMost_m;
     }
-    if (feelers)
-        gap.now_m = feelers->mean_m; // four say more than one
     if (!(gap.now_m > 0)) {
         m_turn->setText(tr("Measure the gap with a feeler, on a tooth"));
         return;

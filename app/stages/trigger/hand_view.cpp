@@ -251,7 +251,7 @@ void HandView::showDue()
     m_title->setText(s == nullptr                    ? tr("Say the wheel first: its field is above (W)")
                      : !m_due && m_trouble.isEmpty() ? tr("Working out what it must read")
                      : !m_due                        ? tr("Nothing can be promised by hand")
-                     : s->count.isFull()             ? tr("The turn is full: keep it")
+                     : s->count.isFull()             ? tr("Is the turn full? Look at the wheel")
                      : s->count.due() == 0           ? tr("Turn to the first tooth after the gap")
                                                      : tr("Turn on to tooth %1").arg(toothNumber(s->count.due())));
     if (!m_due) {
@@ -321,7 +321,7 @@ void HandView::showVerdict()
     if (!missed.empty())
         m_todo->setText(text(hand_test::missedText(s->count.wheel(), missed)));
     else if (s->count.isFull())
-        m_todo->setText(tr("All of them were seen. K keeps it: what goes in front of it may go on."));
+        m_todo->setText(tr("As many as it has. K only if the wheel stands as it began: else one was missed."));
 }
 
 void HandView::mark(bool seen)

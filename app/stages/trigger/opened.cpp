@@ -88,7 +88,8 @@ Opened lookForView(std::shared_ptr<const Capture> capture, const Looking& how)
     }
     out.look = std::move(*look);
     out.verdicts = trigger::verdicts(*out.look, how.wanted, scaleOf(*out.capture, channel));
-    if (out.verdicts.front().grade != trigger::Grade::Good) { // none is said, or another
+    out.recognised = text(out.look->report.line); // none was said
+    if (how.known.wheel && out.verdicts.front().grade == trigger::Grade::Bad) { // it is another
         trigger::Known open = how.known;
         open.wheel.reset();
         open.rising.reset();
