@@ -53,6 +53,11 @@ std::vector<Shot> shots(MainWindow& window)
         window.desk().selection.setCircuit({circuit});
         window.showStage(stage);
     };
+    const auto dismiss = [&window] {
+        for (QPushButton* b : window.notices().findChildren<QPushButton*>())
+            if (b->text() == Notices::tr("Dismiss"))
+                b->click();
+    };
     return {
         {QString(), [] {}},
         {QString(), [] {}},
@@ -104,6 +109,7 @@ std::vector<Shot> shots(MainWindow& window)
         {QString(), [] {}},
         {QString(), [] {}},
         {QString(), [&window] { trigger(window, QKeySequence(Qt::Key_F4)); }},
+        {QString(), dismiss}, // what it says has a path in it
         {QStringLiteral("scale-throttle-night"),
          [=, &window] {
              go("tps", Stage::Scale);
@@ -120,12 +126,7 @@ std::vector<Shot> shots(MainWindow& window)
                  ->setText(window.desk().live.recorder().file());
          }},
         {QString(), [&window] { press(window, "recording-play"); }},
-        {QString(),
-         [&window] {
-             for (QPushButton* b : window.notices().findChildren<QPushButton*>())
-                 if (b->text() == Notices::tr("Dismiss"))
-                     b->click();
-         }},
+        {QString(), dismiss},
         {QStringLiteral("links"), [] {}},
         {QStringLiteral("pins-remap"),
          [=, &window] { // the van's plug: its job lies beside the first one
