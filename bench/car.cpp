@@ -1,11 +1,13 @@
 #include "bench/car.h"
 
 #include "bench/turned.h"
+#include "bench/wheel_signal.h"
 
 #include "core/analysis/analysis.h"
 #include "core/electrics/answering.h"
 #include "core/electrics/sensor_model.h"
 #include "core/fuel/flex.h"
+#include "core/trigger/channel_look.h"
 
 #include <algorithm>
 #include <cmath>
@@ -82,6 +84,7 @@ electrics::Situation Car::situation() const
 
 Result<void> Car::solve()
 {
+    m_counted_rpm.reset();
     electrics::Situation is = situation();
     auto built = electrics::build(m_asBuilt, is);
     if (built && std::erase_if(is.pulling, [&](const job::CircuitId& id) { return !built->circuits[id].powered; }) > 0)
@@ -167,11 +170,27 @@ void Car::pass(double seconds)
         (void)solve(); // as in the constructor
 }
 
+Result<void> Car::areThere(const std::vector<electrics::Leads>& places) const
+{
+    for (const electrics::Leads& leads : places)
+        for (const job::PointRef& point : {leads.red, leads.black})
+            if (!m_electrics || !m_electrics->node(point))
+                return fail(ErrorCode::Reference, "the car has no place \"" + point.text() + "\"");
+    return {};
+}
+
+Result<void> Car::putTips(std::vector<electrics::Leads> channels)
+{
+    if (auto there = areThere(channels); !there)
+        return there;
+    m_tips = std::move(channels);
+    return {};
+}
+
 Result<void> Car::putProbes(const job::PointRef& red, const job::PointRef& black)
 {
-    for (const job::PointRef& point : {red, black})
-        if (!m_electrics || !m_electrics->node(point))
-            return fail(ErrorCode::Reference, "the car has no place \"" + point.text() + "\"");
+    if (auto there = areThere({{red, black}}); !there)
+        return there;
     m_red = red;
     m_black = black;
     return {};
@@ -210,6 +229,60 @@ Result<std::vector<job::CircuitId>> Car::click(const parts::OutputId& output) co
     if (m_condition != job::Condition::KeyOn || !m_electrics || !m_electrics->units.front().powered)
         return fail(ErrorCode::Reference, "the ECU clicks an output with the key on and the engine stopped");
     return electrics::answering(m_asBuilt, situation(), output);
+}
+
+std::vector<float> Car::seenBetween(const electrics::Leads& leads, double step_s, size_t samples)
+{
+    const auto turning = turningOf(m_job, m_condition).value_or(trigger::Turning{.rpm = 0});
+    const faults::FaultList faults = now();
+    return signalBetween({m_job, *m_electrics, faults, turning, m_seed + ++m_captures}, leads.red, leads.black, step_s,
+                         samples);
+}
+
+Result<std::vector<std::vector<float>>> Car::scope(double step_s, size_t samples)
+{
+    if (m_tips.empty())
+        return fail(ErrorCode::Reference, "nobody has put the scope's tips anywhere");
+    if (auto there = areThere(m_tips); !there)
+        return tl::make_unexpected(there.error());
+    std::vector<std::vector<float>> out;
+    for (const electrics::Leads& leads : m_tips)
+        out.push_back(seenBetween(leads, step_s, samples));
+    return out;
+}
+
+double Car::countedRpm()
+{
+    if (!m_counted_rpm)
+        m_counted_rpm = counted();
+    return *m_counted_rpm;
+}
+
+double Car::counted()
+{
+    constexpr double kLooks_s = 0.7, kStep_s = 2e-5, kKnown = 0.9;
+    const auto turning = turningOf(m_job, m_condition);
+    if (!turning || !m_electrics || m_electrics->units.empty() || !m_electrics->units.front().powered)
+        return 0;
+    for (const job::Circuit& c : m_fitted.circuits) {
+        const auto wheel = c.trigger ? trigger::readWheel(c.trigger->wheel) : fail(ErrorCode::Range, {});
+        const parts::Part* sensor = job::sensorOf(m_fitted, c);
+        if (!wheel || sensor == nullptr || wheel->onCam() || !job::readsWheel(m_fitted, c))
+            continue;
+        const bool coil = parts::traitsOf(*sensor).alternating;
+        const auto leads = electrics::leadsAtInput(m_job, *job::find(m_job, c.id));
+        if (!leads || !areThere({*leads}))
+            return 0;
+        const auto seen = seenBetween(*leads, kStep_s, static_cast<size_t>(kLooks_s / kStep_s));
+        const trigger::Known known{
+            .wheel = *wheel, .rising = c.trigger->edge.value_or(job::CountedEdge::Falling) == job::CountedEdge::Rising};
+        const auto look = trigger::lookAt(seen, kStep_s, known, coil);
+        const bool follows = look && look->report.followed.losses.empty() &&
+                             static_cast<double>(look->report.followed.known()) >
+                                 kKnown * static_cast<double>(look->report.times_s.size());
+        return follows ? look->report.rpm : 0;
+    }
+    return turning->rpm; // of no wheel is anything said
 }
 
 std::optional<double> Car::volts()

@@ -1,7 +1,7 @@
 #pragma once
 
 #include "bench/loose_wires.h"
-#include "core/electrics/electrics.h"
+#include "core/electrics/readings.h"
 #include "core/job/job.h"
 #include "link/ecu_frames.h"
 
@@ -33,6 +33,8 @@ class Car
     /// What hands do. Errors (Reference) name what the car does not have.
     Result<void> setCondition(job::Condition condition);
     Result<void> putProbes(const job::PointRef& red, const job::PointRef& black);
+    /// Of a scope, a tip and a clip for each channel.
+    Result<void> putTips(std::vector<electrics::Leads> channels);
     Result<void> apply(const job::CircuitId& circuit, double value); ///< SI
     Result<void> setAmbient(double kelvin);
     /// The crank, by hand: degrees since it was left alone. Errors (Range): the engine turns by itself.
@@ -51,6 +53,12 @@ class Car
     /// The ECU switches one of its outputs on by itself: the circuits whose part answers. Errors (Reference): no such
     /// output, or the ECU is off.
     [[nodiscard]] Result<std::vector<job::CircuitId>> click(const parts::OutputId& output) const;
+
+    /// What a scope's channels see while the engine turns, or stands: the same moment of each, `samples` of them
+    /// `step_s` apart. Errors (Reference): nobody has put its tips anywhere, or the car has changed under them.
+    [[nodiscard]] Result<std::vector<std::vector<float>>> scope(double step_s, size_t samples);
+    /// What the ECU counts of the crank, turns a minute: 0 where its wheel does not decode by the edge it counts.
+    [[nodiscard]] double countedRpm();
 
     /// The meter across the probes. No value: overload, or nothing that can be measured so.
     [[nodiscard]] std::optional<double> volts();
@@ -74,6 +82,9 @@ class Car
     [[nodiscard]] electrics::Situation situation() const;
     [[nodiscard]] faults::FaultList left() const;
     [[nodiscard]] faults::FaultList now() const; ///< those left, and what has let go
+    [[nodiscard]] Result<void> areThere(const std::vector<electrics::Leads>& places) const;
+    [[nodiscard]] double counted();
+    [[nodiscard]] std::vector<float> seenBetween(const electrics::Leads& leads, double step_s, size_t samples);
     [[nodiscard]] bool makesSense(const parts::EcuInput& input) const;
     void takeUp(const faults::HeldTable& held);
     Result<void> solve();
@@ -90,8 +101,11 @@ class Car
     double m_ambient_k;
     std::optional<double> m_crank_deg; ///< where hands have turned it to; none: it stands where no tooth is seen
     job::PointRef m_red, m_black;
+    std::vector<electrics::Leads> m_tips; ///< of a scope
     std::optional<electrics::Electrics> m_electrics;
     std::map<int, link::EcuTable> m_tables;
+    std::optional<double> m_counted_rpm; ///< none: not looked at since the car changed
+    std::uint32_t m_captures = 0; ///< so far: chance is another each time
     unsigned m_seed;
     std::mt19937 m_random;
 };

@@ -84,6 +84,14 @@ Result<void> obey(Car& car, const QJsonObject& request, QJsonObject& reply)
     when("red", [&](const QJsonValue& v) {
         return car.putProbes(pointOf(v), pointOf(request.value(QLatin1String("black"))));
     });
+    when("tips", [&](const QJsonValue& v) {
+        constexpr qsizetype kMostChannels = 8;
+        std::vector<electrics::Leads> channels;
+        for (const QJsonValue& one : v.toArray())
+            channels.push_back({pointOf(one.toArray().at(0)), pointOf(one.toArray().at(1))});
+        return v.toArray().size() <= kMostChannels ? car.putTips(std::move(channels))
+                                                   : fail(ErrorCode::Range, "a scope has at most eight channels");
+    });
     when("mended", [&](const QJsonValue& v) {
         std::vector<faults::Subjects> mends;
         for (const QJsonValue& mend : v.toArray())

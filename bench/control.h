@@ -7,6 +7,7 @@
 /// What hands do, as one JSON object a line (docs/formats.md). Several members may stand in one request.
 ///
 ///     {"condition": "key-on"}  {"red": "A.7", "black": "BAT-"}  {"measurand": {"clt": 353.15}}  {"ambient_k": 295.15}
+///     {"tips": [["A.13", "BAT-"], ["A.14", "BAT-"]]}
 ///     {"mended": ["wire w20"]}  {"hands": ["FP", "wire w20"]}
 ///
 /// The reply is {"ok": true} or {"error": "the car has no place \"A.99\""}.

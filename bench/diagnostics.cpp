@@ -9,7 +9,6 @@ namespace vicegrip::bench {
 namespace {
 
 constexpr double kRail = 0.02; // of full scale: below or above is no reading (typical)
-constexpr double kIdle_rpm = 850;
 constexpr std::uint8_t kEngineSpeed = 0x0C;
 
 } // namespace
@@ -17,8 +16,7 @@ constexpr std::uint8_t kEngineSpeed = 0x0C;
 obd::Responder::Unit Diagnostics::unitOf(Car& car)
 {
     obd::Responder::Unit out;
-    std::map<std::uint8_t, double> values = {
-        {kEngineSpeed, car.condition() == job::Condition::Running ? kIdle_rpm : 0}};
+    std::map<std::uint8_t, double> values = {{kEngineSpeed, car.countedRpm()}};
     std::set<obd::Code> there;
     const job::Job& job = car.job();
     const auto samples = car.samples();

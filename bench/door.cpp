@@ -69,7 +69,7 @@ void Door::receive()
 
 void Door::admit(link::LineSocket* line, const QByteArray& greeting)
 {
-    for (const QByteArray channel : {"can", "meter", "control"})
+    for (const QByteArray channel : {"can", "meter", "scope", "control"})
         if (greeting == m_nonce + ' ' + channel) {
             emit entered(line, channel);
             return;

@@ -23,7 +23,7 @@ class Door : public QObject
     [[nodiscard]] QByteArray announcement() const;
 
   signals:
-    /// "can", "meter" or "control". The line ends itself.
+    /// "can", "meter", "scope" or "control". The line ends itself.
     void entered(vicegrip::link::LineSocket* line, const QByteArray& channel);
 
   private:

@@ -11,6 +11,19 @@ namespace {
 constexpr int kSamplePeriod_ms = 20; // 50 Hz
 constexpr int kSettle_ms = 50; // editors write a file in several goes
 
+template <class Instrument> void answerAs(link::LineSocket* line, Car& car)
+{
+    const auto scpi = std::make_shared<Instrument>(car);
+    QObject::connect(line, &link::LineSocket::received, line, [line, scpi](const QByteArray& text) {
+        for (const Answer& answer : scpi->execute(text)) {
+            if (answer.isBlock)
+                line->writeBlock(answer.bytes);
+            else
+                line->writeLine(answer.bytes);
+        }
+    });
+}
+
 } // namespace
 
 Server::Server(std::filesystem::path jobFile, std::filesystem::path faultsFile, QObject* parent)
@@ -57,11 +70,9 @@ void Server::welcome(link::LineSocket* line, const QByteArray& channel)
 {
     using Link = link::LineSocket;
     if (channel == "meter") {
-        const auto scpi = std::make_shared<ScpiInterpreter>(*m_car);
-        connect(line, &Link::received, line, [line, scpi](const QByteArray& text) {
-            for (const QByteArray& answer : scpi->execute(text))
-                line->writeLine(answer);
-        });
+        answerAs<Multimeter>(line, *m_car);
+    } else if (channel == "scope") {
+        answerAs<Scope>(line, *m_car);
     } else if (channel == "control") {
         connect(line, &Link::received, line,
                 [this, line](const QByteArray& text) { line->writeLine(control(*m_car, text)); });

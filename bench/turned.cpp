@@ -31,6 +31,22 @@ bool seesTooth(const trigger::Wheel& wheel, const faults::WheelOff& stands, doub
 
 } // namespace
 
+faults::WheelOff standsBefore(const job::Circuit& circuit, const faults::FaultList& faults)
+{
+    faults::WheelOff out;
+    out.circuit = circuit.id;
+    if (circuit.trigger && circuit.trigger->gap_m > 0)
+        out.gap_m = circuit.trigger->gap_m;
+    if (circuit.trigger && !circuit.trigger->feelers_m.empty()) {
+        const auto [least, most] = std::ranges::minmax(circuit.trigger->feelers_m);
+        out.runOut_m = most - least;
+    }
+    for (const faults::Fault& fault : faults)
+        if (const auto* off = std::get_if<faults::WheelOff>(&fault); off != nullptr && off->circuit == circuit.id)
+            out = *off;
+    return out;
+}
+
 std::set<job::CircuitId> onTooth(const job::Job& job, const faults::FaultList& faults, double crank_deg)
 {
     std::set<job::CircuitId> out;
@@ -38,12 +54,7 @@ std::set<job::CircuitId> onTooth(const job::Job& job, const faults::FaultList& f
         const auto wheel = c.trigger ? trigger::readWheel(c.trigger->wheel) : fail(ErrorCode::Range, {});
         if (!wheel || !hand_test::switchesByHand(job, c))
             continue;
-        faults::WheelOff stands;
-        stands.circuit = c.id;
-        for (const faults::Fault& fault : faults)
-            if (const auto* off = std::get_if<faults::WheelOff>(&fault); off != nullptr && off->circuit == c.id)
-                stands = *off;
-        if (seesTooth(*wheel, stands, crank_deg))
+        if (seesTooth(*wheel, standsBefore(c, faults), crank_deg))
             out.insert(c.id);
     }
     return out;

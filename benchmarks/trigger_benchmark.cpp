@@ -12,7 +12,7 @@ const trigger::Sensed& captured()
 {
     constexpr double kRate_hz = 1e6, kSeconds = 10;
     static const trigger::Sensed kSensed = trigger::senseHall(trigger::readWheel("36-1").value(), {300, 0, 0.1, 4}, {},
-                                                              {}, {0.1, 0, -1, 3}, kSeconds, kRate_hz);
+                                                              {}, {.noise_v = 0.1, .seed = 3}, kSeconds, kRate_hz);
     return kSensed;
 }
 

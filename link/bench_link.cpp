@@ -189,6 +189,14 @@ void BenchLink::putProbes(const QString& red, const QString& black, const Done& 
     ask({{QStringLiteral("red"), red}, {QStringLiteral("black"), black}}, done);
 }
 
+void BenchLink::putTips(const QList<QPair<QString, QString>>& channels, const Done& done)
+{
+    QJsonArray tips;
+    for (const auto& [tip, clip] : channels)
+        tips.append(QJsonArray{tip, clip});
+    ask({{QStringLiteral("tips"), tips}}, done);
+}
+
 void BenchLink::setMeasurand(const QString& circuit, double value, const Done& done)
 {
     if (m_ready)

@@ -21,7 +21,7 @@ struct BenchDoor
     QString socket;
     QByteArray nonce;
 
-    /// "can", "meter" or "control".
+    /// "can", "meter", "scope" or "control".
     [[nodiscard]] BenchAddress channel(const char* name) const { return {socket, nonce + ' ' + name}; }
 };
 
@@ -45,6 +45,8 @@ class BenchLink : public QObject
     /// Hands: key and battery lead, the probes, and a measurand (SI; keyed by circuit).
     void setCondition(job::Condition condition, const Done& done = {});
     void putProbes(const QString& red, const QString& black, const Done& done = {});
+    /// Of a scope, channel by channel: a tip and a clip.
+    void putTips(const QList<QPair<QString, QString>>& channels, const Done& done = {});
     void setMeasurand(const QString& circuit, double value, const Done& done = {});
     /// Where hands have turned the crank to.
     void turn(double crank_deg, const Done& done = {});

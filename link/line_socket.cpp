@@ -84,6 +84,8 @@ template <class Socket> void LineSocket::adopt(Socket* socket)
 void LineSocket::connectTo(const Address& address)
 {
     close();
+    m_awaited = 0;
+    m_block.clear();
     if (m_socket != nullptr) {
         m_socket->disconnect(this);
         m_socket->deleteLater(); // it may be the sender of what called us
@@ -112,11 +114,21 @@ void LineSocket::connectTo(const Address& address)
 
 void LineSocket::writeLine(const QByteArray& line)
 {
+    write(line + '\n', kMostUnread);
+}
+
+void LineSocket::writeBlock(const QByteArray& bytes)
+{
+    const QByteArray count = QByteArray::number(bytes.size());
+    write('#' + QByteArray::number(count.size()) + count + bytes + '\n', kLargestBlock);
+}
+
+void LineSocket::write(const QByteArray& bytes, qint64 most)
+{
     if (!isConnected())
         return;
-    m_socket->write(line);
-    m_socket->write("\n");
-    if (m_socket->bytesToWrite() > kMostUnread)
+    m_socket->write(bytes);
+    if (m_socket->bytesToWrite() > most)
         breakOff(tr("it does not read what it is sent"));
 }
 
@@ -134,10 +146,55 @@ bool LineSocket::isConnected() const
 void LineSocket::read()
 {
     QIODevice* const from = m_socket; // who receives a line may lead us elsewhere
-    while (from == m_socket && from->canReadLine())
-        emit received(from->readLine().trimmed());
-    if (from == m_socket && from->bytesAvailable() > kLongestLine)
+    while (from == m_socket && (m_awaited > 0 ? readBlock(*from) : readLine(*from)))
+        ;
+}
+
+/// A line, or the beginning of a block; false: neither is there yet.
+bool LineSocket::readLine(QIODevice& from)
+{
+    if (m_largestBlock > 0 && from.peek(1) == "#")
+        return beginBlock(from);
+    if (from.canReadLine()) {
+        emit received(from.readLine().trimmed());
+        return true;
+    }
+    if (from.bytesAvailable() > kLongestLine)
         breakOff(tr("it sent a line without an end"));
+    return false;
+}
+
+bool LineSocket::beginBlock(QIODevice& from)
+{
+    constexpr qint64 kMostDigits = 9;
+    const QByteArray head = from.peek(2 + kMostDigits);
+    if (head.size() < 2)
+        return false;
+    const int digits = head.at(1) - '0';
+    bool isNumber = digits >= 1 && digits <= kMostDigits;
+    if (isNumber && head.size() < 2 + digits)
+        return false;
+    const qlonglong count = isNumber ? head.mid(2, digits).toLongLong(&isNumber) : 0;
+    if (!isNumber || count < 0 || count > m_largestBlock) {
+        breakOff(tr("it sent a block that does not say how long it is, or one that is too long"));
+        return false;
+    }
+    from.read(2 + digits);
+    m_block = QByteArray("");
+    m_awaited = count;
+    if (count == 0)
+        emit receivedBlock(std::exchange(m_block, {}));
+    return true;
+}
+
+bool LineSocket::readBlock(QIODevice& from)
+{
+    const QByteArray part = from.read(m_awaited);
+    m_block += part;
+    m_awaited -= part.size();
+    if (m_awaited == 0)
+        emit receivedBlock(std::exchange(m_block, {}));
+    return !part.isEmpty();
 }
 
 void LineSocket::breakOff(const QString& sentence)

@@ -98,6 +98,10 @@ Live::Live(QObject* parent) : QObject(parent)
                 emit linksChanged();
             });
     connect(&m_meter, &link::ScpiMeter::measured, this, &Live::settle);
+    connect(&m_scope, &link::ScpiScope::swept, this,
+            [this](const std::shared_ptr<const link::Swept>& swept) { finishSweep(swept, {}); });
+    connect(&m_scope, &link::ScpiScope::failed, this,
+            [this](const QString& sentence) { finishSweep(nullptr, sentence); });
     connect(&m_meter, &link::ScpiMeter::failed, this,
             [this](const QString& sentence) { finishReading(std::nullopt, sentence); });
 }

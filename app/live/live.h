@@ -2,11 +2,13 @@
 
 #include "app/live/latest.h"
 #include "app/live/recorder.h"
+#include "core/electrics/readings.h"
 #include "core/proof/place.h"
 #include "core/scaling/table.h"
 #include "link/bench_link.h"
 #include "link/can_ecu.h"
 #include "link/scpi_meter.h"
+#include "link/scpi_scope.h"
 
 #include <QObject>
 #include <QTimer>
@@ -128,6 +130,13 @@ class Live : public QObject
     using Taken = std::function<void(const std::optional<job::Reading>& reading, const QString& sentence)>;
     void takeReading(const QString& red, const QString& black, job::Condition condition, Taken taken);
 
+    /// What a scope sees: the bench's, its tips put to these places and its engine turned so meanwhile, or a real one.
+    /// The answer is null with a sentence.
+    using Swept = std::function<void(std::shared_ptr<const link::Swept> swept, const QString& sentence)>;
+    void sweepBench(const std::vector<electrics::Leads>& leads, job::Condition condition, const link::Sweep& sweep,
+                    const Swept& swept);
+    void sweepScope(const link::Address& scope, const link::Sweep& sweep, const Swept& swept);
+
     /// Hands a table over, value axis in the sensor's unit. The answer is empty when the ECU took it.
     using Sent = std::function<void(const QString& trouble)>;
     void sendTable(int input, const scaling::Table& table, units::Dimension measures, Sent sent);
@@ -172,6 +181,7 @@ class Live : public QObject
     void listen();
     void readBenchFrames();
     void leaveBench();
+    void finishSweep(std::shared_ptr<const link::Swept> swept, const QString& sentence);
     void tellMends();
 
     link::BenchLink m_bench;
@@ -184,6 +194,8 @@ class Live : public QObject
     qsizetype m_told = 0; ///< mends that the bench knows of
     link::CanEcu m_ecu;
     link::ScpiMeter m_meter;
+    link::ScpiScope m_scope;
+    Swept m_swept;
     Latest m_latest;
     std::optional<StreamLink> m_stream; ///< none: the bench's
     std::optional<Replay> m_replay;

@@ -3,6 +3,7 @@
 #include "app/look/look.h"
 
 #include <QPainter>
+#include <QShortcut>
 
 namespace vicegrip::app {
 namespace {
@@ -19,6 +20,14 @@ KeyButton::KeyButton(const QString& text, const QString& key, bool primary, QWid
     setFocusPolicy(Qt::TabFocus);
     setSizePolicy(QSizePolicy::Fixed, QSizePolicy::Fixed);
     setCursor(Qt::PointingHandCursor);
+}
+
+KeyButton* KeyButton::bound(QWidget* view, const char* objectName, const QString& text, Qt::Key key, bool primary)
+{
+    auto* out = new KeyButton(text, QKeySequence(key).toString(QKeySequence::NativeText), primary);
+    out->setObjectName(QLatin1String(objectName));
+    connect(new QShortcut(QKeySequence(key), view), &QShortcut::activated, out, [out] { out->click(); });
+    return out;
 }
 
 QSize KeyButton::sizeHint() const

@@ -12,6 +12,9 @@ class KeyButton : public QAbstractButton
   public:
     /// `key` is only shown; the stage binds it.
     KeyButton(const QString& text, const QString& key, bool primary, QWidget* parent = nullptr);
+    /// One that its key presses, within a view.
+    [[nodiscard]] static KeyButton* bound(QWidget* view, const char* objectName, const QString& text, Qt::Key key,
+                                          bool primary);
 
     [[nodiscard]] const QString& key() const { return m_key; }
     [[nodiscard]] QSize sizeHint() const override;

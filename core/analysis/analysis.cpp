@@ -319,6 +319,7 @@ Analysis analyse(std::shared_ptr<const job::Job> analysed, const Analysis* befor
     out.clicks = clicks::standings(job, out.facts);
     out.wiggles = wiggle::standings(job, out.facts);
     out.handTurns = hand_test::standings(job, out.facts);
+    out.decoded = decoded::standings(job, out.facts);
     const Judging judging(out, before);
     const auto say = [&](const std::vector<findings::Finding>& more) {
         out.findings.insert(out.findings.end(), more.begin(), more.end());
@@ -331,8 +332,9 @@ Analysis analyse(std::shared_ptr<const job::Job> analysed, const Analysis* befor
             places[read] = kept->circuits[i]->placesUnder(read);
         judging.judge(view, places, i);
         if (job::isSeated(circuit)) { // else nothing to prove: there is no seat
-            view.meter = proof::worst({meterState(view), handsState(out.clicks, circuit.id),
-                                       handsState(out.wiggles, circuit.id), handsState(out.handTurns, circuit.id)});
+            view.meter =
+                proof::worst({meterState(view), handsState(out.clicks, circuit.id), handsState(out.wiggles, circuit.id),
+                              handsState(out.handTurns, circuit.id), handsState(out.decoded, circuit.id)});
             view.scale = scaleState(view);
             view.pins = pinsState(out.pins, drawn.paths[i]);
         }
@@ -342,6 +344,7 @@ Analysis analyse(std::shared_ptr<const job::Job> analysed, const Analysis* befor
     clicks::check(out.findings, job, out.clicks);
     wiggle::check(out.findings, job, out.wiggles);
     hand_test::check(out.findings, job, out.handTurns);
+    decoded::check(out.findings, job, out.decoded);
     say(kept->pinned);
     for (const job::Circuit& circuit : job.circuits)
         findings::checkLimits(out.findings, job, out.facts, circuit);

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "core/clicks/clicks.h"
+#include "core/decoded/decoded.h"
 #include "core/findings/finding.h"
 #include "core/hand_test/standing.h"
 #include "core/job/job.h"
@@ -59,6 +60,7 @@ struct Analysis
     std::vector<clicks::Standing> clicks; ///< of what the ECU drives, in the order it is clicked
     std::vector<wiggle::Standing> wiggles; ///< of the circuits that were watched while hands moved their wires
     std::vector<hand_test::Standing> handTurns; ///< of the circuits that read a wheel
+    std::vector<decoded::Standing> decoded; ///< the same
     std::vector<findings::Finding> findings;
     std::vector<Task> tasks; ///< most urgent first
     job::Facts facts; ///< as proofs keep them

@@ -85,6 +85,31 @@ void addTurns(std::vector<Task>& out, const Analysis& analysis)
                            s.state == State::Stale ? s.reason + "." : s.todo});
 }
 
+void addCaptures(std::vector<Task>& out, const Analysis& analysis)
+{
+    for (const decoded::Standing& s : analysis.decoded)
+        if (s.state == State::Failing || s.state == State::Stale)
+            out.push_back({Stage::Trigger,
+                           s.circuit,
+                           {},
+                           phrase("{}: capture it again", job::find(*analysis.job, s.circuit)->name),
+                           s.reason + "."});
+}
+
+/// A coil that is wired, and has no other proof than a capture.
+void addUncaptured(std::vector<Task>& out, const job::Circuit& c, const proof::CircuitView& view,
+                   const Analysis& analysis)
+{
+    const auto of = std::ranges::find(analysis.decoded, c.id, &decoded::Standing::circuit);
+    if (view.meter == State::Done && of != analysis.decoded.end() && of->only && of->state == State::Untouched)
+        out.push_back({Stage::Trigger,
+                       c.id,
+                       {},
+                       phrase("{}: capture it on the starter", c.name),
+                       phrase("A coil makes volts only while teeth pass it fast: nothing else proves it before the "
+                              "first start.")});
+}
+
 /// What is buried by and by comes first of what nobody has begun.
 void addUnturned(std::vector<Task>& out, const job::Circuit& c, const Analysis& analysis)
 {
@@ -218,6 +243,7 @@ std::vector<Task> tasksOf(const Analysis& analysis)
     addClicks(out, analysis);
     addWiggles(out, analysis);
     addTurns(out, analysis);
+    addCaptures(out, analysis);
     each(addStale);
     each(addUnseated);
     addPins(out, analysis);
@@ -225,6 +251,9 @@ std::vector<Task> tasksOf(const Analysis& analysis)
         addUnturned(tasks, c, analysis);
     });
     each(addUntouched);
+    each([&](std::vector<Task>& tasks, const job::Circuit& c, const proof::CircuitView& view) {
+        addUncaptured(tasks, c, view, analysis);
+    });
     each(addScale);
     if (!analysis.circuits.empty())
         addBrief(out, *analysis.job);

@@ -17,4 +17,5 @@
 #include "core/base/root.h" // where a function crosses zero
 #include "core/base/schema_text.h" // the published schemas, compiled in
 #include "core/base/shipped.h" // where what is shipped beside the programs lies
+#include "core/base/text_lines.h" // lines, of a file of which a piece is held
 #include "core/base/typed_text.h" // text as people type and paste it

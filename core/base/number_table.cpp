@@ -56,34 +56,6 @@ tl::unexpected<Error> atLine(ErrorCode code, int line, std::string sentence)
     return fail(code, std::move(sentence), {{}, {}, line, 0});
 }
 
-/// Walks over the lines that hold something.
-class Lines
-{
-  public:
-    explicit Lines(std::string_view text) : m_rest(text) {}
-
-    bool next()
-    {
-        while (!m_rest.empty()) {
-            const size_t end = std::min(m_rest.find('\n'), m_rest.size());
-            m_line = m_rest.substr(0, end);
-            m_rest.remove_prefix(std::min(end + 1, m_rest.size()));
-            ++m_number;
-            const size_t shown = m_line.find_first_not_of(kBlank);
-            if (shown != std::string_view::npos && m_line[shown] != '#')
-                return true;
-        }
-        return false;
-    }
-
-    [[nodiscard]] std::string_view line() const { return m_line; }
-    [[nodiscard]] int number() const { return m_number; }
-
-  private:
-    std::string_view m_rest, m_line;
-    int m_number = 0;
-};
-
 template <class Take> void eachCell(std::string_view line, char separator, Take take)
 {
     for (;;) {
@@ -102,21 +74,43 @@ bool beginsLikeANumber(std::string_view cell)
     return first != std::string_view::npos && cell[first] >= '0' && cell[first] <= '9';
 }
 
-/// Columns and their names from the first line; whether it names them.
-bool isHeading(std::string_view line, char separator, NumberTable& out)
+/// The cells of the first line; whether they name the columns.
+bool isHeading(std::string_view line, char separator, std::vector<std::string>& names)
 {
     bool heading = false;
     eachCell(line, separator, [&](std::string_view cell) {
         double value = 0;
-        if (out.columns == 0)
+        if (names.empty())
             heading = !beginsLikeANumber(cell) && !readNumber(cell, separator == ',' ? '.' : ',', value);
-        ++out.columns;
-        out.names.emplace_back(cell);
+        names.emplace_back(cell);
         return true;
     });
-    if (!heading)
-        out.names.clear();
     return heading;
+}
+
+Result<NumberTable> tableOf(NumberRows rows)
+{
+    if (rows.text().size() > kMostBytes)
+        return fail(ErrorCode::TooBig, phrase("the text is longer than 512 MB"));
+    NumberTable out;
+    for (;;) {
+        const auto there = rows.next();
+        if (!there)
+            return tl::make_unexpected(there.error());
+        if (!*there)
+            return out;
+        const auto row = rows.row();
+        if (out.columns == 0) {
+            out.columns = row.size();
+            out.names = rows.names();
+            const size_t line = std::max<size_t>(1, rows.text().line().size() + 1);
+            const size_t foreseen = std::min<size_t>(rows.text().size() / line, kForeseen);
+            out.cells.reserve(foreseen * out.columns);
+            out.lines.reserve(foreseen);
+        }
+        out.cells.insert(out.cells.end(), row.begin(), row.end());
+        out.lines.push_back(rows.line());
+    }
 }
 
 } // namespace
@@ -127,59 +121,85 @@ std::optional<double> readCell(std::string_view cell, char separator)
     return readNumber(withoutBlanks(cell), separator == ',' ? '.' : ',', value) ? std::optional(value) : std::nullopt;
 }
 
+bool NumberRows::nextLine()
+{
+    while (m_lines.next()) {
+        const std::string_view line = m_lines.line();
+        const size_t shown = line.find_first_not_of(kBlank);
+        if (shown != std::string_view::npos && line[shown] != '#')
+            return true;
+    }
+    return false;
+}
+
+/// What the first line says of the columns; whether a row is at hand.
+Result<bool> NumberRows::begin()
+{
+    if (!nextLine())
+        return end();
+    m_separator = separatorOf(m_lines.line());
+    const bool heading = isHeading(m_lines.line(), m_separator, m_names);
+    m_columns = m_names.size();
+    if (m_columns < m_leastColumns)
+        return atLine(
+            ErrorCode::Range, m_lines.number(),
+            phrase("expected {} columns, found {}", std::to_string(m_leastColumns), std::to_string(m_columns)));
+    if (!heading)
+        m_names.clear();
+    return heading ? (nextLine() ? Result<bool>(true) : end()) : Result<bool>(true);
+}
+
+Result<bool> NumberRows::end() const
+{
+    if (m_lines.trouble())
+        return tl::make_unexpected(*m_lines.trouble());
+    if (m_any)
+        return false;
+    return fail(ErrorCode::Range, m_lines.size() == 0 ? phrase("it is empty: there is no row of numbers")
+                                                      : phrase("there is no row of numbers"));
+}
+
+Result<bool> NumberRows::next()
+{
+    if (m_columns == 0) {
+        const auto there = begin();
+        if (!there || !*there)
+            return there;
+    } else if (!nextLine()) {
+        return end();
+    }
+    std::string_view wrong;
+    m_row.clear();
+    size_t cells = 0;
+    const char decimalMark = m_separator == ',' ? '.' : ',';
+    eachCell(m_lines.line(), m_separator, [&](std::string_view cell) {
+        double value = 0;
+        ++cells;
+        if (!readNumber(cell, decimalMark, value) && wrong.data() == nullptr)
+            wrong = cell;
+        if (cells <= m_columns)
+            m_row.push_back(value);
+        return true;
+    });
+    if (cells != m_columns)
+        return atLine(ErrorCode::Malformed, m_lines.number(),
+                      phrase("{} columns, and {} before", std::to_string(cells), std::to_string(m_columns)));
+    if (wrong.data() != nullptr)
+        return atLine(ErrorCode::Malformed, m_lines.number(),
+                      phrase("\"{}\" is not a finite number of a size that is measured", wrong.substr(0, kQuoted)));
+    m_any = true;
+    return true;
+}
+
 Result<NumberTable> readNumbers(std::string_view text, size_t leastColumns)
 {
-    if (text.size() > kMostBytes)
-        return fail(ErrorCode::TooBig, phrase("the text is longer than 512 MB"));
-    if (text.starts_with("\xEF\xBB\xBF"))
-        text.remove_prefix(3);
-    NumberTable out;
-    char separator = ',';
-    for (Lines lines(text); lines.next();) {
-        const std::string_view line = lines.line();
-        if (out.columns == 0) {
-            separator = separatorOf(line);
-            const bool heading = isHeading(line, separator, out);
-            if (out.columns < leastColumns)
-                return atLine(
-                    ErrorCode::Range, lines.number(),
-                    phrase("expected {} columns, found {}", std::to_string(leastColumns), std::to_string(out.columns)));
-            const size_t rows = std::min(text.size() / (line.size() + 1), kForeseen);
-            out.cells.reserve(rows * out.columns);
-            out.lines.reserve(rows);
-            if (heading)
-                continue;
-        }
-        size_t cells = 0;
-        std::string_view wrong;
-        eachCell(line, separator, [&](std::string_view cell) {
-            double value = 0;
-            ++cells;
-            if (!readNumber(cell, separator == ',' ? '.' : ',', value) && wrong.data() == nullptr)
-                wrong = cell;
-            if (cells <= out.columns)
-                out.cells.push_back(value);
-            return true;
-        });
-        if (cells != out.columns)
-            return atLine(ErrorCode::Malformed, lines.number(),
-                          phrase("{} columns, and {} before", std::to_string(cells), std::to_string(out.columns)));
-        if (wrong.data() != nullptr)
-            return atLine(ErrorCode::Malformed, lines.number(),
-                          phrase("\"{}\" is not a finite number of a size that is measured", wrong.substr(0, kQuoted)));
-        out.lines.push_back(lines.number());
-    }
-    if (out.lines.empty())
-        return fail(ErrorCode::Range, text.empty() ? phrase("it is empty: there is no row of numbers")
-                                                   : phrase("there is no row of numbers"));
-    return out;
+    return tableOf(NumberRows(TextLines(text), leastColumns));
 }
 
 Result<NumberTable> readNumberFile(const std::filesystem::path& file, size_t leastColumns)
 {
-    return document::inFile(document::readFile(file, kMostBytes).and_then([&](const std::string& text) {
-        return readNumbers(text, leastColumns);
-    }),
+    return document::inFile(TextLines::ofFile(file).and_then(
+                                [&](TextLines&& lines) { return tableOf(NumberRows(std::move(lines), leastColumns)); }),
                             file);
 }
 

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "core/base/result.h"
+#include "core/base/text_lines.h"
 
 #include <filesystem>
 #include <optional>
@@ -26,15 +26,40 @@ struct NumberTable
 /// One cell of such a text as a finite number; blanks and quotes round it are passed over.
 [[nodiscard]] std::optional<double> readCell(std::string_view cell, char separator);
 
-/// Reads a text whose cells stand between tabs, semicolons or commas: the first of these that the first line has.
+/// The rows of a text whose cells stand between tabs, semicolons or commas: the first of these that the first line has.
 /// Between tabs and semicolons a comma is a decimal mark. A byte-order mark, empty lines and lines that begin with #
-/// are passed over. A first line whose first cell is no number, and does not begin like one, names the columns. Errors
-/// (Malformed, with the line): a cell that is no number, or none that is measured, a row of another length;
-/// (TooBig) above 512 MB; (Range) no row at all, or fewer columns than `leastColumns`.
+/// are passed over. A first line whose first cell is no number, and does not begin like one, names the columns.
+class NumberRows
+{
+  public:
+    NumberRows(TextLines lines, size_t leastColumns) : m_lines(std::move(lines)), m_leastColumns(leastColumns) {}
+
+    /// Goes to the next row; false at the end. Errors (Malformed, with the line): a cell that is no number, or none
+    /// that is measured, a row of another length; (Range) no row at all, or fewer columns than `leastColumns`; those
+    /// of TextLines.
+    [[nodiscard]] Result<bool> next();
+    [[nodiscard]] std::span<const double> row() const { return m_row; }
+    [[nodiscard]] int line() const { return m_lines.number(); }
+    [[nodiscard]] const std::vector<std::string>& names() const { return m_names; } ///< as NumberTable's
+    [[nodiscard]] const TextLines& text() const { return m_lines; }
+
+  private:
+    [[nodiscard]] bool nextLine();
+    [[nodiscard]] Result<bool> begin();
+    [[nodiscard]] Result<bool> end() const;
+
+    TextLines m_lines;
+    size_t m_leastColumns, m_columns = 0;
+    char m_separator = ',';
+    bool m_any = false;
+    std::vector<std::string> m_names;
+    std::vector<double> m_row;
+};
+
+/// All rows. Errors: as NumberRows; (TooBig) above 512 MB.
 [[nodiscard]] Result<NumberTable> readNumbers(std::string_view text, size_t leastColumns);
 
-/// The same of a file, which is not copied: ten million rows are read in about the time the disk needs. Errors (Io,
-/// TooBig) name the file.
+/// The same of a file. Errors name it.
 [[nodiscard]] Result<NumberTable> readNumberFile(const std::filesystem::path& file, size_t leastColumns);
 
 } // namespace vicegrip

@@ -3,6 +3,7 @@
 #include "core/base/phrase.h"
 
 #include <algorithm>
+#include <cctype>
 #include <charconv>
 #include <cmath>
 #include <map>
@@ -12,53 +13,58 @@ namespace vicegrip::capture {
 namespace {
 
 constexpr double kNano_s = 1e-9;
+constexpr std::size_t kSaid = 40; // letters of a word that is wrong
 
 /// The words of the text, with the line each stands in.
 class VcdWords
 {
   public:
-    explicit VcdWords(std::string_view text) : m_text(text) {}
+    explicit VcdWords(TextLines lines) : m_lines(std::move(lines)) {}
 
-    /// Empty at the end.
+    /// Empty at the end. It holds until the next.
     std::string_view next()
     {
-        while (m_at < m_text.size() && isBlank(m_text[m_at])) {
-            m_line += m_text[m_at] == '\n' ? 1 : 0;
-            ++m_at;
+        for (;;) {
+            const std::size_t from = m_rest.find_first_not_of(kBlank);
+            if (from != std::string_view::npos) {
+                const std::size_t end = std::min(m_rest.find_first_of(kBlank, from), m_rest.size());
+                const std::string_view out = m_rest.substr(from, end - from);
+                m_rest.remove_prefix(end);
+                return out;
+            }
+            if (!m_lines.next())
+                return {};
+            m_rest = m_lines.line();
         }
-        const std::size_t from = m_at;
-        while (m_at < m_text.size() && !isBlank(m_text[m_at]))
-            ++m_at;
-        return m_text.substr(from, m_at - from);
     }
 
     /// What stands before $end.
-    std::vector<std::string_view> section()
+    std::vector<std::string> section()
     {
-        std::vector<std::string_view> out;
+        std::vector<std::string> out;
         for (std::string_view word = next(); !word.empty() && word != "$end"; word = next())
-            out.push_back(word);
+            out.emplace_back(word);
         return out;
     }
 
+    [[nodiscard]] const TextLines& lines() const { return m_lines; }
     [[nodiscard]] tl::unexpected<Error> malformed(std::string sentence) const
     {
-        return fail(ErrorCode::Malformed, std::move(sentence), {{}, {}, m_line, 0});
+        return fail(ErrorCode::Malformed, std::move(sentence), {{}, {}, m_lines.number(), 0});
     }
 
   private:
-    static bool isBlank(char c) { return c == ' ' || c == '\t' || c == '\r' || c == '\n'; }
+    static constexpr std::string_view kBlank = " \t\r";
 
-    std::string_view m_text;
-    std::size_t m_at = 0;
-    int m_line = 1;
+    TextLines m_lines;
+    std::string_view m_rest;
 };
 
 /// "1 us", "10ns".
-std::optional<double> scaleOf(const std::vector<std::string_view>& words)
+std::optional<double> scaleOf(const std::vector<std::string>& words)
 {
     std::string all;
-    for (const std::string_view word : words)
+    for (const std::string& word : words)
         all += word;
     static const std::map<std::string, double, std::less<>> kUnits = {{"s", 1},     {"ms", 1e-3},  {"us", 1e-6},
                                                                       {"ns", 1e-9}, {"ps", 1e-12}, {"fs", 1e-15}};
@@ -72,13 +78,15 @@ std::optional<double> scaleOf(const std::vector<std::string_view>& words)
 class VcdReader
 {
   public:
-    explicit VcdReader(std::string_view text) : m_words(text) {}
+    explicit VcdReader(TextLines text) : m_words(std::move(text)) {}
 
     Result<Seen> read()
     {
         for (std::string_view word = m_words.next(); !word.empty(); word = m_words.next())
             if (const auto taken = take(word); !taken)
                 return tl::make_unexpected(taken.error());
+        if (m_words.lines().trouble())
+            return tl::make_unexpected(*m_words.lines().trouble());
         if (m_seen.channels.empty())
             return fail(ErrorCode::Range, phrase("it declares no wire of one bit and no real"));
         const auto isEmpty = [](const Channel& c) { return c.volts.empty(); };
@@ -99,10 +107,11 @@ class VcdReader
             return takeCommand(word);
         if (word.front() == '#')
             return takeTime(word.substr(1));
-        if (word.front() == 'b' || word.front() == 'B' || word.front() == 'r' || word.front() == 'R') {
-            const std::string_view id = m_words.next();
-            return takeChange(
-                id, word.front() == 'b' || word.front() == 'B' ? bits(word.substr(1)) : real(word.substr(1)), word);
+        const char kind = static_cast<char>(std::tolower(static_cast<unsigned char>(word.front())));
+        if (kind == 'b' || kind == 'r' || kind == 's') { // its mark is the next word
+            const auto to = kind == 'b' ? bits(word.substr(1)) : kind == 'r' ? real(word.substr(1)) : std::nullopt;
+            const std::string said(word.substr(0, kSaid));
+            return takeChange(m_words.next(), to, said);
         }
         return takeChange(word.substr(1), bits(word.substr(0, 1)), word);
     }
@@ -119,9 +128,9 @@ class VcdReader
             m_scale_s = *scale;
         } else if (word == "$var" && words.size() >= 4) {
             const bool known = words[0] == "real" || words[1] == "1";
-            m_channels[std::string(words[2])] = known ? std::optional(m_seen.channels.size()) : std::nullopt;
+            m_channels[words[2]] = known ? std::optional(m_seen.channels.size()) : std::nullopt;
             if (known)
-                m_seen.channels.push_back({std::string(words[3]), {}, {}});
+                m_seen.channels.push_back({words[3], {}, {}});
         } else if (word == "$var") {
             return m_words.malformed(phrase("expected a kind, a width, a mark and a name"));
         }
@@ -149,7 +158,7 @@ class VcdReader
         const auto channel = m_channels.find(id);
         if (channel == m_channels.end())
             return m_words.malformed(
-                phrase("\"{}\" is no change of a signal that was declared", std::string(word.substr(0, 40))));
+                phrase("\"{}\" is no change of a signal that was declared", std::string(word.substr(0, kSaid))));
         if (!to || !channel->second)
             return {}; // unknown, floating, or wider than one bit
         Channel& c = m_seen.channels[*channel->second];
@@ -185,9 +194,9 @@ class VcdReader
 
 } // namespace
 
-Result<Seen> readVcd(std::string_view text)
+Result<Seen> readVcd(TextLines text)
 {
-    return VcdReader(text).read();
+    return VcdReader(std::move(text)).read();
 }
 
 std::string writeVcd(const Seen& seen)

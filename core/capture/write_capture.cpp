@@ -4,6 +4,7 @@
 #include "core/capture/vcd.h"
 #include "core/capture/wave_file.h"
 
+#include <algorithm>
 #include <charconv>
 #include <fstream>
 
@@ -22,7 +23,10 @@ std::string columns(const Seen& seen)
     std::string out = "time (s)";
     std::size_t rows = 0;
     for (const Channel& c : seen.channels) {
-        out += "," + c.name;
+        std::string name = c.name;
+        std::ranges::replace_if(
+            name, [](char l) { return l == ',' || l == '\n'; }, ' ');
+        out += "," + name;
         rows = std::max(rows, c.volts.size());
     }
     out += '\n';

@@ -268,6 +268,7 @@ bool Finder::goOnWith(const analysis::Analysis& analysis)
         job.clicks.clear();
         job.wiggles.clear();
         job.handTurns.clear();
+        job.decoded.clear();
         job.mends.clear();
         job.pinned.clear();
         job.log.clear();

@@ -1,5 +1,7 @@
 #include "core/electrics/readings.h"
 
+#include "core/electrics/wiring.h"
+
 #include <algorithm>
 #include <cmath>
 #include <limits>
@@ -196,6 +198,20 @@ std::vector<Share> Readings::inputShares(const job::Job& job, const job::Circuit
         out.push_back(std::move(share));
     }
     return out;
+}
+
+std::optional<Leads> leadsAtInput(const job::Job& job, const job::Circuit& circuit)
+{
+    const parts::Part* sensor = job::sensorOf(job, circuit);
+    Leads out{job::cavityOf(job, circuit.input), job::negativePost(job)};
+    if (sensor != nullptr && parts::traitsOf(*sensor).alternating) {
+        const auto paths = Wiring(job).paths(circuit);
+        const auto ground = std::ranges::find(paths, parts::PinRole::Ground, &Path::role);
+        if (ground == paths.end() || !ground->complete)
+            return std::nullopt;
+        out.black = ground->points.back();
+    }
+    return out.red.owner.empty() || out.black.owner.empty() ? std::nullopt : std::optional(out);
 }
 
 } // namespace vicegrip::electrics

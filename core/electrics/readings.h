@@ -18,6 +18,10 @@ struct Leads
     job::PointRef red, black;
 };
 
+/// Where a circuit's signal is seen as its input sees it: at the ECU's cavity, a coil's between its two wires there,
+/// any other against the battery's negative post. None: it has no seat, or a coil's ground is not drawn.
+[[nodiscard]] std::optional<Leads> leadsAtInput(const job::Job& job, const job::Circuit& circuit);
+
 /// What a meter and the ECU's inputs show of one car, with bounds. It keeps what it has worked out, since circuits
 /// share splices and grounds: for one thread at a time, and the car must outlive it.
 class Readings

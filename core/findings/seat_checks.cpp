@@ -97,6 +97,25 @@ void pullUps(std::vector<Finding>& out, const job::Circuit& circuit, const parts
                        phrase("Switch the pull-up off; the table already allows for it while it is on.")});
 }
 
+/// By the other edge an open collector counts where a tooth ends, and a coil where the middle of a gap is.
+void edges(std::vector<Finding>& out, const job::Circuit& circuit, const parts::Part& sensor)
+{
+    const auto sharp = seating::sharpEdge(sensor);
+    if (!sharp || !circuit.trigger || !circuit.trigger->edge || circuit.trigger->edge == sharp)
+        return;
+    const bool coil = parts::traitsOf(sensor).alternating;
+    out.push_back(
+        {"wheel-edge", coil ? Severity::Fix : Severity::Note, circuit.id,
+         phrase("{}: the ECU counts its {} edge", circuit.name, phrase(fields::enumName(*circuit.trigger->edge))),
+         coil ? phrase("Between two teeth a coil's volts rise through zero wherever gap and speed put it: "
+                       "beside a missing tooth the ECU loses where the engine stands.")
+              : phrase("It rises where a tooth ends, and that moves with the air gap: what is set by a light "
+                       "is off when the gap changes."),
+         coil ? phrase("Count the falling one; or, if it was found by a capture, exchange the coil's wires "
+                       "in its plug.")
+              : phrase("Count the falling one, unless the unit turns the signal over: a capture shows it.")});
+}
+
 } // namespace
 
 void checkSeat(std::vector<Finding>& out, const job::Circuit& circuit, const electrics::Wiring& wiring)
@@ -112,6 +131,7 @@ void checkSeat(std::vector<Finding>& out, const job::Circuit& circuit, const ele
     }
     pullUps(out, circuit, *sensor, *input, wiring.pullUp(circuit));
     setOtherwise(out, circuit, *sensor, *input);
+    edges(out, circuit, *sensor);
     const seating::Compatibility compatibility = seating::compatibility(wiring, circuit, *input);
     if (compatibility.compatible() || compatibility.kind == Incompatibility::PullUp)
         return;

@@ -12,8 +12,6 @@
 namespace vicegrip::hand_test {
 namespace {
 
-using parts::PartUse;
-
 std::string voltsSaid(double v)
 {
     return units::format(v, units::Dimension::Voltage, "V", 2);
@@ -55,7 +53,7 @@ Result<electrics::Bounded> read(const job::Job& job, const job::Circuit& circuit
 
 Result<void> canBe(const job::Job& job, const job::Circuit& circuit)
 {
-    if (!isTrigger(job, circuit))
+    if (!job::readsWheel(job, circuit))
         return fail(ErrorCode::Range, phrase("it reads no wheel"));
     if (!switchesByHand(job, circuit))
         return fail(
@@ -64,24 +62,12 @@ Result<void> canBe(const job::Job& job, const job::Circuit& circuit)
     return {};
 }
 
-job::PointRef negativePost(const job::Job& job)
-{
-    const auto post = std::ranges::find(job.joints, job::JointKind::BatteryNegative, &job::Joint::kind);
-    return post == job.joints.end() ? job::PointRef() : job::PointRef{post->id, {}};
-}
-
 } // namespace
-
-bool isTrigger(const job::Job& job, const job::Circuit& circuit)
-{
-    const parts::Part* sensor = job::sensorOf(job, circuit);
-    return sensor != nullptr && (sensor->kind == PartUse::CrankTrigger || sensor->kind == PartUse::CamTrigger);
-}
 
 bool switchesByHand(const job::Job& job, const job::Circuit& circuit)
 {
     const parts::Part* sensor = job::sensorOf(job, circuit);
-    return isTrigger(job, circuit) && parts::pulsesOf(*sensor).has_value() && !sensor->conditioned;
+    return job::readsWheel(job, circuit) && parts::pulsesOf(*sensor).has_value() && !sensor->conditioned;
 }
 
 Result<Due> due(const job::Job& job, const job::Circuit& circuit)
@@ -98,7 +84,7 @@ Result<Due> due(const job::Job& job, const job::Circuit& circuit)
             out.red = path.points.front();
         subjects.insert(path.subjects.begin(), path.subjects.end());
     }
-    out.black = negativePost(job);
+    out.black = job::negativePost(job);
     const auto tooth = read(job, circuit, {out.red, out.black}, true);
     const auto gap = read(job, circuit, {out.red, out.black}, false);
     if (!tooth || !gap)

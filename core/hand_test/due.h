@@ -27,7 +27,6 @@ struct Due
 
 /// Whether a circuit's sensor reads a wheel and can be turned by hand at all: one that switches. A coil makes volts
 /// only while it moves fast.
-[[nodiscard]] bool isTrigger(const job::Job& job, const job::Circuit& circuit);
 [[nodiscard]] bool switchesByHand(const job::Job& job, const job::Circuit& circuit);
 
 /// In its circuit with the key on, at the sensor's plug against the battery's negative post: by the network, with its

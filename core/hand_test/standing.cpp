@@ -35,7 +35,7 @@ std::vector<Standing> standings(const job::Job& job, const job::Facts& facts)
 {
     std::vector<Standing> out;
     for (const job::Circuit& c : job.circuits) {
-        if (!isTrigger(job, c))
+        if (!job::readsWheel(job, c))
             continue;
         Standing s;
         s.circuit = c.id;

@@ -25,8 +25,8 @@ std::string freeSwitch(const job::Job& job, const std::string& prefix)
 /// A post of the battery; the unit's own ground where nobody has drawn it.
 PointRef returnOf(const job::Job& job)
 {
-    const auto post = std::ranges::find(job.joints, job::JointKind::BatteryNegative, &job::Joint::kind);
-    return post == job.joints.end() ? powerGround(job, job.ecu) : PointRef{post->id, {}};
+    const PointRef post = job::negativePost(job);
+    return post.owner.empty() ? powerGround(job, job.ecu) : post;
 }
 
 PointRef splice(job::Job& job, const std::string& prefix, const std::string& label)

@@ -111,6 +111,7 @@ job::Job anotherLike(job::Job job, const std::string& name)
     job.clicks.clear();
     job.wiggles.clear();
     job.handTurns.clear();
+    job.decoded.clear();
     job.mends.clear();
     job.pinned.clear();
     job.workSteps.done.clear();

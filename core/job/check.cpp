@@ -233,6 +233,10 @@ Result<void> checkCircuits(const Job& job, const Named& named)
         if (named.circuit(job.handTurns[i].circuit.value) == nullptr)
             return bad(ErrorCode::Reference, at("hand_turns", i, "circuit"),
                        phrase("there is no circuit \"{}\"", job.handTurns[i].circuit.value));
+    for (size_t i = 0; i < job.decoded.size(); ++i)
+        if (named.circuit(job.decoded[i].circuit.value) == nullptr)
+            return bad(ErrorCode::Reference, at("decoded", i, "circuit"),
+                       phrase("there is no circuit \"{}\"", job.decoded[i].circuit.value));
     for (size_t i = 0; i < job.clicks.size(); ++i) {
         const Click& c = job.clicks[i];
         if (named.circuit(c.circuit.value) == nullptr)

@@ -100,6 +100,7 @@ void addTrigger(const TriggerSetup& t, const std::string& circuit, Facts& out)
     say("wheel ", t.wheel);
     say("wheel hole ", t.hole);
     say("wheel side ", t.side);
+    say("wheel edge ", t.edge ? std::string(fields::enumName(*t.edge)) : std::string());
     say("air gap ", t.gap_m > 0 ? units::formatExact(t.gap_m, Dimension::Length) : std::string());
 }
 

@@ -150,6 +150,19 @@ const parts::Part* partOf(const Job& job, const Circuit& circuit)
     return device == nullptr ? nullptr : findPart(job, device->part);
 }
 
+PointRef negativePost(const Job& job)
+{
+    const auto post = std::ranges::find(job.joints, JointKind::BatteryNegative, &Joint::kind);
+    return post == job.joints.end() ? PointRef() : PointRef{post->id, {}};
+}
+
+bool readsWheel(const Job& job, const Circuit& circuit)
+{
+    const parts::Part* sensor = sensorOf(job, circuit);
+    return sensor != nullptr &&
+           (sensor->kind == parts::PartUse::CrankTrigger || sensor->kind == parts::PartUse::CamTrigger);
+}
+
 const parts::Part* sensorOf(const Job& job, const Circuit& circuit)
 {
     const parts::Part* part = partOf(job, circuit);

@@ -92,9 +92,6 @@ struct RoadSpeed
     bool operator==(const RoadSpeed&) const = default;
 };
 
-/// Which change of a trigger's signal the ECU takes for a tooth.
-enum class CountedEdge { Falling, Rising };
-
 /// What was commanded, and what a light showed at the wheel, in degrees before top dead centre.
 struct LightReading
 {
@@ -225,6 +222,7 @@ struct Job
     std::vector<Click> clicks;
     std::vector<Wiggle> wiggles; ///< in the order they were made
     std::vector<HandTurn> handTurns; ///< in the order they were made
+    std::vector<Decoded> decoded; ///< in the order they were made
     std::vector<Mend> mends; ///< in the order they were made
     std::vector<Pinned> pinned;
     WorkSteps workSteps;
@@ -259,6 +257,8 @@ inline constexpr int kVersion = 1;
 [[nodiscard]] const parts::Ecu* unitOf(const Job& job, const parts::InputId& id);
 /// Where the input's wire goes; empty when it has no pin.
 [[nodiscard]] PointRef cavityOf(const Job& job, const parts::InputId& id);
+/// The battery's negative post, where a voltmeter's black lead goes; empty where none is drawn.
+[[nodiscard]] PointRef negativePost(const Job& job);
 /// The circuit that sits on this input, or null.
 [[nodiscard]] const Circuit* seatedOn(const Job& job, const parts::InputId& id);
 [[nodiscard]] Circuit* find(Job& job, const CircuitId& id);
@@ -273,6 +273,8 @@ inline constexpr int kVersion = 1;
 [[nodiscard]] const parts::Part* partOf(const Job& job, const Circuit& circuit);
 /// The circuit's sensor; null also where the ECU drives what it leads to.
 [[nodiscard]] const parts::Part* sensorOf(const Job& job, const Circuit& circuit);
+/// Whether its sensor reads a wheel: of the crank or the cam.
+[[nodiscard]] bool readsWheel(const Job& job, const Circuit& circuit);
 /// What the ECU drives over the circuit; null for a sensor's.
 [[nodiscard]] const parts::Part* actuatorOf(const Job& job, const Circuit& circuit);
 

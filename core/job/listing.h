@@ -395,6 +395,8 @@ void listFields(fields::Reader& a, Wiggle& w);
 void listFields(fields::Writer& a, Wiggle& w);
 void listFields(fields::Reader& a, HandTurn& t);
 void listFields(fields::Writer& a, HandTurn& t);
+void listFields(fields::Reader& a, Decoded& d);
+void listFields(fields::Writer& a, Decoded& d);
 
 void listFields(fields::Reader& a, Proof& p);
 void listFields(fields::Writer& a, Proof& p);
@@ -430,6 +432,7 @@ template <class A> void listFields(A& a, Job& j)
     a("clicks", j.clicks);
     a("wiggles", j.wiggles);
     a("hand_turns", j.handTurns);
+    a("decoded", j.decoded);
     a("mends", j.mends);
     a("pinned", j.pinned);
     a("work_steps", j.workSteps);

@@ -78,6 +78,19 @@ template <class A> void list(A& a, HandTurn& t, RestsOn::Facts& restsOn)
     a.rest(t.extra);
 }
 
+template <class A> void list(A& a, Decoded& d, RestsOn::Facts& restsOn)
+{
+    a("circuit", d.circuit);
+    a("capture", d.capture);
+    a("wheel", d.wheel);
+    a("edge", d.edge);
+    a("rpm", d.rpm);
+    a("wrong", d.wrong);
+    a("when", d.when);
+    a("rests_on", restsOn);
+    a.rest(d.extra);
+}
+
 /// What rests on facts, which are shared once they are read.
 template <class Rests> void readRests(fields::Reader& a, Rests& of)
 {
@@ -122,6 +135,16 @@ void listFields(fields::Reader& a, HandTurn& t)
 void listFields(fields::Writer& a, HandTurn& t)
 {
     writeRests(a, t);
+}
+
+void listFields(fields::Reader& a, Decoded& d)
+{
+    readRests(a, d);
+}
+
+void listFields(fields::Writer& a, Decoded& d)
+{
+    writeRests(a, d);
 }
 
 void listFields(fields::Reader& a, Proof& p)

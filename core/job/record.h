@@ -95,6 +95,24 @@ struct HandTurn
     bool operator==(const HandTurn&) const = default;
 };
 
+/// Which change of a trigger's signal the ECU takes for a tooth.
+enum class CountedEdge { Falling, Rising };
+
+/// What a capture said of a circuit's signal: of a scope, a logic analyser or a sound card.
+struct Decoded
+{
+    CircuitId circuit;
+    std::string capture; ///< its file, without the folders
+    std::string wheel; ///< that was seen, as its line says
+    std::optional<CountedEdge> edge; ///< by which it was judged; none: by the better one
+    double rpm = 0; ///< of the crank, in the middle
+    std::vector<std::string> wrong; ///< "Run-out: 0.30 mm", as verdicts have it; empty: it decodes with margin
+    std::string when; ///< ISO 8601, UTC
+    RestsOn restsOn;
+    nlohmann::json extra = nlohmann::json::object();
+    bool operator==(const Decoded&) const = default;
+};
+
 /// What hands put right where the car was not as drawn: what rests on it must be read again.
 struct Mend
 {

@@ -48,6 +48,15 @@ std::string turnedByHand(const job::HandTurn& t, const job::Circuit& circuit)
                   std::to_string(t.teeth), t.wheel);
 }
 
+std::string decoded(const job::Decoded& d, const job::Circuit& circuit)
+{
+    std::string wrong;
+    for (const std::string& one : d.wrong)
+        wrong += (wrong.empty() ? "" : ", ") + one;
+    return wrong.empty() ? phrase("{}, capture {}: {} decodes with margin", circuit.name, d.capture, d.wheel)
+                         : phrase("{}, capture {}: {}", circuit.name, d.capture, wrong);
+}
+
 bool holds(const std::string& text, const std::vector<std::string>& words)
 {
     const std::string low = typed::lower(text);
@@ -81,6 +90,9 @@ std::vector<LogLine> logbook(const job::Job& job, std::string_view filter)
     for (const job::HandTurn& t : job.handTurns)
         if (const job::Circuit* circuit = job::find(job, t.circuit))
             add(t.when, t.circuit.value, turnedByHand(t, *circuit));
+    for (const job::Decoded& d : job.decoded)
+        if (const job::Circuit* circuit = job::find(job, d.circuit))
+            add(d.when, d.circuit.value, decoded(d, *circuit));
     for (const job::Mend& m : job.mends)
         add(m.when, {}, phrase("Mended: {}", m.what));
     std::ranges::stable_sort(out, std::greater(), &LogLine::when); // ISO 8601 sorts as text

@@ -14,14 +14,6 @@ using job::Condition;
 using parts::PinRole;
 using units::Dimension;
 
-job::PointRef negativePost(const job::Job& job)
-{
-    for (const job::Joint& j : job.joints)
-        if (j.kind == job::JointKind::BatteryNegative)
-            return {j.id, {}};
-    return {};
-}
-
 const Path* pathOf(const std::vector<Path>& paths, PinRole role)
 {
     for (const Path& p : paths)
@@ -41,7 +33,7 @@ class CircuitPlaces
           m_circuit(circuit),
           m_paths(paths),
           m_sensor(*job::partOf(job, circuit)),
-          m_negative(negativePost(job)),
+          m_negative(job::negativePost(job)),
           m_seen(job::isLive(condition) && seen())
     {
     }

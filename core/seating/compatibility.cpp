@@ -135,6 +135,13 @@ std::vector<std::string> capabilities(const parts::EcuInput& input)
     return out;
 }
 
+std::optional<job::CountedEdge> sharpEdge(const parts::Part& sensor)
+{
+    const bool wheel = sensor.kind == parts::PartUse::CrankTrigger || sensor.kind == parts::PartUse::CamTrigger;
+    const bool bare = parts::traitsOf(sensor).alternating || parts::pulsesOf(sensor).has_value();
+    return wheel && bare && !sensor.conditioned ? std::optional(job::CountedEdge::Falling) : std::nullopt;
+}
+
 std::vector<std::string> demands(const parts::Part& sensor)
 {
     if (const auto drive = parts::driveOf(sensor))
@@ -154,6 +161,8 @@ std::vector<std::string> demands(const parts::Part& sensor)
         out.push_back(phrase("resistance"));
     if (parts::needsPullUp(sensor))
         out.push_back(phrase("needs a pull-up"));
+    if (sharpEdge(sensor))
+        out.push_back(phrase("counted as it falls"));
     if (sensor.feed == parts::Feed::SensorSupply && !parts::cavityOf(sensor, parts::PinRole::Supply).empty())
         out.push_back(units::format(parts::supplyAmps(sensor, 5), Dimension::Current, "mA", 1));
     return out;

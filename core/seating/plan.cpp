@@ -249,9 +249,14 @@ Result<void> seat(job::Job& job, const job::CircuitId& id, const parts::InputId&
 {
     if (auto seated = harness::seat(job, id, to); !seated)
         return seated;
-    const job::Circuit* circuit = job::find(job, id);
+    job::Circuit* circuit = job::find(job, id);
     parts::EcuInput* input = job::findInput(job, to);
     const parts::Part* sensor = job::sensorOf(job, *circuit);
+    if (const auto edge = seating::sharpEdge(*sensor); edge && !(circuit->trigger && circuit->trigger->edge)) {
+        if (!circuit->trigger)
+            circuit->trigger.emplace();
+        circuit->trigger->edge = edge;
+    }
     if (electrics::Wiring(job).pullUp(*circuit) != nullptr)
         return {};
     const auto choices = switchedPullUps(*sensor, circuit->scaling.low, circuit->scaling.high, *input,

@@ -2,6 +2,7 @@
 
 #include "core/base/phrase.h"
 #include "core/trigger/periods.h"
+#include "core/trigger/usual_wheels.h"
 #include "core/units/units.h"
 
 #include <algorithm>
@@ -131,13 +132,75 @@ std::vector<Guess> guesses(std::size_t row)
     return out;
 }
 
+/// Round from an edge after a gap: so that its longest row of teeth comes first.
+void turnToLongestRow(std::vector<double>& steps)
+{
+    std::vector<double> best = steps;
+    for (std::size_t i = 0; i < steps.size(); ++i) {
+        std::ranges::rotate(steps, steps.begin() + 1);
+        if (steps.back() > 1 && (best.back() <= 1 || steps < best))
+            best = steps;
+    }
+    steps = std::move(best);
+}
+
+std::string lineOfGaps(const std::vector<double>& steps)
+{
+    std::string empty;
+    int place = 0;
+    for (const double step : steps) {
+        ++place; // of the tooth
+        for (int more = 1; more < static_cast<int>(step); ++more)
+            empty += (empty.empty() ? "" : ", ") + std::to_string(++place);
+    }
+    const std::string line = std::to_string(place) + " without " + empty;
+    const auto same = readWheel(line);
+    for (const std::string_view usual : wheelsOfManyGaps())
+        if (same && *readWheel(usual) == *same)
+            return std::string(usual);
+    return line;
+}
+
+/// A wheel of whole places with several gaps: each period against the middle one of those round it.
+std::optional<Guess> withManyGaps(const std::vector<double>& turn)
+{
+    constexpr std::size_t kBeside = 3, kFewest = 8;
+    constexpr double kMost = 4, kMostGaps = 1.0 / 3; // of the teeth
+    const std::size_t n = turn.size();
+    if (n < kFewest)
+        return std::nullopt;
+    Guess out;
+    std::size_t gaps = 0;
+    for (std::size_t i = 0; i < n; ++i) {
+        std::vector<double> beside;
+        for (std::size_t k = 1; k <= kBeside; ++k) {
+            beside.push_back(turn[(i + k) % n]);
+            beside.push_back(turn[(i + n - k) % n]);
+        }
+        std::ranges::sort(beside); // more than half of them may not be gaps: of six the third
+        const double step = std::round(std::exp(turn[i] - beside[kBeside - 1]));
+        if (step > kMost)
+            return std::nullopt;
+        out.steps.push_back(std::max(1.0, step));
+        gaps += step > 1 ? 1 : 0;
+    }
+    if (gaps < 2 || static_cast<double>(gaps) > kMostGaps * static_cast<double>(n))
+        return std::nullopt;
+    turnToLongestRow(out.steps);
+    out.line = lineOfGaps(out.steps);
+    return out;
+}
+
 /// The line of the wheel that makes the speed smoothest, if it makes it much smoother than no wheel at all.
 std::optional<std::string> knownWheel(const std::vector<double>& turn, double speeds)
 {
     constexpr double kSmoother = 0.45;
     std::optional<std::string> out;
     double best = kSmoother * rootMeanSquare(standsOut(turn, true));
-    for (const Guess& g : guesses(turn.size()))
+    std::vector<Guess> all = guesses(turn.size());
+    if (auto many = withManyGaps(turn))
+        all.push_back(std::move(*many));
+    for (const Guess& g : all)
         if (const double rough = roughness(turn, g.steps, speeds); rough < best) {
             best = rough;
             out = g.line;

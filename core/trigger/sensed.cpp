@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 #include <functional>
+#include <limits>
 #include <numbers>
 #include <random>
 
@@ -10,6 +11,7 @@ namespace vicegrip::trigger {
 namespace {
 
 constexpr double kRadian = std::numbers::pi / 180, kBurst_s = 50e-6, kTwoTurns_deg = 720;
+constexpr double kOpens_deg = 60; // an exhaust valve, before the bottom (typical)
 
 double within(double angle_deg, double turn_deg)
 {
@@ -25,14 +27,70 @@ double between(double from_deg, double to_deg, double turn_deg)
 
 std::vector<Tooth> there(const Wheel& wheel, const Disturbance& disturbance)
 {
-    std::vector<Tooth> out = wheel.teeth;
-    if (disturbance.missing >= 0 && static_cast<size_t>(disturbance.missing) < out.size())
-        out.erase(out.begin() + disturbance.missing);
+    std::vector<Tooth> out;
+    for (size_t i = 0; i < wheel.teeth.size(); ++i)
+        if (std::ranges::find(disturbance.missing, static_cast<int>(i)) == disturbance.missing.end())
+            out.push_back(wheel.teeth[i]);
     return out;
 }
 
-/// Turns the crank, and asks at each sample what the sensor makes of its angle and speed.
-Sensed turn(const Turning& turning, const Disturbance& disturbance, double seconds, double rate_hz,
+/// How far a wheel behind a belt lags.
+class Swinging
+{
+  public:
+    Swinging(const Belt& belt, std::uint32_t seed) : m_belt(belt), m_chance(seed) {}
+
+    void valveOpens() { m_speed += std::normal_distribution<double>(0, 1)(m_chance) * m_belt.swing_deg * omega(); }
+
+    /// A damped oscillator, by the speed in the middle of the moment.
+    void advance(double step_s)
+    {
+        const double force = -omega() * omega() * m_off_deg - 2 / m_belt.dies_s * m_speed;
+        m_speed += force * step_s;
+        m_off_deg += m_speed * step_s;
+    }
+
+    [[nodiscard]] double lag_deg() const { return m_belt.stretch_deg + m_off_deg; }
+
+  private:
+    [[nodiscard]] double omega() const { return 2 * std::numbers::pi * m_belt.swing_hz; }
+
+    Belt m_belt;
+    std::mt19937 m_chance;
+    double m_off_deg = 0, m_speed = 0;
+};
+
+/// Whether its wire has let go, by chance.
+class DropOuts
+{
+  public:
+    explicit DropOuts(const Disturbance& disturbance)
+        : m_each_hz(disturbance.dropOuts_hz), m_lasts_s(disturbance.dropOut_s), m_chance(disturbance.seed + 1)
+    {
+        m_next_s = wait();
+    }
+
+    bool at(double time_s)
+    {
+        while (time_s >= m_next_s + m_lasts_s)
+            m_next_s += m_lasts_s + wait();
+        return time_s >= m_next_s;
+    }
+
+  private:
+    double wait()
+    {
+        return m_each_hz > 0 ? std::exponential_distribution<double>(m_each_hz)(m_chance)
+                             : std::numeric_limits<double>::infinity();
+    }
+
+    double m_each_hz, m_lasts_s, m_next_s = 0;
+    std::mt19937 m_chance;
+};
+
+/// Turns the crank, and asks at each sample what the sensor makes of its wheel's angle and speed. `open_v`: what is
+/// there when its wire has let go.
+Sensed turn(const Turning& turning, const Disturbance& disturbance, double open_v, double seconds, double rate_hz,
             const std::function<double(double angle_deg, double speed_deg_s)>& volts)
 {
     Sensed out;
@@ -43,20 +101,30 @@ Sensed turn(const Turning& turning, const Disturbance& disturbance, double secon
     std::mt19937 chance(disturbance.seed);
     std::normal_distribution<double> noise(0, 1);
     Crank crank(turning);
+    Swinging belt(disturbance.belt, disturbance.seed + 2);
+    DropOuts dropOuts(disturbance);
     const double spark_deg = 2 * kCrankTurn_deg / std::max(1, turning.cylinders);
-    double burst_v = 0, sparked = -1;
+    double burst_v = 0, sparked = -1, opened = 0;
     for (size_t i = 0; i < samples; ++i) {
         const double angle = crank.angle_deg();
-        if (const double spark = std::floor(angle / spark_deg); disturbance.burst_v != 0 && spark != sparked) {
+        if (const double spark = std::floor(angle / spark_deg); spark != sparked) {
             burst_v = disturbance.burst_v;
             sparked = spark;
         }
-        double v = volts(angle, crank.speed_deg_s()) + burst_v;
+        if (const double opens = std::floor((angle + kOpens_deg) / spark_deg); opens != opened) {
+            belt.valveOpens();
+            opened = opens;
+        }
+        double v = dropOuts.at(static_cast<double>(i) * out.step_s)
+                       ? open_v
+                       : volts(angle - belt.lag_deg(), crank.speed_deg_s());
+        v += burst_v;
         if (disturbance.noise_v > 0)
             v += disturbance.noise_v * noise(chance);
         out.volts.push_back(static_cast<float>(v));
         out.angle_deg.push_back(static_cast<float>(within(angle, kTwoTurns_deg)));
         burst_v *= std::exp(-out.step_s / kBurst_s);
+        belt.advance(out.step_s);
         crank.advance(out.step_s);
     }
     return out;
@@ -74,7 +142,7 @@ Sensed senseHall(const Wheel& wheel, const Turning& turning, const HallSensor& s
 {
     const std::vector<Tooth> teeth = there(wheel, disturbance);
     const double turn_deg = wheel.turn_deg;
-    return turn(turning, disturbance, seconds, rate_hz, [&](double angle, double) {
+    return turn(turning, disturbance, sensor.high_v, seconds, rate_hz, [&](double angle, double) {
         const double gap = clearance.at(angle, turn_deg);
         if (gap > sensor.farthest_m)
             return sensor.high_v;
@@ -101,7 +169,7 @@ Sensed senseReluctance(const Wheel& wheel, const Turning& turning, const Relucta
     }
     std::ranges::sort(edges);
     const double sign = sensor.swapped ? -1 : 1;
-    return turn(turning, disturbance, seconds, rate_hz, [&](double angle, double speed) {
+    return turn(turning, disturbance, 0, seconds, rate_hz, [&](double angle, double speed) {
         const double at = within(angle, turn_deg), reach = kSeen * sensor.edge_deg;
         double slope = 0;
         const auto add = [&](double from, double to) {

@@ -38,12 +38,25 @@ struct ReluctanceSensor
     bool swapped = false; ///< its two wires: a tooth that comes makes the other sign
 };
 
+/// A belt between the crank and the wheel: it lags by its stretch, and after every valve that opens it swings, now more
+/// and now less, until that dies away.
+struct Belt
+{
+    double stretch_deg = 0; ///< of the crank, behind where the wheel would stand
+    double swing_deg = 0; ///< of a usual swing: root mean square of its first peak
+    double swing_hz = 60; ///< typical
+    double dies_s = 12e-3; ///< to an e-th (typical)
+};
+
 /// What disturbs a signal on its way.
 struct Disturbance
 {
     double noise_v = 0; ///< root mean square, at each sample
     double burst_v = 0; ///< of an ignition: a peak that dies away in 50 microseconds, cylinders / 2 times a turn
-    int missing = -1; ///< a tooth that is not there, by its number from 0; -1: none
+    std::vector<int> missing = {}; ///< teeth that are not there, by number from 0
+    double dropOuts_hz = 0; ///< how often in a second its wire lets go, by chance
+    double dropOut_s = 2e-3; ///< how long then
+    Belt belt = {}; ///< before its wheel
     std::uint32_t seed = 1; ///< of chance
 };
 

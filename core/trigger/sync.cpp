@@ -29,6 +29,8 @@ class Follower
         for (const double s : m_steps)
             m_logSteps.push_back(std::log(s));
         m_wanted = standsOut(m_logSteps, true);
+        while (m_places < m_steps.size() && !repeatsAfter(m_places))
+            ++m_places;
         const auto [least, most] = std::ranges::minmax(m_steps);
         m_said.placed = m_steps.size() > 1 && most > least * (1 + 1e-6);
         m_said.tooth.assign(times_s.size(), -1);
@@ -49,6 +51,16 @@ class Follower
     }
 
   private:
+    /// A wheel whose halves are alike looks the same after half a turn: which half it is another signal tells.
+    [[nodiscard]] bool repeatsAfter(std::size_t later) const
+    {
+        constexpr double kSame_deg = 1e-6;
+        for (std::size_t i = 0; i < m_steps.size(); ++i)
+            if (std::abs(m_steps[(i + later) % m_steps.size()] - m_steps[i]) > kSame_deg)
+                return false;
+        return m_steps.size() % later == 0;
+    }
+
     [[nodiscard]] int count() const { return static_cast<int>(m_steps.size()); }
     [[nodiscard]] int after(int tooth) const { return (tooth + 1) % count(); }
 
@@ -64,7 +76,7 @@ class Follower
         constexpr double kNot = std::numeric_limits<double>::max();
         double best = kNot, next = kNot;
         int place = 0;
-        for (int tooth = 0; tooth < count(); ++tooth) {
+        for (int tooth = 0; tooth < static_cast<int>(m_places); ++tooth) {
             double sum = 0;
             for (std::size_t i = 1; i + 1 < turn && sum < kNot; ++i) {
                 const double off = m_out[at + i] - m_wanted[(static_cast<std::size_t>(tooth) + i) % m_wanted.size()];
@@ -117,6 +129,7 @@ class Follower
     std::span<const double> m_times_s;
     std::vector<double> m_steps, m_periods, m_out;
     std::vector<double> m_logSteps, m_wanted;
+    std::size_t m_places = 1; ///< teeth after which the wheel looks the same again
     Followed m_said;
 };
 

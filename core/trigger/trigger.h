@@ -13,5 +13,6 @@
 #include "core/trigger/sync.h" // where the wheel stands, tooth by tooth
 #include "core/trigger/tooth_errors.h" // teeth that are not where they should be, and run-out
 #include "core/trigger/turning.h" // how fast an engine turns
+#include "core/trigger/usual_wheels.h" // wheels that are met in many engines
 #include "core/trigger/verdicts.h" // what is right and what is wrong with it
 #include "core/trigger/wheel.h" // teeth

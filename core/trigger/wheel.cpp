@@ -4,14 +4,21 @@
 #include "core/base/typed_text.h"
 
 #include <algorithm>
+#include <array>
 #include <charconv>
 #include <cmath>
 #include <optional>
+#include <set>
 
 namespace vicegrip::trigger {
 namespace {
 
 constexpr double kHalf = 0.5;
+
+// Of 36 places three gaps of two: 16 teeth, one tooth, 13 teeth between them (common practice, from memory).
+constexpr int kUnevenPlaces = 36;
+constexpr std::array kUnevenGaps = {2, 2, 2};
+constexpr std::array kUnevenEmpty = {16, 17, 19, 20, 34, 35};
 
 /// The words and numbers of a line, one after the other.
 class WheelLine
@@ -92,9 +99,23 @@ class WheelLine
 struct Said
 {
     bool cam = false, slots = false, extra = false;
-    int places = 0, missing = 0;
+    int places = 0;
+    std::vector<int> gaps; ///< places that are missing, gap by gap
+    std::vector<int> without; ///< places that are empty, from 1
     std::vector<double> widths_deg, at_deg;
 };
+
+Result<std::vector<int>> placesOf(WheelLine& line)
+{
+    std::vector<int> out;
+    do {
+        const auto one = line.whole();
+        if (!one || out.size() >= size_t(kMostTeeth))
+            return line.expected(phrase("expected the empty places, such as \"36 without 17, 18, 35, 36\""));
+        out.push_back(*one);
+    } while (line.sign(',') || line.word("and"));
+    return out;
+}
 
 Result<std::vector<double>> degreesOf(WheelLine& line)
 {
@@ -120,12 +141,13 @@ Result<Said> said(WheelLine line)
     if (!places)
         return line.expected(phrase("expected how many teeth, such as 36-1, 60-2, 24+1 or \"cam 1\""));
     out.places = *places;
-    if (line.sign('-')) {
+    while (line.sign('-')) {
         const auto missing = line.whole();
-        if (!missing || *missing < 0)
+        if (!missing || *missing < 0 || out.gaps.size() >= size_t(kMostTeeth))
             return line.expected(phrase("expected how many of them are missing"));
-        out.missing = *missing;
-    } else if (line.sign('+')) {
+        out.gaps.push_back(*missing);
+    }
+    if (out.gaps.empty() && line.sign('+')) {
         if (line.whole() != 1)
             return line.expected(phrase("expected one extra tooth, as in 24+1"));
         out.extra = true;
@@ -133,10 +155,17 @@ Result<Said> said(WheelLine line)
     out.slots = line.word("slots") || line.word("slot");
     if (!out.slots && !line.word("teeth"))
         line.word("tooth");
+    if (line.word("without")) {
+        const auto list = placesOf(line);
+        if (!list)
+            return tl::make_unexpected(list.error());
+        out.without = *list;
+    }
     while (!line.isOver()) {
         const bool widths = line.word("with");
         if (!widths && !line.word("at"))
-            return line.expected(phrase("expected \"with\" and widths, or \"at\" and leading edges, in degrees"));
+            return line.expected(phrase("expected \"with\" and widths, \"at\" and leading edges, in degrees, or "
+                                        "\"without\" and empty places"));
         const auto list = degreesOf(line);
         if (!list)
             return tl::make_unexpected(list.error());
@@ -153,14 +182,41 @@ Result<void> check(const Said& said)
     if (said.places > kMostTeeth)
         return wrong(phrase("a wheel of {} teeth: at most {} can be told apart", std::to_string(said.places),
                             std::to_string(kMostTeeth)));
-    if (said.missing >= said.places)
+    const int perGap = said.gaps.empty() ? said.places : said.places / static_cast<int>(said.gaps.size());
+    if (std::ranges::any_of(said.gaps, [&](int missing) { return missing >= perGap; }))
         return wrong(phrase("all teeth are missing"));
+    if (said.gaps.size() > 1 && said.places % static_cast<int>(said.gaps.size()) != 0)
+        return wrong(phrase("{} gaps do not lie evenly in {} places: say which are empty, such as \"36 without 17, 18, "
+                            "35, 36\"",
+                            std::to_string(said.gaps.size()), std::to_string(said.places)));
+    for (const int place : said.without)
+        if (place < 1 || place > said.places)
+            return wrong(phrase("there is no place {} of {}", std::to_string(place), std::to_string(said.places)));
+    if (!said.without.empty() && (!said.gaps.empty() || said.extra))
+        return wrong(phrase("where places are empty is said: none else is missing and none is extra"));
     if (!said.at_deg.empty() && said.at_deg.size() != static_cast<size_t>(said.places))
         return wrong(phrase("{} teeth, and {} leading edges are said (a blank goes after each comma)",
                             std::to_string(said.places), std::to_string(said.at_deg.size())));
-    if (!said.at_deg.empty() && (said.missing > 0 || said.extra))
+    if (!said.at_deg.empty() && (!said.gaps.empty() || !said.without.empty() || said.extra))
         return wrong(phrase("where every tooth stands is said: none is missing and none is extra"));
     return {};
+}
+
+/// Which places are empty, of 0 to places - 1. One gap is at the end of the turn; several lie evenly in it, each at the
+/// end of its share, but those of the one wheel that everybody calls so and whose gaps do not.
+std::set<int> emptyPlaces(const Said& said)
+{
+    if (said.places == kUnevenPlaces && std::ranges::equal(said.gaps, kUnevenGaps))
+        return {kUnevenEmpty.begin(), kUnevenEmpty.end()};
+    std::set<int> out;
+    for (const int place : said.without)
+        out.insert(place - 1);
+    for (size_t g = 0; g < said.gaps.size(); ++g) {
+        const int end = said.places * static_cast<int>(g + 1) / static_cast<int>(said.gaps.size());
+        for (int place = end - said.gaps[g]; place < end; ++place)
+            out.insert(place);
+    }
+    return out;
 }
 
 /// Where the leading edges are, rising.
@@ -171,8 +227,10 @@ std::vector<double> leading(const Said& said, double turn_deg)
         deg = std::fmod(std::fmod(deg, turn_deg) + turn_deg, turn_deg);
     const double pitch = turn_deg / said.places;
     if (out.empty()) {
-        for (int i = 0; i < said.places - said.missing; ++i)
-            out.push_back(i * pitch);
+        const std::set<int> empty = emptyPlaces(said);
+        for (int i = 0; i < said.places; ++i)
+            if (!empty.contains(i))
+                out.push_back(i * pitch);
         if (said.extra)
             out.push_back((said.places - kHalf) * pitch);
     }
@@ -212,6 +270,8 @@ Result<Wheel> readWheel(std::string_view line)
     Wheel out;
     out.turn_deg = what->cam ? kCamTurn_deg : kCrankTurn_deg;
     const std::vector<double> from = leading(*what, out.turn_deg);
+    if (from.empty())
+        return fail(ErrorCode::Range, phrase("all teeth are missing"));
     for (size_t i = 0; i < from.size(); ++i) {
         const double next = i + 1 < from.size() ? from[i + 1] : from.front() + out.turn_deg;
         const double width =

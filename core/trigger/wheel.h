@@ -31,12 +31,13 @@ struct Wheel
 };
 
 /// Reads a line as people say it: "36-1" (36 places, the last is empty), "60-2", "24+1" (one more in the middle of the
-/// last gap), "4", "24 with 12 and 3 degrees" (widths in turn, leading edges evenly apart), "3 at 0, 110, 240 degrees"
-/// (leading edges). "cam" before it: it turns once in 720 degrees of the crank, which is what the degrees count.
-/// "slots" after the number: what is missing is metal, and what is between slots is a tooth. A tooth is half
-/// as wide as the least step from one to the next, where no width is said. Errors (Malformed, with the place in the
-/// line): what is not understood; (Range) no tooth, too many of them, more taken away than there are, teeth that
-/// overlap.
+/// last gap), "36-1-1" (gaps evenly in a turn), "36 without 17, 18, 35, 36" (empty places, from 1), "36-2-2-2" (as
+/// everybody means it: 16 teeth, one, and 13 between its gaps), "4", "24 with 12 and 3 degrees" (widths in turn,
+/// leading edges evenly apart), "3 at 0, 110, 240 degrees" (leading edges). "cam" before it: it turns once in 720
+/// degrees of the crank, which is what the degrees count. "slots" after the number: what is missing is metal, and what
+/// is between slots is a tooth. A tooth is half as wide as the least step from one to the next, where no width is said.
+/// Errors (Malformed, with the place in the line): what is not understood; (Range) no tooth, too many of them, more
+/// taken away than there are, teeth that overlap.
 [[nodiscard]] Result<Wheel> readWheel(std::string_view line);
 
 /// Angles of one kind of edges of a turn, rising. `trailing`: where teeth end.

@@ -169,15 +169,15 @@ TEST(Scpi, SpeaksAsTheStandardHasIt)
 {
     Car car(test::petrel(), {});
     ASSERT_TRUE(car.putProbes(PointRef::fromText("A.7"), PointRef::fromText("BAT-")));
-    ScpiInterpreter scpi(car);
-    EXPECT_EQ(scpi.execute("*idn?").value(0).count(','), 3);
+    Multimeter scpi(car);
+    EXPECT_EQ(scpi.execute("*idn?").value(0).bytes.count(','), 3);
     for (const char* form : {"MEAS:VOLT:DC?", "measure:voltage:dc?", ":MEAS:VOLT?"})
-        EXPECT_NEAR(scpi.execute(form).value(0).toDouble(), 2.51, 0.2) << form;
-    EXPECT_EQ(scpi.execute("SYST:ERR?").value(0), "0,\"No error\"");
+        EXPECT_NEAR(scpi.execute(form).value(0).bytes.toDouble(), 2.51, 0.2) << form;
+    EXPECT_EQ(scpi.execute("SYST:ERR?").value(0).bytes, "0,\"No error\"");
     EXPECT_TRUE(scpi.execute("DANCE").isEmpty());
-    EXPECT_EQ(scpi.execute("SYST:ERR?").value(0), "-113,\"Undefined header\"");
-    EXPECT_EQ(scpi.execute("SYST:ERR?").value(0), "0,\"No error\"");
-    EXPECT_DOUBLE_EQ(scpi.execute("MEAS:RES?").value(0).toDouble(), 9.9e37) << "live: not to be measured in ohm";
+    EXPECT_EQ(scpi.execute("SYST:ERR?").value(0).bytes, "-113,\"Undefined header\"");
+    EXPECT_EQ(scpi.execute("SYST:ERR?").value(0).bytes, "0,\"No error\"");
+    EXPECT_DOUBLE_EQ(scpi.execute("MEAS:RES?").value(0).bytes.toDouble(), 9.9e37) << "live: not to be measured in ohm";
     EXPECT_EQ(scpi.execute("*RST;*IDN?;SYST:ERR?").size(), 2);
     EXPECT_TRUE(scpi.execute(";;;").isEmpty());
 }

@@ -73,7 +73,7 @@ void look(const std::filesystem::path& file)
 
 extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, size_t size)
 {
-    (void)capture::readVcd({reinterpret_cast<const char*>(data), size}); // NOLINT: bytes are characters here
+    (void)capture::readVcd(TextLines({reinterpret_cast<const char*>(data), size})); // NOLINT: bytes are characters here
     hearUnits(data, size);
     static const std::filesystem::path kFile =
         std::filesystem::temp_directory_path() / ("fuzz_links." + std::to_string(getpid()));

@@ -1,5 +1,7 @@
 #include "app/stages/trigger/capture_view.h"
 
+#include "app/desk/when.h"
+#include "app/stages/trigger/scope_row.h"
 #include "app/stages/trigger/setup.h"
 #include "app/stages/trigger/wave_plot.h"
 #include "app/stages/trigger/wheel_view.h"
@@ -42,6 +44,7 @@ CaptureView::CaptureView(Desk& desk, QWidget* parent)
       m_desk(desk),
       m_wheel(new WheelView),
       m_wave(new WavePlot),
+      m_scope(new ScopeRow(desk)),
       m_worked([this](const std::shared_ptr<const Opened>& opened) { take(opened); })
 {
     auto* column = new QVBoxLayout(this);
@@ -97,17 +100,10 @@ void CaptureView::buildHow(QVBoxLayout* column)
     m_file->edit()->setPlaceholderText(tr("a file of a scope, a logic analyser or a sound card: CSV, VCD, WAV"));
     m_file->leaveLettersWhileEmpty();
     row->addWidget(m_file, 1);
-    const auto button = [this](const char* name, const QString& words, Qt::Key key, bool primary) {
-        auto* out = new KeyButton(words, QKeySequence(key).toString(QKeySequence::NativeText), primary);
-        out->setObjectName(QLatin1String(name));
-        connect(new QShortcut(QKeySequence(key), this), &QShortcut::activated, out, [out] { out->click(); });
-        return out;
-    };
-    m_choose = button("capture-open", tr("Open a file"), Qt::Key_O, true);
-    m_take = button("capture-take", tr("Take its wheel"), Qt::Key_R, false);
+    m_choose = KeyButton::bound(this, "capture-open", tr("Open a file"), Qt::Key_O, true);
     row->addWidget(m_choose, 0, Qt::AlignTop);
-    row->addWidget(m_take, 0, Qt::AlignTop);
     column->addLayout(row);
+    column->addWidget(m_scope);
     auto* second = new QHBoxLayout;
     second->setSpacing(look::kGap);
     const auto box = [&](const QString& name, const char* objectName) {
@@ -128,6 +124,11 @@ void CaptureView::buildHow(QVBoxLayout* column)
     m_coil->setFont(look::textFont(look::Size::Small));
     second->addWidget(m_coil);
     second->addStretch(1);
+    m_take = KeyButton::bound(this, "capture-take", tr("Take its wheel"), Qt::Key_R, false);
+    m_save = KeyButton::bound(this, "capture-save", tr("Save it"), Qt::Key_S, false);
+    m_keep = KeyButton::bound(this, "capture-keep", tr("Keep as proof"), Qt::Key_K, false);
+    for (KeyButton* b : {m_take, m_save, m_keep})
+        second->addWidget(b);
     column->addLayout(second);
     connect(new QShortcut(QKeySequence(Qt::Key_C), this), &QShortcut::activated, m_coil, &QCheckBox::click);
     connect(m_coil, &QCheckBox::clicked, this, [this] {
@@ -142,6 +143,17 @@ void CaptureView::buildHow(QVBoxLayout* column)
             open(path);
     });
     connect(m_take, &QAbstractButton::clicked, this, &CaptureView::takeWheel);
+    connect(m_save, &QAbstractButton::clicked, this, &CaptureView::save);
+    connect(m_keep, &QAbstractButton::clicked, this, &CaptureView::keep);
+    connect(m_scope, &ScopeRow::swept, this,
+            [this](const std::shared_ptr<const Capture>& capture, const job::CircuitId& circuit) {
+                if (circuit != m_circuit)
+                    return; // another was selected meanwhile: its capture is taken again
+                Looking first = begun();
+                if (capture->seen.channels.size() > 1)
+                    first.beside = 1;
+                m_worked.ask([capture, first] { return std::make_shared<const Opened>(lookForView(capture, first)); });
+            });
 }
 
 Looking CaptureView::how() const
@@ -164,13 +176,20 @@ Looking CaptureView::how() const
     return out;
 }
 
-void CaptureView::open(const QString& file)
+/// Another capture is looked at as if nobody had said anything of it.
+Looking CaptureView::begun()
 {
     m_saysCoil = false;
+    Looking out = how();
+    out.channel = 0;
+    out.beside.reset();
+    return out;
+}
+
+void CaptureView::open(const QString& file)
+{
     m_title->setText(tr("Reading %1").arg(QFileInfo(file).fileName()));
-    Looking first = how();
-    first.channel = 0;
-    first.beside.reset();
+    const Looking first = begun();
     m_worked.ask([file, first] { return std::make_shared<const Opened>(lookForView(readForView(file), first)); });
 }
 
@@ -214,6 +233,7 @@ void CaptureView::refresh()
         m_saysCoil = it != m_opened.end() && it->second->how.coil.has_value();
         showChannels();
     }
+    m_scope->refresh();
     const auto it = m_opened.find(m_circuit);
     const Looking as = how();
     if (it != m_opened.end() &&
@@ -250,6 +270,8 @@ void CaptureView::show()
     for (QWidget* w : std::initializer_list<QWidget*>{m_channel, m_beside, m_coil})
         w->setEnabled(o != nullptr);
     m_take->setVisible(o != nullptr && !o->recognised.isEmpty() && text(setupOf(m_desk).wheel) != o->recognised);
+    m_save->setVisible(o != nullptr && o->capture->file.isEmpty());
+    m_keep->setVisible(o != nullptr && o->look.has_value());
     m_wave->setVisible(o != nullptr);
     m_wheel->setVisible(o != nullptr && o->look.has_value());
     m_table->setVisible(o != nullptr && o->look.has_value());
@@ -261,6 +283,9 @@ void CaptureView::show()
         return;
     }
     m_file->setText(o->capture->file);
+    m_file->setHint(o->capture->file.isEmpty()
+                        ? tr("What is shown came from a %1, and is in no file yet").arg(o->capture->name)
+                        : QString());
     const QSignalBlocker quiet(m_coil);
     m_coil->setChecked(o->coil);
     m_wave->show(it->second);
@@ -342,6 +367,37 @@ void CaptureView::takeWheel()
         return;
     changeSetup(m_desk, tr("wheel by a capture"),
                 [wheel = it->second->recognised.toStdString()](job::TriggerSetup& s) { s.wheel = wheel; });
+}
+
+/// A sweep is gone with the window unless somebody wants it.
+void CaptureView::save()
+{
+    const auto it = m_opened.find(m_circuit);
+    if (it == m_opened.end())
+        return;
+    QString path =
+        QFileDialog::getSaveFileName(this, tr("Save the capture"), m_desk.store.path(), tr("Columns (*.csv)"));
+    if (path.isEmpty())
+        return;
+    if (QFileInfo(path).suffix().isEmpty())
+        path += QStringLiteral(".csv");
+    const auto written = capture::writeCapture(it->second->capture->seen, path.toStdString());
+    m_file->refuse(written ? QString() : text(written.error().text()));
+    if (written)
+        open(path);
+}
+
+void CaptureView::keep()
+{
+    const auto it = m_opened.find(m_circuit);
+    const job::Circuit* circuit = selectedCircuit(m_desk);
+    if (it == m_opened.end() || !it->second->look || circuit == nullptr)
+        return;
+    const job::Decoded kept =
+        decoded::record(*m_desk.store.job(), m_desk.store.analysis()->facts, *circuit, *it->second->look,
+                        it->second->verdicts, it->second->capture->name.toStdString(), nowText());
+    m_desk.store.editOrSay(tr("%1: capture kept as proof").arg(text(circuit->name)),
+                           [&](job::Job& job) { job.decoded.push_back(kept); });
 }
 
 } // namespace vicegrip::app

@@ -18,6 +18,7 @@ namespace vicegrip::app {
 
 class KeyButton;
 class ListTable;
+class ScopeRow;
 class TypedField;
 class WavePlot;
 class WheelView;
@@ -43,6 +44,9 @@ class CaptureView : public QWidget
     void showChannels();
     void turnTo(double time_s);
     void takeWheel();
+    void save();
+    void keep();
+    [[nodiscard]] Looking begun();
     [[nodiscard]] Looking how() const;
 
     Desk& m_desk;
@@ -50,12 +54,13 @@ class CaptureView : public QWidget
     std::map<job::CircuitId, std::shared_ptr<const Opened>> m_opened; ///< what was opened last for each
     std::shared_ptr<const Capture> m_reading; ///< of which more is asked
     TypedField* m_file;
-    KeyButton *m_choose, *m_take;
+    KeyButton *m_choose, *m_take, *m_save, *m_keep;
     QComboBox *m_channel, *m_beside;
     QCheckBox* m_coil;
     bool m_saysCoil = false; ///< a hand has said whether it is a coil's
     WheelView* m_wheel;
     WavePlot* m_wave;
+    ScopeRow* m_scope;
     QLabel *m_title, *m_at, *m_limit, *m_todo;
     ListTable* m_table;
     Worked<std::shared_ptr<const Opened>> m_worked; ///< last: it waits for what is under way

@@ -59,14 +59,6 @@ HandView::HandView(Desk& desk, QWidget* parent)
     });
 }
 
-KeyButton* HandView::button(const char* name, const QString& words, Qt::Key key, bool primary)
-{
-    auto* out = new KeyButton(words, QKeySequence(key).toString(QKeySequence::NativeText), primary);
-    out->setObjectName(QLatin1String(name));
-    connect(new QShortcut(QKeySequence(key), this), &QShortcut::activated, out, [out] { out->click(); });
-    return out;
-}
-
 void HandView::buildFigures(QVBoxLayout* column)
 {
     m_context = label({}, look::Size::Small, false, true);
@@ -106,15 +98,15 @@ void HandView::buildKeys(QVBoxLayout* column)
 {
     auto* first = new QHBoxLayout;
     first->setSpacing(look::kGap);
-    first->addWidget(m_seen = button("hand-seen", tr("Low on this tooth"), Qt::Key_Y, true));
-    first->addWidget(m_missed = button("hand-missed", tr("Not seen"), Qt::Key_X));
-    first->addWidget(m_back = button("hand-back", tr("Take back"), Qt::Key_B));
+    first->addWidget(m_seen = KeyButton::bound(this, "hand-seen", tr("Low on this tooth"), Qt::Key_Y, true));
+    first->addWidget(m_missed = KeyButton::bound(this, "hand-missed", tr("Not seen"), Qt::Key_X, false));
+    first->addWidget(m_back = KeyButton::bound(this, "hand-back", tr("Take back"), Qt::Key_B, false));
     first->addStretch();
     column->addLayout(first);
     auto* second = new QHBoxLayout;
     second->setSpacing(look::kGap);
-    second->addWidget(m_turn = button("hand-turn", tr("Turn the bench on"), Qt::Key_T));
-    second->addWidget(m_keep = button("hand-keep", tr("Keep this turn"), Qt::Key_K));
+    second->addWidget(m_turn = KeyButton::bound(this, "hand-turn", tr("Turn the bench on"), Qt::Key_T, false));
+    second->addWidget(m_keep = KeyButton::bound(this, "hand-keep", tr("Keep this turn"), Qt::Key_K, false));
     second->addStretch();
     column->addLayout(second);
     auto* typed = new QGridLayout;

@@ -54,7 +54,6 @@ class HandView : public QWidget
         QString trouble; ///< why nothing is
     };
 
-    [[nodiscard]] KeyButton* button(const char* name, const QString& words, Qt::Key key, bool primary = false);
     void buildFigures(QVBoxLayout* column);
     void buildKeys(QVBoxLayout* column);
     [[nodiscard]] Session* session();

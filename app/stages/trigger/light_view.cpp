@@ -77,9 +77,7 @@ LightView::LightView(Desk& desk, QWidget* parent) : QWidget(parent), m_desk(desk
     auto* keys = new QHBoxLayout;
     keys->setSpacing(look::kGap);
     const auto button = [&](const char* name, const QString& words, Qt::Key key, bool primary) {
-        auto* out = new KeyButton(words, QKeySequence(key).toString(QKeySequence::NativeText), primary);
-        out->setObjectName(QLatin1String(name));
-        connect(new QShortcut(QKeySequence(key), this), &QShortcut::activated, out, [out] { out->click(); });
+        auto* out = KeyButton::bound(this, name, words, key, primary);
         keys->addWidget(out);
         return out;
     };

@@ -3,6 +3,8 @@
 #include "app/widgets/text.h"
 #include "core/units/units.h"
 
+#include <QFileInfo>
+
 #include <algorithm>
 
 namespace vicegrip::app {
@@ -55,20 +57,35 @@ void addCam(Opened& out, size_t channel)
     out.verdicts.push_back(std::move(v));
 }
 
+void overview(Capture& capture)
+{
+    for (const capture::Channel& c : capture.seen.channels)
+        capture.overviews.emplace_back(c.volts);
+}
+
 } // namespace
 
 std::shared_ptr<const Capture> readForView(const QString& file)
 {
     auto out = std::make_shared<Capture>();
     out->file = file;
+    out->name = QFileInfo(file).fileName();
     auto seen = capture::readCapture(file.toStdString());
     if (!seen) {
         out->trouble = text(seen.error().text());
         return out;
     }
     out->seen = std::move(*seen);
-    for (const capture::Channel& c : out->seen.channels)
-        out->overviews.emplace_back(c.volts);
+    overview(*out);
+    return out;
+}
+
+std::shared_ptr<const Capture> forView(capture::Seen seen, const QString& name)
+{
+    auto out = std::make_shared<Capture>();
+    out->name = name;
+    out->seen = std::move(seen);
+    overview(*out);
     return out;
 }
 

@@ -15,7 +15,8 @@ namespace vicegrip::app {
 /// A capture as it was read.
 struct Capture
 {
-    QString file;
+    QString file; ///< with its folders; empty: it is in none yet
+    QString name; ///< the file's alone, or what it was taken by
     capture::Seen seen;
     std::vector<capture::Overview> overviews; ///< of each channel
     QString trouble; ///< why it could not be read; empty: it was
@@ -45,6 +46,8 @@ struct Opened
 };
 
 [[nodiscard]] std::shared_ptr<const Capture> readForView(const QString& file);
+/// What is in no file.
+[[nodiscard]] std::shared_ptr<const Capture> forView(capture::Seen seen, const QString& name);
 [[nodiscard]] Opened lookForView(std::shared_ptr<const Capture> capture, const Looking& how);
 
 } // namespace vicegrip::app

@@ -73,7 +73,7 @@ TriggerPage::TriggerPage(Desk& desk, QWidget* parent)
 job::CircuitId TriggerPage::firstTrigger() const
 {
     const job::Job& job = *m_desk.store.job();
-    const auto it = std::ranges::find_if(job.circuits, [&](const auto& c) { return hand_test::isTrigger(job, c); });
+    const auto it = std::ranges::find_if(job.circuits, [&](const auto& c) { return job::readsWheel(job, c); });
     return it == job.circuits.end() ? job::CircuitId() : it->id;
 }
 
@@ -109,7 +109,7 @@ void TriggerPage::refresh()
 {
     const job::Job& job = *m_desk.store.job();
     const job::Circuit* c = selectedCircuit(m_desk);
-    const bool reads = c != nullptr && hand_test::isTrigger(job, *c);
+    const bool reads = c != nullptr && job::readsWheel(job, *c);
     m_bar->setVisible(reads);
     m_row->setVisible(reads);
     m_overview->setVisible(!reads);

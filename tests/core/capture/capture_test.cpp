@@ -43,11 +43,11 @@ const char* const kChanges = "$date today $end\n$version none $end\n$timescale\n
                              "$scope module top $end\n$var wire 1 ! crank $end\n$var reg 8 \" bus [7:0] $end\n"
                              "$var real 64 # volts $end\n$upscope $end\n$enddefinitions $end\n"
                              "#100\n$dumpvars\n0!\nb00000000 \"\nr1.5 #\n$end\n"
-                             "#110 1!\n#120\n0!\nb101 \"\nr-2.25 #\n#125\nx!\n1!\n0!\n#130\n1!\n1!\n#200\n";
+                             "#110 1!\nsidle \"\n#120\n0!\nb101 \"\nr-2.25 #\n#125\nx!\n1!\n0!\n#130\n1!\n1!\n#200\n";
 
 TEST(Vcd, ChangesOfWiresAndReals)
 {
-    const auto read = readVcd(kChanges);
+    const auto read = readVcd(TextLines(kChanges));
     ASSERT_TRUE(read) << read.error().text();
     ASSERT_EQ(read->channels.size(), 2U) << "what is wider than a bit is passed over";
     EXPECT_EQ(read->step_s, 0);
@@ -78,7 +78,8 @@ TEST(Vcd, WhatIsWrongIsSaidWithItsLine)
 TEST(Vcd, WhatIsWrittenIsReadAgain)
 {
     const Seen seen{0, 0.5, {{"crank", {0, 1, 0}, {0, 0.1, 0.25}}, {"cam wheel", {1, 0}, {0, 0.3}}}};
-    const auto read = readVcd(writeVcd(seen));
+    const std::string text = writeVcd(seen);
+    const auto read = readVcd(TextLines(text));
     ASSERT_TRUE(read) << read.error().text();
     EXPECT_THAT(read->channels[0].volts, ElementsAre(0, 1, 0));
     EXPECT_THAT(read->channels[0].changes_s,
@@ -104,6 +105,49 @@ TEST(Columns, SamplesAtEvenTimesAndChangesAtOthers)
     EXPECT_EQ(changes->step_s, 0);
     EXPECT_THAT(changes->channels[0].volts, ElementsAre(0, 1, 0, 1));
     EXPECT_THAT(changes->channels[0].changes_s, ElementsAre(0, 0.1, 0.5, 0.7));
+}
+
+/// A logger's times are uneven: what it saw of many levels is put at even times along straight lines, what it saw of
+/// two stays changes.
+TEST(Columns, UnevenRowsOfVoltsLieAlongStraightLines)
+{
+    std::mt19937 chance(2);
+    std::string text = "t;volts;switch\n";
+    double t = 0;
+    for (int i = 0; i < 400; ++i) {
+        text += std::to_string(t) + ";" + std::to_string(3 * t - 1) + ";" + (t < 0.2 ? "0" : "5") + "\n";
+        t += 1e-3 * (0.2 + static_cast<double>(chance() % 1000) / 625);
+    }
+    const Written file(text);
+    const auto read = readCapture(file.path);
+    ASSERT_TRUE(read) << read.error().text();
+    ASSERT_EQ(read->channels.size(), 2U);
+    EXPECT_FALSE(read->channels[0].isOfChanges());
+    ASSERT_EQ(read->channels[0].volts.size(), 400U);
+    for (size_t i = 0; i < 400; ++i)
+        EXPECT_NEAR(read->channels[0].volts[i], 3 * static_cast<double>(i) * read->step_s - 1, 1e-5) << i;
+    EXPECT_THAT(read->channels[1].volts, ElementsAre(0, 5));
+    EXPECT_NEAR(read->channels[1].changes_s[1], 0.2, 2e-3);
+}
+
+/// Files larger than what is read at once, lines across its bounds, and one that never ends.
+TEST(Columns, LongFilesAndLongLines)
+{
+    constexpr int kRows = 200000;
+    std::string text = "time,volts\n";
+    for (int i = 0; i < kRows; ++i)
+        text += std::to_string(i) + "e-5," + std::to_string(i % 977) + "\n";
+    const Written file(text);
+    const auto read = readCapture(file.path);
+    ASSERT_TRUE(read) << read.error().text();
+    EXPECT_NEAR(read->step_s, 1e-5, 1e-12);
+    ASSERT_EQ(read->channels[0].volts.size(), size_t(kRows));
+    for (int i = 0; i < kRows; i += 101)
+        ASSERT_EQ(read->channels[0].volts[static_cast<size_t>(i)], static_cast<float>(i % 977)) << i;
+    EXPECT_LT(read->channels[0].volts.capacity(), kRows * 1.4) << "room is foreseen, not grown";
+    text.replace(text.size() / 2, 1, "x");
+    EXPECT_THAT(wrong(text), HasSubstr("is not a finite number"));
+    EXPECT_THAT(wrong("0,1\n" + std::string(20U << 20U, '1')), AllOf(HasSubstr(":2"), HasSubstr("longer than 16 MB")));
 }
 
 TEST(Columns, WhatIsWrongIsSaidWithItsLine)
@@ -143,12 +187,12 @@ TEST(ReadCapture, CutAndBrokenFilesDoNoHarm)
     std::mt19937 chance(9);
     const std::string whole = kChanges;
     for (size_t cut = 0; cut < whole.size(); ++cut)
-        (void)readVcd(whole.substr(0, cut));
+        (void)readVcd(TextLines(std::string_view(whole).substr(0, cut)));
     for (int i = 0; i < 3000; ++i) {
         std::string text = whole;
         for (unsigned k = 0; k <= chance() % 4; ++k)
             text[chance() % text.size()] = static_cast<char>(chance());
-        (void)readVcd(text);
+        (void)readVcd(TextLines(text));
     }
 }
 

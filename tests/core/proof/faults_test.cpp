@@ -129,7 +129,10 @@ TEST(FaultList, EveryKindIsWrittenAndReadAgain)
                      HeldTable{{"AN1"}, {{0.5, -101.3}, {4.5, 198.7}}},
                      Loose{{"w20"}, PointRef::fromText("FP.3")},
                      Loose{{"w20"}, {}},
-                     WheelOff{{"crank"}, 2.8e-3, 0.8e-3, {17}}};
+                     WheelOff{{"crank"}, 2.8e-3, 0.8e-3, {17}},
+                     NoisySignal{{"crank"}, 0.2, 3, 5},
+                     SlackBelt{{"cam"}, 3, 1.5},
+                     WrongEdge{{"crank"}}};
     for (const job::Wire& w : job.wires) // whichever wire is there: an end of it is
         if (w.id.value == "w5")
             std::get<MovedEnd>(all[8]).at = w.from;

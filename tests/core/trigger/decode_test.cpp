@@ -54,7 +54,7 @@ TEST(Edges, AreInterpolated)
 /// However the samples are cut into pieces, the edges are the same.
 TEST(Edges, ComeTheSameInPieces)
 {
-    const Sensed s = senseHall(wheel("36-1"), {300, 0, 0.2, 4}, {}, {}, {0.2, 0, -1, 5}, 0.5, kRate_hz);
+    const Sensed s = senseHall(wheel("36-1"), {300, 0, 0.2, 4}, {}, {}, {.noise_v = 0.2, .seed = 5}, 0.5, kRate_hz);
     const auto levels = *levelsOf(s.volts);
     const auto whole = edgesIn(s.volts, levels, s.step_s);
     std::mt19937 chance(1);
@@ -127,6 +127,76 @@ TEST(Recognise, WheelsFromASensorsVolts)
                 EXPECT_EQ(found->line, line) << "ripple " << ripple;
                 EXPECT_GE(found->turns, 4U);
             }
+}
+
+/// Gaps at any places, by name where the wheel has one; half of a wheel whose halves are alike.
+TEST(Recognise, WheelsOfSeveralGaps)
+{
+    for (const auto& [line, as] :
+         {std::pair("36-2-2-2", "36-2-2-2"), std::pair("36 without 17, 18, 20, 21, 35, 36", "36-2-2-2"),
+          std::pair("24 without 4, 12, 13, 24", "24 without 11, 15, 23, 24"), std::pair("60-2-2", "30-2"),
+          std::pair("36-1-1", "18-1")})
+        for (const double ripple : {0.0, 0.15}) {
+            Case c;
+            c.turning = {220, 0, ripple, 4};
+            c.disturbance.noise_v = 0.1;
+            const auto found = recognise(hallTimes(wheel(line), false, c));
+            ASSERT_TRUE(found) << line << ' ' << found.error().text();
+            EXPECT_EQ(found->line, as) << line << " ripple " << ripple;
+        }
+}
+
+TEST(Follow, AWheelWhoseHalvesAreAlike)
+{
+    Case c;
+    c.turning = {200, 0, 0.15, 4};
+    for (const char* line : {"36-1-1", "60-2-2", "36-2-2-2"}) {
+        const auto times = hallTimes(wheel(line), false, c);
+        const Followed f = follow(times, wheel(line), false);
+        EXPECT_TRUE(f.losses.empty()) << line;
+        EXPECT_GE(f.known() + 3, times.size()) << line;
+    }
+}
+
+/// A belt's stretch comes late by itself, and its swing scatters an edge from turn to turn.
+TEST(Sensed, AWheelBehindABeltLagsAndSwings)
+{
+    const Wheel w = wheel("cam 1");
+    const auto lag = [&](const Belt& belt) {
+        Disturbance d;
+        d.belt = belt;
+        const Sensed s = senseHall(w, {900, 0, 0, 4}, {}, {}, d, 12, 50e3);
+        const auto times = timesOf(edgesIn(s.volts, *levelsOf(s.volts), s.step_s), false);
+        std::vector<double> at;
+        for (const double t : times)
+            at.push_back(std::remainder(t * 900 * 6, 720)); // 900 turns a minute are 5,400 degrees a second
+        double mean = 0, square = 0;
+        for (const double a : at)
+            mean += a / static_cast<double>(at.size());
+        for (const double a : at)
+            square += (a - mean) * (a - mean) / static_cast<double>(at.size());
+        return std::pair(mean, std::sqrt(square));
+    };
+    const auto rigid = lag({}), stretched = lag({4, 0}), swinging = lag({0, 2});
+    EXPECT_NEAR(stretched.first - rigid.first, 4, 0.02);
+    EXPECT_LT(stretched.second, 0.05);
+    EXPECT_GT(swinging.second, 0.3);
+    EXPECT_LT(swinging.second, 3);
+}
+
+/// As often as it says, by the law of Poisson: 60 in twelve seconds, give or take four times the root of that.
+TEST(Sensed, AWireThatLetsGoReadsAsItsPullUp)
+{
+    Disturbance d;
+    d.dropOuts_hz = 5;
+    d.dropOut_s = 20e-3;
+    const Sensed s = senseHall(wheel("60-2"), {3000, 0, 0, 4}, {}, {}, d, 12, 50e3);
+    const auto times = timesOf(edgesIn(s.volts, *levelsOf(s.volts), s.step_s), false);
+    int gone = 0;
+    for (size_t i = 1; i < times.size(); ++i)
+        gone += times[i] - times[i - 1] > 15e-3 ? 1 : 0; // a turn takes 20 ms
+    EXPECT_NEAR(gone, 55, 4 * std::sqrt(55.0)) << "of 60, those that begin while another lasts are one";
+    EXPECT_FALSE(follow(times, wheel("60-2"), false).losses.empty());
 }
 
 TEST(Recognise, UnevenTeethByTheirAngles)

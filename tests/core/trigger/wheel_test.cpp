@@ -62,6 +62,26 @@ TEST(Wheel, LinesAsPeopleSayThem)
     EXPECT_THAT(edgesOf(wheelOf("2 at -90 and 90°"), false), ElementsAre(90, 270));
 }
 
+/// Several gaps lie evenly, or where the line says; 36-2-2-2 is the uneven one that everybody calls so (common
+/// practice, no source).
+TEST(Wheel, MayHaveSeveralGaps)
+{
+    const auto steps = [](const char* line) { return stepsOf(wheelOf(line), false); };
+    const auto even = steps("36-1-1");
+    ASSERT_EQ(even.size(), 34U);
+    EXPECT_NEAR(even[16], 20, 1e-9) << "17 teeth, then a gap";
+    EXPECT_NEAR(even[33], 20, 1e-9);
+    EXPECT_EQ(std::ranges::count_if(even, [](double s) { return s > 15; }), 2);
+    EXPECT_EQ(steps("60-2-2").size(), 56U);
+    EXPECT_EQ(steps("36 without 18, 36"), even);
+    const auto uneven = steps("36-2-2-2");
+    ASSERT_EQ(uneven.size(), 30U);
+    for (size_t i = 0; i < uneven.size(); ++i)
+        EXPECT_NEAR(uneven[i], i == 15 || i == 16 || i == 29 ? 30 : 10, 1e-9) << i;
+    for (const std::string_view usual : usualWheels())
+        EXPECT_TRUE(readWheel(usual)) << usual;
+}
+
 TEST(Wheel, SlotsAreTheGapsOfAWheel)
 {
     const Wheel w = wheelOf("4 slots with 10 degrees");
@@ -87,6 +107,12 @@ TEST(Wheel, WhatCannotBeIsSaidWithItsPlace)
     EXPECT_THAT(wrong("-3"), HasSubstr("at least one"));
     EXPECT_THAT(wrong("10000"), HasSubstr("at most 2000"));
     EXPECT_THAT(wrong("36-36"), HasSubstr("all teeth are missing"));
+    EXPECT_THAT(wrong("36-18-18"), HasSubstr("all teeth are missing"));
+    EXPECT_THAT(wrong("36-1-1-1-1-1"), HasSubstr("do not lie evenly"));
+    EXPECT_THAT(wrong("36 without"), HasSubstr("expected the empty places"));
+    EXPECT_THAT(wrong("36 without 37"), HasSubstr("no place 37"));
+    EXPECT_THAT(wrong("36-1 without 3"), HasSubstr("else is missing"));
+    EXPECT_THAT(wrong("2 without 1, 2"), HasSubstr("all teeth are missing"));
     EXPECT_THAT(wrong("3 at 0, 120"), HasSubstr("2 leading edges"));
     EXPECT_THAT(wrong("3 at 0,110, 240"), HasSubstr("a blank goes after each comma")) << "0,110 is a tenth";
     EXPECT_THAT(wrong("4 at 0,90,180,270"), HasSubstr("1:10"));
