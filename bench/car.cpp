@@ -277,7 +277,7 @@ double Car::counted()
         const trigger::Known known{
             .wheel = *wheel, .rising = c.trigger->edge.value_or(job::CountedEdge::Falling) == job::CountedEdge::Rising};
         const auto look = trigger::lookAt(seen, kStep_s, known, coil);
-        const bool follows = look && look->report.followed.losses.empty() &&
+        const bool follows = look && look->report.followed.losses.empty() && !trigger::isEdgeWrong(*look) &&
                              static_cast<double>(look->report.followed.known()) >
                                  kKnown * static_cast<double>(look->report.times_s.size());
         return follows ? look->report.rpm : 0;

@@ -105,7 +105,7 @@ ScpiInstrument::Code Scope::takeSweep(const QByteArray& command, QList<Answer>& 
     constexpr double kLeast_s = 1e-7, kMost_s = 1;
     constexpr int kMostPoints = 4'000'000;
     const qsizetype blank = command.indexOf(' ');
-    const QByteArray what = command.left(blank);
+    const QByteArray what = blank < 0 ? command : command.left(blank);
     bool isNumber = false;
     const double value = blank < 0 ? 0 : command.mid(blank + 1).toDouble(&isNumber);
     if (what == "SWE:TINT?")

@@ -1,6 +1,7 @@
 #include "app/desk/part_library.h"
 #include "app/look/look.h"
 #include "app/shell/main_window.h"
+#include "app/stages/trigger/wave_plot.h"
 #include "app/widgets/connector_face.h"
 #include "app/widgets/transfer_plot.h"
 
@@ -54,6 +55,32 @@ void keystrokeInTheBrief(benchmark::State& state)
     state.SetItemsProcessed(2 * state.iterations());
 }
 BENCHMARK(keystrokeInTheBrief)->Unit(benchmark::kMillisecond);
+
+/// While somebody zooms in on a hundred million samples, and out again: a key, and everything of the plot drawn.
+void zoomIntoALargeCapture(benchmark::State& state)
+{
+    using namespace vicegrip;
+    constexpr int kTimes = 10, kIn = 60;
+    constexpr double kRate_hz = 1e6, kSeconds = 10;
+    const trigger::Sensed once = trigger::senseHall(*trigger::readWheel("36-1"), {.rpm = 300, .ripple = 0.1}, {}, {},
+                                                    {.noise_v = 0.1}, kSeconds, kRate_hz);
+    capture::Seen seen{once.step_s, kTimes * kSeconds, {{"crank", {}, {}}}};
+    for (int i = 0; i < kTimes; ++i)
+        seen.channels[0].volts.insert(seen.channels[0].volts.end(), once.volts.begin(), once.volts.end());
+    app::Looking how;
+    how.coil = false;
+    const auto opened = std::make_shared<const app::Opened>(
+        app::lookForView(app::forView(std::move(seen), QStringLiteral("large")), how));
+    app::WavePlot plot;
+    plot.resize(1240, 400);
+    plot.show(opened);
+    int count = 0;
+    for (auto _ : state) {
+        QTest::keyClick(&plot, count++ % (2 * kIn) < kIn ? Qt::Key_Plus : Qt::Key_Minus);
+        benchmark::DoNotOptimize(plot.grab());
+    }
+}
+BENCHMARK(zoomIntoALargeCapture)->Unit(benchmark::kMillisecond);
 
 /// A whole fact: typed, entered, its consequences and the analysis shown.
 void factInTheBrief(benchmark::State& state)

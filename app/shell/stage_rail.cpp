@@ -30,9 +30,13 @@ QString leftAt(Stage stage, const analysis::Analysis& a)
             left += std::ranges::count_if(pins, [](const pinning::Pin& p) { return !pinning::isDone(p.state); });
         return QString::number(left);
     }
-    if (stage == Stage::Trigger && !a.handTurns.empty()) // wheels that are still to be turned by hand
-        return QString::number(std::ranges::count_if(
-            a.handTurns, [](const hand_test::Standing& s) { return s.byHand && s.state != proof::State::Done; }));
+    if (stage == Stage::Trigger && !a.handTurns.empty()) { // wheels that are still to be turned by hand, or captured
+        const auto turns = std::ranges::count_if(
+            a.handTurns, [](const hand_test::Standing& s) { return s.byHand && s.state != proof::State::Done; });
+        const auto coils = std::ranges::count_if(
+            a.decoded, [](const decoded::Standing& s) { return s.only && s.state != proof::State::Done; });
+        return QString::number(turns + coils);
+    }
     if (stage != Stage::Meter && stage != Stage::Scale)
         return {};
     const auto left = std::ranges::count_if(a.circuits, [&](const proof::CircuitView& v) {

@@ -8,6 +8,7 @@
 
 #include <algorithm>
 #include <map>
+#include <optional>
 #include <set>
 
 namespace vicegrip::work {
@@ -24,14 +25,16 @@ std::string placeOf(const job::Connector& plug, const char* usual)
 /// What buries a plug that the user has put somewhere himself.
 std::string gateAt(const std::string& place)
 {
-    const auto it = std::ranges::find(gates(), place, &Gate::place);
-    return it == gates().end() ? std::string() : it->id;
+    const std::vector<Gate> all = gates();
+    const auto it = std::ranges::find(all, place, &Gate::place);
+    return it == all.end() ? std::string() : it->id;
 }
 
-const Gate* gateOf(const std::string& id)
+std::optional<Gate> gateOf(const std::string& id)
 {
-    const auto it = std::ranges::find(gates(), id, &Gate::id);
-    return it == gates().end() ? nullptr : &*it;
+    const std::vector<Gate> all = gates();
+    const auto it = std::ranges::find(all, id, &Gate::id);
+    return it == all.end() ? std::nullopt : std::optional(*it);
 }
 
 bool has(const std::vector<std::string>& list, const std::string& name)
@@ -135,7 +138,7 @@ class Collector
         if (gate.empty())
             return;
         if (has(m_job.workSteps.closed, gate) && !step.done) {
-            const Gate& g = *gateOf(gate);
+            const Gate g = *gateOf(gate);
             if (m_opened.insert(gate).second)
                 add({"open-" + gate,
                      g.open,
@@ -281,7 +284,7 @@ class Collector
              phrase("A shrunk sleeve lets no wire be moved."), false});
         std::vector<std::string> last = {"sleeves"};
         for (const Step& c : m_out)
-            if (c.id.starts_with("ground-") || gateOf(c.id) != nullptr)
+            if (c.id.starts_with("ground-") || gateOf(c.id))
                 last.push_back(c.id);
         add({"battery-on", phrase("Battery negative lead on, key off"), kBay, last, phrase("spanner"),
              phrase("Meter comes next, before the key."), false});
@@ -298,9 +301,10 @@ class Collector
 
 } // namespace
 
-const std::vector<Gate>& gates()
+/// Made anew each time: the language may have changed.
+std::vector<Gate> gates()
 {
-    static const std::vector<Gate> kGates = {
+    return {
         {"intake", phrase("Intake manifold"), phrase("Intake manifold goes back on"),
          phrase("Intake manifold off again"), kIntake, 2.5},
         {"front-drive", phrase("Front drive and pulleys"), phrase("Front drive and pulleys go back on"),
@@ -308,7 +312,6 @@ const std::vector<Gate>& gates()
         {"undertray", phrase("Undertray"), phrase("Undertray goes back on"),
          phrase("Undertray off again, car on stands"), kUnder, 0.5},
     };
-    return kGates;
 }
 
 const std::vector<std::string>& places()
@@ -366,7 +369,7 @@ Result<void> tick(job::Job& job, const std::string& step, const std::string& whe
         job::note(job, when, step, phrase("{}: done", it->what));
     if (step.starts_with("open-"))
         setClosed(job, step.substr(5), false);
-    else if (gateOf(step) != nullptr)
+    else if (gateOf(step))
         setClosed(job, step, true);
     else if (!has(job.workSteps.done, step))
         job.workSteps.done.push_back(step);

@@ -19,7 +19,7 @@ struct Gate
     double hours = 0; ///< to open and close it again (typical)
 };
 
-[[nodiscard]] const std::vector<Gate>& gates();
+[[nodiscard]] std::vector<Gate> gates();
 
 /// Mounting, sensors, grounds, wires, plugs, sleeves and gates of the job's drawing. Buried sensors come before the
 /// gate that buries them; the ECU's own plugs are pinned when every wire has arrived; a sleeve is closed when all plugs

@@ -16,6 +16,7 @@ namespace vicegrip {
 namespace {
 
 using analysis::Stage;
+using testing::AllOf;
 using testing::HasSubstr;
 using testing::StartsWith;
 
@@ -43,6 +44,10 @@ class TriggerPath : public testing::Test
                 return s.done;
         ADD_FAILURE() << "no step " << step;
         return false;
+    }
+    [[nodiscard]] std::string saidBeside(const char* field)
+    {
+        return w.find<QLineEdit>(field)->parentWidget()->findChild<QLabel*>()->text().toStdString();
     }
     void open(const QString& file)
     {
@@ -287,6 +292,58 @@ TEST_F(TriggerPath, ACircuitWithoutAWheelLeadsToOne)
 }
 
 /// Each view at the design's size and in the smallest window, with something in it.
+/// The bench's engine on its starter, seen by its scope: judged, kept as proof, stale when the sensor is turned in.
+TEST_F(TriggerPath, TheBenchsScopeIsSweptAndKeptAsProof)
+{
+    view(3);
+    w.key(Qt::Key_T);
+    EXPECT_THAT(w.textOf("capture-title"), HasSubstr("Open a capture")) << "there is no bench yet";
+    EXPECT_THAT(w.textOf("scope-tips"), AllOf(HasSubstr("tip at"), HasSubstr("fuel and sparks off")));
+    w.startBench();
+    view(3);
+    const auto sweep = [&] {
+        w.key(Qt::Key_T);
+        const auto said = [&] { return w.textOf("capture-title"); };
+        ASSERT_TRUE(QTest::qWaitFor(
+            [&] {
+                return w.find<QAbstractButton>("scope-sweep")->isEnabled() &&
+                       said().find("Open a") == std::string::npos;
+            },
+            20000))
+            << said();
+        w.settle();
+    };
+    sweep();
+    EXPECT_THAT(w.textOf("capture-title"), HasSubstr("decodes, with margin"));
+    EXPECT_THAT(w.textOf("capture-at"), HasSubstr("36-1 at 1")); // and 9x rpm
+    EXPECT_EQ(w.find<QComboBox>("capture-beside")->currentText(), "Cam trigger");
+    w.key(Qt::Key_K);
+    w.settle();
+    ASSERT_EQ(job().decoded.size(), 1U);
+    EXPECT_TRUE(job().decoded[0].wrong.empty());
+    EXPECT_NEAR(job().decoded[0].rpm, 196, 5);
+    const auto standing = [&] { return w.window.desk().store.analysis()->decoded.front().state; };
+    EXPECT_EQ(standing(), proof::State::Done);
+    view(2);
+    w.type(w.find<QLineEdit>("gap-now"), "1.3 mm");
+    EXPECT_EQ(standing(), proof::State::Stale);
+    w.key(Qt::Key_Z, Qt::ControlModifier);
+    w.settle();
+    EXPECT_EQ(standing(), proof::State::Done) << "undone";
+}
+
+/// A scope that is not there, or is none: a sentence beside its field, and what is shown stays.
+TEST_F(TriggerPath, AScopeThatDoesNotAnswerIsSaid)
+{
+    view(3);
+    w.type(w.find<QLineEdit>("scope-place"), "localhost:1");
+    w.key(Qt::Key_T);
+    ASSERT_TRUE(QTest::qWaitFor([&] { return w.find<QAbstractButton>("scope-sweep")->isEnabled(); }, 15000));
+    EXPECT_THAT(saidBeside("scope-place"), HasSubstr("The scope is gone"));
+    w.type(w.find<QLineEdit>("scope-place"), "not a place at all");
+    EXPECT_THAT(saidBeside("scope-place"), HasSubstr("expected a host"));
+}
+
 TEST_F(TriggerPath, NothingIsClipped)
 {
     for (const QSize size : {QSize(1280, 800), QSize(1024, 720)}) {

@@ -111,7 +111,8 @@ void CaptureView::buildHow(QVBoxLayout* column)
         out->setObjectName(QLatin1String(objectName));
         out->setAccessibleName(name);
         out->setFont(look::textFont(look::Size::Small));
-        out->setMinimumContentsLength(12);
+        out->setMinimumContentsLength(8);
+        out->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
         second->addWidget(label(name, look::Size::Small, false, true));
         second->addWidget(out);
         connect(out, &QComboBox::activated, this, &CaptureView::ask);

@@ -377,6 +377,8 @@ void HandView::listen()
         return;
     }
     const bool bench = m_desk.live.canTurn();
+    if (bench && !m_turning)
+        return; // its wheel stands as it stood: that was counted
     if (s == nullptr || !m_due || s->count.isFull() || (bench && m_loose->isLoose())) {
         m_turning = false;
         show();

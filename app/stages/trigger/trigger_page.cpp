@@ -85,7 +85,10 @@ QString TriggerPage::overview() const
     for (const hand_test::Standing& s : analysis->handTurns) {
         const job::Circuit* c = job::find(*analysis->job, s.circuit);
         const QString wheel = c->trigger && !c->trigger->wheel.empty() ? text(c->trigger->wheel) : tr("no wheel said");
-        const QString state = !s.byHand                            ? tr("a coil: proved by a capture")
+        const auto seen = std::ranges::find(analysis->decoded, s.circuit, &decoded::Standing::circuit);
+        const bool captured = seen != analysis->decoded.end() && seen->last;
+        const QString state = !s.byHand && captured ? tr("captured: %1").arg(said(proof::stateName(seen->state)))
+                              : !s.byHand           ? tr("a coil: proved by a capture, which it has not")
                               : s.state == proof::State::Untouched ? tr("never turned by hand")
                                                                    : said(proof::stateName(s.state));
         out << tr("%1: %2, %3").arg(text(c->name), wheel, state);

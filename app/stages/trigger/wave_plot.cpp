@@ -131,7 +131,6 @@ void WavePlot::paintTime(QPainter& p, const QRectF& box) const
     }
 }
 
-/// A line where a pixel has few samples, what they reach where it has many.
 void WavePlot::paintChannel(QPainter& p, const QRectF& box, size_t channel, bool main) const
 {
     const auto& c = look::colours();
@@ -158,45 +157,60 @@ void WavePlot::paintChannel(QPainter& p, const QRectF& box, size_t channel, bool
         for (const double v : {m_opened->look->levels.low_v, m_opened->look->levels.high_v})
             p.drawLine(QPointF(box.left(), y(v)), QPointF(box.right(), y(v)));
     }
-    p.setPen(QPen(main ? c.ink : c.inkSoft, 1.3));
-    QPolygonF line;
-    if (ch.isOfChanges()) {
-        const auto from = std::ranges::upper_bound(ch.changes_s, timeAt(box.left())) - ch.changes_s.begin();
-        for (auto i = static_cast<size_t>(std::max<std::ptrdiff_t>(0, from - 1)); i < ch.changes_s.size(); ++i) {
-            const double x = std::max(box.left() - 1, xAt(ch.changes_s[i]));
-            if (!line.isEmpty())
-                line << QPointF(x, line.back().y());
-            line << QPointF(x, y(ch.volts[i]));
-            if (x > box.right())
-                break;
-        }
-        if (!line.isEmpty())
-            line << QPointF(box.right(), line.back().y());
-    } else {
-        const double samples = m_span / seen.step_s, perPixel = samples / box.width();
-        const auto indexAt = [&](double x) {
-            return static_cast<size_t>(std::clamp(timeAt(x) / seen.step_s, 0.0, static_cast<double>(ch.volts.size())));
-        };
-        constexpr double kFew = 3;
-        if (perPixel <= kFew) {
-            p.setRenderHint(QPainter::Antialiasing);
-            for (size_t i = indexAt(box.left()); i < std::min(ch.volts.size(), indexAt(box.right()) + 2); ++i)
-                line << QPointF(xAt(static_cast<double>(i) * seen.step_s), y(ch.volts[i]));
-        } else {
-            for (double x = box.left(); x < box.right(); x += 1) {
-                const size_t first = indexAt(x), last = indexAt(x + 1);
-                if (timeAt(x) < 0 || first >= ch.volts.size())
-                    continue;
-                const auto e = overview.of(first, std::max(first + 1, last));
-                line << QPointF(x, y(e.low)) << QPointF(x, y(e.high));
-            }
-        }
-    }
-    p.drawPolyline(line);
+    paintLine(p, box, channel, y, main ? c.ink : c.inkSoft);
     p.restore();
     p.setPen(main ? c.ink : c.inkSoft);
     p.setFont(look::textFont(look::Size::Small, main));
     p.drawText(box.adjusted(6_px, 2_px, -6_px, 0), Qt::AlignRight | Qt::AlignTop, text(ch.name));
+}
+
+/// A line where a pixel has few samples or changes, what they reach where it has many.
+void WavePlot::paintLine(QPainter& p, const QRectF& box, size_t channel, const std::function<double(double)>& y,
+                         const QColor& ink) const
+{
+    const auto& seen = m_opened->capture->seen;
+    const capture::Channel& ch = seen.channels[channel];
+    const capture::Overview& overview = m_opened->capture->overviews[channel];
+    const auto indexAt = [&](double x) { // of what holds there
+        const double t = timeAt(x);
+        const double samples =
+            ch.isOfChanges() ? static_cast<double>(std::ranges::upper_bound(ch.changes_s, t) - ch.changes_s.begin() - 1)
+                             : t / seen.step_s;
+        return static_cast<size_t>(std::clamp(samples, 0.0, static_cast<double>(ch.volts.size())));
+    };
+    constexpr double kFew = 3; // in a pixel
+    const size_t from = indexAt(box.left()), to = std::min(ch.volts.size(), indexAt(box.right()) + 2);
+    if (static_cast<double>(to - std::min(from, to)) > kFew * box.width()) {
+        // Upright strokes: one crooked line of as many points is stroked as a path, which takes seconds.
+        QList<QLineF> columns;
+        capture::Overview::Extent was;
+        for (double x = box.left(); x < box.right(); x += 1) {
+            const size_t first = indexAt(x), last = indexAt(x + 1) + (ch.isOfChanges() ? 1 : 0);
+            if (timeAt(x) < 0 || first >= ch.volts.size())
+                continue;
+            const auto e = overview.of(first, std::min(ch.volts.size(), std::max(first + 1, last)));
+            const float least = columns.isEmpty() ? e.low : std::min(e.low, was.high),
+                        most = columns.isEmpty() ? e.high : std::max(e.high, was.low);
+            columns << QLineF(x, y(least), x, y(most));
+            was = e;
+        }
+        p.setPen(QPen(ink, 1));
+        p.drawLines(columns);
+        return;
+    }
+    QPolygonF line;
+    for (size_t i = from; i < to; ++i) {
+        const double at_s = ch.isOfChanges() ? ch.changes_s[i] : static_cast<double>(i) * seen.step_s;
+        const double x = ch.isOfChanges() ? std::max(box.left() - 1, xAt(at_s)) : xAt(at_s);
+        if (ch.isOfChanges() && !line.isEmpty())
+            line << QPointF(x, line.back().y());
+        line << QPointF(x, y(ch.volts[i]));
+    }
+    if (ch.isOfChanges() && !line.isEmpty())
+        line << QPointF(box.right(), line.back().y());
+    p.setPen(QPen(ink, 1.3));
+    p.setRenderHint(QPainter::Antialiasing, !ch.isOfChanges());
+    p.drawPolyline(line);
 }
 
 /// The teeth by number under their edges; where it was lost, a mark that is no number.

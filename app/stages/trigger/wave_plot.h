@@ -4,6 +4,8 @@
 
 #include <QWidget>
 
+#include <functional>
+
 namespace vicegrip::app {
 
 /// What a channel of a capture did over time, with the teeth it was followed by beneath. The line in the middle is now:
@@ -37,6 +39,8 @@ class WavePlot : public QWidget
     [[nodiscard]] double xAt(double time_s) const;
     void zoom(double factor);
     void paintChannel(QPainter& p, const QRectF& box, size_t channel, bool main) const;
+    void paintLine(QPainter& p, const QRectF& box, size_t channel, const std::function<double(double volts)>& y,
+                   const QColor& ink) const;
     void paintTeeth(QPainter& p, const QRectF& strip) const;
     void paintTime(QPainter& p, const QRectF& box) const;
 

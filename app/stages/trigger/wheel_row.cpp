@@ -6,6 +6,7 @@
 #include "app/widgets/typed_field.h"
 
 #include <QComboBox>
+#include <QCompleter>
 #include <QHBoxLayout>
 #include <QLineEdit>
 #include <QShortcut>
@@ -42,6 +43,14 @@ WheelRow::WheelRow(Desk& desk, QWidget* parent)
     m_wheel->edit()->setObjectName(QStringLiteral("wheel-line"));
     m_wheel->edit()->setPlaceholderText(tr("36-1, 60-2, 24 with 12 and 3 degrees, cam 1 …"));
     m_wheel->leaveLettersWhileEmpty();
+    QStringList usual;
+    for (const std::string_view line : trigger::usualWheels())
+        usual << text(line);
+    auto* offers = new QCompleter(usual, m_wheel->edit());
+    offers->setFilterMode(Qt::MatchContains);
+    offers->setMaxVisibleItems(static_cast<int>(usual.size()));
+    m_wheel->edit()->setCompleter(offers);
+    m_wheel->edit()->setToolTip(tr("Down offers wheels that are met in many engines"));
     row->addWidget(m_wheel, 1);
     caption(tr("The ECU counts"));
     m_edge->setObjectName(QStringLiteral("wheel-edge"));
