@@ -146,7 +146,7 @@ bool LineSocket::isConnected() const
 void LineSocket::read()
 {
     QIODevice* const from = m_socket; // who receives a line may lead us elsewhere
-    while (from == m_socket && (m_awaited > 0 ? readBlock(*from) : readLine(*from)))
+    while (from == m_socket && from->isOpen() && (m_awaited > 0 ? readBlock(*from) : readLine(*from)))
         ;
 }
 

@@ -161,8 +161,6 @@ std::vector<std::string> demands(const parts::Part& sensor)
         out.push_back(phrase("resistance"));
     if (parts::needsPullUp(sensor))
         out.push_back(phrase("needs a pull-up"));
-    if (sharpEdge(sensor))
-        out.push_back(phrase("counted as it falls"));
     if (sensor.feed == parts::Feed::SensorSupply && !parts::cavityOf(sensor, parts::PinRole::Supply).empty())
         out.push_back(units::format(parts::supplyAmps(sensor, 5), Dimension::Current, "mA", 1));
     return out;

@@ -291,14 +291,13 @@ TEST_F(TriggerPath, ACircuitWithoutAWheelLeadsToOne)
     EXPECT_EQ(w.window.desk().selection.circuit(), job::CircuitId{"crank"});
 }
 
-/// Each view at the design's size and in the smallest window, with something in it.
 /// The bench's engine on its starter, seen by its scope: judged, kept as proof, stale when the sensor is turned in.
 TEST_F(TriggerPath, TheBenchsScopeIsSweptAndKeptAsProof)
 {
     view(3);
+    EXPECT_THAT(saidBeside("capture-file"), AllOf(HasSubstr("tip at"), HasSubstr("fuel and sparks off")));
     w.key(Qt::Key_T);
-    EXPECT_THAT(w.textOf("capture-title"), HasSubstr("Open a capture")) << "there is no bench yet";
-    EXPECT_THAT(w.textOf("scope-tips"), AllOf(HasSubstr("tip at"), HasSubstr("fuel and sparks off")));
+    EXPECT_THAT(saidBeside("capture-file"), HasSubstr("there is no bench"));
     w.startBench();
     view(3);
     const auto sweep = [&] {
@@ -336,14 +335,15 @@ TEST_F(TriggerPath, TheBenchsScopeIsSweptAndKeptAsProof)
 TEST_F(TriggerPath, AScopeThatDoesNotAnswerIsSaid)
 {
     view(3);
-    w.type(w.find<QLineEdit>("scope-place"), "localhost:1");
+    w.type(w.find<QLineEdit>("capture-file"), "localhost:1");
     w.key(Qt::Key_T);
     ASSERT_TRUE(QTest::qWaitFor([&] { return w.find<QAbstractButton>("scope-sweep")->isEnabled(); }, 15000));
-    EXPECT_THAT(saidBeside("scope-place"), HasSubstr("The scope is gone"));
-    w.type(w.find<QLineEdit>("scope-place"), "not a place at all");
-    EXPECT_THAT(saidBeside("scope-place"), HasSubstr("expected a host"));
+    EXPECT_THAT(saidBeside("capture-file"), HasSubstr("The scope is gone"));
+    w.type(w.find<QLineEdit>("capture-file"), "not a place at all");
+    EXPECT_THAT(saidBeside("capture-file"), HasSubstr("no scope is called so"));
 }
 
+/// Each view at the design's size and in the smallest window, with something in it.
 TEST_F(TriggerPath, NothingIsClipped)
 {
     for (const QSize size : {QSize(1280, 800), QSize(1024, 720)}) {

@@ -274,6 +274,22 @@ void InputsPage::toggleLock()
          });
 }
 
+/// Which edge of a wheel's signal is counted, on a line of its own; empty: it reads no wheel, or it is all the same.
+QString InputsPage::edgeText(const job::Circuit* c) const
+{
+    const parts::Part* sensor = c == nullptr ? nullptr : job::sensorOf(*m_desk.store.job(), *c);
+    const auto sharp = sensor == nullptr ? std::nullopt : seating::sharpEdge(*sensor);
+    if (!sharp)
+        return {};
+    const QString best = said(fields::enumName(*sharp));
+    if (!c->trigger || !c->trigger->edge)
+        return tr("\nTo count is its %1 edge, which stays where it is").arg(best);
+    if (c->trigger->edge == sharp)
+        return tr("\nCounts its %1 edge, which stays where it is").arg(best);
+    return tr("\nCounts its %1 edge: the %2 one stays where it is")
+        .arg(said(fields::enumName(*c->trigger->edge)), best);
+}
+
 void InputsPage::refreshSelected()
 {
     const auto job = m_desk.store.job();
@@ -287,6 +303,7 @@ void InputsPage::refreshSelected()
         : seated     ? tr("Sits on %1, %2%3")
                        .arg(text(job::seatOf(*c)), cavitiesText(*job, *c), c->locked ? tr(", locked") : QString())
                  : tr("Has no seat (%1)").arg(said(fields::enumName(c->want))));
+    m_seat->setText(m_seat->text() + edgeText(c));
     m_setting->refresh();
     const auto lines =
         c != nullptr && part != nullptr && parts::isOnBus(*part) ? bus::buses(*job) : std::vector<bus::Bus>{};

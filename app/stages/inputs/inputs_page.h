@@ -38,6 +38,7 @@ class InputsPage : public StagePage
     void unseat();
     void toggleLock();
     void refreshSelected();
+    [[nodiscard]] QString edgeText(const job::Circuit* c) const;
     void refreshBudgets();
     void edit(const QString& description, const Change& change);
     [[nodiscard]] const job::Circuit* circuit() const;

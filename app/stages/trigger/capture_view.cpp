@@ -28,7 +28,15 @@
 namespace vicegrip::app {
 namespace {
 
-constexpr look::Px kWheel{158};
+constexpr look::Px kWheel{140};
+
+/// What names no file, and may be a scope's place.
+bool isScope(const QString& typed)
+{
+    static const QStringList kFiles = {QStringLiteral("csv"), QStringLiteral("vcd"), QStringLiteral("wav")};
+    const QFileInfo file(typed);
+    return !file.exists() && !kFiles.contains(file.suffix().toLower()) && link::addressOf(typed);
+}
 
 proof::State stateOf(trigger::Grade grade)
 {
@@ -92,18 +100,18 @@ void CaptureView::buildHow(QVBoxLayout* column)
     auto* row = new QHBoxLayout;
     row->setSpacing(look::kGap);
     m_file = new TypedField(tr("Capture"), [](const QString& typed) -> Result<QString> {
-        if (!QFileInfo(typed.trimmed()).isFile())
-            return fail(ErrorCode::Io, tr("there is no such file").toStdString());
-        return QString();
+        if (typed.trimmed().isEmpty() || QFileInfo(typed.trimmed()).isFile() || isScope(typed.trimmed()))
+            return QString();
+        return fail(ErrorCode::Io, tr("there is no such file, and no scope is called so").toStdString());
     });
     m_file->edit()->setObjectName(QStringLiteral("capture-file"));
-    m_file->edit()->setPlaceholderText(tr("a file of a scope, a logic analyser or a sound card: CSV, VCD, WAV"));
+    m_file->edit()->setPlaceholderText(tr("a file (CSV, VCD, WAV), or a scope: 192.168.1.30"));
     m_file->leaveLettersWhileEmpty();
     row->addWidget(m_file, 1);
     m_choose = KeyButton::bound(this, "capture-open", tr("Open a file"), Qt::Key_O, true);
     row->addWidget(m_choose, 0, Qt::AlignTop);
+    row->addWidget(m_scope, 0, Qt::AlignTop);
     column->addLayout(row);
-    column->addWidget(m_scope);
     auto* second = new QHBoxLayout;
     second->setSpacing(look::kGap);
     const auto box = [&](const QString& name, const char* objectName) {
@@ -136,7 +144,15 @@ void CaptureView::buildHow(QVBoxLayout* column)
         m_saysCoil = true;
         ask();
     });
-    connect(m_file, &TypedField::entered, this, [this](const QString& typed) { open(typed.trimmed()); });
+    connect(m_file, &TypedField::entered, this, [this](const QString& typed) {
+        m_scope->setPlace(isScope(typed.trimmed()) ? typed.trimmed() : QString());
+        if (isScope(typed.trimmed()))
+            m_scope->sweep();
+        else if (!typed.trimmed().isEmpty())
+            open(typed.trimmed());
+    });
+    connect(m_scope, &ScopeRow::troubled, m_file, &TypedField::refuse);
+    connect(m_scope, &ScopeRow::tipsChanged, this, [this] { m_file->setHint(m_scope->tips()); });
     connect(m_choose, &QAbstractButton::clicked, this, [this] {
         const QString path = QFileDialog::getOpenFileName(this, tr("Open a capture"), m_desk.store.path(),
                                                           tr("Captures (*.csv *.vcd *.wav);;All files (*)"));
@@ -235,6 +251,7 @@ void CaptureView::refresh()
         showChannels();
     }
     m_scope->refresh();
+    m_file->setHint(m_scope->tips());
     const auto it = m_opened.find(m_circuit);
     const Looking as = how();
     if (it != m_opened.end() &&
@@ -278,15 +295,13 @@ void CaptureView::show()
     m_table->setVisible(o != nullptr && o->look.has_value());
     setInk(m_title, c.ink);
     if (o == nullptr) {
-        m_title->setText(tr("Open a capture: the engine on the starter, plugs out, is enough"));
+        m_title->setText(tr("Open a capture, or sweep a scope: the engine on the starter, plugs out, is enough"));
         for (QLabel* l : {m_at, m_todo, m_limit})
             l->clear();
         return;
     }
-    m_file->setText(o->capture->file);
-    m_file->setHint(o->capture->file.isEmpty()
-                        ? tr("What is shown came from a %1, and is in no file yet").arg(o->capture->name)
-                        : QString());
+    if (!o->capture->file.isEmpty())
+        m_file->setText(o->capture->file);
     const QSignalBlocker quiet(m_coil);
     m_coil->setChecked(o->coil);
     m_wave->show(it->second);
@@ -354,11 +369,11 @@ void CaptureView::turnTo(double time_s)
     if (angle)
         m_wheel->setTurned(*angle);
     const trigger::Report& report = it->second->look->report;
-    m_at->setText(
-        tr("%1 at %2 rpm\n%3 s\n%4")
-            .arg(report.line.empty() ? text(setupOf(m_desk).wheel) : text(report.line),
-                 text(units::formatNumber(report.rpm, 0)), text(units::formatNumber(time_s, 4)),
-                 angle ? tr("wheel at %1°").arg(text(units::formatNumber(*angle, 1))) : tr("not known where")));
+    m_at->setText(tr("%1 at %2 rpm\n%3 s\n%4\n%5")
+                      .arg(report.line.empty() ? text(setupOf(m_desk).wheel) : text(report.line),
+                           text(units::formatNumber(report.rpm, 0)), text(units::formatNumber(time_s, 4)),
+                           angle ? tr("wheel at %1°").arg(text(units::formatNumber(*angle, 1))) : tr("not known where"),
+                           it->second->capture->name));
 }
 
 void CaptureView::takeWheel()

@@ -1,15 +1,12 @@
 #include "app/stages/trigger/scope_row.h"
 
+#include "app/look/look.h"
 #include "app/views/selected.h"
 #include "app/widgets/key_button.h"
-#include "app/widgets/labels.h"
-#include "app/widgets/typed_field.h"
 
 #include <QComboBox>
 #include <QHBoxLayout>
-#include <QLineEdit>
 #include <QTime>
-#include <QVBoxLayout>
 
 namespace vicegrip::app {
 namespace {
@@ -24,37 +21,20 @@ constexpr int kPoints = 200000;
 ScopeRow::ScopeRow(Desk& desk, QWidget* parent)
     : QWidget(parent),
       m_desk(desk),
-      m_place(new TypedField(tr("Scope"),
-                             [](const QString& typed) -> Result<QString> {
-                                 if (typed.trimmed().isEmpty() || link::addressOf(typed.trimmed()))
-                                     return QString();
-                                 return fail(ErrorCode::Malformed,
-                                             tr("expected a host such as 192.168.1.30 or scope:5025").toStdString());
-                             })),
       m_engine(new QComboBox),
-      m_sweep(KeyButton::bound(this, "scope-sweep", tr("Sweep"), Qt::Key_T, false)),
-      m_tips(label({}, look::Size::Small, false, true))
+      m_sweep(KeyButton::bound(this, "scope-sweep", tr("Sweep a scope"), Qt::Key_T, false))
 {
-    auto* column = new QVBoxLayout(this);
-    column->setContentsMargins(0, 0, 0, 0);
-    column->setSpacing(2_px);
-    auto* row = new QHBoxLayout;
+    auto* row = new QHBoxLayout(this);
+    row->setContentsMargins(0, 0, 0, 0);
     row->setSpacing(look::kGap);
-    m_place->edit()->setObjectName(QStringLiteral("scope-place"));
-    m_place->edit()->setPlaceholderText(tr("a scope that speaks SCPI-99: its host; empty: the simulated bench's"));
-    m_place->leaveLettersWhileEmpty();
-    row->addWidget(m_place, 1);
     m_engine->setObjectName(QStringLiteral("scope-engine"));
     m_engine->setAccessibleName(tr("How the engine turns"));
     m_engine->setFont(look::textFont(look::Size::Small));
     m_engine->addItems({tr("on the starter"), tr("running")});
-    row->addWidget(m_engine, 0, Qt::AlignTop);
-    row->addWidget(m_sweep, 0, Qt::AlignTop);
-    column->addLayout(row);
-    m_tips->setObjectName(QStringLiteral("scope-tips"));
-    column->addWidget(m_tips);
+    row->addWidget(m_engine);
+    row->addWidget(m_sweep);
     connect(m_sweep, &QAbstractButton::clicked, this, &ScopeRow::sweep);
-    connect(m_engine, &QComboBox::activated, this, &ScopeRow::refresh);
+    connect(m_engine, &QComboBox::activated, this, &ScopeRow::tipsChanged);
     connect(&desk.live, &Live::linksChanged, this, &ScopeRow::refresh);
 }
 
@@ -81,9 +61,15 @@ std::vector<ScopeRow::Channel> ScopeRow::channels() const
 
 void ScopeRow::refresh()
 {
+    m_sweep->setEnabled(!m_sweeping && !channels().empty());
+}
+
+QString ScopeRow::tips() const
+{
     const job::Job& job = *m_desk.store.job();
     const std::vector<Channel> all = channels();
-    m_sweep->setEnabled(!all.empty());
+    if (all.empty())
+        return tr("It has no seat, or its wires are not drawn to the ECU: a file says as much as a scope.");
     QStringList said;
     bool coil = false;
     for (const Channel& c : all) {
@@ -97,30 +83,31 @@ void ScopeRow::refresh()
     const bool starter = m_engine->currentIndex() == OnStarter;
     said << (starter ? tr("on the starter: fuel and sparks off, out of gear, hands and leads off the belts")
                      : tr("running: hands, sleeves and leads off belts and fan, the exhaust led out"));
-    m_tips->setText(all.empty() ? tr("It has no seat, or its wires are not drawn to the ECU: a file says as much.")
-                                : said.join(QStringLiteral("; ")) + QLatin1Char('.'));
+    return said.join(QStringLiteral("; ")) + QLatin1Char('.');
 }
 
 void ScopeRow::sweep()
 {
     const std::vector<Channel> all = channels();
-    const QString place = m_place->text().trimmed();
-    const auto address = link::addressOf(place);
+    const auto address = link::addressOf(m_place);
+    if (all.empty() || m_sweeping)
+        return;
     if (!address && !m_desk.live.canTurn()) {
-        m_place->refuse(place.isEmpty() ? tr("There is no bench: type where the scope is")
-                                        : tr("expected a host such as 192.168.1.30 or scope:5025"));
+        emit troubled(tr("there is no bench: type where the scope is, such as 192.168.1.30:5025"));
         return;
     }
-    m_place->refuse({});
+    emit troubled({});
     const bool starter = m_engine->currentIndex() == OnStarter;
     link::Sweep sweep;
     sweep.channels = static_cast<int>(all.size());
     sweep.points = kPoints;
     sweep.step_s = kTurns * trigger::kMinute_s / (starter ? kStarter_rpm : kIdle_rpm) / kPoints;
-    m_sweep->setEnabled(false);
+    m_sweeping = true;
+    refresh();
     const auto took = [this, all](const std::shared_ptr<const link::Swept>& swept, const QString& sentence) {
-        m_sweep->setEnabled(true);
-        m_place->refuse(sentence);
+        m_sweeping = false;
+        refresh();
+        emit troubled(sentence);
         if (swept)
             take(*swept, all);
     };

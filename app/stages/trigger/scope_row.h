@@ -6,14 +6,12 @@
 #include <QWidget>
 
 class QComboBox;
-class QLabel;
 
 namespace vicegrip::app {
 
 class KeyButton;
-class TypedField;
 
-/// A scope that is swept from here: the bench's, or one on the network. It says where each tip and clip goes.
+/// How a scope is swept from here: the bench's, or one on the network.
 class ScopeRow : public QWidget
 {
     Q_OBJECT
@@ -22,7 +20,15 @@ class ScopeRow : public QWidget
     explicit ScopeRow(Desk& desk, QWidget* parent = nullptr);
     void refresh();
 
+    /// Where a scope is that is not the bench's, as `link::addressOf` reads it; empty: nowhere.
+    void setPlace(const QString& place) { m_place = place; }
+    /// Where each tip and clip goes, and what to mind.
+    [[nodiscard]] QString tips() const;
+    void sweep();
+
   signals:
+    void tipsChanged();
+    void troubled(const QString& sentence); ///< empty: no more
     /// Of a circuit's signal in the first channel, and of the other wheels' in those after it.
     void swept(const std::shared_ptr<const vicegrip::app::Capture>& capture, const vicegrip::job::CircuitId& circuit);
 
@@ -35,14 +41,13 @@ class ScopeRow : public QWidget
         bool coil = false;
     };
     [[nodiscard]] std::vector<Channel> channels() const;
-    void sweep();
     void take(const link::Swept& swept, const std::vector<Channel>& of);
 
     Desk& m_desk;
-    TypedField* m_place;
+    QString m_place;
     QComboBox* m_engine;
     KeyButton* m_sweep;
-    QLabel* m_tips;
+    bool m_sweeping = false;
 };
 
 } // namespace vicegrip::app

@@ -142,7 +142,7 @@ void WavePlot::paintChannel(QPainter& p, const QRectF& box, size_t channel, bool
                  high = extent.high + room;
     const auto y = [&](double v) { return box.bottom() - box.height() * (v - low) / (high - low); };
     p.setFont(look::numbers(look::Size::Small));
-    const double step = stepFor(high - low, box.height() > 120_px ? 4 : 2);
+    const double step = stepFor(high - low, box.height() > 120_px ? 4 : box.height() > 60_px ? 2 : 1);
     for (double v = std::ceil(low / step) * step; v <= high; v += step) {
         p.setPen(QPen(c.line, 1));
         p.drawLine(QPointF(box.left(), y(v)), QPointF(box.right(), y(v)));
@@ -161,7 +161,10 @@ void WavePlot::paintChannel(QPainter& p, const QRectF& box, size_t channel, bool
     p.restore();
     p.setPen(main ? c.ink : c.inkSoft);
     p.setFont(look::textFont(look::Size::Small, main));
-    p.drawText(box.adjusted(6_px, 2_px, -6_px, 0), Qt::AlignRight | Qt::AlignTop, text(ch.name));
+    const QRectF corner = box.adjusted(6_px, 2_px, -6_px, 0);
+    const QRectF label = p.boundingRect(corner, Qt::AlignRight | Qt::AlignTop, text(ch.name));
+    p.fillRect(label.adjusted(-4_px, 0, 4_px, 0), c.card);
+    p.drawText(corner, Qt::AlignRight | Qt::AlignTop, text(ch.name));
 }
 
 /// A line where a pixel has few samples or changes, what they reach where it has many.
