@@ -44,8 +44,8 @@ struct Belt
 {
     double stretch_deg = 0; ///< of the crank, behind where the wheel would stand
     double swing_deg = 0; ///< of a usual swing: root mean square of its first peak
-    double swing_hz = 60; ///< typical
-    double dies_s = 12e-3; ///< to an e-th (typical)
+    double swing_hz = 50; ///< typical
+    double dies_s = 25e-3; ///< to an e-th (typical)
 };
 
 /// What disturbs a signal on its way.

@@ -37,7 +37,7 @@ OrderView::OrderView(Desk& desk, QWidget* parent)
         box->setFont(look::textFont(look::Size::Small));
         shut->addWidget(box);
         m_gates.push_back(box);
-        connect(box, &QCheckBox::clicked, this, [this, &g](bool on) {
+        connect(box, &QCheckBox::clicked, this, [this, g](bool on) {
             edit(on ? text(g.what) : text(g.open), [&](job::Job& job) { work::setClosed(job, g.id, on); });
         });
     }
