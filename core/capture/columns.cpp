@@ -39,10 +39,17 @@ struct Rows
 {
     std::size_t count = 0;
     double began_s = 0, ended_s = 0;
+    double longest_s = 0; ///< from one row to the next
     bool even = false;
     std::vector<std::set<float>> levels; ///< of each column, as long as they are few
 
     [[nodiscard]] double step_s() const { return (ended_s - began_s) / static_cast<double>(count - 1); }
+    /// Whether a column is of changes: of few levels, or told only when it changed, with nothing in between.
+    [[nodiscard]] bool changes(std::size_t column) const
+    {
+        constexpr double kMostUneven = 4; // of a mean step
+        return !even && (levels[column].size() <= kFewLevels || longest_s > kMostUneven * step_s());
+    }
 };
 
 Result<void> eachRow(const std::filesystem::path& file, const std::function<Result<void>(const NumberRows&)>& take)
@@ -95,6 +102,7 @@ Result<Rows> readSamples(const std::filesystem::path& file, std::vector<Channel>
                    if (out.count >= kMostSamples / channels.size())
                        return fail(ErrorCode::TooBig, phrase("it has more than {} million samples", "400"),
                                    {{}, {}, rows.line(), 0});
+                   out.longest_s = std::max(out.longest_s, row[0] - out.ended_s);
                    out.ended_s = row[0];
                    if (out.count > 0)
                        steps.take(out.count, row[0] - out.began_s);
@@ -131,7 +139,7 @@ Result<void> readUneven(const std::filesystem::path& file, const Rows& all, std:
         for (std::size_t c = 0; c < channels.size(); ++c) {
             auto& [name, volts, changes_s] = channels[c];
             const double v = row[c + 1];
-            if (all.levels[c].size() <= kFewLevels) {
+            if (all.changes(c)) {
                 if (volts.empty() || static_cast<float>(v) != volts.back()) {
                     volts.push_back(static_cast<float>(v));
                     changes_s.push_back(at_s);
@@ -161,8 +169,9 @@ Result<Seen> readColumns(const std::filesystem::path& file)
     if (!rows)
         return tl::make_unexpected(rows.error());
     out.seconds = rows->ended_s - rows->began_s;
-    const auto isLogic = [](const std::set<float>& levels) { return levels.size() <= kFewLevels; };
-    out.step_s = rows->even || !std::ranges::all_of(rows->levels, isLogic) ? rows->step_s() : 0;
+    for (std::size_t c = 0; c < out.channels.size(); ++c)
+        if (!rows->changes(c))
+            out.step_s = rows->step_s();
     if (!rows->even)
         if (const auto read = readUneven(file, *rows, out.channels); !read)
             return tl::make_unexpected(read.error());

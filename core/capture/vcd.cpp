@@ -13,6 +13,7 @@ namespace vicegrip::capture {
 namespace {
 
 constexpr double kNano_s = 1e-9;
+constexpr std::size_t kMostChanges = 100'000'000;
 constexpr std::size_t kSaid = 40; // letters of a word that is wrong
 
 /// The words of the text, with the line each stands in.
@@ -42,8 +43,10 @@ class VcdWords
     std::vector<std::string> section()
     {
         std::vector<std::string> out;
+        constexpr std::size_t kMost = 1000; // of a comment that never ends no more is kept
         for (std::string_view word = next(); !word.empty() && word != "$end"; word = next())
-            out.emplace_back(word);
+            if (out.size() < kMost)
+                out.emplace_back(word);
         return out;
     }
 
@@ -168,6 +171,9 @@ class VcdReader
             c.volts.back() = *to; // of changes at once the last holds
             return {};
         }
+        if (++m_changes > kMostChanges)
+            return fail(ErrorCode::TooBig, phrase("it has more than {} million changes", "100"),
+                        {{}, {}, m_words.lines().number(), 0});
         c.changes_s.push_back(m_now_s);
         c.volts.push_back(*to);
         return {};
@@ -189,6 +195,7 @@ class VcdReader
     Seen m_seen;
     std::map<std::string, std::optional<std::size_t>, std::less<>> m_channels; ///< by their mark; none: passed over
     double m_scale_s = 0, m_now_s = 0;
+    std::size_t m_changes = 0;
     std::optional<double> m_began_s;
 };
 

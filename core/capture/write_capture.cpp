@@ -18,8 +18,9 @@ void addNumber(std::string& out, double value)
     out.append(text, end.ptr);
 }
 
-std::string columns(const Seen& seen)
+void writeColumns(const Seen& seen, std::ostream& to)
 {
+    constexpr std::size_t kAtOnce = std::size_t{1} << 20;
     std::string out = "time (s)";
     std::size_t rows = 0;
     for (const Channel& c : seen.channels) {
@@ -37,8 +38,12 @@ std::string columns(const Seen& seen)
             addNumber(out, i < c.volts.size() ? static_cast<double>(c.volts[i]) : 0);
         }
         out += '\n';
+        if (out.size() > kAtOnce) {
+            to << out;
+            out.clear();
+        }
     }
-    return out;
+    to << out;
 }
 
 } // namespace
@@ -48,7 +53,10 @@ Result<void> writeCapture(const Seen& seen, const std::filesystem::path& file)
     if (file.extension() == ".wav")
         return writeWave(seen, file);
     std::ofstream out(file, std::ios::binary);
-    out << (file.extension() == ".vcd" ? writeVcd(seen) : columns(seen));
+    if (file.extension() == ".vcd")
+        out << writeVcd(seen);
+    else
+        writeColumns(seen, out);
     if (!out.flush())
         return fail(ErrorCode::Io, phrase("it cannot be written"), {file.string(), {}, 0, 0});
     return {};
