@@ -116,6 +116,8 @@ trigger::ReluctanceSensor reluctanceOf(const parts::Part& sensor, const trigger:
 
 std::vector<float> moved(const TurningCar& car, const Moves& by, double step_s, std::size_t samples)
 {
+    if (by.circuit == nullptr)
+        return {};
     const job::Circuit& circuit = *by.circuit;
     const trigger::Wheel wheel = *trigger::readWheel(circuit.trigger->wheel);
     const parts::Part& sensor = *job::sensorOf(car.job, circuit);

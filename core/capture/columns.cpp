@@ -76,7 +76,7 @@ void foresee(std::vector<Channel>& channels, const NumberRows& rows, std::size_t
     constexpr double kMore = 1.02;
     const auto all = static_cast<double>(rows.text().size()) / static_cast<double>(rows.text().passed()) *
                      static_cast<double>(count) * kMore;
-    const auto most = static_cast<double>(kMostSamples / channels.size());
+    const auto most = static_cast<double>(kMostSamples) / static_cast<double>(channels.size());
     for (Channel& c : channels)
         c.volts.reserve(static_cast<std::size_t>(std::min(all, most)));
 }

@@ -137,7 +137,7 @@ void turnToLongestRow(std::vector<double>& steps)
 {
     std::vector<double> best = steps;
     for (std::size_t i = 0; i < steps.size(); ++i) {
-        std::ranges::rotate(steps, steps.begin() + 1);
+        std::rotate(steps.begin(), steps.begin() + 1, steps.end());
         if (steps.back() > 1 && (best.back() <= 1 || steps < best))
             best = steps;
     }

@@ -4,6 +4,7 @@
 #include "app/views/selected.h"
 #include "app/widgets/labels.h"
 #include "app/widgets/typed_field.h"
+#include "core/trigger/usual_wheels.h"
 
 #include <QComboBox>
 #include <QCompleter>
