@@ -81,8 +81,10 @@ QString ScopeRow::tips() const
     if (coil)
         said << tr("a coil is seen by a differential probe alone: an earthed clip shorts its second wire");
     const bool starter = m_engine->currentIndex() == OnStarter;
-    said << (starter ? tr("on the starter: fuel and sparks off, out of gear, hands and leads off the belts")
-                     : tr("running: hands, sleeves and leads off belts and fan, the exhaust led out"));
+    said << (starter ? tr("on the starter: fuel and sparks off, out of gear, hands and leads off the belts; local "
+                          "rules come first")
+                     : tr("running: hands, sleeves and leads off belts and fan, the exhaust led out; local rules come "
+                          "first"));
     return said.join(QStringLiteral("; ")) + QLatin1Char('.');
 }
 
