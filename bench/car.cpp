@@ -233,10 +233,9 @@ Result<std::vector<job::CircuitId>> Car::click(const parts::OutputId& output) co
 
 std::vector<float> Car::seenBetween(const electrics::Leads& leads, double step_s, size_t samples)
 {
-    const auto turning = turningOf(m_job, m_condition).value_or(trigger::Turning{.rpm = 0});
     const faults::FaultList faults = now();
-    return signalBetween({m_job, *m_electrics, faults, turning, m_seed + ++m_captures}, leads.red, leads.black, step_s,
-                         samples);
+    return signalBetween({m_job, *m_electrics, faults, turningOf(m_job, m_condition), m_seed + ++m_captures}, leads.red,
+                         leads.black, step_s, samples);
 }
 
 Result<std::vector<std::vector<float>>> Car::scope(double step_s, size_t samples)

@@ -4,7 +4,6 @@
 
 #include <QtEndian>
 
-#include <cstring>
 #include <optional>
 
 namespace vicegrip::bench {

@@ -3,7 +3,6 @@
 #include "bench/turned.h"
 
 #include "core/electrics/readings.h"
-#include "core/hand_test/due.h"
 #include "core/trigger/sensed.h"
 
 #include <algorithm>
@@ -116,7 +115,7 @@ trigger::ReluctanceSensor reluctanceOf(const parts::Part& sensor, const trigger:
 
 std::vector<float> moved(const TurningCar& car, const Moves& by, double step_s, std::size_t samples)
 {
-    if (by.circuit == nullptr)
+    if (by.circuit == nullptr || !car.turning)
         return {};
     const job::Circuit& circuit = *by.circuit;
     const trigger::Wheel wheel = *trigger::readWheel(circuit.trigger->wheel);
@@ -129,12 +128,12 @@ std::vector<float> moved(const TurningCar& car, const Moves& by, double step_s, 
         trigger::HallSensor hall;
         hall.low_v = by.levels.low_v;
         hall.high_v = by.levels.high_v;
-        return trigger::senseHall(wheel, car.turning, hall, clearance, disturbance, seconds, 1 / step_s).volts;
+        return trigger::senseHall(wheel, *car.turning, hall, clearance, disturbance, seconds, 1 / step_s).volts;
     }
     trigger::Disturbance own = disturbance; // of the wheel; what the wire picks up is not divided
     own.noise_v = 0;
     auto out =
-        trigger::senseReluctance(wheel, car.turning, reluctanceOf(sensor, wheel), clearance, own, seconds, 1 / step_s)
+        trigger::senseReluctance(wheel, *car.turning, reluctanceOf(sensor, wheel), clearance, own, seconds, 1 / step_s)
             .volts;
     const double keeps = by.settles_s > 0 ? std::exp(-step_s / by.settles_s) : 0;
     double now = 0;
@@ -165,7 +164,7 @@ std::vector<float> signalBetween(const TurningCar& car, const job::PointRef& red
     const auto plus = car.electrics.node(red), minus = car.electrics.node(black);
     if (!plus || !minus)
         return {};
-    const Moves by = strongest(car, red, black);
+    const Moves by = car.turning ? strongest(car, red, black) : Moves();
     constexpr double kSeen_v = 1e-3;
     std::vector<float> out(samples, 0);
     if (by.swing_v > kSeen_v) {

@@ -19,7 +19,7 @@ struct TurningCar
     const job::Job& job; ///< as drawn
     const electrics::Electrics& electrics; ///< as it is
     const faults::FaultList& faults;
-    trigger::Turning turning;
+    std::optional<trigger::Turning> turning; ///< none: it stands, and shows what a meter reads
     std::uint32_t seed = 1; ///< of chance, another each time
 };
 

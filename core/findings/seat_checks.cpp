@@ -109,8 +109,9 @@ void edges(std::vector<Finding>& out, const job::Circuit& circuit, const parts::
          phrase("{}: the ECU counts its {} edge", circuit.name, phrase(fields::enumName(*circuit.trigger->edge))),
          coil ? phrase("Between two teeth a coil's volts rise through zero wherever gap and speed put it: "
                        "beside a missing tooth the ECU loses where the engine stands.")
-              : phrase("It rises where a tooth ends, and that moves with the air gap: what is set by a light "
-                       "is off when the gap changes."),
+              : phrase(
+                    "It falls at once, and rises as slowly as its pull-up fills the cable: what rises comes late, and "
+                    "later with another cable."),
          coil ? phrase("Count the falling one; or, if it was found by a capture, exchange the coil's wires "
                        "in its plug.")
               : phrase("Count the falling one, unless the unit turns the signal over: a capture shows it.")});

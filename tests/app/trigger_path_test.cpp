@@ -5,8 +5,10 @@
 #include "tests/support/clipped.h"
 #include "tests/support/new_user.h"
 
+#include <QAbstractItemView>
 #include <QCheckBox>
 #include <QComboBox>
+#include <QCompleter>
 #include <QSlider>
 #include <gmock/gmock.h>
 
@@ -329,6 +331,29 @@ TEST_F(TriggerPath, TheBenchsScopeIsSweptAndKeptAsProof)
     w.key(Qt::Key_Z, Qt::ControlModifier);
     w.settle();
     EXPECT_EQ(standing(), proof::State::Done) << "undone";
+}
+
+/// A cam is judged by itself: the crank beside it is no cam.
+TEST_F(TriggerPath, ACamIsSweptAsACam)
+{
+    w.choose("cam");
+    w.startBench();
+    view(3);
+    w.key(Qt::Key_T);
+    ASSERT_TRUE(QTest::qWaitFor([&] { return w.find<QAbstractButton>("scope-sweep")->isEnabled(); }, 20000));
+    w.settle();
+    EXPECT_EQ(w.find<QComboBox>("capture-channel")->currentText(), "Cam trigger");
+    EXPECT_EQ(w.find<QComboBox>("capture-beside")->currentIndex(), 0);
+}
+
+TEST_F(TriggerPath, DownOffersUsualWheels)
+{
+    auto* edit = w.find<QLineEdit>("wheel-line");
+    edit->setFocus();
+    QTest::keyClick(edit, Qt::Key_Down);
+    ASSERT_TRUE(QTest::qWaitFor([&] { return edit->completer()->popup()->isVisible(); }, 2000));
+    EXPECT_GT(edit->completer()->completionCount(), 20);
+    edit->completer()->popup()->hide();
 }
 
 /// A scope that is not there, or is none: a sentence beside its field, and what is shown stays.

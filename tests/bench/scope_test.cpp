@@ -123,6 +123,8 @@ TEST(Scope, ShowsTheLevelsOfTheNetwork)
     const Seen none = see(still, job::Condition::KeyOn);
     EXPECT_LT(std::ranges::max(none.crank) - std::ranges::min(none.crank), 0.1) << "it stands";
     EXPECT_EQ(still.countedRpm(), 0);
+    ASSERT_TRUE(still.turn(2.5)); // by hand, a tooth before it
+    EXPECT_LT(std::ranges::max(see(still, job::Condition::KeyOn, 0.01).crank), 0.25) << "as a meter reads it";
 }
 
 TEST(Scope, EveryFaultOfAWheelIsSeen)

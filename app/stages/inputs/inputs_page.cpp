@@ -283,11 +283,10 @@ QString InputsPage::edgeText(const job::Circuit* c) const
         return {};
     const QString best = said(fields::enumName(*sharp));
     if (!c->trigger || !c->trigger->edge)
-        return tr("\nTo count is its %1 edge, which stays where it is").arg(best);
+        return tr("\nTo count is its %1 edge, the sharp one").arg(best);
     if (c->trigger->edge == sharp)
-        return tr("\nCounts its %1 edge, which stays where it is").arg(best);
-    return tr("\nCounts its %1 edge: the %2 one stays where it is")
-        .arg(said(fields::enumName(*c->trigger->edge)), best);
+        return tr("\nCounts its %1 edge, the sharp one").arg(best);
+    return tr("\nCounts its %1 edge: the %2 one is the sharp one").arg(said(fields::enumName(*c->trigger->edge)), best);
 }
 
 void InputsPage::refreshSelected()

@@ -38,6 +38,12 @@ bool isScope(const QString& typed)
     return !file.exists() && !kFiles.contains(file.suffix().toLower()) && link::addressOf(typed);
 }
 
+/// A coil's volts are half of its proof, and a sound card knows none.
+bool hasNoVolts(const Opened& opened)
+{
+    return opened.coil && opened.capture->seen.ofFullScale;
+}
+
 proof::State stateOf(trigger::Grade grade)
 {
     return grade == trigger::Grade::Good  ? proof::State::Done
@@ -167,8 +173,8 @@ void CaptureView::buildHow(QVBoxLayout* column)
                 if (circuit != m_circuit)
                     return; // another was selected meanwhile: its capture is taken again
                 Looking first = begun();
-                if (capture->seen.channels.size() > 1)
-                    first.beside = 1;
+                if (capture->seen.channels.size() > 1 && first.known.turn_deg == trigger::kCrankTurn_deg)
+                    first.beside = 1; // a cam beside it; a cam is beside nothing
                 m_worked.ask([capture, first] { return std::make_shared<const Opened>(lookForView(capture, first)); });
             });
 }
@@ -289,7 +295,7 @@ void CaptureView::show()
         w->setEnabled(o != nullptr);
     m_take->setVisible(o != nullptr && !o->recognised.isEmpty() && text(setupOf(m_desk).wheel) != o->recognised);
     m_save->setVisible(o != nullptr && o->capture->file.isEmpty());
-    m_keep->setVisible(o != nullptr && o->look.has_value());
+    m_keep->setVisible(o != nullptr && o->look.has_value() && !hasNoVolts(*o));
     m_wave->setVisible(o != nullptr);
     m_wheel->setVisible(o != nullptr && o->look.has_value());
     m_table->setVisible(o != nullptr && o->look.has_value());
@@ -331,7 +337,8 @@ void CaptureView::showVerdicts()
         }
         rows.push_back({QString(), text(v.what), text(v.is)});
     }
-    m_title->setText(wrong.isEmpty() ? tr("It decodes, with margin")
+    m_title->setText(wrong.isEmpty() ? hasNoVolts(o) ? tr("It decodes; whether its volts arm an input no sound says")
+                                                     : tr("It decodes, with margin")
                                      : tr("Wrong: %1").arg(wrong.join(QStringLiteral(", "))));
     setInk(m_title, wrong.isEmpty() ? c.done : c.failing);
     const QSignalBlocker quiet(m_table);

@@ -51,6 +51,12 @@ WheelRow::WheelRow(Desk& desk, QWidget* parent)
     offers->setFilterMode(Qt::MatchContains);
     offers->setMaxVisibleItems(static_cast<int>(usual.size()));
     m_wheel->edit()->setCompleter(offers);
+    auto* down = new QShortcut(QKeySequence(Qt::Key_Down), m_wheel->edit());
+    down->setContext(Qt::WidgetShortcut);
+    connect(down, &QShortcut::activated, offers, [offers] { // all of them, whatever stands there
+        offers->setCompletionPrefix({});
+        offers->complete();
+    });
     m_wheel->edit()->setToolTip(tr("Down offers wheels that are met in many engines"));
     row->addWidget(m_wheel, 1);
     caption(tr("The ECU counts"));
