@@ -160,6 +160,12 @@ struct ListOptions
     bool json = false;
 };
 
+struct SheetOptions
+{
+    std::string job;
+    bool json = false;
+};
+
 struct PlanOptions
 {
     std::string job;
@@ -247,5 +253,7 @@ struct FitOptions
 /// A curve through readings, with its residuals.
 int fitPoints(const FitOptions& options);
 int plan(const PlanOptions& options);
+/// The run sheet as it stands today.
+int runSheet(const SheetOptions& options);
 
 } // namespace vicegrip::cli

@@ -312,6 +312,12 @@ int main(int argc, char** argv)
     planCommand->add_flag("--json", planOptions.json, "Print JSON");
     planCommand->callback([&] { code = plan(planOptions); });
 
+    SheetOptions sheetOptions;
+    auto* sheetCommand = app.add_subcommand("sheet", "Print the run sheet: what is seen before power, start and road.");
+    sheetCommand->add_option("JOB", sheetOptions.job, "A .vicegrip file")->required();
+    sheetCommand->add_flag("--json", sheetOptions.json, "Print JSON");
+    sheetCommand->callback([&] { code = runSheet(sheetOptions); });
+
     try {
         std::vector<std::string> renewed;
         for (int i = 0; i < argc; ++i)

@@ -2,12 +2,36 @@
 
 #include "core/base/phrase.h"
 #include "core/brief/atmosphere.h"
+#include "core/parts/kind.h"
 #include "core/units/units.h"
 
 #include <algorithm>
 
 namespace vicegrip::brief {
 namespace {
+
+/// What the crank's sensor settles of the edge and of its input; the rest is the tuner's.
+std::string wheelMatters(const job::Job& job)
+{
+    const auto crank = std::ranges::find_if(job.circuits, [&](const job::Circuit& c) {
+        const parts::Part* sensor = job::sensorOf(job, c);
+        return sensor != nullptr && sensor->kind == parts::PartUse::CrankTrigger;
+    });
+    const std::string spark = phrase("Every spark is counted from it.");
+    if (crank == job.circuits.end())
+        return spark;
+    const parts::Part& sensor = *job::sensorOf(job, *crank);
+    const auto edge = job::sharpEdge(sensor);
+    if (!edge)
+        return phrase("{} A box between makes the edges: its own sheet says which one is a tooth's.", spark);
+    const std::string sharp = phrase(fields::enumName(*edge));
+    return parts::traitsOf(sensor).alternating
+               ? phrase("{} A coil here: the {} edge, over the middle of a tooth, on an input for coils or behind a "
+                        "conditioner; which wire is positive decides it.",
+                        spark, sharp)
+               : phrase("{} An open collector here: the {} edge is the sharp one, and a pull-up makes its high level.",
+                        spark, sharp);
+}
 
 } // namespace
 
@@ -25,6 +49,8 @@ std::vector<Question> questions(const job::Brief& b, const job::Job& job)
         phrase("Inputs, tables and expanders differ from one to the next."));
     ask("air", phrase("Is the air method right for the map that will be loaded?"),
         phrase("Sensors bought for another method are money lost."));
+    ask("wheel", phrase("Which wheel does the crank have, which edge counts, where is its gap at top dead centre?"),
+        wheelMatters(job));
     if (b.boosted())
         ask("boost",
             phrase("Is {} of boost with {} of overshoot what the map will ask for?", pressureText(b.target_pa),

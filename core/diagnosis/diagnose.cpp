@@ -269,6 +269,7 @@ bool Finder::goOnWith(const analysis::Analysis& analysis)
         job.wiggles.clear();
         job.handTurns.clear();
         job.decoded.clear();
+        job.passed.clear();
         job.mends.clear();
         job.pinned.clear();
         job.log.clear();

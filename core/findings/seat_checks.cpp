@@ -100,7 +100,7 @@ void pullUps(std::vector<Finding>& out, const job::Circuit& circuit, const parts
 /// By the other edge an open collector counts where a tooth ends, and a coil where the middle of a gap is.
 void edges(std::vector<Finding>& out, const job::Circuit& circuit, const parts::Part& sensor)
 {
-    const auto sharp = seating::sharpEdge(sensor);
+    const auto sharp = job::sharpEdge(sensor);
     if (!sharp || !circuit.trigger || !circuit.trigger->edge || circuit.trigger->edge == sharp)
         return;
     const bool coil = parts::traitsOf(sensor).alternating;

@@ -112,6 +112,7 @@ job::Job anotherLike(job::Job job, const std::string& name)
     job.wiggles.clear();
     job.handTurns.clear();
     job.decoded.clear();
+    job.passed.clear();
     job.mends.clear();
     job.pinned.clear();
     job.workSteps.done.clear();

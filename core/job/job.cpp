@@ -163,6 +163,13 @@ bool readsWheel(const Job& job, const Circuit& circuit)
            (sensor->kind == parts::PartUse::CrankTrigger || sensor->kind == parts::PartUse::CamTrigger);
 }
 
+std::optional<CountedEdge> sharpEdge(const parts::Part& sensor)
+{
+    const bool wheel = sensor.kind == parts::PartUse::CrankTrigger || sensor.kind == parts::PartUse::CamTrigger;
+    const bool bare = parts::traitsOf(sensor).alternating || parts::pulsesOf(sensor).has_value();
+    return wheel && bare && !sensor.conditioned ? std::optional(CountedEdge::Falling) : std::nullopt;
+}
+
 const parts::Part* sensorOf(const Job& job, const Circuit& circuit)
 {
     const parts::Part* part = partOf(job, circuit);

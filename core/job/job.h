@@ -223,6 +223,7 @@ struct Job
     std::vector<Wiggle> wiggles; ///< in the order they were made
     std::vector<HandTurn> handTurns; ///< in the order they were made
     std::vector<Decoded> decoded; ///< in the order they were made
+    std::vector<Passed> passed; ///< of the run sheet, in the order they were
     std::vector<Mend> mends; ///< in the order they were made
     std::vector<Pinned> pinned;
     WorkSteps workSteps;
@@ -275,6 +276,12 @@ inline constexpr int kVersion = 1;
 [[nodiscard]] const parts::Part* sensorOf(const Job& job, const Circuit& circuit);
 /// Whether its sensor reads a wheel: of the crank or the cam.
 [[nodiscard]] bool readsWheel(const Job& job, const Circuit& circuit);
+
+/// The sharp edge of a wheel sensor's signal (common practice, no source): a transistor pulls an open collector low at
+/// once, and it rises only as its pull-up fills the cable; a coil's volts fall through zero in the middle of a tooth,
+/// and its other edge lies in the gap and is smeared beside a missing tooth. None: it reads no wheel, or a box between
+/// makes edges of its own.
+[[nodiscard]] std::optional<CountedEdge> sharpEdge(const parts::Part& sensor);
 /// What the ECU drives over the circuit; null for a sensor's.
 [[nodiscard]] const parts::Part* actuatorOf(const Job& job, const Circuit& circuit);
 

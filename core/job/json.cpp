@@ -141,6 +141,7 @@ class Changed
         take("wiggles", &Job::wiggles, after, sound);
         take("hand_turns", &Job::handTurns, after, sound);
         take("decoded", &Job::decoded, after, sound);
+        take("passed", &Job::passed, after, sound);
         take("mends", &Job::mends, after, sound);
         take("pinned", &Job::pinned, after, sound);
         take("old_plugs", &Job::oldPlugs, after, sound);

@@ -397,6 +397,8 @@ void listFields(fields::Reader& a, HandTurn& t);
 void listFields(fields::Writer& a, HandTurn& t);
 void listFields(fields::Reader& a, Decoded& d);
 void listFields(fields::Writer& a, Decoded& d);
+void listFields(fields::Reader& a, Passed& p);
+void listFields(fields::Writer& a, Passed& p);
 
 void listFields(fields::Reader& a, Proof& p);
 void listFields(fields::Writer& a, Proof& p);
@@ -433,6 +435,7 @@ template <class A> void listFields(A& a, Job& j)
     a("wiggles", j.wiggles);
     a("hand_turns", j.handTurns);
     a("decoded", j.decoded);
+    a("passed", j.passed);
     a("mends", j.mends);
     a("pinned", j.pinned);
     a("work_steps", j.workSteps);

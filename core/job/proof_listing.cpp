@@ -43,6 +43,24 @@ template <class A> void list(A& a, Proof& p, Written& w)
     a.rest(p.extra);
 }
 
+/// Without a `value` eyes judged it, and the other members of a reading are not there.
+template <class A> void list(A& a, Passed& p, Written& w, bool read)
+{
+    a("line", p.line);
+    a("what", p.what);
+    if (read) {
+        a("condition", w.condition);
+        a("measures", w.measures);
+        a("value", w.value);
+        a("low", w.low);
+        a("high", w.high);
+        a("source", p.source);
+    }
+    a("when", p.when);
+    a("rests_on", w.restsOn);
+    a.rest(p.extra);
+}
+
 template <class A> void list(A& a, Click& c, RestsOn::Facts& restsOn)
 {
     a("circuit", c.circuit);
@@ -147,13 +165,32 @@ void listFields(fields::Writer& a, Decoded& d)
     writeRests(a, d);
 }
 
+namespace {
+
+Reading readingOf(const Written& w)
+{
+    const auto dimension = units::dimensionFromName(w.measures).value_or(units::Dimension::Voltage);
+    return w.value.is_number() ? Reading::of(w.value.get<double>(), dimension, w.condition)
+                               : Reading::beyond(dimension, w.condition);
+}
+
+Written writtenOf(const Reading& reading)
+{
+    Written w;
+    w.condition = reading.condition();
+    w.measures = units::name(reading.dimension());
+    w.value =
+        reading.quantity() ? nlohmann::json(*reading.quantity()) : nlohmann::json(reading.isOpen() ? kOpen : kOverload);
+    return w;
+}
+
+} // namespace
+
 void listFields(fields::Reader& a, Proof& p)
 {
     Written w;
     list(a, p, w);
-    const auto dimension = units::dimensionFromName(w.measures).value_or(units::Dimension::Voltage);
-    p.reading = w.value.is_number() ? Reading::of(w.value.get<double>(), dimension, w.condition)
-                                    : Reading::beyond(dimension, w.condition);
+    p.reading = readingOf(w);
     p.expected = bound(w.expected);
     p.low = bound(w.low);
     p.high = bound(w.high);
@@ -162,16 +199,35 @@ void listFields(fields::Reader& a, Proof& p)
 
 void listFields(fields::Writer& a, Proof& p)
 {
-    Written w{p.reading.condition(),
-              std::string(units::name(p.reading.dimension())),
-              p.reading.isOpen() ? kOpen : kOverload,
-              written(p.expected),
-              p.low,
-              written(p.high),
-              p.restsOn.facts()};
-    if (p.reading.quantity())
-        w.value = *p.reading.quantity();
+    Written w = writtenOf(p.reading);
+    w.expected = written(p.expected);
+    w.low = p.low;
+    w.high = written(p.high);
+    w.restsOn = p.restsOn.facts();
     list(a, p, w);
+}
+
+void listFields(fields::Reader& a, Passed& p)
+{
+    Written w;
+    list(a, p, w, true);
+    p.restsOn = RestsOn(std::move(w.restsOn));
+    if (w.value.is_null())
+        return;
+    p.reading = readingOf(w);
+    p.low = bound(w.low);
+    p.high = bound(w.high);
+}
+
+void listFields(fields::Writer& a, Passed& p)
+{
+    Written w;
+    if (p.reading)
+        w = writtenOf(*p.reading);
+    w.low = p.low;
+    w.high = written(p.high);
+    w.restsOn = p.restsOn.facts();
+    list(a, p, w, p.reading.has_value());
 }
 
 namespace {

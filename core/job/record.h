@@ -113,6 +113,22 @@ struct Decoded
     bool operator==(const Decoded&) const = default;
 };
 
+/// A line of the run sheet that was passed, by a reading or by eyes.
+struct Passed
+{
+    std::string line; ///< its id: "battery", "leaks running"
+    std::string what; ///< the line as it read then
+    std::optional<Reading> reading; ///< none: eyes judged it
+    double low = 0, high = 0; ///< its window then, SI; infinite where open was as good
+    ReadingSource source = ReadingSource::Typed;
+    std::string when; ///< ISO 8601, UTC
+    RestsOn restsOn;
+    nlohmann::json extra = nlohmann::json::object();
+
+    [[nodiscard]] bool passes() const { return !reading || (reading->si() >= low && reading->si() <= high); }
+    bool operator==(const Passed&) const = default;
+};
+
 /// What hands put right where the car was not as drawn: what rests on it must be read again.
 struct Mend
 {

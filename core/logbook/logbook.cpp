@@ -57,6 +57,15 @@ std::string decoded(const job::Decoded& d, const job::Circuit& circuit)
                          : phrase("{}, capture {}: {}", circuit.name, d.capture, wrong);
 }
 
+std::string passed(const job::Passed& p)
+{
+    if (!p.reading)
+        return phrase("Run sheet: {}", p.what);
+    const std::string read = job::readingText(*p.reading, {});
+    return p.passes() ? phrase("Run sheet: {}: {}", p.what, read)
+                      : phrase("Run sheet: {}: {}, which is not as it must be", p.what, read);
+}
+
 bool holds(const std::string& text, const std::vector<std::string>& words)
 {
     const std::string low = typed::lower(text);
@@ -93,6 +102,8 @@ std::vector<LogLine> logbook(const job::Job& job, std::string_view filter)
     for (const job::Decoded& d : job.decoded)
         if (const job::Circuit* circuit = job::find(job, d.circuit))
             add(d.when, d.circuit.value, decoded(d, *circuit));
+    for (const job::Passed& p : job.passed)
+        add(p.when, {}, passed(p));
     for (const job::Mend& m : job.mends)
         add(m.when, {}, phrase("Mended: {}", m.what));
     std::ranges::stable_sort(out, std::greater(), &LogLine::when); // ISO 8601 sorts as text

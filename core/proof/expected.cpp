@@ -12,6 +12,39 @@
 namespace vicegrip::proof {
 namespace {
 
+/// Open is open, however many leaks make it up: where a meter may show it, it is allowed.
+void allowOpen(Expectation& e)
+{
+    if (e.high >= job::kMost_ohm)
+        e.high = std::numeric_limits<double>::infinity();
+    if (e.due.si() >= job::kMost_ohm)
+        e.due = job::Reading::beyond(e.dimension, e.condition);
+    e.low = std::min(e.low, job::kMost_ohm);
+}
+
+} // namespace
+
+void dueOnMeter(Expectation& e, const std::optional<electrics::Bounded>& reading, const job::Meter& meter)
+{
+    if (!reading) {
+        e.trouble = phrase("this place is not in the network");
+        return;
+    }
+    const bool volts = job::isLive(e.condition);
+    const double share = volts ? meter.voltsShare : meter.ohmsShare, floor = volts ? meter.volts_v : meter.ohms_ohm,
+                 leads = volts ? 0 : meter.lead_ohm;
+    const auto error = [&](double shown) { return share * std::abs(shown) + floor; };
+    e.due = e.reading(reading->value + leads);
+    e.low = reading->low + leads - error(reading->low + leads);
+    e.high = reading->high + leads + error(reading->high + leads);
+    e.sigma = reading->sigma;
+    if (e.dimension == units::Dimension::Resistance)
+        allowOpen(e);
+    e.subjects = reading->subjects;
+}
+
+namespace {
+
 using electrics::Bounded;
 using electrics::Path;
 using job::Condition;
@@ -43,12 +76,13 @@ class CircuitPromises
             probed.push_back(&e);
             leads.push_back({e.station.point, e.blackPoint});
         }
-        const bool volts = job::isLive(condition);
-        const auto& meter = m_job.meter;
-        const auto readings = volts ? m_readings.voltmeters(leads, meter) : m_readings.ohmmeters(leads);
-        for (size_t i = 0; i < probed.size(); ++i)
-            settle(*probed[i], readings[i], volts ? meter.voltsShare : meter.ohmsShare,
-                   volts ? meter.volts_v : meter.ohms_ohm, volts ? 0 : meter.lead_ohm);
+        const auto readings =
+            job::isLive(condition) ? m_readings.voltmeters(leads, m_job.meter) : m_readings.ohmmeters(leads);
+        for (size_t i = 0; i < probed.size(); ++i) {
+            dueOnMeter(*probed[i], readings[i], m_job.meter);
+            if (readings[i])
+                probed[i]->subjects = restsOn(condition, readings[i]->subjects);
+        }
     }
 
     /// A signal that pulls its line down promises no reading at rest, but its two levels: along its wire, and at the
@@ -104,33 +138,6 @@ class CircuitPromises
                        most * (1 + tolerance),
                        std::hypot(circuit::Spread{off}.standardDeviation(), circuit::Spread{moved}.standardDeviation()),
                        {"sensor " + m_circuit.device.value}};
-    }
-
-    void settle(Expectation& e, const std::optional<Bounded>& reading, double meterShare, double meterFloor,
-                double leads) const
-    {
-        if (!reading) {
-            e.trouble = phrase("this place is not in the network");
-            return;
-        }
-        const auto meter = [&](double shown) { return meterShare * std::abs(shown) + meterFloor; };
-        e.due = e.reading(reading->value + leads);
-        e.low = reading->low + leads - meter(reading->low + leads);
-        e.high = reading->high + leads + meter(reading->high + leads);
-        e.sigma = reading->sigma;
-        if (e.dimension == Dimension::Resistance)
-            allowOpen(e);
-        e.subjects = restsOn(e.condition, reading->subjects);
-    }
-
-    /// Open is open, however many leaks make it up: where a meter may show it, it is allowed.
-    static void allowOpen(Expectation& e)
-    {
-        if (e.high >= job::kMost_ohm)
-            e.high = std::numeric_limits<double>::infinity();
-        if (e.due.si() >= job::kMost_ohm)
-            e.due = job::Reading::beyond(e.dimension, e.condition);
-        e.low = std::min(e.low, job::kMost_ohm);
     }
 
     void report(Expectation& e, const Bounded& seen) const

@@ -28,6 +28,10 @@ struct Expectation : Place
     }
 };
 
+/// What a meter must show at a place where this is due, its own error at each end of the bounds; trouble where nothing
+/// is.
+void dueOnMeter(Expectation& e, const std::optional<electrics::Bounded>& reading, const job::Meter& meter);
+
 /// What is promised at each of a circuit's places, all of them under one condition, in their order.
 [[nodiscard]] std::vector<Expectation> expectations(const job::Job& job, electrics::Readings& readings,
                                                     const job::Circuit& circuit,

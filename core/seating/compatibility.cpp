@@ -135,13 +135,6 @@ std::vector<std::string> capabilities(const parts::EcuInput& input)
     return out;
 }
 
-std::optional<job::CountedEdge> sharpEdge(const parts::Part& sensor)
-{
-    const bool wheel = sensor.kind == parts::PartUse::CrankTrigger || sensor.kind == parts::PartUse::CamTrigger;
-    const bool bare = parts::traitsOf(sensor).alternating || parts::pulsesOf(sensor).has_value();
-    return wheel && bare && !sensor.conditioned ? std::optional(job::CountedEdge::Falling) : std::nullopt;
-}
-
 std::vector<std::string> demands(const parts::Part& sensor)
 {
     if (const auto drive = parts::driveOf(sensor))

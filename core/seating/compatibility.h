@@ -46,12 +46,6 @@ struct Compatibility
 /// What an input can do, for the plan: "0–5 V", "pull-up 1k, 2k49", "to 15 kHz", "coil".
 [[nodiscard]] std::vector<std::string> capabilities(const parts::EcuInput& input);
 
-/// The sharp edge of a wheel sensor's signal (common practice, no source): a transistor pulls an open collector low at
-/// once, and it rises only as its pull-up fills the cable; a coil's volts fall through zero in the middle of a tooth,
-/// and its other edge lies in the gap and is smeared beside a missing tooth. None: it reads no wheel, or a box between
-/// makes edges of its own.
-[[nodiscard]] std::optional<job::CountedEdge> sharpEdge(const parts::Part& sensor);
-
 /// What a sensor needs, in the same words.
 [[nodiscard]] std::vector<std::string> demands(const parts::Part& sensor);
 

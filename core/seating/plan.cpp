@@ -252,7 +252,7 @@ Result<void> seat(job::Job& job, const job::CircuitId& id, const parts::InputId&
     job::Circuit* circuit = job::find(job, id);
     parts::EcuInput* input = job::findInput(job, to);
     const parts::Part* sensor = job::sensorOf(job, *circuit);
-    if (const auto edge = seating::sharpEdge(*sensor); edge && !(circuit->trigger && circuit->trigger->edge)) {
+    if (const auto edge = job::sharpEdge(*sensor); edge && !(circuit->trigger && circuit->trigger->edge)) {
         if (!circuit->trigger)
             circuit->trigger.emplace();
         circuit->trigger->edge = edge;

@@ -278,7 +278,7 @@ void InputsPage::toggleLock()
 QString InputsPage::edgeText(const job::Circuit* c) const
 {
     const parts::Part* sensor = c == nullptr ? nullptr : job::sensorOf(*m_desk.store.job(), *c);
-    const auto sharp = sensor == nullptr ? std::nullopt : seating::sharpEdge(*sensor);
+    const auto sharp = sensor == nullptr ? std::nullopt : job::sharpEdge(*sensor);
     if (!sharp)
         return {};
     const QString best = said(fields::enumName(*sharp));

@@ -6,6 +6,7 @@
 #include "core/job/check.h"
 #include "core/job/json.h"
 #include "tests/support/library.h"
+#include "tests/support/petrel.h"
 
 #include <algorithm>
 #include <gmock/gmock.h>
@@ -14,7 +15,9 @@
 namespace vicegrip::brief {
 namespace {
 
+using testing::AllOf;
 using testing::HasSubstr;
+using testing::Not;
 
 const Need* need(const std::vector<Need>& all, const char* function)
 {
@@ -302,6 +305,24 @@ TEST(Questions, FollowFromTheChoicesAndAreClosedByAnswers)
     for (const Question& q : questions(*job.brief, job))
         job.brief->answers[q.id] = "yes";
     EXPECT_EQ(openQuestions(job), 0);
+}
+
+/// Which edge of a wheel counts, and what its input must do, follows from the sensor (common practice, no source).
+TEST(Questions, OfTheWheelSayWhatTheSensorSettles)
+{
+    const auto why = [](const job::Job& job) {
+        for (const Question& q : questions(job.brief.value_or(job::Brief{}), job))
+            if (q.id == "wheel")
+                return q.why;
+        return std::string();
+    };
+    EXPECT_THAT(why(test::jobOn("large-free")), Not(HasSubstr("edge"))) << "no sensor yet";
+    EXPECT_THAT(why(test::petrel()), AllOf(HasSubstr("falling"), HasSubstr("pull-up")));
+    job::Job coil = test::petrel();
+    for (auto& part : coil.parts)
+        if (part.kind == parts::PartUse::CrankTrigger)
+            part = *parts::find(test::library(), parts::PartId{"vr-crank"});
+    EXPECT_THAT(why(coil), AllOf(HasSubstr("falling"), HasSubstr("conditioner"), HasSubstr("positive")));
 }
 
 } // namespace

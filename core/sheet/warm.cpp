@@ -1,0 +1,122 @@
+#include "core/base/phrase.h"
+#include "core/sheet/made.h"
+#include "core/throttle/limits.h"
+
+#include <limits>
+
+/// Warm: idle stop and valve, closed loop, learning; then the road, and what is logged for the tuner.
+namespace vicegrip::sheet {
+namespace {
+
+using analysis::Stage;
+using job::Condition;
+using units::Dimension;
+
+constexpr double kLoop_k =
+    273.15 + 71; ///< coolant from which closed loop and learning work (common practice, no source)
+constexpr double kHot_k = 273.15 + 110; ///< above, something is wrong (typical)
+constexpr double kZero = 0.005; ///< of its range: what a shut throttle may show (typical)
+constexpr double kLeastValve = 0.02, kMostValve = 0.10; ///< warm, in neutral (common practice, no source)
+constexpr double kCorrection = 0.10; ///< typical
+
+const job::Circuit* throttle(const Made& made)
+{
+    const job::Circuit* c = made.sensing("tps");
+    return c != nullptr && c->limits && throttle::takesLimits(*job::sensorOf(made.job(), *c)) ? c : nullptr;
+}
+
+/// A share that somebody reads off the unit's own program.
+proof::Expectation shareBetween(double low, double high)
+{
+    proof::Expectation out;
+    out.station.kind = proof::StationKind::Value;
+    out.condition = Condition::Running;
+    out.dimension = Dimension::Ratio;
+    out.unit = "%";
+    out.low = low;
+    out.high = high;
+    out.due = out.reading((low + high) / 2);
+    return out;
+}
+
+/// The stop screw lets in what the valve does not have to.
+void idleStop(Made& made)
+{
+    if (!made.drives(parts::PartUse::IdleValve) && !made.drives(parts::PartUse::IdleStepper))
+        return;
+    Line& line = made.add("idle valve", By::Typed, phrase("The idle valve works in the middle of its way"), {"warm"});
+    line.window = shareBetween(kLeastValve, kMostValve);
+    line.source = phrase("2 to 10 % open, warm, in neutral, throttle at 0 %: common practice, no source");
+    line.how = phrase("As the unit's own program shows it, nothing switched on. Type it.");
+    line.remedy =
+        phrase("At 2 % and less the plate lets in too much: turn the stop out by an eighth of a turn. Over 10 % it "
+               "lets in too little: turn it in by as much. Then Scale, Strokes zeroes the throttle where it rests "
+               "now, and the valve is read again.");
+    line.caution = phrase("Hot engine, turning parts: hands clear of belts and fans at the screw.");
+    if (const job::Circuit* tps = throttle(made))
+        line.subjects = {"scaling " + tps->id.value};
+    if (made.has("zero"))
+        line.after.emplace_back("zero");
+}
+
+void correction(Made& made)
+{
+    if (made.sensing("wideband") == nullptr)
+        return;
+    Line& line = made.add("closed loop", By::Typed, phrase("Closed loop stays within 10 %"), {"warm"});
+    line.window = shareBetween(-kCorrection, kCorrection);
+    line.source =
+        phrase("10 % either way is what a map and injectors of known size leave: typical. Below 71 °C of coolant it "
+               "means nothing: common practice, no source");
+    line.how = phrase("The correction that the unit's own program shows at a steady idle. Type it: -3, 4.");
+    line.remedy =
+        phrase("More than that at idle alone is air that nobody measured, or an exhaust leak before the sensor; at "
+               "every speed it is fuel pressure, injector size, or the sensor's own ground.");
+}
+
+} // namespace
+
+void warm(Made& made)
+{
+    made.begin(Section::Warm);
+    if (const job::Circuit* clt = made.sensing("clt")) {
+        Line& line = made.valued("warm", *clt, Condition::Running, phrase("Warm: coolant above 71 °C"), kLoop_k, kHot_k,
+                                 phrase("closed loop and learning work from 71 °C on: common practice, no source"));
+        line.how = phrase("Let it idle. The fan should come on before 110 °C.");
+        line.remedy = phrase("Over 110 °C: key off. Air in the coolant, or a fan that does not answer its output.");
+        line.caution = phrase("Scalding coolant: no cap is opened on a warm engine.");
+    }
+    if (const job::Circuit* tps = throttle(made)) {
+        Line& zero = made.valued(
+            "zero", *tps, Condition::Running, phrase("{} still reads 0 with the foot off", tps->name),
+            tps->scaling.low - kZero * (tps->scaling.high - tps->scaling.low),
+            tps->scaling.low + kZero * (tps->scaling.high - tps->scaling.low), phrase("half a percent: typical"));
+        zero.how = phrase("Foot off. The idle works only when the unit knows that it is shut.");
+        zero.remedy = phrase("Scale, Strokes: zero it where it rests now, or teach it again.");
+        if (made.has("warm"))
+            zero.after.emplace_back("warm");
+    }
+    idleStop(made);
+    correction(made);
+}
+
+void road(Made& made)
+{
+    made.begin(Section::Road);
+    Line& rules = made.add("rules", By::Eyes, phrase("Where it will be driven, it may be"));
+    rules.how =
+        phrase("Local rules first: noise, emissions, insurance, a closed road or a dynamometer for pulls. Ask before "
+               "anything is removed that they cover.");
+    rules.caution =
+        phrase("Full throttle on a public road is against the law in most places, and kills. A dynamometer, or a "
+               "closed course.");
+    rules.holds = rules.today = true;
+    Line& pulls = made.add("pulls", By::Eyes, phrase("Two or three pulls alike are logged"), {"rules"});
+    pulls.how =
+        phrase("Warm, oil about 80 °C, one gear, from about 2,500 rpm to the top, the same each time. One person "
+               "drives, another looks at the log.");
+    pulls.source = phrase("common practice, no source");
+    pulls.caution = phrase("Knock, a lean mixture, a number that stands still: off the pedal at once.");
+}
+
+} // namespace vicegrip::sheet
