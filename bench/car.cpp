@@ -15,6 +15,8 @@
 namespace vicegrip::bench {
 namespace {
 
+constexpr double kMinute_s = 60;
+
 /// Within tolerance, but not on it.
 job::Job asBuilt(job::Job job, unsigned seed)
 {
@@ -342,6 +344,10 @@ std::vector<link::EcuSample> Car::samples()
         if (const auto table = m_tables.find(sample.input); table != m_tables.end())
             sample.value =
                 link::valueAt(table->second, hertz.contains(sample.input) ? hertz[sample.input] : sample.volts);
+        if (const job::Circuit* c = job::seatedOn(m_job, input.id);
+            c != nullptr && job::readsWheel(m_job, *c) &&
+            job::sensorOf(m_job, *c)->kind == parts::PartUse::CrankTrigger)
+            sample.value = countedRpm() / kMinute_s; // turns a second: what it makes of the teeth
         out.push_back(sample);
     }
     return out;

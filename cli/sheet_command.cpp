@@ -1,7 +1,7 @@
 #include "cli/printing.h"
 #include "core/base/phrase.h"
 #include "core/job/json.h"
-#include "core/sheet/sheet.h"
+#include "core/run_sheet/run_sheet.h"
 
 #include <cmath>
 #include <ctime>
@@ -21,18 +21,18 @@ std::string today()
     return text;
 }
 
-std::string_view byWord(sheet::By by)
+std::string_view byWord(run_sheet::By by)
 {
     switch (by) {
-    case sheet::By::Work:
+    case run_sheet::By::Work:
         return "stage";
-    case sheet::By::Eyes:
+    case run_sheet::By::Eyes:
         return "eyes";
-    case sheet::By::Meter:
+    case run_sheet::By::Meter:
         return "meter";
-    case sheet::By::Ecu:
+    case run_sheet::By::Ecu:
         return "ecu";
-    case sheet::By::Typed:
+    case run_sheet::By::Typed:
         return "typed";
     }
     return {};
@@ -43,21 +43,22 @@ Json bound(double si)
     return std::isfinite(si) ? Json(si) : Json();
 }
 
-Json asJson(const sheet::Sheet& s, size_t i)
+Json asJson(const run_sheet::Sheet& s, size_t i)
 {
-    const sheet::Line& line = s.lines[i];
-    const sheet::Standing& standing = s.standings[i];
+    const run_sheet::Line& line = s.lines[i];
+    const run_sheet::Standing& standing = s.standings[i];
     Json waits = Json::array();
     for (const size_t other : standing.waitsFor)
         waits.push_back(s.lines[other].id);
-    Json out{
-        {"id", line.id},         {"section", sheet::sectionName(line.section)}, {"what", line.what}, {"how", line.how},
-        {"by", byWord(line.by)}, {"state", proof::stateName(standing.state)},   {"waits_for", waits}};
+    Json out{{"id", line.id},         {"section", run_sheet::sectionName(line.section)},
+             {"what", line.what},     {"how", line.how},
+             {"by", byWord(line.by)}, {"state", proof::stateName(standing.state)},
+             {"waits_for", waits}};
     if (line.window)
         out["window"] = {{"measures", units::name(line.window->dimension)},
                          {"low", bound(line.window->low)},
                          {"high", bound(line.window->high)},
-                         {"shown", sheet::windowText(line)},
+                         {"shown", run_sheet::windowText(line)},
                          {"source", line.source}};
     if (!standing.reason.empty())
         out["reason"] = standing.reason;
@@ -74,27 +75,27 @@ int runSheet(const SheetOptions& options)
     if (!job)
         return refuse(job.error(), kUnreadable);
     const auto analysis = analysis::analyse(std::make_shared<const job::Job>(std::move(*job)));
-    const sheet::Sheet s = sheet::sheetOf(analysis, today());
+    const run_sheet::Sheet s = run_sheet::sheetOf(analysis, today());
     if (options.json) {
         Json lines = Json::array();
         for (size_t i = 0; i < s.lines.size(); ++i)
             lines.push_back(asJson(s, i));
-        std::cout << Json{{"job", analysis.job->name}, {"passed", sheet::passedOf(s)}, {"lines", lines}}.dump(2)
+        std::cout << Json{{"job", analysis.job->name}, {"passed", run_sheet::passedOf(s)}, {"lines", lines}}.dump(2)
                   << '\n';
         return kFine;
     }
     Columns columns;
-    const auto next = sheet::nextOf(s);
+    const auto next = run_sheet::nextOf(s);
     for (size_t i = 0; i < s.lines.size(); ++i) {
-        const sheet::Line& line = s.lines[i];
+        const run_sheet::Line& line = s.lines[i];
         if (i == 0 || s.lines[i - 1].section != line.section)
-            columns.heading(phrase(sheet::sectionName(line.section)));
+            columns.heading(phrase(run_sheet::sectionName(line.section)));
         columns.row({next == i ? "next" : phrase(proof::stateName(s.standings[i].state)), line.what,
-                     sheet::windowText(line), s.standings[i].reason},
+                     run_sheet::windowText(line), s.standings[i].reason},
                     "  ");
     }
     columns.print();
-    std::cout << sheet::passedOf(s) << " of " << s.lines.size() << " lines have passed\n";
+    std::cout << run_sheet::passedOf(s) << " of " << s.lines.size() << " lines have passed\n";
     return kFine;
 }
 

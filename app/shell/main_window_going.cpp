@@ -8,7 +8,6 @@
 #include "app/shell/notices.h"
 #include "app/shell/stage_rail.h"
 #include "app/shell/start_page.h"
-#include "app/stages/ahead/ahead_page.h"
 #include "app/stages/board/board_page.h"
 #include "app/stages/brief/brief_page.h"
 #include "app/stages/handover/logbook_page.h"
@@ -17,6 +16,7 @@
 #include "app/stages/meter/meter_page.h"
 #include "app/stages/pins/pins_page.h"
 #include "app/stages/scale/scale_page.h"
+#include "app/stages/start/run_sheet_page.h"
 #include "app/stages/trigger/trigger_page.h"
 #include "app/views/circuit_strip.h"
 #include "app/widgets/sheet.h"
@@ -55,9 +55,10 @@ StagePage* makePage(Desk& desk, Stage stage)
         return new TriggerPage(desk);
     case Stage::Handover:
         return new LogbookPage(desk);
-    default:
-        return new AheadPage(desk, stage);
+    case Stage::Start:
+        return new RunSheetPage(desk);
     }
+    return nullptr;
 }
 
 /// Of an entry of the library: "ecu/large-standalone".

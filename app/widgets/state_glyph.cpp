@@ -90,9 +90,11 @@ void StateDelegate::paint(QPainter* p, const QStyleOptionViewItem& option, const
 {
     if ((option.state & QStyle::State_Selected) != 0)
         p->fillRect(option.rect, look::colours().selected);
+    const QVariant state = index.data(kStateRole);
+    if (!state.isValid()) // a heading within the list
+        return;
     const QPointF middle = QRectF(option.rect).center();
-    drawState(*p, QRectF(middle.x() - 8_px, middle.y() - 8_px, 16_px, 16_px),
-              static_cast<proof::State>(index.data(kStateRole).toInt()));
+    drawState(*p, QRectF(middle.x() - 8_px, middle.y() - 8_px, 16_px, 16_px), static_cast<proof::State>(state.toInt()));
 }
 
 } // namespace vicegrip::app

@@ -1,12 +1,12 @@
 #pragma once
 
-#include "core/sheet/line.h"
-#include "core/sheet/network.h"
+#include "core/run_sheet/off_circuit.h"
+#include "core/run_sheet/sheet_line.h"
 
 #include <initializer_list>
 
 /// Lines as they are made, a function for each part of the sheet. What does not apply to the job makes no line.
-namespace vicegrip::sheet {
+namespace vicegrip::run_sheet {
 
 class Made
 {
@@ -15,7 +15,7 @@ class Made
 
     [[nodiscard]] const analysis::Analysis& analysis() const { return m_analysis; }
     [[nodiscard]] const job::Job& job() const { return *m_analysis.job; }
-    [[nodiscard]] Network& network() { return m_network; }
+    [[nodiscard]] OffCircuit& network() { return m_network; }
     [[nodiscard]] std::vector<Line>& lines() { return m_lines; }
 
     /// The part that is made now.
@@ -55,7 +55,7 @@ class Made
 
   private:
     const analysis::Analysis& m_analysis;
-    Network m_network;
+    OffCircuit m_network;
     std::vector<Line> m_lines;
     Section m_section = Section::BeforePower;
 };
@@ -71,4 +71,4 @@ void road(Made& made);
 /// What every line says of a reading that the fault finder can take up.
 [[nodiscard]] std::string findIt();
 
-} // namespace vicegrip::sheet
+} // namespace vicegrip::run_sheet

@@ -1,5 +1,5 @@
 #include "core/electrics/netlist.h"
-#include "core/sheet/sheet.h"
+#include "core/run_sheet/run_sheet.h"
 #include "core/throttle/limits.h"
 #include "tests/support/cli.h"
 #include "tests/support/library.h"
@@ -11,7 +11,7 @@
 #include <set>
 
 /// The run sheet of a job: its lines, their windows, and what passes them.
-namespace vicegrip::sheet {
+namespace vicegrip::run_sheet {
 namespace {
 
 using job::Condition;
@@ -376,4 +376,4 @@ TEST(RunSheet, IsPrinted)
 }
 
 } // namespace
-} // namespace vicegrip::sheet
+} // namespace vicegrip::run_sheet

@@ -1,18 +1,18 @@
 #pragma once
 
 #include "core/base/result.h"
-#include "core/sheet/line.h"
+#include "core/run_sheet/sheet_line.h"
 
 /// May it be powered, cranked, run? The run sheet that is made for one job: each line with its window, worked out by
 /// the same network that promises every reading, what it rests on, and whether it has passed.
 ///
-///     const sheet::Sheet s = sheet::sheetOf(analysis, today);
-///     if (const auto next = sheet::nextOf(s)) ...                     // the line in hand
-///     sheet::pass(job, s, *next, {reading, ReadingSource::Meter}, when)
+///     const run_sheet::Sheet s = run_sheet::sheetOf(analysis, today);
+///     if (const auto next = run_sheet::nextOf(s)) ...                     // the line in hand
+///     run_sheet::pass(job, s, *next, {reading, ReadingSource::Meter}, when)
 ///
-/// In this room too: line.h (what a line is), network.h (what a meter shows at the posts and at the unit under each
-/// condition), made.h (inside: lines as they are made, a file for each part of the sheet).
-namespace vicegrip::sheet {
+/// In this room too: sheet_line.h (what a line is), off_circuit.h (what a meter shows at the posts and at the unit
+/// under each condition), made.h (inside: lines as they are made, a file for each part of the sheet).
+namespace vicegrip::run_sheet {
 
 /// How a line stands.
 struct Standing
@@ -62,4 +62,4 @@ struct Seen
 /// What eyes have passed is so no more: a leak that comes back. Errors (Range): the line was not passed here.
 [[nodiscard]] Result<void> takeBack(job::Job& job, const Sheet& sheet, size_t line);
 
-} // namespace vicegrip::sheet
+} // namespace vicegrip::run_sheet

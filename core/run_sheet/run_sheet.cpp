@@ -1,15 +1,15 @@
-#include "core/sheet/sheet.h"
+#include "core/run_sheet/run_sheet.h"
 
 #include "core/base/phrase.h"
 #include "core/job/facts.h"
-#include "core/sheet/made.h"
+#include "core/run_sheet/made.h"
 
 #include <algorithm>
 #include <cmath>
 #include <map>
 #include <set>
 
-namespace vicegrip::sheet {
+namespace vicegrip::run_sheet {
 namespace {
 
 using proof::State;
@@ -189,4 +189,4 @@ Result<void> takeBack(job::Job& job, const Sheet& sheet, size_t index)
     return {};
 }
 
-} // namespace vicegrip::sheet
+} // namespace vicegrip::run_sheet

@@ -1,11 +1,11 @@
 #include "core/base/phrase.h"
 #include "core/feeds/feeds.h"
-#include "core/sheet/made.h"
+#include "core/run_sheet/made.h"
 
 #include <algorithm>
 
 /// Before any power: what can burn, fall or be shorted.
-namespace vicegrip::sheet {
+namespace vicegrip::run_sheet {
 namespace {
 
 using analysis::Stage;
@@ -22,7 +22,7 @@ void place(Made& made)
                "the sill, never on a jack alone.");
     stands.caution = phrase("A car that falls kills. Follow local codes for lifting gear.");
     stands.holds = stands.today = true;
-    Line& fire = made.add("fire", By::Eyes, phrase("Extinguisher at hand, the place aired, no flame"));
+    Line& fire = made.add("fire", By::Eyes, phrase("Extinguisher at hand, aired, no flame"));
     fire.how = phrase("Within reach of whoever holds the key. Doors open, or the exhaust led outside.");
     fire.caution =
         phrase("Fuel vapour burns from any spark, and exhaust kills in a closed room. Where licensed practice "
@@ -61,8 +61,8 @@ void grounds(Made& made)
     }
     if (all.empty())
         return;
-    Line& line = made.work("grounds", phrase("Grounds of the sensors it cannot run without are proved"), Stage::Meter,
-                           proof::worst(all), open);
+    Line& line =
+        made.work("grounds", phrase("Grounds of required sensors are proved"), Stage::Meter, proof::worst(all), open);
     line.how = phrase("In Ohm with the battery off will do. Both ends on clean metal, star washers in.");
 }
 
@@ -107,7 +107,7 @@ void shorts(Made& made)
         if (s.kind != job::SwitchKind::Fuse)
             continue;
         Line* line = made.metered(
-            "short " + s.id, phrase("{}: nothing behind it is shorted", s.label),
+            "short " + s.id, phrase("{}: not shorted", s.label),
             made.network().due(Condition::BatteryOff, made.network().behind(s), job::negativePost(made.job())));
         if (line == nullptr)
             continue;
@@ -149,4 +149,4 @@ void beforePower(Made& made)
     battery(made);
 }
 
-} // namespace vicegrip::sheet
+} // namespace vicegrip::run_sheet

@@ -1,12 +1,12 @@
 #include "core/base/phrase.h"
-#include "core/sheet/made.h"
+#include "core/run_sheet/made.h"
 #include "core/throttle/limits.h"
 #include "core/units/shown.h"
 
 #include <algorithm>
 
 /// Key on, engine off: the unit wakes, the pump primes, nothing leaks, and every sensor reads what it must at rest.
-namespace vicegrip::sheet {
+namespace vicegrip::run_sheet {
 namespace {
 
 using analysis::Stage;
@@ -180,4 +180,4 @@ void keyOn(Made& made)
     fuel(made);
 }
 
-} // namespace vicegrip::sheet
+} // namespace vicegrip::run_sheet

@@ -8,14 +8,14 @@
 #include <memory>
 #include <optional>
 
-namespace vicegrip::sheet {
+namespace vicegrip::run_sheet {
 
 /// What a meter must show at places that belong to no circuit: the battery's posts, the fuses, the unit's own feeds.
 /// The car is solved once under each condition that is asked for. The job must outlive it.
-class Network
+class OffCircuit
 {
   public:
-    explicit Network(const job::Job& job) : m_job(job), m_wiring(job) {}
+    explicit OffCircuit(const job::Job& job) : m_job(job), m_wiring(job) {}
 
     /// Between two places, with the bounds of a good car; none where one of them is not in the network, or the car
     /// cannot be solved.
@@ -43,4 +43,4 @@ class Network
     std::map<job::Condition, std::unique_ptr<Car>> m_cars;
 };
 
-} // namespace vicegrip::sheet
+} // namespace vicegrip::run_sheet

@@ -1,10 +1,10 @@
 #include "core/base/phrase.h"
-#include "core/sheet/made.h"
+#include "core/run_sheet/made.h"
 
 #include <algorithm>
 
 /// On the starter, without fuel and spark: speed, sync, what the battery and the unit are left with, oil.
-namespace vicegrip::sheet {
+namespace vicegrip::run_sheet {
 namespace {
 
 using analysis::Stage;
@@ -147,4 +147,4 @@ void cranking(Made& made)
     oilOnStarter(made);
 }
 
-} // namespace vicegrip::sheet
+} // namespace vicegrip::run_sheet

@@ -7,7 +7,7 @@
 #include <string_view>
 #include <vector>
 
-namespace vicegrip::sheet {
+namespace vicegrip::run_sheet {
 
 /// The parts of a run sheet, in the order they are worked through.
 enum class Section { BeforePower, KeyOn, Outputs, Cranking, FirstStart, Warm, Road };
@@ -48,4 +48,4 @@ struct Line
     std::string workReason; ///< why it is not done, one line
 };
 
-} // namespace vicegrip::sheet
+} // namespace vicegrip::run_sheet

@@ -1,4 +1,4 @@
-#include "core/sheet/made.h"
+#include "core/run_sheet/made.h"
 
 #include "core/base/phrase.h"
 #include "core/job/facts.h"
@@ -6,7 +6,7 @@
 #include <algorithm>
 #include <cmath>
 
-namespace vicegrip::sheet {
+namespace vicegrip::run_sheet {
 
 using job::Condition;
 using parts::PartUse;
@@ -141,4 +141,4 @@ std::string findIt()
     return phrase("Enter takes this reading to the fault finder, which says where to look.");
 }
 
-} // namespace vicegrip::sheet
+} // namespace vicegrip::run_sheet

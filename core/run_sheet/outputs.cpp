@@ -1,8 +1,8 @@
 #include "core/base/phrase.h"
-#include "core/sheet/made.h"
+#include "core/run_sheet/made.h"
 
 /// Every output switched on by itself, engine stopped.
-namespace vicegrip::sheet {
+namespace vicegrip::run_sheet {
 namespace {
 
 using parts::PartUse;
@@ -44,4 +44,4 @@ void outputs(Made& made)
     }
 }
 
-} // namespace vicegrip::sheet
+} // namespace vicegrip::run_sheet

@@ -1,11 +1,11 @@
-#include "core/sheet/network.h"
+#include "core/run_sheet/off_circuit.h"
 
 #include <algorithm>
 
-namespace vicegrip::sheet {
+namespace vicegrip::run_sheet {
 
-std::optional<proof::Expectation> Network::due(job::Condition condition, const job::PointRef& red,
-                                               const job::PointRef& black)
+std::optional<proof::Expectation> OffCircuit::due(job::Condition condition, const job::PointRef& red,
+                                                  const job::PointRef& black)
 {
     auto& car = m_cars[condition];
     if (car == nullptr) {
@@ -33,22 +33,22 @@ std::optional<proof::Expectation> Network::due(job::Condition condition, const j
     return out.promises() ? std::optional(out) : std::nullopt;
 }
 
-std::optional<proof::Expectation> Network::atPosts(job::Condition condition)
+std::optional<proof::Expectation> OffCircuit::atPosts(job::Condition condition)
 {
     return due(condition, positivePost(), job::negativePost(m_job));
 }
 
-job::PointRef Network::positivePost() const
+job::PointRef OffCircuit::positivePost() const
 {
     const auto post = std::ranges::find(m_job.joints, job::JointKind::BatteryPositive, &job::Joint::kind);
     return post == m_job.joints.end() ? job::PointRef() : job::PointRef{post->id, {}};
 }
 
-job::PointRef Network::behind(const job::Switch& fuse) const
+job::PointRef OffCircuit::behind(const job::Switch& fuse) const
 {
     const electrics::Path way = m_wiring.way(fuse.to, [&](const job::PointRef& p) { return p == positivePost(); });
     const bool through = way.complete && std::ranges::find(way.subjects, "switch " + fuse.id) != way.subjects.end();
     return through ? fuse.to : fuse.from;
 }
 
-} // namespace vicegrip::sheet
+} // namespace vicegrip::run_sheet

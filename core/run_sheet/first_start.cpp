@@ -1,10 +1,10 @@
 #include "core/base/phrase.h"
-#include "core/sheet/made.h"
+#include "core/run_sheet/made.h"
 
 #include <algorithm>
 
 /// The first start: fuel and spark on, leaks again, oil, charging, and whether sparks come where they are commanded.
-namespace vicegrip::sheet {
+namespace vicegrip::run_sheet {
 namespace {
 
 using analysis::Stage;
@@ -126,4 +126,4 @@ void firstStart(Made& made)
     light.after.emplace_back("leaks running");
 }
 
-} // namespace vicegrip::sheet
+} // namespace vicegrip::run_sheet

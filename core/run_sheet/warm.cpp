@@ -1,11 +1,11 @@
 #include "core/base/phrase.h"
-#include "core/sheet/made.h"
+#include "core/run_sheet/made.h"
 #include "core/throttle/limits.h"
 
 #include <limits>
 
 /// Warm: idle stop and valve, closed loop, learning; then the road, and what is logged for the tuner.
-namespace vicegrip::sheet {
+namespace vicegrip::run_sheet {
 namespace {
 
 using analysis::Stage;
@@ -119,4 +119,4 @@ void road(Made& made)
     pulls.caution = phrase("Knock, a lean mixture, a number that stands still: off the pedal at once.");
 }
 
-} // namespace vicegrip::sheet
+} // namespace vicegrip::run_sheet

@@ -1,0 +1,62 @@
+#pragma once
+
+#include "app/desk/worked.h"
+#include "app/stages/stage_page.h"
+#include "core/run_sheet/run_sheet.h"
+
+#include <deque>
+#include <memory>
+
+class QLabel;
+
+namespace vicegrip::app {
+
+class LineCard;
+class ListTable;
+
+/// Start: may it be powered, cranked, run? The run sheet of this job, a line in hand at a time. What the ECU reports
+/// passes a line by itself once it has been steady within its window; eyes and a meter pass the others.
+class RunSheetPage : public StagePage
+{
+    Q_OBJECT
+
+  public:
+    explicit RunSheetPage(Desk& desk, QWidget* parent = nullptr);
+
+    void refresh() override;
+    void refreshLive() override;
+    [[nodiscard]] bool wantsList() const override { return false; }
+
+  private:
+    using SheetPtr = std::shared_ptr<const run_sheet::Sheet>;
+    struct Made
+    {
+        AnalysisPtr of;
+        SheetPtr sheet;
+    };
+
+    void take(const Made& made);
+    void fill();
+    void choose(const QString& id);
+    void showLine();
+    void goOn();
+    void pass(const run_sheet::Seen& seen);
+    void takeReading();
+    void findFault();
+    [[nodiscard]] std::optional<size_t> line() const; ///< that is in hand, in today's sheet
+    [[nodiscard]] std::optional<job::Reading> heard() const;
+    [[nodiscard]] bool isSteady(const job::Reading& reading);
+
+    SheetPtr m_sheet;
+    AnalysisPtr m_of; ///< what it was made of
+    QString m_id; ///< of the line in hand
+    std::vector<std::optional<size_t>> m_rows; ///< of the list: a line, or a heading
+    std::deque<double> m_lately; ///< of the line's readings
+    bool m_follows = true; ///< the next line comes into hand when this one has passed
+    ListTable* m_list;
+    LineCard* m_card;
+    QLabel* m_summary;
+    Worked<Made> m_worked; ///< last: it waits for what is under way
+};
+
+} // namespace vicegrip::app

@@ -1,0 +1,167 @@
+#include "core/clicks/clicks.h"
+#include "core/run_sheet/run_sheet.h"
+#include "core/throttle/limits.h"
+#include "tests/support/window.h"
+
+#include <gmock/gmock.h>
+
+/// The run sheet in the window: by the keyboard, by a meter and by what the bench's ECU reports.
+namespace vicegrip {
+namespace {
+
+using analysis::Stage;
+using testing::HasSubstr;
+using testing::StartsWith;
+
+class RunSheetPath : public testing::Test
+{
+  protected:
+    void show()
+    {
+        w.window.showStage(Stage::Start);
+        w.settle();
+    }
+
+    [[nodiscard]] const job::Job& job() { return *w.window.desk().store.job(); }
+    [[nodiscard]] std::string title() { return w.textOf("sheet-title"); }
+    [[nodiscard]] std::string standing() { return w.textOf("sheet-standing"); }
+    [[nodiscard]] QTableWidget* list() { return w.find<QTableWidget>("sheet-lines"); }
+
+    void choose(const char* line)
+    {
+        for (int row = 0; row < list()->rowCount(); ++row)
+            if (list()->item(row, 1)->text() == QString::fromUtf8(line)) {
+                list()->setCurrentCell(row, 1);
+                w.settle();
+                return;
+            }
+        ADD_FAILURE() << "no line " << line;
+    }
+
+    [[nodiscard]] size_t passed(const std::string& id)
+    {
+        return static_cast<size_t>(std::ranges::count(job().passed, id, &job::Passed::line));
+    }
+
+    /// All that other stages prove of the job before its start: plugs, grounds in Ohm, wheels, outputs, limits.
+    void workElsewhere()
+    {
+        ASSERT_TRUE(w.window.desk().store.edit(QStringLiteral("elsewhere"), [](job::Job& j) -> Result<void> {
+            const char* when = "2026-01-01T00:00:00Z";
+            test::pinAll(j);
+            test::turnAll(j);
+            const auto a = test::analysed(j);
+            const electrics::Wiring wiring(*a.job);
+            for (const clicks::Standing& s : a.clicks)
+                j.clicks.push_back(clicks::record(j, a.facts, wiring, *job::find(j, s.circuit), {s.circuit}, when));
+            std::erase_if(j.proofs, [](const job::Proof& p) { return p.station != "value"; });
+            for (const proof::CircuitView& view : a.circuits)
+                for (const auto& e : analysis::promises(a, view.id, job::Condition::BatteryOff))
+                    if (e.station.role == parts::PinRole::Ground && e.promises())
+                        j.proofs.push_back(proof::record(a.facts, view.id, e, e.due, job::ReadingSource::Meter, when));
+            return {};
+        }));
+        w.settle();
+    }
+
+    /// Lines before power, by eyes and by typing.
+    void passBeforePower()
+    {
+        for (int i = 0; i < 20 && !title().starts_with("Key on"); ++i) {
+            auto* reading = w.find<QLineEdit>("sheet-reading");
+            if (reading->isVisible())
+                w.type(reading, title().starts_with("Battery") ? "12.6" : "open");
+            else
+                w.key(Qt::Key_Space);
+            w.settle();
+        }
+    }
+
+    test::UserFolder user;
+    test::Window w;
+};
+
+TEST_F(RunSheetPath, EyesPassALineWithSpaceAndTheNextComesIntoHand)
+{
+    show();
+    EXPECT_THAT(title(), StartsWith("The car stands"));
+    EXPECT_THAT(w.textOf("caution"), HasSubstr("local codes"));
+    w.key(Qt::Key_Space);
+    w.settle();
+    EXPECT_EQ(passed("stands"), 1U);
+    EXPECT_THAT(title(), StartsWith("Extinguisher"));
+    EXPECT_THAT(w.textOf("sheet-summary"), HasSubstr("of 56"));
+    w.key(Qt::Key_Z, Qt::ControlModifier);
+    w.settle();
+    EXPECT_EQ(passed("stands"), 0U) << "undone";
+    w.key(Qt::Key_Y, Qt::ControlModifier);
+    w.settle();
+    choose("The car stands safely, and cannot roll");
+    EXPECT_THAT(standing(), StartsWith("Passed"));
+    w.key(Qt::Key_N);
+    w.settle();
+    EXPECT_EQ(passed("stands"), 0U) << "not any more";
+}
+
+TEST_F(RunSheetPath, WhatWaitsSaysForWhatAndCannotPass)
+{
+    show();
+    choose("No fuel anywhere, with the pump primed");
+    EXPECT_THAT(standing(), StartsWith("Waits for: The pump runs"));
+    EXPECT_FALSE(w.find<QAbstractButton>("sheet-seen")->isEnabled());
+    w.key(Qt::Key_Space);
+    w.settle();
+    EXPECT_TRUE(job().passed.empty());
+}
+
+TEST_F(RunSheetPath, WorkOfAnotherStageLeadsThere)
+{
+    show();
+    choose("Every plug is pinned and locked");
+    EXPECT_THAT(standing(), HasSubstr("to go"));
+    w.key(Qt::Key_G);
+    w.settle();
+    EXPECT_EQ(w.window.stage(), Stage::Pins);
+}
+
+/// A reading outside its window fails the line, says what to do, and is kept.
+TEST_F(RunSheetPath, ATypedReadingIsHeldAgainstItsWindow)
+{
+    show();
+    choose("Battery at its posts");
+    EXPECT_THAT(w.textOf("sheet-due"), StartsWith("12.0"));
+    w.type(w.find<QLineEdit>("sheet-reading"), "11.4");
+    ASSERT_EQ(job().passed.size(), 1U);
+    EXPECT_THAT(standing(), HasSubstr("11.4"));
+    EXPECT_THAT(w.textOf("sheet-remedy"), StartsWith("Charge it"));
+    w.type(w.find<QLineEdit>("sheet-reading"), "12.5 V");
+    choose("Battery at its posts");
+    EXPECT_THAT(standing(), StartsWith("Passed: 12.5"));
+}
+
+/// The bench's meter at the battery, then its ECU: what it reports passes by itself, sensor after sensor.
+TEST_F(RunSheetPath, TheBenchPassesWhatItsEcuReports)
+{
+    workElsewhere();
+    show();
+    passBeforePower();
+    EXPECT_THAT(title(), StartsWith("Key on")) << standing();
+    choose("Battery at its posts");
+    w.startBench();
+    w.key(Qt::Key_T);
+    ASSERT_TRUE(QTest::qWaitFor([&] { return passed("battery") == 2; }, 10000)) << standing();
+    EXPECT_EQ(job().passed.back().source, job::ReadingSource::Meter);
+    choose("Key on: the ECU wakes and is heard");
+    ASSERT_TRUE(QTest::qWaitFor([&] { return passed("awake") == 1; }, 10000)) << standing();
+    w.settle();
+    // The ECU tells a pressure whose table it was left with; with its value steady the line passes by itself.
+    const auto before = job().proofs.size();
+    choose("Manifold pressure reads its place");
+    ASSERT_TRUE(QTest::qWaitFor([&] { return job().proofs.size() > before; }, 10000)) << standing();
+    EXPECT_EQ(job().proofs.back().circuit.value, "map");
+    EXPECT_EQ(job().proofs.back().station, "value");
+    EXPECT_EQ(job().proofs.back().source, job::ReadingSource::Ecu);
+}
+
+} // namespace
+} // namespace vicegrip
