@@ -54,7 +54,7 @@ class RunSheetPath : public testing::Test
             const electrics::Wiring wiring(*a.job);
             for (const clicks::Standing& s : a.clicks)
                 j.clicks.push_back(clicks::record(j, a.facts, wiring, *job::find(j, s.circuit), {s.circuit}, when));
-            std::erase_if(j.proofs, [](const job::Proof& p) { return p.station != "value"; });
+            j.proofs.clear(); // the bench's ECU goes by the file, and holds the table of the pressure
             for (const proof::CircuitView& view : a.circuits)
                 for (const auto& e : analysis::promises(a, view.id, job::Condition::BatteryOff))
                     if (e.station.role == parts::PinRole::Ground && e.promises())
@@ -94,7 +94,7 @@ TEST_F(RunSheetPath, EyesPassALineWithSpaceAndTheNextComesIntoHand)
     w.key(Qt::Key_Z, Qt::ControlModifier);
     w.settle();
     EXPECT_EQ(passed("stands"), 0U) << "undone";
-    w.key(Qt::Key_Y, Qt::ControlModifier);
+    w.key(Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier);
     w.settle();
     choose("The car stands safely, and cannot roll");
     EXPECT_THAT(standing(), StartsWith("Passed"));
@@ -107,7 +107,7 @@ TEST_F(RunSheetPath, WhatWaitsSaysForWhatAndCannotPass)
 {
     show();
     choose("No fuel anywhere, with the pump primed");
-    EXPECT_THAT(standing(), StartsWith("Waits for: The pump runs"));
+    EXPECT_THAT(standing(), StartsWith("Waits for: The car stands"));
     EXPECT_FALSE(w.find<QAbstractButton>("sheet-seen")->isEnabled());
     w.key(Qt::Key_Space);
     w.settle();
@@ -152,7 +152,8 @@ TEST_F(RunSheetPath, TheBenchPassesWhatItsEcuReports)
     ASSERT_TRUE(QTest::qWaitFor([&] { return passed("battery") == 2; }, 10000)) << standing();
     EXPECT_EQ(job().passed.back().source, job::ReadingSource::Meter);
     choose("Key on: the ECU wakes and is heard");
-    ASSERT_TRUE(QTest::qWaitFor([&] { return passed("awake") == 1; }, 10000)) << standing();
+    ASSERT_TRUE(QTest::qWaitFor([&] { return passed("awake") == 1; }, 10000))
+        << title() << ", " << standing() << ", " << w.notice() << ", " << w.window.desk().live.ecuLive();
     w.settle();
     // The ECU tells a pressure whose table it was left with; with its value steady the line passes by itself.
     const auto before = job().proofs.size();

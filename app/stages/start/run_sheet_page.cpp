@@ -62,7 +62,10 @@ RunSheetPage::RunSheetPage(Desk& desk, QWidget* parent)
             m_follows = line == run_sheet::nextOf(*m_sheet);
         }
     });
-    connect(m_card, &LineCard::seen, this, [this] { pass({}); });
+    connect(m_card, &LineCard::seen, this, [this] {
+        if (isOfNow()) // a key that is pressed twice passes one line
+            pass({});
+    });
     connect(m_card, &LineCard::typed, this, [this](const job::Reading& reading) {
         pass({reading, job::ReadingSource::Typed});
     });
@@ -222,6 +225,12 @@ bool RunSheetPage::isSteady(const job::Reading& reading)
     return m_lately.size() >= kSteady;
 }
 
+/// Whether the sheet is of the job as it is: what was passed a moment ago is not in it yet.
+bool RunSheetPage::isOfNow() const
+{
+    return m_of && m_of->job == m_desk.store.job();
+}
+
 void RunSheetPage::refreshLive()
 {
     const auto at = line();
@@ -229,8 +238,8 @@ void RunSheetPage::refreshLive()
         return;
     const run_sheet::Line& l = m_sheet->lines[*at];
     const run_sheet::Standing& s = m_sheet->standings[*at];
-    const bool open = s.waitsFor.empty() && l.barred.empty() && s.state != State::Done &&
-                      m_of == m_desk.store.analysis() && m_desk.live.notOfNow().isEmpty();
+    const bool open = s.waitsFor.empty() && l.barred.empty() && s.state != State::Done && isOfNow() &&
+                      m_desk.live.notOfNow().isEmpty();
     if (l.by == By::Ecu && !l.window) {
         if (open && m_desk.live.ecuLive() && m_desk.selection.condition() == job::Condition::KeyOn)
             pass({});

@@ -45,6 +45,7 @@ class RunSheetPage : public StagePage
     void findFault();
     [[nodiscard]] std::optional<size_t> line() const; ///< that is in hand, in today's sheet
     [[nodiscard]] std::optional<job::Reading> heard() const;
+    [[nodiscard]] bool isOfNow() const;
     [[nodiscard]] bool isSteady(const job::Reading& reading);
 
     SheetPtr m_sheet;
