@@ -16,6 +16,7 @@ namespace vicegrip::bench {
 namespace {
 
 constexpr double kMinute_s = 60;
+constexpr double kNoticed_k = 0.2, kNoticed_pa = 2e3; ///< what no sensor shows need not be solved anew
 
 /// Within tolerance, but not on it.
 job::Job asBuilt(job::Job job, unsigned seed)
@@ -79,6 +80,9 @@ electrics::Situation Car::situation() const
     job::Surroundings surroundings = m_asBuilt.surroundings;
     surroundings.ambient_k = m_ambient_k;
     electrics::Situation out{m_condition, surroundings, m_measurands, now()};
+    for (const job::Circuit& c : m_job.circuits)
+        if (const auto felt = m_engine.felt(m_job, c))
+            out.measurands.try_emplace(c.id, *felt); // what hands hold stays
     if (m_crank_deg && !job::engineTurns(m_condition))
         out.pulling = onTooth(m_job, out.faults, *m_crank_deg);
     return out;
@@ -87,6 +91,7 @@ electrics::Situation Car::situation() const
 Result<void> Car::solve()
 {
     m_counted_rpm.reset();
+    m_solvedWith = m_engine;
     electrics::Situation is = situation();
     auto built = electrics::build(m_asBuilt, is);
     if (built && std::erase_if(is.pulling, [&](const job::CircuitId& id) { return !built->circuits[id].powered; }) > 0)
@@ -126,6 +131,8 @@ Result<void> Car::practise(std::string_view faults)
 
 Result<void> Car::setCondition(job::Condition condition)
 {
+    if (condition != m_condition)
+        m_engine.begin(m_job, turningOf(m_job, condition), m_ambient_k);
     m_condition = condition;
     return solve();
 }
@@ -168,8 +175,16 @@ faults::FaultList Car::now() const
 
 void Car::pass(double seconds)
 {
-    if (m_loose.pass(seconds, left()))
+    m_engine.pass(seconds);
+    const bool warmer = std::abs(m_engine.coolant_k() - m_solvedWith.coolant_k()) > kNoticed_k ||
+                        std::abs(m_engine.oil_pa() - m_solvedWith.oil_pa()) > kNoticed_pa;
+    if (m_loose.pass(seconds, left())) {
         (void)solve(); // as in the constructor
+    } else if (warmer) {
+        const auto counted = m_counted_rpm; // warmth turns no wheel
+        (void)solve();
+        m_counted_rpm = counted;
+    }
 }
 
 Result<void> Car::areThere(const std::vector<electrics::Leads>& places) const

@@ -1,5 +1,6 @@
 #pragma once
 
+#include "bench/engine.h"
 #include "bench/loose_wires.h"
 #include "core/electrics/readings.h"
 #include "core/job/job.h"
@@ -47,7 +48,7 @@ class Car
 
     /// What hands hold and move, as faults::Loose::heldAs; empty: they are off.
     void hold(std::set<std::string> held) { m_loose.hold(std::move(held)); }
-    /// So many seconds later: what is loose may have let go, or touch again.
+    /// So many seconds later: what is loose may have let go, or touch again, and an engine that runs is warmer.
     void pass(double seconds);
 
     /// The ECU switches one of its outputs on by itself: the circuits whose part answers. Errors (Reference): no such
@@ -96,6 +97,8 @@ class Car
     faults::FaultList m_faults;
     std::vector<faults::Subjects> m_mends;
     LooseWires m_loose;
+    Engine m_engine;
+    Engine m_solvedWith; ///< as its sensors felt it when the network was solved last
     job::Condition m_condition = job::Condition::KeyOn;
     std::map<job::CircuitId, double> m_measurands;
     double m_ambient_k;
