@@ -14,6 +14,7 @@
 #include <QLineEdit>
 #include <QPixmap>
 #include <QPushButton>
+#include <QTableWidget>
 #include <QTimer>
 
 #include <functional>
@@ -103,7 +104,12 @@ std::vector<Shot> shots(MainWindow& window)
              emit file->editingFinished();
          }},
         {QStringLiteral("trigger"), [] {}},
-        {QStringLiteral("preferences"), [&window] { trigger(window, QKeySequence(Qt::CTRL | Qt::Key_Comma)); }},
+        {QString(), [=] { go("clt", Stage::Start); }},
+        {QStringLiteral("run-sheet"),
+         [&window] {
+             if (auto* lines = window.findChild<QTableWidget*>(QStringLiteral("sheet-lines")))
+                 lines->setCurrentCell(12, 1); // the battery, before any power
+         }},
         {QString(), [&window] { trigger(window, QKeySequence(Qt::Key_F4)); }},
         {QString(), [&window] { trigger(window, QKeySequence(Qt::Key_F5)); }},
         {QString(), [] {}},

@@ -3,6 +3,7 @@
 #include "core/throttle/limits.h"
 #include "tests/support/window.h"
 
+#include <QDateTime>
 #include <gmock/gmock.h>
 
 /// The run sheet in the window: by the keyboard, by a meter and by what the bench's ECU reports.
@@ -59,6 +60,29 @@ class RunSheetPath : public testing::Test
                 for (const auto& e : analysis::promises(a, view.id, job::Condition::BatteryOff))
                     if (e.station.role == parts::PinRole::Ground && e.promises())
                         j.proofs.push_back(proof::record(a.facts, view.id, e, e.due, job::ReadingSource::Meter, when));
+            return {};
+        }));
+        w.settle();
+    }
+
+    /// Every line that comes before this one and is worked here, as a good car shows it.
+    void workThrough(const std::string& id)
+    {
+        ASSERT_TRUE(w.window.desk().store.edit(QStringLiteral("before"), [&](job::Job& j) -> Result<void> {
+            const std::string now = QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString();
+            for (int i = 0; i < 100; ++i) {
+                const auto s = run_sheet::sheetOf(test::analysed(j), now);
+                std::optional<size_t> next;
+                for (size_t l = 0; l < s.lines.size() && s.lines[l].id != id && !next; ++l)
+                    if (s.lines[l].by != run_sheet::By::Work && s.standings[l].state != proof::State::Done &&
+                        s.standings[l].waitsFor.empty())
+                        next = l;
+                if (!next)
+                    return {};
+                const auto& window = s.lines[*next].window;
+                EXPECT_TRUE(run_sheet::pass(j, s, *next, {window ? std::optional(window->due) : std::nullopt}, now))
+                    << s.lines[*next].id;
+            }
             return {};
         }));
         w.settle();
@@ -162,6 +186,55 @@ TEST_F(RunSheetPath, TheBenchPassesWhatItsEcuReports)
     EXPECT_EQ(job().proofs.back().circuit.value, "map");
     EXPECT_EQ(job().proofs.back().station, "value");
     EXPECT_EQ(job().proofs.back().source, job::ReadingSource::Ecu);
+}
+
+/// What does not read its place goes to the fault finder with its reading.
+TEST_F(RunSheetPath, AValueThatIsOffGoesToTheFaultFinderWithItsReading)
+{
+    w.setFaults(R"([{"kind": "open", "wire": "w1"}])");
+    workElsewhere();
+    workThrough("value map");
+    w.startBench();
+    show();
+    choose("Manifold pressure reads its place");
+    ASSERT_TRUE(QTest::qWaitFor([&] { return w.textOf("sheet-now").find("kPa") != std::string::npos; }, 10000));
+    EXPECT_TRUE(job().proofs.empty() || job().proofs.back().circuit.value != "map") << "it does not pass by itself";
+    w.key(Qt::Key_F);
+    w.settle();
+    EXPECT_EQ(w.window.stage(), Stage::Meter);
+    EXPECT_EQ(w.window.desk().selection.circuit().value, "map");
+    ASSERT_FALSE(job().proofs.empty());
+    EXPECT_EQ(job().proofs.back().station, "value");
+    EXPECT_FALSE(job().proofs.back().passes());
+}
+
+/// On the bench's starter and at its idle: the speed its ECU counts, the meter at the posts, oil, and then it is warm.
+TEST_F(RunSheetPath, FromTheStarterToAnIdleOnTheBench)
+{
+    workElsewhere();
+    workThrough("crank speed");
+    w.startBench();
+    show();
+    choose("The ECU shows the starter's speed");
+    EXPECT_EQ(passed("crank speed"), 0U) << "nobody has turned the key";
+    w.key(Qt::Key_C);
+    ASSERT_TRUE(QTest::qWaitFor([&] { return passed("crank speed") == 1; }, 10000)) << standing();
+    EXPECT_EQ(w.window.desk().selection.condition(), job::Condition::Cranking);
+    EXPECT_NEAR(job().passed.back().reading->si() * 60, 200, 20);
+    w.settle();
+    choose("Battery while the starter turns");
+    w.key(Qt::Key_T);
+    ASSERT_TRUE(QTest::qWaitFor([&] { return passed("crank battery") == 1; }, 10000)) << standing();
+    EXPECT_TRUE(job().passed.back().passes()) << standing();
+    workThrough("runs");
+    choose("It runs by itself");
+    w.key(Qt::Key_C);
+    ASSERT_TRUE(QTest::qWaitFor([&] { return passed("runs") == 1; }, 10000)) << standing();
+    w.settle();
+    choose("The alternator charges");
+    w.key(Qt::Key_T);
+    ASSERT_TRUE(QTest::qWaitFor([&] { return passed("charging") == 1; }, 10000)) << standing();
+    EXPECT_TRUE(job().passed.back().passes()) << standing();
 }
 
 } // namespace

@@ -58,6 +58,7 @@ void LineCard::buildFigures(QVBoxLayout* column)
         number->setObjectName(QLatin1String(objectName));
         box->addWidget(caption);
         box->addWidget(number);
+        box->addStretch();
         figures->addLayout(box);
     };
     put(tr("must read"), "sheet-due", m_dueName, m_due);
@@ -130,6 +131,8 @@ void LineCard::show(const run_sheet::Sheet& sheet, size_t index, const Around& a
     const bool reads = line.window.has_value();
     for (QWidget* w : std::initializer_list<QWidget*>{m_due, m_dueName, m_now, m_nowName, m_source, m_reading})
         w->setVisible(reads);
+    for (QLabel* l : {m_now, m_nowName}) // a meter's reading stands in the verdict
+        l->setVisible(line.by == By::Ecu && reads);
     m_due->setText(text(run_sheet::windowText(line)));
     m_source->setText(line.source.empty() ? QString() : tr("Because: %1.").arg(text(line.source)));
     m_source->setVisible(!line.source.empty());
