@@ -38,9 +38,9 @@ PAGES = [
     ("trigger-capture", "Trigger: capture", ["trigger"]),
     ("trigger-light", "Trigger: timing light", []),
     ("trigger-mount", "Trigger: where to mount", []),
-    ("start", "Start", []),
+    ("start", "Start", ["run-sheet"]),
     ("handover", "Handover", []),
-    ("preferences", "Preferences", ["preferences"]),
+    ("preferences", "Preferences", []),
 ]
 
 STYLE = """body{margin:0 auto;max-width:46rem;padding:2rem 1rem;font:1rem/1.5 Inter,sans-serif;color:#1b2226;background:#fcfbf7}
