@@ -114,7 +114,7 @@ void oilOnStarter(Made& made)
     if (sensor->kind == parts::PartUse::FluidPressure) {
         line = &made.valued("crank oil", *c, Condition::Cranking, phrase("Oil pressure rises on the starter"),
                             zero + kStarterOil_pa, std::numeric_limits<double>::infinity(),
-                            phrase("half a bar within some seconds: typical"));
+                            phrase("{} within some seconds: typical", gaugeText(kStarterOil_pa)));
     } else {
         line = &made.add("crank oil", By::Eyes, phrase("Oil pressure rises on the starter"));
     }

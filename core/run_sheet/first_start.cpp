@@ -74,7 +74,7 @@ void oilRuns(Made& made)
         const double zero = sensor->measures == Dimension::AbsolutePressure ? made.job().surroundings.barometer_pa : 0;
         line = &made.valued("oil runs", *c, Condition::Running, phrase("Oil pressure within five seconds"),
                             zero + kIdleOil_pa, std::numeric_limits<double>::infinity(),
-                            phrase("one bar and more at idle: typical"));
+                            phrase("{} and more at idle: typical", gaugeText(kIdleOil_pa)));
     } else {
         line = &made.add("oil runs", By::Eyes, phrase("Oil pressure within five seconds"));
         line->how = phrase("Gauge or lamp.");

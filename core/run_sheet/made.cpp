@@ -136,6 +136,16 @@ std::vector<std::string> Made::fuelSubjects() const
     return out;
 }
 
+std::string degreesText(double kelvin)
+{
+    return units::format(kelvin, units::Dimension::Temperature, "°C", 0);
+}
+
+std::string gaugeText(double pa)
+{
+    return units::format(pa, units::Dimension::GaugePressure, "bar", 1);
+}
+
 std::string findIt()
 {
     return phrase("Enter takes this reading to the fault finder, which says where to look.");

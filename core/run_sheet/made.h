@@ -68,6 +68,10 @@ void firstStart(Made& made);
 void warm(Made& made);
 void road(Made& made);
 
+/// A temperature and a pressure above the air's in a sentence, as people read them.
+[[nodiscard]] std::string degreesText(double kelvin);
+[[nodiscard]] std::string gaugeText(double pa);
+
 /// What every line says of a reading that the fault finder can take up.
 [[nodiscard]] std::string findIt();
 

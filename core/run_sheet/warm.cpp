@@ -15,6 +15,7 @@ using units::Dimension;
 constexpr double kLoop_k =
     273.15 + 71; ///< coolant from which closed loop and learning work (common practice, no source)
 constexpr double kHot_k = 273.15 + 110; ///< above, something is wrong (typical)
+constexpr double kWarmOil_k = 273.15 + 80; ///< before a pull (common practice, no source)
 constexpr double kZero = 0.005; ///< of its range: what a shut throttle may show (typical)
 constexpr double kLeastValve = 0.02, kMostValve = 0.10; ///< warm, in neutral (common practice, no source)
 constexpr double kCorrection = 0.10; ///< typical
@@ -66,8 +67,9 @@ void correction(Made& made)
     Line& line = made.add("closed loop", By::Typed, phrase("Closed loop stays within 10 %"), {"warm"});
     line.window = shareBetween(-kCorrection, kCorrection);
     line.source =
-        phrase("10 % either way is what a map and injectors of known size leave: typical. Below 71 °C of coolant it "
-               "means nothing: common practice, no source");
+        phrase("10 % either way is what a map and injectors of known size leave: typical. Below {} of coolant it means "
+               "nothing: common practice, no source",
+               degreesText(kLoop_k));
     line.how = phrase("The correction that the unit's own program shows at a steady idle. Type it: -3, 4.");
     line.remedy =
         phrase("More than that at idle alone is air that nobody measured, or an exhaust leak before the sensor; at "
@@ -80,10 +82,12 @@ void warm(Made& made)
 {
     made.begin(Section::Warm);
     if (const job::Circuit* clt = made.sensing("clt")) {
-        Line& line = made.valued("warm", *clt, Condition::Running, phrase("Warm: coolant above 71 °C"), kLoop_k, kHot_k,
-                                 phrase("closed loop and learning work from 71 °C on: common practice, no source"));
-        line.how = phrase("Let it idle. The fan should come on before 110 °C.");
-        line.remedy = phrase("Over 110 °C: key off. Air in the coolant, or a fan that does not answer its output.");
+        Line& line = made.valued(
+            "warm", *clt, Condition::Running, phrase("Warm: coolant above {}", degreesText(kLoop_k)), kLoop_k, kHot_k,
+            phrase("closed loop and learning work from {} on: common practice, no source", degreesText(kLoop_k)));
+        line.how = phrase("Let it idle. The fan should come on before {}.", degreesText(kHot_k));
+        line.remedy = phrase("Over {}: key off. Air in the coolant, or a fan that does not answer its output.",
+                             degreesText(kHot_k));
         line.caution = phrase("Scalding coolant: no cap is opened on a warm engine.");
     }
     if (const job::Circuit* tps = throttle(made)) {
@@ -113,8 +117,9 @@ void road(Made& made)
     rules.holds = rules.today = true;
     Line& pulls = made.add("pulls", By::Eyes, phrase("Two or three pulls alike are logged"), {"rules"});
     pulls.how =
-        phrase("Warm, oil about 80 °C, one gear, from about 2,500 rpm to the top, the same each time. One person "
-               "drives, another looks at the log.");
+        phrase("Warm, oil about {}, one gear, from about 2,500 rpm to the top, the same each time. One person drives, "
+               "another looks at the log.",
+               degreesText(kWarmOil_k));
     pulls.source = phrase("common practice, no source");
     pulls.caution = phrase("Knock, a lean mixture, a number that stands still: off the pedal at once.");
 }

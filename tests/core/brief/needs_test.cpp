@@ -320,8 +320,11 @@ TEST(Questions, OfTheWheelSayWhatTheSensorSettles)
     EXPECT_THAT(why(test::petrel()), AllOf(HasSubstr("falling"), HasSubstr("pull-up")));
     job::Job coil = test::petrel();
     for (auto& part : coil.parts)
-        if (part.kind == parts::PartUse::CrankTrigger)
+        if (part.kind == parts::PartUse::CrankTrigger) {
+            const parts::PartId id = part.id; // that the device is of
             part = *parts::find(test::library(), parts::PartId{"vr-crank"});
+            part.id = id;
+        }
     EXPECT_THAT(why(coil), AllOf(HasSubstr("falling"), HasSubstr("conditioner"), HasSubstr("positive")));
 }
 
