@@ -8,7 +8,6 @@
 namespace vicegrip::run_sheet {
 namespace {
 
-using analysis::Stage;
 using job::Condition;
 using units::Dimension;
 
