@@ -132,7 +132,7 @@ Result<void> Car::practise(std::string_view faults)
 Result<void> Car::setCondition(job::Condition condition)
 {
     if (condition != m_condition)
-        m_engine.begin(m_job, turningOf(m_job, condition), m_ambient_k);
+        m_engine.begin(turningOf(m_job, condition), m_ambient_k);
     m_condition = condition;
     return solve();
 }

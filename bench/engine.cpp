@@ -23,11 +23,10 @@ constexpr double kOnStarter = 0.93, kAtIdle = 0.34;
 
 } // namespace
 
-void Engine::begin(const job::Job& job, const std::optional<trigger::Turning>& turning, double ambient_k)
+void Engine::begin(const std::optional<trigger::Turning>& turning, double ambient_k)
 {
     m_rpm = turning ? turning->rpm : 0;
     m_fires = m_rpm > kFires_rpm;
-    m_litres = job.brief ? job.brief->displacement_m3 * 1e3 : 2;
     m_ambient_k = m_coolant_k = m_oil_k = ambient_k;
 }
 

@@ -11,13 +11,13 @@
 namespace vicegrip::cli {
 namespace {
 
-std::string today()
+std::string nowText()
 {
     const std::time_t now = std::time(nullptr);
     std::tm utc{};
     gmtime_r(&now, &utc);
-    char text[11] = {};
-    std::strftime(text, sizeof text, "%Y-%m-%d", &utc);
+    char text[21] = {};
+    std::strftime(text, sizeof text, "%Y-%m-%dT%H:%M:%SZ", &utc);
     return text;
 }
 
@@ -75,7 +75,7 @@ int runSheet(const SheetOptions& options)
     if (!job)
         return refuse(job.error(), kUnreadable);
     const auto analysis = analysis::analyse(std::make_shared<const job::Job>(std::move(*job)));
-    const run_sheet::Sheet s = run_sheet::sheetOf(analysis, today());
+    const run_sheet::Sheet s = run_sheet::sheetOf(analysis, nowText());
     if (options.json) {
         Json lines = Json::array();
         for (size_t i = 0; i < s.lines.size(); ++i)

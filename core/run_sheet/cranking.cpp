@@ -63,38 +63,36 @@ void turning(Made& made)
     line.after.emplace_back("no fire");
 }
 
+/// Not below this; a car whose own network cannot keep it does not start.
+void keepAbove(Line& line, double least_v)
+{
+    line.window->low = std::max(line.window->low, least_v);
+    if (line.window->low > line.window->high)
+        line.barred = phrase("as drawn it keeps {} at best, and {} is due",
+                             job::readingText(line.window->reading(line.window->high), line.window->unit),
+                             job::readingText(line.window->reading(line.window->low), line.window->unit));
+}
+
 void volts(Made& made)
 {
-    if (auto due = made.network().atPosts(Condition::Cranking)) {
-        due->low = std::max(due->low, kLeastPosts_v);
-        Line* line = made.metered("crank battery", phrase("Battery while the starter turns"), std::move(due));
+    if (Line* line = made.metered("crank battery", phrase("Battery while the starter turns"),
+                                  made.network().atPosts(Condition::Cranking));
+        line != nullptr) {
+        keepAbove(*line, kLeastPosts_v);
         line->how = phrase("Meter on its lowest value (min), on the posts themselves.");
         line->source = phrase("this car's network under its starter; never below 9.6 V, which is common practice");
         line->remedy =
             phrase("Low at the posts: charge or change the battery. Low elsewhere only: its leads and grounds.");
         line->after.emplace_back("no fire");
     }
-    const parts::Ecu& ecu = made.job().ecu;
-    const auto ground = std::ranges::find(ecu.pins, parts::EcuPinRole::PowerGround, &parts::EcuPin::role);
-    for (const parts::EcuPin& pin : ecu.pins) {
-        if (ground == ecu.pins.end() ||
-            (pin.role != parts::EcuPinRole::PowerFeed && pin.role != parts::EcuPinRole::KeyFeed))
-            continue;
-        auto due = made.network().due(Condition::Cranking, job::PointRef::fromText(pin.at),
-                                      job::PointRef::fromText(ground->at));
-        if (!due)
-            continue;
-        const bool dies = due->low < ecu.least_supply_v;
-        due->low = std::max(due->low, ecu.least_supply_v);
-        Line* line = made.metered(
-            "crank feed " + pin.at,
-            phrase("ECU feed at {} while the starter turns", job::spoken(made.job(), job::PointRef::fromText(pin.at))),
-            std::move(due));
+    const double least_v = made.job().ecu.least_supply_v;
+    for (Line* line : made.feeds("crank feed ", Condition::Cranking, key("ECU feed at {} while the starter turns"))) {
+        if (line->window->low < least_v)
+            line->source = phrase("the unit is off below {}, and this car may get there",
+                                  units::format(least_v, units::Dimension::Voltage, "V", 1));
+        keepAbove(*line, least_v);
         line->how =
             phrase("Red on {}, black on {}, the lowest value.", line->window->station.label, line->window->black);
-        line->source = dies ? phrase("the unit is off below {}, and this car may get there",
-                                     units::format(ecu.least_supply_v, units::Dimension::Voltage, "V", 1))
-                            : line->source;
         line->remedy =
             phrase("A feed that goes away with the starter is on the wrong side of the key: it must stay live "
                    "in both places of the key.");
@@ -104,24 +102,14 @@ void volts(Made& made)
 
 void oilOnStarter(Made& made)
 {
-    const job::Circuit* c = made.sensing("oil-pressure");
-    const parts::Part* sensor = c == nullptr ? nullptr : job::sensorOf(made.job(), *c);
-    if (sensor == nullptr)
+    if (made.sensing("oil-pressure") == nullptr)
         return;
-    const double zero =
-        sensor->measures == units::Dimension::AbsolutePressure ? made.job().surroundings.barometer_pa : 0;
-    Line* line = nullptr;
-    if (sensor->kind == parts::PartUse::FluidPressure) {
-        line = &made.valued("crank oil", *c, Condition::Cranking, phrase("Oil pressure rises on the starter"),
-                            zero + kStarterOil_pa, std::numeric_limits<double>::infinity(),
-                            phrase("{} within some seconds: typical", gaugeText(kStarterOil_pa)));
-    } else {
-        line = &made.add("crank oil", By::Eyes, phrase("Oil pressure rises on the starter"));
-    }
-    line->how = phrase("Plugs out turns it easily: up to ten seconds at a time, then a minute's rest for the starter.");
-    line->remedy = phrase("No pressure, no start: level, filter, pump. A fresh pump may have to be primed.");
-    line->holds = true;
-    line->after.emplace_back("no fire");
+    Line& line = made.oil("crank oil", Condition::Cranking, phrase("Oil pressure rises on the starter"), kStarterOil_pa,
+                          phrase("{} within some seconds: typical", gaugeText(kStarterOil_pa)));
+    line.how = phrase("Plugs out turns it easily: up to ten seconds at a time, then a minute's rest for the starter.");
+    line.remedy = phrase("No pressure, no start: level, filter, pump. A fresh pump may have to be primed.");
+    line.holds = true;
+    line.after.emplace_back("no fire");
 }
 
 } // namespace

@@ -1,5 +1,6 @@
 #include "core/base/phrase.h"
 #include "core/run_sheet/made.h"
+#include "core/timing_light/timing_light.h"
 
 #include <algorithm>
 
@@ -9,7 +10,6 @@ namespace {
 
 using analysis::Stage;
 using job::Condition;
-using units::Dimension;
 
 constexpr double kLeastIdle_rpm = 500, kMostIdle_rpm = 1800; ///< cold to warm (typical)
 constexpr double kIdleOil_pa = 100e3; ///< of an engine that idles (typical)
@@ -36,18 +36,6 @@ void fuelReady(Made& made)
                              percent(*tank->baseline), percent(tank->readyFor));
 }
 
-void together(Made& made)
-{
-    Line& line = made.add("together", By::Eyes, phrase("Everything is back on, everybody stands clear"),
-                          {"crank speed", "crank battery"});
-    line.how = phrase("Fuses and plugs of injectors and coils in, plug leads home, air pipes on, tools off the engine. "
-                      "Neutral or park, brake on. One person at the key, one with the extinguisher.");
-    line.caution =
-        phrase("Exhaust is poison: doors open. Fans start by themselves. Key off at any knock, at any drop of "
-               "fuel, and without oil pressure after five seconds.");
-    line.holds = line.today = true;
-}
-
 void runs(Made& made)
 {
     const job::Circuit* crank = made.crank();
@@ -67,21 +55,59 @@ void runs(Made& made)
 
 void oilRuns(Made& made)
 {
-    const job::Circuit* c = made.sensing("oil-pressure");
-    const parts::Part* sensor = c == nullptr ? nullptr : job::sensorOf(made.job(), *c);
-    Line* line = nullptr;
-    if (sensor != nullptr && sensor->kind == parts::PartUse::FluidPressure) {
-        const double zero = sensor->measures == Dimension::AbsolutePressure ? made.job().surroundings.barometer_pa : 0;
-        line = &made.valued("oil runs", *c, Condition::Running, phrase("Oil pressure within five seconds"),
-                            zero + kIdleOil_pa, std::numeric_limits<double>::infinity(),
-                            phrase("{} and more at idle: typical", gaugeText(kIdleOil_pa)));
-    } else {
-        line = &made.add("oil runs", By::Eyes, phrase("Oil pressure within five seconds"));
-        line->how = phrase("Gauge or lamp.");
+    Line& line = made.oil("oil runs", Condition::Running, phrase("Oil pressure within five seconds"), kIdleOil_pa,
+                          phrase("{} and more at idle: typical", gaugeText(kIdleOil_pa)));
+    line.remedy = phrase("Key off at once. Nothing else counts before it has oil pressure.");
+    line.holds = true;
+    line.after.emplace_back("runs");
+}
+
+/// A light at two speeds and more, and what it says.
+void light(Made& made, const job::Circuit& crank)
+{
+    std::vector<timing_light::Seen> seen;
+    for (const job::LightReading& r : crank.trigger ? crank.trigger->light : std::vector<job::LightReading>())
+        seen.push_back({r.rpm, r.commanded_deg, r.seen_deg});
+    const auto lock = timing_light::lockOf(seen);
+    const bool stands = lock && timing_light::stands(*lock);
+    Line& line = made.work("light", phrase("Sparks come where they are commanded"), Stage::Trigger,
+                           stands ? proof::State::Done
+                           : lock ? proof::State::Failing
+                                  : proof::State::Untouched,
+                           stands ? std::string()
+                           : lock ? phrase("the light shows them elsewhere")
+                                  : phrase("{} of 2 readings of a timing light", std::to_string(seen.size())));
+    line.circuit = crank.id;
+    line.how = phrase("Trigger, Light: timing locked in the unit, a light at the wheel, two speeds or more.");
+    line.remedy = lock ? timing_light::todo(*lock, timing_light::kMostDelay_s) : std::string();
+    line.caution =
+        phrase("A strobe makes turning parts look still: hands and leads clear. Ignition voltage: no touching.");
+    line.after.emplace_back("leaks running");
+}
+
+/// The first start rests on all that was seen on the starter, and on every circuit that the engine cannot run without.
+std::vector<std::string> beforeStart(Made& made)
+{
+    std::vector<std::string> out;
+    for (const Line& line : made.lines()) {
+        const job::Circuit* c = job::find(made.job(), line.circuit);
+        if (line.section == Section::Cranking || (c != nullptr && c->want == job::Want::Required))
+            out.push_back(line.id);
     }
-    line->remedy = phrase("Key off at once. Nothing else counts before it has oil pressure.");
-    line->holds = true;
-    line->after.emplace_back("runs");
+    return out;
+}
+
+void together(Made& made)
+{
+    Line& line = made.add("together", By::Eyes, phrase("Everything is back on, everybody stands clear"));
+    for (std::string& before : beforeStart(made))
+        line.after.push_back(std::move(before));
+    line.how = phrase("Fuses and plugs of injectors and coils in, plug leads home, air pipes on, tools off the engine. "
+                      "Neutral or park, brake on. One person at the key, one with the extinguisher.");
+    line.caution =
+        phrase("Exhaust is poison: doors open. Fans start by themselves. Key off at any knock, at any drop of "
+               "fuel, and without oil pressure after five seconds.");
+    line.holds = line.today = true;
 }
 
 } // namespace
@@ -111,19 +137,8 @@ void firstStart(Made& made)
                    "off, before it cooks the battery.");
         line->after.emplace_back("runs");
     }
-    const job::Circuit* crank = made.crank();
-    if (crank == nullptr || made.keepsWheel(*crank))
-        return;
-    const size_t readings = crank->trigger ? crank->trigger->light.size() : 0;
-    Line& light = made.work("light", phrase("Sparks come where they are commanded"), Stage::Trigger,
-                            readings >= 2 ? proof::State::Done : proof::State::Untouched,
-                            readings >= 2 ? std::string()
-                                          : phrase("{} of 2 readings of a timing light", std::to_string(readings)));
-    light.circuit = crank->id;
-    light.how = phrase("Trigger, Light: timing locked in the unit, a light at the wheel, two speeds or more.");
-    light.caution =
-        phrase("A strobe makes turning parts look still: hands and leads clear. Ignition voltage: no touching.");
-    light.after.emplace_back("leaks running");
+    if (const job::Circuit* crank = made.crank(); crank != nullptr && !made.keepsWheel(*crank))
+        light(made, *crank);
 }
 
 } // namespace vicegrip::run_sheet

@@ -4,6 +4,7 @@
 #include "core/units/shown.h"
 
 #include <algorithm>
+#include <cmath>
 
 /// Key on, engine off: the unit wakes, the pump primes, nothing leaks, and every sensor reads what it must at rest.
 namespace vicegrip::run_sheet {
@@ -20,21 +21,11 @@ constexpr double kFull = 0.98; ///< of its range, what a throttle that is right 
 /// The unit's own feeds, at its plugs.
 void feeds(Made& made)
 {
-    const parts::Ecu& ecu = made.job().ecu;
-    const auto ground = std::ranges::find(ecu.pins, parts::EcuPinRole::PowerGround, &parts::EcuPin::role);
-    if (ground == ecu.pins.end())
-        return;
-    for (const parts::EcuPin& pin : ecu.pins) {
-        if (pin.role != parts::EcuPinRole::PowerFeed && pin.role != parts::EcuPinRole::KeyFeed)
-            continue;
-        Line* line = made.metered(
-            "feed " + pin.at, phrase("ECU feed at {}", job::spoken(made.job(), job::PointRef::fromText(pin.at))),
-            made.network().due(Condition::KeyOn, job::PointRef::fromText(pin.at), job::PointRef::fromText(ground->at)));
-        if (line == nullptr)
-            continue;
+    for (Line* line : made.feeds("feed ", Condition::KeyOn, key("ECU feed at {}"))) {
         line->how = phrase("Key on. Red on {}, black on {}, from behind the plug.", line->window->station.label,
                            line->window->black);
         line->remedy = phrase("Fuse, relay, key feed and grounds, in this order: Pins, Feeds shows the way.");
+        line->after.emplace_back("battery");
     }
 }
 
@@ -117,18 +108,18 @@ void values(Made& made)
             line->after.push_back("limits " + c.id.value);
         if (!stroke || line->window->station.kind != proof::StationKind::Value)
             continue;
-        const std::string hurts =
-            byWire && sensor->kind == PartUse::Throttle
-                ? phrase("A driven plate moves by itself, and closes hard: fingers and tools out of it "
-                         "as long as the key is on.")
-                : std::string();
-        line->caution = hurts;
-        Line& open = made.valued("open " + c.id.value, c, Condition::KeyOn, phrase("{}: right down reads open", c.name),
-                                 kFull * c.scaling.high, std::numeric_limits<double>::infinity(),
-                                 phrase("98 % and more with the pedal right down: typical"));
+        if (byWire && sensor->kind == PartUse::Throttle) { // no pedal opens it while the engine stands
+            line->caution =
+                phrase("A driven plate moves by itself, and closes hard: fingers and tools out of it as long "
+                       "as the key is on.");
+            continue;
+        }
+        Line& open =
+            made.valued("open " + c.id.value, c, Condition::KeyOn, phrase("{}: right down reads open", c.name),
+                        std::lerp(c.scaling.low, c.scaling.high, kFull), std::numeric_limits<double>::infinity(),
+                        phrase("98 % and more with the pedal right down: typical"));
         open.how = phrase("Press the pedal right down and hold it, from the seat: cable, stop and carpet count.");
         open.remedy = phrase("The cable does not pull it open, or its limits were taught elsewhere: Scale, Strokes.");
-        open.caution = hurts;
         open.after.push_back("value " + c.id.value);
     }
 }
@@ -171,9 +162,6 @@ void keyOn(Made& made)
     awake.remedy = phrase("Feeds and grounds at its plugs, then its link.");
     awake.after = std::move(before);
     feeds(made);
-    for (Line& line : made.lines())
-        if (line.id.starts_with("feed "))
-            line.after.emplace_back("battery");
     values(made);
     baseline(made);
     codes(made);

@@ -5,6 +5,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 
 namespace vicegrip::run_sheet {
 
@@ -75,6 +76,39 @@ Line& Made::valued(const std::string& id, const job::Circuit& circuit, Condition
     line.source = std::move(source);
     line.remedy = findIt();
     return line;
+}
+
+Line& Made::oil(const std::string& id, Condition condition, std::string what, double least_pa, std::string source)
+{
+    const job::Circuit* c = sensing("oil-pressure");
+    const parts::Part* sensor = c == nullptr ? nullptr : job::sensorOf(job(), *c);
+    if (sensor == nullptr || sensor->kind != PartUse::FluidPressure) {
+        Line& line = add(id, By::Eyes, std::move(what));
+        line.how = phrase("Gauge or lamp.");
+        return line;
+    }
+    const double zero_pa = sensor->measures == units::Dimension::AbsolutePressure ? job().surroundings.barometer_pa : 0;
+    return valued(id, *c, condition, std::move(what), zero_pa + least_pa, std::numeric_limits<double>::infinity(),
+                  std::move(source));
+}
+
+std::vector<Line*> Made::feeds(const std::string& begin, Condition condition, const char* what)
+{
+    const parts::Ecu& ecu = job().ecu;
+    const auto ground = std::ranges::find(ecu.pins, parts::EcuPinRole::PowerGround, &parts::EcuPin::role);
+    if (ground == ecu.pins.end())
+        return {};
+    const size_t first = m_lines.size();
+    for (const parts::EcuPin& pin : ecu.pins)
+        if (pin.role == parts::EcuPinRole::PowerFeed || pin.role == parts::EcuPinRole::KeyFeed) {
+            const auto at = job::PointRef::fromText(pin.at);
+            metered(begin + pin.at, phrase(what, job::spoken(job(), at)),
+                    m_network.due(condition, at, job::PointRef::fromText(ground->at)));
+        }
+    std::vector<Line*> out;
+    for (size_t i = first; i < m_lines.size(); ++i)
+        out.push_back(&m_lines[i]);
+    return out;
 }
 
 Line* Made::metered(const std::string& id, std::string what, std::optional<proof::Expectation> due)
@@ -148,7 +182,7 @@ std::string gaugeText(double pa)
 
 std::string findIt()
 {
-    return phrase("Enter takes this reading to the fault finder, which says where to look.");
+    return phrase("F takes this reading to the fault finder, which says where to look.");
 }
 
 } // namespace vicegrip::run_sheet

@@ -36,8 +36,15 @@ class Made
     Line& valued(const std::string& id, const job::Circuit& circuit, job::Condition condition, std::string what,
                  double low, double high, std::string source);
 
+    /// A line of what a gallery shows, `least_pa` above the air outside; by eyes where no pressure is read.
+    Line& oil(const std::string& id, job::Condition condition, std::string what, double least_pa, std::string source);
+
     /// A line of a meter; null where the network says nothing of it.
     Line* metered(const std::string& id, std::string what, std::optional<proof::Expectation> due);
+
+    /// Lines of a meter at each of the ECU's own feeds, their ids beginning so. The references hold until the next line
+    /// is made.
+    std::vector<Line*> feeds(const std::string& begin, job::Condition condition, const char* what);
 
     [[nodiscard]] bool has(std::string_view id) const;
 

@@ -5,6 +5,8 @@
 #include "core/run_sheet/made.h"
 
 #include <algorithm>
+#include <charconv>
+#include <chrono>
 #include <cmath>
 #include <map>
 #include <set>
@@ -14,7 +16,36 @@ namespace {
 
 using proof::State;
 
+constexpr double kWorkday_h = 12; ///< for so long the place is taken to be as it was seen
 constexpr size_t kDate = 10; ///< letters of the date in an ISO 8601 moment
+
+/// Hours since 1970 of an ISO 8601 moment, UTC; none where it is no such thing.
+std::optional<double> hoursOf(std::string_view when)
+{
+    const auto number = [&](size_t at, size_t letters) {
+        int out = -1;
+        if (at + letters <= when.size())
+            std::from_chars(when.data() + at, when.data() + at + letters, out);
+        return out;
+    };
+    const int year = number(0, 4), month = number(5, 2), day = number(8, 2), hour = number(11, 2),
+              minute = number(14, 2);
+    if (year < 0 || month < 0 || day < 0 || hour < 0 || minute < 0)
+        return std::nullopt;
+    const std::chrono::year_month_day date{std::chrono::year(year), std::chrono::month(static_cast<unsigned>(month)),
+                                           std::chrono::day(static_cast<unsigned>(day))};
+    if (!date.ok())
+        return std::nullopt;
+    return static_cast<double>(std::chrono::sys_days(date).time_since_epoch().count()) * 24 + hour + minute / 60.0;
+}
+
+/// Whether what was seen then may be otherwise by now. By hours and not by the date, which changes in the middle of
+/// somebody's evening.
+bool isOfAnotherDay(std::string_view when, std::string_view now)
+{
+    const auto then = hoursOf(when), today = hoursOf(now);
+    return !then || !today || std::abs(*today - *then) > kWorkday_h;
+}
 
 /// The facts a line rests on: its own, and the window's.
 job::RestsOn restsOn(const Line& line, const job::Facts& facts)
@@ -46,7 +77,7 @@ Standing ofCircuit(const Line& line, const analysis::Analysis& analysis)
     return out;
 }
 
-Standing ofPassed(const Line& line, const job::Passed& last, const job::Facts& facts, std::string_view today)
+Standing ofPassed(const Line& line, const job::Passed& last, const job::Facts& facts, std::string_view now)
 {
     Standing out;
     out.when = last.when;
@@ -59,14 +90,14 @@ Standing ofPassed(const Line& line, const job::Passed& last, const job::Facts& f
     if (const auto changed = job::changes(last.restsOn.facts(), facts); !changed.empty()) {
         out.state = State::Stale;
         out.reason = changed.front();
-    } else if (line.today && last.when.substr(0, kDate) != today.substr(0, kDate)) {
+    } else if (line.today && isOfAnotherDay(last.when, now)) {
         out.state = State::Stale;
         out.reason = phrase("that was on another day ({}): look again", last.when.substr(0, kDate));
     }
     return out;
 }
 
-void judge(Sheet& sheet, const analysis::Analysis& analysis, std::string_view today)
+void judge(Sheet& sheet, const analysis::Analysis& analysis, std::string_view now)
 {
     std::map<std::string, const job::Passed*> last;
     for (const job::Passed& p : analysis.job->passed)
@@ -78,7 +109,7 @@ void judge(Sheet& sheet, const analysis::Analysis& analysis, std::string_view to
         const auto passed = last.find(line.id);
         Standing s = line.by == By::Work    ? ofWork(line)
                      : line.provesCircuit   ? ofCircuit(line, analysis)
-                     : passed != last.end() ? ofPassed(line, *passed->second, sheet.facts, today)
+                     : passed != last.end() ? ofPassed(line, *passed->second, sheet.facts, now)
                                             : Standing();
         if (!line.barred.empty()) {
             s.state = State::Failing;
@@ -104,7 +135,7 @@ std::string_view sectionName(Section section)
     return kNames[static_cast<size_t>(section)];
 }
 
-Sheet sheetOf(const analysis::Analysis& analysis, std::string_view today)
+Sheet sheetOf(const analysis::Analysis& analysis, std::string_view now)
 {
     Sheet out;
     if (analysis.job->circuits.empty())
@@ -114,7 +145,7 @@ Sheet sheetOf(const analysis::Analysis& analysis, std::string_view today)
         part(made);
     out.lines = std::move(made.lines());
     out.facts = analysis.facts;
-    judge(out, analysis, today);
+    judge(out, analysis, now);
     return out;
 }
 

@@ -6,7 +6,7 @@
 /// May it be powered, cranked, run? The run sheet that is made for one job: each line with its window, worked out by
 /// the same network that promises every reading, what it rests on, and whether it has passed.
 ///
-///     const run_sheet::Sheet s = run_sheet::sheetOf(analysis, today);
+///     const run_sheet::Sheet s = run_sheet::sheetOf(analysis, now);
 ///     if (const auto next = run_sheet::nextOf(s)) ...                     // the line in hand
 ///     run_sheet::pass(job, s, *next, {reading, ReadingSource::Meter}, when)
 ///
@@ -31,8 +31,9 @@ struct Sheet
     job::Facts facts; ///< of the job, as it was analysed
 };
 
-/// The sheet of a job as it stands. `today` is an ISO 8601 date, UTC: "2026-11-30".
-[[nodiscard]] Sheet sheetOf(const analysis::Analysis& analysis, std::string_view today);
+/// The sheet of a job as it stands `now`, ISO 8601, UTC: "2026-11-30T18:20:00Z". What was seen of the place is asked
+/// for again after twelve hours.
+[[nodiscard]] Sheet sheetOf(const analysis::Analysis& analysis, std::string_view now);
 
 /// The line in hand: the first that has not passed and waits for nothing; none when all have, or all wait.
 [[nodiscard]] std::optional<size_t> nextOf(const Sheet& sheet);

@@ -69,6 +69,12 @@ Result<Lock> lockOf(std::span<const Seen> readings, const Known& known)
     return out;
 }
 
+bool stands(const Lock& lock, double most_s)
+{
+    return lock.agrees && std::abs(lock.offset_deg) <= lock.offsetWithin_deg &&
+           std::abs(lock.delay_s) <= std::max(most_s, lock.delayWithin_s);
+}
+
 std::string todo(const Lock& lock, double most_s)
 {
     if (!lock.agrees)

@@ -36,6 +36,12 @@ struct Lock
 /// (Range): fewer than two readings, or all at one speed.
 [[nodiscard]] Result<Lock> lockOf(std::span<const Seen> readings, const Known& known = {});
 
+/// The delay that ECUs hold (typical).
+inline constexpr double kMostDelay_s = 200e-6;
+
+/// Whether sparks come where they are commanded, as well as the readings tell, with no more delay than an ECU holds.
+[[nodiscard]] bool stands(const Lock& lock, double most_s = kMostDelay_s);
+
 /// What hands set: "Add 2.4° to the offset of the trigger", and what of the delay an ECU that holds no more than
 /// `most_s` leaves.
 [[nodiscard]] std::string todo(const Lock& lock, double most_s);

@@ -17,7 +17,7 @@ Engine turned(Condition condition)
 {
     const job::Job job = test::petrel();
     Engine out;
-    out.begin(job, turningOf(job, condition), kAmbient_k);
+    out.begin(turningOf(job, condition), kAmbient_k);
     return out;
 }
 

@@ -55,6 +55,16 @@ class RunSheetPath : public testing::Test
             const electrics::Wiring wiring(*a.job);
             for (const clicks::Standing& s : a.clicks)
                 j.clicks.push_back(clicks::record(j, a.facts, wiring, *job::find(j, s.circuit), {s.circuit}, when));
+            for (job::Circuit& c : j.circuits) {
+                const parts::Part* sensor = job::sensorOf(j, c);
+                if (sensor == nullptr || !throttle::takesLimits(*sensor))
+                    continue;
+                const auto curve = analysis::curve(a, c.id);
+                job::ThrottleLimits limits;
+                limits.closed_v = limits.closedRest_v = curve.front().reading;
+                limits.open_v = limits.openRest_v = curve.back().reading;
+                c.limits = throttle::calibrated(limits, a.facts, c, wiring.paths(c));
+            }
             j.proofs.clear(); // the bench's ECU goes by the file, and holds the table of the pressure
             for (const proof::CircuitView& view : a.circuits)
                 for (const auto& e : analysis::promises(a, view.id, job::Condition::BatteryOff))

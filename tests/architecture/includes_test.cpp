@@ -82,7 +82,7 @@ const std::vector<Room> kRooms = {
      {"base", "job", "electrics", "wires", "pinning", "brief", "scaling", "throttle", "proof", "findings", "clicks",
       "wiggle", "hand_test", "decoded", "feeds", "bus"}},
     {"core/diagnosis", {"base", "parts", "faults", "electrics", "work", "harness", "scaling", "analysis"}},
-    {"core/run_sheet", {"base", "units", "job", "electrics", "feeds", "throttle", "proof", "analysis"}},
+    {"core/run_sheet", {"base", "units", "timing_light", "job", "electrics", "feeds", "throttle", "proof", "analysis"}},
     {"core/practice", {"base", "units", "harness", "wiggle", "analysis", "diagnosis"}},
     {"core/lookup", {"base", "parts", "wires", "pinning", "analysis"}},
     {"link", {"core"}},

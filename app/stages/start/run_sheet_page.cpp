@@ -21,7 +21,7 @@ namespace {
 using proof::State;
 using run_sheet::By;
 
-constexpr size_t kSteady = 12; ///< readings within the window, one after the other, that pass a line: over a second
+constexpr int kSteady = 12; ///< readings within the window, one after the other, that pass a line: over a second
 
 enum Column { Mark, What, Window };
 
@@ -62,10 +62,7 @@ RunSheetPage::RunSheetPage(Desk& desk, QWidget* parent)
             m_follows = line == run_sheet::nextOf(*m_sheet);
         }
     });
-    connect(m_card, &LineCard::seen, this, [this] {
-        if (isOfNow()) // a key that is pressed twice passes one line
-            pass({});
-    });
+    connect(m_card, &LineCard::seen, this, [this] { pass({}); });
     connect(m_card, &LineCard::typed, this, [this](const job::Reading& reading) {
         pass({reading, job::ReadingSource::Typed});
     });
@@ -179,7 +176,7 @@ void RunSheetPage::goOn()
 void RunSheetPage::choose(const QString& id)
 {
     m_id = id;
-    m_lately.clear();
+    m_steady = 0;
     if (const auto at = line(); at && !m_sheet->lines[*at].circuit.value.empty())
         m_desk.selection.setCircuit(m_sheet->lines[*at].circuit); // the strip below is of what is in hand
     showLine();
@@ -218,11 +215,10 @@ std::optional<job::Reading> RunSheetPage::heard() const
 bool RunSheetPage::isSteady(const job::Reading& reading)
 {
     if (!run_sheet::allows(m_sheet->lines[*line()], reading)) {
-        m_lately.clear();
+        m_steady = 0;
         return false;
     }
-    m_lately.push_back(reading.si());
-    return m_lately.size() >= kSteady;
+    return ++m_steady >= kSteady;
 }
 
 /// Whether the sheet is of the job as it is: what was passed a moment ago is not in it yet.
@@ -264,10 +260,10 @@ void RunSheetPage::refreshLive()
 void RunSheetPage::pass(const run_sheet::Seen& seen)
 {
     const auto at = line();
-    if (!at)
+    if (!at || !isOfNow()) // a key that is pressed twice passes one line
         return;
     const SheetPtr of = m_sheet;
-    m_lately.clear();
+    m_steady = 0;
     m_desk.store.editOrSay(text(of->lines[*at].what),
                            [&](job::Job& job) { return run_sheet::pass(job, *of, *at, seen, nowText()); });
 }
@@ -297,7 +293,10 @@ void RunSheetPage::findFault()
     if (!at)
         return;
     const run_sheet::Line& l = m_sheet->lines[*at];
-    if (const auto reading = heard(); reading && l.provesCircuit && m_sheet->standings[*at].state != State::Failing)
+    const job::Circuit* circuit = job::find(*m_desk.store.job(), l.circuit);
+    if (const auto reading = heard(); reading && l.provesCircuit && circuit != nullptr &&
+                                      m_desk.live.notOfNow().isEmpty() &&
+                                      m_desk.live.untouched(*m_desk.store.job(), *circuit))
         pass({reading, job::ReadingSource::Ecu});
     m_desk.selection.setCircuit(l.circuit);
     m_desk.selection.setCondition(l.window->condition);

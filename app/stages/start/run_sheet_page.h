@@ -4,7 +4,6 @@
 #include "app/stages/stage_page.h"
 #include "core/run_sheet/run_sheet.h"
 
-#include <deque>
 #include <memory>
 
 class QLabel;
@@ -52,7 +51,7 @@ class RunSheetPage : public StagePage
     AnalysisPtr m_of; ///< what it was made of
     QString m_id; ///< of the line in hand
     std::vector<std::optional<size_t>> m_rows; ///< of the list: a line, or a heading
-    std::deque<double> m_lately; ///< of the line's readings
+    int m_steady = 0; ///< readings of the line that were within its window, one after the other
     bool m_follows = true; ///< the next line comes into hand when this one has passed
     ListTable* m_list;
     LineCard* m_card;

@@ -20,7 +20,6 @@
 namespace vicegrip::app {
 namespace {
 
-constexpr double kMostDelay_s = 200e-6; // that ECUs hold (typical)
 constexpr double kLeast_rpm = 50, kMost_rpm = 20000, kMost_deg = 90;
 
 QString degreesText(double deg)
@@ -150,7 +149,7 @@ void LightView::refresh()
     m_delay->setText(tr("%1 ± %2 µs")
                          .arg(text(units::formatNumber(lock->delay_s * 1e6, 0)),
                               text(units::formatNumber(lock->delayWithin_s * 1e6, 0))));
-    m_verdict->setText(text(timing_light::todo(*lock, kMostDelay_s)));
+    m_verdict->setText(text(timing_light::todo(*lock, timing_light::kMostDelay_s)));
     const bool stands = lock->agrees && std::abs(lock->offset_deg) <= lock->offsetWithin_deg;
     setInk(m_verdict, stands ? c.done : c.failing);
 }

@@ -17,18 +17,18 @@ namespace {
 using job::Condition;
 using job::Reading;
 using proof::State;
+using testing::AllOf;
 using testing::Contains;
 using testing::HasSubstr;
 using testing::IsEmpty;
 using testing::Not;
 using units::Dimension;
 
-constexpr const char* kToday = "2026-11-30";
 constexpr const char* kNow = "2026-11-30T10:00:00Z";
 
-Sheet of(const job::Job& job, const char* today = kToday)
+Sheet of(const job::Job& job, const char* now = "2026-11-30T10:00:00Z")
 {
-    return sheetOf(test::analysed(job), today);
+    return sheetOf(test::analysed(job), now);
 }
 
 std::string demo(const char* name)
@@ -318,7 +318,8 @@ TEST(RunSheet, WhatWasSeenGoesStale)
     workThrough(job, stuck);
     ASSERT_EQ(standing(of(job), "leaks primed").state, State::Done) << stuck;
     // Another day: the place is looked at again, the rest stands.
-    const Sheet tomorrow = of(job, "2026-12-01");
+    EXPECT_EQ(standing(of(job, "2026-11-30T20:00:00Z"), "stands").state, State::Done) << "the same evening";
+    const Sheet tomorrow = of(job, "2026-12-01T08:00:00Z");
     EXPECT_EQ(standing(tomorrow, "stands").state, State::Stale);
     EXPECT_THAT(standing(tomorrow, "stands").reason, HasSubstr("2026-11-30"));
     EXPECT_EQ(standing(tomorrow, "leaks primed").state, State::Done);
@@ -356,6 +357,45 @@ TEST(RunSheet, AFuelThatTheMapIsNotReadyForBarsTheStart)
     EXPECT_EQ(standing(s, "fuel ready").state, State::Failing);
     job.tank->readyFor = 0.85;
     EXPECT_THAT(line(of(job), "fuel ready").barred, IsEmpty());
+}
+
+/// A light that shows sparks elsewhere does not pass, however often it was read.
+TEST(RunSheet, SparksElsewhereFailTheLineOfTheLight)
+{
+    job::Job job = test::petrel();
+    job::TriggerSetup& crank = *job::find(job, job::CircuitId{"crank"})->trigger;
+    EXPECT_EQ(standing(of(job), "light").state, State::Untouched);
+    crank.light = {{.rpm = 900, .commanded_deg = 10, .seen_deg = 10},
+                   {.rpm = 3000, .commanded_deg = 10, .seen_deg = 10}};
+    EXPECT_EQ(standing(of(job), "light").state, State::Done);
+    for (job::LightReading& r : crank.light)
+        r.seen_deg += 8;
+    const Sheet s = of(job);
+    EXPECT_EQ(standing(s, "light").state, State::Failing);
+    EXPECT_THAT(line(s, "light").remedy, HasSubstr("earlier"));
+}
+
+/// A coil's capture, the starter's speed, and a required sensor that does not read its place: none starts without.
+TEST(RunSheet, TheFirstStartRestsOnTheStarterAndOnWhatIsRequired)
+{
+    job::Job job = test::petrel();
+    EXPECT_THAT(line(of(job), "together").after, AllOf(Contains("crank speed"), Contains("crank battery"),
+                                                       Contains("crank oil"), Contains("value clt")));
+    for (auto& part : job.parts)
+        if (part.kind == parts::PartUse::CrankTrigger) {
+            const parts::PartId id = part.id;
+            part = *parts::find(test::library(), parts::PartId{"vr-crank"});
+            part.id = id;
+        }
+    EXPECT_THAT(line(of(job), "together").after, Contains("capture crank"));
+}
+
+/// A battery that its own starter pulls below 9.6 V at best: the line cannot pass, and says so.
+TEST(RunSheet, ABatteryThatCannotTurnItsStarterBarsTheLine)
+{
+    job::Job job = test::petrel();
+    job.battery.ohm = 0.06;
+    EXPECT_THAT(line(of(job), "crank battery").barred, HasSubstr("9.6"));
 }
 
 TEST(RunSheet, IsPrinted)
