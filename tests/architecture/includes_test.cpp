@@ -41,6 +41,7 @@ const std::vector<Room> kRooms = {
     {"core/can_log", {"base"}},
     {"core/capture", {"base"}},
     {"core/dbc", {"base"}},
+    {"core/log", {"base", "units", "alike"}},
     {"core/obd", {"base", "units", "dbc"}},
     {"core/road_speed", {"base", "units"}},
     {"core/thermocouple", {"base", "units"}},
