@@ -166,6 +166,21 @@ struct SheetOptions
     bool json = false;
 };
 
+struct ReviewOptions
+{
+    std::string log, job;
+    std::string before; ///< an older log; empty: none
+    std::string purpose, column; ///< what the change between them was for; empty: everything that differs
+    bool json = false;
+};
+
+struct PullsOptions
+{
+    std::string log;
+    std::string out; ///< those that are chosen are written to OUT-1.csv and so on; empty: they are not
+    bool json = false;
+};
+
 struct PlanOptions
 {
     std::string job;
@@ -255,5 +270,8 @@ int fitPoints(const FitOptions& options);
 int plan(const PlanOptions& options);
 /// The run sheet as it stands today.
 int runSheet(const SheetOptions& options);
+/// What a log says of the sensors and the wiring, alone or beside an older one.
+int reviewLog(const ReviewOptions& options);
+int findPulls(const PullsOptions& options);
 
 } // namespace vicegrip::cli

@@ -318,6 +318,28 @@ int main(int argc, char** argv)
     sheetCommand->add_flag("--json", sheetOptions.json, "Print JSON");
     sheetCommand->callback([&] { code = runSheet(sheetOptions); });
 
+    ReviewOptions reviewOptions;
+    auto* reviewCommand =
+        app.add_subcommand("review", "Say what a log shows of sensors and wiring, or what a change did.");
+    reviewCommand->add_option("LOG", reviewOptions.log, "A CSV of any logger")->required();
+    reviewCommand->add_option("JOB", reviewOptions.job, "A .vicegrip file")->required();
+    auto* beforeOption =
+        reviewCommand->add_option("--before", reviewOptions.before, "An older log, from before a change");
+    auto* purposeOption =
+        reviewCommand->add_option("--for", reviewOptions.purpose, "range, reading, offset or temperature");
+    auto* columnOption = reviewCommand->add_option("--column", reviewOptions.column, "Of which column");
+    purposeOption->needs(beforeOption)->needs(columnOption);
+    columnOption->needs(purposeOption);
+    reviewCommand->add_flag("--json", reviewOptions.json, "Print JSON");
+    reviewCommand->callback([&] { code = reviewLog(reviewOptions); });
+
+    PullsOptions pullsOptions;
+    auto* pullsCommand = app.add_subcommand("pulls", "Find the pulls of a log, and those a tuner wants to see.");
+    pullsCommand->add_option("LOG", pullsOptions.log, "A CSV of any logger")->required();
+    pullsCommand->add_option("--out", pullsOptions.out, "Write those to OUT-1.csv, OUT-2.csv ...");
+    pullsCommand->add_flag("--json", pullsOptions.json, "Print JSON");
+    pullsCommand->callback([&] { code = findPulls(pullsOptions); });
+
     try {
         std::vector<std::string> renewed;
         for (int i = 0; i < argc; ++i)

@@ -5,7 +5,7 @@
 namespace vicegrip::log {
 namespace {
 
-constexpr double kDay_s = 86400;
+constexpr double kMidnight_s = 86400;
 constexpr double kLate_s = 2; ///< of a row that was written late
 constexpr double kGap_s = 1; ///< between one log and the next
 constexpr double kNear = 0.02; ///< of a wrap: what may have been missed about it
@@ -15,8 +15,8 @@ constexpr double kNear = 0.02; ///< of a wrap: what may have been missed about i
 /// What a counter goes back by when it wraps.
 std::optional<double> OneClock::wrapOf(double back_s) const
 {
-    if (m_ofDay && back_s > kDay_s / 2)
-        return kDay_s;
+    if (m_ofDay && back_s > kMidnight_s / 2)
+        return kMidnight_s;
     for (const int bits : {16, 31, 32}) {
         const double wrap_s = std::ldexp(m_tick_s, bits);
         if (m_tick_s < 1 && back_s <= wrap_s && back_s > wrap_s * (1 - kNear))

@@ -11,7 +11,7 @@ namespace vicegrip::log {
 namespace {
 
 constexpr float kNothing = std::numeric_limits<float>::quiet_NaN();
-constexpr std::size_t kSampled = 40, kSaid = 200; // bytes of what is wrong, of what is said
+constexpr std::size_t kQuoted = 40, kSaid = 200; // bytes of what is wrong, of what is said
 constexpr std::size_t kMostEvents = 10'000; // of a piece
 
 /// A value as it is kept; what nothing could have measured is nothing.
@@ -185,7 +185,7 @@ void Trouble::add(std::uint64_t at, std::string_view what)
     if (count++ > 0)
         return;
     line = at;
-    sample = what.substr(0, kSampled);
+    sample = what.substr(0, kQuoted);
 }
 
 void Trouble::add(const Trouble& later, std::uint64_t first)

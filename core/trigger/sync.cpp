@@ -54,9 +54,9 @@ class Follower
     /// A wheel whose halves are alike looks the same after half a turn: which half it is another signal tells.
     [[nodiscard]] bool repeatsAfter(std::size_t later) const
     {
-        constexpr double kSame_deg = 1e-6;
+        constexpr double kSameStep_deg = 1e-6;
         for (std::size_t i = 0; i < m_steps.size(); ++i)
-            if (std::abs(m_steps[(i + later) % m_steps.size()] - m_steps[i]) > kSame_deg)
+            if (std::abs(m_steps[(i + later) % m_steps.size()] - m_steps[i]) > kSameStep_deg)
                 return false;
         return m_steps.size() % later == 0;
     }
