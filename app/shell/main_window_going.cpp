@@ -16,7 +16,7 @@
 #include "app/stages/meter/meter_page.h"
 #include "app/stages/pins/pins_page.h"
 #include "app/stages/scale/scale_page.h"
-#include "app/stages/start/run_sheet_page.h"
+#include "app/stages/start/start_stage.h"
 #include "app/stages/trigger/trigger_page.h"
 #include "app/views/circuit_strip.h"
 #include "app/widgets/sheet.h"
@@ -56,7 +56,7 @@ StagePage* makePage(Desk& desk, Stage stage)
     case Stage::Handover:
         return new LogbookPage(desk);
     case Stage::Start:
-        return new RunSheetPage(desk);
+        return new StartStage(desk);
     }
     return nullptr;
 }

@@ -1,5 +1,6 @@
 #include "core/review/rows.h"
 
+#include "core/base/in_parallel.h"
 #include "core/base/median.h"
 #include "core/base/phrase.h"
 
@@ -13,8 +14,12 @@ constexpr std::size_t kSampled = 20'000; ///< samples that noise and steps are t
 } // namespace
 
 Rows::Rows(const log::Log& log, const std::vector<log_columns::Meaning>& meanings, const analysis::Analysis& analysis)
-    : m_log(log), m_meanings(meanings), m_analysis(analysis), m_held(log.columns.size())
+    : m_log(log), m_meanings(meanings), m_analysis(analysis), m_empty(log.columns.size()), m_held(log.columns.size())
 {
+    inParallel(log.columns.size(), [&](std::size_t c) {
+        m_empty[c] = static_cast<std::size_t>(
+            std::ranges::count_if(log.columns[c].values, [](float v) { return std::isnan(v); }));
+    });
     std::vector<double> steps;
     const std::size_t stride = std::max<std::size_t>(1, log.rows() / kSampled);
     for (std::size_t i = 1; i < log.rows(); i += stride)
@@ -27,7 +32,7 @@ Samples Rows::samples(std::size_t column) const
 {
     const std::vector<float>& all = m_log.columns[column].values;
     Samples out;
-    const auto empty = static_cast<std::size_t>(std::ranges::count_if(all, [](float v) { return std::isnan(v); }));
+    const std::size_t empty = m_empty[column];
     if (empty == 0) {
         out.values = all;
         return out;
@@ -46,12 +51,12 @@ Samples Rows::samples(std::size_t column) const
 std::span<const float> Rows::held(std::size_t column) const
 {
     const std::vector<float>& all = m_log.columns[column].values;
+    if (m_empty[column] == 0)
+        return all;
     const std::lock_guard lock(m_holding);
     auto& held = m_held[column];
     if (held)
         return *held;
-    if (std::ranges::none_of(all, [](float v) { return std::isnan(v); }))
-        return all;
     held = std::make_unique<std::vector<float>>(all);
     for (std::size_t i = 1; i < held->size(); ++i)
         if (std::isnan((*held)[i]))

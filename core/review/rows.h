@@ -64,6 +64,7 @@ class Rows
     const std::vector<log_columns::Meaning>& m_meanings;
     const analysis::Analysis& m_analysis;
     double m_step_s = 0;
+    std::vector<std::size_t> m_empty; ///< rows of each column that are
     mutable std::mutex m_holding;
     mutable std::vector<std::unique_ptr<std::vector<float>>> m_held;
 };

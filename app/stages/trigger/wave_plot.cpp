@@ -4,9 +4,7 @@
 #include "app/widgets/text.h"
 #include "core/units/units.h"
 
-#include <QMouseEvent>
 #include <QPainter>
-#include <QWheelEvent>
 
 #include <algorithm>
 #include <cmath>
@@ -14,7 +12,7 @@
 namespace vicegrip::app {
 namespace {
 
-constexpr look::Px kWaveLeft{58}, kWaveRight{10}, kWaveTop{8}, kTimes{22}, kTeeth{30};
+constexpr look::Px kWaveLeft{58}, kWaveRight{10}, kWaveTop{8}, kTeeth{30};
 
 QString levelText(double v, const Opened& opened)
 {
@@ -23,16 +21,9 @@ QString levelText(double v, const Opened& opened)
     return text(units::formatNumber(v, std::abs(v) < 10 ? 1 : 0)) + QStringLiteral(" V");
 }
 
-/// 1, 2 or 5 times a power of ten, so that about `lines` of them fit.
-double stepFor(double span, int lines)
-{
-    const double rough = span / lines, power = std::pow(10, std::floor(std::log10(rough))), times = rough / power;
-    return power * (times < 1.5 ? 1 : times < 3.5 ? 2 : times < 7.5 ? 5 : 10);
-}
-
 } // namespace
 
-WavePlot::WavePlot(QWidget* parent) : QWidget(parent)
+WavePlot::WavePlot(QWidget* parent) : TimePlot(parent)
 {
     setObjectName(QStringLiteral("wave"));
     setAccessibleName(tr("The capture over time; what it says stands in the list"));
@@ -50,37 +41,29 @@ void WavePlot::show(std::shared_ptr<const Opened> opened)
         constexpr double kTurns = 1.3;
         const double all = std::max(1e-6, m_opened->capture->seen.seconds);
         const trigger::Report* report = m_opened->look ? &m_opened->look->report : nullptr;
-        m_span = report != nullptr && report->rpm > 0 ? std::min(all, kTurns * trigger::kMinute_s / report->rpm) : all;
-        m_now = std::min(all / 2, 2 * m_span);
+        const double span =
+            report != nullptr && report->rpm > 0 ? std::min(all, kTurns * trigger::kMinute_s / report->rpm) : all;
+        setExtent(std::min(all / 2, 2 * span), span);
     }
     setAccessibleDescription(m_opened->capture->file);
-    update();
-    emit moved(m_now);
-}
-
-void WavePlot::goTo(double time_s)
-{
-    const double all = m_opened ? m_opened->capture->seen.seconds : 0;
-    m_now = std::clamp(time_s, 0.0, std::max(0.0, all));
-    update();
-    emit moved(m_now);
+    goTo(now_s());
 }
 
 QRectF WavePlot::field() const
 {
-    return QRectF(rect()).adjusted(kWaveLeft, kWaveTop, -kWaveRight, -kTimes - kTeeth);
+    return QRectF(rect()).adjusted(kWaveLeft, kWaveTop, -kWaveRight, -kTimesHigh - kTeeth);
 }
 
-double WavePlot::timeAt(double x) const
+double WavePlot::all_s() const
 {
-    const QRectF f = field();
-    return m_now + (x - f.center().x()) / f.width() * m_span;
+    return m_opened ? m_opened->capture->seen.seconds : 0;
 }
 
-double WavePlot::xAt(double time_s) const
+double WavePlot::least_s() const
 {
-    const QRectF f = field();
-    return f.center().x() + (time_s - m_now) / m_span * f.width();
+    constexpr double kLeastSamples = 20, kLeast_s = 1e-6;
+    const double step_s = m_opened ? m_opened->capture->seen.step_s : 0;
+    return step_s > 0 ? kLeastSamples * step_s : kLeast_s;
 }
 
 void WavePlot::paintEvent(QPaintEvent*)
@@ -100,35 +83,8 @@ void WavePlot::paintEvent(QPaintEvent*)
     } else {
         paintChannel(p, f, how.channel, true);
     }
-    paintTeeth(p, QRectF(f.left(), f.bottom() + kTimes, f.width(), kTeeth));
-    p.setPen(QPen(c.accent, 2));
-    p.drawLine(QPointF(f.center().x(), f.top()), QPointF(f.center().x(), height()));
-    if (hasFocus()) {
-        p.setPen(QPen(c.accent, 2));
-        p.setBrush(Qt::NoBrush);
-        p.drawRect(f.adjusted(-1, -1, 1, 1));
-    }
-}
-
-void WavePlot::paintTime(QPainter& p, const QRectF& box) const
-{
-    const auto& c = look::colours();
-    const double step = stepFor(m_span, std::max(2, static_cast<int>(box.width() / 110_px)));
-    const int decimals = std::clamp(static_cast<int>(-std::floor(std::log10(step))), 0, 7);
-    p.setFont(look::numbers(look::Size::Small));
-    for (double t = std::ceil(timeAt(box.left()) / step) * step; t <= timeAt(box.right()); t += step) {
-        const double x = xAt(t);
-        p.setPen(QPen(c.line, 1));
-        p.drawLine(QPointF(x, box.top()), QPointF(x, box.bottom()));
-        p.setPen(c.inkSoft);
-        constexpr look::Px kWide{100};
-        QRectF at(x - kWide / 2.0, box.bottom() + 2_px, kWide, kTimes - 2_px);
-        const double beyond = p.fontMetrics().horizontalAdvance(QStringLiteral("00.00 s")) / 2.0;
-        if (x + beyond > width())
-            continue;
-        p.drawText(at, Qt::AlignCenter,
-                   text(units::formatNumber(std::abs(t) < step / 2 ? 0.0 : t, decimals)) + QStringLiteral(" s"));
-    }
+    paintTeeth(p, QRectF(f.left(), f.bottom() + kTimesHigh, f.width(), kTeeth));
+    paintNow(p, f, height());
 }
 
 void WavePlot::paintChannel(QPainter& p, const QRectF& box, size_t channel, bool main) const
@@ -167,53 +123,21 @@ void WavePlot::paintChannel(QPainter& p, const QRectF& box, size_t channel, bool
     p.drawText(corner, Qt::AlignRight | Qt::AlignTop, text(ch.name));
 }
 
-/// A line where a pixel has few samples or changes, what they reach where it has many.
 void WavePlot::paintLine(QPainter& p, const QRectF& box, size_t channel, const std::function<double(double)>& y,
                          const QColor& ink) const
 {
     const auto& seen = m_opened->capture->seen;
     const capture::Channel& ch = seen.channels[channel];
-    const capture::Overview& overview = m_opened->capture->overviews[channel];
-    const auto indexAt = [&](double x) { // of what holds there
-        const double t = timeAt(x);
+    const auto indexAt = [&](double t) {
         const double samples =
             ch.isOfChanges() ? static_cast<double>(std::ranges::upper_bound(ch.changes_s, t) - ch.changes_s.begin() - 1)
                              : t / seen.step_s;
         return static_cast<size_t>(std::clamp(samples, 0.0, static_cast<double>(ch.volts.size())));
     };
-    constexpr double kFew = 3; // in a pixel
-    const size_t from = indexAt(box.left()), to = std::min(ch.volts.size(), indexAt(box.right()) + 2);
-    if (static_cast<double>(to - std::min(from, to)) > kFew * box.width()) {
-        // Upright strokes: one crooked line of as many points is stroked as a path, which takes seconds.
-        QList<QLineF> columns;
-        capture::Overview::Extent was;
-        for (double x = box.left(); x < box.right(); x += 1) {
-            const size_t first = indexAt(x), last = indexAt(x + 1) + (ch.isOfChanges() ? 1 : 0);
-            if (timeAt(x) < 0 || first >= ch.volts.size())
-                continue;
-            const auto e = overview.of(first, std::min(ch.volts.size(), std::max(first + 1, last)));
-            const float least = columns.isEmpty() ? e.low : std::min(e.low, was.high),
-                        most = columns.isEmpty() ? e.high : std::max(e.high, was.low);
-            columns << QLineF(x, y(least), x, y(most));
-            was = e;
-        }
-        p.setPen(QPen(ink, 1));
-        p.drawLines(columns);
-        return;
-    }
-    QPolygonF line;
-    for (size_t i = from; i < to; ++i) {
-        const double at_s = ch.isOfChanges() ? ch.changes_s[i] : static_cast<double>(i) * seen.step_s;
-        const double x = ch.isOfChanges() ? std::max(box.left() - 1, xAt(at_s)) : xAt(at_s);
-        if (ch.isOfChanges() && !line.isEmpty())
-            line << QPointF(x, line.back().y());
-        line << QPointF(x, y(ch.volts[i]));
-    }
-    if (ch.isOfChanges() && !line.isEmpty())
-        line << QPointF(box.right(), line.back().y());
-    p.setPen(QPen(ink, 1.3));
-    p.setRenderHint(QPainter::Antialiasing, !ch.isOfChanges());
-    p.drawPolyline(line);
+    const auto timeOf = [&](size_t i) {
+        return ch.isOfChanges() ? ch.changes_s[i] : static_cast<double>(i) * seen.step_s;
+    };
+    paintValues(p, box, {ch.volts, &m_opened->capture->overviews[channel], indexAt, timeOf, ch.isOfChanges()}, y, ink);
 }
 
 /// The teeth by number under their edges; where it was lost, a mark that is no number.
@@ -246,84 +170,6 @@ void WavePlot::paintTeeth(QPainter& p, const QRectF& strip) const
     for (const trigger::Loss& l : r.followed.losses)
         if (const double x = xAt(l.time_s); x >= strip.left() && x <= strip.right())
             p.drawLine(QPointF(x, strip.top()), QPointF(x, strip.bottom()));
-}
-
-void WavePlot::zoom(double factor)
-{
-    if (!m_opened)
-        return;
-    const auto& seen = m_opened->capture->seen;
-    constexpr double kLeastSamples = 20, kLeast_s = 1e-6;
-    const double least = seen.step_s > 0 ? kLeastSamples * seen.step_s : kLeast_s;
-    m_span = std::clamp(m_span * factor, least, std::max(least, 2 * seen.seconds));
-    update();
-}
-
-void WavePlot::wheelEvent(QWheelEvent* event)
-{
-    zoom(std::pow(0.85, event->angleDelta().y() / 120.0));
-    event->accept();
-}
-
-void WavePlot::mousePressEvent(QMouseEvent* event)
-{
-    m_grabbed = event->position().x();
-}
-
-void WavePlot::mouseMoveEvent(QMouseEvent* event)
-{
-    if ((event->buttons() & Qt::LeftButton) == 0)
-        return;
-    const double by = (event->position().x() - m_grabbed) / std::max(1.0, field().width()) * m_span;
-    m_grabbed = event->position().x();
-    goTo(m_now - by);
-}
-
-void WavePlot::keyPressEvent(QKeyEvent* event)
-{
-    constexpr double kStep = 0.05;
-    const double step = event->modifiers().testFlag(Qt::ShiftModifier) ? 10 * kStep : kStep;
-    switch (event->key()) {
-    case Qt::Key_Left:
-        goTo(m_now - step * m_span);
-        break;
-    case Qt::Key_Right:
-        goTo(m_now + step * m_span);
-        break;
-    case Qt::Key_Home:
-        goTo(0);
-        break;
-    case Qt::Key_End:
-        goTo(m_opened ? m_opened->capture->seen.seconds : 0);
-        break;
-    case Qt::Key_Plus:
-    case Qt::Key_Equal:
-        zoom(1 / 1.5);
-        break;
-    case Qt::Key_Minus:
-        zoom(1.5);
-        break;
-    case Qt::Key_0:
-        if (m_opened) {
-            m_span = std::max(1e-6, m_opened->capture->seen.seconds);
-            goTo(m_span / 2);
-        }
-        break;
-    default:
-        QWidget::keyPressEvent(event);
-    }
-}
-
-void WavePlot::focusInEvent(QFocusEvent* event)
-{
-    QWidget::focusInEvent(event);
-    update();
-}
-
-void WavePlot::focusOutEvent(QFocusEvent* event)
-{
-    QWidget::focusOutEvent(event);
-    update();
 }
 
 } // namespace vicegrip::app

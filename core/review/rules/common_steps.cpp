@@ -218,11 +218,11 @@ void report(const Rows& rows, std::vector<Stepped> stepped, std::optional<std::s
         if (const std::string mixture = inMixture(rows, ground->place, (least + most) / 2); !mixture.empty())
             f.what += "; " + mixture;
         f.todo =
-            phrase("they share their ground from {} ({}) on: nothing that draws current may return over it. Give the "
+            phrase("They share their ground from {} ({}) on: nothing that draws current may return over it. Give the "
                    "consumer a ground of its own, and measure the offset there while it is on",
                    ground->place, ground->words);
     } else {
-        f.todo = phrase("the drawing shows no joint that their grounds share: look at the ECU's own ground, and for a "
+        f.todo = phrase("The drawing shows no joint that their grounds share: look at the ECU's own ground, and for a "
                         "return that is not drawn");
     }
     out.push_back(std::move(f));

@@ -27,6 +27,7 @@ void correction(const Rows& rows, Findings& out)
     if (!column || !pressure || !speed)
         return;
     const auto c = rows.held(*column), p = rows.held(*pressure), n = rows.held(*speed);
+    const auto warm = coolant ? rows.held(*coolant) : std::span<const float>();
     const auto& mp = rows.meanings()[*pressure];
     const std::string& unit = rows.log().columns[*column].unit;
     // A factor about 1, or a share that is added.
@@ -45,7 +46,7 @@ void correction(const Rows& rows, Findings& out)
         const double pa = mp.toSi(p[i]), y = c[i] * scale - zero;
         if (!(n[i] > 0) || !(pa > 10e3) || std::isnan(y))
             continue;
-        if (coolant && !(rows.meanings()[*coolant].toSi(rows.held(*coolant)[i]) >= kClosedLoop_k))
+        if (coolant && !(rows.meanings()[*coolant].toSi(warm[i]) >= kClosedLoop_k))
             continue;
         const double x = 1 / pa;
         k += 1;
@@ -75,13 +76,13 @@ void correction(const Rows& rows, Findings& out)
                    share(rest + slope / least), units::format(least, units::Dimension::AbsolutePressure, "kPa", 0),
                    share(rest + slope / most), units::format(most, units::Dimension::AbsolutePressure, "kPa", 0));
         f.todo =
-            phrase("an offset of the sensor, its ground or its table, and no fault of the fuel map: read the circuit's "
+            phrase("An offset of the sensor, its ground or its table, and no fault of the fuel map: read the circuit's "
                    "ground in Meter, and the barometer at key on");
         out.push_back(std::move(f));
     } else if (std::abs(mean) > kShare) {
         f.what = phrase("{} is {} in the mean, whatever the load", rows.name(*column), share(mean));
         f.todo =
-            phrase("a share that is the same everywhere is fuel pressure, injector data or the mixture sensor's scale, "
+            phrase("A share that is the same everywhere is fuel pressure, injector data or the mixture sensor's scale, "
                    "before it is the map");
         out.push_back(std::move(f));
     }

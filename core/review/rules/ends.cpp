@@ -126,11 +126,11 @@ void addEnd(const Rows& rows, std::size_t column, const Level& level, std::optio
                        : phrase("{} stops at {} while up to {} was asked, and does not even waver there", name, at,
                                 rows.text(column, *asked));
         f.todo =
-            phrase("the sensor is out of range, not the boost: what is above is not known. A sensor that reads what "
+            phrase("The sensor is out of range, not the boost: what is above is not known. A sensor that reads what "
                    "is asked, and some more, is needed before the boost is judged");
     } else {
         f.what = phrase("{} stops at {}, {}", name, at, endWords(rows, column, level.at));
-        f.todo = phrase("what lies beyond is not known: fit a sensor with more range, or lengthen the table where the "
+        f.todo = phrase("What lies beyond is not known: fit a sensor with more range, or lengthen the table where the "
                         "sensor goes on");
     }
     out.push_back(std::move(f));
@@ -164,7 +164,7 @@ void addBeyond(const Rows& rows, std::size_t column, const Samples& s, Findings&
         return;
     f.what = phrase("{} goes to {}, which its sensor cannot tell (from {} to {})", rows.name(column),
                     rows.text(column, furthest), rows.text(column, std::min(a, b)), rows.text(column, std::max(a, b)));
-    f.todo = phrase("an open or shorted wire, or a table of another sensor: read the circuit's places in Meter");
+    f.todo = phrase("An open or shorted wire, or a table of another sensor: read the circuit's places in Meter");
     out.push_back(std::move(f));
 }
 

@@ -44,7 +44,7 @@ void ethanol(const Rows& rows, Findings& out)
     if (bubbles > 1) {
         jumps.what =
             phrase("{} jumps {} times by more than {}", rows.name(*column), std::to_string(bubbles), percent(kBubble));
-        jumps.todo = phrase("fuel mixes, it does not jump: air in the line, a sensor that stands, or a contact");
+        jumps.todo = phrase("Fuel mixes, it does not jump: air in the line, a sensor that stands, or a contact");
         out.push_back(std::move(jumps));
     }
     if (std::abs(ended - began) < kFill)
@@ -66,7 +66,7 @@ void ethanol(const Rows& rows, Findings& out)
                     percent(began), percent(ended), secondsText(settled), secondsText(tau));
     if (tau > kSlow * fuel::Settling::kMixing_s) {
         f.weight = Weight::Doubtful;
-        f.todo = phrase("a tank mixes in about {}: is the return closed, or does the sensor lie where little flows?",
+        f.todo = phrase("A tank mixes in about {}: is the return closed, or does the sensor lie where little flows?",
                         secondsText(fuel::Settling::kMixing_s));
     }
     out.push_back(std::move(f));

@@ -93,7 +93,7 @@ void frozenOf(const Rows& rows, std::size_t column, Findings& out)
         return;
     f.what = phrase("{} stood at {} for {} while the engine's speed changed", rows.name(column), rows.text(column, at),
                     secondsText(longest));
-    f.todo = phrase("the ECU may use a substitute, or the logger repeats an old value: read the circuit in Meter, and "
+    f.todo = phrase("The ECU may use a substitute, or the logger repeats an old value: read the circuit in Meter, and "
                     "look for a stored code");
     out.push_back(std::move(f));
 }

@@ -55,7 +55,7 @@ void intakeAir(const Rows& rows, Findings& out)
     if (hottest > kHot_k || rise > kRises_k) {
         f.weight = Weight::Doubtful;
         f.todo =
-            phrase("above {}, or {} in one pull, the cooler, its pump or its air are asked about (typical). What it "
+            phrase("Above {}, or {} in one pull, the cooler, its pump or its air are asked about (typical). What it "
                    "reads at idle or after a stop says nothing",
                    shown(kHot_k), units::format(kRises_k, units::Dimension::TemperatureDifference, "K", 0));
     }

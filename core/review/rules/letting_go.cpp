@@ -152,7 +152,7 @@ void lettingGoOf(const Rows& rows, std::size_t column, Findings& out)
     if (dropped.times > 0) {
         dropped.what = phrase("{} lets go: {} times, by up to {} for up to {}", name, std::to_string(dropped.times),
                               rows.difference(column, deepest), secondsText(longest_s));
-        dropped.todo = phrase("a contact that comes and goes: watch it while hands move the wires (Meter, Wiggle)");
+        dropped.todo = phrase("A contact that comes and goes: watch it while hands move the wires (Meter, Wiggle)");
         out.push_back(std::move(dropped));
     }
     constexpr std::size_t kFew = 3;
@@ -163,8 +163,8 @@ void lettingGoOf(const Rows& rows, std::size_t column, Findings& out)
         if (!grows.empty())
             spikes.what += ": " + grows;
         spikes.todo = grows.empty()
-                          ? phrase("look where its wire lies beside coils, injectors or a motor, and at its shield")
-                          : phrase("they grow with the engine's speed, as ignition does: keep the wire away from "
+                          ? phrase("Look where its wire lies beside coils, injectors or a motor, and at its shield")
+                          : phrase("They grow with the engine's speed, as ignition does: keep the wire away from "
                                    "coils, or shield it");
         out.push_back(std::move(spikes));
     }

@@ -52,7 +52,7 @@ void battery(const Rows& rows, Findings& out)
         [&](std::size_t i, float v) { return n.toSi(turns[i]) > kRunsByItself && m.toSi(v) < kCharged_v; }, least);
     if (low.times > 0) {
         low.what = phrase("{} falls to {} while the engine runs", rows.name(*column), rows.text(*column, least));
-        low.todo = phrase("charging does not keep up: alternator, its wire and its ground. Dead times of injectors and "
+        low.todo = phrase("Charging does not keep up: alternator, its wire and its ground. Dead times of injectors and "
                           "coils move with it");
         out.push_back(std::move(low));
     }
@@ -64,7 +64,7 @@ void battery(const Rows& rows, Findings& out)
         least);
     if (cranks.times > 0) {
         cranks.what = phrase("{} falls to {} under the starter", rows.name(*column), rows.text(*column, least));
-        cranks.todo = phrase("battery, its posts, and the ECU's own feed: a unit that starts anew loses sync");
+        cranks.todo = phrase("Battery, its posts, and the ECU's own feed: a unit that starts anew loses sync");
         out.push_back(std::move(cranks));
     }
 }
@@ -84,7 +84,7 @@ void sensorSupply(const Rows& rows, Findings& out)
         return;
     f.what = phrase("{} falls to {}", rows.name(*column), rows.text(*column, least));
     f.todo =
-        phrase("something on the sensor supply draws too much, or a sensor's supply wire is chafed: unplug one sensor "
+        phrase("Something on the sensor supply draws too much, or a sensor's supply wire is chafed: unplug one sensor "
                "after another");
     out.push_back(std::move(f));
 }

@@ -74,7 +74,7 @@ void part(const Rows& rows, Quantity first, Quantity second, Findings& out)
     f.what = phrase("{} and {} part by up to {} % of the stroke", rows.name(*a), rows.name(*b),
                     units::formatNumber(most * 100, 1));
     f.todo =
-        phrase("a by-wire unit shuts down on it: teach both again, compare both tracks over two slow strokes in Scale, "
+        phrase("A by-wire unit shuts down on it: teach both again, compare both tracks over two slow strokes in Scale, "
                "and do not drive on it");
     out.push_back(std::move(f));
 }
@@ -94,7 +94,7 @@ void throttleEnds(const Rows& rows, Findings& out)
             Finding f{Rule::ThrottleEnds, Weight::Doubtful, {*column}, {}, 0, {}, {}, {}};
             keep(f, low->rows);
             f.what = phrase("{} comes to rest at {} and not at 0", name, percent(low->at));
-            f.todo = phrase("teach its limits again, with the plates on their stop: idle control waits for 0");
+            f.todo = phrase("Teach its limits again, with the plates on their stop: idle control waits for 0");
             out.push_back(std::move(f));
         }
         if (const auto high = standsAt(rows, *column, 1);
@@ -102,7 +102,7 @@ void throttleEnds(const Rows& rows, Findings& out)
             Finding f{Rule::ThrottleEnds, Weight::Doubtful, {*column}, {}, 0, {}, {}, {}};
             keep(f, high->rows);
             f.what = phrase("{} ends at {} and not at 100", name, percent(high->at));
-            f.todo = phrase("look whether the cable opens it wholly, then teach its limits again");
+            f.todo = phrase("Look whether the cable opens it wholly, then teach its limits again");
             out.push_back(std::move(f));
         }
     }

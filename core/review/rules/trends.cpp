@@ -52,6 +52,7 @@ void trend(const Rows& rows, Quantity quantity, double hot_k, Findings& out)
     const auto held = rows.held(*column);
     const auto& m = rows.meanings()[*column];
     const auto road = rows.column(Quantity::RoadSpeed);
+    const auto speed = road ? rows.held(*road) : std::span<const float>();
     Mean cruise, traffic;
     double hottest = -INFINITY;
     std::size_t at = 0;
@@ -65,7 +66,7 @@ void trend(const Rows& rows, Quantity quantity, double hot_k, Findings& out)
         }
         if (!road)
             continue;
-        const double v = rows.meanings()[*road].toSi(rows.held(*road)[i]);
+        const double v = rows.meanings()[*road].toSi(speed[i]);
         Mean* mean = v > kCruise_mps ? &cruise : v < kTraffic_mps ? &traffic : nullptr;
         if (mean != nullptr) {
             mean->sum += k * dt;
@@ -86,11 +87,11 @@ void trend(const Rows& rows, Quantity quantity, double hot_k, Findings& out)
     if (slope > kStillRises && hottest > hot_k) {
         f.weight = Weight::Doubtful;
         f.what += ", " + phrase("and still rising at the end");
-        f.todo = phrase("let it cool before more is asked of it: cooler, its flow and its air");
+        f.todo = phrase("Let it cool before more is asked of it: cooler, its flow and its air");
     } else if (hottest > hot_k) {
         f.weight = Weight::Doubtful;
         f.todo = phrase(
-            "hotter than is usual: look at the cooler, and whether the sensor stands in the line and not in the pan");
+            "Hotter than is usual: look at the cooler, and whether the sensor stands in the line and not in the pan");
     }
     out.push_back(std::move(f));
 }

@@ -294,8 +294,8 @@ TEST(Review, AGoodDriveIsQuiet)
     log.with(
         "Battery", "V", [](double) { return 14.1; }, 0.02);
     log.with("Fan", "", [](double t) { return std::fmod(t, 60) > 30 ? 1.0 : 0.0; });
-    const Review r = reviewed(log.log());
-    EXPECT_THAT(r.findings, IsEmpty()) << r.findings.front().what;
+    for (const Finding& f : reviewed(log.log()).findings)
+        EXPECT_EQ(f.weight, Weight::Fine) << f.what;
 }
 
 /// Whatever stands in a log, the rules end.

@@ -1,8 +1,10 @@
 #pragma once
 
+#include "app/desk/desk.h"
 #include "app/desk/worked.h"
-#include "app/stages/stage_page.h"
 #include "core/run_sheet/run_sheet.h"
+
+#include <QWidget>
 
 #include <memory>
 
@@ -13,18 +15,20 @@ namespace vicegrip::app {
 class LineCard;
 class ListTable;
 
-/// Start: may it be powered, cranked, run? The run sheet of this job, a line in hand at a time. What the ECU reports
+/// May it be powered, cranked, run? The run sheet of this job, a line in hand at a time. What the ECU reports
 /// passes a line by itself once it has been steady within its window; eyes and a meter pass the others.
-class RunSheetPage : public StagePage
+class RunSheetView : public QWidget
 {
     Q_OBJECT
 
   public:
-    explicit RunSheetPage(Desk& desk, QWidget* parent = nullptr);
+    explicit RunSheetView(Desk& desk, QWidget* parent = nullptr);
 
-    void refresh() override;
-    void refreshLive() override;
-    [[nodiscard]] bool wantsList() const override { return false; }
+    void refresh();
+    void refreshLive();
+
+  signals:
+    void goTo(vicegrip::analysis::Stage stage);
 
   private:
     using SheetPtr = std::shared_ptr<const run_sheet::Sheet>;
@@ -47,6 +51,7 @@ class RunSheetPage : public StagePage
     [[nodiscard]] bool isOfNow() const;
     [[nodiscard]] bool isSteady(const job::Reading& reading);
 
+    Desk& m_desk;
     SheetPtr m_sheet;
     AnalysisPtr m_of; ///< what it was made of
     QString m_id; ///< of the line in hand

@@ -1,4 +1,4 @@
-#include "app/stages/start/run_sheet_page.h"
+#include "app/stages/start/run_sheet_view.h"
 
 #include "app/desk/when.h"
 #include "app/look/look.h"
@@ -27,8 +27,9 @@ enum Column { Mark, What, Window };
 
 } // namespace
 
-RunSheetPage::RunSheetPage(Desk& desk, QWidget* parent)
-    : StagePage(desk, parent),
+RunSheetView::RunSheetView(Desk& desk, QWidget* parent)
+    : QWidget(parent),
+      m_desk(desk),
       m_list(new ListTable("sheet-lines", tr("Lines of the run sheet"),
                            {{QString(), 34, false}, {tr("Line"), 0, false}, {tr("Must read"), 176, true}})),
       m_card(new LineCard),
@@ -39,7 +40,6 @@ RunSheetPage::RunSheetPage(Desk& desk, QWidget* parent)
     m_list->setItemDelegateForColumn(Mark, new StateDelegate(m_list));
     auto* left = new QVBoxLayout;
     left->setSpacing(6_px);
-    left->addWidget(label(tr("Run sheet"), look::Size::Title, true));
     left->addWidget(m_summary);
     left->addWidget(m_list, 1);
     auto* room = new QScrollArea; // in a small window, or with large letters
@@ -49,7 +49,7 @@ RunSheetPage::RunSheetPage(Desk& desk, QWidget* parent)
     room->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     room->setFocusPolicy(Qt::NoFocus);
     auto* row = new QHBoxLayout(this);
-    row->setContentsMargins(look::kMargin, look::kMargin, look::kMargin, look::kGap);
+    row->setContentsMargins(0, look::kGap, 0, 0);
     row->setSpacing(2 * look::kMargin);
     row->addLayout(left, 5);
     row->addWidget(room, 6);
@@ -66,8 +66,8 @@ RunSheetPage::RunSheetPage(Desk& desk, QWidget* parent)
     connect(m_card, &LineCard::typed, this, [this](const job::Reading& reading) {
         pass({reading, job::ReadingSource::Typed});
     });
-    connect(m_card, &LineCard::meterAsked, this, &RunSheetPage::takeReading);
-    connect(m_card, &LineCard::finderAsked, this, &RunSheetPage::findFault);
+    connect(m_card, &LineCard::meterAsked, this, &RunSheetView::takeReading);
+    connect(m_card, &LineCard::finderAsked, this, &RunSheetView::findFault);
     connect(m_card, &LineCard::conditionAsked, this, [this] {
         if (const auto at = line(); at && m_sheet->lines[*at].window)
             m_desk.selection.setCondition(m_sheet->lines[*at].window->condition);
@@ -92,7 +92,7 @@ RunSheetPage::RunSheetPage(Desk& desk, QWidget* parent)
     handFocus(this, m_list);
 }
 
-std::optional<size_t> RunSheetPage::line() const
+std::optional<size_t> RunSheetView::line() const
 {
     if (!m_sheet)
         return std::nullopt;
@@ -101,7 +101,7 @@ std::optional<size_t> RunSheetPage::line() const
 }
 
 /// Windows are promises of many circuits: worked out beside the window.
-void RunSheetPage::refresh()
+void RunSheetView::refresh()
 {
     const AnalysisPtr analysis = m_desk.store.analysis();
     if (analysis == m_of) {
@@ -113,7 +113,7 @@ void RunSheetPage::refresh()
     });
 }
 
-void RunSheetPage::take(const Made& made)
+void RunSheetView::take(const Made& made)
 {
     m_of = made.of;
     m_sheet = made.sheet;
@@ -121,7 +121,7 @@ void RunSheetPage::take(const Made& made)
     goOn();
 }
 
-void RunSheetPage::fill()
+void RunSheetView::fill()
 {
     std::vector<QStringList> rows;
     std::vector<int> headings;
@@ -156,7 +156,7 @@ void RunSheetPage::fill()
 }
 
 /// What is in hand stays in hand; once it has passed, the next one comes.
-void RunSheetPage::goOn()
+void RunSheetView::goOn()
 {
     const auto at = line();
     const auto next = run_sheet::nextOf(*m_sheet);
@@ -173,7 +173,7 @@ void RunSheetPage::goOn()
     choose(m_id);
 }
 
-void RunSheetPage::choose(const QString& id)
+void RunSheetView::choose(const QString& id)
 {
     m_id = id;
     m_steady = 0;
@@ -182,7 +182,7 @@ void RunSheetPage::choose(const QString& id)
     showLine();
 }
 
-void RunSheetPage::showLine()
+void RunSheetView::showLine()
 {
     if (!m_sheet)
         return;
@@ -198,7 +198,7 @@ void RunSheetPage::showLine()
     refreshLive();
 }
 
-std::optional<job::Reading> RunSheetPage::heard() const
+std::optional<job::Reading> RunSheetView::heard() const
 {
     const auto at = line();
     if (!at || m_sheet->lines[*at].by != By::Ecu || !m_sheet->lines[*at].window)
@@ -212,7 +212,7 @@ std::optional<job::Reading> RunSheetPage::heard() const
 }
 
 /// Twelve readings within the window, and none of another sort between them.
-bool RunSheetPage::isSteady(const job::Reading& reading)
+bool RunSheetView::isSteady(const job::Reading& reading)
 {
     if (!run_sheet::allows(m_sheet->lines[*line()], reading)) {
         m_steady = 0;
@@ -222,12 +222,12 @@ bool RunSheetPage::isSteady(const job::Reading& reading)
 }
 
 /// Whether the sheet is of the job as it is: what was passed a moment ago is not in it yet.
-bool RunSheetPage::isOfNow() const
+bool RunSheetView::isOfNow() const
 {
     return m_of && m_of->job == m_desk.store.job();
 }
 
-void RunSheetPage::refreshLive()
+void RunSheetView::refreshLive()
 {
     const auto at = line();
     if (!at || !isVisible())
@@ -257,7 +257,7 @@ void RunSheetPage::refreshLive()
         pass({reading, job::ReadingSource::Ecu});
 }
 
-void RunSheetPage::pass(const run_sheet::Seen& seen)
+void RunSheetView::pass(const run_sheet::Seen& seen)
 {
     const auto at = line();
     if (!at || !isOfNow()) // a key that is pressed twice passes one line
@@ -268,7 +268,7 @@ void RunSheetPage::pass(const run_sheet::Seen& seen)
                            [&](job::Job& job) { return run_sheet::pass(job, *of, *at, seen, nowText()); });
 }
 
-void RunSheetPage::takeReading()
+void RunSheetView::takeReading()
 {
     const auto at = line();
     if (!at || !m_sheet->lines[*at].window)
@@ -287,7 +287,7 @@ void RunSheetPage::takeReading()
 }
 
 /// The reading goes with it: the finder begins at what fails.
-void RunSheetPage::findFault()
+void RunSheetView::findFault()
 {
     const auto at = line();
     if (!at)

@@ -1,0 +1,440 @@
+#include "app/stages/start/log_view.h"
+
+#include "app/look/look.h"
+#include "app/stages/start/log_plot.h"
+#include "app/widgets/key_button.h"
+#include "app/widgets/labels.h"
+#include "app/widgets/list_table.h"
+#include "app/widgets/state_glyph.h"
+#include "app/widgets/text.h"
+#include "app/widgets/typed_field.h"
+#include "core/units/units.h"
+
+#include <QComboBox>
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QHeaderView>
+#include <QLineEdit>
+#include <QSaveFile>
+#include <QSignalBlocker>
+#include <QTimer>
+#include <QVBoxLayout>
+
+#include <algorithm>
+
+namespace vicegrip::app {
+namespace {
+
+using proof::State;
+using review::Weight;
+
+enum Cell { Glyph, Words, Times };
+
+State stateOf(Weight weight)
+{
+    return weight == Weight::Wrong ? State::Failing : weight == Weight::Doubtful ? State::Stale : State::Done;
+}
+
+QString clockText(double seconds)
+{
+    return text(units::formatNumber(seconds, 1)) + QStringLiteral(" s");
+}
+
+QString purposeWords(review::Purpose purpose)
+{
+    switch (purpose) {
+    case review::Purpose::Range:
+        return LogView::tr("a sensor that reads further");
+    case review::Purpose::Reading:
+        return LogView::tr("another reading");
+    case review::Purpose::Offset:
+        return LogView::tr("an offset of a ground");
+    case review::Purpose::Temperature:
+        break;
+    }
+    return LogView::tr("a lower temperature");
+}
+
+} // namespace
+
+LogView::LogView(Desk& desk, QWidget* parent)
+    : QWidget(parent),
+      m_desk(desk),
+      m_list(
+          new ListTable("log-says", tr("What the log says"), {{{}, 34}, {tr("It says"), 0}, {tr("Times"), 60, true}})),
+      m_plot(new LogPlot),
+      m_progress(new QTimer(this)),
+      m_worked([this](const Shown& shown) { take(shown); })
+{
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, look::kGap, 0, 0);
+    column->setSpacing(6_px);
+    buildFiles(column);
+    m_title =
+        label(tr("No log is open: a CSV of any logger, or a recording of this program."), look::Size::Title, true);
+    m_title->setObjectName(QStringLiteral("log-title"));
+    column->addWidget(m_title);
+    m_list->setItemDelegateForColumn(Glyph, new StateDelegate(m_list));
+    m_list->setWordWrap(true);
+    m_list->verticalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
+    auto* drawn = new QVBoxLayout;
+    drawn->setSpacing(6_px);
+    drawn->addWidget(m_plot, 1);
+    m_what = label({}, look::Size::Body, true);
+    m_what->setObjectName(QStringLiteral("log-what"));
+    m_where = label({}, look::Size::Small, false, true);
+    m_where->setObjectName(QStringLiteral("log-where"));
+    m_todo = label({}, look::Size::Body);
+    m_todo->setObjectName(QStringLiteral("log-todo"));
+    for (QLabel* l : {m_what, m_where, m_todo})
+        drawn->addWidget(l);
+    auto* keys = new QHBoxLayout;
+    keys->setSpacing(look::kGap);
+    m_next = KeyButton::bound(this, "log-next", tr("Next place"), Qt::Key_N, true);
+    m_circuit = KeyButton::bound(this, "log-circuit", tr("Go to its circuit"), Qt::Key_G, false);
+    m_save = KeyButton::bound(this, "log-save", tr("Save the chosen pulls"), Qt::Key_S, false);
+    for (KeyButton* b : {m_next, m_circuit, m_save})
+        keys->addWidget(b);
+    keys->addStretch(1);
+    drawn->addLayout(keys);
+    auto* columns = new QHBoxLayout;
+    columns->setSpacing(look::kMargin);
+    columns->addWidget(m_list, 4);
+    columns->addLayout(drawn, 5);
+    column->addLayout(columns, 1);
+    m_progress->setInterval(100);
+    connect(m_progress, &QTimer::timeout, this, [this] {
+        if (m_reading)
+            m_title->setText(tr("Reading %1: %2 %").arg(QFileInfo(m_file).fileName()).arg(m_reading->percent.load()));
+    });
+    connect(m_list, &QTableWidget::currentCellChanged, this, [this](int now, int, int before, int) {
+        if (now != before)
+            showRow();
+    });
+    connect(m_next, &QAbstractButton::clicked, this, &LogView::nextStretch);
+    connect(m_circuit, &QAbstractButton::clicked, this, &LogView::goToCircuit);
+    connect(m_save, &QAbstractButton::clicked, this, &LogView::savePulls);
+    fill();
+}
+
+/// A file that is being read is not worth waiting for.
+LogView::~LogView()
+{
+    if (m_reading)
+        m_reading->wanted = false;
+}
+
+TypedField* LogView::fileField(const QString& name, const char* objectName)
+{
+    auto* out = new TypedField(name, [](const QString& typed) -> Result<QString> {
+        if (typed.trimmed().isEmpty() || QFileInfo(typed.trimmed()).isFile())
+            return QString();
+        return fail(ErrorCode::Io, tr("there is no such file").toStdString());
+    });
+    out->edit()->setObjectName(QLatin1String(objectName));
+    out->leaveLettersWhileEmpty();
+    return out;
+}
+
+void LogView::buildFiles(QVBoxLayout* column)
+{
+    auto* row = new QHBoxLayout;
+    row->setSpacing(look::kGap);
+    m_log = fileField(tr("Log"), "log-file");
+    m_log->edit()->setPlaceholderText(tr("a log, as CSV"));
+    m_open = KeyButton::bound(this, "log-open", tr("Open a log"), Qt::Key_O, false);
+    m_old = fileField(tr("Before the change"), "log-before");
+    m_old->edit()->setPlaceholderText(tr("an older log to compare with"));
+    row->addWidget(m_log, 1);
+    row->addWidget(m_open, 0, Qt::AlignTop);
+    row->addWidget(m_old, 1);
+    column->addLayout(row);
+    m_change = new QWidget;
+    auto* change = new QHBoxLayout(m_change);
+    change->setContentsMargins(0, 0, 0, 0);
+    change->setSpacing(look::kGap);
+    const auto box = [&](const QString& name, const char* objectName) {
+        auto* out = new QComboBox;
+        out->setObjectName(QLatin1String(objectName));
+        out->setAccessibleName(name);
+        out->setFont(look::textFont(look::Size::Small));
+        out->setSizeAdjustPolicy(QComboBox::AdjustToContents);
+        change->addWidget(label(name, look::Size::Small, false, true));
+        change->addWidget(out);
+        connect(out, &QComboBox::activated, this, [this] { ask(m_file, m_before); });
+        return out;
+    };
+    m_purpose = box(tr("The change was for"), "log-purpose");
+    m_purpose->addItem(tr("whatever differs"));
+    for (const review::Purpose p :
+         {review::Purpose::Range, review::Purpose::Reading, review::Purpose::Offset, review::Purpose::Temperature})
+        m_purpose->addItem(purposeWords(p), static_cast<int>(p));
+    m_column = box(tr("of"), "log-column");
+    change->addStretch(1);
+    column->addWidget(m_change);
+    connect(m_open, &QAbstractButton::clicked, this, [this] {
+        const QString file = QFileDialog::getOpenFileName(this, tr("Open a log"), QFileInfo(m_file).path(),
+                                                          tr("Logs (*.csv *.txt *.log);;All files (*)"));
+        if (!file.isEmpty()) {
+            m_log->setText(file);
+            ask(file, m_before);
+        }
+    });
+    connect(m_log, &TypedField::entered, this, [this](const QString& typed) { ask(typed.trimmed(), m_before); });
+    connect(m_old, &TypedField::entered, this, [this](const QString& typed) { ask(m_file, typed.trimmed()); });
+}
+
+ChangeAsked LogView::asked() const
+{
+    const QVariant purpose = m_purpose->currentData();
+    return {purpose.isValid() ? std::optional(static_cast<review::Purpose>(purpose.toInt())) : std::nullopt,
+            m_column->currentText()};
+}
+
+void LogView::refresh()
+{
+    if (m_shown && m_shown->of != m_desk.store.analysis())
+        ask(m_file, m_before);
+}
+
+/// Reads what is not read yet, and reviews it for the job as it is.
+void LogView::ask(const QString& file, const QString& before)
+{
+    if (m_reading)
+        m_reading->wanted = false;
+    m_file = file;
+    m_before = before;
+    if (file.isEmpty()) {
+        m_shown.reset();
+        fill();
+        return;
+    }
+    const auto had = [&](const QString& wanted) -> std::shared_ptr<const ReadLog> {
+        for (const auto& log : {m_shown ? m_shown->read : nullptr, m_shown ? m_shown->before : nullptr})
+            if (log && log->file == wanted && log->trouble.isEmpty())
+                return log;
+        return nullptr;
+    };
+    const auto reading = m_reading = std::make_shared<Reading>();
+    m_progress->start();
+    m_worked.ask([=, log = had(file), old = before.isEmpty() ? nullptr : had(before),
+                  analysis = m_desk.store.analysis(), asked = asked()] {
+        const auto now = log ? log : readLogForView(file, reading);
+        const auto then = old || before.isEmpty() ? old : readLogForView(before, reading);
+        return reviewForView(now, then, analysis, asked);
+    });
+}
+
+void LogView::take(const Shown& shown)
+{
+    if (shown->read->file != m_file) // another was asked for, or none, meanwhile
+        return;
+    m_progress->stop();
+    m_reading.reset();
+    if (!shown->read->trouble.isEmpty()) {
+        m_log->refuse(shown->read->trouble);
+        m_shown.reset();
+        fill();
+        return;
+    }
+    if (shown->before && !shown->before->trouble.isEmpty())
+        m_old->refuse(shown->before->trouble);
+    else if (!shown->notCompared.isEmpty())
+        m_old->refuse(shown->notCompared);
+    const bool other = !m_shown || m_shown->read != shown->read;
+    m_shown = shown;
+    if (other) {
+        const QSignalBlocker quiet(m_column);
+        m_column->clear();
+        for (const log::Column& c : shown->read->log.columns)
+            m_column->addItem(text(c.name));
+    }
+    fill();
+}
+
+void LogView::fill()
+{
+    std::vector<QStringList> rows;
+    std::vector<int> headings;
+    std::vector<std::optional<State>> states;
+    m_rows.clear();
+    const auto heading = [&](const QString& words) {
+        headings.push_back(static_cast<int>(rows.size()));
+        rows.push_back({QString(), words, QString()});
+        m_rows.push_back({Row::Heading, 0});
+        states.emplace_back();
+    };
+    const auto add = [&](Row::Kind kind, size_t at, const QString& words, const QString& times,
+                         std::optional<State> state) {
+        rows.push_back({QString(), words, times});
+        m_rows.push_back({kind, at});
+        states.push_back(state);
+    };
+    if (m_shown) {
+        const review::Review& review = m_shown->review;
+        const pulls::Pulls& pulls = m_shown->pulls;
+        heading(tr("Sensors and wiring"));
+        for (size_t i = 0; i < review.findings.size(); ++i)
+            add(Row::Finding, i, text(review.findings[i].what), QString::number(review.findings[i].times),
+                stateOf(review.findings[i].weight));
+        if (review.findings.empty())
+            add(Row::Heading, 0, tr("Nothing is found."), {}, {});
+        if (m_shown->before)
+            heading(tr("Before and after"));
+        for (size_t i = 0; i < m_shown->compared.size(); ++i)
+            add(Row::Change, i, text(m_shown->compared[i].verdict), {},
+                m_shown->compared[i].did ? State::Done : State::Stale);
+        heading(tr("Pulls: %1").arg(text(pulls.verdict)));
+        for (size_t i = 0; i < pulls.all.size(); ++i) {
+            const pulls::Pull& p = pulls.all[i];
+            add(Row::Pull, i,
+                tr("%1 to %2 rpm in %3%4: %5")
+                    .arg(text(units::formatNumber(p.from_rpm, 0)), text(units::formatNumber(p.to_rpm, 0)),
+                         clockText(p.seconds), p.gear ? tr(", gear %1").arg(*p.gear) : QString(), text(p.why)),
+                {}, p.chosen ? State::Done : State::Untouched);
+        }
+        const auto& remarks = m_shown->read->log.remarks;
+        if (!remarks.empty())
+            heading(tr("What was left out as it was read"));
+        for (size_t i = 0; i < remarks.size(); ++i) {
+            const log::Remark& r = remarks[i];
+            add(Row::Remark, i,
+                (r.line > 0 ? tr("Line %1: ").arg(r.line) : QString()) +
+                    (r.column.empty() ? QString() : text(r.column) + QStringLiteral(": ")) + text(r.sentence),
+                {}, {});
+        }
+        m_title->setText(
+            tr("%1: %2 rows of %3 columns, %4")
+                .arg(m_shown->read->name, QLocale().toString(static_cast<qlonglong>(m_shown->read->log.rows())))
+                .arg(m_shown->read->log.columns.size())
+                .arg(clockText(m_shown->read->log.seconds())));
+    } else if (m_file.isEmpty()) {
+        m_title->setText(tr("No log is open: a CSV of any logger, or a recording of this program."));
+    } else {
+        m_title->setText(tr("%1 could not be read.").arg(QFileInfo(m_file).fileName()));
+    }
+    m_list->fill(rows, headings);
+    for (size_t i = 0; i < m_rows.size(); ++i) {
+        QTableWidgetItem* mark = m_list->item(static_cast<int>(i), Glyph);
+        mark->setData(kStateRole, states[i] ? QVariant(static_cast<int>(*states[i])) : QVariant());
+        mark->setData(Qt::AccessibleTextRole, states[i] ? said(proof::stateName(*states[i])) : QString());
+        for (int column = 0; column < m_list->columnCount(); ++column)
+            m_list->item(static_cast<int>(i), column)
+                ->setFlags(m_rows[i].kind == Row::Heading ? Qt::ItemIsEnabled
+                                                          : Qt::ItemIsEnabled | Qt::ItemIsSelectable);
+    }
+    m_change->setVisible(m_shown && m_shown->before);
+    m_list->setVisible(m_shown != nullptr);
+    m_plot->setVisible(m_shown != nullptr);
+    const auto first = std::ranges::find_if(m_rows, [](const Row& r) { return r.kind != Row::Heading; });
+    if (first != m_rows.end())
+        m_list->setCurrentCell(static_cast<int>(first - m_rows.begin()), Words);
+    showRow();
+}
+
+const LogView::Row* LogView::row() const
+{
+    const int at = m_list->currentRow();
+    return m_shown && at >= 0 && at < static_cast<int>(m_rows.size()) ? &m_rows[static_cast<size_t>(at)] : nullptr;
+}
+
+void LogView::show(const QString& what, const QString& todo, const std::vector<size_t>& columns,
+                   std::vector<review::Stretch> stretches)
+{
+    m_what->setText(what);
+    m_todo->setText(todo);
+    m_stretches = stretches;
+    m_stretch = 0;
+    if (!m_shown)
+        return;
+    m_plot->show(m_shown, columns, std::move(stretches));
+    if (!m_stretches.empty())
+        m_plot->goToStretch(m_stretches.front());
+}
+
+void LogView::showRow()
+{
+    const Row* r = row();
+    std::optional<size_t> circuit;
+    std::vector<size_t> columns;
+    if (r == nullptr || r->kind == Row::Heading || r->kind == Row::Remark) {
+        if (m_shown)
+            for (size_t c = 0; c < std::min<size_t>(LogPlot::kMostFields, m_shown->meanings.size()); ++c)
+                columns.push_back(c);
+        show({}, {}, columns, {});
+    } else if (r->kind == Row::Finding) {
+        const review::Finding& f = m_shown->review.findings[r->at];
+        show(text(f.what), text(f.todo), f.columns, f.stretches);
+    } else if (r->kind == Row::Change) {
+        const review::Compared& c = m_shown->compared[r->at];
+        show(text(c.verdict), {}, {c.after}, {});
+    } else {
+        const pulls::Pull& p = m_shown->pulls.all[r->at];
+        using log_columns::Quantity;
+        for (const Quantity q : {Quantity::EngineSpeed, Quantity::Manifold, Quantity::AskedPressure, Quantity::Mixture,
+                                 Quantity::IntakeAir})
+            if (const auto c = log_columns::columnOf(m_shown->meanings, q))
+                columns.push_back(*c);
+        show(text(p.why), {}, columns, {{p.first, p.last}});
+    }
+    const bool hasCircuit = r != nullptr && r->kind == Row::Finding &&
+                            m_shown->meanings[m_shown->review.findings[r->at].columns.front()].circuit.has_value();
+    m_next->setVisible(m_stretches.size() > 1);
+    m_circuit->setVisible(hasCircuit);
+    m_save->setVisible(m_shown && std::ranges::any_of(m_shown->pulls.all, &pulls::Pull::chosen));
+    m_stretch = m_stretches.size(); // the first is in view already: the next key shows the second
+    nextStretch();
+}
+
+void LogView::nextStretch()
+{
+    if (m_stretches.empty() || !m_shown) {
+        m_where->clear();
+        return;
+    }
+    m_stretch = m_stretch >= m_stretches.size() ? 0 : (m_stretch + 1) % m_stretches.size();
+    const review::Stretch& s = m_stretches[m_stretch];
+    const log::Log& log = m_shown->read->log;
+    m_where->setText(tr("place %1 of %2: from %3 to %4, line %5 of the file")
+                         .arg(m_stretch + 1)
+                         .arg(m_stretches.size())
+                         .arg(clockText(log.time_s[s.first]), clockText(log.time_s[s.last]))
+                         .arg(log::lineOf(log, s.first)));
+    m_plot->goToStretch(s);
+}
+
+void LogView::goToCircuit()
+{
+    const Row* r = row();
+    if (r == nullptr || r->kind != Row::Finding)
+        return;
+    const auto& circuit = m_shown->meanings[m_shown->review.findings[r->at].columns.front()].circuit;
+    if (!circuit)
+        return;
+    m_desk.selection.setCircuit(*circuit);
+    emit goTo(m_shown->review.findings[r->at].rule == review::Rule::End ? analysis::Stage::Inputs
+                                                                        : analysis::Stage::Meter);
+}
+
+void LogView::savePulls()
+{
+    if (!m_shown)
+        return;
+    const QFileInfo file(m_shown->read->file);
+    int written = 0;
+    for (const pulls::Pull& p : m_shown->pulls.all) {
+        if (!p.chosen)
+            continue;
+        QSaveFile out(QStringLiteral("%1/%2-pull-%3.csv").arg(file.path(), file.completeBaseName()).arg(written + 1));
+        const std::string csv = log::csvOf(m_shown->read->log, p.first, p.last + 1);
+        if (!out.open(QIODevice::WriteOnly) || out.write(csv.data(), std::ssize(csv)) != std::ssize(csv) ||
+            !out.commit()) {
+            emit notice(tr("%1 cannot be written: %2").arg(out.fileName(), out.errorString()));
+            return;
+        }
+        ++written;
+    }
+    emit notice(tr("%n pull(s) written beside the log, with units.", nullptr, written));
+}
+
+} // namespace vicegrip::app

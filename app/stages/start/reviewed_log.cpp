@@ -1,0 +1,87 @@
+#include "app/stages/start/reviewed_log.h"
+
+#include "app/widgets/text.h"
+
+#include <QFileInfo>
+
+#include <algorithm>
+#include <cmath>
+
+namespace vicegrip::app {
+namespace {
+
+/// Rows without a value take the one before; those above the first take the first.
+std::vector<float> heldOf(const std::vector<float>& values)
+{
+    std::vector<float> out;
+    const auto first = std::ranges::find_if(values, [](float v) { return !std::isnan(v); });
+    if (first == values.end() || std::ranges::none_of(values, [](float v) { return std::isnan(v); }))
+        return out;
+    out = values;
+    float last = *first;
+    for (float& v : out) {
+        last = std::isnan(v) ? last : v;
+        v = last;
+    }
+    return out;
+}
+
+} // namespace
+
+std::shared_ptr<const ReadLog> readLogForView(const QString& file, const std::shared_ptr<Reading>& reading)
+{
+    auto out = std::make_shared<ReadLog>();
+    out->file = file;
+    out->name = QFileInfo(file).fileName();
+    auto log = log::readLog(file.toStdString(), [&](double share) {
+        reading->percent = static_cast<int>(100 * share);
+        return reading->wanted.load();
+    });
+    if (!log) {
+        out->trouble = text(log.error().text());
+        return out;
+    }
+    out->log = std::move(*log);
+    for (const log::Column& c : out->log.columns)
+        out->held.push_back(heldOf(c.values));
+    for (size_t c = 0; c < out->log.columns.size(); ++c)
+        out->overviews.emplace_back(out->values(c));
+    return out;
+}
+
+std::shared_ptr<const ReviewedLog> reviewForView(const std::shared_ptr<const ReadLog>& log,
+                                                 const std::shared_ptr<const ReadLog>& before,
+                                                 const AnalysisPtr& analysis, const ChangeAsked& asked)
+{
+    auto out = std::make_shared<ReviewedLog>();
+    out->read = log;
+    out->before = before;
+    out->of = analysis;
+    if (!log->trouble.isEmpty())
+        return out;
+    out->meanings = log_columns::meaningsOf(log->log, analysis->job.get());
+    out->review = review::review(log->log, out->meanings, *analysis);
+    if (auto pulls = pulls::pullsOf(log->log, out->meanings))
+        out->pulls = std::move(*pulls);
+    else
+        out->pulls.verdict = pulls.error().sentence;
+    if (!before || !before->trouble.isEmpty())
+        return out;
+    const auto meanings = log_columns::meaningsOf(before->log, analysis->job.get());
+    const review::Review then = review::review(before->log, meanings, *analysis);
+    const review::Side old{before->log, meanings, then}, now{log->log, out->meanings, out->review};
+    if (!asked.purpose) {
+        out->compared = review::compareAll(old, now);
+        return out;
+    }
+    const auto column = std::ranges::find(log->log.columns, asked.column.toStdString(), &log::Column::name);
+    if (column == log->log.columns.end())
+        return out;
+    if (auto one = review::compare(old, now, static_cast<size_t>(column - log->log.columns.begin()), *asked.purpose))
+        out->compared.push_back(std::move(*one));
+    else
+        out->notCompared = text(one.error().sentence);
+    return out;
+}
+
+} // namespace vicegrip::app
