@@ -13,7 +13,7 @@ PAGES = [
     ("brief", "Brief", ["brief"]),
     ("inputs", "Inputs", ["inputs"]),
     ("pins", "Pins: plug", ["pins"]),
-    ("pins-remap", "Pins: remap", ["pins-remap"]),
+    ("pins-remap", "Pins: remap", []),
     ("pins-wires", "Pins: wires", []),
     ("pins-harness", "Pins: harness", ["pins-harness"]),
     ("pins-feeds", "Pins: feeds", []),
@@ -39,6 +39,7 @@ PAGES = [
     ("trigger-light", "Trigger: timing light", []),
     ("trigger-mount", "Trigger: where to mount", []),
     ("start", "Start", ["run-sheet"]),
+    ("start-logs", "Start: logs", ["log-review"]),
     ("handover", "Handover", []),
     ("preferences", "Preferences", []),
 ]

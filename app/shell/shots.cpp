@@ -48,6 +48,17 @@ void trigger(MainWindow& window, const QKeySequence& key)
             a->trigger();
 }
 
+/// A file of the shipped folder, entered by its name: no path is in a picture.
+void enterFile(MainWindow& window, const char* field, const char* folder, const char* name)
+{
+    QDir::setCurrent(QString::fromStdString((shippedFolder() / folder).string()));
+    auto* file = window.findChild<QLineEdit*>(QLatin1String(field));
+    file->setFocus();
+    file->setText(QLatin1String(name));
+    file->setModified(true);
+    emit file->editingFinished();
+}
+
 std::vector<Shot> shots(MainWindow& window)
 {
     const auto go = [&window](const char* circuit, Stage stage) {
@@ -96,12 +107,7 @@ std::vector<Shot> shots(MainWindow& window)
         {QString(),
          [&window] {
              press(window, "trigger-capture");
-             auto* file = window.findChild<QLineEdit*>(QStringLiteral("capture-file"));
-             file->setFocus();
-             QDir::setCurrent(QString::fromStdString((shippedFolder() / "captures").string())); // no path in a picture
-             file->setText(QStringLiteral("crank-coil.wav"));
-             file->setModified(true);
-             emit file->editingFinished();
+             enterFile(window, "capture-file", "captures", "crank-coil.wav");
          }},
         {QStringLiteral("trigger"), [] {}},
         {QString(), [=] { go("clt", Stage::Start); }},
@@ -110,6 +116,12 @@ std::vector<Shot> shots(MainWindow& window)
              if (auto* lines = window.findChild<QTableWidget*>(QStringLiteral("sheet-lines")))
                  lines->setCurrentCell(12, 1); // the battery, before any power
          }},
+        {QString(),
+         [&window] {
+             press(window, "start-logs");
+             enterFile(window, "log-file", "logs", "petrel-before.csv");
+         }},
+        {QStringLiteral("log-review"), [] {}},
         {QString(), [&window] { trigger(window, QKeySequence(Qt::Key_F4)); }},
         {QString(), [&window] { trigger(window, QKeySequence(Qt::Key_F5)); }},
         {QString(), [] {}},
@@ -134,15 +146,12 @@ std::vector<Shot> shots(MainWindow& window)
         {QString(), [&window] { press(window, "recording-play"); }},
         {QString(), dismiss},
         {QStringLiteral("links"), [] {}},
-        {QStringLiteral("pins-remap"),
-         [=, &window] { // the van's plug: its job lies beside the first one
+        {QString(),
+         [=, &window] { // the van: its job lies beside the first one
              window.setNight(false);
              window.desk().live.endReplay();
              const QDir folder = QFileInfo(window.desk().store.path()).dir();
-             if (!window.openJob(folder.filePath(QStringLiteral("curlew.vicegrip"))))
-                 return;
-             go("pedal1", Stage::Pins);
-             press(window, "pins-remap");
+             window.openJob(folder.filePath(QStringLiteral("curlew.vicegrip")));
          }},
         {QStringLiteral("scale-flex"),
          [=, &window] {

@@ -124,7 +124,13 @@ std::optional<double> switchOf(std::string_view cell)
 {
     constexpr std::array<std::string_view, 5> kOn = {"on", "true", "yes", "open", "active"};
     constexpr std::array<std::string_view, 5> kOff = {"off", "false", "no", "closed", "inactive"};
-    const std::string word = typed::lower(std::string(bare(cell)));
+    cell = bare(cell);
+    std::array<char, 8> lower{}; // a log may have millions of them
+    if (cell.size() > lower.size())
+        return std::nullopt;
+    std::ranges::transform(cell, lower.begin(),
+                           [](char c) { return c >= 'A' && c <= 'Z' ? static_cast<char>(c + 32) : c; });
+    const std::string_view word(lower.data(), cell.size());
     if (std::ranges::find(kOn, word) != kOn.end())
         return 1;
     return std::ranges::find(kOff, word) != kOff.end() ? std::optional<double>(0) : std::nullopt;

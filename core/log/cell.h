@@ -10,7 +10,7 @@ namespace vicegrip::log {
 /// Reads a decimal number from `from` on and says where it ends; null where none begins. Digits of the usual length are
 /// reckoned here, exactly (a whole number below 2^53 over a power of ten that a double holds is rounded once: Clinger
 /// 1990); what is longer or has an exponent goes to fast_float.
-inline const char* numberAt(const char* from, const char* end, char decimalMark, double& value)
+[[gnu::always_inline]] inline const char* numberAt(const char* from, const char* end, char decimalMark, double& value)
 {
     constexpr double kTens[] = {1,   1e1,  1e2,  1e3,  1e4,  1e5,  1e6,  1e7,  1e8,
                                 1e9, 1e10, 1e11, 1e12, 1e13, 1e14, 1e15, 1e16, 1e17};

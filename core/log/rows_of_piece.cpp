@@ -23,7 +23,23 @@ float kept(double value)
 class RowReader
 {
   public:
-    RowReader(const Layout& layout, Piece& out) : m_layout(layout), m_out(out), m_row(layout.fields.size(), kNothing) {}
+    /// There are `most` lines at the most.
+    RowReader(const Layout& layout, Piece& out, std::size_t most) : m_layout(layout), m_out(out)
+    {
+        for (auto& values : out.values) {
+            values.resize(most);
+            m_row.push_back(values.data());
+        }
+        out.time_s.reserve(most);
+        out.lines.reserve(most);
+    }
+    ~RowReader()
+    {
+        for (auto& values : m_out.values)
+            values.resize(m_out.time_s.size());
+    }
+    RowReader(const RowReader&) = delete;
+    RowReader& operator=(const RowReader&) = delete;
 
     /// False where other columns begin.
     bool take(std::string_view line, std::uint32_t number)
@@ -63,7 +79,7 @@ class RowReader
             } else if (begin == end || *begin == m_layout.separator) { // the most usual of all others
                 p = begin;
                 if (f < fields)
-                    m_row[f] = kNothing;
+                    *m_row[f] = kNothing;
             } else {
                 std::string_view rest(begin, static_cast<std::size_t>(end - begin));
                 bool more = false;
@@ -82,14 +98,14 @@ class RowReader
 
     void put(std::size_t f, double value)
     {
-        m_row[f] = kept(value);
+        *m_row[f] = kept(value);
         if (f == m_layout.time && m_layout.form == TimeForm::Number)
             m_time = isMeasurable(value) ? value * m_layout.second : m_time;
     }
 
     void putWords(std::size_t f, std::string_view cell)
     {
-        m_row[f] = kNothing;
+        *m_row[f] = kNothing;
         if (f == m_layout.time) {
             m_time =
                 timeOf(cell, m_layout.form, m_layout.decimalMark).value_or(std::numeric_limits<double>::quiet_NaN()) *
@@ -97,9 +113,9 @@ class RowReader
         } else if (f == m_layout.day) {
             m_day = dayOf(cell).value_or(m_day);
         } else if (const auto number = numberOf(cell, m_layout.decimalMark)) {
-            m_row[f] = kept(*number);
+            *m_row[f] = kept(*number);
         } else if (const auto state = switchOf(cell)) {
-            m_row[f] = static_cast<float>(*state);
+            *m_row[f] = static_cast<float>(*state);
         } else if (f == m_layout.events) {
             m_said = bare(cell);
         } else if (!isBlankCell(cell)) {
@@ -109,8 +125,6 @@ class RowReader
 
     void keep()
     {
-        for (std::size_t f = 0; f < m_row.size(); ++f)
-            m_out.values[f].push_back(m_row[f]);
         for (const auto& [f, cell] : m_words)
             m_out.words[f].add(m_number, bare(cell));
         constexpr double kDay_s = 86400;
@@ -118,9 +132,11 @@ class RowReader
         m_out.lines.push_back(m_number);
         if (!m_said.empty())
             say(m_said, m_out.time_s.size() - 1);
-        else if (m_layout.events && m_row[*m_layout.events] > 0)
-            say(m_layout.fields[*m_layout.events].name + " " + std::to_string(std::lround(m_row[*m_layout.events])),
+        else if (m_layout.events && *m_row[*m_layout.events] > 0)
+            say(m_layout.fields[*m_layout.events].name + " " + std::to_string(std::lround(*m_row[*m_layout.events])),
                 m_out.time_s.size() - 1);
+        for (float*& value : m_row)
+            ++value;
     }
 
     void say(std::string_view text, std::size_t row)
@@ -144,7 +160,7 @@ class RowReader
             return true;
         }
         const auto last = m_row.begin() + static_cast<std::ptrdiff_t>(std::min(cells, fields));
-        const bool numbers = std::any_of(m_row.begin(), last, [](float v) { return !std::isnan(v); });
+        const bool numbers = std::any_of(m_row.begin(), last, [](const float* v) { return !std::isnan(*v); });
         if (numbers) {
             (cells >= fields ? m_out.timeless : m_out.cut).add(m_number, line);
         } else if (namesOthers(line)) {
@@ -171,7 +187,7 @@ class RowReader
 
     const Layout& m_layout;
     Piece& m_out;
-    std::vector<float> m_row;
+    std::vector<float*> m_row; ///< where each field's value of the row goes
     std::vector<std::pair<std::size_t, std::string_view>> m_words;
     double m_time = 0, m_day = 0;
     std::string_view m_said;
@@ -215,7 +231,7 @@ void Piece::clear(std::size_t fields)
 void readPiece(std::string_view text, const Layout& layout, Piece& out)
 {
     out.clear(layout.fields.size());
-    RowReader rows(layout, out);
+    RowReader rows(layout, out, static_cast<std::size_t>(std::ranges::count(text, '\n')) + 1);
     for (std::size_t at = 0; at < text.size();) {
         const auto* mark = static_cast<const char*>(std::memchr(text.data() + at, '\n', text.size() - at));
         const std::size_t end = mark == nullptr ? text.size() : static_cast<std::size_t>(mark - text.data());

@@ -43,7 +43,9 @@ constexpr View kViews[] = {{Stage::Board, "clt", nullptr},
                            {Stage::Trigger, "crank", "trigger-gap"},
                            {Stage::Trigger, "crank", "trigger-capture"},
                            {Stage::Trigger, "crank", "trigger-light"},
-                           {Stage::Trigger, "crank", "trigger-mount"}};
+                           {Stage::Trigger, "crank", "trigger-mount"},
+                           {Stage::Start, "clt", "start-sheet"},
+                           {Stage::Start, "clt", "start-logs"}};
 
 std::string nameOf(const View& v)
 {

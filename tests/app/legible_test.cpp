@@ -143,6 +143,14 @@ TEST_P(Legible, ThePinsViewsAndOwnPartsToo)
     w.click("hand-loose");
     w.settle();
     test::expectNothingClipped(w, "trigger-hand, loose");
+    w.window.showStage(Stage::Start);
+    w.click("start-logs");
+    for (const char* field : {"log-file", "log-before"}) {
+        w.type(w.find<QLineEdit>(field), VICEGRIP_SOURCE_DIR "/data/logs/petrel-before.csv");
+        w.settle();
+        test::expectNothingClipped(w, field);
+        expectNamed(w, field);
+    }
     w.window.showStage(Stage::Pins);
     for (const auto& [view, list] : {std::pair("pins-wires", "paste-list"), {"pins-remap", "remap-write"}}) {
         w.click(view);

@@ -232,6 +232,8 @@ TEST_F(PseudoLanguage, TheirViewsSayNothingRaw)
     for (const char* view : {"trigger-gap", "trigger-capture", "trigger-light", "trigger-mount", "trigger-hand"})
         look(view);
     look("hand-loose");
+    w.window.showStage(Stage::Start);
+    look("start-logs");
     w.window.showStage(Stage::Scale);
     for (const auto& [circuit, view] :
          {std::pair("map", "scale-readings"), {"map", "scale-budget"}, {"tps", "scale-strokes"}}) {

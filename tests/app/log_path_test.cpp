@@ -1,0 +1,140 @@
+#include "tests/support/new_user.h"
+
+#include <QComboBox>
+#include <QDir>
+#include <QTableWidget>
+#include <gmock/gmock.h>
+
+/// From a log on a stick to what it says, what a change did, and what the tuner gets, with the keyboard.
+namespace vicegrip {
+namespace {
+
+using analysis::Stage;
+using testing::HasSubstr;
+using testing::StartsWith;
+
+class LogPath : public testing::Test
+{
+  protected:
+    LogPath()
+    {
+        for (const char* name : {"petrel-before.csv", "petrel-after.csv"})
+            QFile::copy(QStringLiteral(VICEGRIP_SOURCE_DIR "/data/logs/") + QLatin1String(name), file(name));
+        w.window.showStage(Stage::Start);
+        w.key(Qt::Key_2, Qt::AltModifier);
+        w.settle();
+    }
+
+    [[nodiscard]] QString file(const char* name) const { return w.folder.filePath(QLatin1String(name)); }
+    void open(const char* field, const QString& path)
+    {
+        w.type(w.find<QLineEdit>(field), qPrintable(path));
+        w.settle();
+    }
+    [[nodiscard]] QTableWidget* list() { return w.find<QTableWidget>("log-says"); }
+    void choose(const char* words)
+    {
+        for (int row = 0; row < list()->rowCount(); ++row)
+            if (list()->item(row, 1)->text().contains(QString::fromUtf8(words))) {
+                list()->setCurrentCell(row, 1);
+                w.settle();
+                return;
+            }
+        ADD_FAILURE() << "no row says " << words;
+    }
+    [[nodiscard]] std::string what() { return w.textOf("log-what"); }
+    [[nodiscard]] std::string where() { return w.textOf("log-where"); }
+
+    test::NewUser user;
+    test::Window w;
+};
+
+TEST_F(LogPath, AFindingLeadsToItsRowsAndToItsCircuit)
+{
+    open("log-file", file("petrel-before.csv"));
+    EXPECT_THAT(w.textOf("log-title"), StartsWith("petrel-before.csv: 6,000 rows of 15 columns"));
+    EXPECT_THAT(what(), HasSubstr("Manifold pressure stops at 300.0 kPa abs")); // the heaviest is chosen
+    EXPECT_THAT(w.textOf("log-todo"), HasSubstr("not the boost"));
+    EXPECT_THAT(where(), StartsWith("place 1 of 3: from 122"));
+    list()->setFocus();
+    w.key(Qt::Key_N);
+    EXPECT_THAT(where(), StartsWith("place 2 of 3"));
+    w.key(Qt::Key_N);
+    w.key(Qt::Key_N);
+    EXPECT_THAT(where(), StartsWith("place 1 of 3"));
+    choose("step together");
+    EXPECT_THAT(w.textOf("log-todo"), HasSubstr("S2"));
+    choose("Manifold pressure stops");
+    w.key(Qt::Key_G);
+    w.settle();
+    EXPECT_EQ(w.window.stage(), Stage::Inputs); // where a sensor that reads further is chosen
+    EXPECT_EQ(w.window.desk().selection.circuit().value, "map");
+}
+
+TEST_F(LogPath, WhatAChangeDidIsSaidBesideTheOlderLog)
+{
+    open("log-file", file("petrel-after.csv"));
+    open("log-before", file("petrel-before.csv"));
+    choose("Manifold pressure reads up to");
+    EXPECT_THAT(what(), HasSubstr("the range is enough"));
+    choose("steps with the others no more");
+    // Asked for one purpose of one column.
+    auto* column = w.find<QComboBox>("log-column");
+    column->setCurrentText(QStringLiteral("Coolant temp"));
+    auto* purpose = w.find<QComboBox>("log-purpose");
+    purpose->setCurrentIndex(3);
+    emit purpose->activated(3);
+    w.settle();
+    choose("Coolant temp steps with the others no more");
+}
+
+TEST_F(LogPath, ThePullsAreWrittenForTheTuner)
+{
+    open("log-file", file("petrel-before.csv"));
+    choose("Pulls: 3 of 3 pulls are alike");
+    choose("gear 3: warm, one gear, wide open");
+    list()->setFocus();
+    w.key(Qt::Key_S);
+    EXPECT_THAT(w.notice(), HasSubstr("3 pull"));
+    QFile pull(file("petrel-before-pull-1.csv"));
+    ASSERT_TRUE(pull.open(QIODevice::ReadOnly));
+    EXPECT_THAT(pull.readLine().toStdString(), StartsWith("time (s),Engine speed (rpm),Throttle (%)"));
+    EXPECT_THAT(pull.readLine().toStdString(), StartsWith("0,"));
+}
+
+TEST_F(LogPath, WhatIsNoLogIsSaidBesideTheField)
+{
+    QFile bad(file("bad.csv"));
+    ASSERT_TRUE(bad.open(QIODevice::WriteOnly));
+    bad.write("rpm,boost\n900,100\n850,101\n");
+    bad.close();
+    open("log-file", bad.fileName());
+    EXPECT_THAT(w.textOf("log-title"), HasSubstr("could not be read"));
+    const auto* below = w.find<QLineEdit>("log-file")->parentWidget()->findChild<QLabel*>();
+    EXPECT_THAT(below->text().toStdString(), HasSubstr("no column tells the time"));
+    EXPECT_FALSE(list()->isVisible());
+    open("log-file", file("petrel-before.csv")); // and another one is read all the same
+    EXPECT_THAT(what(), HasSubstr("stops at"));
+}
+
+/// A sensor that reads further, in the job: the older log's end is not the sensor's any more.
+TEST_F(LogPath, TheReviewFollowsTheJob)
+{
+    open("log-file", file("petrel-after.csv"));
+    choose("which its sensor cannot tell");
+    ASSERT_TRUE(w.window.desk().store.edit(QStringLiteral("4 bar"), [](job::Job& j) -> Result<void> {
+        for (parts::Part& p : j.parts)
+            if (p.id.value == "map-3bar")
+                p.high = 400e3;
+        for (job::Circuit& c : j.circuits)
+            if (c.id.value == "map")
+                c.scaling.high = 400e3;
+        return {};
+    }));
+    w.settle();
+    for (int row = 0; row < list()->rowCount(); ++row)
+        EXPECT_FALSE(list()->item(row, 1)->text().contains(QStringLiteral("cannot tell")));
+}
+
+} // namespace
+} // namespace vicegrip
