@@ -127,9 +127,10 @@ class Joined
     void foresee(const Piece& piece, std::size_t bytes)
     {
         constexpr double kMore = 1.03;
-        const double all = std::min(static_cast<double>(piece.time_s.size()) * kMore * m_expected /
-                                        static_cast<double>(std::max<std::size_t>(bytes, 1)),
-                                    static_cast<double>(kMostValues / std::max<std::size_t>(m_fields.size(), 1)));
+        const double all =
+            std::min(static_cast<double>(piece.time_s.size()) * kMore * m_expected /
+                         static_cast<double>(std::max<std::size_t>(bytes, 1)),
+                     static_cast<double>(kMostValues) / static_cast<double>(std::max<std::size_t>(m_fields.size(), 1)));
         const auto rows = static_cast<std::size_t>(all) + kLineEvery;
         m_out.time_s.reserve(rows);
         for (Column& c : m_out.columns)

@@ -17,6 +17,7 @@
 #include <QLineEdit>
 #include <QSaveFile>
 #include <QSignalBlocker>
+#include <QStyledItemDelegate>
 #include <QTimer>
 #include <QVBoxLayout>
 
@@ -25,20 +26,18 @@
 namespace vicegrip::app {
 namespace {
 
-using proof::State;
-using review::Weight;
-
 enum Cell { Glyph, Words, Times };
 
-State stateOf(Weight weight)
+/// Sentences of several lines, with room between one and the next.
+class SentenceDelegate : public QStyledItemDelegate
 {
-    return weight == Weight::Wrong ? State::Failing : weight == Weight::Doubtful ? State::Stale : State::Done;
-}
-
-QString clockText(double seconds)
-{
-    return text(units::formatNumber(seconds, 1)) + QStringLiteral(" s");
-}
+  public:
+    using QStyledItemDelegate::QStyledItemDelegate;
+    [[nodiscard]] QSize sizeHint(const QStyleOptionViewItem& option, const QModelIndex& index) const override
+    {
+        return QStyledItemDelegate::sizeHint(option, index) + QSize(0, 10_px);
+    }
+};
 
 QString purposeWords(review::Purpose purpose)
 {
@@ -75,6 +74,7 @@ LogView::LogView(Desk& desk, QWidget* parent)
     m_title->setObjectName(QStringLiteral("log-title"));
     column->addWidget(m_title);
     m_list->setItemDelegateForColumn(Glyph, new StateDelegate(m_list));
+    m_list->setItemDelegateForColumn(Words, new SentenceDelegate(m_list));
     m_list->setWordWrap(true);
     m_list->verticalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
     auto* drawn = new QVBoxLayout;
@@ -205,6 +205,8 @@ void LogView::ask(const QString& file, const QString& before)
     m_file = file;
     m_before = before;
     if (file.isEmpty()) {
+        m_progress->stop();
+        m_reading.reset();
         m_shown.reset();
         fill();
         return;
@@ -254,85 +256,46 @@ void LogView::take(const Shown& shown)
 
 void LogView::fill()
 {
-    std::vector<QStringList> rows;
-    std::vector<int> headings;
-    std::vector<std::optional<State>> states;
-    m_rows.clear();
-    const auto heading = [&](const QString& words) {
-        headings.push_back(static_cast<int>(rows.size()));
-        rows.push_back({QString(), words, QString()});
-        m_rows.push_back({Row::Heading, 0});
-        states.emplace_back();
-    };
-    const auto add = [&](Row::Kind kind, size_t at, const QString& words, const QString& times,
-                         std::optional<State> state) {
-        rows.push_back({QString(), words, times});
-        m_rows.push_back({kind, at});
-        states.push_back(state);
-    };
+    m_rows = m_shown ? rowsOf(*m_shown) : std::vector<LogRow>();
     if (m_shown) {
-        const review::Review& review = m_shown->review;
-        const pulls::Pulls& pulls = m_shown->pulls;
-        heading(tr("Sensors and wiring"));
-        for (size_t i = 0; i < review.findings.size(); ++i)
-            add(Row::Finding, i, text(review.findings[i].what), QString::number(review.findings[i].times),
-                stateOf(review.findings[i].weight));
-        if (review.findings.empty())
-            add(Row::Heading, 0, tr("Nothing is found."), {}, {});
-        if (m_shown->before)
-            heading(tr("Before and after"));
-        for (size_t i = 0; i < m_shown->compared.size(); ++i)
-            add(Row::Change, i, text(m_shown->compared[i].verdict), {},
-                m_shown->compared[i].did ? State::Done : State::Stale);
-        heading(tr("Pulls: %1").arg(text(pulls.verdict)));
-        for (size_t i = 0; i < pulls.all.size(); ++i) {
-            const pulls::Pull& p = pulls.all[i];
-            add(Row::Pull, i,
-                tr("%1 to %2 rpm in %3%4: %5")
-                    .arg(text(units::formatNumber(p.from_rpm, 0)), text(units::formatNumber(p.to_rpm, 0)),
-                         clockText(p.seconds), p.gear ? tr(", gear %1").arg(*p.gear) : QString(), text(p.why)),
-                {}, p.chosen ? State::Done : State::Untouched);
-        }
-        const auto& remarks = m_shown->read->log.remarks;
-        if (!remarks.empty())
-            heading(tr("What was left out as it was read"));
-        for (size_t i = 0; i < remarks.size(); ++i) {
-            const log::Remark& r = remarks[i];
-            add(Row::Remark, i,
-                (r.line > 0 ? tr("Line %1: ").arg(r.line) : QString()) +
-                    (r.column.empty() ? QString() : text(r.column) + QStringLiteral(": ")) + text(r.sentence),
-                {}, {});
-        }
         m_title->setText(
             tr("%1: %2 rows of %3 columns, %4")
                 .arg(m_shown->read->name, QLocale().toString(static_cast<qlonglong>(m_shown->read->log.rows())))
                 .arg(m_shown->read->log.columns.size())
-                .arg(clockText(m_shown->read->log.seconds())));
+                .arg(tenthsText(m_shown->read->log.seconds())));
     } else if (m_file.isEmpty()) {
         m_title->setText(tr("No log is open: a CSV of any logger, or a recording of this program."));
     } else {
         m_title->setText(tr("%1 could not be read.").arg(QFileInfo(m_file).fileName()));
     }
+    std::vector<QStringList> rows;
+    std::vector<int> headings;
+    for (const LogRow& r : m_rows) {
+        if (r.kind == LogRow::Heading)
+            headings.push_back(static_cast<int>(rows.size()));
+        rows.push_back({QString(), r.words, r.times});
+    }
     m_list->fill(rows, headings);
     for (size_t i = 0; i < m_rows.size(); ++i) {
         QTableWidgetItem* mark = m_list->item(static_cast<int>(i), Glyph);
-        mark->setData(kStateRole, states[i] ? QVariant(static_cast<int>(*states[i])) : QVariant());
-        mark->setData(Qt::AccessibleTextRole, states[i] ? said(proof::stateName(*states[i])) : QString());
+        const auto& state = m_rows[i].state;
+        mark->setData(kStateRole, state ? QVariant(static_cast<int>(*state)) : QVariant());
+        mark->setData(Qt::AccessibleTextRole, state ? said(proof::stateName(*state)) : QString());
         for (int column = 0; column < m_list->columnCount(); ++column)
             m_list->item(static_cast<int>(i), column)
-                ->setFlags(m_rows[i].kind == Row::Heading ? Qt::ItemIsEnabled
-                                                          : Qt::ItemIsEnabled | Qt::ItemIsSelectable);
+                ->setFlags(m_rows[i].kind == LogRow::Heading ? Qt::ItemIsEnabled
+                                                             : Qt::ItemIsEnabled | Qt::ItemIsSelectable);
     }
     m_change->setVisible(m_shown && m_shown->before);
     m_list->setVisible(m_shown != nullptr);
     m_plot->setVisible(m_shown != nullptr);
-    const auto first = std::ranges::find_if(m_rows, [](const Row& r) { return r.kind != Row::Heading; });
+    const auto first = std::ranges::find_if(m_rows, [](const LogRow& r) { return r.kind != LogRow::Heading; });
     if (first != m_rows.end())
         m_list->setCurrentCell(static_cast<int>(first - m_rows.begin()), Words);
     showRow();
 }
 
-const LogView::Row* LogView::row() const
+const LogRow* LogView::row() const
 {
     const int at = m_list->currentRow();
     return m_shown && at >= 0 && at < static_cast<int>(m_rows.size()) ? &m_rows[static_cast<size_t>(at)] : nullptr;
@@ -354,18 +317,17 @@ void LogView::show(const QString& what, const QString& todo, const std::vector<s
 
 void LogView::showRow()
 {
-    const Row* r = row();
-    std::optional<size_t> circuit;
+    const LogRow* r = row();
     std::vector<size_t> columns;
-    if (r == nullptr || r->kind == Row::Heading || r->kind == Row::Remark) {
+    if (r == nullptr || r->kind == LogRow::Heading || r->kind == LogRow::Remark) {
         if (m_shown)
             for (size_t c = 0; c < std::min<size_t>(LogPlot::kMostFields, m_shown->meanings.size()); ++c)
                 columns.push_back(c);
         show({}, {}, columns, {});
-    } else if (r->kind == Row::Finding) {
+    } else if (r->kind == LogRow::Finding) {
         const review::Finding& f = m_shown->review.findings[r->at];
         show(text(f.what), text(f.todo), f.columns, f.stretches);
-    } else if (r->kind == Row::Change) {
+    } else if (r->kind == LogRow::Change) {
         const review::Compared& c = m_shown->compared[r->at];
         show(text(c.verdict), {}, {c.after}, {});
     } else {
@@ -377,8 +339,10 @@ void LogView::showRow()
                 columns.push_back(*c);
         show(text(p.why), {}, columns, {{p.first, p.last}});
     }
-    const bool hasCircuit = r != nullptr && r->kind == Row::Finding &&
+    const bool hasCircuit = r != nullptr && r->kind == LogRow::Finding &&
                             m_shown->meanings[m_shown->review.findings[r->at].columns.front()].circuit.has_value();
+    if (hasCircuit) // the strip below is of what is in hand
+        m_desk.selection.setCircuit(*m_shown->meanings[m_shown->review.findings[r->at].columns.front()].circuit);
     m_next->setVisible(m_stretches.size() > 1);
     m_circuit->setVisible(hasCircuit);
     m_save->setVisible(m_shown && std::ranges::any_of(m_shown->pulls.all, &pulls::Pull::chosen));
@@ -398,15 +362,15 @@ void LogView::nextStretch()
     m_where->setText(tr("place %1 of %2: from %3 to %4, line %5 of the file")
                          .arg(m_stretch + 1)
                          .arg(m_stretches.size())
-                         .arg(clockText(log.time_s[s.first]), clockText(log.time_s[s.last]))
+                         .arg(tenthsText(log.time_s[s.first]), tenthsText(log.time_s[s.last]))
                          .arg(log::lineOf(log, s.first)));
     m_plot->goToStretch(s);
 }
 
 void LogView::goToCircuit()
 {
-    const Row* r = row();
-    if (r == nullptr || r->kind != Row::Finding)
+    const LogRow* r = row();
+    if (r == nullptr || r->kind != LogRow::Finding)
         return;
     const auto& circuit = m_shown->meanings[m_shown->review.findings[r->at].columns.front()].circuit;
     if (!circuit)

@@ -1,7 +1,7 @@
 #pragma once
 
 #include "app/desk/worked.h"
-#include "app/stages/start/reviewed_log.h"
+#include "app/stages/start/log_rows.h"
 
 #include <QWidget>
 
@@ -34,12 +34,6 @@ class LogView : public QWidget
 
   private:
     using Shown = std::shared_ptr<const ReviewedLog>;
-    /// What a row of the list is of.
-    struct Row
-    {
-        enum Kind { Heading, Finding, Change, Pull, Remark } kind = Heading;
-        size_t at = 0;
-    };
 
     void buildFiles(QVBoxLayout* column);
     TypedField* fileField(const QString& name, const char* objectName);
@@ -52,14 +46,14 @@ class LogView : public QWidget
     void nextStretch();
     void goToCircuit();
     void savePulls();
-    [[nodiscard]] const Row* row() const;
+    [[nodiscard]] const LogRow* row() const;
     [[nodiscard]] ChangeAsked asked() const;
 
     Desk& m_desk;
     std::shared_ptr<Reading> m_reading; ///< of the file that is read now
     Shown m_shown;
     QString m_file, m_before; ///< that were asked for
-    std::vector<Row> m_rows;
+    std::vector<LogRow> m_rows;
     std::vector<review::Stretch> m_stretches; ///< of what is chosen
     size_t m_stretch = 0; ///< that is in view
     TypedField *m_log, *m_old;
