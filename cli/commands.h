@@ -9,7 +9,7 @@ namespace vicegrip::cli {
 
 enum ExitCode {
     kFine = 0,
-    kFindings = 1, ///< `check` found something to stop for or to fix
+    kFindings = 1, ///< `check` found something to stop for or to fix, `review` a log not to tune by
     kUsage = 2, ///< the command line is wrong
     kUnreadable = 3, ///< a file cannot be read, or is not what it claims to be
     kNoAnswer = 4, ///< the job is fine, but what was asked for is not in it or cannot be worked out

@@ -10,7 +10,7 @@ namespace vicegrip::log {
 
 inline constexpr std::size_t kMostValues = 600'000'000; ///< of all columns: 2.4 GB
 
-/// Asked now and then with the share of the file that was read; false stops it.
+/// Asked now and then with the share of the file that was read, by one thread at a time, any of them; false stops it.
 using GoesOn = std::function<bool(double share)>;
 
 /// Reads a log on as many threads as there are processors, a few megabytes at a time, so that the file may be larger

@@ -204,6 +204,18 @@ void setScale(Meaning& meaning, const log::Column& column, double barometer_pa)
     }
 }
 
+/// A command that never goes low says nothing of its zero: that is the one of the pressure it is for.
+void takeZero(std::vector<Meaning>& meanings, std::size_t asked, const log::Log& log)
+{
+    for (const Quantity q : {Charge, Manifold})
+        for (std::size_t c = 0; c < meanings.size(); ++c)
+            if (meanings[c].quantity == q && log.columns[c].unit == log.columns[asked].unit) {
+                meanings[asked].gauge = meanings[c].gauge;
+                meanings[asked].offset = meanings[c].offset;
+                return;
+            }
+}
+
 /// The circuits whose inputs the columns hold, by the words of both.
 void matchCircuits(std::vector<Meaning>& meanings, const log::Log& log, const job::Job& job)
 {
@@ -250,6 +262,9 @@ std::vector<Meaning> meaningsOf(const log::Log& log, const job::Job* job)
         matchCircuits(out, log, *job);
     for (std::size_t c = 0; c < out.size(); ++c)
         setScale(out[c], log.columns[c], job == nullptr ? kStandard_pa : job->surroundings.barometer_pa);
+    for (std::size_t c = 0; c < out.size(); ++c)
+        if (out[c].quantity == AskedPressure)
+            takeZero(out, c, log);
     return out;
 }
 

@@ -56,7 +56,8 @@ struct Meaning
 
 /// Of each column. Circuits are matched by words and units as the signals of a stream are (stream::Matcher); what is
 /// asked for, corrected or switched is no circuit. A pressure without a zero is taken as above the air outside where it
-/// was below a tenth of it. Without a job, words alone tell.
+/// was below a tenth of it; what is asked for counts from where the reading of the same unit does. Without a job, words
+/// alone tell.
 [[nodiscard]] std::vector<Meaning> meaningsOf(const log::Log& log, const job::Job* job);
 
 /// The first column of this quantity; none when there is none.

@@ -45,7 +45,27 @@ TEST(Review, OneThatReadsOnDoesNotStop)
     EXPECT_EQ(found(reviewed(boosted(280, 300)), Rule::End), nullptr);
 }
 
-/// 21.9 of 22.5 psi, as the trade tells it: no circuit of this job ends there, the command alone shows it.
+/// 21.9 of 22.5 psi above the air (common practice, no source). The command never goes low: it counts from where the
+/// reading does.
+TEST(Review, AReadingOfTwentyOnePointNineWhileMoreIsAsked)
+{
+    DrivenLog log(120, 50);
+    log.engine();
+    log.with("Boost target", "psi", [](double) { return 22.5; });
+    std::mt19937 chance(5);
+    std::normal_distribution<double> gauss(0, 0.2);
+    log.with("Boost", "psi", [&](double t) {
+        const double psi = std::min(21.9, -9 + 33 * std::max(0.0, std::sin(t / 3)) + gauss(chance));
+        return std::round(psi * 10) / 10;
+    });
+    const Review r = reviewed(log.log());
+    const Finding* f = found(r, Rule::End);
+    ASSERT_NE(f, nullptr);
+    EXPECT_THAT(f->what, HasSubstr("Boost stops at 21.9 psi gauge while up to 22.5 psi gauge was asked"));
+    EXPECT_THAT(f->todo, HasSubstr("not the boost"));
+}
+
+/// No circuit of this job ends there: the command alone shows it.
 TEST(Review, AnEndThatNobodyKnowsIsFoundByTheCommand)
 {
     const Review r = reviewed(boosted(256, 252));
