@@ -37,6 +37,7 @@ RunSheetView::RunSheetView(Desk& desk, QWidget* parent)
       m_worked([this](const Made& made) { take(made); })
 {
     m_summary->setObjectName(QStringLiteral("sheet-summary"));
+    m_summary->setText(tr("The windows of this job's lines are worked out."));
     m_list->setItemDelegateForColumn(Mark, new StateDelegate(m_list));
     auto* left = new QVBoxLayout;
     left->setSpacing(6_px);
