@@ -113,7 +113,7 @@ std::string inUtf8(std::string_view text)
     for (size_t i = 0; i < text.size(); ++i) {
         const auto byte = static_cast<unsigned char>(text[i]);
         const size_t tail = byte >= 0xF0 ? 3 : byte >= 0xE0 ? 2 : byte >= 0xC2 ? 1 : 0;
-        bool whole = byte < 0x80 || (tail > 0 && i + tail < text.size() + 0);
+        bool whole = byte < 0x80 || (tail > 0 && i + tail < text.size());
         for (size_t k = 1; whole && k <= tail; ++k)
             whole = (static_cast<unsigned char>(text[i + k]) & 0xC0) == 0x80;
         if (whole) {
@@ -224,6 +224,22 @@ std::optional<TimeForm> formOf(const std::vector<Cells>& rows, size_t field, cha
     return std::nullopt;
 }
 
+/// Whether it goes up as a clock does, in half of its steps at the least: rows may be late and a counter may wrap, and
+/// an injection time goes up and down.
+bool goesUp(const std::vector<Cells>& rows, size_t field, char decimalMark)
+{
+    std::optional<double> before;
+    size_t steps = 0, up = 0;
+    for (const Cells& row : rows)
+        if (const auto at = numberOf(row[field], decimalMark)) {
+            steps += before ? 1 : 0;
+            up += before && *at > *before ? 1 : 0;
+            before = at;
+        }
+    constexpr size_t kFew = 3; // steps that show nothing yet
+    return steps < kFew || 2 * up >= steps;
+}
+
 /// Whether the first rows' times rise.
 bool rises(const std::vector<Cells>& rows, size_t field, char decimalMark)
 {
@@ -275,7 +291,9 @@ Result<void> findTime(Layout& layout, const std::vector<Cells>& rows)
             !rows.empty() && std::ranges::all_of(rows, [&](const Cells& r) { return dayOf(r[f]).has_value(); });
         if (isDay && isAbout(name, kDays))
             day = day.value_or(f);
-        else if (form && isAbout(name, kTimes) && (form != TimeForm::Number || unit.empty() || secondsOf(unit))) {
+        else if (form && isAbout(name, kTimes) &&
+                 (form != TimeForm::Number ||
+                  ((unit.empty() || secondsOf(unit)) && goesUp(rows, f, layout.decimalMark)))) {
             if (found)
                 layout.remarks.push_back(
                     {phrase("two columns tell the time: \"{}\" is taken", layout.fields[*found].name), layout.line,

@@ -134,6 +134,13 @@ TEST_F(LogPath, TheReviewFollowsTheJob)
     w.settle();
     for (int row = 0; row < list()->rowCount(); ++row)
         EXPECT_FALSE(list()->item(row, 1)->text().contains(QStringLiteral("cannot tell")));
+    // Elsewhere the selection is somebody else's, whatever a log says when it is read to its end.
+    w.type(w.find<QLineEdit>("log-file"), qPrintable(file("petrel-before.csv"))); // waits until it is read
+    w.find<QLineEdit>("log-file")->setText(file("petrel-after.csv"));
+    QTest::keyClick(w.find<QLineEdit>("log-file"), Qt::Key_Return);
+    w.window.showStage(Stage::Board);
+    w.choose("gt");
+    EXPECT_EQ(w.window.desk().selection.circuit().value, "gt");
 }
 
 } // namespace

@@ -246,6 +246,7 @@ void LogView::take(const Shown& shown)
     const bool other = !m_shown || m_shown->read != shown->read;
     m_shown = shown;
     if (other) {
+        m_list->setCurrentCell(-1, -1);
         const QSignalBlocker quiet(m_column);
         m_column->clear();
         for (const log::Column& c : shown->read->log.columns)
@@ -290,7 +291,7 @@ void LogView::fill()
     m_list->setVisible(m_shown != nullptr);
     m_plot->setVisible(m_shown != nullptr);
     const auto first = std::ranges::find_if(m_rows, [](const LogRow& r) { return r.kind != LogRow::Heading; });
-    if (first != m_rows.end())
+    if (const LogRow* now = row(); first != m_rows.end() && (now == nullptr || now->kind == LogRow::Heading))
         m_list->setCurrentCell(static_cast<int>(first - m_rows.begin()), Words);
     showRow();
 }
@@ -341,7 +342,7 @@ void LogView::showRow()
     }
     const bool hasCircuit = r != nullptr && r->kind == LogRow::Finding &&
                             m_shown->meanings[m_shown->review.findings[r->at].columns.front()].circuit.has_value();
-    if (hasCircuit) // the strip below is of what is in hand
+    if (hasCircuit && isVisible()) // the strip below is of what is in hand
         m_desk.selection.setCircuit(*m_shown->meanings[m_shown->review.findings[r->at].columns.front()].circuit);
     m_next->setVisible(m_stretches.size() > 1);
     m_circuit->setVisible(hasCircuit);

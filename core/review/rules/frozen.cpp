@@ -51,6 +51,14 @@ bool speedMoves(std::span<const float> speed, const Stretch& run)
     return high > 0 && high - low >= kSpeedMoves * high;
 }
 
+/// A number whose ends nobody knows has them where it goes furthest: a mixture stands lean whenever fuel is cut, and a
+/// pressure at its sensor's end.
+Ends furthest(std::span<const float> values)
+{
+    const auto [least, most] = std::ranges::minmax(values);
+    return {least, most};
+}
+
 bool isAtEnd(const Ends& ends, double value)
 {
     constexpr double kNear = 0.012;
@@ -68,7 +76,10 @@ void frozenOf(const Rows& rows, std::size_t column, Findings& out)
         return;
     const Samples s = rows.samples(column);
     const auto speed = rows.held(*speedColumn);
-    const Ends ends = endsAt(rows, column);
+    if (s.size() < kLeastSamples)
+        return;
+    const Ends known = endsAt(rows, column);
+    const Ends ends = known.low ? known : furthest(s.values);
     Finding f{Rule::Frozen, Weight::Wrong, {column, *speedColumn}, {}, 0, {}, {}, {}};
     double longest = 0;
     float at = 0;

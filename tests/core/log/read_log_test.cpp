@@ -124,6 +124,17 @@ TEST(ReadLog, WhatWasTakenForTheTimeIsSaid)
     EXPECT_THAT(readLogText("time (ms),a\n65500,1\n65530,2\n24,3\n")->remarks, saying("wraps", 4));
 }
 
+/// What an injector is open for is a time too, and no clock.
+TEST(ReadLog, TimesOfTheEngineAreNoClock)
+{
+    const auto log = readLogText("Injection time (ms),Oil T,Time (s)\n2.1,80,0\n2.0,80,0.1\n2.3,80,0.2\n1.9,80,0.3\n"
+                                 "1.8,80,0.4\n");
+    ASSERT_TRUE(log) << log.error().text();
+    EXPECT_THAT(log->time_s, time({0, 0.1, 0.2, 0.3, 0.4}));
+    EXPECT_THAT(names(*log), ElementsAre("Injection time|ms", "Oil T"));
+    EXPECT_THAT(log->remarks, IsEmpty());
+}
+
 TEST(ReadLog, AnotherLogInTheSameFileGoesOnAfterIt)
 {
     const auto log = readLogText("time (s),a\n0,1\n100,2\ntime (s),a\n0,3\n1,4\n");

@@ -72,6 +72,7 @@ TEST(Review, AnEndThatNobodyKnowsIsFoundByTheCommand)
     const Finding* f = found(r, Rule::End);
     ASSERT_NE(f, nullptr);
     EXPECT_THAT(f->what, HasSubstr("stops at 252.0 kPa abs while up to 256"));
+    EXPECT_EQ(found(r, Rule::Frozen), nullptr); // said once
     // A controller that does not reach what is asked wavers as it holds.
     DrivenLog log(120, 50);
     log.engine();
@@ -296,6 +297,28 @@ TEST(Review, ACorrectionThatFollowsAnOffset)
         "Closed loop correction", "", [](double) { return 1.08; }, 0.003);
     const Review even = reviewed(log.log());
     EXPECT_THAT(found(even, Rule::CorrectionFollows)->what, HasSubstr("8.0 % in the mean"));
+}
+
+/// Percent that nobody called so, small in the mean: no factor of 0.8.
+TEST(Review, ASmallCorrectionIsNone)
+{
+    DrivenLog log(600, 20);
+    log.engine();
+    log.with(
+        "Manifold pressure", "kPa", [](double t) { return 60 + 32 * std::sin(t / 3); }, 0.1);
+    log.with(
+        "Fuel trim", "", [](double) { return 0.8; }, 2);
+    EXPECT_EQ(found(reviewed(log.log()), Rule::CorrectionFollows), nullptr);
+}
+
+/// A mixture stands at its lean end whenever fuel is cut, whoever's number it is.
+TEST(Review, AMixtureWithoutFuelIsNotFrozen)
+{
+    DrivenLog log(120, 20);
+    log.engine();
+    log.with("Lambda of the other bank", "",
+             [](double t) { return std::sin(t / 3) < 0 ? 1.36 : 0.95 + 0.02 * std::sin(t); });
+    EXPECT_EQ(found(reviewed(log.log()), Rule::Frozen), nullptr);
 }
 
 /// A good drive has nothing to say: a false alarm costs belief.
