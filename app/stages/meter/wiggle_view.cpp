@@ -430,13 +430,13 @@ void WiggleView::keep()
     show();
 }
 
-/// What was heard is kept with it.
+/// What was heard is kept with it, unless it has been: one more drop-out on the way there is no other finding.
 void WiggleView::mended()
 {
     const auto what = loose();
     if (what.empty())
         return;
-    if (session() != nullptr && session()->verdict.hold && !isKept())
+    if (session() != nullptr && session()->verdict.hold && !m_kept)
         keep();
     const job::Job& now = *m_desk.store.job();
     diagnosis::Suspect suspect;
