@@ -1,13 +1,10 @@
 #include "bench/car.h"
 
 #include "bench/turned.h"
-#include "bench/wheel_signal.h"
 
 #include "core/analysis/analysis.h"
 #include "core/electrics/answering.h"
 #include "core/electrics/sensor_model.h"
-#include "core/fuel/flex.h"
-#include "core/trigger/channel_look.h"
 
 #include <algorithm>
 #include <cmath>
@@ -15,8 +12,8 @@
 namespace vicegrip::bench {
 namespace {
 
-constexpr double kMinute_s = 60;
-constexpr double kNoticed_k = 0.2, kNoticed_pa = 2e3; ///< what no sensor shows need not be solved anew
+constexpr double kNoticed = 2e-4; ///< of a sensor's range: what it does not show need not be solved anew
+constexpr double kTick_s = 0.05; ///< while the engine is brought to where hands want it
 
 /// Within tolerance, but not on it.
 job::Job asBuilt(job::Job job, unsigned seed)
@@ -35,11 +32,12 @@ Car::Car(job::Job job, faults::FaultList faults, unsigned seed)
       m_asBuilt(asBuilt(m_job, seed)),
       m_faults(std::move(faults)),
       m_loose(seed),
+      m_engine(m_job),
       m_ambient_k(m_job.surroundings.ambient_k),
       m_seed(seed),
       m_random(seed)
 {
-    (void)solve(); // without an answer there is nothing to measure, and every reading is an overload
+    (void)changed(); // without an answer there is nothing to measure, and every reading is an overload
 }
 
 void Car::takeUpTables()
@@ -75,24 +73,33 @@ void Car::takeUp(const faults::HeldTable& held)
     accept(table);
 }
 
+/// What sensors are at: what hands hold stays, else what the engine does to them.
+std::map<job::CircuitId, double> Car::measurands() const
+{
+    std::map<job::CircuitId, double> out = m_measurands;
+    for (const job::Circuit& c : m_job.circuits)
+        if (const auto felt = m_engine.felt(m_job, c))
+            out.try_emplace(c.id, *felt);
+    return out;
+}
+
 electrics::Situation Car::situation() const
 {
     job::Surroundings surroundings = m_asBuilt.surroundings;
     surroundings.ambient_k = m_ambient_k;
-    electrics::Situation out{m_condition, surroundings, m_measurands, now()};
-    for (const job::Circuit& c : m_job.circuits)
-        if (const auto felt = m_engine.felt(m_job, c))
-            out.measurands.try_emplace(c.id, *felt); // what hands hold stays
-    if (m_crank_deg && !job::engineTurns(m_condition))
+    electrics::Situation out{m_state, surroundings, measurands(), now()};
+    out.bounded = false;
+    if (m_state == job::Condition::Running)
+        out.off = m_engine.off(m_job);
+    if (m_crank_deg && !job::engineTurns(m_state))
         out.pulling = onTooth(m_job, out.faults, *m_crank_deg);
     return out;
 }
 
 Result<void> Car::solve()
 {
-    m_counted_rpm.reset();
-    m_solvedWith = m_engine;
-    electrics::Situation is = situation();
+    m_solvedWith = situation();
+    electrics::Situation is = m_solvedWith;
     auto built = electrics::build(m_asBuilt, is);
     if (built && std::erase_if(is.pulling, [&](const job::CircuitId& id) { return !built->circuits[id].powered; }) > 0)
         built = electrics::build(m_asBuilt, is); // what has no supply pulls nothing
@@ -100,9 +107,18 @@ Result<void> Car::solve()
         m_electrics.reset();
         return tl::make_unexpected(built.error());
     }
-    m_electrics = std::move(*built);
-    m_fitted = faults::asWired(m_asBuilt, now());
+    m_electrics = std::make_shared<const electrics::Electrics>(std::move(*built));
     return {};
+}
+
+/// The wiring is another, or its condition: what the engine can have of it as well.
+Result<void> Car::changed()
+{
+    m_counts.reset();
+    m_fitted = faults::asWired(m_asBuilt, now());
+    if (job::engineTurns(m_state))
+        m_engine.setWorks(worksOf(m_asBuilt, situation()));
+    return solve();
 }
 
 Result<void> Car::rewire(job::Job job, faults::FaultList faults)
@@ -118,7 +134,8 @@ Result<void> Car::rewire(job::Job job, faults::FaultList faults)
     if (!(faults::writeFaults(faults) == faults::writeFaults(m_faults))) // another list: nobody has mended of it
         m_mends.clear();
     m_faults = std::move(faults);
-    return solve();
+    m_engine.become(m_job);
+    return changed().map([this] { keepAsked(); });
 }
 
 Result<void> Car::practise(std::string_view faults)
@@ -131,10 +148,75 @@ Result<void> Car::practise(std::string_view faults)
 
 Result<void> Car::setCondition(job::Condition condition)
 {
-    if (condition != m_condition)
-        m_engine.begin(turningOf(m_job, condition), m_ambient_k);
+    const bool same = condition == m_condition;
     m_condition = condition;
-    return solve();
+    if (!same) {
+        m_engine.stop();
+        m_state = condition == job::Condition::Running ? job::Condition::KeyOn : condition;
+    }
+    return changed().map([&] {
+        constexpr double kComesUp_s = 1;
+        if (!same && condition == job::Condition::Cranking)
+            for (double t = 0; t < kComesUp_s; t += kTick_s)
+                goOn(kTick_s, UnderBonnet::By::Starter, 1);
+        keepAsked();
+    });
+}
+
+/// An engine that was asked to run is started, if it does not: the key is held, for five seconds at most.
+void Car::keepAsked()
+{
+    constexpr double kPatience_s = 5, kSettles_s = 3;
+    if (m_condition != job::Condition::Running || m_state == job::Condition::Running)
+        return;
+    m_engine.stop();
+    m_state = job::Condition::Cranking;
+    (void)changed();
+    for (double t = 0; t < kPatience_s && !m_engine.runs(); t += kTick_s)
+        goOn(kTick_s, UnderBonnet::By::StarterAndFire, 1);
+    m_state = job::Condition::Running;
+    (void)changed();
+    for (double t = 0; t < kSettles_s && m_state == job::Condition::Running; t += kTick_s)
+        goOn(kTick_s, UnderBonnet::By::Fire, 1);
+}
+
+bool Car::feelsOtherwise() const
+{
+    if (m_state == job::Condition::Running && m_engine.off(m_job) != m_solvedWith.off)
+        return true;
+    const auto are = measurands();
+    return are.size() != m_solvedWith.measurands.size() || std::ranges::any_of(are, [&](const auto& now) {
+               const auto then = m_solvedWith.measurands.find(now.first);
+               const parts::Part* sensor = job::sensorOf(m_job, *job::find(m_job, now.first));
+               const double noticed = sensor == nullptr ? 0 : kNoticed * std::abs(sensor->high - sensor->low);
+               return then == m_solvedWith.measurands.end() || std::abs(now.second - then->second) > noticed;
+           });
+}
+
+/// The ECU acts on what it reads, the engine on that; one that stalls stands, and is cold by the next start.
+void Car::goOn(double seconds, UnderBonnet::By by, double hurry)
+{
+    m_engine.setAmbient(m_ambient_k);
+    for (const job::Circuit& c : m_job.circuits)
+        if (c.function.value == "flex") {
+            const auto held = m_measurands.find(c.id);
+            m_engine.setEthanol(held != m_measurands.end() ? held->second
+                                                           : electrics::atRest(c, m_asBuilt.surroundings).value);
+        }
+    m_engine.pass(seconds, readOf(m_job, values(), countedRpm()), by, hurry);
+    if (m_state == job::Condition::Running && !m_engine.runs()) {
+        m_engine.stop();
+        m_state = job::Condition::KeyOn;
+        (void)changed();
+    } else if (feelsOtherwise()) {
+        (void)solve();
+    }
+}
+
+void Car::drive(double seconds, engine::Driver& driver)
+{
+    driver.act(seconds, m_engine.plant(), m_engine.moved());
+    goOn(seconds, UnderBonnet::By::Fire, 1);
 }
 
 Result<void> Car::mend(std::vector<faults::Subjects> mends)
@@ -150,7 +232,7 @@ Result<void> Car::mend(std::vector<faults::Subjects> mends)
     m_mends = std::move(mends);
     const auto after = held();
     takeUpTables([&](const job::Circuit& c) { return before.contains(c.input) && !after.contains(c.input); });
-    return solve();
+    return changed().map([this] { keepAsked(); });
 }
 
 /// Those that nobody has mended.
@@ -175,16 +257,12 @@ faults::FaultList Car::now() const
 
 void Car::pass(double seconds)
 {
-    m_engine.pass(seconds);
-    const bool warmer = std::abs(m_engine.coolant_k() - m_solvedWith.coolant_k()) > kNoticed_k ||
-                        std::abs(m_engine.oil_pa() - m_solvedWith.oil_pa()) > kNoticed_pa;
-    if (m_loose.pass(seconds, left())) {
-        (void)solve(); // as in the constructor
-    } else if (warmer) {
-        const auto counted = m_counted_rpm; // warmth turns no wheel
-        (void)solve();
-        m_counted_rpm = counted;
-    }
+    if (m_loose.pass(seconds, left()))
+        (void)changed(); // as in the constructor
+    if (m_state == job::Condition::Running)
+        goOn(seconds, UnderBonnet::By::Fire, UnderBonnet::kHurry);
+    else if (m_state == job::Condition::Cranking)
+        goOn(seconds, UnderBonnet::By::Starter, 1);
 }
 
 Result<void> Car::areThere(const std::vector<electrics::Leads>& places) const
@@ -233,7 +311,7 @@ Result<void> Car::setAmbient(double kelvin)
 
 Result<void> Car::turn(double crank_deg)
 {
-    if (!std::isfinite(crank_deg) || job::engineTurns(m_condition))
+    if (!std::isfinite(crank_deg) || job::engineTurns(m_state))
         return fail(ErrorCode::Range, "hands turn an engine that stands still, by so many degrees");
     m_crank_deg = crank_deg;
     return solve();
@@ -246,59 +324,6 @@ Result<std::vector<job::CircuitId>> Car::click(const parts::OutputId& output) co
     if (m_condition != job::Condition::KeyOn || !m_electrics || !m_electrics->units.front().powered)
         return fail(ErrorCode::Reference, "the ECU clicks an output with the key on and the engine stopped");
     return electrics::answering(m_asBuilt, situation(), output);
-}
-
-std::vector<float> Car::seenBetween(const electrics::Leads& leads, double step_s, size_t samples)
-{
-    const faults::FaultList faults = now();
-    return signalBetween({m_job, *m_electrics, faults, turningOf(m_job, m_condition), m_seed + ++m_captures}, leads.red,
-                         leads.black, step_s, samples);
-}
-
-Result<std::vector<std::vector<float>>> Car::scope(double step_s, size_t samples)
-{
-    if (m_tips.empty())
-        return fail(ErrorCode::Reference, "nobody has put the scope's tips anywhere");
-    if (auto there = areThere(m_tips); !there)
-        return tl::make_unexpected(there.error());
-    std::vector<std::vector<float>> out;
-    for (const electrics::Leads& leads : m_tips)
-        out.push_back(seenBetween(leads, step_s, samples));
-    return out;
-}
-
-double Car::countedRpm()
-{
-    if (!m_counted_rpm)
-        m_counted_rpm = counted();
-    return *m_counted_rpm;
-}
-
-double Car::counted()
-{
-    constexpr double kLooks_s = 0.7, kStep_s = 2e-5, kKnown = 0.9;
-    const auto turning = turningOf(m_job, m_condition);
-    if (!turning || !m_electrics || m_electrics->units.empty() || !m_electrics->units.front().powered)
-        return 0;
-    for (const job::Circuit& c : m_fitted.circuits) {
-        const auto wheel = c.trigger ? trigger::readWheel(c.trigger->wheel) : fail(ErrorCode::Range, {});
-        const parts::Part* sensor = job::sensorOf(m_fitted, c);
-        if (!wheel || sensor == nullptr || wheel->onCam() || !job::readsWheel(m_fitted, c))
-            continue;
-        const bool coil = parts::traitsOf(*sensor).alternating;
-        const auto leads = electrics::leadsAtInput(m_job, *job::find(m_job, c.id));
-        if (!leads || !areThere({*leads}))
-            return 0;
-        const auto seen = seenBetween(*leads, kStep_s, static_cast<size_t>(kLooks_s / kStep_s));
-        const trigger::Known known{
-            .wheel = *wheel, .rising = c.trigger->edge.value_or(job::CountedEdge::Falling) == job::CountedEdge::Rising};
-        const auto look = trigger::lookAt(seen, kStep_s, known, coil);
-        const bool follows = look && look->report.followed.losses.empty() && !trigger::isEdgeWrong(*look) &&
-                             static_cast<double>(look->report.followed.known()) >
-                                 kKnown * static_cast<double>(look->report.times_s.size());
-        return follows ? look->report.rpm : 0;
-    }
-    return turning->rpm; // of no wheel is anything said
 }
 
 std::optional<double> Car::volts()
@@ -320,82 +345,6 @@ std::optional<double> Car::ohms()
         return std::nullopt;
     return std::max(0.0, reading->value + m_job.meter.lead_ohm +
                              noise(m_job.meter.ohmsShare * reading->value / 10 + m_job.meter.ohms_ohm / 20));
-}
-
-/// Whether it is set to what its sensor gives: else the ECU shows nothing of it.
-bool Car::makesSense(const parts::EcuInput& input) const
-{
-    const parts::EcuInput* set = job::findInput(m_fitted, input.id);
-    return set == nullptr || std::ranges::none_of(m_fitted.circuits, [&](const job::Circuit& c) {
-               const parts::Part* sensor = c.input == input.id ? job::sensorOf(m_fitted, c) : nullptr;
-               return sensor != nullptr && parts::isSetOtherwise(*set, *sensor);
-           });
-}
-
-std::vector<link::EcuSample> Car::samples()
-{
-    std::vector<link::EcuSample> out;
-    if (!m_electrics)
-        return out;
-    std::map<int, double> hertz; // where a table turns pulses into a value
-    for (const link::EcuPulses& p : pulses())
-        hertz[p.input] = p.hz;
-    const auto inputs = job::inputs(m_job);
-    for (size_t i = 0; i < inputs.size() && i < link::kMostInputs; ++i) {
-        const parts::EcuInput& input = *inputs[i];
-        const auto nodes = m_electrics->inputs.find(input.id);
-        if (nodes == m_electrics->inputs.end() || !m_electrics->units[nodes->second.unit].powered || !makesSense(input))
-            continue;
-        const electrics::UnitNodes& unit = m_electrics->units[nodes->second.unit];
-        const circuit::Solution& solution = m_electrics->solution;
-        const double full =
-            input.reference == parts::Reference::Ratiometric ? solution.volts(unit.supply, unit.ground) : input.span_v;
-        const double share = solution.volts(nodes->second.converter, unit.ground) / full;
-        const double exact = share * input.fullScale() + noise(0.4);
-        link::EcuSample sample;
-        sample.input = static_cast<int>(i);
-        sample.counts = static_cast<int>(std::clamp(std::round(exact), 0.0, static_cast<double>(input.fullScale())));
-        sample.volts = sample.counts * electrics::countVolts(m_job, input);
-        if (const auto table = m_tables.find(sample.input); table != m_tables.end())
-            sample.value =
-                link::valueAt(table->second, hertz.contains(sample.input) ? hertz[sample.input] : sample.volts);
-        if (const job::Circuit* c = job::seatedOn(m_job, input.id);
-            c != nullptr && job::readsWheel(m_job, *c) &&
-            job::sensorOf(m_job, *c)->kind == parts::PartUse::CrankTrigger)
-            sample.value = countedRpm() / kMinute_s; // turns a second: what it makes of the teeth
-        out.push_back(sample);
-    }
-    return out;
-}
-
-std::vector<link::EcuPulses> Car::pulses()
-{
-    std::vector<link::EcuPulses> out;
-    if (!m_electrics)
-        return out;
-    for (const job::Circuit& circuit : m_job.circuits) {
-        const parts::Part* sensor = job::sensorOf(m_job, circuit);
-        const auto index = job::inputIndex(m_job, circuit.input);
-        const auto output = sensor == nullptr ? std::nullopt : parts::pulsesOf(*sensor);
-        if (!output || !index || *index >= link::kMostInputs || !makesSense(*job::findInput(m_job, circuit.input)))
-            continue;
-        const auto levels = electrics::pulseLevels(*m_electrics, circuit, *output);
-        if (!levels)
-            continue; // the ECU is off
-        link::EcuPulses pulses{*index, 0, 0};
-        if (levels->swings()) {
-            const auto measurand = m_measurands.find(circuit.id);
-            const double value = measurand != m_measurands.end()
-                                     ? measurand->second
-                                     : electrics::atRest(circuit, m_asBuilt.surroundings).value;
-            pulses.hz = parts::hertzAt(*sensor, value) * (1 + noise(2e-4));
-            if (pulses.hz > 0)
-                pulses.low_s = sensor->kind == parts::PartUse::FlexFuel ? fuel::pulseAt(m_ambient_k) * (1 + noise(1e-3))
-                                                                        : 0.5 / pulses.hz;
-        }
-        out.push_back(pulses);
-    }
-    return out;
 }
 
 } // namespace vicegrip::bench

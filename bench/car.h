@@ -1,13 +1,14 @@
 #pragma once
 
-#include "bench/engine.h"
 #include "bench/loose_wires.h"
+#include "bench/under_bonnet.h"
 #include "core/electrics/readings.h"
 #include "core/job/job.h"
 #include "link/ecu_frames.h"
 
 #include <functional>
 #include <map>
+#include <memory>
 #include <optional>
 #include <random>
 #include <string>
@@ -48,8 +49,15 @@ class Car
 
     /// What hands hold and move, as faults::Loose::heldAs; empty: they are off.
     void hold(std::set<std::string> held) { m_loose.hold(std::move(held)); }
-    /// So many seconds later: what is loose may have let go, or touch again, and an engine that runs is warmer.
+    /// So many seconds later: what is loose may have let go, or touch again, and the engine has gone on by what its ECU
+    /// reads.
     void pass(double seconds);
+
+    /// One step of a drive: who drives moves throttle, gear and brakes, and nothing is in a hurry.
+    void drive(double seconds, engine::Driver& driver);
+    [[nodiscard]] const UnderBonnet& engine() const { return m_engine; }
+    /// Whether the engine runs by itself. It may be asked to, and not.
+    [[nodiscard]] bool runs() const { return m_condition == job::Condition::Running && m_engine.runs(); }
 
     /// The ECU switches one of its outputs on by itself: the circuits whose part answers. Errors (Reference): no such
     /// output, or the ECU is off.
@@ -60,6 +68,11 @@ class Car
     [[nodiscard]] Result<std::vector<std::vector<float>>> scope(double step_s, size_t samples);
     /// What the ECU counts of the crank, turns a minute: 0 where its wheel does not decode by the edge it counts.
     [[nodiscard]] double countedRpm();
+
+    /// What the ECU has for each circuit of the job by the tables it was given, SI; none: it is told nothing of it.
+    [[nodiscard]] std::vector<std::optional<double>> values();
+    /// At the ECU's own feed; 0 without power.
+    [[nodiscard]] double feedVolts() const;
 
     /// The meter across the probes. No value: overload, or nothing that can be measured so.
     [[nodiscard]] std::optional<double> volts();
@@ -89,6 +102,11 @@ class Car
     [[nodiscard]] bool makesSense(const parts::EcuInput& input) const;
     void takeUp(const faults::HeldTable& held);
     Result<void> solve();
+    Result<void> changed();
+    void keepAsked();
+    void goOn(double seconds, UnderBonnet::By by, double hurry);
+    [[nodiscard]] bool feelsOtherwise() const;
+    [[nodiscard]] std::map<job::CircuitId, double> measurands() const;
     double noise(double sigma) { return std::normal_distribution<double>(0, sigma)(m_random); }
 
     job::Job m_job; ///< as drawn
@@ -97,17 +115,19 @@ class Car
     faults::FaultList m_faults;
     std::vector<faults::Subjects> m_mends;
     LooseWires m_loose;
-    Engine m_engine;
-    Engine m_solvedWith; ///< as its sensors felt it when the network was solved last
-    job::Condition m_condition = job::Condition::KeyOn;
+    UnderBonnet m_engine;
+    electrics::Situation m_solvedWith; ///< when the network was solved last
+    job::Condition m_condition = job::Condition::KeyOn; ///< that hands have asked for
+    job::Condition m_state = job::Condition::KeyOn; ///< of the car: an engine that was asked to run may stand
     std::map<job::CircuitId, double> m_measurands;
     double m_ambient_k;
     std::optional<double> m_crank_deg; ///< where hands have turned it to; none: it stands where no tooth is seen
     job::PointRef m_red, m_black;
     std::vector<electrics::Leads> m_tips; ///< of a scope
-    std::optional<electrics::Electrics> m_electrics;
+    std::shared_ptr<const electrics::Electrics> m_electrics; ///< null: it cannot be solved
     std::map<int, link::EcuTable> m_tables;
-    std::optional<double> m_counted_rpm; ///< none: not looked at since the car changed
+    std::optional<double> m_counts; ///< of the crank's speed, so much; none: not looked at since the car changed
+    double m_countsAt_rpm = 0, m_last_rpm = 0;
     std::uint32_t m_captures = 0; ///< so far: chance is another each time
     unsigned m_seed;
     std::mt19937 m_random;

@@ -67,7 +67,7 @@ std::set<std::string> textsOf(const QJsonValue& list)
     return out;
 }
 
-Result<void> obey(Car& car, const QJsonObject& request, QJsonObject& reply)
+Result<void> obey(Car& car, Drives& drives, const QJsonObject& request, QJsonObject& reply)
 {
     bool understood = false;
     Result<void> done;
@@ -105,6 +105,16 @@ Result<void> obey(Car& car, const QJsonObject& request, QJsonObject& reply)
     when("practice", [&](const QJsonValue& v) {
         return car.practise(QJsonDocument(v.toObject()).toJson(QJsonDocument::Compact).toStdString());
     });
+    when("drive", [&](const QJsonValue& v) {
+        return v.toString().isEmpty() ? fail(ErrorCode::Malformed, "a drive is logged to a file")
+                                      : drives.begin(car, v.toString());
+    });
+    when("driven", [&](const QJsonValue&) {
+        const Drives::Way way = drives.way();
+        reply[QLatin1String("percent")] = way.percent;
+        reply[QLatin1String("done")] = way.done;
+        return way.trouble.isEmpty() ? Result<void>() : fail(ErrorCode::Io, way.trouble.toStdString());
+    });
     when("click", [&](const QJsonValue& v) { return click(car, v, reply); });
     if (!understood)
         return fail(ErrorCode::Malformed, "nothing in the request is understood");
@@ -113,11 +123,11 @@ Result<void> obey(Car& car, const QJsonObject& request, QJsonObject& reply)
 
 } // namespace
 
-QByteArray control(Car& car, const QByteArray& request)
+QByteArray control(Car& car, Drives& drives, const QByteArray& request)
 {
     const QJsonDocument document = QJsonDocument::fromJson(request);
     QJsonObject reply;
-    const Result<void> done = document.isObject() ? obey(car, renewed(document.object()), reply)
+    const Result<void> done = document.isObject() ? obey(car, drives, renewed(document.object()), reply)
                                                   : fail(ErrorCode::Malformed, "a request is one JSON object a line");
     if (done)
         reply[QLatin1String("ok")] = true;

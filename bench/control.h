@@ -1,6 +1,6 @@
 #pragma once
 
-#include "bench/car.h"
+#include "bench/drives.h"
 
 #include <QByteArray>
 
@@ -9,10 +9,11 @@
 ///     {"condition": "key-on"}  {"red": "A.7", "black": "BAT-"}  {"measurand": {"clt": 353.15}}  {"ambient_k": 295.15}
 ///     {"tips": [["A.13", "BAT-"], ["A.14", "BAT-"]]}
 ///     {"mended": ["wire w20"]}  {"hands": ["FP", "wire w20"]}
+///     {"drive": "evening.csv"}  {"driven": true}
 ///
 /// The reply is {"ok": true} or {"error": "the car has no place \"A.99\""}.
 namespace vicegrip::bench {
 
-[[nodiscard]] QByteArray control(Car& car, const QByteArray& request);
+[[nodiscard]] QByteArray control(Car& car, Drives& drives, const QByteArray& request);
 
 } // namespace vicegrip::bench

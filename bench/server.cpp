@@ -75,7 +75,7 @@ void Server::welcome(link::LineSocket* line, const QByteArray& channel)
         answerAs<Scope>(line, *m_car);
     } else if (channel == "control") {
         connect(line, &Link::received, line,
-                [this, line](const QByteArray& text) { line->writeLine(control(*m_car, text)); });
+                [this, line](const QByteArray& text) { line->writeLine(control(*m_car, m_drives, text)); });
     } else {
         m_bus.append(line);
         connect(line, &Link::received, this, &Server::takeFrame);

@@ -1,8 +1,8 @@
 #pragma once
 
-#include "bench/car.h"
 #include "bench/diagnostics.h"
 #include "bench/door.h"
+#include "bench/drives.h"
 #include "link/ecu_frames.h"
 
 #include <QFileSystemWatcher>
@@ -50,6 +50,7 @@ class Server : public QObject
     QList<link::LineSocket*> m_bus; ///< who listens to the ECU
     link::TableReceiver m_tables;
     Diagnostics m_diagnostics;
+    Drives m_drives;
     bool m_isTroubled = false;
 };
 

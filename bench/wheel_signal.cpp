@@ -13,7 +13,6 @@ namespace vicegrip::bench {
 namespace {
 
 constexpr double kScope_ohm = 1e6, kScope_v = 5e-3; // its load, and its own noise (typical)
-constexpr double kCranking_rpm = 200, kIdle_rpm = 850; // of a warm battery, and a warm engine (typical)
 
 /// What one wheel's sensor makes of two places.
 struct Moves
@@ -147,16 +146,6 @@ std::vector<float> moved(const TurningCar& car, const Moves& by, double step_s, 
 }
 
 } // namespace
-
-std::optional<trigger::Turning> turningOf(const job::Job& job, job::Condition condition)
-{
-    const int cylinders = job.brief ? job.brief->cylinders : 4;
-    if (condition == job::Condition::Cranking)
-        return trigger::Turning{.rpm = kCranking_rpm, .ripple = 0.2, .cylinders = cylinders};
-    if (condition == job::Condition::Running)
-        return trigger::Turning{.rpm = kIdle_rpm, .ripple = 0.03, .cylinders = cylinders}; // the flywheel holds it
-    return std::nullopt;
-}
 
 std::vector<float> signalBetween(const TurningCar& car, const job::PointRef& red, const job::PointRef& black,
                                  double step_s, std::size_t samples)

@@ -10,12 +10,6 @@
 
 namespace vicegrip::bench {
 
-/// Above this it runs by itself.
-inline constexpr double kFires_rpm = 400;
-
-/// How this engine turns: on its starter, or by itself; not at all under other conditions.
-[[nodiscard]] std::optional<trigger::Turning> turningOf(const job::Job& job, job::Condition condition);
-
 /// A car whose engine turns, as a scope meets it.
 struct TurningCar
 {

@@ -220,6 +220,19 @@ void BenchLink::click(const QString& output, const Heard& heard)
     });
 }
 
+void BenchLink::drive(const QString& file, const Done& done)
+{
+    ask({{QStringLiteral("drive"), file}}, done);
+}
+
+void BenchLink::askDriven(const OnTheWay& onTheWay)
+{
+    askFor({{QStringLiteral("driven"), true}}, [onTheWay](const QJsonObject& reply, const QString& error) {
+        onTheWay(reply.value(QStringLiteral("percent")).toInt(),
+                 !error.isEmpty() || reply.value(QStringLiteral("done")).toBool(), error);
+    });
+}
+
 void BenchLink::ask(const QJsonObject& request, const Done& done)
 {
     askFor(request, [done](const QJsonObject&, const QString& error) {

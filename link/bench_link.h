@@ -59,6 +59,11 @@ class BenchLink : public QObject
     /// The ECU switches an output on by itself; what answered, as circuits.
     using Heard = std::function<void(const QStringList& circuits, const QString& error)>;
     void click(const QString& output, const Heard& heard);
+    /// Somebody drives the car for an evening, beside everything else it does, and its ECU's log goes into a file.
+    void drive(const QString& file, const Done& done);
+    /// How far that is.
+    using OnTheWay = std::function<void(int percent, bool done, const QString& error)>;
+    void askDriven(const OnTheWay& onTheWay);
     /// What hands hold a circuit's sensor at (SI); none: it was left alone.
     [[nodiscard]] std::optional<double> measurand(const QString& circuit) const;
 

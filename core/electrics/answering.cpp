@@ -37,19 +37,24 @@ class Across
     const parts::Part& m_part;
 };
 
-bool moves(const Electrics& car, const job::Device& device, const parts::Part& part, double battery_v)
+} // namespace
+
+bool moves(const Electrics& car, const job::Job& job, const job::Circuit& circuit)
 {
-    const Across across(car, device, part);
-    const parts::Drive drive = *parts::driveOf(part);
+    const parts::Part* part = job::actuatorOf(job, circuit);
+    const job::Device* device = job::find(job, circuit.device);
+    if (part == nullptr || device == nullptr)
+        return false;
+    const Across across(car, *device, *part);
+    const parts::Drive drive = *parts::driveOf(*part);
+    const double least_v = kMoves * job.battery.volts;
     if (drive.takesLogic())
         return across.volts(PinRole::Signal, PinRole::Ground) >= drive.least_v &&
-               across.volts(PinRole::Supply, PinRole::Ground) >= kMoves * battery_v;
-    return std::ranges::any_of(parts::signalRoles(part), [&](PinRole role) {
-        return std::abs(across.volts(role, parts::acrossFrom(part, role))) >= kMoves * battery_v;
+               across.volts(PinRole::Supply, PinRole::Ground) >= least_v;
+    return std::ranges::any_of(parts::signalRoles(*part), [&](PinRole role) {
+        return std::abs(across.volts(role, parts::acrossFrom(*part, role))) >= least_v;
     });
 }
-
-} // namespace
 
 Result<std::vector<job::CircuitId>> answering(const job::Job& job, Situation situation, const parts::OutputId& output)
 {
@@ -66,13 +71,9 @@ Result<std::vector<job::CircuitId>> answering(const job::Job& job, Situation sit
     if (!clicked)
         return tl::make_unexpected(clicked.error());
     std::vector<job::CircuitId> out;
-    for (const job::Circuit& c : job.circuits) {
-        const parts::Part* part = job::actuatorOf(job, c);
-        const job::Device* device = job::find(job, c.device);
-        if (part != nullptr && device != nullptr &&
-            moves(*idle, *device, *part, job.battery.volts) != moves(*clicked, *device, *part, job.battery.volts))
+    for (const job::Circuit& c : job.circuits)
+        if (moves(*idle, job, c) != moves(*clicked, job, c))
             out.push_back(c.id);
-    }
     return out;
 }
 

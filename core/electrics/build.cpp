@@ -108,12 +108,20 @@ void Builder::addConductors()
         }
 }
 
+/// Whether the device is one whose output is off though the engine turns.
+bool Builder::rests(const std::string& device) const
+{
+    return !device.empty() && std::ranges::any_of(m_job.circuits, [&](const job::Circuit& c) {
+        return c.device.value == device && m_situation.off.contains(c.id);
+    });
+}
+
 /// What a coil pulls in is open where nothing drives the coil; while the engine turns it may be either.
 void Builder::addSwitch(const job::Switch& s)
 {
     const job::Circuit* clicked = m_keyOn ? job::drivenBy(m_job, m_situation.clicked) : nullptr;
     const bool pulledIn = !s.coil.empty() && clicked != nullptr && clicked->device.value == s.coil;
-    const bool out = m_situation.keyOff && (s.needsKey || !s.coil.empty());
+    const bool out = (m_situation.keyOff && (s.needsKey || !s.coil.empty())) || rests(s.coil);
     const bool closed = !out && (pulledIn || isClosed(s, m_situation.condition));
     if (!closed && (s.coil.empty() || !m_keyOn))
         return;

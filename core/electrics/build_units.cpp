@@ -44,11 +44,12 @@ void Builder::addOutput(const parts::EcuOutput& output, size_t leg, Node pin, No
     const parts::Part* part = driven != nullptr ? job::actuatorOf(m_job, *driven) : nullptr;
     const bool logic = output.can(parts::OutputKind::Logic) && (part == nullptr || parts::driveOf(*part)->takesLogic());
     const bool clicked = m_situation.clicked == output.id && part != nullptr;
+    const bool turns = m_turns && (driven == nullptr || !m_situation.off.contains(driven->id));
     if (clicked && logic) {
         const Node high = m_net.addNode();
         m_net.addVoltageSource(high, ground, output.high_v, {}, label);
         m_net.addResistor(pin, high, output.on_ohm, {output.on_ohm * 0.5}, label);
-    } else if ((m_turns || clicked) && part != nullptr && !logic) {
+    } else if ((turns || clicked) && part != nullptr && !logic) {
         const auto far = parts::acrossFrom(*part, parts::signalRoles(*part).at(leg));
         const bool high = far == parts::PinRole::Ground || (far && parts::isSignal(*far) && leg % 2 == 0);
         const ElementIndex on =

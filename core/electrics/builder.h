@@ -46,6 +46,7 @@ class Builder
     void addInlinePairs();
     void addConductors();
     void addSwitch(const job::Switch& s);
+    [[nodiscard]] bool rests(const std::string& device) const;
     void addFaults();
     void addResistors();
     void addUnits();

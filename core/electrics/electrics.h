@@ -35,6 +35,8 @@ struct Situation
     faults::FaultList faults = {};
     std::optional<double> battery_v = {}; ///< of the battery, or the alternator, where that is not the job's own
     parts::OutputId clicked = {}; ///< an output that is on though the engine may stand; empty: none
+    std::set<job::CircuitId> off =
+        {}; ///< driven circuits whose output is off though the engine turns: a fan that rests
     std::set<job::CircuitId> pulling = {}; ///< switching outputs that are on: a tooth stands before their sensor
     bool keyOff = false; ///< the key is out, the battery on: what needs the key stands open
     bool bounded = true; ///< false: values are wanted, not how far a good car may be from them

@@ -52,9 +52,17 @@ class Deck
 
     [[nodiscard]] bool pulls(const std::string& coil) const
     {
-        return keyOn() && std::ranges::any_of(m_job.circuits, [&](const job::Circuit& c) {
-                   return c.device.value == coil && !c.output.empty() && c.output == m_situation.clicked;
-               });
+        return std::ranges::any_of(m_job.circuits, [&](const job::Circuit& c) {
+            return c.device.value == coil && !c.output.empty() && c.output == m_situation.clicked;
+        });
+    }
+
+    /// What drives it is off, though the engine turns.
+    [[nodiscard]] bool rests(const std::string& coil) const
+    {
+        return std::ranges::any_of(m_job.circuits, [&](const job::Circuit& c) {
+            return c.device.value == coil && m_situation.off.count(c.id) > 0;
+        });
     }
 
     std::string fresh() { return "n" + std::to_string(++m_nodes); }
@@ -236,7 +244,7 @@ void Deck::drawing()
     wires();
     for (const job::Switch& s : m_job.switches)
         if (((keyOn() && !m_situation.keyOff) || !s.needsKey) && !(cranks() && s.opensCranking) &&
-            (s.coil.empty() || (!m_situation.keyOff && (turns() || pulls(s.coil)))))
+            (s.coil.empty() || (keyOn() && !m_situation.keyOff && ((turns() && !rests(s.coil)) || pulls(s.coil)))))
             resistor(place(s.from), place(s.to), s.ohm, "switch " + s.id);
         else if (keyOn() && !s.coil.empty())
             resistor(place(s.from), place(s.to), 1e10, "open contact " + s.id);
@@ -310,7 +318,7 @@ void Deck::outputLines(const parts::Ecu& unit, const parts::EcuPin& pin, const s
             const std::string high = fresh();
             line('V', high, ground, "DC " + plain(o.high_v), what + ", high");
             resistor(node, high, o.on_ohm, what);
-        } else if ((turns() || clicked) && part != nullptr && !logic)
+        } else if (((turns() && m_situation.off.count(circuit->id) == 0) || clicked) && part != nullptr && !logic)
             resistor(node, toFeed ? feed : ground, o.on_ohm, what + ", on");
         else
             resistor(node, ground, logic ? o.on_ohm : o.off_ohm, what);

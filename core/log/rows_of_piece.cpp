@@ -127,8 +127,8 @@ class RowReader
     {
         for (const auto& [f, cell] : m_words)
             m_out.words[f].add(m_number, bare(cell));
-        constexpr double kDay_s = 86400;
-        m_out.time_s.push_back(std::isfinite(m_day) ? m_day * kDay_s + m_time : m_time);
+        constexpr double kWholeDay_s = 86400;
+        m_out.time_s.push_back(std::isfinite(m_day) ? m_day * kWholeDay_s + m_time : m_time);
         m_out.lines.push_back(m_number);
         if (!m_said.empty())
             say(m_said, m_out.time_s.size() - 1);

@@ -312,6 +312,8 @@ std::string differenceText(const log::Column& column, const Meaning& meaning, do
         return units::formatNumber(difference * meaning.scale * 60, 0) + " rpm";
     if (meaning.measures == Dimension::Temperature && meaning.tells == job::Tells::Value)
         return units::format(difference * meaning.scale, Dimension::TemperatureDifference, "K", 1);
+    if (meaning.measures == Dimension::Lambda && meaning.tells == job::Tells::Value)
+        return units::formatNumber(difference * meaning.scale, 3) + " λ";
     return plain(difference, column.unit);
 }
 

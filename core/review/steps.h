@@ -17,6 +17,9 @@ struct Step
 /// two windows further out show taken off, in standard deviations of that; where it is above `least`, the greatest
 /// within two widths, for a step shows again at half its height a width beside it. White noise of deviation s leaves s
 /// times the root of 5 / width (weights of the windows: 0.5, 1.5, 1.5, 0.5).
+///
+/// A kink looks like one there, and so does a bend: a step stays only where it fits better beside one straight line, by
+/// least squares, than a line that bends there into a curve. Its height is of that fit.
 [[nodiscard]] std::vector<Step> stepsIn(std::span<const float> values, std::size_t width, double noise, double least);
 
 } // namespace vicegrip::review

@@ -51,6 +51,7 @@ const std::vector<Room> kRooms = {
     {"core/fit", {"base", "units", "parts"}},
     {"core/timing_light", {"base", "units", "fit"}},
     {"core/job", {"base", "units", "parts"}},
+    {"core/engine", {"fuel", "job"}},
     {"core/logbook", {"base", "units", "job"}},
     {"core/faults", {"base", "units", "job"}},
     {"core/electrics", {"base", "circuit", "parts", "job", "faults"}},

@@ -19,6 +19,12 @@
 namespace vicegrip::bench {
 namespace {
 
+QByteArray handsDo(Car& car, const QByteArray& request)
+{
+    Drives drives;
+    return control(car, drives, request);
+}
+
 using job::Condition;
 using job::PointRef;
 
@@ -192,9 +198,9 @@ TEST(Bench, AMendTakesItsFaultAway)
         return car.volts().value_or(-1);
     };
     EXPECT_LT(volts("FP.3"), 1);
-    EXPECT_EQ(control(car, R"({"mended": [["wire w9"]]})"), R"({"ok":true})");
+    EXPECT_EQ(handsDo(car, R"({"mended": [["wire w9"]]})"), R"({"ok":true})");
     EXPECT_LT(volts("FP.3"), 1);
-    EXPECT_EQ(control(car, R"({"mended": [["wire w9"], ["circuit fp", "wire w20"]]})"), R"({"ok":true})");
+    EXPECT_EQ(handsDo(car, R"({"mended": [["wire w9"], ["circuit fp", "wire w20"]]})"), R"({"ok":true})");
     EXPECT_NEAR(volts("FP.3"), 5, 0.1);
     const double mapOpen = volts("A.5");
     EXPECT_TRUE(car.rewire(test::petrel(), faults));
@@ -218,14 +224,14 @@ TEST(Bench, AMendThatIsUndoneIsBrokenAgain)
     };
     const double held = value();
     EXPECT_NEAR(held, 15, 0.5) << "half way";
-    EXPECT_EQ(control(car, R"({"mended": [["wire w20"], ["scaling clt"]]})"), R"({"ok":true})");
+    EXPECT_EQ(handsDo(car, R"({"mended": [["wire w20"], ["scaling clt"]]})"), R"({"ok":true})");
     EXPECT_TRUE(car.putProbes(job::PointRef::fromText("FP.3"), job::PointRef::fromText("BAT-")));
     EXPECT_NEAR(car.volts().value_or(-1), 5, 0.1);
     EXPECT_NEAR(value(), 22, 3) << "the table that is drawn: a cold engine";
-    EXPECT_EQ(control(car, R"({"mended": []})"), R"({"ok":true})");
+    EXPECT_EQ(handsDo(car, R"({"mended": []})"), R"({"ok":true})");
     EXPECT_LT(car.volts().value_or(-1), 1);
     EXPECT_NEAR(value(), held, 0.5);
-    EXPECT_EQ(control(car, R"({"mended": [["wire w1"], ["wire w20", "wire w2"]]})"), R"({"ok":true})");
+    EXPECT_EQ(handsDo(car, R"({"mended": [["wire w1"], ["wire w20", "wire w2"]]})"), R"({"ok":true})");
     EXPECT_NEAR(car.volts().value_or(-1), 5, 0.1);
 }
 
@@ -236,7 +242,7 @@ TEST(Bench, HandsTurnTheCrankPastItsSensor)
     Car car(test::petrel(), {});
     ASSERT_TRUE(car.putProbes(job::PointRef::fromText("CRANK.2"), job::PointRef::fromText("BAT-")));
     const auto at = [&](double deg) {
-        EXPECT_EQ(control(car, QByteArray("{\"turned_deg\": ") + QByteArray::number(deg) + "}"), R"({"ok":true})");
+        EXPECT_EQ(handsDo(car, QByteArray("{\"turned_deg\": ") + QByteArray::number(deg) + "}"), R"({"ok":true})");
         return car.volts().value_or(-1);
     };
     const auto pulled = [&](double deg) { return at(deg) < 0.25; }; // common practice, no source
@@ -254,7 +260,10 @@ TEST(Bench, HandsTurnTheCrankPastItsSensor)
     ASSERT_TRUE(car.rewire(test::petrel(), {faults::SwappedCavities{"CRANK", {"1", "3"}}}));
     EXPECT_FALSE(pulled(2.5)) << "its supply is where its ground belongs";
     ASSERT_TRUE(car.setCondition(job::Condition::Running));
-    EXPECT_NE(control(car, R"({"turned_deg": 5})"), R"({"ok":true})") << "it turns by itself";
+    EXPECT_EQ(handsDo(car, R"({"turned_deg": 5})"), R"({"ok":true})") << "it does not run without its trigger";
+    ASSERT_TRUE(car.rewire(test::petrel(), {}));
+    EXPECT_TRUE(car.runs());
+    EXPECT_NE(handsDo(car, R"({"turned_deg": 5})"), R"({"ok":true})") << "it turns by itself";
 }
 
 TEST(Bench, SaysNothingOfAnInputThatIsSetOtherwise)
@@ -283,7 +292,7 @@ TEST(Control, WhatIsLooseLetsGoWhileHandsMoveIt)
     Car car(job, *loose);
     ASSERT_TRUE(car.putProbes(job::PointRef::fromText("FP.3"), job::PointRef::fromText("BAT-")));
     const auto dropOuts = [&](const char* hands, int seconds) {
-        EXPECT_EQ(control(car, hands), R"({"ok":true})");
+        EXPECT_EQ(handsDo(car, hands), R"({"ok":true})");
         int count = 0;
         bool was = false;
         for (int i = 0; i < seconds * 50; ++i) {
@@ -299,17 +308,17 @@ TEST(Control, WhatIsLooseLetsGoWhileHandsMoveIt)
     const int moved = dropOuts(R"({"hands": ["FP"]})", 60);
     EXPECT_GT(moved, 35);
     EXPECT_LT(moved, 100) << "about one in 0.92 s";
-    EXPECT_EQ(control(car, R"({"mended": [["wire w20"]]})"), R"({"ok":true})");
+    EXPECT_EQ(handsDo(car, R"({"mended": [["wire w20"]]})"), R"({"ok":true})");
     EXPECT_EQ(dropOuts(R"({"hands": ["FP"]})", 60), 0);
 }
 
 TEST(Control, RefusesNonsenseWithASentence)
 {
     Car car(test::petrel(), {});
-    EXPECT_EQ(control(car, R"({"condition": "battery-off"})"), R"({"ok":true})");
+    EXPECT_EQ(handsDo(car, R"({"condition": "battery-off"})"), R"({"ok":true})");
     for (const char* request : {"", "[]", "{}", "{\"condition\": \"driving\"}", "{\"measurand\": {\"clt\": \"hot\"}}",
                                 "{\"red\": \"A.7\"}", "{\"ambient_k\": 1e9}", "\xff\xff"})
-        EXPECT_TRUE(QJsonDocument::fromJson(control(car, request)).object().contains(QStringLiteral("error")))
+        EXPECT_TRUE(QJsonDocument::fromJson(handsDo(car, request)).object().contains(QStringLiteral("error")))
             << request;
 }
 

@@ -1,6 +1,7 @@
 #include "app/stages/start/log_view.h"
 
 #include "app/look/look.h"
+#include "app/stages/start/bench_drive.h"
 #include "app/stages/start/log_plot.h"
 #include "app/widgets/key_button.h"
 #include "app/widgets/labels.h"
@@ -22,6 +23,7 @@
 #include <QVBoxLayout>
 
 #include <algorithm>
+#include <utility>
 
 namespace vicegrip::app {
 namespace {
@@ -114,6 +116,7 @@ LogView::LogView(Desk& desk, QWidget* parent)
     connect(m_next, &QAbstractButton::clicked, this, &LogView::nextStretch);
     connect(m_circuit, &QAbstractButton::clicked, this, &LogView::goToCircuit);
     connect(m_save, &QAbstractButton::clicked, this, &LogView::savePulls);
+    refreshLive();
     fill();
 }
 
@@ -147,6 +150,8 @@ void LogView::buildFiles(QVBoxLayout* column)
     m_old->edit()->setPlaceholderText(tr("an older log to compare with"));
     row->addWidget(m_log, 1);
     row->addWidget(m_open, 0, Qt::AlignTop);
+    m_driveKey = KeyButton::bound(this, "log-drive", tr("Drive the bench's car"), Qt::Key_D, false);
+    row->addWidget(m_driveKey, 0, Qt::AlignTop);
     row->addWidget(m_old, 1);
     column->addLayout(row);
     m_change = new QWidget;
@@ -180,6 +185,18 @@ void LogView::buildFiles(QVBoxLayout* column)
             ask(file, m_before);
         }
     });
+    m_drive = new BenchDrive(m_desk, this);
+    connect(m_driveKey, &QAbstractButton::clicked, m_drive, &BenchDrive::begin);
+    connect(m_drive, &BenchDrive::onTheWay, this, [this](int percent) {
+        m_title->setText(tr("The bench's car is driven for an evening: %1 %").arg(percent));
+        refreshLive();
+    });
+    connect(m_drive, &BenchDrive::arrived, this, &LogView::driven);
+    connect(m_drive, &BenchDrive::failed, this, [this](const QString& why) {
+        fill();
+        refreshLive();
+        emit notice(tr("Not driven: %1. It is driven warm, with the engine running (Ctrl+Y).").arg(why));
+    });
     connect(m_log, &TypedField::entered, this, [this](const QString& typed) { ask(typed.trimmed(), m_before); });
     connect(m_old, &TypedField::entered, this, [this](const QString& typed) { ask(m_file, typed.trimmed()); });
 }
@@ -195,6 +212,22 @@ void LogView::refresh()
 {
     if (m_shown && m_shown->of != m_desk.store.analysis())
         ask(m_file, m_before);
+}
+
+void LogView::refreshLive()
+{
+    m_driveKey->setVisible(m_desk.live.bench().isReady());
+    m_driveKey->setEnabled(!m_drive->isUnderWay());
+}
+
+/// What was driven before it is what it is compared with.
+void LogView::driven(const QString& file)
+{
+    const QString before = std::exchange(m_drivenLast, file);
+    m_log->setText(file);
+    m_old->setText(before);
+    refreshLive();
+    ask(file, before);
 }
 
 /// Reads what is not read yet, and reviews it for the job as it is.

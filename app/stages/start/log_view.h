@@ -12,6 +12,7 @@ class QVBoxLayout;
 
 namespace vicegrip::app {
 
+class BenchDrive;
 class KeyButton;
 class ListTable;
 class LogPlot;
@@ -27,6 +28,7 @@ class LogView : public QWidget
     explicit LogView(Desk& desk, QWidget* parent = nullptr);
     ~LogView() override;
     void refresh();
+    void refreshLive();
 
   signals:
     void goTo(vicegrip::analysis::Stage stage);
@@ -46,6 +48,7 @@ class LogView : public QWidget
     void nextStretch();
     void goToCircuit();
     void savePulls();
+    void driven(const QString& file);
     [[nodiscard]] const LogRow* row() const;
     [[nodiscard]] ChangeAsked asked() const;
 
@@ -62,7 +65,9 @@ class LogView : public QWidget
     QLabel *m_title, *m_what, *m_where, *m_todo;
     ListTable* m_list;
     LogPlot* m_plot;
-    KeyButton *m_open, *m_next, *m_circuit, *m_save;
+    BenchDrive* m_drive;
+    QString m_drivenLast; ///< the file of the last drive; empty: none
+    KeyButton *m_open, *m_driveKey, *m_next, *m_circuit, *m_save;
     QTimer* m_progress;
     Worked<Shown> m_worked; ///< last: it waits for what is under way
 };

@@ -47,6 +47,8 @@ void StartStage::refreshLive()
 {
     if (m_bar->chosen() == 0)
         m_sheet->refreshLive();
+    else
+        m_logs->refreshLive();
 }
 
 } // namespace vicegrip::app

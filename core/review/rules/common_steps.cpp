@@ -1,3 +1,4 @@
+#include "core/base/median.h"
 #include "core/base/phrase.h"
 #include "core/electrics/wiring.h"
 #include "core/review/rules.h"
@@ -78,7 +79,33 @@ std::optional<double> voltsOf(const Rows& rows, std::size_t column, double befor
     return a && b ? std::optional(*b - *a) : std::nullopt;
 }
 
-/// A step of an input at every edge of a consumer; none where there is none that the edges agree on.
+/// The middle one of them, and how far off it may be: by the middle of what they are away from it, for some edges come
+/// while something else moves. Of few the mean, and by their spread.
+struct Agreed
+{
+    double height = 0, deviation = 0;
+};
+Agreed agreedOf(std::vector<double> heights)
+{
+    constexpr std::size_t kEnough = 6;
+    constexpr double kOfNormal = 1.4826,
+                     kOfMiddle = 1.2533; // a normal spread from the middle distance; pi / 2, its root
+    const auto n = static_cast<double>(heights.size());
+    if (heights.size() < kEnough) {
+        const double mean = std::accumulate(heights.begin(), heights.end(), 0.0) / n;
+        double squares = 0;
+        for (const double h : heights)
+            squares += (h - mean) * (h - mean);
+        return {mean, std::sqrt(squares / (n - 1) / n)};
+    }
+    const double height = median(heights);
+    for (double& h : heights)
+        h = std::abs(h - height);
+    return {height, kOfNormal * kOfMiddle * median(std::move(heights)) / std::sqrt(n)};
+}
+
+/// A step of an input at every edge of a consumer, what it did before and after taken off; none where there is none
+/// that the edges agree on.
 std::optional<Stepped> steppedWith(const Rows& rows, const Input& input,
                                    const std::vector<std::pair<std::size_t, int>>& edges, std::size_t width)
 {
@@ -86,25 +113,22 @@ std::optional<Stepped> steppedWith(const Rows& rows, const Input& input,
     double before = 0;
     for (const auto& [row, sign] : edges) {
         const std::size_t at = indexOf(input.samples, row);
-        if (at < width + 1 || at + width + 1 > input.samples.size())
+        if (at < 2 * width + 1 || at + 2 * width + 1 > input.samples.size())
             continue;
-        const double a = meanOf(input.samples.values.subspan(at - width - 1, width));
-        const double b = meanOf(input.samples.values.subspan(at + 1, width));
-        heights.push_back(sign * (b - a));
+        const auto mean = [&](std::size_t first) { return meanOf(input.samples.values.subspan(first, width)); };
+        const double a = mean(at - width - 1), b = mean(at + 1);
+        const double trend = (a - mean(at - 2 * width - 1) + mean(at + 1 + width) - b) / 2;
+        heights.push_back(sign * (b - a - trend));
         before += a;
     }
     if (heights.size() < kEdges)
         return std::nullopt;
     const auto n = static_cast<double>(heights.size());
-    const double mean = std::accumulate(heights.begin(), heights.end(), 0.0) / n;
-    double squares = 0;
-    for (const double h : heights)
-        squares += (h - mean) * (h - mean);
-    const double own = input.noise * std::sqrt(2 / static_cast<double>(width));
-    const double deviation = std::max(std::sqrt(squares / (n - 1)), own) / std::sqrt(n);
-    if (std::abs(mean) < kSureOfEdges * deviation)
+    const Agreed agreed = agreedOf(heights);
+    const double own = input.noise * std::sqrt(5 / static_cast<double>(width) / n); // as stepsIn has it
+    if (std::abs(agreed.height) < kSureOfEdges * std::max(agreed.deviation, own))
         return std::nullopt;
-    return Stepped{input.column, mean, voltsOf(rows, input.column, before / n, mean)};
+    return Stepped{input.column, agreed.height, voltsOf(rows, input.column, before / n, agreed.height)};
 }
 
 /// Those whose steps are of about the same volts, and more than a count; what moved for another reason is of others.
@@ -164,14 +188,16 @@ bool isGroundedOver(const electrics::Wiring& wiring, const job::Circuit& circuit
 
 /// What such an offset makes of the mixture: of fuel by a manifold pressure on the same ground, of lambda by a
 /// wideband. A manifold pressure moves too much by itself for its own steps to be seen.
-std::string inMixture(const Rows& rows, const std::string& place, double volts)
+std::string inMixture(const Rows& rows, const std::vector<Stepped>& stepped, const std::string& place, double volts)
 {
     constexpr double kIdle_pa = 40e3; // where an offset weighs most (typical)
     const electrics::Wiring wiring(rows.job());
     for (const job::Circuit& circuit : rows.job().circuits) {
         const proof::CircuitView* view = analysis::find(rows.analysis(), circuit.id);
         const bool pressure = circuit.function.value == "map", lambda = circuit.function.value == "wideband";
-        if ((!pressure && !lambda) || view == nullptr || !view->table || view->table->points.size() < 2 ||
+        const bool said =
+            std::ranges::any_of(stepped, [&](const Stepped& s) { return rows.circuit(s.column) == &circuit; });
+        if ((!pressure && !lambda) || said || view == nullptr || !view->table || view->table->points.size() < 2 ||
             view->table->axis != units::Dimension::Voltage || !isGroundedOver(wiring, circuit, place))
             continue;
         const auto &first = view->table->points.front(), &last = view->table->points.back();
@@ -215,7 +241,7 @@ void report(const Rows& rows, std::vector<Stepped> stepped, std::optional<std::s
     }
     if (const auto ground = sharedGround(rows, stepped)) {
         f.place = ground->place;
-        if (const std::string mixture = inMixture(rows, ground->place, (least + most) / 2); !mixture.empty())
+        if (const std::string mixture = inMixture(rows, stepped, ground->place, (least + most) / 2); !mixture.empty())
             f.what += "; " + mixture;
         f.todo =
             phrase("They share their ground from {} ({}) on: nothing that draws current may return over it. Give the "

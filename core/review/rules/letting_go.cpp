@@ -59,8 +59,8 @@ double spanOf(const Rows& rows, std::size_t column, const Samples& s)
 std::string withSpeed(const Rows& rows, const std::vector<std::size_t>& at)
 {
     const auto column = rows.column(Quantity::EngineSpeed);
-    constexpr std::size_t kEnough = 30;
-    if (!column || at.size() < kEnough)
+    constexpr std::size_t kEnoughRows = 30;
+    if (!column || at.size() < kEnoughRows)
         return {};
     const auto speed = rows.held(*column);
     const Meaning& m = rows.meanings()[*column];

@@ -1,3 +1,4 @@
+#include "core/review/steps.h"
 #include "tests/core/review/driven_log.h"
 
 #include <gmock/gmock.h>
@@ -339,6 +340,32 @@ TEST(Review, AGoodDriveIsQuiet)
     log.with("Fan", "", [](double t) { return std::fmod(t, 60) > 30 ? 1.0 : 0.0; });
     for (const Finding& f : reviewed(log.log()).findings)
         EXPECT_EQ(f.weight, Weight::Fine) << f.what;
+}
+
+/// A slope that changes is no step, however fine the signal is; one beside it is found, with its height.
+TEST(Steps, AKinkIsNone)
+{
+    constexpr size_t kWidth = 24;
+    std::mt19937 chance(5);
+    for (const double noise : {0.01, 0.05}) {
+        std::normal_distribution<double> gauss(0, noise);
+        const auto signal = [&](double kink, double step, double decays) {
+            std::vector<float> out;
+            for (int i = 0; i < 1000; ++i)
+                out.push_back(
+                    static_cast<float>(90 + gauss(chance) + (i >= 500 ? step : 0) +
+                                       kink * std::max(0, i - 500) * std::exp(-decays * std::max(0, i - 500))));
+            return out;
+        };
+        for (const double slope : {0.02, 0.05, 0.2})
+            for (const double decays : {0.0, 0.005, 0.02})
+                for (const Step& s : stepsIn(signal(slope, 0, decays), kWidth, noise, 4.5))
+                    EXPECT_LT(std::abs(s.height), 2 * noise) << slope << " " << decays;
+        const auto found = stepsIn(signal(0.005, 1, 0), kWidth, noise, 4.5);
+        ASSERT_EQ(found.size(), 1U);
+        EXPECT_NEAR(found[0].height, 1, 0.08);
+        EXPECT_NEAR(static_cast<double>(found[0].at), 500, 2);
+    }
 }
 
 /// Whatever stands in a log, the rules end.

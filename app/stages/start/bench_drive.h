@@ -1,0 +1,36 @@
+#pragma once
+
+#include "app/desk/desk.h"
+
+#include <QPointer>
+#include <QTimer>
+
+namespace vicegrip::app {
+
+/// An evening's drive of the bench's car: its ECU's log is written beside the job, under the next free number.
+class BenchDrive : public QObject
+{
+    Q_OBJECT
+
+  public:
+    explicit BenchDrive(Desk& desk, QObject* parent = nullptr);
+
+    /// `onTheWay` follows, then `arrived` or `failed`.
+    void begin();
+    [[nodiscard]] bool isUnderWay() const { return !m_file.isEmpty(); }
+
+  signals:
+    void onTheWay(int percent);
+    void arrived(const QString& file);
+    void failed(const QString& sentence);
+
+  private:
+    void ask();
+    void end(const QString& trouble);
+
+    Desk& m_desk;
+    QString m_file; ///< that is being driven; empty: none
+    QTimer m_again;
+};
+
+} // namespace vicegrip::app
