@@ -195,7 +195,7 @@ void LogView::buildFiles(QVBoxLayout* column)
     connect(m_drive, &BenchDrive::failed, this, [this](const QString& why) {
         fill();
         refreshLive();
-        emit notice(tr("Not driven: %1. It is driven warm, with the engine running (Ctrl+Y).").arg(why));
+        emit notice(tr("Not driven: %1. Choose Running above, and let it warm up first.").arg(why));
     });
     connect(m_log, &TypedField::entered, this, [this](const QString& typed) { ask(typed.trimmed(), m_before); });
     connect(m_old, &TypedField::entered, this, [this](const QString& typed) { ask(m_file, typed.trimmed()); });

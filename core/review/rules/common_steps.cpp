@@ -104,25 +104,41 @@ Agreed agreedOf(std::vector<double> heights)
     return {height, kOfNormal * kOfMiddle * median(std::move(heights)) / std::sqrt(n)};
 }
 
+/// What an input does at an edge.
+struct Edge
+{
+    double height = 0, before = 0;
+    double unrest = 0; ///< how far it moves just before and just after, by itself
+};
+
 /// A step of an input at every edge of a consumer, what it did before and after taken off; none where there is none
 /// that the edges agree on.
 std::optional<Stepped> steppedWith(const Rows& rows, const Input& input,
                                    const std::vector<std::pair<std::size_t, int>>& edges, std::size_t width)
 {
-    std::vector<double> heights;
-    double before = 0;
+    std::vector<Edge> all;
     for (const auto& [row, sign] : edges) {
         const std::size_t at = indexOf(input.samples, row);
         if (at < 2 * width + 1 || at + 2 * width + 1 > input.samples.size())
             continue;
         const auto mean = [&](std::size_t first) { return meanOf(input.samples.values.subspan(first, width)); };
         const double a = mean(at - width - 1), b = mean(at + 1);
-        const double trend = (a - mean(at - 2 * width - 1) + mean(at + 1 + width) - b) / 2;
-        heights.push_back(sign * (b - a - trend));
-        before += a;
+        const double rises = a - mean(at - 2 * width - 1), goesOn = mean(at + 1 + width) - b;
+        all.push_back({sign * (b - a - (rises + goesOn) / 2), a, std::abs(rises) + std::abs(goesOn)});
     }
-    if (heights.size() < kEdges)
+    if (all.size() < kEdges)
         return std::nullopt;
+    // An edge while the input moves by itself tells nothing: those are asked that are as quiet as the quietest.
+    constexpr double kAsQuiet = 4;
+    std::ranges::stable_sort(all, {}, &Edge::unrest);
+    const double quiet = std::max(all[kEdges - 1].unrest, input.noise);
+    std::erase_if(all, [&](const Edge& e) { return e.unrest > kAsQuiet * quiet; });
+    std::vector<double> heights;
+    double before = 0;
+    for (const Edge& e : all) {
+        heights.push_back(e.height);
+        before += e.before;
+    }
     const auto n = static_cast<double>(heights.size());
     const Agreed agreed = agreedOf(heights);
     const double own = input.noise * std::sqrt(5 / static_cast<double>(width) / n); // as stepsIn has it
