@@ -54,6 +54,21 @@ void putCircuits(Car& car, Logged& row)
     }
 }
 
+/// What is asked of the manifold, as its own sensor counts it.
+void putTarget(const job::Job& job, double asked_pa, Logged& row)
+{
+    for (const job::Circuit& c : job.circuits) {
+        const parts::Part* sensor = c.function.value == "map" ? job::sensorOf(job, c) : nullptr;
+        if (sensor == nullptr)
+            continue;
+        const bool absolute = sensor->measures == units::Dimension::AbsolutePressure;
+        const std::string unit = scaling::unitOf(*sensor, c.scaling);
+        row.put("Boost target", unit,
+                units::toUnit(asked_pa - (absolute ? 0 : job.surroundings.barometer_pa), sensor->measures, unit));
+        return;
+    }
+}
+
 void putRow(Car& car, Logged& row)
 {
     constexpr double kKilo = 1e3, kPercent = 100, kHour_s = 3600;
@@ -62,7 +77,7 @@ void putRow(Car& car, Logged& row)
     row.put("Engine speed", "rpm", std::round(car.countedRpm()));
     putCircuits(car, row);
     if (engine.plant().figures().boost_pa > 0)
-        row.put("Boost target", "kPa", c.asked_pa / kKilo);
+        putTarget(car.job(), c.asked_pa, row);
     row.put("Closed loop correction", "%", kPercent * c.correction);
     row.put("Battery voltage", "V", car.feedVolts());
     row.put("Road speed", "km/h", engine.plant().speed_m_s() * kHour_s / kKilo);
@@ -119,8 +134,8 @@ Result<void> Drives::begin(const Car& car, const QString& file)
         });
         const std::string csv = log::csvOf(log, 0, log.rows());
         QSaveFile out(file);
-        if (shared->wanted &&
-            (!out.open(QIODevice::WriteOnly) || out.write(csv.data(), std::ssize(csv)) < 0 || !out.commit()))
+        if (shared->wanted && (!out.open(QIODevice::WriteOnly) ||
+                               out.write(csv.data(), std::ssize(csv)) != std::ssize(csv) || !out.commit()))
             shared->trouble = out.errorString();
         shared->done = true;
     });

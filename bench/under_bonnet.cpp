@@ -109,7 +109,7 @@ std::set<job::CircuitId> UnderBonnet::off(const job::Job& job) const
 {
     std::set<job::CircuitId> out;
     for (const job::Circuit& c : job.circuits)
-        if (c.function.value == "fan" && !m_commands.fan)
+        if (c.function.value.starts_with("fan") && !m_commands.fan) // two or three are switched as one
             out.insert(c.id);
     return out;
 }

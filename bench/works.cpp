@@ -51,7 +51,7 @@ double contactAmps(const job::Job& job, const electrics::Electrics& car, const j
     return out;
 }
 
-/// What all circuits of a function get, of what they get in a good car.
+/// What all circuits of a function get, numbered ones among them, of what they get in a good car.
 double shareOf(const job::Job& job, const electrics::Electrics& car, const electrics::Electrics& good,
                const char* function)
 {
@@ -59,7 +59,7 @@ double shareOf(const job::Job& job, const electrics::Electrics& car, const elect
     double sum = 0;
     int count = 0;
     for (const job::Circuit& c : job.circuits) {
-        if (c.function.value != function || job::actuatorOf(job, c) == nullptr)
+        if (!c.function.value.starts_with(function) || job::actuatorOf(job, c) == nullptr)
             continue;
         const double due = std::abs(contactAmps(job, good, c));
         sum += due > kDraws_a                  ? std::clamp(std::abs(contactAmps(job, car, c)) / due, 0.0, 1.0)

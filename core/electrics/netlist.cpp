@@ -50,19 +50,14 @@ class Deck
         return m_situation.condition == job::Condition::Running ? m_job.battery.charging_v : m_job.battery.volts;
     }
 
+    /// What drives the coil is on: clicked, or at work while the engine turns.
     [[nodiscard]] bool pulls(const std::string& coil) const
     {
-        return std::ranges::any_of(m_job.circuits, [&](const job::Circuit& c) {
-            return c.device.value == coil && !c.output.empty() && c.output == m_situation.clicked;
-        });
-    }
-
-    /// What drives it is off, though the engine turns.
-    [[nodiscard]] bool rests(const std::string& coil) const
-    {
-        return std::ranges::any_of(m_job.circuits, [&](const job::Circuit& c) {
-            return c.device.value == coil && m_situation.off.count(c.id) > 0;
-        });
+        bool on = turns();
+        for (const job::Circuit& c : m_job.circuits)
+            if (c.device.value == coil)
+                on = (on && m_situation.off.count(c.id) == 0) || (!c.output.empty() && c.output == m_situation.clicked);
+        return on && keyOn() && !m_situation.keyOff;
     }
 
     std::string fresh() { return "n" + std::to_string(++m_nodes); }
@@ -244,7 +239,7 @@ void Deck::drawing()
     wires();
     for (const job::Switch& s : m_job.switches)
         if (((keyOn() && !m_situation.keyOff) || !s.needsKey) && !(cranks() && s.opensCranking) &&
-            (s.coil.empty() || (keyOn() && !m_situation.keyOff && ((turns() && !rests(s.coil)) || pulls(s.coil)))))
+            (s.coil.empty() || pulls(s.coil)))
             resistor(place(s.from), place(s.to), s.ohm, "switch " + s.id);
         else if (keyOn() && !s.coil.empty())
             resistor(place(s.from), place(s.to), 1e10, "open contact " + s.id);
@@ -318,7 +313,7 @@ void Deck::outputLines(const parts::Ecu& unit, const parts::EcuPin& pin, const s
             const std::string high = fresh();
             line('V', high, ground, "DC " + plain(o.high_v), what + ", high");
             resistor(node, high, o.on_ohm, what);
-        } else if (((turns() && m_situation.off.count(circuit->id) == 0) || clicked) && part != nullptr && !logic)
+        } else if (part != nullptr && !logic && (clicked || (turns() && m_situation.off.count(circuit->id) == 0)))
             resistor(node, toFeed ? feed : ground, o.on_ohm, what + ", on");
         else
             resistor(node, ground, logic ? o.on_ohm : o.off_ohm, what);

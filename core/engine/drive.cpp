@@ -46,13 +46,10 @@ double Driver::share() const
 }
 
 /// One up or down at a time, the foot off meanwhile.
-void Driver::changeGear(const Plant& car, Moved& moved, bool pulls)
+void Driver::changeGear(const Plant& car, Moved& moved)
 {
     int wanted = std::max(moved.gear, 1);
-    if (pulls || (moved.gear == kPullGear && rpmIn(kPullGear, car.speed_m_s()) > kDown_rpm &&
-                  rpmIn(kPullGear, car.speed_m_s()) < kUp_rpm))
-        wanted = moved.gear == 0 ? 1 : moved.gear;
-    else if (moved.gear > 0 && moved.gear < kTopGear && rpmIn(moved.gear, car.speed_m_s()) > kUp_rpm)
+    if (moved.gear > 0 && moved.gear < kTopGear && rpmIn(moved.gear, car.speed_m_s()) > kUp_rpm)
         ++wanted;
     else if (moved.gear > 1 && rpmIn(moved.gear, car.speed_m_s()) < kDown_rpm)
         --wanted;
@@ -91,7 +88,7 @@ void Driver::act(double seconds, const Plant& car, Moved& moved)
         moved.gear = 0;
         break;
     case Kind::Cruise:
-        changeGear(car, moved, false);
+        changeGear(car, moved);
         hold(leg.goal, seconds, car, moved);
         break;
     case Kind::Pull:

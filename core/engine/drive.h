@@ -40,7 +40,7 @@ class Driver
 
   private:
     void hold(double speed_m_s, double seconds, const Plant& car, Moved& moved);
-    void changeGear(const Plant& car, Moved& moved, bool pulls);
+    void changeGear(const Plant& car, Moved& moved);
 
     std::vector<Leg> m_legs;
     size_t m_leg = 0;

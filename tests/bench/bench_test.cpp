@@ -15,6 +15,7 @@
 
 #include <cmath>
 #include <gmock/gmock.h>
+#include <thread>
 
 namespace vicegrip::bench {
 namespace {
@@ -27,6 +28,7 @@ QByteArray handsDo(Car& car, const QByteArray& request)
 
 using job::Condition;
 using job::PointRef;
+using testing::HasSubstr;
 
 TEST(Car, AHealthyCarReadsWhatWasPromisedEverywhere)
 {
@@ -264,6 +266,27 @@ TEST(Bench, HandsTurnTheCrankPastItsSensor)
     ASSERT_TRUE(car.rewire(test::petrel(), {}));
     EXPECT_TRUE(car.runs());
     EXPECT_NE(handsDo(car, R"({"turned_deg": 5})"), R"({"ok":true})") << "it turns by itself";
+}
+
+/// Refused with a sentence: without a file, while nothing runs, while one is under way; and a file that cannot be
+/// written is said once it is driven.
+TEST(Bench, IsDrivenOnlyWhileItRuns)
+{
+    Car car(test::petrel(), {});
+    Drives drives;
+    const auto asks = [&](const QByteArray& request) { return control(car, drives, request).toStdString(); };
+    EXPECT_THAT(asks(R"({"driven": true})"), HasSubstr("nothing has been driven"));
+    EXPECT_THAT(asks(R"({"drive": ""})"), HasSubstr("logged to a file"));
+    EXPECT_THAT(asks(R"({"drive": "/nowhere/at/all.csv"})"), HasSubstr("does not run"));
+    ASSERT_TRUE(car.setCondition(job::Condition::Running));
+    EXPECT_THAT(asks(R"({"drive": "/nowhere/at/all.csv"})"), HasSubstr("\"ok\":true"));
+    EXPECT_THAT(asks(R"({"drive": "/nowhere/else.csv"})"), HasSubstr("already"));
+    std::string way;
+    while ((way = asks(R"({"driven": true})")).find("\"done\":false") != std::string::npos)
+        std::this_thread::yield();
+    EXPECT_THAT(way, HasSubstr("error"));
+    EXPECT_TRUE(car.runs()) << "it idles on meanwhile";
+    EXPECT_EQ(car.engine().plant().speed_m_s(), 0);
 }
 
 TEST(Bench, SaysNothingOfAnInputThatIsSetOtherwise)

@@ -33,7 +33,8 @@ void BenchDrive::begin()
 {
     if (isUnderWay())
         return;
-    m_file = nextFile(m_desk.store.path());
+    m_job = m_desk.store.path();
+    m_file = nextFile(m_job);
     emit onTheWay(0);
     m_desk.live.bench().drive(m_file, [here = QPointer(this)](const QString& trouble) {
         if (here == nullptr)
@@ -62,10 +63,14 @@ void BenchDrive::ask()
 void BenchDrive::end(const QString& trouble)
 {
     const QString file = std::exchange(m_file, {});
-    if (trouble.isEmpty())
-        emit arrived(file);
-    else
+    if (!trouble.isEmpty()) {
         emit failed(trouble);
+    } else if (m_job != m_desk.store.path()) {
+        emit failed(tr("another job is open; the log of the one before is %1").arg(file));
+    } else {
+        const QString before = std::exchange(m_last, file);
+        emit arrived(file, std::exchange(m_lastJob, m_job) == m_job ? before : QString());
+    }
 }
 
 } // namespace vicegrip::app

@@ -21,7 +21,7 @@ class BenchDrive : public QObject
 
   signals:
     void onTheWay(int percent);
-    void arrived(const QString& file);
+    void arrived(const QString& file, const QString& before); ///< before: of the same job's last drive; empty: none
     void failed(const QString& sentence);
 
   private:
@@ -29,7 +29,8 @@ class BenchDrive : public QObject
     void end(const QString& trouble);
 
     Desk& m_desk;
-    QString m_file; ///< that is being driven; empty: none
+    QString m_job, m_file; ///< whose car is being driven, and into which log; empty: none
+    QString m_lastJob, m_last; ///< of the drive before it
     QTimer m_again;
 };
 

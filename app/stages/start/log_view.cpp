@@ -23,7 +23,6 @@
 #include <QVBoxLayout>
 
 #include <algorithm>
-#include <utility>
 
 namespace vicegrip::app {
 namespace {
@@ -195,7 +194,8 @@ void LogView::buildFiles(QVBoxLayout* column)
     connect(m_drive, &BenchDrive::failed, this, [this](const QString& why) {
         fill();
         refreshLive();
-        emit notice(tr("Not driven: %1. Choose Running above, and let it warm up first.").arg(why));
+        emit notice(
+            tr("Nothing to read of a drive: %1. It begins with the engine running (above), and warm.").arg(why));
     });
     connect(m_log, &TypedField::entered, this, [this](const QString& typed) { ask(typed.trimmed(), m_before); });
     connect(m_old, &TypedField::entered, this, [this](const QString& typed) { ask(m_file, typed.trimmed()); });
@@ -221,9 +221,8 @@ void LogView::refreshLive()
 }
 
 /// What was driven before it is what it is compared with.
-void LogView::driven(const QString& file)
+void LogView::driven(const QString& file, const QString& before)
 {
-    const QString before = std::exchange(m_drivenLast, file);
     m_log->setText(file);
     m_old->setText(before);
     refreshLive();

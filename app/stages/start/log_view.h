@@ -48,7 +48,7 @@ class LogView : public QWidget
     void nextStretch();
     void goToCircuit();
     void savePulls();
-    void driven(const QString& file);
+    void driven(const QString& file, const QString& before);
     [[nodiscard]] const LogRow* row() const;
     [[nodiscard]] ChangeAsked asked() const;
 
@@ -66,7 +66,6 @@ class LogView : public QWidget
     ListTable* m_list;
     LogPlot* m_plot;
     BenchDrive* m_drive;
-    QString m_drivenLast; ///< the file of the last drive; empty: none
     KeyButton *m_open, *m_driveKey, *m_next, *m_circuit, *m_save;
     QTimer* m_progress;
     Worked<Shown> m_worked; ///< last: it waits for what is under way

@@ -342,6 +342,26 @@ TEST(Review, AGoodDriveIsQuiet)
         EXPECT_EQ(f.weight, Weight::Fine) << f.what;
 }
 
+/// Chance alone: a fan is switched while temperatures wander, now in the middle of a slope, now not. Nothing is
+/// accused.
+TEST(Review, AFanThatMovesNothingIsNotAccused)
+{
+    for (unsigned seed = 1; seed <= 60; ++seed) {
+        DrivenLog log(400, 20, seed);
+        const double shift = seed * 0.37;
+        log.engine();
+        log.with(
+            "Coolant temp", "°C", [=](double t) { return 86 + 6 * std::sin(t / 9 + shift); }, 0.04);
+        log.with(
+            "Oil temp", "°C", [=](double t) { return 95 + 5 * std::sin(t / 11 + shift) * std::sin(t / 40); }, 0.04);
+        log.with(
+            "Gearbox temp", "°C", [=](double t) { return 60 + std::abs(std::fmod(t + shift, 40) - 20) / 4; }, 0.04);
+        log.with("Fan", "", [=](double t) { return std::fmod(t + 3 * shift, 31) > 17 ? 1.0 : 0.0; });
+        const Review r = reviewed(log.log());
+        EXPECT_EQ(found(r, Rule::SharedGround), nullptr) << seed << ": " << found(r, Rule::SharedGround)->what;
+    }
+}
+
 /// A slope that changes is no step, however fine the signal is; one beside it is found, with its height.
 TEST(Steps, AKinkIsNone)
 {
