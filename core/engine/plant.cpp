@@ -3,6 +3,7 @@
 #include "core/fuel/blend.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <numbers>
 
@@ -40,11 +41,19 @@ constexpr double kHolds_nm = 400, kGrips_nm_s = 40, kBrakes_m_s2 = 7;
 /// burns).
 double byMixture(double lambda)
 {
-    static constexpr std::pair<double, double> kAt[] = {{0.4, 0},     {0.5, 0.5}, {0.6, 0.8}, {0.7, 0.95},  {0.88, 1},
-                                                        {1.0, 0.965}, {1.1, 0.9}, {1.2, 0.8}, {1.35, 0.55}, {1.5, 0}};
-    if (lambda <= kAt[0].first || lambda >= std::end(kAt)[-1].first)
+    static constexpr auto kAt = std::to_array<std::pair<double, double>>({{0.4, 0},
+                                                                          {0.5, 0.5},
+                                                                          {0.6, 0.8},
+                                                                          {0.7, 0.95},
+                                                                          {0.88, 1},
+                                                                          {1.0, 0.965},
+                                                                          {1.1, 0.9},
+                                                                          {1.2, 0.8},
+                                                                          {1.35, 0.55},
+                                                                          {1.5, 0}});
+    if (lambda <= kAt.front().first || lambda >= kAt.back().first)
         return 0;
-    const auto* above = std::ranges::find_if(kAt, [&](const auto& p) { return p.first >= lambda; });
+    const auto above = std::ranges::find_if(kAt, [&](const auto& p) { return p.first >= lambda; });
     const auto& [x1, y1] = *above;
     const auto& [x0, y0] = *(above - 1);
     return y0 + (y1 - y0) * (lambda - x0) / (x1 - x0);
