@@ -53,9 +53,10 @@ double byMixture(double lambda)
                                                                           {1.5, 0}});
     if (lambda <= kAt.front().first || lambda >= kAt.back().first)
         return 0;
-    const auto above = std::ranges::find_if(kAt, [&](const auto& p) { return p.first >= lambda; });
-    const auto& [x1, y1] = *above;
-    const auto& [x0, y0] = *(above - 1);
+    const auto below =
+        std::ranges::adjacent_find(kAt, [&](const auto&, const auto& above) { return above.first >= lambda; });
+    const auto& [x0, y0] = below[0];
+    const auto& [x1, y1] = below[1];
     return y0 + (y1 - y0) * (lambda - x0) / (x1 - x0);
 }
 
