@@ -73,13 +73,16 @@ void Car::takeUp(const faults::HeldTable& held)
     accept(table);
 }
 
-/// What sensors are at: what hands hold stays, else what the engine does to them.
+/// What sensors are at: what hands hold stays, else what the engine does to them. Hands on a throttle hold its plate:
+/// the foot goes on from there. What is in the fuel line comes from the tank.
 std::map<job::CircuitId, double> Car::measurands() const
 {
     std::map<job::CircuitId, double> out = m_measurands;
     for (const job::Circuit& c : m_job.circuits)
-        if (const auto felt = m_engine.felt(m_job, c))
-            out.try_emplace(c.id, *felt);
+        if (const auto felt = m_engine.felt(m_job, c)) {
+            const bool goesOn = c.function.value == "tps" || c.function.value == "flex";
+            goesOn ? out.insert_or_assign(c.id, *felt) : out.try_emplace(c.id, *felt);
+        }
     return out;
 }
 
@@ -197,12 +200,6 @@ bool Car::feelsOtherwise() const
 void Car::goOn(double seconds, UnderBonnet::By by, double hurry)
 {
     m_engine.setAmbient(m_ambient_k);
-    for (const job::Circuit& c : m_job.circuits)
-        if (c.function.value == "flex") {
-            const auto held = m_measurands.find(c.id);
-            m_engine.setEthanol(held != m_measurands.end() ? held->second
-                                                           : electrics::atRest(c, m_asBuilt.surroundings).value);
-        }
     m_engine.pass(seconds, readOf(m_job, values(), countedRpm()), by, hurry);
     if (m_state == job::Condition::Running && !m_engine.runs()) {
         m_engine.stop();
@@ -298,6 +295,22 @@ Result<void> Car::apply(const job::CircuitId& circuit, double value)
     if (!std::isfinite(value))
         return fail(ErrorCode::Range, "that is not a number");
     m_measurands[circuit] = value;
+    const std::string& function = job::find(m_job, circuit)->function.value;
+    if (function == "flex")
+        m_engine.tank().become(std::clamp(value, 0.0, 1.0));
+    else if (function == "tps" && job::sensorOf(m_job, *job::find(m_job, circuit)) != nullptr)
+        m_engine.restPlateAt(std::clamp(value, 0.0, 1.0));
+    return solve();
+}
+
+Result<void> Car::pour(double onto_m3, const fuel::Fill& fill)
+{
+    constexpr double kMost_m3 = 1;
+    if (!(onto_m3 >= 0 && fill.volume_m3 > 0 && onto_m3 + fill.volume_m3 <= kMost_m3 && fill.ethanol >= 0 &&
+          fill.ethanol <= 1))
+        return fail(ErrorCode::Range, "a fill has a volume, and a share of ethanol from 0 to 1");
+    m_engine.tank().hold(onto_m3);
+    m_engine.tank().pour(fill);
     return solve();
 }
 

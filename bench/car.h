@@ -39,6 +39,9 @@ class Car
     Result<void> putTips(std::vector<electrics::Leads> channels);
     Result<void> apply(const job::CircuitId& circuit, double value); ///< SI
     Result<void> setAmbient(double kelvin);
+    /// Fuel, onto so much that is in the tank. It reaches the sensor as the pump moves it. Errors (Range): no fuel, or
+    /// more than a tank holds.
+    Result<void> pour(double onto_m3, const fuel::Fill& fill);
     /// The crank, by hand: degrees since it was left alone. Errors (Range): the engine turns by itself.
     Result<void> turn(double crank_deg);
 

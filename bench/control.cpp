@@ -105,6 +105,16 @@ Result<void> obey(Car& car, Drives& drives, const QJsonObject& request, QJsonObj
     when("practice", [&](const QJsonValue& v) {
         return car.practise(QJsonDocument(v.toObject()).toJson(QJsonDocument::Compact).toStdString());
     });
+    when("pour", [&](const QJsonValue& v) {
+        const auto number = [&](const char* name) { return v.toObject().value(QLatin1String(name)).toDouble(-1); };
+        return car.pour(number("onto_m3"), {number("volume_m3"), number("ethanol")});
+    });
+    when("program", [&](const QJsonValue&) {
+        const engine::Commands& commands = car.engine().commands();
+        reply[QLatin1String("idle_air")] = commands.idleAir;
+        reply[QLatin1String("correction")] = commands.correction;
+        return car.runs() ? Result<void>() : fail(ErrorCode::Reference, "the engine does not run");
+    });
     when("drive", [&](const QJsonValue& v) {
         return v.toString().isEmpty() ? fail(ErrorCode::Malformed, "a drive is logged to a file")
                                       : drives.begin(car, v.toString());

@@ -13,17 +13,39 @@ engine::Around aroundOf(const job::Job& job)
     return {job.surroundings.barometer_pa, job.surroundings.ambient_k, 0};
 }
 
+engine::Tank::Sizes sizesOf(const job::Job& job)
+{
+    const job::Tank said = job.tank.value_or(job::Tank{});
+    engine::Tank::Sizes out;
+    out.line_m3 = said.line_m3;
+    if (said.flow_m3_per_s > 0)
+        out.flow_m3_s = said.flow_m3_per_s;
+    return out;
+}
+
+/// Half full of what its sensor is due to show before anybody fills it.
+engine::Tank tankOf(const job::Job& job)
+{
+    double ethanol = 0;
+    for (const job::Circuit& c : job.circuits)
+        if (c.function.value == "flex" && job::sensorOf(job, c) != nullptr)
+            ethanol = electrics::atRest(c, job.surroundings).value;
+    return {sizesOf(job), {job.tank.value_or(job::Tank{}).capacity_m3 / 2, ethanol}};
+}
+
 } // namespace
 
 UnderBonnet::UnderBonnet(const job::Job& job)
     : m_around(aroundOf(job)),
       m_plant(engine::figuresOf(job.brief), m_around),
-      m_program(m_plant.figures(), m_around.barometer_pa)
+      m_program(m_plant.figures(), m_around.barometer_pa),
+      m_tank(tankOf(job))
 {
 }
 
 void UnderBonnet::become(const job::Job& job)
 {
+    m_tank.refit(sizesOf(job));
     const engine::Figures figures = engine::figuresOf(job.brief);
     if (figures == m_plant.figures() && job.surroundings.barometer_pa == m_around.barometer_pa)
         return;
@@ -53,7 +75,11 @@ void UnderBonnet::pass(double seconds, const engine::Read& read, By by, double h
     m_moved.firing = m_works.firing;
     const bool turned = by == By::Starter || (by == By::StarterAndFire && !runs());
     m_moved.starter_v = turned ? m_works.starter_v : 0;
-    m_plant.pass(seconds, m_moved, m_around, hurry);
+    engine::Moved moved = m_moved;
+    moved.throttle = plate();
+    m_around.ethanol = m_tank.atSensor(); // the sensor sits at the rail
+    m_plant.pass(seconds, moved, m_around, hurry);
+    m_tank.pass(seconds, m_works.pump, m_plant.fuel_kg_s() / fuel::density(m_around.ethanol));
 }
 
 std::optional<trigger::Turning> UnderBonnet::turning() const
@@ -70,6 +96,8 @@ std::optional<trigger::Turning> UnderBonnet::turning() const
 std::optional<double> UnderBonnet::felt(const job::Job& job, const job::Circuit& circuit) const
 {
     const parts::Part* sensor = job::sensorOf(job, circuit);
+    if (sensor != nullptr && circuit.function.value == "flex")
+        return m_tank.atSensor();
     if (!turning() || sensor == nullptr)
         return std::nullopt;
     const double barometer_pa = m_around.barometer_pa;
@@ -99,7 +127,7 @@ std::optional<double> UnderBonnet::felt(const job::Job& job, const job::Circuit&
         return m_plant.intake_k();
     if ((function == "tps" || function == "tps2" || function == "pedal1" || function == "pedal2") &&
         sensor->measures == Dimension::Ratio)
-        return m_moved.throttle;
+        return plate();
     if (sensor->measures == Dimension::Lambda)
         return std::clamp(m_plant.mixture(), sensor->low, sensor->high);
     return std::nullopt;

@@ -6,6 +6,7 @@
 #include "core/job/job.h"
 #include "core/trigger/turning.h"
 
+#include <algorithm>
 #include <optional>
 #include <set>
 #include <vector>
@@ -26,7 +27,9 @@ class UnderBonnet
     /// Another job, or another place: what it is made of; it goes on turning.
     void become(const job::Job& job);
     void setAmbient(double kelvin) { m_around.ambient_k = kelvin; }
-    void setEthanol(double share) { m_around.ethanol = share; }
+    [[nodiscard]] engine::Tank& tank() { return m_tank; }
+    /// Where the plate rests with the foot off: what a stop screw holds it at.
+    void restPlateAt(double share) { m_rest = share; }
     void setWorks(const Works& works) { m_works = works; }
     [[nodiscard]] const Works& works() const { return m_works; }
 
@@ -52,7 +55,7 @@ class UnderBonnet
     /// How its crank turns; none: it stands.
     [[nodiscard]] std::optional<trigger::Turning> turning() const;
 
-    /// What this sensor feels of it, SI; none: what it feels with the engine off.
+    /// What this sensor feels of it, SI; none: what it feels with the engine off. Fuel is in its line all the same.
     [[nodiscard]] std::optional<double> felt(const job::Job& job, const job::Circuit& circuit) const;
     /// Circuits that the ECU has switched off while the engine runs.
     [[nodiscard]] std::set<job::CircuitId> off(const job::Job& job) const;
@@ -60,11 +63,15 @@ class UnderBonnet
     static constexpr double kRuns_rpm = 350;
 
   private:
+    [[nodiscard]] double plate() const { return std::max(m_rest, m_moved.throttle); }
+
     engine::Around m_around;
     engine::Plant m_plant;
     engine::Program m_program;
     engine::Moved m_moved;
     engine::Commands m_commands;
+    engine::Tank m_tank;
+    double m_rest = 0; ///< of the plate
     Works m_works;
 };
 

@@ -1,6 +1,7 @@
 #include "app/desk/part_library.h"
 #include "app/look/look.h"
 #include "app/shell/main_window.h"
+#include "app/stages/start/log_plot.h"
 #include "app/stages/trigger/wave_plot.h"
 #include "app/widgets/connector_face.h"
 #include "app/widgets/transfer_plot.h"
@@ -81,6 +82,42 @@ void zoomIntoALargeCapture(benchmark::State& state)
     }
 }
 BENCHMARK(zoomIntoALargeCapture)->Unit(benchmark::kMillisecond);
+
+/// The same in four columns of a log of ten million rows, one of them with what was asked for.
+void zoomIntoALargeLog(benchmark::State& state)
+{
+    using namespace vicegrip;
+    constexpr size_t kRows = 10'000'000, kColumns = 5;
+    constexpr int kIn = 60;
+    auto read = std::make_shared<app::ReadLog>();
+    read->log.time_s.resize(kRows);
+    for (size_t i = 0; i < kRows; ++i)
+        read->log.time_s[i] = static_cast<double>(i) / 100;
+    for (size_t c = 0; c < kColumns; ++c) {
+        log::Column column{"column " + std::to_string(c), "kPa", std::vector<float>(kRows)};
+        for (size_t i = 0; i < kRows; ++i)
+            column.values[i] = static_cast<float>(100 + 50 * std::sin(1e-4 * static_cast<double>(i * (c + 1))) +
+                                                  static_cast<double>(i * 2654435761U % 1000) / 500);
+        read->log.columns.push_back(std::move(column));
+    }
+    read->held.resize(kColumns);
+    for (size_t c = 0; c < kColumns; ++c)
+        read->overviews.emplace_back(read->values(c));
+    auto shown = std::make_shared<app::ReviewedLog>();
+    shown->read = read;
+    shown->meanings.resize(kColumns);
+    shown->meanings[1].quantity = log_columns::Quantity::AskedPressure;
+    shown->review.ends.resize(kColumns);
+    app::LogPlot plot;
+    plot.resize(700, 560);
+    plot.show(shown, {0, 1, 2, 3, 4}, {});
+    int count = 0;
+    for (auto _ : state) {
+        QTest::keyClick(&plot, count++ % (2 * kIn) < kIn ? Qt::Key_Plus : Qt::Key_Minus);
+        benchmark::DoNotOptimize(plot.grab());
+    }
+}
+BENCHMARK(zoomIntoALargeLog)->Unit(benchmark::kMillisecond);
 
 /// A whole fact: typed, entered, its consequences and the analysis shown.
 void factInTheBrief(benchmark::State& state)

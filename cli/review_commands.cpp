@@ -26,6 +26,8 @@ Json asJson(const log::Log& log, const std::vector<log_columns::Meaning>& meanin
                     {"most", s.most}};
         if (meanings[c].circuit)
             column["circuit"] = meanings[c].circuit->value;
+        column["holds"] = log_columns::nameOf(meanings[c].quantity).name;
+        column["by"] = meanings[c].byHand ? "hand" : "words";
         out.push_back(std::move(column));
     }
     return out;
@@ -58,6 +60,15 @@ Json remarksJson(const log::Log& log)
     Json out = Json::array();
     for (const log::Remark& r : log.remarks)
         out.push_back({{"line", r.line}, {"column", r.column}, {"sentence", r.sentence}});
+    return out;
+}
+
+/// Places in it that somebody marked.
+Json marksJson(const std::vector<job::LogMark>& marks)
+{
+    Json out = Json::array();
+    for (const job::LogMark& m : marks)
+        out.push_back({{"at_s", m.at_s}, {"words", m.words}});
     return out;
 }
 
@@ -164,6 +175,7 @@ int reviewLog(const ReviewOptions& options)
         Json out{{"rows", now->log.rows()},
                  {"seconds", now->log.seconds()},
                  {"remarks", remarksJson(now->log)},
+                 {"marks", marksJson(log_columns::marksOf(*analysis.job, options.log))},
                  {"columns", asJson(now->log, now->meanings)},
                  {"findings", findings}};
         if (!options.before.empty())
@@ -172,6 +184,8 @@ int reviewLog(const ReviewOptions& options)
     } else {
         printRemarks(now->log, options.log);
         print(*now);
+        for (const job::LogMark& m : log_columns::marksOf(*analysis.job, options.log))
+            std::cout << "mark   at " << clock(m.at_s) << ": " << m.words << '\n';
         for (const review::Compared& c : compared)
             std::cout << (c.did ? "done   " : "before and after: ") << c.verdict << '\n';
     }

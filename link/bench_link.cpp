@@ -233,6 +233,22 @@ void BenchLink::askDriven(const OnTheWay& onTheWay)
     });
 }
 
+void BenchLink::pour(double onto_m3, double volume_m3, double ethanol, const Done& done)
+{
+    ask({{QStringLiteral("pour"), QJsonObject{{QStringLiteral("onto_m3"), onto_m3},
+                                              {QStringLiteral("volume_m3"), volume_m3},
+                                              {QStringLiteral("ethanol"), ethanol}}}},
+        done);
+}
+
+void BenchLink::askProgram(const Told& told)
+{
+    askFor({{QStringLiteral("program"), true}}, [told](const QJsonObject& reply, const QString& error) {
+        told({reply.value(QStringLiteral("idle_air")).toDouble(), reply.value(QStringLiteral("correction")).toDouble()},
+             error);
+    });
+}
+
 void BenchLink::ask(const QJsonObject& request, const Done& done)
 {
     askFor(request, [done](const QJsonObject&, const QString& error) {

@@ -64,6 +64,16 @@ class BenchLink : public QObject
     /// How far that is.
     using OnTheWay = std::function<void(int percent, bool done, const QString& error)>;
     void askDriven(const OnTheWay& onTheWay);
+    /// Fuel is poured onto so much that is in the tank, m³ and share by volume.
+    void pour(double onto_m3, double volume_m3, double ethanol, const Done& done = {});
+    /// What the program of its ECU does now, as the ECU's own screen would show it: shares.
+    struct Program
+    {
+        double idleAir = 0; ///< the idle valve's opening
+        double correction = 0; ///< of closed loop: a share that is added
+    };
+    using Told = std::function<void(const Program& program, const QString& error)>;
+    void askProgram(const Told& told);
     /// What hands hold a circuit's sensor at (SI); none: it was left alone.
     [[nodiscard]] std::optional<double> measurand(const QString& circuit) const;
 

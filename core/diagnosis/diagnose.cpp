@@ -272,6 +272,8 @@ bool Finder::goOnWith(const analysis::Analysis& analysis)
         job.passed.clear();
         job.mends.clear();
         job.pinned.clear();
+        job.logColumns.clear();
+        job.logMarks.clear();
         job.log.clear();
         return job;
     };

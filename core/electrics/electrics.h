@@ -23,8 +23,8 @@
 /// switched on), wiring.h (the graph: which places lie between a pin and where its wire must end), unit_ways.h (what
 /// feeds and grounds a unit), sensor_model.h (how a sensor's elements move with what it measures), builder.h,
 /// part_in_network.h, battery.h and powered.h (inside: the network as it is built, a part's elements in it, what feeds
-/// it and draws on it under a condition, and who has too little supply), netlist.h (the same job as a SPICE deck,
-/// written apart).
+/// it and draws on it under a condition, and who has too little supply), netlist.h and, inside, deck.h (the same job as
+/// a SPICE deck, written apart).
 namespace vicegrip::electrics {
 
 struct Situation

@@ -14,4 +14,5 @@
 #include "core/engine/figures.h" // what an engine is made of
 #include "core/engine/plant.h" // torque, air, mixture, heat
 #include "core/engine/program.h" // what the ECU does
+#include "core/engine/tank.h" // fuel poured in, until a sensor sees it
 #include "core/engine/warming.h" // coolant, oil and gearbox

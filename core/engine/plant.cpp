@@ -79,7 +79,7 @@ Plant::Plant(const Figures& figures, const Around& around) : m_figures(figures)
 void Plant::stop(const Around& around)
 {
     m_warmth.cool(around.ambient_k);
-    m_speed = m_air_kg_s = m_rail_pa = m_starter_a = m_burning = m_heat_w = m_car_m_s = 0;
+    m_speed = m_air_kg_s = m_fuel_kg_s = m_rail_pa = m_starter_a = m_burning = m_heat_w = m_car_m_s = 0;
     m_manifold_pa = m_charge_pa = around.barometer_pa;
     m_intake_k = around.ambient_k;
     m_mixture = kLeanest;
@@ -143,6 +143,7 @@ void Plant::mix(double dt, const Moved& by, const Around& around)
     const double each_kg =
         airOfACycle(m_figures, rpm(), m_manifold_pa, exhaust_pa(around), m_intake_k) / m_figures.cylinders;
     const double fuel_kg = by.injected > 0 ? by.fuel_kg * passes : 0;
+    m_fuel_kg_s = fuel_kg * by.injected * m_speed / kCycle;
     const double lambda = fuel_kg > 0 ? each_kg / (fuel_kg * fuel::stoichiometric(around.ethanol)) : 10 * kLeanest;
     const double burns = rpm() > kCatches_rpm ? byMixture(lambda) * by.spark : 0;
     m_burning = burns * kIndicated * kHeat_j_per_kg * each_kg * by.firing / kCycle;

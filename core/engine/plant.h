@@ -56,6 +56,7 @@ class Plant
     [[nodiscard]] double manifold_pa() const { return m_manifold_pa; } ///< absolute
     [[nodiscard]] double charge_pa() const { return m_charge_pa; } ///< before the plate, absolute
     [[nodiscard]] double air_kg_s() const { return m_air_kg_s; } ///< through the plate and past it
+    [[nodiscard]] double fuel_kg_s() const { return m_fuel_kg_s; } ///< that the injectors pass
     [[nodiscard]] double intake_k() const { return m_intake_k; }
     [[nodiscard]] double mixture() const { return m_mixture; } ///< lambda as a sensor in the exhaust sees it
     [[nodiscard]] double rail_pa() const { return m_rail_pa; } ///< above the manifold's
@@ -76,7 +77,7 @@ class Plant
     Warming m_warmth;
     double m_speed = 0; ///< rad/s
     double m_manifold_pa = 0, m_charge_pa = 0, m_air_kg_s = 0, m_intake_k = 0;
-    double m_mixture = 2, m_rail_pa = 0, m_starter_a = 0;
+    double m_mixture = 2, m_rail_pa = 0, m_starter_a = 0, m_fuel_kg_s = 0;
     double m_burning = 0; ///< N m
     double m_heat_w = 0; ///< into the coolant, for each litre
     double m_car_m_s = 0;

@@ -11,6 +11,7 @@
 #include "core/faults/kinds/loose.h"
 #include "core/faults/kinds/miscounted.h"
 #include "core/faults/kinds/moved_end.h"
+#include "core/faults/kinds/no_charge.h"
 #include "core/faults/kinds/noisy_signal.h"
 #include "core/faults/kinds/open_wire.h"
 #include "core/faults/kinds/other_part.h"
@@ -37,8 +38,8 @@ namespace vicegrip::faults {
 
 /// All kinds there are. Each edits the wiring (`rewire`), the network (`change`), or what the ECU was left holding.
 using Fault = std::variant<OpenWire, AddedResistance, BadContact, BadStud, Short, SwappedCavities, Miscounted, MovedEnd,
-                           InputSetting, WrongMode, OtherPart, ExchangedPlugs, DeadCranking, Drift, HeldTable, Loose,
-                           WheelOff, NoisySignal, SlackBelt, WrongEdge>;
+                           InputSetting, WrongMode, OtherPart, ExchangedPlugs, DeadCranking, NoCharge, Drift, HeldTable,
+                           Loose, WheelOff, NoisySignal, SlackBelt, WrongEdge>;
 using FaultList = std::vector<Fault>;
 
 /// Reads a fault list for this job. Errors as for a job, and Reference for a wire or cavity the job does not have.

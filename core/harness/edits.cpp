@@ -245,6 +245,7 @@ Result<void> removeCircuit(job::Job& job, const job::CircuitId& id)
     std::erase_if(job.wiggles, [&](const job::Wiggle& w) { return w.circuit == id; });
     std::erase_if(job.handTurns, [&](const job::HandTurn& t) { return t.circuit == id; });
     std::erase_if(job.decoded, [&](const job::Decoded& d) { return d.circuit == id; });
+    std::erase_if(job.logColumns, [&](const job::LogColumn& c) { return c.circuit == id; });
     std::erase_if(job.clicks, [&](const job::Click& c) {
         return c.circuit == id || std::ranges::find(c.answered, id) != c.answered.end();
     });

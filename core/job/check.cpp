@@ -205,6 +205,18 @@ Result<void> checkCircuit(const Job& job, const Named& named, size_t i)
     return parts::isDriven(part) ? Result<void>{} : checkScaling(c, part, i);
 }
 
+/// What is on record is of circuits that there are.
+template <class Record>
+Result<void> checkSubjects(const std::vector<Record>& records, const char* list, const Named& named)
+{
+    for (size_t i = 0; i < records.size(); ++i)
+        if (const CircuitId& circuit = records[i].circuit;
+            named.circuit(circuit.value) == nullptr && !(circuit.empty() && std::is_same_v<Record, LogColumn>))
+            return bad(ErrorCode::Reference, at(list, i, "circuit"),
+                       phrase("there is no circuit \"{}\"", circuit.value));
+    return {};
+}
+
 Result<void> checkCircuits(const Job& job, const Named& named)
 {
     std::set<std::string> plugs;
@@ -221,22 +233,11 @@ Result<void> checkCircuits(const Job& job, const Named& named)
     for (size_t i = 0; i < job.pinned.size(); ++i)
         if (auto there = checkPoint(named, job.pinned[i].at, at("pinned", i, "at")); !there)
             return there;
-    for (size_t i = 0; i < job.proofs.size(); ++i)
-        if (named.circuit(job.proofs[i].circuit.value) == nullptr)
-            return bad(ErrorCode::Reference, at("proofs", i, "circuit"),
-                       phrase("there is no circuit \"{}\"", job.proofs[i].circuit.value));
-    for (size_t i = 0; i < job.wiggles.size(); ++i)
-        if (named.circuit(job.wiggles[i].circuit.value) == nullptr)
-            return bad(ErrorCode::Reference, at("wiggles", i, "circuit"),
-                       phrase("there is no circuit \"{}\"", job.wiggles[i].circuit.value));
-    for (size_t i = 0; i < job.handTurns.size(); ++i)
-        if (named.circuit(job.handTurns[i].circuit.value) == nullptr)
-            return bad(ErrorCode::Reference, at("hand_turns", i, "circuit"),
-                       phrase("there is no circuit \"{}\"", job.handTurns[i].circuit.value));
-    for (size_t i = 0; i < job.decoded.size(); ++i)
-        if (named.circuit(job.decoded[i].circuit.value) == nullptr)
-            return bad(ErrorCode::Reference, at("decoded", i, "circuit"),
-                       phrase("there is no circuit \"{}\"", job.decoded[i].circuit.value));
+    for (auto known : {checkSubjects(job.proofs, "proofs", named), checkSubjects(job.wiggles, "wiggles", named),
+                       checkSubjects(job.handTurns, "hand_turns", named), checkSubjects(job.decoded, "decoded", named),
+                       checkSubjects(job.logColumns, "log_columns", named)})
+        if (!known)
+            return known;
     for (size_t i = 0; i < job.clicks.size(); ++i) {
         const Click& c = job.clicks[i];
         if (named.circuit(c.circuit.value) == nullptr)

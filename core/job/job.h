@@ -225,6 +225,8 @@ struct Job
     std::vector<Decoded> decoded; ///< in the order they were made
     std::vector<Passed> passed; ///< of the run sheet, in the order they were
     std::vector<Mend> mends; ///< in the order they were made
+    std::vector<LogColumn> logColumns; ///< by name and unit, each once
+    std::vector<LogMark> logMarks; ///< by log and time
     std::vector<Pinned> pinned;
     WorkSteps workSteps;
     std::vector<OldPlug> oldPlugs;

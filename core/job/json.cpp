@@ -143,6 +143,8 @@ class Changed
         take("decoded", &Job::decoded, after, sound);
         take("passed", &Job::passed, after, sound);
         take("mends", &Job::mends, after, sound);
+        take("log_columns", &Job::logColumns, after, sound);
+        take("log_marks", &Job::logMarks, after, sound);
         take("pinned", &Job::pinned, after, sound);
         take("old_plugs", &Job::oldPlugs, after, sound);
         take("log", &Job::log, after, sound);

@@ -302,6 +302,24 @@ template <class A> void listFields(A& a, Told& t)
     a.rest(t.extra);
 }
 
+template <class A> void listFields(A& a, LogColumn& c)
+{
+    a("name", c.name);
+    a("unit", c.unit);
+    a("circuit", c.circuit);
+    a("holds", c.holds);
+    a("in", c.in);
+    a.rest(c.extra);
+}
+
+template <class A> void listFields(A& a, LogMark& m)
+{
+    a("log", m.log);
+    a("at_s", m.at_s);
+    a("words", m.words);
+    a.rest(m.extra);
+}
+
 template <class A> void listFields(A& a, Captured& c)
 {
     a("value", c.value);
@@ -437,6 +455,8 @@ template <class A> void listFields(A& a, Job& j)
     a("decoded", j.decoded);
     a("passed", j.passed);
     a("mends", j.mends);
+    a("log_columns", j.logColumns);
+    a("log_marks", j.logMarks);
     a("pinned", j.pinned);
     a("work_steps", j.workSteps);
     a("old_plugs", j.oldPlugs);

@@ -54,6 +54,7 @@ template <class A> void list(A& a, Passed& p, Written& w, bool read)
         a("value", w.value);
         a("low", w.low);
         a("high", w.high);
+        a("shut_v", p.shut_v);
         a("source", p.source);
     }
     a("when", p.when);

@@ -120,6 +120,7 @@ struct Passed
     std::string what; ///< the line as it read then
     std::optional<Reading> reading; ///< none: eyes judged it
     double low = 0, high = 0; ///< its window then, SI; infinite where open was as good
+    std::optional<double> shut_v; ///< where the shut throttle rested then; of an idle's lines
     ReadingSource source = ReadingSource::Typed;
     std::string when; ///< ISO 8601, UTC
     RestsOn restsOn;
@@ -137,6 +138,27 @@ struct Mend
     std::string when; ///< ISO 8601, UTC
     nlohmann::json extra = nlohmann::json::object();
     bool operator==(const Mend&) const = default;
+};
+
+/// What a column of a log is where its words do not say it: of every log that has one of this name and unit.
+struct LogColumn
+{
+    std::string name, unit; ///< as the log has them; no unit: it says none
+    CircuitId circuit; ///< whose input it holds; empty: of none
+    std::string holds; ///< without a circuit, what it is to an engine: "battery", "nothing"
+    std::string in; ///< the unit of its numbers, where the log says none or another; empty: as it says
+    nlohmann::json extra = nlohmann::json::object();
+    bool operator==(const LogColumn&) const = default;
+};
+
+/// A place in a log that somebody marked.
+struct LogMark
+{
+    std::string log; ///< its file, without the folders
+    double at_s = 0; ///< after its first row
+    std::string words;
+    nlohmann::json extra = nlohmann::json::object();
+    bool operator==(const LogMark&) const = default;
 };
 
 /// What an input showed while another instrument told the value.

@@ -8,6 +8,7 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <filesystem>
 #include <map>
 #include <set>
 
@@ -182,7 +183,7 @@ float leastOf(const log::Column& column)
 void setScale(Meaning& meaning, const log::Column& column, double barometer_pa)
 {
     constexpr double kNoShare = 1.5; // a share has no unit and goes to 1; above that it is percent
-    std::string unit = column.unit;
+    std::string unit = meaning.unit;
     if (meaning.quantity == EngineSpeed && meaning.tells == job::Tells::Value)
         unit = unit.empty() || unit == "1/min" || unit == "r/min" ? "rpm" : unit;
     if (meaning.measures == Dimension::Ratio && unit.empty() && meaning.quantity != Correction)
@@ -205,15 +206,44 @@ void setScale(Meaning& meaning, const log::Column& column, double barometer_pa)
 }
 
 /// A command that never goes low says nothing of its zero: that is the one of the pressure it is for.
-void takeZero(std::vector<Meaning>& meanings, std::size_t asked, const log::Log& log)
+void takeZero(std::vector<Meaning>& meanings, std::size_t asked)
 {
     for (const Quantity q : {Charge, Manifold})
         for (std::size_t c = 0; c < meanings.size(); ++c)
-            if (meanings[c].quantity == q && log.columns[c].unit == log.columns[asked].unit) {
+            if (meanings[c].quantity == q && meanings[c].unit == meanings[asked].unit) {
                 meanings[asked].gauge = meanings[c].gauge;
                 meanings[asked].offset = meanings[c].offset;
                 return;
             }
+}
+
+/// Of a circuit's input: its value, or its volts where that is what the unit fits.
+void setCircuit(Meaning& meaning, const job::Circuit& circuit, const parts::Part& sensor, job::Tells tells)
+{
+    meaning.circuit = circuit.id;
+    meaning.tells = tells;
+    meaning.measures = tells == job::Tells::Value ? sensor.measures : Dimension::Voltage;
+    if (tells != job::Tells::Value)
+        meaning.quantity = Other;
+    else if (const Quantity q = ofFunction(circuit.function.value); q != Other)
+        meaning.quantity = q;
+}
+
+/// What a hand said goes, as far as it can be.
+void takeSaid(Meaning& meaning, const job::LogColumn& said, const job::Job& job)
+{
+    meaning.byHand = true;
+    meaning.unit = said.in.empty() ? meaning.unit : said.in;
+    const job::Circuit* circuit = job::find(job, said.circuit);
+    const parts::Part* sensor = circuit == nullptr ? nullptr : job::sensorOf(job, *circuit);
+    if (const auto quantity = quantityOf(said.holds); quantity || sensor != nullptr)
+        meaning.quantity = quantity.value_or(Other);
+    meaning.measures = measured(meaning.quantity, meaning.unit);
+    if (sensor == nullptr)
+        return;
+    const bool isVolts = !meaning.unit.empty() && !stream::toSi(job::Tells::Value, sensor->measures, meaning.unit) &&
+                         stream::toSi(job::Tells::Volts, sensor->measures, meaning.unit);
+    setCircuit(meaning, *circuit, *sensor, isVolts ? job::Tells::Volts : job::Tells::Value);
 }
 
 /// The circuits whose inputs the columns hold, by the words of both.
@@ -222,7 +252,7 @@ void matchCircuits(std::vector<Meaning>& meanings, const log::Log& log, const jo
     dbc::Message rows{1, false, "", 0, {}};
     for (std::size_t c = 0; c < log.columns.size(); ++c) {
         const Quantity q = meanings[c].quantity;
-        if (q == AskedPressure || q == AskedMixture || q == Correction || q == Consumer ||
+        if (meanings[c].byHand || q == AskedPressure || q == AskedMixture || q == Correction || q == Consumer ||
             isAsked(wordsOf(log.columns[c])))
             continue;
         dbc::Signal signal;
@@ -235,16 +265,10 @@ void matchCircuits(std::vector<Meaning>& meanings, const log::Log& log, const jo
         const auto column = std::ranges::find(log.columns, m.told.signal, &log::Column::name);
         const job::Circuit* circuit = job::find(job, m.circuit);
         const parts::Part* sensor = circuit == nullptr ? nullptr : job::sensorOf(job, *circuit);
-        if (column == log.columns.end() || sensor == nullptr)
+        if (column == log.columns.end() || sensor == nullptr ||
+            std::ranges::any_of(meanings, [&](const Meaning& x) { return x.byHand && x.circuit == m.circuit; }))
             continue;
-        Meaning& meaning = meanings[static_cast<std::size_t>(column - log.columns.begin())];
-        meaning.circuit = m.circuit;
-        meaning.tells = m.told.tells;
-        meaning.measures = m.told.tells == job::Tells::Value ? sensor->measures : Dimension::Voltage;
-        if (m.told.tells != job::Tells::Value)
-            meaning.quantity = Other;
-        else if (const Quantity q = ofFunction(circuit->function.value); q != Other)
-            meaning.quantity = q;
+        setCircuit(meanings[static_cast<std::size_t>(column - log.columns.begin())], *circuit, *sensor, m.told.tells);
     }
 }
 
@@ -256,7 +280,10 @@ std::vector<Meaning> meaningsOf(const log::Log& log, const job::Job* job)
     std::vector<Meaning> out(log.columns.size());
     for (std::size_t c = 0; c < out.size(); ++c) {
         out[c].quantity = byWords(log.columns[c]);
-        out[c].measures = measured(out[c].quantity, log.columns[c].unit);
+        out[c].unit = log.columns[c].unit;
+        out[c].measures = measured(out[c].quantity, out[c].unit);
+        if (const job::LogColumn* said = job == nullptr ? nullptr : saidOf(*job, log.columns[c]))
+            takeSaid(out[c], *said, *job);
     }
     if (job != nullptr)
         matchCircuits(out, log, *job);
@@ -264,14 +291,41 @@ std::vector<Meaning> meaningsOf(const log::Log& log, const job::Job* job)
         setScale(out[c], log.columns[c], job == nullptr ? kStandard_pa : job->surroundings.barometer_pa);
     for (std::size_t c = 0; c < out.size(); ++c)
         if (out[c].quantity == AskedPressure)
-            takeZero(out, c, log);
+            takeZero(out, c);
     return out;
 }
 
 std::optional<std::size_t> columnOf(const std::vector<Meaning>& meanings, Quantity quantity)
 {
-    const auto it = std::ranges::find(meanings, quantity, &Meaning::quantity);
-    return it == meanings.end() ? std::nullopt : std::optional(static_cast<std::size_t>(it - meanings.begin()));
+    std::optional<std::size_t> out;
+    for (std::size_t c = 0; c < meanings.size(); ++c)
+        if (meanings[c].quantity == quantity && (!out || (meanings[c].byHand && !meanings[*out].byHand)))
+            out = c;
+    return out;
+}
+
+const job::LogColumn* saidOf(const job::Job& job, const log::Column& column)
+{
+    const auto it = std::ranges::find_if(job.logColumns, [&](const job::LogColumn& said) {
+        return said.name == column.name && said.unit == column.unit;
+    });
+    return it == job.logColumns.end() ? nullptr : &*it;
+}
+
+void say(job::Job& job, job::LogColumn said)
+{
+    std::erase_if(job.logColumns, [&](const job::LogColumn& c) { return c.name == said.name && c.unit == said.unit; });
+    if (!said.circuit.empty() || !said.holds.empty() || !said.in.empty())
+        job.logColumns.push_back(std::move(said));
+}
+
+std::vector<job::LogMark> marksOf(const job::Job& job, const std::string& file)
+{
+    std::vector<job::LogMark> out;
+    const std::string name = std::filesystem::path(file).filename().string();
+    std::ranges::copy_if(job.logMarks, std::back_inserter(out), [&](const job::LogMark& m) { return m.log == name; });
+    std::ranges::stable_sort(out, {}, &job::LogMark::at_s);
+    return out;
 }
 
 namespace {
@@ -286,17 +340,17 @@ std::string plain(double value, const std::string& unit)
 
 } // namespace
 
-std::string valueText(const log::Column& column, const Meaning& meaning, double value)
+std::string valueText(const Meaning& meaning, double value)
 {
     if (meaning.quantity == EngineSpeed && meaning.tells == job::Tells::Value)
         return units::formatNumber(meaning.toSi(value) * 60, 0) + " rpm";
     if (meaning.measures == Dimension::AbsolutePressure && meaning.tells == job::Tells::Value)
-        return meaning.gauge
-                   ? plain(value, column.unit) + " gauge"
-                   : units::format(meaning.toSi(value), meaning.measures, column.unit.empty() ? "kPa" : column.unit, 1);
+        return meaning.gauge ? plain(value, meaning.unit) + " gauge"
+                             : units::format(meaning.toSi(value), meaning.measures,
+                                             meaning.unit.empty() ? "kPa" : meaning.unit, 1);
     if (meaning.measures == Dimension::Temperature && meaning.tells == job::Tells::Value)
         return units::format(meaning.toSi(value), meaning.measures, "°C", 1);
-    return plain(value, column.unit);
+    return plain(value, meaning.unit);
 }
 
 std::string pressureDifferenceText(double pa)
@@ -306,7 +360,7 @@ std::string pressureDifferenceText(double pa)
     return units::formatNumber(off, unit == "kPa" ? 1 : 2) + " " + unit;
 }
 
-std::string differenceText(const log::Column& column, const Meaning& meaning, double difference)
+std::string differenceText(const Meaning& meaning, double difference)
 {
     if (meaning.quantity == EngineSpeed && meaning.tells == job::Tells::Value)
         return units::formatNumber(difference * meaning.scale * 60, 0) + " rpm";
@@ -314,7 +368,7 @@ std::string differenceText(const log::Column& column, const Meaning& meaning, do
         return units::format(difference * meaning.scale, Dimension::TemperatureDifference, "K", 1);
     if (meaning.measures == Dimension::Lambda && meaning.tells == job::Tells::Value)
         return units::formatNumber(difference * meaning.scale, 3) + " λ";
-    return plain(difference, column.unit);
+    return plain(difference, meaning.unit);
 }
 
 } // namespace vicegrip::log_columns

@@ -113,15 +113,15 @@ double mostOf(const log::Column& column)
 std::string differenceWords(const Side& side, std::size_t column, const Compared& c)
 {
     const Meaning& m = side.meanings[column];
-    return log_columns::differenceText(side.log.columns[column], m, c.difference / m.scale) + " ± " +
-           log_columns::differenceText(side.log.columns[column], m, c.spread / std::abs(m.scale));
+    return log_columns::differenceText(m, c.difference / m.scale) + " ± " +
+           log_columns::differenceText(m, c.spread / std::abs(m.scale));
 }
 
 void judgeRange(const Side& before, const Side& after, Compared& c)
 {
     const std::string name = after.log.columns[c.after].name;
     const auto text = [](const Side& s, std::size_t column) {
-        return log_columns::valueText(s.log.columns[column], s.meanings[column], mostOf(s.log.columns[column]));
+        return log_columns::valueText(s.meanings[column], mostOf(s.log.columns[column]));
     };
     const Finding* ended = foundOf(before, c.before, Rule::End);
     const Finding* ends = foundOf(after, c.after, Rule::End);

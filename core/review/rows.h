@@ -52,11 +52,11 @@ class Rows
     [[nodiscard]] std::string name(std::size_t column) const { return m_log.columns[column].name; }
     [[nodiscard]] std::string text(std::size_t column, double value) const
     {
-        return log_columns::valueText(m_log.columns[column], m_meanings[column], value);
+        return log_columns::valueText(m_meanings[column], value);
     }
     [[nodiscard]] std::string difference(std::size_t column, double value) const
     {
-        return log_columns::differenceText(m_log.columns[column], m_meanings[column], value);
+        return log_columns::differenceText(m_meanings[column], value);
     }
 
   private:

@@ -205,6 +205,7 @@ Result<void> pass(job::Job& job, const Sheet& sheet, size_t index, const Seen& s
         passed.low = line.window->low;
         passed.high = line.window->high;
     }
+    passed.shut_v = line.shut_v;
     passed.source = seen.source;
     passed.when = when;
     passed.restsOn = restsOn(line, sheet.facts);

@@ -24,6 +24,9 @@ enum class By {
     Typed ///< a number that is read off elsewhere: a gauge, the calibration program
 };
 
+/// A number that the unit's own program shows, and no input holds: where something tells it, it need not be typed.
+enum class OfProgram { Nothing, IdleAir, Correction };
+
 /// A line of the run sheet.
 struct Line
 {
@@ -37,7 +40,9 @@ struct Line
     std::string remedy; ///< what to do when it fails
     std::optional<proof::Expectation> window; ///< of the reading that passes it; none: it takes no reading
     job::CircuitId circuit; ///< that it is about; empty: none
+    OfProgram shows = OfProgram::Nothing; ///< of By::Typed
     bool provesCircuit = false; ///< its reading is a proof of the circuit, at the window's place
+    std::optional<double> shut_v; ///< where a throttle rests whose idle this reads
     bool holds = false; ///< nothing that comes later passes before it
     bool today = false; ///< it is about the place as it is now: on another day it is asked again
     std::string barred; ///< why it cannot pass, whoever looks; empty: it can

@@ -1,5 +1,6 @@
 #include "core/base/phrase.h"
 #include "core/run_sheet/made.h"
+#include "core/throttle/idle_air.h"
 #include "core/throttle/limits.h"
 
 #include <limits>
@@ -16,8 +17,8 @@ constexpr double kLoop_k =
 constexpr double kHot_k = 273.15 + 110; ///< above, something is wrong (typical)
 constexpr double kWarmOil_k = 273.15 + 80; ///< before a pull (common practice, no source)
 constexpr double kZero = 0.005; ///< of its range: what a shut throttle may show (typical)
-constexpr double kLeastValve = 0.02, kMostValve = 0.10; ///< warm, in neutral (common practice, no source)
 constexpr double kCorrection = 0.10; ///< typical
+constexpr std::string_view kIdleValve = "idle valve";
 
 const job::Circuit* throttle(const Made& made)
 {
@@ -39,13 +40,25 @@ proof::Expectation shareBetween(double low, double high)
     return out;
 }
 
+/// What the idles read so far say of the stop screw.
+std::string screw(const Made& made, const job::ThrottleLimits& limits)
+{
+    std::vector<throttle::IdleRead> reads;
+    for (const job::Passed& p : made.job().passed)
+        if (p.line == kIdleValve && p.reading && p.shut_v)
+            reads.push_back({*p.shut_v, p.reading->si()});
+    return throttle::screwTurn(reads, limits.openRest_v - limits.closedRest_v).sentence;
+}
+
 /// The stop screw lets in what the valve does not have to.
 void idleStop(Made& made)
 {
     if (!made.drives(parts::PartUse::IdleValve) && !made.drives(parts::PartUse::IdleStepper))
         return;
-    Line& line = made.add("idle valve", By::Typed, phrase("The idle valve works in the middle of its way"), {"warm"});
-    line.window = shareBetween(kLeastValve, kMostValve);
+    Line& line =
+        made.add(std::string(kIdleValve), By::Typed, phrase("The idle valve works in the middle of its way"), {"warm"});
+    line.shows = OfProgram::IdleAir;
+    line.window = shareBetween(throttle::kLeastValve, throttle::kMostValve);
     line.source = phrase("2 to 10 % open, warm, in neutral, throttle at 0 %: common practice, no source");
     line.how = phrase("As the unit's own program shows it, nothing switched on. Type it.");
     line.remedy =
@@ -53,8 +66,12 @@ void idleStop(Made& made)
                "lets in too little: turn it in by as much. Then Scale, Strokes zeroes the throttle where it rests "
                "now, and the valve is read again.");
     line.caution = phrase("Hot engine, turning parts: hands clear of belts and fans at the screw.");
-    if (const job::Circuit* tps = throttle(made))
+    if (const job::Circuit* tps = throttle(made)) {
         line.subjects = {"scaling " + tps->id.value};
+        line.shut_v = tps->limits->closedRest_v;
+        if (const std::string turn = screw(made, *tps->limits); !turn.empty())
+            line.remedy = turn;
+    }
     if (made.has("zero"))
         line.after.emplace_back("zero");
 }
@@ -64,6 +81,7 @@ void correction(Made& made)
     if (made.sensing("wideband") == nullptr)
         return;
     Line& line = made.add("closed loop", By::Typed, phrase("Closed loop stays within 10 %"), {"warm"});
+    line.shows = OfProgram::Correction;
     line.window = shareBetween(-kCorrection, kCorrection);
     line.source =
         phrase("10 % either way is what a map and injectors of known size leave: typical. Below {} of coolant it means "

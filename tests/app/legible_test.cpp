@@ -151,6 +151,10 @@ TEST_P(Legible, ThePinsViewsAndOwnPartsToo)
         test::expectNothingClipped(w, field);
         expectNamed(w, field);
     }
+    w.click("log-columns-key");
+    w.settle();
+    test::expectNothingClipped(w, "log-columns");
+    expectNamed(w, "log-columns");
     w.window.showStage(Stage::Pins);
     for (const auto& [view, list] : {std::pair("pins-wires", "paste-list"), {"pins-remap", "remap-write"}}) {
         w.click(view);

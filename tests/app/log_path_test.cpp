@@ -1,5 +1,6 @@
 #include "tests/support/new_user.h"
 
+#include <QApplication>
 #include <QComboBox>
 #include <QDir>
 #include <QTableWidget>
@@ -31,6 +32,7 @@ class LogPath : public testing::Test
         w.type(w.find<QLineEdit>(field), qPrintable(path));
         w.settle();
     }
+    [[nodiscard]] const job::Job& job() { return *w.window.desk().store.job(); }
     [[nodiscard]] QTableWidget* list() { return w.find<QTableWidget>("log-says"); }
     void choose(const char* words)
     {
@@ -141,6 +143,88 @@ TEST_F(LogPath, TheReviewFollowsTheJob)
     w.window.showStage(Stage::Board);
     w.choose("gt");
     EXPECT_EQ(w.window.desk().selection.circuit().value, "gt");
+}
+
+/// What words do not say of a column a hand says once: the next log of that logger is read by it.
+TEST_F(LogPath, AColumnThatAHandNamesIsKnownInTheNextLogToo)
+{
+    for (const char* name : {"petrel-before.csv", "petrel-after.csv"}) {
+        QFile log(file(name));
+        ASSERT_TRUE(log.open(QIODevice::ReadWrite));
+        QByteArray all = log.readAll();
+        ASSERT_TRUE(all.contains("Gearbox temp (\xC2\xB0"
+                                 "C)"))
+            << all.left(300).toStdString();
+        all.replace("Gearbox temp", "AN 7");
+        log.seek(0);
+        log.write(all);
+        log.resize(all.size());
+    }
+    const auto says = [&](const char* words) {
+        for (int row = 0; row < list()->rowCount(); ++row)
+            if (list()->item(row, 1)->text().contains(QString::fromUtf8(words)))
+                return true;
+        return false;
+    };
+    open("log-file", file("petrel-before.csv"));
+    EXPECT_FALSE(says("AN 7"));
+    w.find<QWidget>("log-plot")->setFocus();
+    w.key(Qt::Key_C);
+    auto* columns = w.find<QTableWidget>("log-columns");
+    ASSERT_TRUE(columns->isVisible());
+    const auto found = columns->findItems(QStringLiteral("AN 7"), Qt::MatchExactly);
+    ASSERT_EQ(found.size(), 1);
+    columns->setCurrentItem(found.front());
+    EXPECT_EQ(columns->item(found.front()->row(), 2)->text(), QStringLiteral("–"));
+    auto* is = w.find<QComboBox>("log-column-is");
+    is->setCurrentIndex(is->findText(QStringLiteral("Gearbox temp")));
+    ASSERT_GT(is->currentIndex(), 0);
+    emit is->activated(is->currentIndex());
+    w.settle();
+    EXPECT_EQ(columns->item(found.front()->row(), 3)->text(), QStringLiteral("hand"));
+    w.type(w.find<QLineEdit>("log-column-in"), "bar"); // no unit of a temperature
+    EXPECT_TRUE(job().logColumns.front().in.empty());
+    w.find<QWidget>("log-plot")->setFocus();
+    w.key(Qt::Key_C);
+    EXPECT_TRUE(list()->isVisible());
+    EXPECT_TRUE(says("AN 7")) << "its steps are the wideband's too";
+    open("log-file", file("petrel-after.csv"));
+    w.find<QWidget>("log-plot")->setFocus();
+    w.key(Qt::Key_C);
+    EXPECT_EQ(columns->item(found.front()->row(), 3)->text(), QStringLiteral("hand"));
+    w.key(Qt::Key_Z, Qt::ControlModifier);
+    w.settle();
+    EXPECT_TRUE(job().logColumns.empty());
+    EXPECT_EQ(columns->item(found.front()->row(), 3)->text(), QString());
+}
+
+TEST_F(LogPath, APlaceIsMarkedFoundAgainAndForgotten)
+{
+    open("log-file", file("petrel-before.csv"));
+    choose("ground");
+    w.find<QWidget>("log-plot")->setFocus();
+    w.key(Qt::Key_M);
+    ASSERT_EQ(QApplication::focusWidget(), w.find<QLineEdit>("log-mark"));
+    QTest::keyClicks(w.find<QLineEdit>("log-mark"), QStringLiteral("fan came on"));
+    QTest::keyClick(w.find<QLineEdit>("log-mark"), Qt::Key_Return);
+    w.settle();
+    ASSERT_EQ(job().logMarks.size(), 1U);
+    const job::LogMark mark = job().logMarks.front();
+    EXPECT_EQ(mark.log, "petrel-before.csv");
+    EXPECT_GT(mark.at_s, 1);
+    choose("fan came on");
+    EXPECT_THAT(what(), HasSubstr("fan came on"));
+    EXPECT_THAT(where(), StartsWith("place 1 of 1: from "));
+    w.find<QWidget>("log-plot")->setFocus();
+    w.key(Qt::Key_X);
+    w.settle();
+    EXPECT_TRUE(job().logMarks.empty());
+    w.key(Qt::Key_Z, Qt::ControlModifier);
+    w.settle();
+    EXPECT_EQ(job().logMarks.size(), 1U);
+    open("log-file", file("petrel-after.csv")); // another log: it is not marked there
+    for (int row = 0; row < list()->rowCount(); ++row)
+        EXPECT_FALSE(list()->item(row, 1)->text().contains(QStringLiteral("fan came on")));
 }
 
 } // namespace

@@ -102,6 +102,19 @@ TEST(ScaleDone, CurlewsFlexFuelFromPumpFuelToABlend)
     EXPECT_THAT(w.textOf("fill-outcome"), HasSubstr("E38.7"));
     EXPECT_THAT(w.textOf("fuel-caution"), HasSubstr("Stop: this gives 38.7 % ethanol"));
     EXPECT_THAT(w.find<QWidget>("settling-plot")->accessibleDescription().toStdString(), HasSubstr("9 % for"));
+
+    // Poured in, the engine idling: watched against the curve, and stopped where the calibration is not ready.
+    w.type(w.find<QLineEdit>("tank-line"), "0.05 l");
+    w.type(w.find<QLineEdit>("tank-flow"), "600 l/h");
+    ASSERT_TRUE(w.window.desk().store.save());
+    w.window.desk().selection.setCondition(job::Condition::Running);
+    w.window.setFocus();
+    w.key(Qt::Key_W);
+    EXPECT_TRUE(becomesText(w, "fill-watched", "On its way", 20000)) << w.textOf("fill-watched");
+    EXPECT_TRUE(becomesText(w, "fill-watched", "Stop the engine", 20000)) << w.textOf("fill-watched");
+    w.key(Qt::Key_W);
+    EXPECT_THAT(w.textOf("fill-watched"), HasSubstr("Once it is poured in"));
+    w.window.desk().selection.setCondition(job::Condition::KeyOn);
     bench.setMeasurand(QStringLiteral("flex"), 0.387);
     EXPECT_TRUE(QTest::qWaitFor([&] { return w.textOf("flex-now").starts_with("38."); }, 5000)) << w.textOf("flex-now");
     EXPECT_THAT(w.textOf("flex-baseline"), HasSubstr("Now it must read 113."));

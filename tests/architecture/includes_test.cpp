@@ -69,7 +69,7 @@ const std::vector<Room> kRooms = {
     {"core/seating", {"base", "units", "parts", "job", "electrics", "feeds", "harness"}},
     {"core/scaling", {"base", "units", "fuel", "parts", "fit", "job", "electrics"}},
     {"core/stream", {"alike", "dbc", "job", "scaling"}},
-    {"core/log_columns", {"units", "alike", "dbc", "log", "job", "stream"}},
+    {"core/log_columns", {"base", "units", "alike", "dbc", "log", "job", "stream"}},
     {"core/pulls", {"base", "log", "log_columns"}},
     {"core/recording", {"base", "can_log", "job", "scaling", "stream"}},
     {"core/throttle", {"base", "units", "job", "electrics", "scaling"}},

@@ -1,4 +1,5 @@
 #include "bench/car.h"
+#include "core/job/json.h"
 #include "tests/support/petrel.h"
 
 #include <cmath>
@@ -171,6 +172,66 @@ TEST(UnderBonnet, TellsNoSpeedOfAChippedWheel)
     Car car(job, *faults);
     ASSERT_TRUE(car.setCondition(Condition::Cranking));
     EXPECT_EQ(car.countedRpm(), 0);
+}
+
+/// What hands hold the plate at, the idle valve need not give: that is what a stop screw is for.
+TEST(UnderBonnet, APlateThatRestsFurtherOpenClosesItsIdleValve)
+{
+    job::Job job = test::petrel();
+    job.brief->idle = job::IdleControl::Valve;
+    Car car = told(job);
+    ASSERT_TRUE(car.setCondition(Condition::Running));
+    warm(car);
+    const double shut = car.engine().commands().idleAir;
+    EXPECT_GT(shut, 0.15) << "with the plate shut it is all the valve's";
+    ASSERT_TRUE(car.apply(job::CircuitId("tps"), 0.01));
+    warm(car);
+    EXPECT_LT(car.engine().commands().idleAir, 0.8 * shut);
+    EXPECT_NEAR(value(car, "tps"), 0.01, 0.002);
+    EXPECT_NEAR(car.countedRpm(), engine::Program::kIdle_rpm, 60);
+}
+
+/// Fuel that is poured in comes late and mixed, the sensor shows it, and a calibration that reads the sensor burns it
+/// as it should.
+TEST(UnderBonnet, FuelReachesItsSensorAsThePumpMovesIt)
+{
+    auto read = job::readFile(VICEGRIP_SOURCE_DIR "/data/jobs/curlew.vicegrip");
+    ASSERT_TRUE(read);
+    read->tank.emplace();
+    read->tank->flow_m3_per_s = 60e-3 / 3600;
+    Car car = told(*read);
+    ASSERT_TRUE(car.setCondition(Condition::Running));
+    ASSERT_TRUE(car.runs());
+    const double before = value(car, "flex");
+    ASSERT_TRUE(car.pour(20e-3, {20e-3, 0.85}));
+    const auto pass = [&](double seconds) {
+        for (double t = 0; t < seconds; t += 0.1)
+            car.pass(0.1);
+    };
+    pass(20); // 0.4 l at 60 l/h: 24 s
+    EXPECT_NEAR(value(car, "flex"), before, 0.01);
+    pass(600);
+    EXPECT_NEAR(value(car, "flex"), (before + 0.85) / 2, 0.02) << "half of each";
+    EXPECT_NEAR(value(car, "wideband"), 1, 0.03) << "and its mixture is right on it";
+    EXPECT_FALSE(car.pour(20e-3, {0, 0.85}));
+    EXPECT_FALSE(car.pour(20e-3, {2, 0.85}));
+    EXPECT_FALSE(car.pour(20e-3, {20e-3, 1.2}));
+    EXPECT_FALSE(car.pour(-1, {20e-3, 0.5}));
+}
+
+/// The battery's own volts where nothing charges it: the line of the run sheet that asks for more fails.
+TEST(UnderBonnet, AnAlternatorMayGiveNothing)
+{
+    const job::Job job = test::petrel();
+    const auto posts = [&](const char* faults) {
+        Car car = told(job, faults);
+        EXPECT_TRUE(car.setCondition(Condition::Running));
+        EXPECT_TRUE(car.runs());
+        EXPECT_TRUE(car.putProbes(job::PointRef::fromText("BAT+"), job::PointRef::fromText("BAT-")));
+        return car.volts().value_or(0);
+    };
+    EXPECT_GT(posts(""), 13);
+    EXPECT_LT(posts(R"({"kind": "no-charge"})"), 12.8);
 }
 
 } // namespace

@@ -1,6 +1,7 @@
 #include "app/stages/scale/fuel_view.h"
 
 #include "app/desk/when.h"
+#include "app/stages/scale/fill_watch_row.h"
 #include "app/stages/scale/settling_plot.h"
 #include "app/views/selected.h"
 #include "app/widgets/caution.h"
@@ -51,7 +52,7 @@ Result<double> flowTyped(const QString& typed)
 } // namespace
 
 FuelView::FuelView(Desk& desk, QWidget* parent)
-    : QWidget(parent), m_desk(desk), m_caution(new Caution), m_plot(new SettlingPlot)
+    : QWidget(parent), m_desk(desk), m_caution(new Caution), m_plot(new SettlingPlot), m_watch(new FillWatchRow(desk))
 {
     auto* grid = new QGridLayout(this);
     grid->setContentsMargins(0, look::kGap, 0, 0);
@@ -62,9 +63,11 @@ FuelView::FuelView(Desk& desk, QWidget* parent)
     grid->addWidget(buildTank(), 0, 1);
     grid->addWidget(m_plot, 1, 1);
     m_caution->setObjectName(QStringLiteral("fuel-caution"));
-    grid->addWidget(m_caution, 2, 0, 1, 2);
+    grid->addWidget(m_watch, 2, 0, 1, 2);
+    grid->addWidget(m_caution, 3, 0, 1, 2);
     grid->setRowStretch(1, 1);
     grid->setColumnStretch(1, 1);
+    connect(m_watch, &FillWatchRow::moved, this, [this] { m_plot->showSeen(m_watch->shown()); });
 }
 
 QWidget* FuelView::buildSensor()
@@ -212,6 +215,7 @@ void FuelView::refresh()
 void FuelView::refreshLive()
 {
     showSignal();
+    m_watch->hear(m_content);
 }
 
 void FuelView::showSignal()
@@ -286,6 +290,7 @@ void FuelView::showPlan()
     m_caution->setText(
         tr("Fuel: no flame, engine cool, extinguisher at hand, ventilate. Never run a blend the calibration "
            "is not ready for; keep to the fuel it was tuned on until it is."));
+    m_watch->plan({}, {});
     if (!m_plan.in || !m_plan.add) {
         m_outcome->setText(QStringLiteral("–"));
         m_plot->clear(tr("Say what is in the tank and what goes in."));
@@ -315,10 +320,12 @@ void FuelView::showPlan()
                "fuel: it would run lean and could hole a piston.")
                 .arg(percentText(mixed->ethanol, 1), percentText(t.readyFor, 0)));
     const auto settling = fuel::Settling::of(m_plan.in->ethanol, mixed->ethanol, t.line_m3, t.flow_m3_per_s);
-    if (settling)
+    if (settling) {
         m_plot->show(*settling, m_plan.in->ethanol, mixed->ethanol);
-    else
+        m_watch->plan(fuel::Pour{*m_plan.in, *m_plan.add}, *settling);
+    } else {
         m_plot->clear(tr("Say the flow at idle to see how the reading will climb."));
+    }
 }
 
 } // namespace vicegrip::app

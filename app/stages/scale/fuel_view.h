@@ -17,6 +17,7 @@ namespace vicegrip::app {
 class Caution;
 class KeyButton;
 class SettlingPlot;
+class FillWatchRow;
 class TypedField;
 
 /// Flex fuel: what the sensor says now, the baseline on pump fuel, and what a fill will do.
@@ -56,6 +57,7 @@ class FuelView : public QWidget
     Caution* m_caution;
     KeyButton* m_setBaseline;
     SettlingPlot* m_plot;
+    FillWatchRow* m_watch;
 };
 
 } // namespace vicegrip::app

@@ -38,6 +38,12 @@ void SettlingPlot::show(const fuel::Settling& settling, double before, double af
     update();
 }
 
+void SettlingPlot::showSeen(const std::vector<fuel::Shown>& seen)
+{
+    m_seen = seen;
+    update();
+}
+
 void SettlingPlot::clear(const QString& why)
 {
     m_settling.reset();
@@ -59,12 +65,16 @@ void SettlingPlot::paintEvent(QPaintEvent*)
         return;
     }
     painter.setFont(look::numbers(look::Size::Small));
-    const double minutes = std::max(1.0, std::ceil(m_settling->settled_s() * 1.15 / kMinute));
-    const double most = std::min(1.0, std::ceil(std::max(m_before, m_after) * 10 + 0.5) / 10);
+    const double minutes = std::max(
+        1.0, std::ceil(std::max(m_settling->settled_s() * 1.15, m_seen.empty() ? 0 : m_seen.back().at_s) / kMinute));
+    double highest = std::max(m_before, m_after);
+    for (const fuel::Shown& s : m_seen)
+        highest = std::max(highest, s.content);
+    const double most = std::min(1.0, std::ceil(highest * 10 + 0.5) / 10);
     const auto place = [&](double seconds, double share) {
         return QPointF(f.left() + f.width() * seconds / (minutes * kMinute), f.bottom() - f.height() * share / most);
     };
-    const int step = minutes > 8 ? 2 : 1;
+    const int step = minutes > 40 ? 10 : minutes > 16 ? 4 : minutes > 8 ? 2 : 1;
     for (int m = 0; m <= static_cast<int>(minutes); m += step) {
         const QPointF at = place(m * kMinute, 0);
         painter.setPen(QPen(c.line, 1));
@@ -91,6 +101,12 @@ void SettlingPlot::paintEvent(QPaintEvent*)
     }
     painter.setPen(QPen(c.accent, 2.2));
     painter.drawPath(path);
+    QPainterPath seen;
+    for (size_t i = 0; i < m_seen.size(); ++i)
+        i == 0 ? seen.moveTo(place(m_seen[i].at_s, m_seen[i].content))
+               : seen.lineTo(place(m_seen[i].at_s, m_seen[i].content));
+    painter.setPen(QPen(c.ink, 2.2));
+    painter.drawPath(seen);
 }
 
 } // namespace vicegrip::app

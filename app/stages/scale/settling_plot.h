@@ -1,6 +1,6 @@
 #pragma once
 
-#include "core/fuel/blend.h"
+#include "core/fuel/fill_watch.h"
 
 #include <QWidget>
 
@@ -8,7 +8,7 @@
 
 namespace vicegrip::app {
 
-/// What the flex sensor will show after a fill, minute by minute.
+/// What the flex sensor will show after a fill, minute by minute, and what it did show.
 class SettlingPlot : public QWidget
 {
     Q_OBJECT
@@ -17,6 +17,7 @@ class SettlingPlot : public QWidget
     explicit SettlingPlot(QWidget* parent = nullptr);
 
     void show(const fuel::Settling& settling, double before, double after);
+    void showSeen(const std::vector<fuel::Shown>& seen);
     void clear(const QString& why);
 
   protected:
@@ -25,6 +26,7 @@ class SettlingPlot : public QWidget
   private:
     std::optional<fuel::Settling> m_settling;
     double m_before = 0, m_after = 0;
+    std::vector<fuel::Shown> m_seen;
     QString m_why;
 };
 

@@ -107,7 +107,7 @@ void LineCard::buildKeys(QVBoxLayout* column)
     second->addStretch();
     column->addLayout(second);
     connect(m_seen, &QAbstractButton::clicked, this, &LineCard::seen);
-    connect(m_take, &QAbstractButton::clicked, this, &LineCard::meterAsked);
+    connect(m_take, &QAbstractButton::clicked, this, &LineCard::takeAsked);
     connect(m_go, &QAbstractButton::clicked, this, &LineCard::stageAsked);
     connect(m_turn, &QAbstractButton::clicked, this, &LineCard::conditionAsked);
     connect(m_find, &QAbstractButton::clicked, this, &LineCard::finderAsked);
@@ -132,7 +132,7 @@ void LineCard::show(const run_sheet::Sheet& sheet, size_t index, const Around& a
     for (QWidget* w : std::initializer_list<QWidget*>{m_due, m_dueName, m_now, m_nowName, m_source, m_reading})
         w->setVisible(reads);
     for (QLabel* l : {m_now, m_nowName}) // a meter's reading stands in the verdict
-        l->setVisible(line.by == By::Ecu && reads);
+        l->setVisible((line.by == By::Ecu || around.program) && reads);
     m_due->setText(text(run_sheet::windowText(line)));
     m_source->setText(line.source.empty() ? QString() : tr("Because: %1.").arg(text(line.source)));
     m_source->setVisible(!line.source.empty());
@@ -144,11 +144,12 @@ void LineCard::show(const run_sheet::Sheet& sheet, size_t index, const Around& a
     m_reading->edit()->setEnabled(open);
     m_seen->setVisible(!reads && line.by != By::Work);
     m_seen->setEnabled(open && standing.state != State::Done);
-    m_take->setVisible(line.by == By::Meter && around.meter);
+    m_take->setVisible((line.by == By::Meter && around.meter) || around.program);
     m_take->setEnabled(open && around.setSo);
     m_go->setVisible(line.by == By::Work);
     m_go->setText(tr("Go to %1").arg(said(analysis::stageName(line.stage))));
-    m_turn->setVisible((line.by == By::Ecu || (line.by == By::Meter && around.meter)) && reads && !around.setSo);
+    m_turn->setVisible((line.by == By::Ecu || (line.by == By::Meter && around.meter) || around.program) && reads &&
+                       !around.setSo);
     m_turn->setText(reads ? (around.bench ? tr("Turn the bench to: %1") : tr("The car is so now: %1"))
                                 .arg(text(job::conditionWords(line.window->condition)))
                           : QString());

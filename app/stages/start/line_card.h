@@ -28,6 +28,7 @@ class LineCard : public QWidget
         bool meter = false; ///< one is linked
         bool bench = false; ///< the car is the simulated one
         bool setSo = true; ///< it is in the line's condition
+        bool program = false; ///< what the line wants of the unit's program is told
     };
 
     explicit LineCard(QWidget* parent = nullptr);
@@ -43,7 +44,7 @@ class LineCard : public QWidget
   signals:
     void seen(); ///< eyes say so
     void typed(const vicegrip::job::Reading& reading);
-    void meterAsked();
+    void takeAsked(); ///< what is read now, or what a meter shows
     void conditionAsked();
     void takenBack();
     void finderAsked();

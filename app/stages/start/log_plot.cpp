@@ -52,6 +52,17 @@ void LogPlot::show(std::shared_ptr<const ReviewedLog> of, const std::vector<size
     update();
 }
 
+std::vector<size_t> LogPlot::columns() const
+{
+    std::vector<size_t> out;
+    for (const Field& f : m_fields) {
+        out.push_back(f.column);
+        if (f.command)
+            out.push_back(*f.command);
+    }
+    return out;
+}
+
 void LogPlot::goToStretch(const review::Stretch& stretch)
 {
     constexpr double kTimes = 3, kLeastShown_s = 4;
@@ -175,23 +186,26 @@ void LogPlot::paintColumn(QPainter& p, const QRectF& box, size_t column, const s
     paintValues(p, box, {m_of->read->values(column), &m_of->read->overviews[column], indexAt, timeOf, stairs}, y, ink);
 }
 
-/// What was marked while it was driven.
+/// What was marked while it was driven, and since.
 void LogPlot::paintEvents(QPainter& p, const QRectF& box) const
 {
     constexpr int kMostWords = 12;
     const auto& c = look::colours();
     p.setFont(look::textFont(look::Size::Small));
     int words = 0;
-    for (const log::Event& e : m_of->read->log.events) {
-        const double x = xAt(e.time_s);
+    const auto paint = [&](double time_s, const std::string& said, const QColor& ink, Qt::PenStyle line, double y) {
+        const double x = xAt(time_s);
         if (x < box.left() || x > box.right())
-            continue;
-        p.setPen(QPen(c.stale, 1, Qt::DotLine));
+            return;
+        p.setPen(QPen(ink, 1, line));
         p.drawLine(QPointF(x, box.top()), QPointF(x, box.bottom()));
         if (++words <= kMostWords)
-            p.drawText(QRectF(x + 3_px, box.bottom() - 20_px, 140_px, 20_px), Qt::AlignLeft | Qt::AlignVCenter,
-                       text(e.text));
-    }
+            p.drawText(QRectF(x + 3_px, y, 140_px, 20_px), Qt::AlignLeft | Qt::AlignVCenter, text(said));
+    };
+    for (const log::Event& e : m_of->read->log.events)
+        paint(e.time_s, e.text, c.stale, Qt::DotLine, box.bottom() - 20_px);
+    for (const job::LogMark& m : m_of->marks)
+        paint(m.at_s, m.words, c.accent, Qt::SolidLine, box.bottom() - 38_px);
 }
 
 } // namespace vicegrip::app

@@ -17,6 +17,8 @@ class LogPlot : public TimePlot
     /// These columns, kMostFields at the most; a command is drawn into the field of what it commands.
     void show(std::shared_ptr<const ReviewedLog> of, const std::vector<size_t>& columns,
               std::vector<review::Stretch> shaded);
+    /// The columns that are in view.
+    [[nodiscard]] std::vector<size_t> columns() const;
     /// A stretch with as much on both its sides.
     void goToStretch(const review::Stretch& stretch);
 

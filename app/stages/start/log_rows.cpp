@@ -52,6 +52,10 @@ std::vector<LogRow> rowsOf(const ReviewedLog& log)
                      tenthsText(p.seconds), p.gear ? LogView::tr(", gear %1").arg(*p.gear) : QString(), text(p.why)),
             {}, p.chosen ? State::Done : State::Untouched);
     }
+    if (!log.marks.empty())
+        heading(LogView::tr("Marked"));
+    for (size_t i = 0; i < log.marks.size(); ++i)
+        add(LogRow::Mark, i, tenthsText(log.marks[i].at_s) + QStringLiteral(": ") + text(log.marks[i].words), {}, {});
     const auto& remarks = log.read->log.remarks;
     if (!remarks.empty())
         heading(LogView::tr("What was left out as it was read"));

@@ -13,14 +13,14 @@ namespace vicegrip::app {
 /// A row of what a log says: a heading, or one of the things beneath it.
 struct LogRow
 {
-    enum Kind { Heading, Finding, Change, Pull, Remark } kind = Heading;
+    enum Kind { Heading, Finding, Change, Pull, Mark, Remark } kind = Heading;
     size_t at = 0; ///< in what was made of the log
     QString words;
     QString times; ///< how often; empty where that is no question
     std::optional<proof::State> state = {};
 };
 
-/// Findings, then what a change did, the pulls, and what was left out as the file was read.
+/// Findings, then what a change did, the pulls, marks, and what was left out as the file was read.
 [[nodiscard]] std::vector<LogRow> rowsOf(const ReviewedLog& log);
 
 /// "12.4 s".

@@ -1,7 +1,8 @@
 #include "app/stages/start/log_view.h"
 
 #include "app/look/look.h"
-#include "app/stages/start/bench_drive.h"
+#include "app/stages/start/column_list.h"
+#include "app/stages/start/log_files.h"
 #include "app/stages/start/log_plot.h"
 #include "app/widgets/key_button.h"
 #include "app/widgets/labels.h"
@@ -11,13 +12,12 @@
 #include "app/widgets/typed_field.h"
 #include "core/units/units.h"
 
-#include <QComboBox>
-#include <QFileDialog>
 #include <QFileInfo>
 #include <QHeaderView>
 #include <QLineEdit>
 #include <QSaveFile>
-#include <QSignalBlocker>
+#include <QShortcut>
+#include <QStackedWidget>
 #include <QStyledItemDelegate>
 #include <QTimer>
 #include <QVBoxLayout>
@@ -40,28 +40,16 @@ class SentenceDelegate : public QStyledItemDelegate
     }
 };
 
-QString purposeWords(review::Purpose purpose)
-{
-    switch (purpose) {
-    case review::Purpose::Range:
-        return LogView::tr("a sensor that reads further");
-    case review::Purpose::Reading:
-        return LogView::tr("another reading");
-    case review::Purpose::Offset:
-        return LogView::tr("an offset of a ground");
-    case review::Purpose::Temperature:
-        break;
-    }
-    return LogView::tr("a lower temperature");
-}
-
 } // namespace
 
 LogView::LogView(Desk& desk, QWidget* parent)
     : QWidget(parent),
       m_desk(desk),
+      m_files(new LogFiles(desk, this)),
       m_list(
           new ListTable("log-says", tr("What the log says"), {{{}, 34}, {tr("It says"), 0}, {tr("Times"), 60, true}})),
+      m_columns(new ColumnList(desk)),
+      m_left(new QStackedWidget),
       m_plot(new LogPlot),
       m_progress(new QTimer(this)),
       m_worked([this](const Shown& shown) { take(shown); })
@@ -69,7 +57,7 @@ LogView::LogView(Desk& desk, QWidget* parent)
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, look::kGap, 0, 0);
     column->setSpacing(6_px);
-    buildFiles(column);
+    column->addWidget(m_files);
     m_title =
         label(tr("No log is open: a CSV of any logger, or a recording of this program."), look::Size::Title, true);
     m_title->setObjectName(QStringLiteral("log-title"));
@@ -78,7 +66,28 @@ LogView::LogView(Desk& desk, QWidget* parent)
     m_list->setItemDelegateForColumn(Words, new SentenceDelegate(m_list));
     m_list->setWordWrap(true);
     m_list->verticalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
-    auto* drawn = new QVBoxLayout;
+    m_left->addWidget(m_list);
+    m_left->addWidget(m_columns);
+    auto* columns = new QHBoxLayout;
+    columns->setSpacing(look::kMargin);
+    columns->addWidget(m_left, 4);
+    columns->addWidget(buildDrawn(), 5);
+    column->addLayout(columns, 1);
+    m_progress->setInterval(100);
+    connect(m_list, &QTableWidget::currentCellChanged, this, [this](int now, int, int before, int) {
+        if (now != before)
+            showRow();
+    });
+    connect(m_columns, &ColumnList::chosen, this, &LogView::showColumn);
+    connectFiles();
+    fill();
+}
+
+QWidget* LogView::buildDrawn()
+{
+    auto* out = new QWidget;
+    auto* drawn = new QVBoxLayout(out);
+    drawn->setContentsMargins(0, 0, 0, 0);
     drawn->setSpacing(6_px);
     drawn->addWidget(m_plot, 1);
     m_what = label({}, look::Size::Body, true);
@@ -94,29 +103,44 @@ LogView::LogView(Desk& desk, QWidget* parent)
     m_next = KeyButton::bound(this, "log-next", tr("Next place"), Qt::Key_N, true);
     m_circuit = KeyButton::bound(this, "log-circuit", tr("Go to its circuit"), Qt::Key_G, false);
     m_save = KeyButton::bound(this, "log-save", tr("Save the chosen pulls"), Qt::Key_S, false);
-    for (KeyButton* b : {m_next, m_circuit, m_save})
-        keys->addWidget(b);
-    keys->addStretch(1);
+    m_unmark = KeyButton::bound(this, "log-unmark", tr("Remove the mark"), Qt::Key_X, false);
+    m_columnsKey = KeyButton::bound(this, "log-columns-key", tr("Columns"), Qt::Key_C, false);
+    m_mark = new TypedField(tr("Mark at the line"), [](const QString&) -> Result<QString> { return QString(); });
+    m_mark->edit()->setObjectName(QStringLiteral("log-mark"));
+    m_mark->edit()->setPlaceholderText(tr("M: mark the place at the line"));
+    for (KeyButton* b : {m_next, m_circuit, m_save, m_unmark, m_columnsKey})
+        keys->addWidget(b, 0, Qt::AlignTop);
+    keys->addWidget(m_mark, 1, Qt::AlignTop);
     drawn->addLayout(keys);
-    auto* columns = new QHBoxLayout;
-    columns->setSpacing(look::kMargin);
-    columns->addWidget(m_list, 4);
-    columns->addLayout(drawn, 5);
-    column->addLayout(columns, 1);
-    m_progress->setInterval(100);
-    connect(m_progress, &QTimer::timeout, this, [this] {
-        if (m_reading)
-            m_title->setText(tr("Reading %1: %2 %").arg(QFileInfo(m_file).fileName()).arg(m_reading->percent.load()));
-    });
-    connect(m_list, &QTableWidget::currentCellChanged, this, [this](int now, int, int before, int) {
-        if (now != before)
-            showRow();
-    });
     connect(m_next, &QAbstractButton::clicked, this, &LogView::nextStretch);
     connect(m_circuit, &QAbstractButton::clicked, this, &LogView::goToCircuit);
     connect(m_save, &QAbstractButton::clicked, this, &LogView::savePulls);
-    refreshLive();
-    fill();
+    connect(m_unmark, &QAbstractButton::clicked, this, &LogView::removeMark);
+    connect(m_columnsKey, &QAbstractButton::clicked, this, &LogView::showColumns);
+    connect(m_mark, &TypedField::entered, this, &LogView::mark);
+    connect(new QShortcut(QKeySequence(Qt::Key_M), this), &QShortcut::activated, this, [this] {
+        if (m_mark->isVisible())
+            m_mark->edit()->setFocus();
+    });
+    return out;
+}
+
+void LogView::connectFiles()
+{
+    connect(m_progress, &QTimer::timeout, this, [this] {
+        if (m_reading)
+            m_title->setText(
+                tr("Reading %1: %2 %").arg(QFileInfo(m_files->file()).fileName()).arg(m_reading->percent.load()));
+    });
+    connect(m_files, &LogFiles::chosen, this, &LogView::ask);
+    connect(m_files, &LogFiles::driving, this, [this](int percent) {
+        m_title->setText(tr("The bench's car is driven for an evening: %1 %").arg(percent));
+    });
+    connect(m_files, &LogFiles::notDriven, this, [this](const QString& why) {
+        fill();
+        emit notice(
+            tr("Nothing to read of a drive: %1. It begins with the engine running (above), and warm.").arg(why));
+    });
 }
 
 /// A file that is being read is not worth waiting for.
@@ -126,116 +150,23 @@ LogView::~LogView()
         m_reading->wanted = false;
 }
 
-TypedField* LogView::fileField(const QString& name, const char* objectName)
-{
-    auto* out = new TypedField(name, [](const QString& typed) -> Result<QString> {
-        if (typed.trimmed().isEmpty() || QFileInfo(typed.trimmed()).isFile())
-            return QString();
-        return fail(ErrorCode::Io, tr("there is no such file").toStdString());
-    });
-    out->edit()->setObjectName(QLatin1String(objectName));
-    out->leaveLettersWhileEmpty();
-    return out;
-}
-
-void LogView::buildFiles(QVBoxLayout* column)
-{
-    auto* row = new QHBoxLayout;
-    row->setSpacing(look::kGap);
-    m_log = fileField(tr("Log"), "log-file");
-    m_log->edit()->setPlaceholderText(tr("a log, as CSV"));
-    m_open = KeyButton::bound(this, "log-open", tr("Open a log"), Qt::Key_O, false);
-    m_old = fileField(tr("Before the change"), "log-before");
-    m_old->edit()->setPlaceholderText(tr("an older log to compare with"));
-    row->addWidget(m_log, 1);
-    row->addWidget(m_open, 0, Qt::AlignTop);
-    m_driveKey = KeyButton::bound(this, "log-drive", tr("Drive the bench's car"), Qt::Key_D, false);
-    row->addWidget(m_driveKey, 0, Qt::AlignTop);
-    row->addWidget(m_old, 1);
-    column->addLayout(row);
-    m_change = new QWidget;
-    auto* change = new QHBoxLayout(m_change);
-    change->setContentsMargins(0, 0, 0, 0);
-    change->setSpacing(look::kGap);
-    const auto box = [&](const QString& name, const char* objectName) {
-        auto* out = new QComboBox;
-        out->setObjectName(QLatin1String(objectName));
-        out->setAccessibleName(name);
-        out->setFont(look::textFont(look::Size::Small));
-        out->setSizeAdjustPolicy(QComboBox::AdjustToContents);
-        change->addWidget(label(name, look::Size::Small, false, true));
-        change->addWidget(out);
-        connect(out, &QComboBox::activated, this, [this] { ask(m_file, m_before); });
-        return out;
-    };
-    m_purpose = box(tr("The change was for"), "log-purpose");
-    m_purpose->addItem(tr("whatever differs"));
-    for (const review::Purpose p :
-         {review::Purpose::Range, review::Purpose::Reading, review::Purpose::Offset, review::Purpose::Temperature})
-        m_purpose->addItem(purposeWords(p), static_cast<int>(p));
-    m_column = box(tr("of"), "log-column");
-    change->addStretch(1);
-    column->addWidget(m_change);
-    connect(m_open, &QAbstractButton::clicked, this, [this] {
-        const QString file = QFileDialog::getOpenFileName(this, tr("Open a log"), QFileInfo(m_file).path(),
-                                                          tr("Logs (*.csv *.txt *.log);;All files (*)"));
-        if (!file.isEmpty()) {
-            m_log->setText(file);
-            ask(file, m_before);
-        }
-    });
-    m_drive = new BenchDrive(m_desk, this);
-    connect(m_driveKey, &QAbstractButton::clicked, m_drive, &BenchDrive::begin);
-    connect(m_drive, &BenchDrive::onTheWay, this, [this](int percent) {
-        m_title->setText(tr("The bench's car is driven for an evening: %1 %").arg(percent));
-        refreshLive();
-    });
-    connect(m_drive, &BenchDrive::arrived, this, &LogView::driven);
-    connect(m_drive, &BenchDrive::failed, this, [this](const QString& why) {
-        fill();
-        refreshLive();
-        emit notice(
-            tr("Nothing to read of a drive: %1. It begins with the engine running (above), and warm.").arg(why));
-    });
-    connect(m_log, &TypedField::entered, this, [this](const QString& typed) { ask(typed.trimmed(), m_before); });
-    connect(m_old, &TypedField::entered, this, [this](const QString& typed) { ask(m_file, typed.trimmed()); });
-}
-
-ChangeAsked LogView::asked() const
-{
-    const QVariant purpose = m_purpose->currentData();
-    return {purpose.isValid() ? std::optional(static_cast<review::Purpose>(purpose.toInt())) : std::nullopt,
-            m_column->currentText()};
-}
-
 void LogView::refresh()
 {
     if (m_shown && m_shown->of != m_desk.store.analysis())
-        ask(m_file, m_before);
+        ask();
 }
 
 void LogView::refreshLive()
 {
-    m_driveKey->setVisible(m_desk.live.bench().isReady());
-    m_driveKey->setEnabled(!m_drive->isUnderWay());
-}
-
-/// What was driven before it is what it is compared with.
-void LogView::driven(const QString& file, const QString& before)
-{
-    m_log->setText(file);
-    m_old->setText(before);
-    refreshLive();
-    ask(file, before);
+    m_files->refreshLive();
 }
 
 /// Reads what is not read yet, and reviews it for the job as it is.
-void LogView::ask(const QString& file, const QString& before)
+void LogView::ask()
 {
+    const QString file = m_files->file(), before = m_files->before();
     if (m_reading)
         m_reading->wanted = false;
-    m_file = file;
-    m_before = before;
     if (file.isEmpty()) {
         m_progress->stop();
         m_reading.reset();
@@ -252,7 +183,7 @@ void LogView::ask(const QString& file, const QString& before)
     const auto reading = m_reading = std::make_shared<Reading>();
     m_progress->start();
     m_worked.ask([=, log = had(file), old = before.isEmpty() ? nullptr : had(before),
-                  analysis = m_desk.store.analysis(), asked = asked()] {
+                  analysis = m_desk.store.analysis(), asked = m_files->asked()] {
         const auto now = log ? log : readLogForView(file, reading);
         const auto then = old || before.isEmpty() ? old : readLogForView(before, reading);
         return reviewForView(now, then, analysis, asked);
@@ -261,28 +192,25 @@ void LogView::ask(const QString& file, const QString& before)
 
 void LogView::take(const Shown& shown)
 {
-    if (shown->read->file != m_file) // another was asked for, or none, meanwhile
+    if (shown->read->file != m_files->file()) // another was asked for, or none, meanwhile
         return;
     m_progress->stop();
     m_reading.reset();
     if (!shown->read->trouble.isEmpty()) {
-        m_log->refuse(shown->read->trouble);
+        m_files->refuseFile(shown->read->trouble);
         m_shown.reset();
         fill();
         return;
     }
     if (shown->before && !shown->before->trouble.isEmpty())
-        m_old->refuse(shown->before->trouble);
+        m_files->refuseBefore(shown->before->trouble);
     else if (!shown->notCompared.isEmpty())
-        m_old->refuse(shown->notCompared);
+        m_files->refuseBefore(shown->notCompared);
     const bool other = !m_shown || m_shown->read != shown->read;
     m_shown = shown;
     if (other) {
         m_list->setCurrentCell(-1, -1);
-        const QSignalBlocker quiet(m_column);
-        m_column->clear();
-        for (const log::Column& c : shown->read->log.columns)
-            m_column->addItem(text(c.name));
+        m_files->offer(shown->read->log);
     }
     fill();
 }
@@ -296,10 +224,10 @@ void LogView::fill()
                 .arg(m_shown->read->name, QLocale().toString(static_cast<qlonglong>(m_shown->read->log.rows())))
                 .arg(m_shown->read->log.columns.size())
                 .arg(tenthsText(m_shown->read->log.seconds())));
-    } else if (m_file.isEmpty()) {
+    } else if (m_files->file().isEmpty()) {
         m_title->setText(tr("No log is open: a CSV of any logger, or a recording of this program."));
     } else {
-        m_title->setText(tr("%1 could not be read.").arg(QFileInfo(m_file).fileName()));
+        m_title->setText(tr("%1 could not be read.").arg(QFileInfo(m_files->file()).fileName()));
     }
     std::vector<QStringList> rows;
     std::vector<int> headings;
@@ -319,9 +247,10 @@ void LogView::fill()
                 ->setFlags(m_rows[i].kind == LogRow::Heading ? Qt::ItemIsEnabled
                                                              : Qt::ItemIsEnabled | Qt::ItemIsSelectable);
     }
-    m_change->setVisible(m_shown && m_shown->before);
-    m_list->setVisible(m_shown != nullptr);
-    m_plot->setVisible(m_shown != nullptr);
+    m_files->showChange(m_shown && m_shown->before);
+    for (QWidget* of : std::initializer_list<QWidget*>{m_left, m_plot, m_mark, m_columnsKey})
+        of->setVisible(m_shown != nullptr);
+    m_columns->show(m_shown);
     const auto first = std::ranges::find_if(m_rows, [](const LogRow& r) { return r.kind != LogRow::Heading; });
     if (const LogRow* now = row(); first != m_rows.end() && (now == nullptr || now->kind == LogRow::Heading))
         m_list->setCurrentCell(static_cast<int>(first - m_rows.begin()), Words);
@@ -352,6 +281,11 @@ void LogView::showRow()
 {
     const LogRow* r = row();
     std::vector<size_t> columns;
+    m_unmark->setVisible(r != nullptr && r->kind == LogRow::Mark);
+    if (m_left->currentWidget() == m_columns) {
+        showColumn();
+        return;
+    }
     if (r == nullptr || r->kind == LogRow::Heading || r->kind == LogRow::Remark) {
         if (m_shown)
             for (size_t c = 0; c < std::min<size_t>(LogPlot::kMostFields, m_shown->meanings.size()); ++c)
@@ -363,6 +297,9 @@ void LogView::showRow()
     } else if (r->kind == LogRow::Change) {
         const review::Compared& c = m_shown->compared[r->at];
         show(text(c.verdict), {}, {c.after}, {});
+    } else if (r->kind == LogRow::Mark) {
+        const size_t at = m_shown->rowAt(m_shown->marks[r->at].at_s);
+        show(r->words, {}, m_plot->columns(), {{at, at}});
     } else {
         const pulls::Pull& p = m_shown->pulls.all[r->at];
         using log_columns::Quantity;
@@ -432,6 +369,48 @@ void LogView::savePulls()
         ++written;
     }
     emit notice(tr("%n pull(s) written beside the log, with units.", nullptr, written));
+}
+
+/// What the log says, or what its columns are taken for.
+void LogView::showColumns()
+{
+    const bool now = m_left->currentWidget() != m_columns;
+    m_left->setCurrentWidget(now ? static_cast<QWidget*>(m_columns) : m_list);
+    m_columnsKey->setText(now ? tr("Back to the list") : tr("Columns"));
+    m_columnsKey->updateGeometry();
+    showRow();
+}
+
+/// The column whose meaning is asked, over the whole log.
+void LogView::showColumn()
+{
+    const auto at = m_columns->column();
+    if (m_left->currentWidget() != m_columns || !at)
+        return;
+    for (KeyButton* key : {m_next, m_circuit, m_save, m_unmark})
+        key->setVisible(false);
+    show({}, {}, {*at}, {});
+    m_where->setText(tr("What is said here is kept in the job, for every log with a column of this name and unit."));
+}
+
+void LogView::mark(const QString& words)
+{
+    if (!m_shown || words.trimmed().isEmpty())
+        return;
+    const job::LogMark mark{m_shown->read->name.toStdString(), m_plot->now_s(), words.trimmed().toStdString()};
+    if (m_desk.store.editOrSay(tr("Mark in %1").arg(m_shown->read->name),
+                               [&](job::Job& job) { job.logMarks.push_back(mark); }))
+        m_mark->setText({});
+    m_plot->setFocus();
+}
+
+void LogView::removeMark()
+{
+    const LogRow* r = row();
+    if (r == nullptr || r->kind != LogRow::Mark)
+        return;
+    const job::LogMark& gone = m_shown->marks[r->at];
+    m_desk.store.editOrSay(tr("Mark removed"), [&](job::Job& job) { std::erase(job.logMarks, gone); });
 }
 
 } // namespace vicegrip::app

@@ -5,21 +5,21 @@
 
 #include <QWidget>
 
-class QComboBox;
 class QLabel;
+class QStackedWidget;
 class QTimer;
-class QVBoxLayout;
 
 namespace vicegrip::app {
 
-class BenchDrive;
+class ColumnList;
 class KeyButton;
 class ListTable;
+class LogFiles;
 class LogPlot;
 class TypedField;
 
 /// What a log says of the sensors and the wiring it came through: findings with the rows that show them drawn beneath,
-/// what a change did since an older log, and the pulls a tuner wants to see.
+/// what a change did since an older log, the pulls a tuner wants to see, and places that somebody marked.
 class LogView : public QWidget
 {
     Q_OBJECT
@@ -37,36 +37,37 @@ class LogView : public QWidget
   private:
     using Shown = std::shared_ptr<const ReviewedLog>;
 
-    void buildFiles(QVBoxLayout* column);
-    TypedField* fileField(const QString& name, const char* objectName);
-    void ask(const QString& file, const QString& before);
+    QWidget* buildDrawn();
+    void connectFiles();
+    void ask();
     void take(const Shown& shown);
     void fill();
     void showRow();
+    void showColumns();
+    void showColumn();
     void show(const QString& what, const QString& todo, const std::vector<size_t>& columns,
               std::vector<review::Stretch> stretches);
     void nextStretch();
     void goToCircuit();
     void savePulls();
-    void driven(const QString& file, const QString& before);
+    void mark(const QString& words);
+    void removeMark();
     [[nodiscard]] const LogRow* row() const;
-    [[nodiscard]] ChangeAsked asked() const;
 
     Desk& m_desk;
     std::shared_ptr<Reading> m_reading; ///< of the file that is read now
     Shown m_shown;
-    QString m_file, m_before; ///< that were asked for
     std::vector<LogRow> m_rows;
     std::vector<review::Stretch> m_stretches; ///< of what is chosen
     size_t m_stretch = 0; ///< that is in view
-    TypedField *m_log, *m_old;
-    QComboBox *m_purpose, *m_column;
-    QWidget* m_change; ///< what the change was for
+    LogFiles* m_files;
     QLabel *m_title, *m_what, *m_where, *m_todo;
     ListTable* m_list;
+    ColumnList* m_columns;
+    QStackedWidget* m_left; ///< what the log says, or its columns
     LogPlot* m_plot;
-    BenchDrive* m_drive;
-    KeyButton *m_open, *m_driveKey, *m_next, *m_circuit, *m_save;
+    KeyButton *m_next, *m_circuit, *m_save, *m_unmark, *m_columnsKey;
+    TypedField* m_mark;
     QTimer* m_progress;
     Worked<Shown> m_worked; ///< last: it waits for what is under way
 };

@@ -28,6 +28,13 @@ std::vector<float> heldOf(const std::vector<float>& values)
 
 } // namespace
 
+size_t ReviewedLog::rowAt(double time_s) const
+{
+    const auto& time = read->log.time_s;
+    const auto after = std::ranges::upper_bound(time, time_s);
+    return after == time.begin() ? 0 : static_cast<size_t>(after - time.begin()) - 1;
+}
+
 std::shared_ptr<const ReadLog> readLogForView(const QString& file, const std::shared_ptr<Reading>& reading)
 {
     auto out = std::make_shared<ReadLog>();
@@ -61,6 +68,7 @@ std::shared_ptr<const ReviewedLog> reviewForView(const std::shared_ptr<const Rea
         return out;
     out->meanings = log_columns::meaningsOf(log->log, analysis->job.get());
     out->review = review::review(log->log, out->meanings, *analysis);
+    out->marks = log_columns::marksOf(*analysis->job, log->name.toStdString());
     if (auto pulls = pulls::pullsOf(log->log, out->meanings))
         out->pulls = std::move(*pulls);
     else

@@ -39,7 +39,11 @@ struct ReviewedLog
     review::Review review;
     pulls::Pulls pulls; ///< none, with the reason in `verdict`, where the log tells none
     std::vector<review::Compared> compared;
+    std::vector<job::LogMark> marks; ///< of the job, in this log
     QString notCompared; ///< why what was asked of both cannot be said; empty: it can
+
+    /// The row that holds at this time.
+    [[nodiscard]] size_t rowAt(double time_s) const;
 };
 
 /// How two logs are compared.

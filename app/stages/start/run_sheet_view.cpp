@@ -9,6 +9,7 @@
 #include "app/widgets/state_glyph.h"
 
 #include <QHBoxLayout>
+#include <QPointer>
 #include <QScrollArea>
 #include <QSignalBlocker>
 #include <QVBoxLayout>
@@ -67,7 +68,7 @@ RunSheetView::RunSheetView(Desk& desk, QWidget* parent)
     connect(m_card, &LineCard::typed, this, [this](const job::Reading& reading) {
         pass({reading, job::ReadingSource::Typed});
     });
-    connect(m_card, &LineCard::meterAsked, this, &RunSheetView::takeReading);
+    connect(m_card, &LineCard::takeAsked, this, &RunSheetView::takeReading);
     connect(m_card, &LineCard::finderAsked, this, &RunSheetView::findFault);
     connect(m_card, &LineCard::conditionAsked, this, [this] {
         if (const auto at = line(); at && m_sheet->lines[*at].window)
@@ -90,6 +91,9 @@ RunSheetView::RunSheetView(Desk& desk, QWidget* parent)
         if (isVisible())
             showLine();
     });
+    constexpr int kAsks_ms = 200;
+    m_ask.setInterval(kAsks_ms);
+    connect(&m_ask, &QTimer::timeout, this, &RunSheetView::askProgram);
     handFocus(this, m_list);
 }
 
@@ -195,7 +199,9 @@ void RunSheetView::showLine()
     const auto& window = m_sheet->lines[*at].window;
     m_card->show(*m_sheet, *at,
                  {m_desk.live.meterReady(), m_desk.live.bench().isReady(),
-                  !window || m_desk.selection.condition() == window->condition});
+                  !window || m_desk.selection.condition() == window->condition, isOfProgram()});
+    m_program.reset();
+    isOfProgram() ? m_ask.start() : m_ask.stop();
     refreshLive();
 }
 
@@ -228,15 +234,51 @@ bool RunSheetView::isOfNow() const
     return m_of && m_of->job == m_desk.store.job();
 }
 
+bool RunSheetView::isOpen(size_t line) const
+{
+    const run_sheet::Standing& s = m_sheet->standings[line];
+    return s.waitsFor.empty() && m_sheet->lines[line].barred.empty() && s.state != State::Done && isOfNow();
+}
+
+bool RunSheetView::isOfProgram() const
+{
+    const auto at = line();
+    return at && m_sheet->lines[*at].shows != run_sheet::OfProgram::Nothing && m_desk.live.bench().isReady();
+}
+
+void RunSheetView::askProgram()
+{
+    if (!isVisible() || !isOfProgram())
+        return;
+    const run_sheet::Line& asked = m_sheet->lines[*line()];
+    const bool setSo = m_desk.selection.condition() == asked.window->condition;
+    m_desk.live.bench().askProgram([here = QPointer(this), id = m_id, setSo, shows = asked.shows](
+                                       const link::BenchLink::Program& program, const QString& error) {
+        if (here == nullptr || here->m_id != id || !here->isOfProgram())
+            return;
+        const double share = shows == run_sheet::OfProgram::IdleAir ? program.idleAir : program.correction;
+        here->hearProgram(error.isEmpty() && setSo
+                              ? std::optional(here->m_sheet->lines[*here->line()].window->reading(share))
+                              : std::nullopt);
+    });
+}
+
+/// The line passes itself like one of an input.
+void RunSheetView::hearProgram(const std::optional<job::Reading>& reading)
+{
+    m_program = reading;
+    m_card->showReading(reading, tr("silent"));
+    if (reading && isOpen(*line()) && isSteady(*reading))
+        pass({reading, job::ReadingSource::Ecu});
+}
+
 void RunSheetView::refreshLive()
 {
     const auto at = line();
     if (!at || !isVisible())
         return;
     const run_sheet::Line& l = m_sheet->lines[*at];
-    const run_sheet::Standing& s = m_sheet->standings[*at];
-    const bool open = s.waitsFor.empty() && l.barred.empty() && s.state != State::Done && isOfNow() &&
-                      m_desk.live.notOfNow().isEmpty();
+    const bool open = isOpen(*at) && m_desk.live.notOfNow().isEmpty();
     if (l.by == By::Ecu && !l.window) {
         if (open && m_desk.live.ecuLive() && m_desk.selection.condition() == job::Condition::KeyOn)
             pass({});
@@ -274,6 +316,11 @@ void RunSheetView::takeReading()
     const auto at = line();
     if (!at || !m_sheet->lines[*at].window)
         return;
+    if (isOfProgram()) {
+        if (m_program)
+            pass({m_program, job::ReadingSource::Ecu});
+        return;
+    }
     const proof::Expectation& window = *m_sheet->lines[*at].window;
     m_card->say(tr("The meter is read."), false);
     m_desk.live.takeReading(text(window.station.point.text()), text(window.blackPoint.text()), window.condition,

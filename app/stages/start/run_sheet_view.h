@@ -4,6 +4,7 @@
 #include "app/desk/worked.h"
 #include "core/run_sheet/run_sheet.h"
 
+#include <QTimer>
 #include <QWidget>
 
 #include <memory>
@@ -45,6 +46,10 @@ class RunSheetView : public QWidget
     void goOn();
     void pass(const run_sheet::Seen& seen);
     void takeReading();
+    void askProgram();
+    void hearProgram(const std::optional<job::Reading>& reading);
+    [[nodiscard]] bool isOfProgram() const; ///< the line in hand wants what the bench's program shows
+    [[nodiscard]] bool isOpen(size_t line) const;
     void findFault();
     [[nodiscard]] std::optional<size_t> line() const; ///< that is in hand, in today's sheet
     [[nodiscard]] std::optional<job::Reading> heard() const;
@@ -57,10 +62,12 @@ class RunSheetView : public QWidget
     QString m_id; ///< of the line in hand
     std::vector<std::optional<size_t>> m_rows; ///< of the list: a line, or a heading
     int m_steady = 0; ///< readings of the line that were within its window, one after the other
+    std::optional<job::Reading> m_program; ///< what the unit's program shows now
     bool m_follows = true; ///< the next line comes into hand when this one has passed
     ListTable* m_list;
     LineCard* m_card;
     QLabel* m_summary;
+    QTimer m_ask; ///< for what the program shows
     Worked<Made> m_worked; ///< last: it waits for what is under way
 };
 

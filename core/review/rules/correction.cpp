@@ -29,7 +29,6 @@ void correction(const Rows& rows, Findings& out)
     const auto c = rows.held(*column), p = rows.held(*pressure), n = rows.held(*speed);
     const auto warm = coolant ? rows.held(*coolant) : std::span<const float>();
     const auto& mp = rows.meanings()[*pressure];
-    const std::string& unit = rows.log().columns[*column].unit;
     // A factor about 1, a share that is added, or that in percent: no factor and no share is above 2.
     constexpr double kNoFactor = 2;
     double sum = 0, count = 0, greatest = 0;
@@ -39,7 +38,7 @@ void correction(const Rows& rows, Findings& out)
             count += 1;
             greatest = std::max<double>(greatest, std::abs(v));
         }
-    const bool percent = unit == "%" || greatest > kNoFactor;
+    const bool percent = rows.meanings()[*column].unit == "%" || greatest > kNoFactor;
     const double scale = percent ? 0.01 : 1, middle = sum / std::max(count, 1.0) * scale;
     const double zero = middle > 0.5 ? 1 : 0;
     double k = 0, sx = 0, sy = 0, sxx = 0, sxy = 0, syy = 0, least = INFINITY, most = 0;

@@ -124,6 +124,7 @@ TEST(FaultList, EveryKindIsWrittenAndReadAgain)
                      WrongMode{{"AN3"}, parts::InputMode::Analog},
                      ExchangedPlugs{{"INJ1", "INJ2"}},
                      DeadCranking{"K1"},
+                     NoCharge{},
                      OtherPart{{"map"}, *job::partOf(job, *job::find(job, job::CircuitId{"map"}))},
                      Drift{{"clt"}, -0.05},
                      HeldTable{{"AN1"}, {{0.5, -101.3}, {4.5, 198.7}}},
