@@ -152,10 +152,8 @@ TEST_F(LogPath, AColumnThatAHandNamesIsKnownInTheNextLogToo)
         QFile log(file(name));
         ASSERT_TRUE(log.open(QIODevice::ReadWrite));
         QByteArray all = log.readAll();
-        ASSERT_TRUE(all.contains("Gearbox temp (\xC2\xB0"
-                                 "C)"))
-            << all.left(300).toStdString();
-        all.replace("Gearbox temp", "AN 7");
+        ASSERT_TRUE(all.contains("Coolant temp (")) << all.left(300).toStdString();
+        all.replace("Coolant temp", "Ext 5");
         log.seek(0);
         log.write(all);
         log.resize(all.size());
@@ -167,17 +165,17 @@ TEST_F(LogPath, AColumnThatAHandNamesIsKnownInTheNextLogToo)
         return false;
     };
     open("log-file", file("petrel-before.csv"));
-    EXPECT_FALSE(says("AN 7"));
+    EXPECT_FALSE(says("Ext 5"));
     w.find<QWidget>("log-plot")->setFocus();
     w.key(Qt::Key_C);
     auto* columns = w.find<QTableWidget>("log-columns");
     ASSERT_TRUE(columns->isVisible());
-    const auto found = columns->findItems(QStringLiteral("AN 7"), Qt::MatchExactly);
+    const auto found = columns->findItems(QStringLiteral("Ext 5"), Qt::MatchExactly);
     ASSERT_EQ(found.size(), 1);
     columns->setCurrentItem(found.front());
     EXPECT_EQ(columns->item(found.front()->row(), 2)->text(), QStringLiteral("–"));
     auto* is = w.find<QComboBox>("log-column-is");
-    is->setCurrentIndex(is->findText(QStringLiteral("Gearbox temp")));
+    is->setCurrentIndex(is->findText(QStringLiteral("Coolant temp")));
     ASSERT_GT(is->currentIndex(), 0);
     emit is->activated(is->currentIndex());
     w.settle();
@@ -187,7 +185,7 @@ TEST_F(LogPath, AColumnThatAHandNamesIsKnownInTheNextLogToo)
     w.find<QWidget>("log-plot")->setFocus();
     w.key(Qt::Key_C);
     EXPECT_TRUE(list()->isVisible());
-    EXPECT_TRUE(says("AN 7")) << "its steps are the wideband's too";
+    EXPECT_TRUE(says("Ext 5")) << "its steps are those of the oil too";
     open("log-file", file("petrel-after.csv"));
     w.find<QWidget>("log-plot")->setFocus();
     w.key(Qt::Key_C);
@@ -201,7 +199,7 @@ TEST_F(LogPath, AColumnThatAHandNamesIsKnownInTheNextLogToo)
 TEST_F(LogPath, APlaceIsMarkedFoundAgainAndForgotten)
 {
     open("log-file", file("petrel-before.csv"));
-    choose("ground");
+    choose("stops at");
     w.find<QWidget>("log-plot")->setFocus();
     w.key(Qt::Key_M);
     ASSERT_EQ(QApplication::focusWidget(), w.find<QLineEdit>("log-mark"));

@@ -107,6 +107,13 @@ void SettlingPlot::paintEvent(QPaintEvent*)
                : seen.lineTo(place(m_seen[i].at_s, m_seen[i].content));
     painter.setPen(QPen(c.ink, 2.2));
     painter.drawPath(seen);
+    if (m_seen.empty())
+        return;
+    painter.setFont(look::textFont(look::Size::Small));
+    const QRectF corner = f.adjusted(0, 0, -6_px, -6_px);
+    painter.drawText(corner, Qt::AlignRight | Qt::AlignBottom, tr("the sensor shows"));
+    painter.setPen(c.accent);
+    painter.drawText(corner.adjusted(0, 0, 0, -20_px), Qt::AlignRight | Qt::AlignBottom, tr("worked out"));
 }
 
 } // namespace vicegrip::app

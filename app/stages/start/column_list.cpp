@@ -57,9 +57,14 @@ ColumnList::ColumnList(Desk& desk, QWidget* parent)
     column->addWidget(m_list, 1);
     auto* row = new QHBoxLayout;
     row->setSpacing(look::kGap);
-    row->addWidget(label(tr("It is"), look::Size::Small, false, true), 0, Qt::AlignTop);
+    const auto caption = [&](const QString& words) {
+        auto* out = label(words, look::Size::Small, false, true);
+        out->setFixedHeight(look::kField); // in line with the field, whatever it says beneath itself
+        row->addWidget(out, 0, Qt::AlignTop);
+    };
+    caption(tr("It is"));
     row->addWidget(m_is, 1, Qt::AlignTop);
-    row->addWidget(label(tr("in"), look::Size::Small, false, true), 0, Qt::AlignTop);
+    caption(tr("in"));
     row->addWidget(m_in, 0, Qt::AlignTop);
     column->addLayout(row);
     connect(m_list, &QTableWidget::currentCellChanged, this, [this](int now, int, int before, int) {

@@ -61,7 +61,7 @@ LogView::LogView(Desk& desk, QWidget* parent)
     m_title =
         label(tr("No log is open: a CSV of any logger, or a recording of this program."), look::Size::Title, true);
     m_title->setObjectName(QStringLiteral("log-title"));
-    column->addWidget(m_title);
+    column->addLayout(buildTitle());
     m_list->setItemDelegateForColumn(Glyph, new StateDelegate(m_list));
     m_list->setItemDelegateForColumn(Words, new SentenceDelegate(m_list));
     m_list->setWordWrap(true);
@@ -81,6 +81,29 @@ LogView::LogView(Desk& desk, QWidget* parent)
     connect(m_columns, &ColumnList::chosen, this, &LogView::showColumn);
     connectFiles();
     fill();
+}
+
+/// What is open, and what is done with the whole of it.
+QLayout* LogView::buildTitle()
+{
+    constexpr look::Px kMark{240};
+    auto* row = new QHBoxLayout;
+    row->setSpacing(look::kGap);
+    m_mark = new TypedField(tr("Mark at the line"), [](const QString&) -> Result<QString> { return QString(); });
+    m_mark->edit()->setObjectName(QStringLiteral("log-mark"));
+    m_mark->edit()->setPlaceholderText(tr("M: mark the line"));
+    m_mark->setFixedWidth(kMark);
+    m_columnsKey = KeyButton::bound(this, "log-columns-key", tr("Columns"), Qt::Key_C, false);
+    row->addWidget(m_title, 1);
+    row->addWidget(m_mark, 0, Qt::AlignVCenter);
+    row->addWidget(m_columnsKey, 0, Qt::AlignTop);
+    connect(m_mark, &TypedField::entered, this, &LogView::mark);
+    connect(m_columnsKey, &QAbstractButton::clicked, this, &LogView::showColumns);
+    connect(new QShortcut(QKeySequence(Qt::Key_M), this), &QShortcut::activated, this, [this] {
+        if (m_mark->isVisible())
+            m_mark->edit()->setFocus();
+    });
+    return row;
 }
 
 QWidget* LogView::buildDrawn()
@@ -104,24 +127,14 @@ QWidget* LogView::buildDrawn()
     m_circuit = KeyButton::bound(this, "log-circuit", tr("Go to its circuit"), Qt::Key_G, false);
     m_save = KeyButton::bound(this, "log-save", tr("Save the chosen pulls"), Qt::Key_S, false);
     m_unmark = KeyButton::bound(this, "log-unmark", tr("Remove the mark"), Qt::Key_X, false);
-    m_columnsKey = KeyButton::bound(this, "log-columns-key", tr("Columns"), Qt::Key_C, false);
-    m_mark = new TypedField(tr("Mark at the line"), [](const QString&) -> Result<QString> { return QString(); });
-    m_mark->edit()->setObjectName(QStringLiteral("log-mark"));
-    m_mark->edit()->setPlaceholderText(tr("M: mark the place at the line"));
-    for (KeyButton* b : {m_next, m_circuit, m_save, m_unmark, m_columnsKey})
-        keys->addWidget(b, 0, Qt::AlignTop);
-    keys->addWidget(m_mark, 1, Qt::AlignTop);
+    for (KeyButton* b : {m_next, m_circuit, m_save, m_unmark})
+        keys->addWidget(b);
+    keys->addStretch(1);
     drawn->addLayout(keys);
     connect(m_next, &QAbstractButton::clicked, this, &LogView::nextStretch);
     connect(m_circuit, &QAbstractButton::clicked, this, &LogView::goToCircuit);
     connect(m_save, &QAbstractButton::clicked, this, &LogView::savePulls);
     connect(m_unmark, &QAbstractButton::clicked, this, &LogView::removeMark);
-    connect(m_columnsKey, &QAbstractButton::clicked, this, &LogView::showColumns);
-    connect(m_mark, &TypedField::entered, this, &LogView::mark);
-    connect(new QShortcut(QKeySequence(Qt::Key_M), this), &QShortcut::activated, this, [this] {
-        if (m_mark->isVisible())
-            m_mark->edit()->setFocus();
-    });
     return out;
 }
 
@@ -315,7 +328,8 @@ void LogView::showRow()
         m_desk.selection.setCircuit(*m_shown->meanings[m_shown->review.findings[r->at].columns.front()].circuit);
     m_next->setVisible(m_stretches.size() > 1);
     m_circuit->setVisible(hasCircuit);
-    m_save->setVisible(m_shown && std::ranges::any_of(m_shown->pulls.all, &pulls::Pull::chosen));
+    m_save->setVisible(m_shown && (r == nullptr || r->kind != LogRow::Mark) &&
+                       std::ranges::any_of(m_shown->pulls.all, &pulls::Pull::chosen));
     m_stretch = m_stretches.size(); // the first is in view already: the next key shows the second
     nextStretch();
 }

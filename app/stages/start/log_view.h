@@ -37,6 +37,7 @@ class LogView : public QWidget
   private:
     using Shown = std::shared_ptr<const ReviewedLog>;
 
+    QLayout* buildTitle();
     QWidget* buildDrawn();
     void connectFiles();
     void ask();
