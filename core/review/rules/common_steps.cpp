@@ -33,6 +33,7 @@ struct Input
     std::size_t column = 0;
     Samples samples;
     double noise = 0;
+    double count = 0; ///< the least that the log tells of it
     bool slow = false; ///< what it measures cannot step by itself
 };
 
@@ -52,10 +53,11 @@ std::vector<Input> inputsOf(const Rows& rows)
         if (sensor == nullptr || parts::pulsesOf(*sensor) ||
             (m.tells != job::Tells::Value && m.tells != job::Tells::Volts))
             continue;
-        Input i{c, rows.samples(c), 0, sensor->measures == Dimension::Temperature};
+        Input i{c, rows.samples(c), 0, 0, sensor->measures == Dimension::Temperature};
         if (i.samples.size() < 4 * kLeastWindow)
             continue;
-        i.noise = std::max(noiseOf(i.samples.values), 0.3 * quantumOf(i.samples.values)); // 1/sqrt(12) of a quantum
+        i.count = quantumOf(i.samples.values);
+        i.noise = std::max(noiseOf(i.samples.values), 0.3 * i.count); // 1/sqrt(12) of a count
         if (i.noise > 0)
             out.push_back(std::move(i));
     }
@@ -280,13 +282,17 @@ std::vector<std::pair<std::size_t, int>> edgesOf(std::span<const float> held)
     return out;
 }
 
-/// Steps of slow inputs that come at the same time, two at least: nobody needs to have logged what was switched.
+/// Steps of slow inputs that come at the same time, two at least: nobody needs to have logged what was switched. A step
+/// of one count is what rounding makes of any slope, and slopes that are alike are rounded at the same moment.
 void withoutConsumer(const Rows& rows, const std::vector<Input>& inputs, std::size_t width, Findings& out)
 {
+    constexpr double kMoreThanOne = 1.5;
     std::map<std::size_t, std::vector<Stepped>> groups; // by the row of the first
     for (const Input& i : inputs)
         if (i.slow)
             for (const Step& s : stepsIn(i.samples.values, width, i.noise, kSure)) {
+                if (std::abs(s.height) < kMoreThanOne * i.count)
+                    continue;
                 const std::size_t row = i.samples.row(s.at), reach = std::max<std::size_t>(3, width / 4);
                 auto near = groups.lower_bound(row > reach ? row - reach : 0);
                 if (near == groups.end() || near->first > row + reach)

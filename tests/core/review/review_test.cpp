@@ -362,6 +362,31 @@ TEST(Review, AFanThatMovesNothingIsNotAccused)
     }
 }
 
+/// Many loggers write whole degrees. Temperatures that rise alike are rounded at the same moment: that is no ground.
+/// What steps by more than a count is found there all the same.
+TEST(Review, WholeDegreesThatTurnTogetherShareNoGround)
+{
+    for (unsigned seed = 1; seed <= 40; ++seed)
+        for (const double step : {0.0, 3.0}) {
+            DrivenLog log(600, 20, seed);
+            log.engine();
+            std::mt19937 chance(seed);
+            std::normal_distribution<double> gauss(0, 0.1);
+            const auto whole = [&](double above) {
+                return [&, above](double t) {
+                    const double turns = std::fmod(t, 40) / 40;
+                    const double value = 88 + 4 * (turns < 0.6 ? turns / 0.6 : (1 - turns) / 0.4) + above;
+                    return std::round(value + gauss(chance) - (t > 300 ? step : 0));
+                };
+            };
+            log.with("Coolant temp", "°C", whole(seed % 2 == 0 ? 0 : 0.1), 0);
+            log.with("Oil temp", "°C", whole(5), 0);
+            const Review r = reviewed(log.log());
+            const Finding* f = found(r, Rule::SharedGround);
+            EXPECT_EQ(f != nullptr, step > 0) << seed << (f == nullptr ? "" : ": " + f->what);
+        }
+}
+
 /// A slope that changes is no step, however fine the signal is; one beside it is found, with its height.
 TEST(Steps, AKinkIsNone)
 {
