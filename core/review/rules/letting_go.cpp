@@ -2,6 +2,8 @@
 #include "core/review/rules.h"
 
 #include <algorithm>
+#include <utility>
+#include <vector>
 
 /// Contacts that let go for a moment, and noise that gets in: values that leave and come back.
 namespace vicegrip::review {
@@ -14,7 +16,9 @@ namespace {
 constexpr double kBack_s = 0.5; // a drop-out is over by then
 constexpr double kDeep = 0.25, kBackTo = 0.1; // of the span
 constexpr double kSpikeNoise = 10, kSpikeShare = 0.02; // of the noise, of the span
-constexpr double kQuickRow_s = 0.05; // throttle and manifold may go there and back by themselves between slower rows
+/// Twenty rows a second, as clocks tell them: what a foot or a gear moves may go there and back by itself between
+/// slower ones.
+constexpr double kQuickRow_s = 0.0525;
 
 bool isWatched(const Rows& rows, std::size_t column)
 {
@@ -26,18 +30,13 @@ bool isWatched(const Rows& rows, std::size_t column)
     case Quantity::Gear:
     case Quantity::Consumer:
         return false;
-    case Quantity::Throttle:
-    case Quantity::SecondThrottle:
-    case Quantity::Pedal:
-    case Quantity::SecondPedal:
-    case Quantity::Manifold:
-    case Quantity::Charge:
-    case Quantity::Mixture:
-        return rows.step_s() <= kQuickRow_s;
-    case Quantity::Other:
-        return m.circuit.has_value();
-    default:
+    case Quantity::Battery:
+    case Quantity::Supply:
+    case Quantity::Ethanol:
         return true;
+    default:
+        return (m.quantity != Quantity::Other || m.circuit) &&
+               (m.measures == units::Dimension::Temperature || rows.step_s() <= kQuickRow_s);
     }
 }
 
@@ -54,6 +53,59 @@ double spanOf(const Rows& rows, std::size_t column, const Samples& s)
     std::ranges::sort(some);
     return static_cast<double>(some[some.size() - 1 - some.size() / 100]) - some[some.size() / 100];
 }
+
+/// What else tells that a foot, a gear or the engine moved: then a value that leaves and comes back is believed.
+///
+/// A throttle that closes for half a second and opens again is a gear change when the manifold says so too, and a
+/// mixture goes lean when fuel is cut; a contact that lets go does so when all else stands.
+class Witnesses
+{
+  public:
+    Witnesses(const Rows& rows, std::size_t column) : m_rows(rows)
+    {
+        using enum Quantity;
+        const Meaning& of = rows.meanings()[column];
+        const bool foot = of.quantity == Throttle || of.quantity == SecondThrottle || of.quantity == Pedal ||
+                          of.quantity == SecondPedal;
+        const bool air = of.quantity == Manifold || of.quantity == Charge || isAirMass(of);
+        if (!foot && !air && of.quantity != Mixture && of.quantity != EngineSpeed)
+            return;
+        if (of.quantity == Mixture)
+            m_before_s = kExhaust_s;
+        for (std::size_t c = 0; c < rows.log().columns.size(); ++c) {
+            const Meaning& m = rows.meanings()[c];
+            const bool sees = m.quantity == Throttle || m.quantity == Pedal ? !foot
+                              : m.quantity == Manifold || isAirMass(m)      ? !air
+                                                                            : m.quantity == EngineSpeed;
+            if (c != column && sees)
+                m_all.emplace_back(c, kMoved * spanOf(rows, c, rows.samples(c)));
+        }
+    }
+
+    [[nodiscard]] bool sawIt(const Stretch& at) const
+    {
+        const auto& time = m_rows.log().time_s;
+        const auto row = [&](double t) {
+            return static_cast<std::size_t>(std::ranges::lower_bound(time, t) - time.begin());
+        };
+        const std::size_t first = row(time[at.first] - m_before_s);
+        const std::size_t last = std::min(row(time[at.last] + kAround_s), time.size() - 1);
+        return std::ranges::any_of(m_all, [&](const auto& witness) {
+            const auto [low, high] = std::ranges::minmax(m_rows.held(witness.first).subspan(first, last - first + 1));
+            return high - low > witness.second;
+        });
+    }
+
+  private:
+    static constexpr double kAround_s = 0.3, kExhaust_s = 1; // until the gas has come to the sensor
+    static constexpr double kMoved = 0.05; // of its span
+
+    static bool isAirMass(const Meaning& m) { return m.circuit && m.measures == units::Dimension::MassFlow; }
+
+    const Rows& m_rows;
+    double m_before_s = kAround_s;
+    std::vector<std::pair<std::size_t, double>> m_all; ///< columns, and by how much they must move
+};
 
 /// "3.1 a second at 1,900 rpm, 9.4 at 6,000 rpm", where that goes with the engine's speed; empty otherwise.
 std::string withSpeed(const Rows& rows, const std::vector<std::size_t>& at)
@@ -116,6 +168,7 @@ void lettingGoOf(const Rows& rows, std::size_t column, Findings& out)
                  deep = std::max(kDeep * span, kSpikeNoise * noise);
     Finding dropped{Rule::DropOut, Weight::Wrong, {column}, {}, 0, {}, {}, {}};
     Finding spikes{Rule::Spikes, Weight::Doubtful, {column}, {}, 0, {}, {}, {}};
+    const Witnesses witnesses(rows, column);
     std::vector<std::size_t> spikeRows;
     double deepest = 0, highest = 0, longest_s = 0;
     for (std::size_t i = 1; i + 1 < s.size(); ++i) {
@@ -132,16 +185,19 @@ void lettingGoOf(const Rows& rows, std::size_t column, Findings& out)
             const double seconds = rows.log().time_s[s.row(end)] - rows.log().time_s[s.row(i - 1)];
             if (end > i && std::abs(s.values[end] - before) <= kBackTo * span && back > deep / 2 &&
                 seconds <= kBack_s + rows.step_s()) {
-                keep(dropped, {s.row(i - 1), s.row(end)});
-                if (std::abs(jump) > std::abs(deepest))
-                    deepest = jump;
-                longest_s = std::max(longest_s, seconds);
+                if (!witnesses.sawIt({s.row(i - 1), s.row(end)})) {
+                    keep(dropped, {s.row(i - 1), s.row(end)});
+                    if (std::abs(jump) > std::abs(deepest))
+                        deepest = jump;
+                    longest_s = std::max(longest_s, seconds);
+                }
                 i = end;
                 continue;
             }
         }
         const double off = v - (before + after) / 2;
-        if (std::abs(off) > spike && std::abs(after - before) < 0.3 * std::abs(off)) {
+        if (std::abs(off) > spike && std::abs(after - before) < 0.3 * std::abs(off) &&
+            !witnesses.sawIt({s.row(i - 1), s.row(i + 1)})) {
             spikeRows.push_back(s.row(i));
             keep(spikes, {s.row(i - 1), s.row(i + 1)});
             highest = std::abs(off) > std::abs(highest) ? off : highest;
