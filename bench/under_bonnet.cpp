@@ -1,5 +1,7 @@
 #include "bench/under_bonnet.h"
 
+#include "core/electrics/sensor_model.h"
+
 #include <algorithm>
 #include <string>
 

@@ -159,7 +159,7 @@ void ColumnList::say(const std::function<void(job::LogColumn&)>& change)
 void ColumnList::take(int index)
 {
     say([&](job::LogColumn& c) {
-        c.circuit = job::CircuitId(m_is->itemData(index, kCircuitRole).toString().toStdString());
+        c.circuit = job::CircuitId{m_is->itemData(index, kCircuitRole).toString().toStdString()};
         c.holds = m_is->itemData(index, kHoldsRole).toString().toStdString();
     });
 }
