@@ -40,20 +40,36 @@ std::optional<double> heightOf(std::span<const float> values, std::size_t at, st
         step(i, 1) = bent(i, 1) = curved(i, 1) = place;
         curved(i, 2) = place * place;
     }
+    const std::size_t begin = std::max(first + 2, at - width / 2), end = std::min(at + width / 2 + 1, last - 2);
     Fit bestStep;
-    double bestBent = INFINITY;
-    for (std::size_t from = std::max(first + 2, at - width / 2); from <= at + width / 2 && from + 2 < last; ++from) {
+    for (std::size_t from = begin; from < end; ++from) {
+        const auto there = static_cast<Eigen::Index>(from - first);
+        for (Eigen::Index i = 0; i < count; ++i)
+            step(i, 2) = i >= there ? 1 : 0;
+        const Fit s = fitted<3>(step, samples);
+        bestStep = s.squares < bestStep.squares ? s : bestStep;
+    }
+    const auto bentAt = [&](std::size_t from) {
         const auto there = static_cast<Eigen::Index>(from - first);
         for (Eigen::Index i = 0; i < count; ++i) {
             const double beyond = std::max(0.0, bent(i, 1) - bent(there, 1));
-            step(i, 2) = i >= there ? 1 : 0;
             bent(i, 2) = curved(i, 3) = beyond;
             bent(i, 3) = beyond * beyond;
         }
-        const Fit s = fitted<3>(step, samples), b = fitted<4>(bent, samples), c = fitted<4>(curved, samples);
-        bestStep = s.squares < bestStep.squares ? s : bestStep;
-        bestBent = std::min({bestBent, b.squares, c.squares});
-    }
+        return std::min(fitted<4>(bent, samples).squares, fitted<4>(curved, samples).squares);
+    };
+    // Where a line bends is a broad question: it is asked at a few places, and then beside the best of them.
+    const std::size_t stride = std::max<std::size_t>(1, width / 8);
+    double bestBent = INFINITY;
+    std::size_t best = begin;
+    for (std::size_t from = begin; from < end; from += stride)
+        if (const double squares = bentAt(from); squares < bestBent) {
+            bestBent = squares;
+            best = from;
+        }
+    for (std::size_t from = std::max(begin, best - std::min(best, stride) + 1); from < std::min(end, best + stride);
+         ++from)
+        bestBent = from == best ? bestBent : std::min(bestBent, bentAt(from));
     return bestStep.squares < bestBent + kMoreFree * noise * noise ? std::optional(bestStep.last) : std::nullopt;
 }
 

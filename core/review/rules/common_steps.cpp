@@ -1,3 +1,4 @@
+#include "core/base/in_parallel.h"
 #include "core/base/median.h"
 #include "core/base/phrase.h"
 #include "core/electrics/wiring.h"
@@ -287,10 +288,15 @@ std::vector<std::pair<std::size_t, int>> edgesOf(std::span<const float> held)
 void withoutConsumer(const Rows& rows, const std::vector<Input>& inputs, std::size_t width, Findings& out)
 {
     constexpr double kMoreThanOne = 1.5;
+    std::vector<std::vector<Step>> steps(inputs.size());
+    inParallel(inputs.size(), [&](std::size_t n) {
+        if (inputs[n].slow)
+            steps[n] = stepsIn(inputs[n].samples.values, width, inputs[n].noise, kSure);
+    });
     std::map<std::size_t, std::vector<Stepped>> groups; // by the row of the first
-    for (const Input& i : inputs)
-        if (i.slow)
-            for (const Step& s : stepsIn(i.samples.values, width, i.noise, kSure)) {
+    for (std::size_t n = 0; n < inputs.size(); ++n)
+        if (const Input& i = inputs[n]; i.slow)
+            for (const Step& s : steps[n]) {
                 if (std::abs(s.height) < kMoreThanOne * i.count)
                     continue;
                 const std::size_t row = i.samples.row(s.at), reach = std::max<std::size_t>(3, width / 4);

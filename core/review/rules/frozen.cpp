@@ -2,8 +2,7 @@
 #include "core/review/rules.h"
 
 #include <algorithm>
-#include <numeric>
-#include <vector>
+#include <map>
 
 /// A number that does not move though it should.
 namespace vicegrip::review {
@@ -81,47 +80,41 @@ struct Still
     std::size_t begin = 0, end = 0;
     [[nodiscard]] std::size_t length() const { return end - begin; }
 };
-std::vector<Still> stillsIn(std::span<const float> values)
+template <class Each> void forStills(std::span<const float> values, const Each& each)
 {
-    std::vector<Still> out;
     for (std::size_t begin = 0; begin < values.size();) {
         std::size_t end = begin + 1;
         while (end < values.size() && values[end] == values[begin])
             ++end;
-        out.push_back({begin, end});
+        each(Still{begin, end});
         begin = end;
     }
-    return out;
 }
 
 /// How long a number stands still, as a rule.
 class Usual
 {
   public:
-    explicit Usual(const std::vector<Still>& all)
+    explicit Usual(std::span<const float> values) : m_samples(values.size())
     {
-        for (const Still& s : all)
-            m_lengths.push_back(s.length());
-        std::ranges::sort(m_lengths);
-        std::inclusive_scan(m_lengths.begin(), m_lengths.end(), std::back_inserter(m_sums));
+        forStills(values, [&](const Still& s) { ++m_times[s.length()]; });
     }
 
-    /// For how many samples in the middle of its time, with this one left out.
+    /// For how many samples in the middle of its time, with one such length left out.
     [[nodiscard]] double without(std::size_t length) const
     {
-        const auto own = static_cast<std::size_t>(std::ranges::lower_bound(m_lengths, length) - m_lengths.begin());
-        const std::size_t half = (m_sums.back() - length + 1) / 2;
-        const auto middle = static_cast<std::size_t>(std::ranges::lower_bound(m_sums, half) - m_sums.begin());
-        if (middle < own)
-            return static_cast<double>(m_lengths[middle]);
-        const auto beyond = static_cast<std::size_t>(
-            std::ranges::lower_bound(m_sums.begin() + static_cast<std::ptrdiff_t>(own), m_sums.end(), half + length) -
-            m_sums.begin());
-        return static_cast<double>(beyond < m_lengths.size() ? m_lengths[beyond] : m_sums.back());
+        std::size_t sum = 0;
+        for (const auto& [samples, times] : m_times) {
+            sum += samples * (times - (samples == length ? 1 : 0));
+            if (2 * sum >= m_samples - length)
+                return static_cast<double>(samples);
+        }
+        return static_cast<double>(m_samples);
     }
 
   private:
-    std::vector<std::size_t> m_lengths, m_sums; ///< of all, rising; of those so far
+    std::size_t m_samples;
+    std::map<std::size_t, std::size_t> m_times; ///< by length
 };
 
 bool isAtEnd(const Ends& ends, double value)
@@ -144,29 +137,33 @@ void frozenOf(const Rows& rows, std::size_t column, Findings& out)
     if (s.size() < kLeastSamples)
         return;
     const Ends known = endsAt(rows, column), ends = furthest(s.values);
-    const std::vector<Still> stills = stillsIn(s.values);
-    const Usual usual(stills);
+    std::optional<Usual> usual; // most numbers never stand
     const Meaning& m = rows.meanings()[column];
     const bool follows = (m.quantity == Quantity::Manifold || m.measures == Dimension::MassFlow) &&
                          quantumOf(s.values) <= kFine * (*ends.high - *ends.low);
     Finding f{Rule::Frozen, Weight::Wrong, {column, *speedColumn}, {}, 0, {}, {}, {}};
     double longest = 0;
     float at = 0;
-    for (const Still& still : stills) {
+    forStills(s.values, [&](const Still& still) {
+        if (still.length() < kLeastSamples)
+            return;
         const Stretch run{s.row(still.begin), s.row(still.end - 1)};
         const double seconds = rows.seconds(run);
         const float value = s.values[still.begin];
-        if (still.length() < kLeastSamples || seconds < *stands || isAtEnd(known, value) || isAtEnd(ends, value) ||
-            !speedMoves(speed, run) || !footMoves(rows, run) ||
-            (!follows && static_cast<double>(still.length()) < kLonger * usual.without(still.length())))
-            continue;
+        if (seconds < *stands || isAtEnd(known, value) || isAtEnd(ends, value) || !speedMoves(speed, run) ||
+            !footMoves(rows, run))
+            return;
+        if (!follows && !usual)
+            usual.emplace(s.values);
+        if (!follows && static_cast<double>(still.length()) < kLonger * usual->without(still.length()))
+            return;
         keep(f, run);
         if (seconds > longest) {
             longest = seconds;
             at = value;
             std::swap(f.stretches.front(), f.stretches.back());
         }
-    }
+    });
     if (f.times == 0)
         return;
     f.what = phrase("{} stood at {} for {} while the engine's speed changed", rows.name(column), rows.text(column, at),
