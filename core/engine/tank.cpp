@@ -60,7 +60,7 @@ void Tank::pass(double seconds, double pump, double burnt_m3_s)
         const double drawn_m3 = std::min(m_sizes.flow_m3_s * std::clamp(pump, 0.0, 1.0) * dt, m_pot.volume_m3);
         if (!(drawn_m3 > 0))
             return; // the pump stands, or sucks air
-        if (!m_line.empty() && std::abs(m_line.back().ethanol - m_pot.ethanol) < kSame)
+        if (std::abs(m_line.back().ethanol - m_pot.ethanol) < kSame)
             m_line.back().volume_m3 += drawn_m3;
         else
             m_line.push_back({drawn_m3, m_pot.ethanol});

@@ -9,7 +9,10 @@
 namespace vicegrip::fuel {
 namespace {
 
-constexpr double kOfNow_s = 5, kStands_s = 30; ///< over which is looked for what it shows, and whether it stands
+constexpr double kOfNow_s = 5; ///< over which is looked for what it shows
+/// It stands where what it shows then and now is the same: sooner where it was said to, longer where a slow tank may
+/// only be on its way.
+constexpr double kStands_s = 40, kStandsElsewhere_s = 160;
 constexpr double kStands = 0.005; ///< within which it does not move: what a sensor flickers (typical)
 constexpr double kLate = 3; ///< times as late as the line was said to be long: nobody's flow is that far off
 constexpr double kHasLeft = 0.01; ///< beyond this it is not the old fuel any more
@@ -24,30 +27,28 @@ std::string minutes(double seconds)
     return units::formatNumber(seconds / 60, 1) + " min";
 }
 
-double meanSince(std::span<const Shown> shown, double from_s)
+/// Over this while; where nothing was shown in it, what was shown last before.
+double meanOf(std::span<const Shown> shown, double from_s, double to_s)
 {
-    double sum = 0, count = 0;
-    for (const Shown& s : shown)
+    double sum = 0, count = 0, last = shown.front().content;
+    for (const Shown& s : shown) {
+        if (s.at_s > to_s)
+            break;
+        last = s.content;
         if (s.at_s >= from_s) {
             sum += s.content;
             count += 1;
         }
-    return sum / count;
+    }
+    return count > 0 ? sum / count : last;
 }
 
-/// Whether it has not moved for a while; it must have been looked at for so long.
-bool stands(std::span<const Shown> shown)
+/// Whether it has not moved for so long; it must have been looked at all the while.
+bool stands(std::span<const Shown> shown, double seconds)
 {
-    const double from_s = shown.back().at_s - kStands_s;
-    if (shown.front().at_s > from_s)
-        return false;
-    double least = INFINITY, most = -INFINITY;
-    for (const Shown& s : shown)
-        if (s.at_s >= from_s) {
-            least = std::min(least, s.content);
-            most = std::max(most, s.content);
-        }
-    return most - least <= kStands;
+    const double now_s = shown.back().at_s, from_s = now_s - seconds;
+    return shown.front().at_s <= from_s &&
+           std::abs(meanOf(shown, now_s - seconds / 4, now_s) - meanOf(shown, from_s, from_s + seconds / 4)) <= kStands;
 }
 
 /// What was poured in, from what all of it became.
@@ -83,9 +84,10 @@ Result<Watched> watchFill(std::span<const Shown> shown, const Settling& settling
         return tl::make_unexpected(mixed.error());
     const double at_s = shown.back().at_s, before = pour.in.ethanol, after = mixed->ethanol;
     Watched out;
-    out.now = meanSince(shown, at_s - kOfNow_s);
+    out.now = meanOf(shown, at_s - kOfNow_s, at_s);
     out.due = settling.at(at_s);
     const bool moves = std::abs(after - before) > kSameContent;
+    const bool isSo = std::abs(out.now - after) <= kSameContent;
     const bool asBefore = moves && std::abs(out.now - before) < kHasLeft;
     if (at_s < settling.purge_s() && (asBefore || !moves)) {
         out.sentence = phrase("The line still holds the old fuel, for {} more.", minutes(settling.purge_s() - at_s));
@@ -95,8 +97,8 @@ Result<Watched> watchFill(std::span<const Shown> shown, const Settling& settling
             phrase("It still shows the old fuel after {}: less flows than was said, the sensor sits where no "
                    "fuel passes, or the fill is in another tank. Nothing is tuned on it.",
                    minutes(at_s));
-    } else if (at_s >= settling.purge_s() && !asBefore && stands(shown)) {
-        const bool isSo = std::abs(out.now - after) <= kSameContent;
+    } else if (at_s >= settling.purge_s() && !asBefore && stands(shown, kStands_s) &&
+               (isSo || (at_s >= settling.settled_s() && stands(shown, kStandsElsewhere_s)))) {
         out.state = isSo ? Watched::State::AsSaid : Watched::State::Elsewhere;
         out.added = addedOf(pour, out.now);
         out.sentence =

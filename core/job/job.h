@@ -16,8 +16,8 @@
 /// In this room: brief_facts.h (what is on the engine and wanted of it), drawing.h (plugs, joints, wires), reading.h
 /// (what an instrument shows), record.h (proofs, steps and the logbook), facts.h (what a proof rests on: what makes it
 /// stale), settling.h (whether a meter's readings stand still), surroundings.h (ambient and barometer as typed),
-/// check.h and named.h (what a schema cannot say), json.h (the file), listing.h and brief_listing.h (its members, in
-/// order).
+/// check.h and named.h (what a schema cannot say), json.h (the file), listing.h, record_listing.h and brief_listing.h
+/// (its members, in order).
 namespace vicegrip::job {
 
 using DeviceId = Id<struct DeviceTag>;

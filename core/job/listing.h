@@ -2,6 +2,7 @@
 
 #include "core/job/brief_listing.h"
 #include "core/job/job.h"
+#include "core/job/record_listing.h"
 
 /// How the job's members are listed in the file, in order. Read by json.cpp, facts.cpp and proof_listing.cpp only.
 namespace vicegrip::fields {
@@ -92,23 +93,6 @@ template <class A> void listFields(A& a, Connector& c)
     a("face_proposed", c.faceProposed);
     a("place", c.place);
     a.rest(c.extra);
-}
-
-template <class A> void listFields(A& a, Pinned& p)
-{
-    point(a, "at", p.at);
-    a("wires", p.wires);
-    a("steps", p.steps);
-    a("counted", p.counted);
-    a("when", p.when);
-    a.rest(p.extra);
-}
-
-template <class A> void listFields(A& a, WorkSteps& h)
-{
-    a("done", h.done);
-    a("closed", h.closed);
-    a.rest(h.extra);
 }
 
 template <class A> void listFields(A& a, Joint& j)
@@ -206,22 +190,6 @@ template <class A> void listFields(A& a, OldPlug& p)
     a.rest(p.extra);
 }
 
-template <class A> void listFields(A& a, LogEntry& e)
-{
-    a("when", e.when);
-    a("about", e.about);
-    a("what", e.what);
-    a.rest(e.extra);
-}
-
-template <class A> void listFields(A& a, Mend& m)
-{
-    a("subjects", m.subjects);
-    a("what", m.what);
-    a("when", m.when);
-    a.rest(m.extra);
-}
-
 template <class A> void listFields(A& a, Device& d)
 {
     a("id", d.id);
@@ -300,24 +268,6 @@ template <class A> void listFields(A& a, Told& t)
     a("unit", t.unit);
     a("input", t.input);
     a.rest(t.extra);
-}
-
-template <class A> void listFields(A& a, LogColumn& c)
-{
-    a("name", c.name);
-    a("unit", c.unit);
-    a("circuit", c.circuit);
-    a("holds", c.holds);
-    a("in", c.in);
-    a.rest(c.extra);
-}
-
-template <class A> void listFields(A& a, LogMark& m)
-{
-    a("log", m.log);
-    a("at_s", m.at_s);
-    a("words", m.words);
-    a.rest(m.extra);
 }
 
 template <class A> void listFields(A& a, Captured& c)

@@ -90,7 +90,7 @@ QWidget* FuelView::buildSensor()
         [](double hz) { return text(units::format(hz, Dimension::Frequency, "Hz", 1)); },
         [this](double hz) {
             m_typedHz = hz;
-            showSignal();
+            refreshLive();
         });
     m_pulse = addValueRow(
         grid, tr("Low for"), "flex-pulse",
@@ -103,7 +103,7 @@ QWidget* FuelView::buildSensor()
         [](double s) { return QStringLiteral("%1 ms").arg(text(units::formatNumber(s * 1e3, 2))); },
         [this](double s) {
             m_typedPulse_s = s;
-            showSignal();
+            refreshLive();
         });
     column->addLayout(grid);
     m_setBaseline = new KeyButton(tr("This is the baseline"), tr("B"), true);

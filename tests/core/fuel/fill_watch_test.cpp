@@ -64,7 +64,7 @@ TEST(FillWatch, SaysWhatThePumpReallySold)
 /// Half of each cannot be more than (10 + 100) / 2 = 55 %.
 TEST(FillWatch, WhatNoFuelMakesIsTheSensorsOrTheVolumes)
 {
-    const Watched end = seen(shown(200, [](double t) { return t < 20 ? 0.10 : 0.70; }));
+    const Watched end = seen(shown(900, [](double t) { return t < 20 ? 0.10 : 0.70; }));
     EXPECT_EQ(end.state, State::Elsewhere);
     EXPECT_THAT(end.sentence, HasSubstr("no fuel makes that"));
 }
@@ -76,6 +76,24 @@ TEST(FillWatch, AFillThatNeverComesIsSaid)
     const Watched late = seen(shown(120, flat));
     EXPECT_EQ(late.state, State::Unmoved);
     EXPECT_THAT(late.sentence, HasSubstr("after 2.0 min"));
+}
+
+/// A tank that mixes in ten minutes and not in two is on its way for longer: nobody is told that the pump lied.
+TEST(FillWatch, ASlowTankIsOnItsWay)
+{
+    const auto law = [](double t) { return t < 18 ? 0.10 : 0.475 - 0.375 * std::exp((18 - t) / 600); };
+    for (double t = 60; t < 3600; t += 20)
+        EXPECT_NE(seen(shown(t, law)).state, State::Elsewhere) << t;
+    EXPECT_EQ(seen(shown(3600, law)).state, State::AsSaid);
+}
+
+/// Somebody reads a meter every two minutes.
+TEST(FillWatch, ReadingsByHandAreEnough)
+{
+    std::vector<Shown> all;
+    for (double t = 0; t <= 1200; t += 120)
+        all.push_back({t, curve().at(t)});
+    EXPECT_EQ(seen(all).state, State::AsSaid);
 }
 
 /// A fill of the same fuel moves nothing: it stands where it was said to, once the line is through.

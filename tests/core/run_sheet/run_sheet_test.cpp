@@ -1,6 +1,7 @@
 #include "core/electrics/netlist.h"
 #include "core/run_sheet/run_sheet.h"
 #include "core/throttle/limits.h"
+#include "tests/core/run_sheet/worked.h"
 #include "tests/support/cli.h"
 #include "tests/support/library.h"
 #include "tests/support/ngspice.h"
@@ -23,108 +24,6 @@ using testing::HasSubstr;
 using testing::IsEmpty;
 using testing::Not;
 using units::Dimension;
-
-constexpr const char* kNow = "2026-11-30T10:00:00Z";
-
-Sheet of(const job::Job& job, const char* now = "2026-11-30T10:00:00Z")
-{
-    return sheetOf(test::analysed(job), now);
-}
-
-std::string demo(const char* name)
-{
-    return std::string(VICEGRIP_SOURCE_DIR) + "/data/jobs/" + name + ".vicegrip";
-}
-
-std::optional<size_t> indexOf(const Sheet& sheet, const std::string& id)
-{
-    for (size_t i = 0; i < sheet.lines.size(); ++i)
-        if (sheet.lines[i].id == id)
-            return i;
-    return std::nullopt;
-}
-
-const Line& line(const Sheet& sheet, const std::string& id)
-{
-    static const Line kNone;
-    const auto i = indexOf(sheet, id);
-    EXPECT_TRUE(i) << "no line " << id;
-    return i ? sheet.lines[*i] : kNone;
-}
-
-const Standing& standing(const Sheet& sheet, const std::string& id)
-{
-    static const Standing kNone;
-    const auto i = indexOf(sheet, id);
-    EXPECT_TRUE(i) << "no line " << id;
-    return i ? sheet.standings[*i] : kNone;
-}
-
-/// What a good car shows.
-Seen asDue(const Line& line)
-{
-    return line.window ? Seen{line.window->due, job::ReadingSource::Ecu} : Seen{};
-}
-
-/// A job whose lines that other stages prove all stand: pinned, turned by hand, clicked, proved in Ohm, calibrated.
-job::Job worked(job::Job job)
-{
-    for (job::Wire& w : job.wires)
-        w.area_m2 = std::max(w.area_m2, 1e-6); // outlasts every fuse
-    test::pinAll(job);
-    test::turnAll(job);
-    const auto before = test::analysed(job);
-    const electrics::Wiring wiring(*before.job);
-    for (const clicks::Standing& s : before.clicks)
-        job.clicks.push_back(clicks::record(job, before.facts, wiring, *job::find(job, s.circuit), {s.circuit}, kNow));
-    job.proofs.clear();
-    for (const proof::CircuitView& view : before.circuits)
-        for (const auto& e : analysis::promises(before, view.id, Condition::BatteryOff))
-            if (e.station.role == parts::PinRole::Ground && e.station.kind == proof::StationKind::Probe && e.promises())
-                job.proofs.push_back(proof::record(before.facts, view.id, e, e.due, job::ReadingSource::Meter, kNow));
-    for (job::Circuit& c : job.circuits)
-        if (c.trigger)
-            c.trigger->light = {{.rpm = 900, .commanded_deg = 10, .seen_deg = 10},
-                                {.rpm = 3000, .commanded_deg = 10, .seen_deg = 10}};
-    for (job::Circuit& c : job.circuits) {
-        const parts::Part* sensor = job::sensorOf(job, c);
-        if (sensor == nullptr || !throttle::takesLimits(*sensor))
-            continue;
-        const auto curve = analysis::curve(before, c.id);
-        job::ThrottleLimits limits;
-        limits.closed_v = limits.closedRest_v = curve.front().reading;
-        limits.open_v = limits.openRest_v = curve.back().reading;
-        c.limits = throttle::calibrated(limits, before.facts, c, wiring.paths(c));
-    }
-    if (job.brief->fuel == job::Fuel::Flex) {
-        job.tank.emplace();
-        job.tank->baseline = 0.08;
-    }
-    return job;
-}
-
-/// Line after line as somebody works it; those that another stage proves are left out. How many were passed.
-int workThrough(job::Job& job, std::string& stuck)
-{
-    int passed = 0;
-    for (bool any = true; any;) {
-        any = false;
-        const Sheet s = of(job);
-        stuck.clear();
-        for (size_t i = 0; i < s.lines.size(); ++i) {
-            if (s.standings[i].state == State::Done)
-                continue;
-            stuck += s.lines[i].id + " (" + s.standings[i].reason + ") ";
-            if (s.lines[i].by == By::Work || !s.standings[i].waitsFor.empty() || passed > 200)
-                continue;
-            const auto done = pass(job, s, i, asDue(s.lines[i]), kNow);
-            EXPECT_TRUE(done) << s.lines[i].id << ": " << (done ? "" : done.error().sentence);
-            any = any || done;
-            ++passed;
-        }
-    }
-    return passed;
-}
 
 TEST(RunSheet, OfAnEmptyJobHasNoLines)
 {
@@ -293,43 +192,6 @@ TEST(RunSheet, AReadingOutsideFailsTheLineAndIsKept)
     ASSERT_TRUE(pass(job, s, *indexOf(s, "battery"),
                      {Reading::of(12.5, Dimension::Voltage, Condition::KeyOn), job::ReadingSource::Meter}, kNow));
     EXPECT_EQ(standing(of(job), "battery").state, State::Done);
-}
-
-/// The idle-stop loop: the first reading tells the way, the throttle is zeroed where it rests then, and two readings
-/// tell how far. By hand: 34 % at 0.600 V and 22 % at 0.620 V are 6 % for each 10 mV, so 6 % is at 0.647 V.
-TEST(RunSheet, AnIdleThatIsReadTwiceSaysHowFarTheStopGoes)
-{
-    job::Job job = worked(*job::readFile(demo("curlew")));
-    job::Circuit& tps = *job::find(job, job::CircuitId("tps"));
-    ASSERT_TRUE(tps.limits);
-    tps.limits->closedRest_v = 0.600;
-    std::string stuck;
-    workThrough(job, stuck);
-    ASSERT_EQ(standing(of(job), "idle valve").state, State::Done) << stuck;
-    const auto read = [&](double share) {
-        const Sheet s = of(job);
-        return pass(job, s, *indexOf(s, "idle valve"),
-                    {line(s, "idle valve").window->reading(share), job::ReadingSource::Typed}, kNow);
-    };
-    std::erase_if(job.passed, [](const job::Passed& p) { return p.line == "idle valve"; });
-    ASSERT_TRUE(read(0.34));
-    EXPECT_EQ(standing(of(job), "idle valve").state, State::Failing);
-    EXPECT_THAT(line(of(job), "idle valve").remedy, HasSubstr("in by an eighth of a turn"));
-    tps.limits->closedRest_v = 0.620;
-    tps.limits->closed_v += 0.020;
-    EXPECT_EQ(standing(of(job), "idle valve").state, State::Stale) << "zeroed: it is read again";
-    EXPECT_FALSE(read(0.22)) << "first it reads 0 where it was zeroed";
-    workThrough(job, stuck);
-    while (job.passed.back().line != "idle valve")
-        job.passed.pop_back(); // those behind it rest on it
-    job.passed.pop_back();
-    ASSERT_TRUE(read(0.22));
-    EXPECT_THAT(line(of(job), "idle valve").remedy, HasSubstr("rests at 0.647 V"));
-    const auto kept = job::read(job::write(job));
-    ASSERT_TRUE(kept) << kept.error().text();
-    EXPECT_THAT(line(of(*kept), "idle valve").remedy, HasSubstr("rests at 0.647 V"));
-    ASSERT_TRUE(read(0.06));
-    EXPECT_EQ(standing(of(job), "idle valve").state, State::Done);
 }
 
 /// What the ECU reports of a circuit is a proof like any other: Meter, Board and the fault finder have it.
