@@ -1,4 +1,6 @@
 #include "core/analysis/analysis.h"
+#include "core/book/book.h"
+#include "core/book/pdf.h"
 #include "core/branches/bundle.h"
 #include "core/brief/needs.h"
 #include "core/circuit/solution.h"
@@ -84,11 +86,17 @@ job::Job jobOf(int circuits)
             i.id.value += mark;
             job.ecu.inputs.push_back(i);
         }
+        for (parts::EcuOutput o : petrel.ecu.outputs) {
+            o.id.value += mark;
+            job.ecu.outputs.push_back(o);
+        }
         for (parts::EcuPin p : petrel.ecu.pins) {
             const auto dot = p.at.find('.');
             p.at.insert(dot, mark);
             if (!p.input.empty())
                 p.input.value += mark;
+            if (!p.output.empty())
+                p.output.value += mark;
             job.ecu.pins.push_back(p);
         }
         for (job::Device d : petrel.devices) {
@@ -101,7 +109,10 @@ job::Job jobOf(int circuits)
                 break;
             c.id.value += mark;
             c.device.value += mark;
-            c.input.value += mark;
+            if (!c.input.empty())
+                c.input.value += mark;
+            if (!c.output.empty())
+                c.output.value += mark;
             job.circuits.push_back(c);
         }
     }
@@ -392,6 +403,15 @@ void rankAfterReading(benchmark::State& state)
         benchmark::DoNotOptimize(finder.diagnosis(taken, job::Condition::KeyOn, 1));
 }
 BENCHMARK(rankAfterReading)->Unit(benchmark::kMillisecond);
+
+/// The whole book as a PDF, from the job on: nothing of it was worked out before.
+void printBook(benchmark::State& state)
+{
+    const auto job = std::make_shared<const job::Job>(jobOf(static_cast<int>(state.range(0))));
+    for (auto _ : state)
+        benchmark::DoNotOptimize(book::pdfOf(book::bookOf(analysis::analyse(job)))->size());
+}
+BENCHMARK(printBook)->Arg(23)->Arg(60)->Unit(benchmark::kMillisecond)->Iterations(1);
 
 } // namespace
 } // namespace vicegrip

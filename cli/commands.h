@@ -205,6 +205,34 @@ struct BundleOptions
     bool json = false;
 };
 
+struct BookOptions
+{
+    std::string job;
+    std::string pdf, html; ///< where it is written; one of them
+    std::vector<std::string> chapters; ///< by name; empty: all
+};
+
+struct DiagramOptions
+{
+    std::string job;
+    std::string sheet; ///< by name; empty: all
+    std::string svg; ///< a file for one sheet, a folder for all; empty: their names are printed
+};
+
+struct RecheckOptions
+{
+    std::string job;
+    std::string after; ///< "firmware", "plug A"; empty: what can change is printed
+    bool json = false;
+};
+
+struct CompareOptions
+{
+    std::string before, after;
+    bool csv = false;
+    bool json = false;
+};
+
 int check(const CheckOptions& options);
 int expect(const ExpectOptions& options);
 int netlist(const NetlistOptions& options);
@@ -273,5 +301,13 @@ int runSheet(const SheetOptions& options);
 /// What a log says of the sensors and the wiring, alone or beside an older one.
 int reviewLog(const ReviewOptions& options);
 int findPulls(const PullsOptions& options);
+/// The build book as a file.
+int writeBook(const BookOptions& options);
+/// The wiring diagrams as SVG.
+int drawDiagram(const DiagramOptions& options);
+/// What is to be measured again after a change.
+int recheckAfter(const RecheckOptions& options);
+/// What is different between two jobs.
+int compareJobs(const CompareOptions& options);
 
 } // namespace vicegrip::cli

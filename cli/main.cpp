@@ -312,6 +312,43 @@ int main(int argc, char** argv)
     planCommand->add_flag("--json", planOptions.json, "Print JSON");
     planCommand->callback([&] { code = plan(planOptions); });
 
+    BookOptions bookOptions;
+    auto* bookCommand = app.add_subcommand("book", "Write the build book: everything fitted, proved, scaled and open.");
+    bookCommand->add_option("JOB", bookOptions.job, "A .vicegrip file")->required();
+    auto* bookAs = bookCommand->add_option_group("as");
+    bookAs->add_option("--pdf", bookOptions.pdf, "Write a PDF to this file");
+    bookAs->add_option("--html", bookOptions.html, "Write a page of HTML to this file");
+    bookAs->require_option(1);
+    bookCommand->add_option("--chapter", bookOptions.chapters, "Only these chapters, by name; may be repeated");
+    bookCommand->callback([&] { code = writeBook(bookOptions); });
+
+    DiagramOptions diagramOptions;
+    auto* diagramCommand = app.add_subcommand("diagram", "Draw the wiring as sheets; without --svg, name them.");
+    diagramCommand->add_option("JOB", diagramOptions.job, "A .vicegrip file")->required();
+    diagramCommand->add_option("--sheet", diagramOptions.sheet, "One sheet, by name");
+    diagramCommand->add_option("--svg", diagramOptions.svg, "Write SVG: to a file with --sheet, else into a folder");
+    diagramCommand->callback([&] { code = drawDiagram(diagramOptions); });
+
+    RecheckOptions recheckOptions;
+    auto* recheckCommand =
+        app.add_subcommand("recheck", "Print what is to be measured again after a change, in the order of risk.");
+    recheckCommand->add_option("JOB", recheckOptions.job, "A .vicegrip file")->required();
+    recheckCommand->add_option(
+        "--after", recheckOptions.after,
+        "firmware, supply, battery, plug NAME, ground NAME, fuse NAME, relay NAME, switch NAME, sensor "
+        "CIRCUIT, actuator CIRCUIT; without it, what can change is printed");
+    recheckCommand->add_flag("--json", recheckOptions.json, "Print JSON");
+    recheckCommand->callback([&] { code = recheckAfter(recheckOptions); });
+
+    CompareOptions compareOptions;
+    auto* compareCommand =
+        app.add_subcommand("compare", "Print what is different between two jobs, or two states of one.");
+    compareCommand->add_option("BEFORE", compareOptions.before, "A .vicegrip file")->required();
+    compareCommand->add_option("AFTER", compareOptions.after, "A .vicegrip file")->required();
+    auto* compareCsv = compareCommand->add_flag("--csv", compareOptions.csv, "Print CSV");
+    compareCommand->add_flag("--json", compareOptions.json, "Print JSON")->excludes(compareCsv);
+    compareCommand->callback([&] { code = compareJobs(compareOptions); });
+
     SheetOptions sheetOptions;
     auto* sheetCommand = app.add_subcommand("sheet", "Print the run sheet: what is seen before power, start and road.");
     sheetCommand->add_option("JOB", sheetOptions.job, "A .vicegrip file")->required();

@@ -20,7 +20,7 @@ using units::Dimension;
 
 constexpr size_t kMostWires = 500;
 
-std::string_view stateName(pinning::PinState state)
+std::string_view stateWord(pinning::PinState state)
 {
     using pinning::PinState;
     switch (state) {
@@ -58,7 +58,7 @@ Json pinJson(const job::Job& job, const pinning::Pin& pin, const parts::Layout& 
     for (const job::WireId& w : pin.wires)
         wires.push_back(w.value);
     Json out = {{"cavity", pin.at.cavity},
-                {"state", stateName(pin.state)},
+                {"state", stateWord(pin.state)},
                 {"for", use == uses.end() ? "" : use->second.purpose},
                 {"wires", wires},
                 {"other_end", pinning::otherEnds(job, pin)}};

@@ -132,7 +132,7 @@ Result<std::vector<review::Compared>> comparedBy(const ReviewOptions& options, c
     const auto column = std::ranges::find(after.log.columns, options.column, &log::Column::name);
     if (column == after.log.columns.end())
         return fail(ErrorCode::Reference, phrase("the log has no column \"{}\"", options.column));
-    auto one = compare(before, after, static_cast<size_t>(column - after.log.columns.begin()), *purpose);
+    auto one = review::compare(before, after, static_cast<size_t>(column - after.log.columns.begin()), *purpose);
     if (!one)
         return tl::make_unexpected(one.error());
     return std::vector{std::move(*one)};

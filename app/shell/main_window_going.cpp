@@ -10,7 +10,7 @@
 #include "app/shell/start_page.h"
 #include "app/stages/board/board_page.h"
 #include "app/stages/brief/brief_page.h"
-#include "app/stages/handover/logbook_page.h"
+#include "app/stages/handover/handover_page.h"
 #include "app/stages/inputs/inputs_page.h"
 #include "app/stages/library/part_page.h"
 #include "app/stages/meter/meter_page.h"
@@ -54,7 +54,7 @@ StagePage* makePage(Desk& desk, Stage stage)
     case Stage::Trigger:
         return new TriggerPage(desk);
     case Stage::Handover:
-        return new LogbookPage(desk);
+        return new HandoverPage(desk);
     case Stage::Start:
         return new StartStage(desk);
     }

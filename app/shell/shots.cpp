@@ -86,7 +86,6 @@ std::vector<Shot> shots(MainWindow& window)
         {QStringLiteral("inputs"), [=] { go("inj2", Stage::Inputs); }},
         {QStringLiteral("pins"), [=] { go("cam", Stage::Pins); }},
         {QStringLiteral("pins-harness"), [&window] { press(window, "pins-harness"); }},
-        {QStringLiteral("pins-order"), [&window] { press(window, "pins-order"); }},
         {QStringLiteral("meter"), [=] { go("fp", Stage::Meter); }},
         {QString(),
          [=, &window] {
@@ -99,11 +98,6 @@ std::vector<Shot> shots(MainWindow& window)
         {QStringLiteral("scale"), [] {}},
         {QStringLiteral("scale-budget"), [&window] { press(window, "scale-budget"); }},
         {QString(), [=] { go("crank", Stage::Trigger); }},
-        {QString(), [&window] { press(window, "hand-turn"); }},
-        {QString(), [&window] { press(window, "hand-turn"); }},
-        {QString(), [&window] { press(window, "hand-turn"); }},
-        {QString(), [&window] { press(window, "hand-turn"); }},
-        {QStringLiteral("trigger-hand"), [&window] { press(window, "hand-turn"); }},
         {QString(),
          [&window] {
              press(window, "trigger-capture");
@@ -122,6 +116,8 @@ std::vector<Shot> shots(MainWindow& window)
              enterFile(window, "log-file", "logs", "petrel-before.csv");
          }},
         {QStringLiteral("log-review"), [] {}},
+        {QStringLiteral("handover"), [=] { go("clt", Stage::Handover); }},
+        {QStringLiteral("handover-diagram"), [&window] { press(window, "handover-diagram"); }},
         {QString(), [&window] { trigger(window, QKeySequence(Qt::Key_F4)); }},
         {QString(), [&window] { trigger(window, QKeySequence(Qt::Key_F5)); }},
         {QString(), [] {}},
@@ -181,21 +177,6 @@ std::vector<Shot> shots(MainWindow& window)
         {QString(), [&window] { press(window, "take"); }},
         {QString(), [&window] { press(window, "practice-give-up"); }},
         {QStringLiteral("practice"), [] {}},
-        {QString(),
-         [&window] { // another, of what comes and goes
-             window.beginRound(practice::Level::Comes);
-         }},
-        {QString(), [&window] { press(window, "meter-wiggle"); }},
-        {QString(), [&window] { press(window, "wiggle-there"); }},
-        {QString(), [] {}},
-        {QString(), [] {}},
-        {QString(), [] {}},
-        {QString(), [&window] { press(window, "wiggle-there"); }},
-        {QString(), [] {}},
-        {QString(), [] {}},
-        {QString(), [] {}},
-        {QString(), [] {}},
-        {QStringLiteral("meter-wiggle"), [&window] { press(window, "wiggle-there"); }},
     };
 }
 

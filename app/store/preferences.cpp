@@ -4,6 +4,7 @@
 
 #include <QLocale>
 
+#include <algorithm>
 #include <functional>
 
 namespace vicegrip::app {
@@ -164,6 +165,12 @@ void Preferences::read()
         m_now.callOut = v.is_boolean() && v.get<bool>();
         return v.is_boolean();
     });
+    reader.member("", "book_without", [&](const json& v) {
+        if (!v.is_array() || !std::ranges::all_of(v, [](const json& name) { return name.is_string(); }))
+            return false;
+        m_now.bookWithout = v.get<std::vector<std::string>>();
+        return true;
+    });
     for (const Number& n : numbers())
         reader.member(n.group, n.name, [&](const json& v) {
             const double value = v.is_number() ? v.get<double>() : -1;
@@ -185,6 +192,7 @@ json Preferences::members() const
         if (paper == m_now.paper)
             out["paper"] = name;
     out["call_out"] = m_now.callOut;
+    out["book_without"] = m_now.bookWithout;
     for (const Number& n : numbers())
         out[n.group][n.name] = n.get(m_now);
     return out;

@@ -8,6 +8,9 @@
 #include <QObject>
 #include <QString>
 
+#include <string>
+#include <vector>
+
 namespace vicegrip::app {
 
 /// What the window's colours follow.
@@ -25,6 +28,7 @@ struct Preferred
     Paper paper = Paper::Day;
     int textSize = 100; ///< percent of the design's
     bool callOut = false; ///< pins are spoken from the start
+    std::vector<std::string> bookWithout; ///< chapters that are left out of the build book, by name
     materials::Habits habits;
     job::Meter meter; ///< his own, for new jobs
 

@@ -7,8 +7,7 @@
 
 namespace vicegrip::app {
 
-/// Writes text whole or not at all: under a hidden name beside the file, to the disk, then in its place. A kill leaves
-/// at most that hidden file, which the next writing takes up. Errors (Io) carry the file's name.
+/// As core/base/write_file.h has it.
 [[nodiscard]] Result<void> writeWhole(const QString& path, const QByteArray& text);
 
 } // namespace vicegrip::app

@@ -3,6 +3,7 @@
 #include "app/widgets/text.h"
 #include "core/bus/bus.h"
 #include "core/electrics/wiring.h"
+#include "core/scaling/budget.h"
 #include "core/seating/compatibility.h"
 #include "core/units/shown.h"
 
@@ -93,9 +94,7 @@ QString shownHeading(const parts::Part& sensor)
 
 QString errorText(const parts::Part& sensor, double si)
 {
-    const double shown = units::differenceToUnit(si, sensor.measures, sensor.unit);
-    const int decimals = shown >= 10 ? 1 : shown >= 0.1 ? 2 : 3;
-    return QStringLiteral("± ") + text(units::formatDifference(si, sensor.measures, sensor.unit, decimals));
+    return text(scaling::errorText(sensor, si));
 }
 
 int inputIndex(const job::Job& job, const job::CircuitId& circuit)

@@ -12,7 +12,7 @@ namespace vicegrip::capture {
 namespace {
 
 constexpr sf_count_t kPiece = 65536; // frames that are read at once
-constexpr sf_count_t kMostSamples = 200'000'000; // of all channels
+constexpr sf_count_t kMostInWave = 200'000'000; // of all channels
 
 struct CloseSound
 {
@@ -43,14 +43,14 @@ Result<Seen> readWave(const std::filesystem::path& file)
     std::error_code unknown;
     const auto bytes = static_cast<sf_count_t>(std::filesystem::file_size(file, unknown));
     const sf_count_t frames =
-        unknown ? 0 : std::min({info.frames, kMostSamples / info.channels, bytes * kPacked / info.channels});
+        unknown ? 0 : std::min({info.frames, kMostInWave / info.channels, bytes * kPacked / info.channels});
     for (Channel& c : out.channels)
         c.volts.reserve(static_cast<std::size_t>(std::max<sf_count_t>(0, frames)));
     std::vector<float> piece(static_cast<std::size_t>(kPiece) * channels);
     sf_count_t all = 0;
     for (sf_count_t n = 0; (n = sf_readf_float(sound.get(), piece.data(), kPiece)) > 0;) {
         all += n * info.channels;
-        if (all > kMostSamples)
+        if (all > kMostInWave)
             return fail(ErrorCode::TooBig, phrase("it has more than {} million samples", "200"),
                         {file.string(), {}, 0, 0});
         for (std::size_t i = 0; i < static_cast<std::size_t>(n) * channels; ++i)

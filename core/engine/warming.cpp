@@ -11,7 +11,7 @@ constexpr double kOpens_k = 8; ///< a thermostat is whole open so much later
 constexpr double kOilFollows_s = 300, kGearboxFollows_s = 900;
 // How far oil stands above the coolant, and a gearbox above the air, where the engine turns at 600 rad/s.
 constexpr double kOilAbove_k = 18, kGearboxAbove_k = 55, kFast_rad_s = 600;
-constexpr double kStep_s = 0.5; ///< far below every time constant
+constexpr double kWarmStep_s = 0.5; ///< far below every time constant
 
 } // namespace
 
@@ -22,8 +22,8 @@ void Warming::cool(double ambient_k)
 
 void Warming::pass(double seconds, double heat_w, const Cooling& by)
 {
-    for (double left = seconds; left > 0; left -= kStep_s) {
-        const double dt = left < kStep_s ? left : kStep_s;
+    for (double left = seconds; left > 0; left -= kWarmStep_s) {
+        const double dt = left < kWarmStep_s ? left : kWarmStep_s;
         const double opened = std::clamp((m_coolant_k - kThermostat_k) / kOpens_k, 0.0, 1.0);
         const double radiator = opened * (kStill_w_per_k + kFan_w_per_k * by.fan + kDriven_w_per_k * by.speed_m_s);
         m_coolant_k += dt * (heat_w - (kLoses_w_per_k + radiator) * (m_coolant_k - by.ambient_k)) / kHolds_j_per_k;

@@ -47,6 +47,29 @@ std::string ofUnit(EcuPinRole role)
 
 } // namespace
 
+std::string_view stateName(PinState state)
+{
+    switch (state) {
+    case PinState::Open:
+        return key("nothing");
+    case PinState::BlankDue:
+        return key("blank plug");
+    case PinState::BlankIn:
+        return key("blank plug in");
+    case PinState::Planned:
+        return key("planned");
+    case PinState::InHand:
+        return key("in hand");
+    case PinState::Seated:
+        return key("in, not counted again");
+    case PinState::Counted:
+        return key("in, counted twice");
+    case PinState::Wrong:
+        break;
+    }
+    return key("wrong");
+}
+
 std::map<job::PointRef, PinUse> pinUses(const job::Job& job)
 {
     std::map<job::PointRef, PinUse> out;

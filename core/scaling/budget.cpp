@@ -4,6 +4,7 @@
 #include "core/electrics/readings.h"
 #include "core/fuel/blend.h"
 #include "core/scaling/search_range.h"
+#include "core/units/shown.h"
 
 #include <algorithm>
 #include <cmath>
@@ -269,6 +270,13 @@ std::vector<Budget> budgetOver(const job::Job& job, const job::Circuit& circuit,
             out.push_back(std::move(*b));
     }
     return out;
+}
+
+std::string errorText(const parts::Part& sensor, double si)
+{
+    const double shown = units::differenceToUnit(si, sensor.measures, sensor.unit);
+    const int decimals = shown >= 10 ? 1 : shown >= 0.1 ? 2 : 3;
+    return "± " + units::formatDifference(si, sensor.measures, sensor.unit, decimals);
 }
 
 } // namespace vicegrip::scaling

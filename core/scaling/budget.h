@@ -31,6 +31,9 @@ struct BudgetLine
     std::string most; ///< what weighs most in it, as a fact subject; empty: nothing does
 };
 
+/// "± 1.9 °C": an error of a sensor's value, from SI, with as many decimals as it deserves.
+[[nodiscard]] std::string errorText(const parts::Part& sensor, double si);
+
 /// What an error does to the fuel, for sensors that enter the fuelling.
 struct MixtureCost
 {

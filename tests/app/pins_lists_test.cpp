@@ -261,6 +261,8 @@ TEST(Logbook, WhatIsDoneStandsThereAndIsFound)
     w.settle();
     w.key(Qt::Key_8, Qt::ControlModifier);
     w.settle();
+    w.click("handover-logbook");
+    w.settle();
     EXPECT_THAT(w.cell("logbook", 0, 1), HasSubstr("Close sleeves and shrink: done"));
     const int all = w.table("logbook")->rowCount();
     w.type(w.find<QLineEdit>("logbook-filter"), "clt seated");

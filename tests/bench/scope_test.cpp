@@ -2,6 +2,7 @@
 #include "bench/scpi.h"
 #include "core/decoded/decoded.h"
 #include "core/electrics/readings.h"
+#include "core/trigger/cam.h"
 #include "tests/support/petrel.h"
 
 #include <QtEndian>

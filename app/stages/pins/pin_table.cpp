@@ -1,5 +1,7 @@
 #include "app/stages/pins/pin_table.h"
 
+#include "core/pinning/pin_use.h"
+
 #include "app/widgets/state_glyph.h"
 #include "core/parts/conductor.h"
 
@@ -35,25 +37,7 @@ proof::State glyphOf(PinState state)
 
 QString stateText(PinState state)
 {
-    switch (state) {
-    case PinState::Open:
-        return PinTable::tr("nothing");
-    case PinState::BlankDue:
-        return PinTable::tr("blank plug");
-    case PinState::BlankIn:
-        return PinTable::tr("blank plug in");
-    case PinState::Planned:
-        return PinTable::tr("planned");
-    case PinState::InHand:
-        return PinTable::tr("in hand");
-    case PinState::Seated:
-        return PinTable::tr("in, not counted again");
-    case PinState::Counted:
-        return PinTable::tr("in, counted twice");
-    case PinState::Wrong:
-        break;
-    }
-    return PinTable::tr("wrong");
+    return said(pinning::stateName(state));
 }
 
 PinTable::PinTable(QWidget* parent)

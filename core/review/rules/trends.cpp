@@ -16,7 +16,7 @@ constexpr double kLeastOfEither_s = 60; // of either
 constexpr double kLast_s = 300, kStillRises = 0.5 / 60; // K a second
 constexpr double kHotGearbox_k = 273.15 + 100, kHotOil_k = 273.15 + 120; // typical
 
-struct Mean
+struct TrendMean
 {
     double sum = 0, seconds = 0;
     [[nodiscard]] double value() const { return sum / seconds; }
@@ -53,7 +53,7 @@ void trend(const Rows& rows, Quantity quantity, double hot_k, Findings& out)
     const auto& m = rows.meanings()[*column];
     const auto road = rows.column(Quantity::RoadSpeed);
     const auto speed = road ? rows.held(*road) : std::span<const float>();
-    Mean cruise, traffic;
+    TrendMean cruise, traffic;
     double hottest = -INFINITY;
     std::size_t at = 0;
     for (std::size_t i = 1; i < held.size(); ++i) {
@@ -67,7 +67,7 @@ void trend(const Rows& rows, Quantity quantity, double hot_k, Findings& out)
         if (!road)
             continue;
         const double v = rows.meanings()[*road].toSi(speed[i]);
-        Mean* mean = v > kCruise_mps ? &cruise : v < kTraffic_mps ? &traffic : nullptr;
+        TrendMean* mean = v > kCruise_mps ? &cruise : v < kTraffic_mps ? &traffic : nullptr;
         if (mean != nullptr) {
             mean->sum += k * dt;
             mean->seconds += dt;

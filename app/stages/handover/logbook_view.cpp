@@ -1,4 +1,4 @@
-#include "app/stages/handover/logbook_page.h"
+#include "app/stages/handover/logbook_view.h"
 
 #include "app/widgets/hand_focus.h"
 #include "app/widgets/labels.h"
@@ -13,8 +13,9 @@
 
 namespace vicegrip::app {
 
-LogbookPage::LogbookPage(Desk& desk, QWidget* parent)
-    : StagePage(desk, parent),
+LogbookView::LogbookView(Desk& desk, QWidget* parent)
+    : QWidget(parent),
+      m_desk(desk),
       m_filter(new QLineEdit),
       m_count(label({}, look::Size::Small, false, true)),
       m_table(new ListTable("logbook", tr("Logbook, latest first"), {{tr("When"), 150, true}, {tr("What"), 0, false}}))
@@ -28,23 +29,18 @@ LogbookPage::LogbookPage(Desk& desk, QWidget* parent)
     top->addWidget(m_filter, 1);
     top->addWidget(m_count);
     auto* column = new QVBoxLayout(this);
-    column->setContentsMargins(look::kMargin, look::kMargin, look::kMargin, look::kGap);
-    column->addWidget(label(tr("Logbook"), look::Size::Title, true));
-    column->addWidget(label(tr("What hands did and what was read, latest first. The build book and the tuner's packet "
-                               "are not built yet; they will be drawn from this."),
-                            look::Size::Small, false, true));
+    column->setContentsMargins(0, look::kGap, 0, 0);
+    column->addWidget(label(tr("What hands did and what was read, latest first."), look::Size::Small, false, true));
     column->addLayout(top);
     column->addWidget(m_table, 1);
-    connect(m_filter, &QLineEdit::textChanged, this, &LogbookPage::refresh);
+    connect(m_filter, &QLineEdit::textChanged, this, &LogbookView::refresh);
     connect(new QShortcut(QKeySequence(Qt::Key_Slash), this), &QShortcut::activated, m_filter,
             [this] { m_filter->setFocus(); });
     handFocus(this, m_table);
 }
 
-void LogbookPage::goToEntry(const lookup::Entry& entry)
+void LogbookView::goTo(const lookup::Entry& entry)
 {
-    if (entry.kind != lookup::Kind::Log)
-        return;
     m_filter->clear();
     for (int row = 0; row < m_table->rowCount(); ++row)
         if (m_table->item(row, 1)->text() == text(entry.text)) {
@@ -55,7 +51,7 @@ void LogbookPage::goToEntry(const lookup::Entry& entry)
     m_table->setFocus();
 }
 
-void LogbookPage::refresh()
+void LogbookView::refresh()
 {
     const auto job = m_desk.store.job();
     std::vector<QStringList> rows;

@@ -1,0 +1,147 @@
+#include "app/stages/handover/compare_view.h"
+
+#include "app/store/whole_file.h"
+#include "app/widgets/hand_focus.h"
+#include "app/widgets/key_button.h"
+#include "app/widgets/labels.h"
+#include "app/widgets/list_table.h"
+#include "app/widgets/typed_field.h"
+#include "core/job/json.h"
+
+#include <QDir>
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QLineEdit>
+#include <QVBoxLayout>
+
+namespace vicegrip::app {
+
+CompareView::CompareView(Desk& desk, QWidget* parent)
+    : QWidget(parent),
+      m_desk(desk),
+      m_field(new TypedField(tr("Another file of this job, or another job"),
+                             [](const QString& typed) -> Result<QString> {
+                                 if (typed.trimmed().isEmpty() || QFileInfo(typed.trimmed()).isFile())
+                                     return QString();
+                                 return fail(ErrorCode::Io, tr("there is no such file").toStdString());
+                             })),
+      m_said(label({}, look::Size::Body)),
+      m_list(new ListTable(
+          "differences", tr("What is different"),
+          {{tr("About"), 100, false}, {tr("What"), 0, false}, {tr("There"), 0, true}, {tr("Here, now"), 0, true}})),
+      m_open(KeyButton::bound(this, "compare-open", tr("Choose a file"), Qt::Key_O, true)),
+      m_saved(KeyButton::bound(this, "compare-saved", tr("With what was saved last"), Qt::Key_L, false)),
+      m_save(KeyButton::bound(this, "compare-save", tr("Save the list"), Qt::Key_S, false)),
+      m_work([this](const Compared& c) { show(c); })
+{
+    m_field->edit()->setObjectName(QStringLiteral("compare-file"));
+    m_field->leaveLettersWhileEmpty();
+    m_said->setObjectName(QStringLiteral("compare-said"));
+    m_list->setWordWrap(true);
+    m_list->verticalHeader()->setDefaultSectionSize(40_px);
+    auto* keys = new QHBoxLayout;
+    keys->setSpacing(look::kGap);
+    keys->addWidget(m_open);
+    keys->addWidget(m_saved);
+    keys->addWidget(m_save);
+    keys->addStretch(1);
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, look::kGap, 0, 0);
+    column->setSpacing(look::kGap);
+    column->addWidget(m_field);
+    column->addWidget(m_said);
+    column->addWidget(m_list, 1);
+    column->addLayout(keys);
+    connect(m_field, &TypedField::entered, this, [this](const QString& typed) { choose(typed.trimmed()); });
+    connect(m_open, &KeyButton::clicked, this, [this] {
+        const QString file = QFileDialog::getOpenFileName(
+            this, tr("Compare with"), QFileInfo(m_desk.store.path()).path(), tr("Jobs (*.vicegrip);;All files (*)"));
+        if (!file.isEmpty()) {
+            m_field->setText(file);
+            choose(file);
+        }
+    });
+    connect(m_saved, &KeyButton::clicked, this, [this] { choose(m_desk.store.path()); });
+    connect(m_save, &KeyButton::clicked, this, &CompareView::save);
+    handFocus(this, m_list);
+}
+
+void CompareView::choose(const QString& file)
+{
+    m_file = file;
+    m_of = nullptr;
+    refresh();
+}
+
+void CompareView::refresh()
+{
+    m_saved->setEnabled(!m_desk.store.path().isEmpty());
+    m_save->setEnabled(!m_compared.differences.empty());
+    if (m_file.isEmpty()) {
+        m_said->setText(
+            tr("A file of last month, or what was saved before today's work: what is different from it stands "
+               "here, as the job is now."));
+        return;
+    }
+    if (m_of != m_desk.store.analysis())
+        compare();
+}
+
+void CompareView::compare()
+{
+    m_of = m_desk.store.analysis();
+    m_said->setText(tr("Comparing …"));
+    m_work.ask([file = m_file, now = m_of]() -> Compared {
+        auto job = job::readFile(QFile::encodeName(file).toStdString());
+        if (!job)
+            return {file, text(job.error().text()), {}};
+        const auto there = analysis::analyse(std::make_shared<const job::Job>(std::move(*job)));
+        return {file, {}, compare::differences(there, *now)};
+    });
+}
+
+void CompareView::show(const Compared& compared)
+{
+    m_compared = compared;
+    std::vector<QStringList> rows;
+    std::vector<int> strong;
+    const auto heading = [&](const QString& words) {
+        strong.push_back(static_cast<int>(rows.size()));
+        rows.push_back({words});
+    };
+    const auto orDash = [](const std::string& words) { return words.empty() ? QStringLiteral("–") : text(words); };
+    int changed = 0;
+    for (size_t i = 0; i < compared.differences.size(); ++i) {
+        const compare::Difference& d = compared.differences[i];
+        const bool follows = compare::follows(d.about);
+        changed += follows ? 0 : 1;
+        if (i == 0 || follows != compare::follows(compared.differences[i - 1].about))
+            heading(follows ? tr("Follows") : tr("Changed"));
+        rows.push_back({said(compare::aboutName(d.about)), text(d.what), orDash(d.before), orDash(d.after)});
+    }
+    m_list->fill(rows, strong);
+    const QString name = QFileInfo(compared.file).fileName();
+    m_said->setText(!compared.trouble.isEmpty() ? compared.trouble
+                    : rows.empty()              ? tr("Nothing is different from %1.").arg(name)
+                                                : tr("%1: %2 changed, %3 follow.")
+                                         .arg(name)
+                                         .arg(changed)
+                                         .arg(static_cast<int>(compared.differences.size()) - changed));
+    setInk(m_said, compared.trouble.isEmpty() ? look::colours().ink : look::colours().failing);
+    m_save->setEnabled(!compared.differences.empty());
+}
+
+void CompareView::save()
+{
+    if (m_compared.differences.empty() || m_desk.store.path().isEmpty())
+        return;
+    const QFileInfo job(m_desk.store.path());
+    const QString file = job.dir().filePath(job.completeBaseName() + QStringLiteral("-differences.csv"));
+    const auto written = writeWhole(file, QByteArray::fromStdString(compare::toCsv(m_compared.differences)));
+    m_said->setText(written ? tr("%1 is written, beside the job.").arg(QDir::toNativeSeparators(file))
+                            : text(written.error().text()));
+}
+
+} // namespace vicegrip::app

@@ -1,0 +1,42 @@
+#pragma once
+
+#include "app/stages/stage_page.h"
+
+class QStackedWidget;
+
+namespace vicegrip::app {
+
+class AgainView;
+class BookView;
+class CompareView;
+class DiagramView;
+class LogbookView;
+
+/// Handover: what leaves the job for somebody else. The build book, the wiring diagram, what to measure again after a
+/// change, what is different from another file, and the logbook.
+class HandoverPage : public StagePage
+{
+    Q_OBJECT
+
+  public:
+    explicit HandoverPage(Desk& desk, QWidget* parent = nullptr);
+
+    void refresh() override;
+    void goToEntry(const lookup::Entry& entry) override;
+
+  protected:
+    [[nodiscard]] ViewBar* bar() const override { return m_bar; }
+
+  private:
+    enum View { Book, Diagram, Again, Compare, Logbook };
+
+    ViewBar* m_bar;
+    QStackedWidget* m_stack;
+    BookView* m_book;
+    DiagramView* m_diagram;
+    AgainView* m_again;
+    CompareView* m_compare;
+    LogbookView* m_logbook;
+};
+
+} // namespace vicegrip::app

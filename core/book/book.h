@@ -1,0 +1,50 @@
+#pragma once
+
+#include "core/analysis/analysis.h"
+#include "core/book/content.h"
+#include "core/materials/habits.h"
+
+#include <set>
+#include <string>
+#include <string_view>
+#include <vector>
+
+/// What was built, as a book that stands on its own: everything that was fitted, proved, scaled and is still open, from
+/// the job alone. The same job, cut by the same habits, makes the same book, to the last byte: what it says of time is
+/// said of the last entry of its logbook.
+///
+///     std::string html = book::htmlOf(book::bookOf(analysis));
+///
+/// In this room too: content.h (what a book consists of), chapters.h (inside: a function for each chapter), html.h and
+/// pdf.h (the book as a file), paged.h (inside: blocks on pages), harness_figure.h (inside).
+namespace vicegrip::book {
+
+enum class Chapter {
+    Circuits, ///< each with what it is, where it sits, and what was read where
+    Plugs, ///< faces, and what is in each cavity
+    Wires, ///< as they are drawn and cut
+    Harness, ///< how it lies, and what goes over it
+    Diagrams,
+    Scaling, ///< tables, their errors, limits
+    Trigger,
+    RunSheet,
+    Logs, ///< captures and marks
+    Findings,
+    Again, ///< what must be read again after which change
+    Logbook
+};
+[[nodiscard]] const std::vector<Chapter>& allChapters();
+/// Its name for files and the command line: "run-sheet"; and its title, a key: `phrase` says it.
+[[nodiscard]] std::string_view chapterName(Chapter chapter);
+[[nodiscard]] std::string_view chapterTitle(Chapter chapter);
+
+/// What stands in it, in a few words: "23 circuits, 15 readings"; empty: nothing, and it is left out.
+[[nodiscard]] std::string chapterHolds(const analysis::Analysis& analysis, Chapter chapter);
+
+/// The book of a job, with these chapters, wires cut as this workshop cuts: chapters that have nothing to say of this
+/// job are left out.
+[[nodiscard]] Book bookOf(const analysis::Analysis& analysis, const std::set<Chapter>& chapters,
+                          const materials::Habits& habits = {});
+[[nodiscard]] Book bookOf(const analysis::Analysis& analysis);
+
+} // namespace vicegrip::book

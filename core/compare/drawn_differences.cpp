@@ -1,0 +1,195 @@
+#include "core/base/phrase.h"
+#include "core/compare/told.h"
+#include "core/parts/describe.h"
+#include "core/units/units.h"
+
+#include <sstream>
+
+/// What was drawn otherwise: circuits, wires, cavities, parts.
+namespace vicegrip::compare {
+namespace {
+
+std::string areaAndColour(const job::Wire& w)
+{
+    return w.colour + " " + units::formatExact(w.area_m2, units::Dimension::Area);
+}
+
+std::string metres(double m)
+{
+    return units::formatExact(m, units::Dimension::Length);
+}
+
+std::string seatText(const job::Job& job, const job::Circuit& c)
+{
+    if (!job::isSeated(c))
+        return phrase("no seat");
+    std::string out = job::seatOf(c);
+    for (const job::PointRef& at : job::seatCavities(job, c))
+        out += ", " + job::spoken(job, at);
+    return out;
+}
+
+std::string partName(const job::Job& job, const job::Circuit& c)
+{
+    const parts::Part* part = job::partOf(job, c);
+    return part == nullptr ? std::string() : part->name;
+}
+
+/// Where its two ends are, told from one to the other.
+std::string waysOf(const job::Job& job, const job::Wire& w)
+{
+    return phrase("{} to {}", job::spoken(job, w.from), job::spoken(job, w.to));
+}
+
+/// Wires by the place they end in.
+std::map<job::PointRef, std::string> ends(const job::Job& job)
+{
+    std::map<job::PointRef, std::string> out;
+    for (const job::Wire& w : job.wires)
+        for (const job::PointRef& end : {w.from, w.to}) {
+            std::string& held = out[end];
+            held += (held.empty() ? "" : ", ") + w.id.value;
+        }
+    return out;
+}
+
+std::string limitsText(const job::Circuit& c)
+{
+    const auto volts = [](double v) { return units::format(v, units::Dimension::Voltage, "V", 3); };
+    return c.limits ? phrase("closed {}, open {}", volts(c.limits->closed_v), volts(c.limits->open_v)) : std::string();
+}
+
+std::string amps(double a)
+{
+    return a > 0 ? units::format(a, units::Dimension::Current, "A", 1) : phrase("not said");
+}
+
+/// The lines of a part's description by their keys; what has none is one text.
+std::map<std::string, std::string> linesOf(const parts::Part& part)
+{
+    std::map<std::string, std::string> out;
+    std::istringstream lines(parts::textOf(part));
+    for (std::string line; std::getline(lines, line);) {
+        const size_t colon = line.find(": ");
+        std::string& held = out[colon == std::string::npos ? "table" : line.substr(0, colon)];
+        held += (held.empty() ? "" : "; ") + (colon == std::string::npos ? line : line.substr(colon + 2));
+    }
+    return out;
+}
+
+} // namespace
+
+void circuits(Told& told, const job::Job& before, const job::Job& after)
+{
+    for (const auto& [then, now] : paired(before.circuits, after.circuits, [](const auto& c) { return c.id.value; })) {
+        if (then == nullptr || now == nullptr) {
+            const job::Circuit& c = then == nullptr ? *now : *then;
+            told.tell(About::Circuit, c.id, c.name, then == nullptr ? "" : seatText(before, *then),
+                      now == nullptr ? "" : seatText(after, *now));
+            continue;
+        }
+        told.tell(About::Circuit, now->id, phrase("{}, name", now->name), then->name, now->name);
+        told.tell(About::Circuit, now->id, phrase("{}, seat", now->name), seatText(before, *then),
+                  seatText(after, *now));
+        told.tell(About::Circuit, now->id, phrase("{}, part", now->name), partName(before, *then),
+                  partName(after, *now));
+        told.tell(About::Circuit, now->id, phrase("{}, limits", now->name), limitsText(*then), limitsText(*now));
+    }
+}
+
+void wires(Told& told, const job::Job& before, const job::Job& after)
+{
+    for (const auto& [then, now] : paired(before.wires, after.wires, [](const auto& w) { return w.id.value; })) {
+        const std::string name = phrase("Wire {}", (then == nullptr ? now : then)->id.value);
+        if (then == nullptr || now == nullptr) {
+            const auto text = [](const job::Job& job, const job::Wire* w) {
+                return w == nullptr ? std::string()
+                                    : areaAndColour(*w) + ", " + metres(w->length_m) + ", " + waysOf(job, *w);
+            };
+            told.tell(About::Wire, {}, name, text(before, then), text(after, now));
+            continue;
+        }
+        told.tell(About::Wire, {}, phrase("{}, colour and area", name), areaAndColour(*then), areaAndColour(*now));
+        told.tell(About::Wire, {}, phrase("{}, length", name), metres(then->length_m), metres(now->length_m));
+    }
+}
+
+void cavities(Told& told, const job::Job& before, const job::Job& after)
+{
+    // Of a wire that came or went, its own line tells the ends.
+    std::set<std::string> both;
+    for (const auto& [then, now] : paired(before.wires, after.wires, [](const auto& w) { return w.id.value; }))
+        if (then != nullptr && now != nullptr)
+            both.insert(then->id.value);
+    const auto kept = [&](const job::Job& job) {
+        job::Job some;
+        for (const job::Wire& w : job.wires)
+            if (both.contains(w.id.value))
+                some.wires.push_back(w);
+        return ends(some);
+    };
+    const auto then = kept(before), now = kept(after);
+    std::set<job::PointRef> places;
+    for (const auto* side : {&then, &now})
+        for (const auto& [place, held] : *side)
+            places.insert(place);
+    for (const job::PointRef& place : places) {
+        const auto text = [&](const auto& side) {
+            const auto it = side.find(place);
+            return it == side.end() ? phrase("no wire") : it->second;
+        };
+        const std::string spoken = job::spoken(after, place);
+        told.tell(About::Cavity, {}, spoken.empty() ? job::spoken(before, place) : spoken, text(then), text(now));
+    }
+}
+
+/// What no fact holds of fuses, consumers and stretches: no reading rests on it.
+void fitted(Told& told, const job::Job& before, const job::Job& after)
+{
+    const auto name = [](const auto& x) { return x.label.empty() ? x.id : x.label; };
+    for (const auto& [then, now] : paired(before.switches, after.switches, [](const auto& s) { return s.id; }))
+        if (then != nullptr && now != nullptr) {
+            told.tell(About::Part, {}, phrase("{}, label", now->id), then->label, now->label);
+            told.tell(About::Part, {}, phrase("{}, rating", name(*now)), amps(then->rating_a), amps(now->rating_a));
+        }
+    for (const auto& [then, now] : paired(before.loads, after.loads, [](const auto& l) { return l.id; }))
+        if (then != nullptr && now != nullptr)
+            told.tell(About::Part, {}, phrase("{}, current", name(*now)), amps(then->current_a), amps(now->current_a));
+    const auto way = [](const job::Branch& b) { return b.from + " – " + b.to; };
+    for (const auto& [then, now] : paired(before.branches, after.branches, way))
+        told.tell(About::Part, {}, phrase("Stretch {}", way(then == nullptr ? *now : *then)),
+                  then == nullptr ? "" : metres(then->length_m), now == nullptr ? "" : metres(now->length_m));
+}
+
+void partsOf(Told& told, const job::Job& before, const job::Job& after)
+{
+    const auto label = [](const auto* thing) {
+        return thing == nullptr ? std::string() : thing->label.empty() ? phrase("there") : thing->label;
+    };
+    for (const auto& [then, now] : paired(before.connectors, after.connectors, [](const auto& c) { return c.id; }))
+        told.tell(About::Part, {}, phrase("Plug {}", (then == nullptr ? now : then)->id), label(then), label(now));
+    for (const auto& [then, now] : paired(before.joints, after.joints, [](const auto& j) { return j.id; }))
+        told.tell(About::Part, {}, phrase("Joint {}", (then == nullptr ? now : then)->id), label(then), label(now));
+    for (const auto& [then, now] : paired(before.parts, after.parts, [](const auto& p) { return p.id.value; })) {
+        if (then == nullptr || now == nullptr) {
+            const parts::Part& part = then == nullptr ? *now : *then;
+            told.tell(About::Part, {}, part.id.value, then == nullptr ? "" : part.name,
+                      now == nullptr ? "" : part.name);
+            continue;
+        }
+        const auto was = linesOf(*then), is = linesOf(*now);
+        std::set<std::string> keys;
+        for (const auto* side : {&was, &is})
+            for (const auto& [key, line] : *side)
+                keys.insert(key);
+        for (const std::string& key : keys) {
+            const auto text = [&](const auto& side) {
+                const auto it = side.find(key);
+                return it == side.end() ? std::string() : it->second;
+            };
+            told.tell(About::Part, {}, now->name + ", " + key, text(was), text(is));
+        }
+    }
+}
+
+} // namespace vicegrip::compare

@@ -1,0 +1,167 @@
+#include "core/compare/told.h"
+#include "core/job/json.h"
+
+#include <algorithm>
+#include <array>
+#include <string_view>
+
+/// All else that the file holds, told by its names there, which bear the units: nothing that is different may go
+/// untold.
+namespace vicegrip::compare {
+namespace {
+
+using nlohmann::json;
+
+/// What was told before this, in words of its own, or is counted: members of the job, and of the things in its lists.
+constexpr std::array<std::string_view, 13> kWhole = {"vicegrip", "title",  "surroundings", "wires",      "parts",
+                                                     "proofs",   "clicks", "wiggles",      "hand_turns", "decoded",
+                                                     "passed",   "pinned", "log"};
+struct Member
+{
+    std::string_view list, member;
+};
+constexpr std::array<Member, 15> kOfThings = {{{"circuits", "name"},
+                                               {"circuits", "input"},
+                                               {"circuits", "output"},
+                                               {"circuits", "scaling"},
+                                               {"circuits", "limits"},
+                                               {"connectors", "label"},
+                                               {"joints", "label"},
+                                               {"joints", "body"},
+                                               {"switches", "label"},
+                                               {"switches", "rating_a"},
+                                               {"loads", "current_a"},
+                                               {"branches", "from"},
+                                               {"branches", "to"},
+                                               {"branches", "length_m"},
+                                               {"ecu", "firmware"}}};
+
+/// What a fact stands for: where one of a thing's facts was told, its members are not told again.
+constexpr std::array<std::pair<std::string_view, std::string_view>, 8> kFacts = {{{"inputs", "input"},
+                                                                                  {"outputs", "output"},
+                                                                                  {"switches", "switch"},
+                                                                                  {"resistors", "resistor"},
+                                                                                  {"loads", "load"},
+                                                                                  {"leads", "lead"},
+                                                                                  {"supply", "supply"},
+                                                                                  {"battery", "battery"}}};
+
+/// A scalar of the file by the names on the way to it: {"circuits", "clt", "want"}. Things in a list go by their id, a
+/// stretch of the harness by its ends.
+using Way = std::vector<std::string>;
+using Leaves = std::map<Way, std::string>;
+
+std::string nameOf(const json& item, size_t n)
+{
+    if (item.is_object() && item.contains("id") && item["id"].is_string())
+        return item["id"];
+    if (item.is_object() && item.contains("from") && item.contains("to") && item.contains("length_m"))
+        return item["from"].get<std::string>() + " – " + item["to"].get<std::string>();
+    return std::to_string(n);
+}
+
+void gather(const json& value, const Way& way, Leaves& out)
+{
+    const auto below = [&](const json& item, std::string name) {
+        Way further = way;
+        further.push_back(std::move(name));
+        gather(item, further, out);
+    };
+    if (value.is_object()) {
+        for (const auto& [name, member] : value.items())
+            below(member, name);
+    } else if (value.is_array()) {
+        size_t n = 0;
+        for (const json& item : value)
+            below(item, nameOf(item, ++n));
+    } else {
+        out[way] = value.is_string() ? value.get<std::string>() : value.dump();
+    }
+}
+
+Leaves leavesOf(const job::Job& job)
+{
+    Leaves out;
+    gather(json::parse(job::write(job)), {}, out);
+    return out;
+}
+
+bool isToldElsewhere(const Way& way)
+{
+    if (std::ranges::count(kWhole, way.front()) > 0)
+        return true;
+    return std::ranges::any_of(kOfThings, [&](const Member& m) {
+        const size_t at = m.list == "ecu" ? 1 : 2;
+        return way.front() == m.list && way.size() > at && way[at] == m.member;
+    });
+}
+
+/// Whether a fact of this thing was told.
+bool isToldAsFact(const Way& way, const std::set<std::string>& subjects)
+{
+    const auto told = [&](const std::string& begin) {
+        const auto it = subjects.lower_bound(begin);
+        return it != subjects.end() && it->starts_with(begin) &&
+               (it->size() == begin.size() || (*it)[begin.size()] == ' ');
+    };
+    for (size_t i = 0; i < way.size(); ++i)
+        for (const auto& [list, subject] : kFacts)
+            if (way[i] == list) {
+                const bool named = list != "supply" && list != "battery";
+                if (told(named && i + 1 < way.size() ? std::string(subject) + " " + way[i + 1] : std::string(subject)))
+                    return true;
+            }
+    if (way.size() > 2 && way[2] == "trigger")
+        for (const char* of : {"wheel ", "wheel hole ", "wheel side ", "air gap "})
+            if (told(of + way[1]))
+                return true;
+    return false;
+}
+
+/// Things that are in one of the two only: they were told as such.
+std::set<std::pair<std::string, std::string>> comeOrGone(const job::Job& before, const job::Job& after)
+{
+    std::set<std::pair<std::string, std::string>> out;
+    const auto add = [&](const char* list, const auto& then, const auto& now, auto name) {
+        for (const auto& [a, b] : paired(then, now, name))
+            if (a == nullptr || b == nullptr)
+                out.emplace(list, name(a == nullptr ? *b : *a));
+    };
+    const auto id = [](const auto& x) { return x.id; };
+    add("circuits", before.circuits, after.circuits, [](const auto& c) { return c.id.value; });
+    add("connectors", before.connectors, after.connectors, id);
+    add("joints", before.joints, after.joints, id);
+    add("branches", before.branches, after.branches, [](const job::Branch& b) { return b.from + " – " + b.to; });
+    return out;
+}
+
+} // namespace
+
+void others(Told& told, const job::Job& before, const job::Job& after)
+{
+    std::set<std::string> subjects;
+    for (const Difference& d : told.out)
+        if (d.about == About::Setting)
+            subjects.insert(d.what);
+    const auto changed = comeOrGone(before, after);
+    const Leaves then = leavesOf(before), now = leavesOf(after);
+    std::set<Way> ways;
+    for (const auto* side : {&then, &now})
+        for (const auto& [way, shown] : *side)
+            ways.insert(way);
+    for (const Way& way : ways) {
+        if (isToldElsewhere(way) || isToldAsFact(way, subjects) ||
+            (way.size() > 1 && changed.contains({way[0], way[1]})))
+            continue;
+        const auto text = [&](const Leaves& side) {
+            const auto it = side.find(way);
+            return it == side.end() ? std::string() : it->second;
+        };
+        std::string what;
+        for (const std::string& name : way)
+            what += (what.empty() ? "" : ", ") + name;
+        told.tell(About::Setting, {}, what, text(then), text(now));
+    }
+}
+
+} // namespace vicegrip::compare

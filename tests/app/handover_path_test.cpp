@@ -1,0 +1,178 @@
+#include "app/stages/handover/handover_page.h"
+#include "app/widgets/figure_view.h"
+#include "tests/support/new_user.h"
+#include "tests/support/petrel.h"
+#include "tests/support/window.h"
+
+#include <QComboBox>
+#include <QDir>
+#include <QTableWidget>
+#include <gmock/gmock.h>
+
+/// What leaves the job for somebody else, with the keyboard: the book, the diagram, what a change costs, what is
+/// different, the logbook.
+namespace vicegrip {
+namespace {
+
+using analysis::Stage;
+using testing::Contains;
+using testing::HasSubstr;
+
+class HandoverPath : public testing::Test
+{
+  protected:
+    HandoverPath()
+    {
+        w.window.showStage(Stage::Handover);
+        w.settle();
+    }
+
+    void view(Qt::Key key)
+    {
+        w.key(key, Qt::AltModifier);
+        w.settle();
+    }
+    [[nodiscard]] QByteArray read(const char* name) const
+    {
+        QFile file(w.folder.filePath(QLatin1String(name)));
+        EXPECT_TRUE(file.open(QIODevice::ReadOnly)) << name;
+        return file.readAll();
+    }
+    [[nodiscard]] std::vector<std::string> column(const char* table, int column)
+    {
+        std::vector<std::string> out;
+        auto* list = w.find<QTableWidget>(table);
+        for (int row = 0; row < list->rowCount(); ++row)
+            out.push_back(list->item(row, column)->text().toStdString());
+        return out;
+    }
+
+    test::NewUser user;
+    test::Window w;
+};
+
+TEST_F(HandoverPath, TheBookIsWrittenBesideTheJobWithTheChaptersThatWereChosen)
+{
+    EXPECT_THAT(column("book-chapters", 1), Contains("23 circuits, 15 readings"));
+    auto* chapters = w.find<QTableWidget>("book-chapters");
+    for (int row = 0; row < chapters->rowCount(); ++row)
+        if (chapters->item(row, 0)->text() == QLatin1String("Wiring diagrams")) {
+            chapters->setCurrentCell(row, 0);
+            chapters->setFocus();
+            QTest::keyClick(chapters, Qt::Key_Space);
+            EXPECT_EQ(chapters->item(row, 0)->checkState(), Qt::Unchecked);
+        }
+    w.key(Qt::Key_H);
+    w.settle();
+    EXPECT_THAT(w.textOf("book-said"), HasSubstr("petrel-book.html is written"));
+    EXPECT_THAT(read("petrel-book.html").toStdString(), HasSubstr("Plugs</h2>"));
+    EXPECT_THAT(read("petrel-book.html").toStdString(), testing::Not(HasSubstr("Wiring diagrams</h2>")));
+    w.key(Qt::Key_P);
+    w.settle();
+    EXPECT_TRUE(read("petrel-book.pdf").startsWith("%PDF-"));
+    // The choice is the user's, in the next window too.
+    app::Preferences again;
+    EXPECT_THAT(again.now().bookWithout, testing::ElementsAre("diagrams"));
+}
+
+TEST_F(HandoverPath, WhereNothingCanBeWrittenTheBookSaysSo)
+{
+    QDir(w.folder.path()).mkdir(QStringLiteral("petrel-book.pdf"));
+    w.key(Qt::Key_P);
+    w.settle();
+    EXPECT_THAT(w.textOf("book-said"), HasSubstr("not saved"));
+}
+
+TEST_F(HandoverPath, TheDiagramTurnsToTheSelectedCircuitAndAWireSelectsItsOwn)
+{
+    view(Qt::Key_2);
+    w.choose("clt");
+    auto* choice = w.find<QComboBox>("diagram-sheet");
+    auto* figure = w.find<app::FigureView>("diagram");
+    EXPECT_EQ(choice->currentText(), QStringLiteral("Temperatures"));
+    EXPECT_THAT(figure->emphasised(), Contains("wire w6"));
+    EXPECT_FALSE(figure->emphasised().contains("wire w8"));
+    for (const drawn::Shape& s : figure->figure().shapes)
+        if (const auto* stroke = std::get_if<drawn::Stroke>(&s.what); stroke != nullptr && s.about == "wire w8") {
+            const double scale = figure->widget()->width() / figure->figure().width_mm;
+            const auto& p = stroke->points;
+            const QPointF at((p[0].x + p[1].x) / 2 * scale, (p[0].y + p[1].y) / 2 * scale);
+            QTest::mouseClick(figure->widget(), Qt::LeftButton, Qt::NoModifier, at.toPoint());
+            break;
+        }
+    EXPECT_EQ(w.window.desk().selection.circuit().value, "iat");
+    w.key(Qt::Key_S);
+    EXPECT_TRUE(read("petrel-temperatures.svg").contains("data-about=\"wire w8\""));
+    const QSize readable = figure->widget()->size();
+    w.key(Qt::Key_W);
+    w.settle();
+    EXPECT_LT(figure->widget()->width(), readable.width());
+    EXPECT_LE(figure->widget()->width(), figure->viewport()->width());
+    w.key(Qt::Key_N);
+    EXPECT_NE(choice->currentText(), QStringLiteral("Temperatures"));
+}
+
+TEST_F(HandoverPath, AfterNewFirmwareWhatReadsAsBeforeIsTickedAndStandsAgain)
+{
+    const auto edited = w.window.desk().store.edit(QStringLiteral("firmware"), [](job::Job& job) -> Result<void> {
+        job.ecu.firmware = "0.5";
+        return {};
+    });
+    ASSERT_TRUE(edited) << edited.error().text();
+    w.settle();
+    view(Qt::Key_3);
+    EXPECT_EQ(w.textOf("again-title"), "After: ECU firmware");
+    auto* again = w.find<QTableWidget>("again");
+    ASSERT_EQ(again->rowCount(), 3);
+    for (int left = 3; left > 0; --left) { // what is done makes way for what is not
+        EXPECT_EQ(std::ranges::count(column("again", 3), "stale"), left);
+        again->setCurrentCell(0, 0);
+        w.key(Qt::Key_T);
+        w.settle();
+    }
+    EXPECT_EQ(std::ranges::count(column("again", 3), "stands"), 3);
+    const auto analysis = w.window.desk().store.analysis();
+    for (const char* station : {"input", "counts", "value"})
+        EXPECT_EQ(test::at(*analysis, "map", station).state, proof::State::Done) << station;
+    w.key(Qt::Key_G);
+    w.settle();
+    EXPECT_EQ(w.window.stage(), Stage::Meter);
+    EXPECT_EQ(w.window.desk().selection.circuit().value, "map");
+}
+
+TEST_F(HandoverPath, WhatIsDifferentFromAnotherFileIsJustWhatWasChanged)
+{
+    job::Job other = *w.window.desk().store.job();
+    test::wire(other, "w6").colour = "BN/YE";
+    job::findInput(other, {"AN3"})->pull_up_ohm = 1000;
+    other.ecu.firmware = "0.3";
+    const QString file = w.folder.filePath(QStringLiteral("last-month.vicegrip"));
+    test::NewUser::write(file, QByteArray::fromStdString(job::write(other)));
+    view(Qt::Key_4);
+    w.type(w.find<QLineEdit>("compare-file"), qPrintable(file));
+    w.settle();
+    EXPECT_EQ(w.textOf("compare-said"), "last-month.vicegrip: 3 changed, 1 follow.");
+    EXPECT_THAT(column("differences", 1), Contains("input AN3 pull-up"));
+    w.find<QTableWidget>("differences")->setFocus();
+    w.key(Qt::Key_S);
+    EXPECT_TRUE(read("petrel-differences.csv").contains("Wire w6"));
+    // What was saved last is what is open: nothing is different until something is edited.
+    w.key(Qt::Key_L);
+    w.settle();
+    EXPECT_EQ(w.textOf("compare-said"), "Nothing is different from petrel.vicegrip.");
+    w.type(w.find<QLineEdit>("compare-file"), "/nowhere/x.vicegrip");
+    EXPECT_EQ(w.textOf("compare-said"), "Nothing is different from petrel.vicegrip."); // the field says what is wrong
+}
+
+TEST_F(HandoverPath, ABrokenFileIsSaidWithItsPlace)
+{
+    const QString file = w.folder.filePath(QStringLiteral("broken.vicegrip"));
+    test::NewUser::write(file, "{\"version\": 1, ");
+    view(Qt::Key_4);
+    w.type(w.find<QLineEdit>("compare-file"), qPrintable(file));
+    w.settle();
+    EXPECT_THAT(w.textOf("compare-said"), HasSubstr("broken.vicegrip:1:"));
+}
+
+} // namespace
+} // namespace vicegrip
