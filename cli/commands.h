@@ -212,6 +212,23 @@ struct BookOptions
     std::vector<std::string> chapters; ///< by name; empty: all
 };
 
+struct LabelOptions
+{
+    std::string job;
+    std::string pdf, svg; ///< a file, or a folder
+    std::vector<std::string> kinds; ///< rule, labels, faces, holes, strips; none: the rule and labels
+    bool wrap = false;
+    std::string paper, label, gap, margin; ///< sizes as typed; empty: as it is usual
+    int used = 0;
+};
+
+struct PacketOptions
+{
+    std::string job;
+    std::string out; ///< a zip by its ending, else a folder
+    std::vector<std::string> logs;
+};
+
 struct DiagramOptions
 {
     std::string job;
@@ -305,6 +322,10 @@ int findPulls(const PullsOptions& options);
 int writeBook(const BookOptions& options);
 /// The wiring diagrams as SVG.
 int drawDiagram(const DiagramOptions& options);
+/// The tuner's packet.
+int writePacket(const PacketOptions& options);
+/// Labels, faces and templates at their own size.
+int printLabels(const LabelOptions& options);
 /// What is to be measured again after a change.
 int recheckAfter(const RecheckOptions& options);
 /// What is different between two jobs.

@@ -329,6 +329,33 @@ int main(int argc, char** argv)
     diagramCommand->add_option("--svg", diagramOptions.svg, "Write SVG: to a file with --sheet, else into a folder");
     diagramCommand->callback([&] { code = drawDiagram(diagramOptions); });
 
+    LabelOptions labelOptions;
+    auto* labelCommand =
+        app.add_subcommand("labels", "Print wire labels, connector faces and templates at their own size.");
+    labelCommand->add_option("JOB", labelOptions.job, "A .vicegrip file")->required();
+    auto* labelAs = labelCommand->add_option_group("as");
+    labelAs->add_option("--pdf", labelOptions.pdf, "Write a PDF to this file");
+    labelAs->add_option("--svg", labelOptions.svg, "Write a file of SVG for each page into this folder");
+    labelAs->require_option(1);
+    labelCommand->add_option("--print", labelOptions.kinds,
+                             "What: rule, labels, faces, holes, strips; may be repeated (default: rule and labels)");
+    labelCommand->add_flag("--wrap", labelOptions.wrap, "Labels that are wound round the wire, not folded to flags");
+    labelCommand->add_option("--paper", labelOptions.paper, "A4 (default), A3, letter, or width x height in mm");
+    labelCommand->add_option("--label", labelOptions.label, "Width x height of one label, mm (default: 50 x 9)");
+    labelCommand->add_option("--gap", labelOptions.gap, "Between neighbours, across x down, mm (default: none)");
+    labelCommand->add_option("--margin", labelOptions.margin,
+                             "From the paper's edges to the first label, mm; without it lines to cut along are drawn");
+    labelCommand->add_option("--used", labelOptions.used, "So many labels are gone from the first sheet");
+    labelCommand->callback([&] { code = printLabels(labelOptions); });
+
+    PacketOptions packetOptions;
+    auto* packetCommand =
+        app.add_subcommand("packet", "Write the tuner's packet: what to trust, tables, errors, the book.");
+    packetCommand->add_option("JOB", packetOptions.job, "A .vicegrip file")->required();
+    packetCommand->add_option("OUT", packetOptions.out, "A file that ends in .zip, else a folder")->required();
+    packetCommand->add_option("--log", packetOptions.logs, "A log that goes with it; may be repeated");
+    packetCommand->callback([&] { code = writePacket(packetOptions); });
+
     RecheckOptions recheckOptions;
     auto* recheckCommand =
         app.add_subcommand("recheck", "Print what is to be measured again after a change, in the order of risk.");

@@ -2,6 +2,7 @@
 
 #include "core/base/phrase.h"
 #include "core/book/chapters.h"
+#include "core/logbook/logbook.h"
 
 #include <array>
 
@@ -72,7 +73,7 @@ Book bookOf(const analysis::Analysis& analysis, const std::set<Chapter>& chapter
 {
     Book out;
     out.title = analysis.job->title.empty() ? analysis.job->name : analysis.job->title;
-    out.asOf = lastOf(*analysis.job);
+    out.asOf = logbook::lastDate(*analysis.job);
     out.cover = coverOf(analysis);
     for (const Known& k : kChapters)
         if (chapters.contains(k.chapter))

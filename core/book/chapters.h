@@ -2,7 +2,9 @@
 
 #include "core/analysis/analysis.h"
 #include "core/book/content.h"
+#include "core/electrics/wiring.h"
 #include "core/materials/habits.h"
+#include "core/scaling/budget.h"
 
 /// Inside: a function for each chapter. One that has nothing to say of the job says nothing.
 namespace vicegrip::book {
@@ -23,8 +25,14 @@ using Blocks = std::vector<Block>;
 [[nodiscard]] Blocks againOf(const analysis::Analysis& analysis);
 [[nodiscard]] Blocks logbookOf(const analysis::Analysis& analysis);
 
-/// When the last of it was written: the latest line of the logbook, ISO 8601, UTC; empty: none was.
-[[nodiscard]] std::string lastOf(const job::Job& job);
+/// What stands of one circuit, by its place in the job, in the chapters of the circuits, of scaling and of the trigger;
+/// without its name.
+[[nodiscard]] Blocks circuitOf(const analysis::Analysis& analysis, size_t circuit,
+                               const std::vector<electrics::Path>& paths);
+[[nodiscard]] Blocks scaleOf(const analysis::Analysis& analysis, size_t circuit,
+                             const std::vector<scaling::Budget>& budgets);
+[[nodiscard]] Blocks wheelOf(const analysis::Analysis& analysis, size_t circuit);
+
 /// "2026-11-30 18:20" in UTC, from ISO 8601.
 [[nodiscard]] std::string timeText(const std::string& when);
 /// What of a circuit's state stands in a cell: "done", "measure again".

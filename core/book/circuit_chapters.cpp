@@ -6,6 +6,7 @@
 #include "core/units/shown.h"
 
 #include <algorithm>
+#include <iterator>
 
 /// The cover, and every circuit with what it is and what was read where.
 namespace vicegrip::book {
@@ -130,12 +131,6 @@ Table readingsOf(const analysis::Analysis& analysis, const proof::CircuitView& v
 
 } // namespace
 
-std::string lastOf(const job::Job& job)
-{
-    const auto lines = logbook::logbook(job);
-    return lines.empty() ? std::string() : lines.front().when;
-}
-
 std::string timeText(const std::string& when)
 {
     return when.size() < 16 ? when : when.substr(0, 10) + " " + when.substr(11, 5);
@@ -176,7 +171,7 @@ Blocks coverOf(const analysis::Analysis& analysis)
                      units::formatDifference(air.ambientTolerance_k, units::Dimension::Temperature, "°C", 1),
                      units::format(air.barometer_pa, units::Dimension::AbsolutePressure, "kPa", 1),
                      units::formatDifference(air.barometerTolerance_pa, units::Dimension::AbsolutePressure, "kPa", 1)));
-    const std::string last = lastOf(job);
+    const std::string last = logbook::lastDate(job);
     facts.add(phrase("As of"), last.empty() ? phrase("nothing is in the logbook yet")
                                             : phrase("{} UTC, the last entry of the logbook", timeText(last)));
     Blocks out{facts};
@@ -200,18 +195,24 @@ Blocks circuitsOf(const analysis::Analysis& analysis)
     const auto paths = electrics::Wiring(job).paths();
     Blocks out;
     for (size_t i = 0; i < job.circuits.size(); ++i) {
-        const proof::CircuitView& view = analysis.circuits[i];
         out.push_back(Heading{job.circuits[i].name});
-        out.push_back(factsOf(job, job.circuits[i], view));
-        for (const electrics::Path& path : paths[i])
-            if (path.role == parts::PinRole::Signal && path.points.size() > 1)
-                out.push_back(
-                    Picture{stripOf(job, path, analysis::promised(analysis, view.id, job::Condition::KeyOn))});
-        if (Table readings = readingsOf(analysis, view); !readings.rows.empty())
-            out.push_back(std::move(readings));
-        else
-            out.push_back(Paragraph{phrase("Nothing is to be read on its wires.")});
+        std::ranges::move(circuitOf(analysis, i, paths[i]), std::back_inserter(out));
     }
+    return out;
+}
+
+Blocks circuitOf(const analysis::Analysis& analysis, size_t circuit, const std::vector<electrics::Path>& paths)
+{
+    const job::Job& job = *analysis.job;
+    const proof::CircuitView& view = analysis.circuits[circuit];
+    Blocks out{factsOf(job, job.circuits[circuit], view)};
+    for (const electrics::Path& path : paths)
+        if (path.role == parts::PinRole::Signal && path.points.size() > 1)
+            out.push_back(Picture{stripOf(job, path, analysis::promised(analysis, view.id, job::Condition::KeyOn))});
+    if (Table readings = readingsOf(analysis, view); !readings.rows.empty())
+        out.push_back(std::move(readings));
+    else
+        out.push_back(Paragraph{phrase("Nothing is to be read on its wires.")});
     return out;
 }
 

@@ -63,22 +63,29 @@ std::string blocksOf(const std::vector<Block>& blocks)
 
 } // namespace
 
-std::string htmlOf(const Book& book)
+std::string pageOf(const std::string& title, const std::vector<Block>& first, const std::vector<Section>& sections)
 {
-    const std::string title = escaped(phrase("Build book: {}", book.title));
     std::string out = "<!DOCTYPE html>\n<html lang=\"en\">\n<head>\n<meta charset=\"utf-8\">\n"
                       "<meta name=\"viewport\" content=\"width=device-width, initial-scale=1\">\n<title>" +
-                      title + "</title>\n<style>" + kStyle + "</style>\n</head>\n<body>\n<h1>" + title + "</h1>\n";
-    out += blocksOf(book.cover);
-    out += "<nav>\n<h3>" + escaped(phrase("Contents")) + "</h3>\n<ol>\n";
-    for (size_t i = 0; i < book.chapters.size(); ++i)
-        out +=
-            "<li><a href=\"#chapter-" + std::to_string(i + 1) + "\">" + escaped(book.chapters[i].title) + "</a></li>\n";
-    out += "</ol>\n</nav>\n";
-    for (size_t i = 0; i < book.chapters.size(); ++i)
-        out += "<section>\n<h2 id=\"chapter-" + std::to_string(i + 1) + "\">" + escaped(book.chapters[i].title) +
-               "</h2>\n" + blocksOf(book.chapters[i].blocks) + "</section>\n";
+                      escaped(title) + "</title>\n<style>" + kStyle + "</style>\n</head>\n<body>\n<h1>" +
+                      escaped(title) + "</h1>\n";
+    out += blocksOf(first);
+    if (sections.size() > 1) {
+        out += "<nav>\n<h3>" + escaped(phrase("Contents")) + "</h3>\n<ol>\n";
+        for (size_t i = 0; i < sections.size(); ++i)
+            out +=
+                "<li><a href=\"#chapter-" + std::to_string(i + 1) + "\">" + escaped(sections[i].title) + "</a></li>\n";
+        out += "</ol>\n</nav>\n";
+    }
+    for (size_t i = 0; i < sections.size(); ++i)
+        out += "<section>\n<h2 id=\"chapter-" + std::to_string(i + 1) + "\">" + escaped(sections[i].title) + "</h2>\n" +
+               blocksOf(sections[i].blocks) + "</section>\n";
     return out + "</body>\n</html>\n";
+}
+
+std::string htmlOf(const Book& book)
+{
+    return pageOf(phrase("Build book: {}", book.title), book.cover, book.chapters);
 }
 
 } // namespace vicegrip::book

@@ -1,6 +1,7 @@
 #include "core/book/paged.h"
 
 #include "core/base/phrase.h"
+#include "core/drawn/pdf.h"
 
 #include <algorithm>
 #include <numeric>
@@ -54,10 +55,7 @@ double Paged::bottom() const
 void Paged::begin(bool lying)
 {
     m_lying = lying;
-    cairo_pdf_surface_set_size(m_surface, (lying ? kLong_mm : kShort_mm) * drawn::kPointsPerMm,
-                               (lying ? kShort_mm : kLong_mm) * drawn::kPointsPerMm);
-    cairo_identity_matrix(m_pen.page());
-    cairo_scale(m_pen.page(), drawn::kPointsPerMm, drawn::kPointsPerMm);
+    drawn::setPage(m_surface, m_pen, lying ? kLong_mm : kShort_mm, lying ? kShort_mm : kLong_mm);
     ++m_number;
     m_open = true;
     m_y = kTop_mm;

@@ -1,12 +1,14 @@
 #include "core/base/in_parallel.h"
 #include "core/base/phrase.h"
 #include "core/book/chapters.h"
+#include "core/logbook/logbook.h"
 #include "core/run_sheet/run_sheet.h"
 #include "core/scaling/budget.h"
 #include "core/scaling/exchange.h"
 #include "core/scaling/transfer.h"
 
 #include <algorithm>
+#include <iterator>
 
 /// Scaling with its errors, the trigger, the run sheet, and what captures and logs said.
 namespace vicegrip::book {
@@ -84,86 +86,103 @@ Blocks scalingOf(const analysis::Analysis& analysis)
             budgets[i] = scaling::budgetOver(job, job.circuits[i], *table, kBudgetPlaces);
     });
     Blocks out;
-    for (size_t i = 0; i < job.circuits.size(); ++i) {
-        const job::Circuit& circuit = job.circuits[i];
-        const proof::CircuitView& view = analysis.circuits[i];
-        const parts::Part* part = job::sensorOf(job, circuit);
-        if (part == nullptr || (!view.table && !circuit.limits))
-            continue;
-        out.push_back(Heading{circuit.name});
-        if (view.table) {
-            const scaling::Table taken = scaling::asTaken(*view.table, job, circuit);
-            Pairs pairs;
-            pairs.add(phrase("Largest error of the table alone"),
-                      phrase("{} at {}", scaling::errorText(*part, view.table->worstError),
-                             units::format(view.table->worstAt, part->measures, part->unit, 1)));
-            if (view.thresholds.below)
-                pairs.add(phrase("Failed below"), scaling::readingText(*view.thresholds.below, view.table->axis));
-            if (view.thresholds.above)
-                pairs.add(phrase("Failed above"), scaling::readingText(*view.thresholds.above, view.table->axis));
-            pairs.add(phrase("State"), stateText(view.scale));
-            out.push_back(std::move(pairs));
-            Table points{{}, {}, 0.4};
-            for (const std::string& heading : scaling::headings(taken, circuit.scaling))
-                points.columns.push_back({heading, 1, true});
-            points.rows = scaling::rowsOf(taken, *part, circuit.scaling);
-            out.push_back(std::move(points));
-            if (!budgets[i].empty()) {
-                out.push_back(Paragraph{phrase("How far the value the ECU shows may be off while the engine runs, "
-                                               "sensor, supply, wiring, input, converter and table together:")});
-                out.push_back(budgetTable(*part, *view.table, budgets[i]));
-            }
+    for (size_t i = 0; i < job.circuits.size(); ++i)
+        if (Blocks one = scaleOf(analysis, i, budgets[i]); !one.empty()) {
+            out.push_back(Heading{job.circuits[i].name});
+            std::ranges::move(one, std::back_inserter(out));
         }
-        limitsOf(out, circuit);
+    return out;
+}
+
+Blocks scaleOf(const analysis::Analysis& analysis, size_t index, const std::vector<scaling::Budget>& budgets)
+{
+    const job::Job& job = *analysis.job;
+    const job::Circuit& circuit = job.circuits[index];
+    const proof::CircuitView& view = analysis.circuits[index];
+    const parts::Part* part = job::sensorOf(job, circuit);
+    Blocks out;
+    if (part == nullptr)
+        return out;
+    if (view.table) {
+        const scaling::Table taken = scaling::asTaken(*view.table, job, circuit);
+        Pairs pairs;
+        pairs.add(phrase("Largest error of the table alone"),
+                  phrase("{} at {}", scaling::errorText(*part, view.table->worstError),
+                         units::format(view.table->worstAt, part->measures, part->unit, 1)));
+        if (view.thresholds.below)
+            pairs.add(phrase("Failed below"), scaling::readingText(*view.thresholds.below, view.table->axis));
+        if (view.thresholds.above)
+            pairs.add(phrase("Failed above"), scaling::readingText(*view.thresholds.above, view.table->axis));
+        pairs.add(phrase("State"), stateText(view.scale));
+        out.push_back(std::move(pairs));
+        Table points{{}, {}, 0.4};
+        for (const std::string& heading : scaling::headings(taken, circuit.scaling))
+            points.columns.push_back({heading, 1, true});
+        points.rows = scaling::rowsOf(taken, *part, circuit.scaling);
+        out.push_back(std::move(points));
+        if (!budgets.empty()) {
+            out.push_back(Paragraph{phrase("How far the value the ECU shows may be off while the engine runs, "
+                                           "sensor, supply, wiring, input, converter and table together:")});
+            out.push_back(budgetTable(*part, *view.table, budgets));
+        }
     }
+    limitsOf(out, circuit);
     return out;
 }
 
 Blocks triggerOf(const analysis::Analysis& analysis)
 {
+    Blocks out;
+    for (size_t i = 0; i < analysis.job->circuits.size(); ++i)
+        if (Blocks one = wheelOf(analysis, i); !one.empty()) {
+            out.push_back(Heading{analysis.job->circuits[i].name});
+            std::ranges::move(one, std::back_inserter(out));
+        }
+    return out;
+}
+
+Blocks wheelOf(const analysis::Analysis& analysis, size_t circuit)
+{
     const job::Job& job = *analysis.job;
+    const job::Circuit& c = job.circuits[circuit];
+    if (!job::readsWheel(job, c))
+        return {};
     const auto mm = [](double m) {
         return m > 0 ? units::format(m, units::Dimension::Length, "mm", 2) : std::string();
     };
     Blocks out;
-    for (const job::Circuit& c : job.circuits) {
-        if (!job::readsWheel(job, c))
-            continue;
-        out.push_back(Heading{c.name});
-        Pairs pairs;
-        const job::TriggerSetup setup = c.trigger.value_or(job::TriggerSetup{});
-        pairs.add(phrase("Wheel"), setup.wheel.empty() ? phrase("not said") : setup.wheel);
-        pairs.add(phrase("Edge that counts"), edgeText(setup.edge));
-        pairs.add(phrase("Locating hole"), setup.hole);
-        pairs.add(phrase("Face to the engine"), setup.side);
-        pairs.add(phrase("Air gap, as measured"), mm(setup.gap_m));
-        if (setup.gapMost_m > 0)
-            pairs.add(phrase("It may be"), phrase("{} to {}", mm(setup.gapLeast_m), mm(setup.gapMost_m)));
-        for (const auto& t : analysis.handTurns)
-            if (t.circuit == c.id)
-                pairs.add(phrase("Turned by hand"),
-                          t.reason.empty() ? stateText(t.state) : stateText(t.state) + ": " + t.reason);
-        for (const auto& d : analysis.decoded)
-            if (d.circuit == c.id)
-                pairs.add(phrase("Captured"),
-                          d.reason.empty() ? stateText(d.state) : stateText(d.state) + ": " + d.reason);
-        out.push_back(std::move(pairs));
-        Table light{{{phrase("Engine speed"), 1, true},
-                     {phrase("Commanded, before TDC"), 1.4, true},
-                     {phrase("Seen by the light"), 1.4, true}},
-                    {}};
-        for (const job::LightReading& l : setup.light)
-            light.rows.push_back({units::formatNumber(l.rpm, 0) + " rpm", units::formatNumber(l.commanded_deg, 1) + "°",
-                                  units::formatNumber(l.seen_deg, 1) + "°"});
-        if (!light.rows.empty())
-            out.push_back(std::move(light));
-    }
+    Pairs pairs;
+    const job::TriggerSetup setup = c.trigger.value_or(job::TriggerSetup{});
+    pairs.add(phrase("Wheel"), setup.wheel.empty() ? phrase("not said") : setup.wheel);
+    pairs.add(phrase("Edge that counts"), edgeText(setup.edge));
+    pairs.add(phrase("Locating hole"), setup.hole);
+    pairs.add(phrase("Face to the engine"), setup.side);
+    pairs.add(phrase("Air gap, as measured"), mm(setup.gap_m));
+    if (setup.gapMost_m > 0)
+        pairs.add(phrase("It may be"), phrase("{} to {}", mm(setup.gapLeast_m), mm(setup.gapMost_m)));
+    for (const auto& t : analysis.handTurns)
+        if (t.circuit == c.id)
+            pairs.add(phrase("Turned by hand"),
+                      t.reason.empty() ? stateText(t.state) : stateText(t.state) + ": " + t.reason);
+    for (const auto& d : analysis.decoded)
+        if (d.circuit == c.id)
+            pairs.add(phrase("Captured"), d.reason.empty() ? stateText(d.state) : stateText(d.state) + ": " + d.reason);
+    out.push_back(std::move(pairs));
+    Table light{{{phrase("Engine speed"), 1, true},
+                 {phrase("Commanded, before TDC"), 1.4, true},
+                 {phrase("Seen by the light"), 1.4, true}},
+                {}};
+    for (const job::LightReading& l : setup.light)
+        light.rows.push_back({units::formatNumber(l.rpm, 0) + " rpm", units::formatNumber(l.commanded_deg, 1) + "°",
+                              units::formatNumber(l.seen_deg, 1) + "°"});
+    if (!light.rows.empty())
+        out.push_back(std::move(light));
     return out;
 }
 
 Blocks runSheetOf(const analysis::Analysis& analysis)
 {
-    const run_sheet::Sheet sheet = run_sheet::sheetOf(analysis, lastOf(*analysis.job));
+    const run_sheet::Sheet sheet = run_sheet::sheetOf(analysis, logbook::lastDate(*analysis.job));
     Blocks out;
     Table table;
     const auto close = [&] {

@@ -110,4 +110,10 @@ std::vector<LogLine> logbook(const job::Job& job, std::string_view filter)
     return out;
 }
 
+std::string lastDate(const job::Job& job)
+{
+    const auto lines = logbook(job);
+    return lines.empty() ? std::string() : lines.front().when;
+}
+
 } // namespace vicegrip::logbook

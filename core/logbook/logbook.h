@@ -19,4 +19,8 @@ struct LogLine
 /// words, in any case.
 [[nodiscard]] std::vector<LogLine> logbook(const job::Job& job, std::string_view filter = {});
 
+/// When its last line was, ISO 8601; empty: it has none. What is written of a job bears this date, not the hour it was
+/// written at, so that the same job makes the same bytes.
+[[nodiscard]] std::string lastDate(const job::Job& job);
+
 } // namespace vicegrip::logbook

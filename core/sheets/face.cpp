@@ -78,14 +78,14 @@ drawn::Figure faceFigure(const job::Job& job, const job::Connector& connector, F
         f.shapes.back().about = "place " + job::PointRef{connector.id, c.name}.text();
         const double type = std::min(2.4, side * 0.62);
         const double from = middle.y + type * 0.36;
-        if (filled && wireSide) { // its colour as a bar along the foot, the number above it
+        if (filled) { // its colour as a bar along the foot, the number above it
             drawn::Stroke bar{{{middle.x - side / 2 + 0.3, middle.y + side / 2 - side * 0.18},
                                {middle.x + side / 2 - 0.3, middle.y + side / 2 - side * 0.18}}};
             bar.width_mm = side * 0.2;
             bar.wire = wire->second;
             f.shapes.push_back({std::move(bar)});
         }
-        drawn::Words& number = f.words({middle.x, from - (filled && wireSide ? side * 0.14 : 0)}, c.name, type);
+        drawn::Words& number = f.words({middle.x, from - (filled ? side * 0.14 : 0)}, c.name, type);
         number.even = true;
         number.bold = filled;
         number.align = Align::Middle;

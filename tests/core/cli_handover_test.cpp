@@ -53,8 +53,8 @@ TEST_F(CliHandover, TheBookIsWrittenOnceOrNotAtAll)
 TEST_F(CliHandover, AFullDiskLeavesWhatWasThere)
 {
     std::ofstream(folder / "b.pdf") << "the book of last month";
-    const test::Said ran = test::tool("sh -c 'trap \"\" XFSZ; ulimit -f 20; exec " + std::string(VICEGRIP_CLI) +
-                                      " book " + test::petrelPath() + " --pdf " + in("b.pdf") + "'");
+    const test::Said ran = test::tool("sh -c 'trap \"\" XFSZ; ulimit -f 20; exec " + test::cli() + " book " +
+                                      test::petrelPath() + " --pdf " + in("b.pdf") + "'");
     EXPECT_EQ(ran.code, 4) << ran.out;
     EXPECT_THAT(ran.out, HasSubstr("not saved"));
     EXPECT_EQ(read("b.pdf"), "the book of last month");

@@ -2,6 +2,7 @@
 
 #include "tests/support/tool.h"
 
+#include <cstdlib>
 #include <string>
 
 /// The command line, run as a program.
@@ -9,9 +10,16 @@ namespace vicegrip::test {
 
 using Ran = Said;
 
+/// The one that was built, or the watched one where the tests run under the sanitizers.
+inline std::string cli()
+{
+    const char* watched = std::getenv("VICEGRIP_CLI_WATCHED");
+    return watched != nullptr ? watched : VICEGRIP_CLI;
+}
+
 inline Ran run(const std::string& arguments)
 {
-    return tool(std::string(VICEGRIP_CLI) + " " + arguments);
+    return tool(cli() + " " + arguments);
 }
 
 } // namespace vicegrip::test
