@@ -1,7 +1,7 @@
 #include "cli/printing.h"
 #include "core/base/phrase.h"
 #include "core/base/write_file.h"
-#include "core/drawn/pdf.h"
+#include "core/drawn/figure_pdf.h"
 #include "core/drawn/svg.h"
 #include "core/job/json.h"
 #include "core/logbook/logbook.h"

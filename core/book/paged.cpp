@@ -1,7 +1,7 @@
 #include "core/book/paged.h"
 
 #include "core/base/phrase.h"
-#include "core/drawn/pdf.h"
+#include "core/drawn/pdf_file.h"
 
 #include <algorithm>
 #include <numeric>

@@ -3,7 +3,7 @@
 #include "core/base/phrase.h"
 #include "core/book/chapters.h"
 #include "core/book/paged.h"
-#include "core/drawn/pdf.h"
+#include "core/drawn/pdf_file.h"
 
 namespace vicegrip::book {
 namespace {

@@ -6,8 +6,8 @@
 ///     f.line({{0, 10}, {60, 10}}, drawn::Ink::Line, 0.3);
 ///     std::string svg = drawn::svgOf(f);
 ///
-/// In this room too: cairo_figure.h (inside: a figure and words on a page of a PDF).
+/// In this room too: cairo_figure.h and pdf_file.h (inside: a figure and words on a page of a PDF).
 #include "core/drawn/figure.h" // strokes, discs and words in mm
-#include "core/drawn/pdf.h" // pages of figures as a PDF
+#include "core/drawn/figure_pdf.h" // pages of them as a PDF
 #include "core/drawn/print_ink.h" // what the inks and the letters of wires are on paper
 #include "core/drawn/svg.h" // a figure as an SVG of its own, or within a page of HTML

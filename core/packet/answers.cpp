@@ -203,7 +203,7 @@ Section flex(const analysis::Analysis& analysis)
     Section out{phrase("What does it know of the fuel?"), {}};
     Pairs pairs;
     for (const job::Circuit& c : job.circuits)
-        if (const parts::Part* part = job::sensorOf(job, c); part != nullptr && part->use == parts::PartUse::FlexFuel)
+        if (const parts::Part* part = job::sensorOf(job, c); part != nullptr && part->kind == parts::PartUse::FlexFuel)
             pairs.add(c.name, phrase("{}, at {}; its table is tables/{}.csv", part->name, c.input.value, c.id.value));
     if (job.tank) {
         const auto share = [](double v) { return units::formatNumber(v * 100, 1) + " %"; };

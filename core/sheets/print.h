@@ -1,7 +1,7 @@
 #pragma once
 
 #include "core/materials/habits.h"
-#include "core/sheets/labels.h"
+#include "core/sheets/wire_labels.h"
 
 #include <set>
 #include <span>

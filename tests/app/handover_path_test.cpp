@@ -4,8 +4,10 @@
 #include "tests/support/petrel.h"
 #include "tests/support/window.h"
 
+#include <QCheckBox>
 #include <QComboBox>
 #include <QDir>
+#include <QLineEdit>
 #include <QTableWidget>
 #include <gmock/gmock.h>
 
@@ -120,7 +122,7 @@ TEST_F(HandoverPath, AfterNewFirmwareWhatReadsAsBeforeIsTickedAndStandsAgain)
     });
     ASSERT_TRUE(edited) << edited.error().text();
     w.settle();
-    view(Qt::Key_3);
+    view(Qt::Key_5);
     EXPECT_EQ(w.textOf("again-title"), "After: ECU firmware");
     auto* again = w.find<QTableWidget>("again");
     ASSERT_EQ(again->rowCount(), 3);
@@ -148,7 +150,7 @@ TEST_F(HandoverPath, WhatIsDifferentFromAnotherFileIsJustWhatWasChanged)
     other.ecu.firmware = "0.3";
     const QString file = w.folder.filePath(QStringLiteral("last-month.vicegrip"));
     test::NewUser::write(file, QByteArray::fromStdString(job::write(other)));
-    view(Qt::Key_4);
+    view(Qt::Key_6);
     w.type(w.find<QLineEdit>("compare-file"), qPrintable(file));
     w.settle();
     EXPECT_EQ(w.textOf("compare-said"), "last-month.vicegrip: 3 changed, 1 follow.");
@@ -168,10 +170,59 @@ TEST_F(HandoverPath, ABrokenFileIsSaidWithItsPlace)
 {
     const QString file = w.folder.filePath(QStringLiteral("broken.vicegrip"));
     test::NewUser::write(file, "{\"version\": 1, ");
-    view(Qt::Key_4);
+    view(Qt::Key_6);
     w.type(w.find<QLineEdit>("compare-file"), qPrintable(file));
     w.settle();
     EXPECT_THAT(w.textOf("compare-said"), HasSubstr("broken.vicegrip:1:"));
+}
+
+TEST_F(HandoverPath, LabelsAreMadeOfTheSheetThatWasTyped)
+{
+    view(Qt::Key_3);
+    EXPECT_THAT(w.textOf("labels-page"), HasSubstr("Page 1 of"));
+    auto* size = w.find<QLineEdit>("labels-size");
+    size->setText(QStringLiteral("90 x 12"));
+    QTest::keyClick(size, Qt::Key_Return);
+    w.settle();
+    EXPECT_THAT(w.textOf("labels-said"), HasSubstr("measure the rule first"));
+    auto* figure = w.find<app::FigureView>("labels");
+    figure->setFocus();
+    w.key(Qt::Key_N);
+    std::set<std::string> wires;
+    for (const drawn::Shape& s : figure->figure().shapes)
+        if (s.about.starts_with("wire "))
+            wires.insert(s.about);
+    EXPECT_GT(wires.size(), 15U);
+    w.key(Qt::Key_P);
+    EXPECT_TRUE(read("petrel-labels.pdf").startsWith("%PDF-"));
+    // Too small: which wires, and what would do.
+    size->setText(QStringLiteral("15 x 5"));
+    QTest::keyClick(size, Qt::Key_Return);
+    w.settle();
+    EXPECT_THAT(w.textOf("labels-said"), HasSubstr("would do for all of them"));
+    w.find<QCheckBox>("print-labels")->click();
+    w.find<QCheckBox>("print-faces")->click();
+    w.settle();
+    EXPECT_THAT(w.textOf("labels-said"), testing::Not(HasSubstr("too small")));
+}
+
+TEST_F(HandoverPath, ThePacketIsWrittenWithWhatMayBeTrusted)
+{
+    view(Qt::Key_4);
+    EXPECT_THAT(column("packet-trust", 1), Contains(HasSubstr("nobody has measured it")));
+    w.key(Qt::Key_Z);
+    w.settle();
+    EXPECT_THAT(w.textOf("packet-said"), HasSubstr("petrel-packet.zip is written"));
+    EXPECT_TRUE(read("petrel-packet.zip").startsWith("PK"));
+    w.key(Qt::Key_F);
+    w.settle();
+    EXPECT_THAT(read("petrel-packet/start.html").toStdString(), HasSubstr("What has nobody proved?"));
+    // A folder of somebody else's is left alone.
+    QDir(w.folder.filePath(QStringLiteral("petrel-packet"))).removeRecursively();
+    QDir(w.folder.path()).mkpath(QStringLiteral("petrel-packet/holiday"));
+    w.key(Qt::Key_F);
+    w.settle();
+    EXPECT_THAT(w.textOf("packet-said"), HasSubstr("no packet"));
 }
 
 } // namespace

@@ -35,7 +35,7 @@ struct Room
 const std::vector<Room> kRooms = {
     {"core/base", {}},
     {"core/help", {"base"}},
-    {"core/drawn", {}},
+    {"core/drawn", {"base"}},
     {"core/units", {"base"}},
     {"core/circuit", {"base"}},
     {"core/alike", {"base"}},

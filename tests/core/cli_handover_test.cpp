@@ -96,5 +96,31 @@ TEST_F(CliHandover, TwoFilesAreCompared)
     EXPECT_EQ(test::run("compare " + test::petrelPath() + " " + in("none.vicegrip")).code, 3);
 }
 
+TEST_F(CliHandover, LabelsAndPacketAreWritten)
+{
+    const std::string petrel = test::petrelPath();
+    const test::Ran labels = test::run("labels " + petrel + " --label 90x12 --pdf " + in("l.pdf"));
+    EXPECT_EQ(labels.code, 0) << labels.out;
+    EXPECT_EQ(test::tool("qpdf --check " + in("l.pdf")).code, 0);
+    // Every wire of the job is on a label (by pdftotext).
+    const test::Said text = test::tool("pdftotext -layout " + in("l.pdf") + " -");
+    for (const job::Wire& w : test::petrel().wires)
+        EXPECT_THAT(text.out, HasSubstr(w.id.value + " " + w.colour));
+    const test::Ran all =
+        test::run("labels " + petrel + " --print faces --print holes --print strips --svg " + in("s"));
+    EXPECT_EQ(all.code, 0) << all.out;
+    EXPECT_GE(std::distance(fs::directory_iterator(folder / "s"), {}), 2);
+    const test::Ran small = test::run("labels " + petrel + " --label 12x4 --pdf " + in("x.pdf"));
+    EXPECT_THAT(small.out, HasSubstr("too small for"));
+    EXPECT_EQ(test::run("labels " + petrel + " --label wide --pdf " + in("x.pdf")).code, 2);
+    EXPECT_EQ(test::run("labels " + petrel + " --print stickers --pdf " + in("x.pdf")).code, 2);
+    const test::Ran packed = test::run("packet " + petrel + " " + in("p.zip"));
+    EXPECT_EQ(packed.code, 0) << packed.out;
+    EXPECT_EQ(test::tool("unzip -tq " + in("p.zip")).code, 0);
+    EXPECT_EQ(test::run("packet " + petrel + " " + in("p.zip") + " --log " + in("none.csv")).code, 3);
+    EXPECT_EQ(test::run("packet " + petrel + " " + in("folder")).code, 0);
+    EXPECT_TRUE(fs::exists(folder / "folder" / "start.html"));
+}
+
 } // namespace
 } // namespace vicegrip

@@ -5,7 +5,9 @@
 #include "app/stages/handover/book_view.h"
 #include "app/stages/handover/compare_view.h"
 #include "app/stages/handover/diagram_view.h"
+#include "app/stages/handover/labels_view.h"
 #include "app/stages/handover/logbook_view.h"
+#include "app/stages/handover/packet_view.h"
 #include "app/widgets/hand_focus.h"
 #include "app/widgets/view_bar.h"
 
@@ -18,17 +20,22 @@ HandoverPage::HandoverPage(Desk& desk, QWidget* parent)
     : StagePage(desk, parent),
       m_bar(new ViewBar({{"handover-book", tr("Build book")},
                          {"handover-diagram", tr("Wiring diagram")},
+                         {"handover-labels", tr("Labels")},
+                         {"handover-packet", tr("Tuner's packet")},
                          {"handover-again", tr("After a change")},
                          {"handover-compare", tr("Compare")},
                          {"handover-logbook", tr("Logbook")}})),
       m_stack(new QStackedWidget),
       m_book(new BookView(desk)),
       m_diagram(new DiagramView(desk)),
+      m_labels(new LabelsView(desk)),
+      m_packet(new PacketView(desk)),
       m_again(new AgainView(desk)),
       m_compare(new CompareView(desk)),
       m_logbook(new LogbookView(desk))
 {
-    for (QWidget* view : std::initializer_list<QWidget*>{m_book, m_diagram, m_again, m_compare, m_logbook})
+    for (QWidget* view :
+         std::initializer_list<QWidget*>{m_book, m_diagram, m_labels, m_packet, m_again, m_compare, m_logbook})
         m_stack->addWidget(view);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(look::kMargin, look::kGap, look::kMargin, look::kGap);
@@ -51,6 +58,12 @@ void HandoverPage::refresh()
         break;
     case Diagram:
         m_diagram->refresh();
+        break;
+    case Labels:
+        m_labels->refresh();
+        break;
+    case Packet:
+        m_packet->refresh();
         break;
     case Again:
         m_again->refresh();

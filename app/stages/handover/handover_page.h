@@ -10,7 +10,9 @@ class AgainView;
 class BookView;
 class CompareView;
 class DiagramView;
+class LabelsView;
 class LogbookView;
+class PacketView;
 
 /// Handover: what leaves the job for somebody else. The build book, the wiring diagram, what to measure again after a
 /// change, what is different from another file, and the logbook.
@@ -28,12 +30,14 @@ class HandoverPage : public StagePage
     [[nodiscard]] ViewBar* bar() const override { return m_bar; }
 
   private:
-    enum View { Book, Diagram, Again, Compare, Logbook };
+    enum View { Book, Diagram, Labels, Packet, Again, Compare, Logbook };
 
     ViewBar* m_bar;
     QStackedWidget* m_stack;
     BookView* m_book;
     DiagramView* m_diagram;
+    LabelsView* m_labels;
+    PacketView* m_packet;
     AgainView* m_again;
     CompareView* m_compare;
     LogbookView* m_logbook;

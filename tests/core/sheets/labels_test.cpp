@@ -1,5 +1,5 @@
 #include "core/base/write_file.h"
-#include "core/drawn/pdf.h"
+#include "core/drawn/figure_pdf.h"
 #include "core/drawn/svg.h"
 #include "core/parts/conductor.h"
 #include "core/sheets/print.h"
@@ -283,9 +283,10 @@ TEST(FaceSheets, HoldEveryKnownFaceAndAreAsLargeAsThePart)
                 }
             }
     for (const job::Connector& c : job.connectors)
-        if (c.layout)
+        if (c.layout) {
             for (const std::string& cavity : c.cavities)
                 EXPECT_EQ(places["place " + c.id + "." + cavity], 2) << c.id << " " << cavity; // both sides
+        }
     // Paper that is too small says so and keeps the rest.
     const sheets::Pages small = sheets::faceSheets(job, {60, 60});
     EXPECT_FALSE(small.refused.empty());

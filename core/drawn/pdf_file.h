@@ -4,10 +4,8 @@
 #include "core/drawn/cairo_figure.h"
 
 #include <string>
-#include <string_view>
-#include <vector>
 
-/// Pages as a PDF. The same pages are the same bytes: no hour and no name of the machine is in them.
+/// Inside: a PDF as it is written, and what its pages are. No hour and no name of the machine is in it.
 namespace vicegrip::drawn {
 
 class PdfFile
@@ -32,9 +30,5 @@ class PdfFile
 
 /// The page that follows is of this size.
 void setPage(cairo_surface_t* surface, const Pen& pen, double width_mm, double height_mm);
-
-/// Each figure on a page of its own size, 1:1.
-[[nodiscard]] Result<std::string> pdfOf(const std::vector<Figure>& pages, const std::string& title,
-                                        const std::string& asOf);
 
 } // namespace vicegrip::drawn

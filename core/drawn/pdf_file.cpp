@@ -1,6 +1,7 @@
-#include "core/drawn/pdf.h"
+#include "core/drawn/pdf_file.h"
 
 #include "core/base/phrase.h"
+#include "core/drawn/figure_pdf.h"
 
 #include <cairo-pdf.h>
 

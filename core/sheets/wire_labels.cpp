@@ -1,4 +1,4 @@
-#include "core/sheets/labels.h"
+#include "core/sheets/wire_labels.h"
 
 #include "core/base/phrase.h"
 #include "core/parts/conductor.h"
@@ -68,7 +68,8 @@ Laid laidOut(const LabelStock& stock, const Said& said)
     constexpr double kHair = 1e-9;
     const Size room = roomOn(stock, said);
     const auto two = said.lines(false), three = said.lines(true);
-    Laid out{typeFor(two, room) >= typeFor(three, room) ? two : three};
+    Laid out;
+    out.lines = typeFor(two, room) >= typeFor(three, room) ? two : three;
     out.type_mm = typeFor(out.lines, room);
     const bool wraps = stock.form == LabelForm::Wrap;
     const double wide = kLeastType_mm * widest(out.lines) + 2 * kPad_mm;
