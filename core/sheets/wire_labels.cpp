@@ -55,6 +55,12 @@ double typeFor(const std::vector<std::string>& lines, const Size& room)
         {kMostType_mm, room.wide_mm / widest(lines), room.tall_mm / (kLeading * static_cast<double>(lines.size()))});
 }
 
+/// Up to whole halves of a mm.
+double inHalves(double mm)
+{
+    return std::ceil(mm * 2 - 1e-9) / 2;
+}
+
 struct Laid
 {
     std::vector<std::string> lines; ///< in the larger type
@@ -72,11 +78,15 @@ Laid laidOut(const LabelStock& stock, const Said& said)
     out.lines = typeFor(two, room) >= typeFor(three, room) ? two : three;
     out.type_mm = typeFor(out.lines, room);
     const bool wraps = stock.form == LabelForm::Wrap;
-    const double wide = kLeastType_mm * widest(out.lines) + 2 * kPad_mm;
-    const double tall = kLeading * kLeastType_mm * static_cast<double>(out.lines.size()) + 2 * kPad_mm;
-    out.needed = {wraps ? wide : 2 * wide + said.around_mm,
-                  wraps ? std::max(tall, said.around_mm + kOverlap_mm) : tall};
-    out.fits = out.type_mm >= kLeastType_mm - kHair && stock.label.tall_mm >= out.needed.tall_mm - kHair;
+    // Of what would do, the narrowest that is no taller than it has to be anyway.
+    const auto tallOf = [&](const std::vector<std::string>& lines) {
+        const double words = kLeading * kLeastType_mm * static_cast<double>(lines.size()) + 2 * kPad_mm;
+        return wraps ? std::max(words, said.around_mm + kOverlap_mm) : words;
+    };
+    const auto& least = tallOf(three) <= std::max(stock.label.tall_mm, inHalves(tallOf(two))) + kHair ? three : two;
+    const double wide = kLeastType_mm * widest(least) + 2 * kPad_mm;
+    out.needed = {inHalves(wraps ? wide : 2 * wide + said.around_mm), inHalves(tallOf(least))};
+    out.fits = out.type_mm >= kLeastType_mm - kHair && stock.label.tall_mm >= tallOf(out.lines) - kHair;
     return out;
 }
 
@@ -168,10 +178,9 @@ Result<Labels> labelSheets(const job::Job& job, const std::vector<materials::Cut
         said.around_mm = std::numbers::pi * parts::outerDiameter(cut.area_m2) * 1e3;
         const Laid laid = laidOut(stock, said), farLaid = laidOut(stock, said.fromTheOtherEnd());
         if (!laid.fits || !farLaid.fits) {
-            const auto up = [](double a, double b) { return std::ceil(std::max(a, b) * 2 - 1e-9) / 2; };
-            out.tooSmallFor.push_back(
-                {cut.wire,
-                 {up(laid.needed.wide_mm, farLaid.needed.wide_mm), up(laid.needed.tall_mm, farLaid.needed.tall_mm)}});
+            out.tooSmallFor.push_back({cut.wire,
+                                       {std::max(laid.needed.wide_mm, farLaid.needed.wide_mm),
+                                        std::max(laid.needed.tall_mm, farLaid.needed.tall_mm)}});
             continue;
         }
         for (const bool far : {false, true}) {

@@ -181,9 +181,7 @@ TEST_F(HandoverPath, LabelsAreMadeOfTheSheetThatWasTyped)
     view(Qt::Key_3);
     EXPECT_THAT(w.textOf("labels-page"), HasSubstr("Page 1 of"));
     auto* size = w.find<QLineEdit>("labels-size");
-    size->setText(QStringLiteral("90 x 12"));
-    QTest::keyClick(size, Qt::Key_Return);
-    w.settle();
+    w.type(size, "90 x 12");
     EXPECT_THAT(w.textOf("labels-said"), HasSubstr("measure the rule first"));
     auto* figure = w.find<app::FigureView>("labels");
     figure->setFocus();
@@ -196,9 +194,7 @@ TEST_F(HandoverPath, LabelsAreMadeOfTheSheetThatWasTyped)
     w.key(Qt::Key_P);
     EXPECT_TRUE(read("petrel-labels.pdf").startsWith("%PDF-"));
     // Too small: which wires, and what would do.
-    size->setText(QStringLiteral("15 x 5"));
-    QTest::keyClick(size, Qt::Key_Return);
-    w.settle();
+    w.type(size, "15 x 5");
     EXPECT_THAT(w.textOf("labels-said"), HasSubstr("would do for all of them"));
     w.find<QCheckBox>("print-labels")->click();
     w.find<QCheckBox>("print-faces")->click();

@@ -76,17 +76,19 @@ LabelsView::LabelsView(Desk& desk, QWidget* parent)
         m_stock.used = typed.trimmed().toInt();
         make();
     });
+    m_side->addWidget(label(tr("Gone from the first sheet"), look::Size::Small, false, true));
     m_side->addWidget(used);
     m_side->addStretch(1);
     auto* inside = new QWidget;
     m_side->setContentsMargins(0, 0, look::kGap, 0);
-    m_side->setSpacing(look::kGap);
+    m_side->setSpacing(look::kGap / 2);
     inside->setLayout(m_side);
     auto* side = new QScrollArea;
     side->setWidgetResizable(true);
     side->setFrameShape(QFrame::NoFrame);
     side->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     side->setWidget(inside);
+    side->setFocusPolicy(Qt::NoFocus); // what is in it takes the keys
     side->setFixedWidth(330_px);
     auto* right = new QVBoxLayout;
     right->setSpacing(look::kGap);
@@ -134,6 +136,7 @@ TypedField* LabelsView::sizeField(const QString& name, const char* objectName, d
             make();
         }
     });
+    m_side->addWidget(label(name, look::Size::Small, false, true));
     m_side->addWidget(field);
     return field;
 }
@@ -184,7 +187,10 @@ void LabelsView::showPage(int page)
 {
     const int all = static_cast<int>(m_print.pages.size());
     m_shown = all == 0 ? 0 : page % all;
-    m_figure->show(all == 0 ? drawn::Figure{} : m_print.pages[static_cast<size_t>(m_shown)]);
+    drawn::Figure sheet = all == 0 ? drawn::Figure{} : m_print.pages[static_cast<size_t>(m_shown)];
+    if (all > 0)
+        sheet.box({0, 0}, sheet.width_mm, sheet.height_mm, std::nullopt, drawn::Ink::Faint); // where the paper ends
+    m_figure->show(sheet);
     m_page->setText(all == 0 ? tr("No page")
                              : tr("Page %1 of %2: %3")
                                    .arg(m_shown + 1)
