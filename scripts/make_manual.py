@@ -42,6 +42,8 @@ PAGES = [
     ("start-logs", "Start: logs", ["log-review"]),
     ("handover", "Handover: build book", ["handover"]),
     ("handover-diagram", "Handover: wiring diagram", ["handover-diagram"]),
+    ("handover-labels", "Handover: labels", []),
+    ("handover-packet", "Handover: tuner's packet", []),
     ("handover-again", "Handover: after a change", []),
     ("handover-compare", "Handover: compare", []),
     ("handover-logbook", "Handover: logbook", []),

@@ -118,8 +118,6 @@ std::vector<Shot> shots(MainWindow& window)
         {QStringLiteral("log-review"), [] {}},
         {QStringLiteral("handover"), [=] { go("clt", Stage::Handover); }},
         {QStringLiteral("handover-diagram"), [&window] { press(window, "handover-diagram"); }},
-        {QStringLiteral("handover-labels"), [&window] { press(window, "handover-labels"); }},
-        {QStringLiteral("handover-packet"), [&window] { press(window, "handover-packet"); }},
         {QString(), [&window] { trigger(window, QKeySequence(Qt::Key_F4)); }},
         {QString(), [&window] { trigger(window, QKeySequence(Qt::Key_F5)); }},
         {QString(), [] {}},

@@ -10,8 +10,6 @@
 namespace vicegrip::sheets {
 namespace {
 
-using drawn::Ink;
-
 constexpr double kBetween_mm = 8, kName_mm = 4, kEntry_mm = 2.2, kLine_mm = 3.2;
 
 /// What sits in a plug's cavities, in the order people count them: "7 BU/WH w12".
@@ -51,10 +49,11 @@ drawn::Figure plugFigure(const job::Job& job, const job::Connector& plug, double
     f.width_mm = std::max({f.width_mm, drawn::wordsWidth(wire.title, kName_mm), std::min(room_mm, column)});
     const size_t across = std::max<size_t>(1, static_cast<size_t>(f.width_mm / column));
     const size_t down = (all.size() + across - 1) / across;
-    for (size_t i = 0; i < all.size(); ++i)
-        f.words({static_cast<double>(i / down) * column, y + kLine_mm * static_cast<double>(i % down + 1)}, all[i],
-                kEntry_mm)
-            .even = true;
+    for (size_t i = 0; i < all.size(); ++i) {
+        const size_t at = i / down, line = i % down + 1;
+        f.words({static_cast<double>(at) * column, y + kLine_mm * static_cast<double>(line)}, all[i], kEntry_mm).even =
+            true;
+    }
     f.height_mm = y + kLine_mm * static_cast<double>(down) + 1;
     return f;
 }

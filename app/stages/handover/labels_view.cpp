@@ -15,6 +15,7 @@
 #include <QDir>
 #include <QFileInfo>
 #include <QHBoxLayout>
+#include <QLineEdit>
 #include <QScrollArea>
 #include <QVBoxLayout>
 
