@@ -188,8 +188,10 @@ Result<Labels> labelSheets(const job::Job& job, const std::vector<materials::Cut
             if (place == 0 || out.pages.empty())
                 out.pages.push_back({stock.paper.wide_mm, stock.paper.tall_mm, phrase("Wire labels"),
                                      phrase("Labels for both ends of each wire, in the order it is cut")});
-            const At corner{grid->left_mm + place % grid->across * (stock.label.wide_mm + stock.gap.wide_mm),
-                            grid->top_mm + place / grid->across * (stock.label.tall_mm + stock.gap.tall_mm)};
+            const double column = place % grid->across;
+            const int row = place / grid->across;
+            const At corner{grid->left_mm + column * (stock.label.wide_mm + stock.gap.wide_mm),
+                            grid->top_mm + row * (stock.label.tall_mm + stock.gap.tall_mm)};
             label(out.pages.back(), stock, far ? said.fromTheOtherEnd() : said, far ? farLaid : laid, corner);
             ++out.count;
         }
