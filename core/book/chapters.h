@@ -35,6 +35,8 @@ using Blocks = std::vector<Block>;
 
 /// "2026-11-30 18:20" in UTC, from ISO 8601.
 [[nodiscard]] std::string timeText(const std::string& when);
+/// The cavities of its seat, in words: "Cavity A7, Cavity A10".
+[[nodiscard]] std::string cavitiesText(const job::Job& job, const job::Circuit& circuit);
 /// What of a circuit's state stands in a cell: "done", "measure again".
 [[nodiscard]] std::string stateText(proof::State state);
 

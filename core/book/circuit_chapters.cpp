@@ -96,10 +96,7 @@ Pairs factsOf(const job::Job& job, const job::Circuit& circuit, const proof::Cir
     } else {
         out.add(phrase("Seat"), phrase("none yet"));
     }
-    std::string cavities;
-    for (const job::PointRef& at : job::seatCavities(job, circuit))
-        cavities += (cavities.empty() ? "" : ", ") + job::spoken(job, at);
-    out.add(phrase("Cavities"), cavities);
+    out.add(phrase("Cavities"), cavitiesText(job, circuit));
     out.add(phrase("Pinned, measured, scaled"),
             stateText(view.pins) + ", " + stateText(view.meter) + ", " + stateText(view.scale));
     return out;
@@ -134,6 +131,14 @@ Table readingsOf(const analysis::Analysis& analysis, const proof::CircuitView& v
 std::string timeText(const std::string& when)
 {
     return when.size() < 16 ? when : when.substr(0, 10) + " " + when.substr(11, 5);
+}
+
+std::string cavitiesText(const job::Job& job, const job::Circuit& circuit)
+{
+    std::string out;
+    for (const job::PointRef& at : job::seatCavities(job, circuit))
+        out += (out.empty() ? "" : ", ") + job::spoken(job, at);
+    return out;
 }
 
 std::string stateText(proof::State state)

@@ -37,10 +37,15 @@ std::string fuelText(double share)
     return share > 0 ? phrase("± {} % of the fuel", units::formatNumber(share * 100, 1)) : std::string();
 }
 
+/// "± 3.2 °C at 110.0 °C": the worst of the places that were worked out.
 std::string errorOf(const job::Job& job, const job::Circuit& circuit, const Priced& priced)
 {
     const parts::Part* sensor = job::sensorOf(job, circuit);
-    return sensor == nullptr || priced.empty() ? std::string() : scaling::errorText(*sensor, worstOf(priced));
+    if (sensor == nullptr || priced.empty())
+        return {};
+    const scaling::Budget& worst = *std::ranges::max_element(priced, {}, &scaling::Budget::worst);
+    return phrase("{} at {}", scaling::errorText(*sensor, worst.worst),
+                  units::format(worst.value, sensor->measures, sensor->unit, 1));
 }
 
 Section unit(const analysis::Analysis& analysis)
@@ -82,10 +87,7 @@ Section seats(const analysis::Analysis& analysis)
         const parts::Part* sensor = job::sensorOf(job, c);
         if (sensor == nullptr)
             continue;
-        std::string cavities;
-        for (const job::PointRef& at : job::seatCavities(job, c))
-            cavities += (cavities.empty() ? "" : ", ") + job::spoken(job, at);
-        table.rows.push_back({c.name, sensor->name, c.input.value, cavities});
+        table.rows.push_back({c.name, sensor->name, c.input.value, book::cavitiesText(job, c)});
     }
     out.blocks = {orElse(std::move(table), phrase("No sensor is in this job.")),
                   where(phrase("sensors/, a page for each; the book, circuits and plugs"))};
@@ -268,24 +270,42 @@ struct Trust
     std::string words;
 };
 
-Trust trustIn(const analysis::Analysis& analysis, const proof::CircuitView& view)
+/// What is known of a wheel's input once its wires have been measured.
+Trust trustInWheel(const analysis::Analysis& analysis, const job::CircuitId& id)
 {
-    for (const findings::Finding& f : analysis.findings)
-        if (f.severity == Severity::Stop && f.circuit == view.id)
-            return {0, phrase("not at all: {}", f.what)};
-    switch (view.meter) {
-    case proof::State::Failing:
+    const auto decoded = std::ranges::find(analysis.decoded, id, &decoded::Standing::circuit);
+    if (decoded != analysis.decoded.end() && decoded->state == proof::State::Done)
+        return {6, phrase("it was captured turning, and decodes")};
+    return {5, phrase("its wiring: no capture of it turning decodes as the car is now")};
+}
+
+/// What a finding of that severity says of a circuit; none: there is none. That a reading failed or is stale is not
+/// taken from the findings: the circuit's own state says it.
+const findings::Finding* worstOf(const analysis::Analysis& analysis, const job::CircuitId& id, Severity severity)
+{
+    const auto at = std::ranges::find_if(analysis.findings, [&](const findings::Finding& f) {
+        return f.severity == severity && f.circuit == id && f.rule != "reading-fails" && f.rule != "proof-stale";
+    });
+    return at == analysis.findings.end() ? nullptr : &*at;
+}
+
+Trust trustIn(const analysis::Analysis& analysis, const job::Circuit& circuit, const proof::CircuitView& view)
+{
+    if (const findings::Finding* stop = worstOf(analysis, circuit.id, Severity::Stop))
+        return {0, phrase("not at all: {}", stop->what)};
+    if (view.meter == proof::State::Failing)
         return {1, phrase("not at all: what was read is outside of its bounds")};
-    case proof::State::Untouched:
-        return {2, phrase("as a plan: nobody has measured it")};
-    case proof::State::Stale:
-        return {3, phrase("as it was before the last change: measure again")};
-    default:
-        break;
-    }
+    if (const findings::Finding* fix = worstOf(analysis, circuit.id, Severity::Fix))
+        return {2, phrase("not before this is mended: {}", fix->what)};
+    if (view.meter == proof::State::Untouched)
+        return {3, phrase("as a plan: nobody has measured it")};
+    if (view.meter == proof::State::Stale)
+        return {4, phrase("as it was before the last change: measure again")};
+    if (job::readsWheel(*analysis.job, circuit))
+        return trustInWheel(analysis, circuit.id);
     if (view.scale != proof::State::Done && view.scale != proof::State::NotNeeded)
-        return {4, phrase("its wiring: its table in the ECU has not been seen")};
-    return {5, phrase("as far as the error beside it")};
+        return {5, phrase("its wiring: its table in the ECU has not been seen")};
+    return {6, phrase("as far as the error beside it")};
 }
 
 } // namespace
@@ -304,7 +324,7 @@ std::vector<Block> trustOf(const analysis::Analysis& analysis, const std::vector
     for (size_t i = 0; i < job.circuits.size(); ++i) {
         if (job::sensorOf(job, job.circuits[i]) == nullptr)
             continue;
-        const Trust trust = trustIn(analysis, analysis.circuits[i]);
+        const Trust trust = trustIn(analysis, job.circuits[i], analysis.circuits[i]);
         rows.emplace_back(trust.rank, std::vector<std::string>{job.circuits[i].name, trust.words,
                                                                errorOf(job, job.circuits[i], priced[i]),
                                                                fuelText(fuelOf(priced[i]))});
@@ -316,11 +336,11 @@ std::vector<Block> trustOf(const analysis::Analysis& analysis, const std::vector
                  {phrase("That is"), 1.5, true}}};
     for (auto& [rank, row] : rows)
         table.rows.push_back(std::move(row));
-    return {
-        Paragraph{phrase("Worst is every part of the way at the edge of its tolerance at once with the engine "
-                         "running: no sound car of this job shows more. It was worked out from tolerances of parts, "
-                         "not measured; what was measured stands in the sensor's page, with its date.")},
-        orElse(std::move(table), phrase("No sensor is in this job."))};
+    return {Paragraph{phrase(
+                "Worst is every part of the way at the edge of its tolerance at once with the engine running, at "
+                "the worst of five places across the sensor's range. It was worked out from tolerances of "
+                "parts, not measured; what was measured stands in the sensor's page, with its date.")},
+            orElse(std::move(table), phrase("No sensor is in this job."))};
 }
 
 } // namespace vicegrip::packet

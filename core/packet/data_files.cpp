@@ -95,14 +95,6 @@ std::vector<Priced> pricedOf(const analysis::Analysis& analysis)
     return out;
 }
 
-double worstOf(const Priced& priced)
-{
-    double out = 0;
-    for (const scaling::Budget& b : priced)
-        out = std::max(out, b.worst);
-    return out;
-}
-
 double fuelOf(const Priced& priced)
 {
     double out = 0;

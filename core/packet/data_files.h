@@ -15,8 +15,7 @@ using Priced = std::vector<scaling::Budget>;
 /// Of every circuit, in the job's order.
 [[nodiscard]] std::vector<Priced> pricedOf(const analysis::Analysis& analysis);
 
-/// The largest of them in the ECU's terms: of the value, and of the fuel where it enters that; 0: there is none.
-[[nodiscard]] double worstOf(const Priced& priced);
+/// The largest of them as a share of the fuel; 0: the value does not enter that.
 [[nodiscard]] double fuelOf(const Priced& priced);
 
 /// tables/ID.csv and tables/ID.json, for every circuit with a table.

@@ -40,10 +40,10 @@ Result<void> writeFolder(const Packet& packet, const fs::path& folder)
     };
     std::error_code trouble;
     const bool there = fs::exists(fs::symlink_status(to, trouble));
-    if (there && !fs::is_empty(to, trouble) && !isPacket(to))
+    if (there && (!fs::is_directory(to, trouble) || (!fs::is_empty(to, trouble) && !isPacket(to))))
         return refuse(phrase("what stands there is no packet; choose another place"));
     const Scratch made(to.parent_path() / ("." + to.filename().string() + ".saving"));
-    const Scratch old(to.parent_path() / ("." + to.filename().string() + ".old"));
+    const fs::path old = to.parent_path() / ("." + to.filename().string() + ".old");
     fs::remove_all(made.path, trouble); // what a kill left
     for (const File& file : packet.files) {
         const fs::path at = made.path / file.path;
@@ -54,8 +54,8 @@ Result<void> writeFolder(const Packet& packet, const fs::path& folder)
             return written;
     }
     if (there) {
-        fs::remove_all(old.path, trouble);
-        fs::rename(to, old.path, trouble);
+        fs::remove_all(old, trouble);
+        fs::rename(to, old, trouble);
         if (trouble)
             return refuse(trouble.message());
     }
@@ -63,9 +63,10 @@ Result<void> writeFolder(const Packet& packet, const fs::path& folder)
     if (trouble) {
         const std::string why = trouble.message();
         if (there)
-            fs::rename(old.path, to, trouble);
+            fs::rename(old, to, trouble); // where even that fails, the old packet is still there under its hidden name
         return refuse(why);
     }
+    fs::remove_all(old, trouble);
     return {};
 }
 

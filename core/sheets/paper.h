@@ -18,8 +18,8 @@ struct Size
     bool operator==(const Size&) const = default;
 };
 
-/// What a printer of a workshop can take, and what hands can fold.
-inline constexpr double kLeastPaper_mm = 50, kMostPaper_mm = 1200, kLeastLabel_mm = 3, kMostLabel_mm = 300;
+/// Paper that the rule's 100 mm fit on and a printer of a workshop can take, and what hands can fold.
+inline constexpr double kLeastPaper_mm = 140, kMostPaper_mm = 1200, kLeastLabel_mm = 3, kMostLabel_mm = 300;
 
 inline constexpr Size kA4{210, 297}; ///< ISO 216
 

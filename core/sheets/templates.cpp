@@ -134,13 +134,13 @@ Pages stripSheets(const std::vector<materials::Cut>& cuts, const Size& paper)
             y = kEdge_mm + kHead_mm;
         }
         drawn::Figure& f = out.pages.back();
-        const double strip = tenths / 10.0, left = kEdge_mm + 2;
+        const double strip = tenths / 10.0, left = kEdge_mm + 2, beside = left + std::max(24.0, strip + 4);
         f.box({left, y}, strip, kBar_mm, Ink::Fill, Ink::Line, 0.15);
         f.shapes.back().about = "strip " + units::formatNumber(strip, 1);
-        drawn::Words& length = f.words({left + 24, y + 4}, mm(strip), 3.6);
+        drawn::Words& length = f.words({beside, y + 4}, mm(strip), 3.6);
         length.bold = true;
         length.even = true;
-        f.words({left + 46, y + 4},
+        f.words({beside + 22, y + 4},
                 places.size() == 1 ? phrase("one end") : phrase("{} ends", std::to_string(places.size())), 3.2);
         std::string named;
         for (const std::string& p : places)

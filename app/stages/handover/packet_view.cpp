@@ -24,7 +24,7 @@ PacketView::PacketView(Desk& desk, QWidget* parent)
       m_trust(new ListTable("packet-trust", tr("What the tuner may trust how far"),
                             {{tr("Value"), 200, false},
                              {tr("Trust it"), 0, false},
-                             {tr("At worst off by"), 130, true},
+                             {tr("At worst off by"), 210, true},
                              {tr("That is"), 170, true}})),
       m_logs(label({}, look::Size::Body)),
       m_said(label({}, look::Size::Body)),

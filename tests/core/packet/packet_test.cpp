@@ -161,18 +161,29 @@ TEST(Packet, AnswersTheQuestionsOfATuner)
 /// What may not be trusted comes first: a reading that failed, then what nobody has measured.
 TEST(Packet, PutsWhatIsNotToBeTrustedFirst)
 {
-    job::Job job = test::petrel();
-    const std::string start = fileOf(packetFor(job), "start.html");
-    const auto plan = start.find("as a plan: nobody has measured it");
-    const auto proved = start.find("as far as the error beside it");
+    const std::string& start = fileOf(petrelPacket(), "start.html");
+    const auto plan = start.find("nobody has measured it"), proved = start.find("as far as the error beside it");
     ASSERT_NE(plan, std::string::npos);
-    EXPECT_LT(plan, proved); // also where nothing is
-    // One ground moved: what was read over it is to be trusted as it was before.
-    ASSERT_FALSE(job.proofs.empty());
-    for (job::Wire& w : job.wires)
-        w.length_m += 1;
-    const std::string moved = fileOf(packetFor(job), "start.html");
-    EXPECT_THAT(moved, HasSubstr("as it was before the last change"));
+    ASSERT_NE(proved, std::string::npos);
+    EXPECT_LT(start.find("not at all: "), plan);
+    EXPECT_LT(plan, proved);
+    // A pull-up was changed since the coolant's reading, and the fuel pressure's is out of its bounds.
+    const auto stale = start.find("as it was before the last change");
+    EXPECT_LT(plan, stale);
+    EXPECT_LT(stale, proved);
+    EXPECT_THAT(start, HasSubstr("not at all: what was read is outside of its bounds"));
+}
+
+/// A sensor with something to mend is not trusted because its wires were measured: it says what is to be mended.
+TEST(Packet, TrustsNothingThatIsToBeMended)
+{
+    const auto analysis = analysis::analyse(std::make_shared<const job::Job>(test::petrel()));
+    const std::string& start = fileOf(petrelPacket(), "start.html");
+    bool any = false;
+    for (const findings::Finding& f : analysis.findings)
+        any = any || (f.severity == findings::Severity::Fix && !f.circuit.value.empty() &&
+                      job::sensorOf(*analysis.job, *job::find(*analysis.job, f.circuit)) != nullptr);
+    EXPECT_EQ(any, start.find("not before this is mended: ") != std::string::npos);
 }
 
 TEST(Packet, HostileNamesStayWordsAndFilesStayInTheirFolder)
