@@ -190,7 +190,8 @@ void LabelsView::showPage(int page)
     m_shown = all == 0 ? 0 : page % all;
     drawn::Figure sheet = all == 0 ? drawn::Figure{} : m_print.pages[static_cast<size_t>(m_shown)];
     if (all > 0)
-        sheet.box({0, 0}, sheet.width_mm, sheet.height_mm, std::nullopt, drawn::Ink::Faint); // where the paper ends
+        sheet.box({0.5, 0.5}, sheet.width_mm - 1, sheet.height_mm - 1, std::nullopt,
+                  drawn::Ink::Faint); // where the paper ends
     m_figure->show(sheet);
     m_page->setText(all == 0 ? tr("No page")
                              : tr("Page %1 of %2: %3")
