@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <utility>
 
 namespace vicegrip::wiggle {
 namespace {
@@ -14,6 +15,7 @@ constexpr double kTrace_s = 60;
 constexpr double kSilence_s = 0.5, kSilentPeriods = 5;
 constexpr double kCatchUp_s = 0.05; // what waited while we did not listen comes at once
 constexpr double kStays_s = 10; // that long is another level, and no drop-out
+constexpr double kLettingGo_s = 0.5;
 constexpr double kFar = 8, kNormal = 1.4826; // standard deviations; of one in a median absolute deviation
 
 } // namespace
@@ -29,7 +31,7 @@ void Watch::hear(double at_s, double reading)
     if (m_last_s && at_s > *m_last_s) {
         const double gap = at_s - *m_last_s;
         if (m_period_s > 0 && gap > std::max(kSilence_s, kSilentPeriods * m_period_s) && m_steady && !m_out)
-            m_silence = {{*m_last_s, at_s, *m_steady, {}, m_hands}, m_period_s, 0};
+            m_silence = {{*m_last_s, at_s, *m_steady, {}, movedAt(*m_last_s)}, m_period_s, 0};
         else if (m_steady && !m_out)
             m_seconds[m_hands] += gap;
         m_period_s = m_period_s == 0 ? gap : std::min(2 * m_period_s, m_period_s + (gap - m_period_s) / 8);
@@ -47,7 +49,7 @@ void Watch::hear(double at_s, double reading)
         return;
     }
     if (!m_out)
-        m_out = {at_s, at_s, *m_steady, reading, m_hands};
+        m_out = {at_s, at_s, *m_steady, reading, movedAt(at_s)};
     if (std::abs(reading - m_out->steady) > std::abs(*m_out->deepest - m_out->steady))
         m_out->deepest = reading;
     if (at_s - m_out->from_s > kStays_s) { // it has another level now, or had one when all began
@@ -95,8 +97,14 @@ void Watch::end(double at_s)
 
 void Watch::handsAt(double at_s, std::optional<size_t> hold)
 {
-    m_hands = hold;
+    m_handsBefore = std::exchange(m_hands, hold);
+    m_handsSince_s = at_s;
     m_marks.push_back({at_s, hold});
+}
+
+std::optional<size_t> Watch::movedAt(double at_s) const
+{
+    return !m_hands && at_s < m_handsSince_s + kLettingGo_s ? m_handsBefore : m_hands;
 }
 
 void Watch::pause()

@@ -14,7 +14,7 @@ struct DropOut
     double from_s = 0, to_s = 0;
     double steady = 0; ///< what it read before
     std::optional<double> deepest; ///< farthest from that; none: nothing came
-    std::optional<size_t> hold; ///< where hands were when it began; none: off
+    std::optional<size_t> hold; ///< where hands were when it began, or had just been; none: off
 };
 
 struct Heard
@@ -37,6 +37,8 @@ class Watch
     explicit Watch(double grain) : m_grain(grain) {}
 
     void hear(double at_s, double reading);
+    /// What lets go in the half second after hands went off is still of where they were: letting go moves it too, and
+    /// what an ECU says comes late.
     void handsAt(double at_s, std::optional<size_t> hold);
     /// Nobody listens until the next sample: a gap that follows is none of the input's.
     void pause();
@@ -69,6 +71,7 @@ class Watch
     void learn(double reading);
     [[nodiscard]] bool isOff(double reading) const;
     void end(double at_s);
+    [[nodiscard]] std::optional<size_t> movedAt(double at_s) const;
 
     double m_grain;
     double m_noise = 0; ///< standard deviation of a sample
@@ -76,7 +79,8 @@ class Watch
     std::optional<double> m_steady, m_least, m_most, m_last_s;
     std::optional<DropOut> m_out; ///< that lasts
     std::optional<Silence> m_silence; ///< or was it us who did not listen?
-    std::optional<size_t> m_hands;
+    std::optional<size_t> m_hands, m_handsBefore;
+    double m_handsSince_s = 0;
     std::map<std::optional<size_t>, double> m_seconds;
     std::vector<DropOut> m_dropOuts;
     std::deque<double> m_usual; ///< its last readings that were not off

@@ -25,7 +25,7 @@ class FalseBench
             QObject::connect(line, &QLocalSocket::readyRead, line, [this, line] { answerOn(line); });
         });
         w.window.desk().live.startBench(fake.program(), w.job(), {});
-        EXPECT_TRUE(QTest::qWaitFor([&] { return channels.size() == 3 && w.window.desk().live.meterReady(); }, 5000));
+        EXPECT_TRUE(QTest::qWaitFor([&] { return channels.size() == 3 && w.window.desk().live.meterReady(); }, 20000));
     }
 
     /// Sends the same again and again, as fast as the window takes it: so much, or until it hangs up.
@@ -98,10 +98,10 @@ TEST(Flood, NothingThatIsSentStallsTheWindow)
         const Stalls stalls;
         bench.flood(flood.channel, flood.bytes);
         if (!flood.survives) {
-            EXPECT_TRUE(QTest::qWaitFor([&] { return !w.notice().empty(); }, 5000))
+            EXPECT_TRUE(QTest::qWaitFor([&] { return !w.notice().empty(); }, 20000))
                 << flood.channel << " " << flood.bytes.left(20).toStdString();
         }
-        EXPECT_LT(stalls.longest_ms(), kStall_ms) << flood.channel << " " << flood.bytes.left(20).toStdString();
+        EXPECT_LT(stalls.longest(), kStall) << flood.channel << " " << flood.bytes.left(20).toStdString();
         std::cout << "longest stall " << stalls.longest_ms() << " ms of CPU: " << flood.channel << " "
                   << flood.bytes.left(10).toHex().toStdString() << '\n';
     }
@@ -122,7 +122,7 @@ TEST(Flood, WhatTheBenchSaysBesidesDoesNotEither)
         const Stalls stalls;
         bench.fake.tell();
         EXPECT_TRUE(QTest::qWaitFor([&] { return w.notice().find(end) != std::string::npos; }, 20000)) << script;
-        EXPECT_LT(stalls.longest_ms(), kStall_ms) << script;
+        EXPECT_LT(stalls.longest(), kStall) << script;
         std::cout << "longest stall " << stalls.longest_ms() << " ms of CPU: " << script << '\n';
     }
 }

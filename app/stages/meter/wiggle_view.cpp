@@ -430,13 +430,15 @@ void WiggleView::keep()
     show();
 }
 
-/// What was heard is kept with it, unless it has been: one more drop-out on the way there is no other finding.
+/// What was heard is kept with it, unless the same has been: one more drop-out on the way there is no other finding.
 void WiggleView::mended()
 {
     const auto what = loose();
     if (what.empty())
         return;
-    if (session() != nullptr && session()->verdict.hold && !m_kept)
+    const wiggle::Standing* kept = standing();
+    const bool same = m_kept && kept != nullptr && wiggle::named(*m_analysis->job, kept->last) == what;
+    if (session() != nullptr && session()->verdict.hold && !same)
         keep();
     const job::Job& now = *m_desk.store.job();
     diagnosis::Suspect suspect;

@@ -67,6 +67,23 @@ TEST(Watch, CountsDropOutsWithDepthLengthAndWhereHandsWere)
     EXPECT_FALSE(s.watch.outSince().has_value());
 }
 
+TEST(Watch, WhatLetsGoAsHandsLeaveIsOfWhereTheyWere)
+{
+    Stream s;
+    s.say(1.0, 2);
+    s.watch.handsAt(s.now, 3);
+    s.say(1.0, 2);
+    s.watch.handsAt(s.now, {});
+    s.say(1.0, 0.2);
+    s.say(4.99, 0.1);
+    s.say(1.0, 1);
+    s.say(4.99, 0.1); // nobody is there any more
+    s.say(1.0, 1);
+    ASSERT_EQ(s.watch.dropOuts().size(), 2U);
+    EXPECT_EQ(s.watch.dropOuts()[0].hold, 3U);
+    EXPECT_EQ(s.watch.dropOuts()[1].hold, std::nullopt);
+}
+
 TEST(Watch, AnEcuThatSaysNothingForAMomentLostItsPower)
 {
     Stream s;
