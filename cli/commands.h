@@ -250,6 +250,17 @@ struct CompareOptions
     bool json = false;
 };
 
+struct PrintedListOptions
+{
+    std::string job, kind;
+};
+
+struct TakenListOptions
+{
+    std::string job, list;
+    std::string out; ///< empty: only said
+};
+
 int check(const CheckOptions& options);
 int expect(const ExpectOptions& options);
 int netlist(const NetlistOptions& options);
@@ -330,5 +341,7 @@ int printLabels(const LabelOptions& options);
 int recheckAfter(const RecheckOptions& options);
 /// What is different between two jobs.
 int compareJobs(const CompareOptions& options);
+int printList(const PrintedListOptions& options);
+int takeList(const TakenListOptions& options);
 
 } // namespace vicegrip::cli

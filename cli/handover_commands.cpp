@@ -28,6 +28,18 @@ Result<analysis::Analysis> analysed(const std::string& file)
 
 } // namespace
 
+void printDifferences(const std::vector<compare::Difference>& differences)
+{
+    Columns columns;
+    for (const compare::Difference& d : differences)
+        columns.row({phrase(compare::aboutName(d.about)), d.what, d.before.empty() ? "–" : d.before,
+                     d.after.empty() ? "–" : d.after});
+    columns.print();
+    std::cout << (differences.empty() ? std::string("nothing is different")
+                                      : std::to_string(differences.size()) + " differences")
+              << '\n';
+}
+
 int writeBook(const BookOptions& options)
 {
     const auto analysis = analysed(options.job);
@@ -161,14 +173,7 @@ int compareJobs(const CompareOptions& options)
         std::cout << Json{{"differences", list}}.dump(2) << '\n';
         return kFine;
     }
-    Columns columns;
-    for (const compare::Difference& d : differences)
-        columns.row({phrase(compare::aboutName(d.about)), d.what, d.before.empty() ? "–" : d.before,
-                     d.after.empty() ? "–" : d.after});
-    columns.print();
-    std::cout << (differences.empty() ? std::string("nothing is different")
-                                      : std::to_string(differences.size()) + " differences")
-              << '\n';
+    printDifferences(differences);
     return kFine;
 }
 

@@ -376,6 +376,21 @@ int main(int argc, char** argv)
     compareCommand->add_flag("--json", compareOptions.json, "Print JSON")->excludes(compareCsv);
     compareCommand->callback([&] { code = compareJobs(compareOptions); });
 
+    PrintedListOptions listOptions;
+    auto* listCommand = app.add_subcommand("list", "Print a list for a spreadsheet, as CSV.");
+    listCommand->add_option("JOB", listOptions.job, "A .vicegrip file")->required();
+    listCommand->add_option("KIND", listOptions.kind, "wires, cavities or parts")
+        ->required()
+        ->check(CLI::IsMember({"wires", "cavities", "parts"}));
+    listCommand->callback([&] { code = printList(listOptions); });
+
+    TakenListOptions takeOptions;
+    auto* takeCommand = app.add_subcommand("take", "Say what a list that comes back would change, and write that job.");
+    takeCommand->add_option("JOB", takeOptions.job, "A .vicegrip file")->required();
+    takeCommand->add_option("LIST", takeOptions.list, "A CSV with the columns that list prints")->required();
+    takeCommand->add_option("--out", takeOptions.out, "Write the job with the list taken to this file");
+    takeCommand->callback([&] { code = takeList(takeOptions); });
+
     SheetOptions sheetOptions;
     auto* sheetCommand = app.add_subcommand("sheet", "Print the run sheet: what is seen before power, start and road.");
     sheetCommand->add_option("JOB", sheetOptions.job, "A .vicegrip file")->required();

@@ -2,6 +2,7 @@
 
 #include "cli/commands.h"
 #include "core/base/result.h"
+#include "core/compare/compare.h"
 #include "core/parts/library.h"
 
 #include <nlohmann/json.hpp>
@@ -18,6 +19,9 @@ int refuse(const std::string& sentence, int code);
 
 /// What ships, and what the user has added; what is left out of it is said.
 [[nodiscard]] parts::Library library();
+
+/// What is different, a line each.
+void printDifferences(const std::vector<compare::Difference>& differences);
 
 /// Padded by characters on screen, not bytes: "kΩ" is two wide. At least one space follows.
 [[nodiscard]] std::string padded(const std::string& text, size_t to);

@@ -1,6 +1,7 @@
 #include "core/dbc/words.h"
 
 #include "core/base/phrase.h"
+#include "core/base/utf8.h"
 
 #include <charconv>
 #include <cmath>
@@ -22,25 +23,6 @@ bool isDigit(char c)
 bool isLetter(char c)
 {
     return (c >= 'A' && c <= 'Z') || (c >= 'a' && c <= 'z') || c == '_';
-}
-
-/// RFC 3629, but for its rarer prohibitions: whole sequences, none longer than it need be.
-bool isUtf8(std::string_view text)
-{
-    for (size_t i = 0; i < text.size();) {
-        const auto lead = static_cast<unsigned char>(text[i++]);
-        const int more = lead < 0x80                   ? 0
-                         : lead >= 0xC2 && lead < 0xE0 ? 1
-                         : lead >= 0xE0 && lead < 0xF0 ? 2
-                         : lead >= 0xF0 && lead < 0xF5 ? 3
-                                                       : -1;
-        if (more < 0)
-            return false;
-        for (int k = 0; k < more; ++k)
-            if (i == text.size() || (static_cast<unsigned char>(text[i++]) & 0xC0U) != 0x80U)
-                return false;
-    }
-    return true;
 }
 
 } // namespace

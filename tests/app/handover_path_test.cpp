@@ -176,6 +176,43 @@ TEST_F(HandoverPath, ABrokenFileIsSaidWithItsPlace)
     EXPECT_THAT(w.textOf("compare-said"), HasSubstr("broken.vicegrip:1:"));
 }
 
+TEST_F(HandoverPath, AListGoesOutAndComesBackAsItStandsOnTheScreen)
+{
+    view(Qt::Key_7);
+    EXPECT_FALSE(w.find<QWidget>("list-take")->isEnabled());
+    w.key(Qt::Key_W);
+    EXPECT_THAT(w.textOf("list-said"), HasSubstr("petrel-wires.csv is written"));
+    QByteArray list = read("petrel-wires.csv");
+    EXPECT_THAT(list.toStdString(), HasSubstr("wire,from,to,colour,area_mm2,length_m"));
+    w.key(Qt::Key_C);
+    w.key(Qt::Key_P);
+    EXPECT_THAT(read("petrel-cavities.csv").toStdString(), HasSubstr("plug,cavity,wire"));
+    EXPECT_THAT(read("petrel-parts.csv").toStdString(), HasSubstr("circuit,name,part,seat"));
+
+    test::NewUser::write(w.folder.filePath(QStringLiteral("mine.csv")), "wire,length_m\nw5,9,5\n");
+    w.type("list-file", w.folder.filePath(QStringLiteral("mine.csv")).toUtf8().constData());
+    w.settle();
+    EXPECT_THAT(w.textOf("list-said"), HasSubstr("Nothing is taken until"));
+    EXPECT_FALSE(w.find<QWidget>("list-take")->isEnabled());
+
+    test::NewUser::write(w.folder.filePath(QStringLiteral("mine.csv")), "wire,length_m\nw5,9.5\n");
+    w.type("list-file", w.folder.filePath(QStringLiteral("mine.csv")).toUtf8().constData());
+    w.settle();
+    const auto before = w.window.desk().store.job();
+    EXPECT_THAT(w.textOf("list-said"), HasSubstr("It changes 1,"));
+    auto* table = w.find<QTableWidget>("list-changes");
+    EXPECT_EQ(table->item(1, 1)->text(), QStringLiteral("Wire w5, length"));
+    w.key(Qt::Key_T);
+    w.settle();
+    EXPECT_THAT(w.textOf("list-said"), HasSubstr("Taken over"));
+    const auto now = w.window.desk().store.job();
+    const auto wire = std::ranges::find(now->wires, job::WireId{"w5"}, &job::Wire::id);
+    EXPECT_NEAR(wire->length_m, 9.5, 1e-12);
+    w.key(Qt::Key_Z, Qt::ControlModifier);
+    w.settle();
+    EXPECT_EQ(*w.window.desk().store.job(), *before);
+}
+
 TEST_F(HandoverPath, LabelsAreMadeOfTheSheetThatWasTyped)
 {
     view(Qt::Key_3);

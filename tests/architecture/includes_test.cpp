@@ -67,6 +67,7 @@ const std::vector<Room> kRooms = {
     {"core/materials", {"base", "units", "parts", "job", "wires", "pinning", "branches"}},
     {"core/sheets", {"base", "units", "parts", "drawn", "job", "branches", "materials"}},
     {"core/pasted", {"base", "units", "job", "wires", "harness"}},
+    {"core/lists", {"base", "units", "parts", "job", "wires", "pinning", "harness", "pasted"}},
     {"core/remap", {"base", "alike", "job", "wires", "pinning", "pasted"}},
     {"core/brief", {"base", "units", "fuel", "parts", "job", "electrics", "harness"}},
     {"core/seating", {"base", "units", "parts", "job", "electrics", "feeds", "harness"}},

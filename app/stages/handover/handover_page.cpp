@@ -6,6 +6,7 @@
 #include "app/stages/handover/compare_view.h"
 #include "app/stages/handover/diagram_view.h"
 #include "app/stages/handover/labels_view.h"
+#include "app/stages/handover/lists_view.h"
 #include "app/stages/handover/logbook_view.h"
 #include "app/stages/handover/packet_view.h"
 #include "app/widgets/hand_focus.h"
@@ -24,6 +25,7 @@ HandoverPage::HandoverPage(Desk& desk, QWidget* parent)
                          {"handover-packet", tr("Tuner's packet")},
                          {"handover-again", tr("After a change")},
                          {"handover-compare", tr("Compare")},
+                         {"handover-lists", tr("Lists")},
                          {"handover-logbook", tr("Logbook")}})),
       m_stack(new QStackedWidget),
       m_book(new BookView(desk)),
@@ -32,10 +34,11 @@ HandoverPage::HandoverPage(Desk& desk, QWidget* parent)
       m_packet(new PacketView(desk)),
       m_again(new AgainView(desk)),
       m_compare(new CompareView(desk)),
+      m_lists(new ListsView(desk)),
       m_logbook(new LogbookView(desk))
 {
     for (QWidget* view :
-         std::initializer_list<QWidget*>{m_book, m_diagram, m_labels, m_packet, m_again, m_compare, m_logbook})
+         std::initializer_list<QWidget*>{m_book, m_diagram, m_labels, m_packet, m_again, m_compare, m_lists, m_logbook})
         m_stack->addWidget(view);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(look::kMargin, look::kGap, look::kMargin, look::kGap);
@@ -70,6 +73,9 @@ void HandoverPage::refresh()
         break;
     case Compare:
         m_compare->refresh();
+        break;
+    case Lists:
+        m_lists->refresh();
         break;
     default:
         m_logbook->refresh();

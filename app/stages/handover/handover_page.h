@@ -11,11 +11,12 @@ class BookView;
 class CompareView;
 class DiagramView;
 class LabelsView;
+class ListsView;
 class LogbookView;
 class PacketView;
 
 /// Handover: what leaves the job for somebody else. The build book, the wiring diagram, what to measure again after a
-/// change, what is different from another file, and the logbook.
+/// change, what is different from another file, lists for a spreadsheet and back, and the logbook.
 class HandoverPage : public StagePage
 {
     Q_OBJECT
@@ -30,7 +31,7 @@ class HandoverPage : public StagePage
     [[nodiscard]] ViewBar* bar() const override { return m_bar; }
 
   private:
-    enum View { Book, Diagram, Labels, Packet, Again, Compare, Logbook };
+    enum View { Book, Diagram, Labels, Packet, Again, Compare, Lists, Logbook };
 
     ViewBar* m_bar;
     QStackedWidget* m_stack;
@@ -40,6 +41,7 @@ class HandoverPage : public StagePage
     PacketView* m_packet;
     AgainView* m_again;
     CompareView* m_compare;
+    ListsView* m_lists;
     LogbookView* m_logbook;
 };
 

@@ -1,0 +1,67 @@
+#include "cli/printing.h"
+#include "core/base/phrase.h"
+#include "core/base/write_file.h"
+#include "core/compare/compare.h"
+#include "core/job/json.h"
+#include "core/lists/lists.h"
+
+#include <algorithm>
+#include <fstream>
+#include <iostream>
+
+/// Lists out of a job and into it.
+namespace vicegrip::cli {
+namespace {
+
+constexpr std::streamsize kMost = 5 << 20; // what is above the reader's own limit is refused there
+
+Result<std::string> readList(const std::string& file)
+{
+    std::ifstream in(file, std::ios::binary);
+    if (!in)
+        return fail(ErrorCode::Io, "cannot be read", {file, {}, 0, 0});
+    std::string out(kMost, '\0');
+    in.read(out.data(), kMost);
+    out.resize(static_cast<size_t>(in.gcount()));
+    return out;
+}
+
+} // namespace
+
+int printList(const PrintedListOptions& options)
+{
+    const auto job = job::readFile(options.job);
+    if (!job)
+        return refuse(job.error(), kUnreadable);
+    const auto kind = std::ranges::find(lists::allKinds(), options.kind, &lists::kindName);
+    std::cout << lists::toCsv(*job, *kind);
+    return kFine;
+}
+
+int takeList(const TakenListOptions& options)
+{
+    auto job = job::readFile(options.job);
+    if (!job)
+        return refuse(job.error(), kUnreadable);
+    auto reading = readList(options.list).and_then([&](const std::string& text) {
+        return lists::read(*job, text, library().parts);
+    });
+    if (!reading) {
+        reading.error().place.file = options.list;
+        return refuse(reading.error(), kUnreadable);
+    }
+    for (const lists::Note& n : reading->notes)
+        std::cerr << Error{ErrorCode::Malformed, n.sentence, {options.list, {}, n.line, 0}}.text() << '\n';
+    if (!reading->job)
+        return refuse("nothing is taken until the list is mended", kNoAnswer);
+    const auto before = analysis::analyse(std::make_shared<const job::Job>(std::move(*job)));
+    const auto after = analysis::analyse(std::make_shared<const job::Job>(*reading->job));
+    printDifferences(compare::differences(before, after));
+    if (options.out.empty())
+        return kFine;
+    if (const auto written = writeFile(options.out, job::write(*reading->job)); !written)
+        return refuse(written.error(), kNoAnswer);
+    return kFine;
+}
+
+} // namespace vicegrip::cli
