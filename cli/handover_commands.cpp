@@ -58,7 +58,7 @@ int writeBook(const BookOptions& options)
             return refuse("chapters are " + names, kUsage);
         chapters = std::move(chosen);
     }
-    const book::Book made = book::bookOf(*analysis, chapters);
+    const book::Book made = book::bookOf(*analysis, chapters, {{}, photos::albumOf(*analysis->job, options.job)});
     if (!options.html.empty()) {
         if (const auto written = writeFile(options.html, book::htmlOf(made)); !written)
             return refuse(written.error(), kNoAnswer);

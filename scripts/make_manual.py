@@ -46,6 +46,7 @@ PAGES = [
     ("handover-packet", "Handover: tuner's packet", []),
     ("handover-again", "Handover: after a change", []),
     ("handover-compare", "Handover: compare", []),
+    ("handover-photos", "Handover: photos", []),
     ("handover-lists", "Handover: lists", []),
     ("handover-logbook", "Handover: logbook", []),
     ("preferences", "Preferences", []),

@@ -1,6 +1,7 @@
 #include "app/shell/keeping.h"
 
 #include "app/store/job_store.h"
+#include "core/photos/photos.h"
 
 #include <QDir>
 #include <QFileDialog>
@@ -80,6 +81,14 @@ void Keeping::saveCopy(const QString& path)
     const QString before = m_store.path();
     if (const auto saved = m_store.saveCopy(path); !saved) {
         sayNotKept(QString::fromStdString(saved.error().text()));
+        return;
+    }
+    if (const auto carried = photos::carry(*m_store.job(), QFile::encodeName(before).toStdString(),
+                                           QFile::encodeName(path).toStdString());
+        !carried) {
+        m_notices.say(tr("Saved as %1, but its photos did not come along: %2")
+                          .arg(QDir::toNativeSeparators(path), QString::fromStdString(carried.error().text())));
+        emit copied();
         return;
     }
     m_notices.say(tr("Saved as %1, which is what is open now. %2 stays as it was saved last.")

@@ -13,29 +13,38 @@ struct Known
 {
     Chapter chapter;
     std::string_view name, title;
-    Blocks (*of)(const analysis::Analysis&, const materials::Habits&);
+    Blocks (*of)(const analysis::Analysis&, const Beside&);
 };
 
-/// A chapter in which nothing is cut.
+/// A chapter that is made of the job alone.
 template <Blocks (*Of)(const analysis::Analysis&)>
-Blocks uncut(const analysis::Analysis& analysis, const materials::Habits& /*habits*/)
+Blocks alone(const analysis::Analysis& analysis, const Beside& /*beside*/)
 {
     return Of(analysis);
 }
+Blocks cutWires(const analysis::Analysis& analysis, const Beside& beside)
+{
+    return wiresOf(analysis, beside.habits);
+}
+Blocks withPhotos(const analysis::Analysis& analysis, const Beside& beside)
+{
+    return photosOf(analysis, beside.photos);
+}
 
-constexpr std::array<Known, 12> kChapters = {{
-    {Chapter::Circuits, "circuits", key("Circuits"), uncut<circuitsOf>},
-    {Chapter::Plugs, "plugs", key("Plugs"), uncut<plugsOf>},
-    {Chapter::Wires, "wires", key("Wires"), wiresOf},
-    {Chapter::Harness, "harness", key("Harness"), uncut<harnessOf>},
-    {Chapter::Diagrams, "diagrams", key("Wiring diagrams"), uncut<diagramsOf>},
-    {Chapter::Scaling, "scaling", key("Scaling and limits"), uncut<scalingOf>},
-    {Chapter::Trigger, "trigger", key("Trigger"), uncut<triggerOf>},
-    {Chapter::RunSheet, "run-sheet", key("Run sheet"), uncut<runSheetOf>},
-    {Chapter::Logs, "logs", key("Captures and logs"), uncut<logsOf>},
-    {Chapter::Findings, "findings", key("Open findings"), uncut<findingsOf>},
-    {Chapter::Again, "again", key("What to measure again"), uncut<againOf>},
-    {Chapter::Logbook, "logbook", key("Logbook"), uncut<logbookOf>},
+constexpr std::array<Known, 13> kChapters = {{
+    {Chapter::Circuits, "circuits", key("Circuits"), alone<circuitsOf>},
+    {Chapter::Plugs, "plugs", key("Plugs"), alone<plugsOf>},
+    {Chapter::Wires, "wires", key("Wires"), cutWires},
+    {Chapter::Harness, "harness", key("Harness"), alone<harnessOf>},
+    {Chapter::Diagrams, "diagrams", key("Wiring diagrams"), alone<diagramsOf>},
+    {Chapter::Scaling, "scaling", key("Scaling and limits"), alone<scalingOf>},
+    {Chapter::Trigger, "trigger", key("Trigger"), alone<triggerOf>},
+    {Chapter::RunSheet, "run-sheet", key("Run sheet"), alone<runSheetOf>},
+    {Chapter::Logs, "logs", key("Captures and logs"), alone<logsOf>},
+    {Chapter::Findings, "findings", key("Open findings"), alone<findingsOf>},
+    {Chapter::Again, "again", key("What to measure again"), alone<againOf>},
+    {Chapter::Photos, "photos", key("Photos"), withPhotos},
+    {Chapter::Logbook, "logbook", key("Logbook"), alone<logbookOf>},
 }};
 
 const Known& knownOf(Chapter chapter)
@@ -69,7 +78,7 @@ std::string_view chapterTitle(Chapter chapter)
     return knownOf(chapter).title;
 }
 
-Book bookOf(const analysis::Analysis& analysis, const std::set<Chapter>& chapters, const materials::Habits& habits)
+Book bookOf(const analysis::Analysis& analysis, const std::set<Chapter>& chapters, const Beside& beside)
 {
     Book out;
     out.title = analysis.job->title.empty() ? analysis.job->name : analysis.job->title;
@@ -77,7 +86,7 @@ Book bookOf(const analysis::Analysis& analysis, const std::set<Chapter>& chapter
     out.cover = coverOf(analysis);
     for (const Known& k : kChapters)
         if (chapters.contains(k.chapter))
-            if (Blocks blocks = k.of(analysis, habits); !blocks.empty())
+            if (Blocks blocks = k.of(analysis, beside); !blocks.empty())
                 out.chapters.push_back({phrase(k.title), std::move(blocks)});
     return out;
 }

@@ -10,8 +10,8 @@
 #include <vector>
 
 /// What was built, as a book that stands on its own: everything that was fitted, proved, scaled and is still open, from
-/// the job alone. The same job, cut by the same habits, makes the same book, to the last byte: what it says of time is
-/// said of the last entry of its logbook.
+/// the job and its photos alone. The same job, cut by the same habits, makes the same book, to the last byte: what it
+/// says of time is said of the last entry of its logbook.
 ///
 ///     std::string html = book::htmlOf(book::bookOf(analysis));
 ///
@@ -31,6 +31,7 @@ enum class Chapter {
     Logs, ///< captures and marks
     Findings,
     Again, ///< what must be read again after which change
+    Photos,
     Logbook
 };
 [[nodiscard]] const std::vector<Chapter>& allChapters();
@@ -41,10 +42,16 @@ enum class Chapter {
 /// What stands in it, in a few words: "23 circuits, 15 readings"; empty: nothing, and it is left out.
 [[nodiscard]] std::string chapterHolds(const analysis::Analysis& analysis, Chapter chapter);
 
-/// The book of a job, with these chapters, wires cut as this workshop cuts: chapters that have nothing to say of this
-/// job are left out.
+/// What a book is made of besides the job.
+struct Beside
+{
+    materials::Habits habits; ///< as this workshop cuts
+    photos::Album photos; ///< of the job; one that is not among them is said to be gone
+};
+
+/// The book of a job, with these chapters: those that have nothing to say of this job are left out.
 [[nodiscard]] Book bookOf(const analysis::Analysis& analysis, const std::set<Chapter>& chapters,
-                          const materials::Habits& habits = {});
+                          const Beside& beside = {});
 [[nodiscard]] Book bookOf(const analysis::Analysis& analysis);
 
 } // namespace vicegrip::book

@@ -23,6 +23,7 @@ using Blocks = std::vector<Block>;
 [[nodiscard]] Blocks logsOf(const analysis::Analysis& analysis);
 [[nodiscard]] Blocks findingsOf(const analysis::Analysis& analysis);
 [[nodiscard]] Blocks againOf(const analysis::Analysis& analysis);
+[[nodiscard]] Blocks photosOf(const analysis::Analysis& analysis, const photos::Album& album);
 [[nodiscard]] Blocks logbookOf(const analysis::Analysis& analysis);
 
 /// What stands of one circuit, by its place in the job, in the chapters of the circuits, of scaling and of the trigger;

@@ -7,6 +7,18 @@
 
 /// What is open, what a change would cost, and what was done.
 namespace vicegrip::book {
+namespace {
+
+Block shown(const job::Photo& photo, const photos::Album& album)
+{
+    const std::string words = photo.words.empty() ? timeText(photo.when) : photo.words + ", " + timeText(photo.when);
+    const auto kept = album.find(photo.file);
+    if (kept == album.end() || !kept->second)
+        return Paragraph{phrase("{}: the photo {} is not there.", words, photo.file)};
+    return Photo{*kept->second, words};
+}
+
+} // namespace
 
 Blocks findingsOf(const analysis::Analysis& analysis)
 {
@@ -43,6 +55,26 @@ Blocks againOf(const analysis::Analysis& analysis)
     return {Paragraph{phrase("What was read rests on what it was read through. After a change these readings are worth "
                              "nothing until they are taken again; what sets sparks comes first.")},
             std::move(table)};
+}
+
+/// Together by what they are of, in the order of the first of each.
+Blocks photosOf(const analysis::Analysis& analysis, const photos::Album& album)
+{
+    const job::Job& job = *analysis.job;
+    Blocks out;
+    std::vector<std::string> subjects;
+    for (const job::Photo& p : job.photos)
+        subjects.push_back(photos::subjectText(job, p));
+    std::set<std::string> said;
+    for (const std::string& subject : subjects) {
+        if (!said.insert(subject).second)
+            continue;
+        out.emplace_back(Heading{subject});
+        for (size_t i = 0; i < subjects.size(); ++i)
+            if (subjects[i] == subject)
+                out.push_back(shown(job.photos[i], album));
+    }
+    return out;
 }
 
 Blocks logbookOf(const analysis::Analysis& analysis)

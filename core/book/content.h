@@ -1,6 +1,7 @@
 #pragma once
 
 #include "core/drawn/figure.h"
+#include "core/photos/photos.h"
 
 #include <string>
 #include <utility>
@@ -52,7 +53,14 @@ struct Picture
     bool lying = false; ///< a wide one, on a page that lies
 };
 
-using Block = std::variant<Heading, Paragraph, Pairs, Table, Picture>;
+/// A photo with its words under it.
+struct Photo
+{
+    photos::Jpeg jpeg;
+    std::string words;
+};
+
+using Block = std::variant<Heading, Paragraph, Pairs, Table, Picture, Photo>;
 
 struct Section
 {

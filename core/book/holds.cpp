@@ -67,6 +67,8 @@ std::string chapterHolds(const analysis::Analysis& analysis, Chapter chapter)
     case Chapter::Again:
         return counted(key("one change that would cost readings"), key("{} changes that would cost readings"),
                        changesThatCost(analysis));
+    case Chapter::Photos:
+        return counted(key("one photo"), key("{} photos"), job.photos.size());
     case Chapter::Logbook:
         return counted(key("one line"), key("{} lines"), logbook::logbook(job).size());
     }

@@ -17,7 +17,7 @@ th, td { text-align: left; vertical-align: top; padding: .25rem .5rem; border-bo
 table.narrow { width: auto; min-width: 40%; } th { border-bottom: 2px solid #16191c; } td.even { font-family: 'JetBrains Mono', monospace; }
 dl { display: grid; grid-template-columns: 14rem 1fr; gap: .15rem 1rem; } dt { color: #4d5358; } dd { margin: 0; }
 .caution { border: 2px solid #16191c; padding: .5rem .8rem; font-weight: 600; }
-figure { margin: 1rem 0; overflow-x: auto; } figure svg { max-width: 100%; height: auto; }
+figure { margin: 1rem 0; overflow-x: auto; } figure svg, figure img { max-width: 100%; height: auto; } figure img { max-height: 40rem; width: auto; }
 @media print { body { max-width: none; margin: 0; font-size: 10pt; } h2 { break-before: page; } figure, tr { break-inside: avoid; } }
 )";
 
@@ -49,6 +49,12 @@ struct AsHtml
             out += "</tr>\n";
         }
         return out + "</tbody>\n</table>\n";
+    }
+    std::string operator()(const Photo& p) const
+    {
+        return "<figure><img src=\"" + photos::dataAddress(p.jpeg) + "\" alt=\"" + escaped(p.words) + "\" width=\"" +
+               std::to_string(p.jpeg.width) + "\" height=\"" + std::to_string(p.jpeg.height) + "\"><figcaption>" +
+               escaped(p.words) + "</figcaption></figure>\n";
     }
     std::string operator()(const Picture& p) const { return "<figure>" + drawn::svgElement(p.figure) + "</figure>\n"; }
 };

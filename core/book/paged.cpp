@@ -225,6 +225,18 @@ void Paged::put(const Table& table)
     m_y += 3;
 }
 
+void Paged::put(const Photo& photo)
+{
+    constexpr double kMost_mm = 105; ///< two on a page
+    const double scale = std::min(wide() / photo.jpeg.width, kMost_mm / photo.jpeg.height);
+    const double tall = photo.jpeg.height * scale;
+    const double under = drawn::heightOf(m_pen.lay(photo.words, kBody_mm, false, false, wide()));
+    need(tall + under + 5);
+    m_pen.showJpeg(photo.jpeg.bytes, photo.jpeg.width, photo.jpeg.height, {kLeft_mm, m_y}, scale);
+    m_y += tall + 1.5;
+    m_y += words(photo.words, kBody_mm, false, Ink::Soft, kLeft_mm, wide()) + 3;
+}
+
 void Paged::put(const Picture& picture)
 {
     const drawn::Figure& f = picture.figure;

@@ -37,6 +37,7 @@ class Paged
     void put(const Pairs& pairs);
     void put(const Table& table);
     void put(const Picture& picture);
+    void put(const Photo& photo);
     void tableHead(const Table& table, const std::vector<double>& widths);
     struct Row
     {

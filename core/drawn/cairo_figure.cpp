@@ -144,4 +144,23 @@ void Pen::show(const Figure& figure, At corner, double scale) const
     cairo_restore(page());
 }
 
+void Pen::showJpeg(const std::string& jpeg, int width, int height, At corner, double mm) const
+{
+    if (!m_draws)
+        return;
+    const Surface photo(cairo_image_surface_create(CAIRO_FORMAT_RGB24, width, height));
+    auto kept = std::make_unique<std::string>(jpeg); // until the page is written
+    const auto* bytes = reinterpret_cast<const unsigned char*>(kept->data());
+    if (cairo_surface_set_mime_data(
+            photo.get(), CAIRO_MIME_TYPE_JPEG, bytes, kept->size(),
+            [](void* held) { delete static_cast<std::string*>(held); }, kept.get()) == CAIRO_STATUS_SUCCESS)
+        static_cast<void>(kept.release());
+    cairo_save(page());
+    cairo_translate(page(), corner.x, corner.y);
+    cairo_scale(page(), mm, mm);
+    cairo_set_source_surface(page(), photo.get(), 0, 0);
+    cairo_paint(page());
+    cairo_restore(page());
+}
+
 } // namespace vicegrip::drawn

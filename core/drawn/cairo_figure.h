@@ -43,6 +43,9 @@ class Pen
     /// A figure with its corner there, so much smaller.
     void show(const Figure& figure, At corner, double scale = 1) const;
 
+    /// A photo with its corner there, so many mm to a pixel, as the JPEG that it is.
+    void showJpeg(const std::string& jpeg, int width, int height, At corner, double mm) const;
+
     [[nodiscard]] cairo_t* page() const { return m_page.get(); }
 
   private:

@@ -114,6 +114,7 @@ job::Job anotherLike(job::Job job, const std::string& name)
     job.decoded.clear();
     job.passed.clear();
     job.mends.clear();
+    job.photos.clear();
     job.logMarks.clear(); // the same logger names its columns as before
     job.pinned.clear();
     job.workSteps.done.clear();

@@ -227,6 +227,7 @@ struct Job
     std::vector<Mend> mends; ///< in the order they were made
     std::vector<LogColumn> logColumns; ///< by name and unit, each once
     std::vector<LogMark> logMarks; ///< by log and time
+    std::vector<Photo> photos; ///< in the order they were added
     std::vector<Pinned> pinned;
     WorkSteps workSteps;
     std::vector<OldPlug> oldPlugs;
@@ -314,6 +315,15 @@ template <> struct vicegrip::fields::EnumNames<vicegrip::job::Want>
         {vicegrip::job::Want::Required, "required"},
         {vicegrip::job::Want::Wanted, "wanted"},
         {vicegrip::job::Want::Preferred, "preferred"}};
+};
+
+template <> struct vicegrip::fields::EnumNames<vicegrip::job::PhotoOf>
+{
+    static constexpr std::pair<vicegrip::job::PhotoOf, std::string_view> kNames[] = {
+        {vicegrip::job::PhotoOf::Circuit, "circuit"},
+        {vicegrip::job::PhotoOf::Plug, "plug"},
+        {vicegrip::job::PhotoOf::Part, "part"},
+        {vicegrip::job::PhotoOf::Log, "log"}};
 };
 
 template <> struct vicegrip::fields::EnumNames<vicegrip::job::CountedEdge>

@@ -407,6 +407,7 @@ template <class A> void listFields(A& a, Job& j)
     a("mends", j.mends);
     a("log_columns", j.logColumns);
     a("log_marks", j.logMarks);
+    a("photos", j.photos);
     a("pinned", j.pinned);
     a("work_steps", j.workSteps);
     a("old_plugs", j.oldPlugs);

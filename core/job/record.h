@@ -161,6 +161,21 @@ struct LogMark
     bool operator==(const LogMark&) const = default;
 };
 
+/// What a photo is of.
+enum class PhotoOf { Circuit, Plug, Part, Log };
+
+/// A photo that is kept beside the job (core/photos). What it is of need not be there any more.
+struct Photo
+{
+    std::string file; ///< in that folder
+    PhotoOf of = PhotoOf::Circuit;
+    std::string subject; ///< the id of what it is of; of a line of the logbook, its `when`
+    std::string words; ///< what is to be seen
+    std::string when; ///< that it was added, ISO 8601, UTC
+    nlohmann::json extra = nlohmann::json::object();
+    bool operator==(const Photo&) const = default;
+};
+
 /// What an input showed while another instrument told the value.
 struct Captured
 {

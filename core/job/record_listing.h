@@ -57,4 +57,14 @@ template <class A> void listFields(A& a, LogMark& m)
     a.rest(m.extra);
 }
 
+template <class A> void listFields(A& a, Photo& p)
+{
+    a("file", p.file);
+    a("of", p.of);
+    a("subject", p.subject);
+    a("words", p.words);
+    a("when", p.when);
+    a.rest(p.extra);
+}
+
 } // namespace vicegrip::job

@@ -11,7 +11,7 @@
 #include <vector>
 
 /// A job's wires, cavities and parts as tables for a spreadsheet (RFC 4180), and those tables taken back.
-/// In this room: table.h (a table out of its text), taking.h (inside: one kind of list taken row by row).
+/// In this room: csv_table.h (a table out of its text), taking.h (inside: one kind of list taken row by row).
 namespace vicegrip::lists {
 
 enum class Kind {

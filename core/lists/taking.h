@@ -1,7 +1,7 @@
 #pragma once
 
+#include "core/lists/csv_table.h"
 #include "core/lists/lists.h"
-#include "core/lists/table.h"
 
 /// Inside: one kind of list taken row by row.
 namespace vicegrip::lists {

@@ -2,7 +2,6 @@
 
 #include "core/base/document.h"
 #include "core/base/phrase.h"
-#include "core/book/book.h"
 #include "core/book/chapters.h"
 #include "core/book/html.h"
 #include "core/book/pdf.h"
@@ -89,12 +88,11 @@ Result<std::vector<Log>> readLogs(const std::vector<fs::path>& files)
     return out;
 }
 
-Result<Packet> packetOf(const analysis::Analysis& analysis, const materials::Habits& habits,
-                        const std::vector<Log>& logs)
+Result<Packet> packetOf(const analysis::Analysis& analysis, const book::Beside& beside, const std::vector<Log>& logs)
 {
     const job::Job& job = *analysis.job;
     const std::vector<Priced> priced = pricedOf(analysis);
-    const book::Book made = book::bookOf(analysis, {book::allChapters().begin(), book::allChapters().end()}, habits);
+    const book::Book made = book::bookOf(analysis, {book::allChapters().begin(), book::allChapters().end()}, beside);
     auto pdf = book::pdfOf(made);
     if (!pdf)
         return tl::unexpected(pdf.error());

@@ -1,7 +1,7 @@
 #pragma once
 
 #include "core/analysis/analysis.h"
-#include "core/materials/habits.h"
+#include "core/book/book.h"
 
 #include <filesystem>
 #include <string>
@@ -9,7 +9,7 @@
 
 /// What goes to the person who tunes the car: files that open without this program.
 ///
-///     auto packet = packet::packetOf(analysis, habits, logs);
+///     auto packet = packet::packetOf(analysis, {habits, album}, logs);
 ///     auto zip = packet::zipOf(*packet);                 // or packet::writeFolder(*packet, "petrel-packet")
 ///
 /// It begins with start.html: what to trust how far, questions with their answers and where they stand, and a list of
@@ -47,7 +47,7 @@ inline constexpr size_t kMostLogs = 256U << 20U;
 [[nodiscard]] Result<std::vector<Log>> readLogs(const std::vector<std::filesystem::path>& files);
 
 /// The packet of a job: a pure function of what is given. Error (Io): the book cannot be printed.
-[[nodiscard]] Result<Packet> packetOf(const analysis::Analysis& analysis, const materials::Habits& habits,
+[[nodiscard]] Result<Packet> packetOf(const analysis::Analysis& analysis, const book::Beside& beside,
                                       const std::vector<Log>& logs);
 
 } // namespace vicegrip::packet

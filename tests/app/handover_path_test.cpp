@@ -1,4 +1,5 @@
 #include "app/stages/handover/handover_page.h"
+#include "app/stages/handover/photo_figure.h"
 #include "app/widgets/figure_view.h"
 #include "tests/support/new_user.h"
 #include "tests/support/petrel.h"
@@ -176,9 +177,55 @@ TEST_F(HandoverPath, ABrokenFileIsSaidWithItsPlace)
     EXPECT_THAT(w.textOf("compare-said"), HasSubstr("broken.vicegrip:1:"));
 }
 
+TEST_F(HandoverPath, APhotoIsAddedDescribedAndTakenOff)
+{
+    w.choose("clt");
+    view(Qt::Key_7);
+    EXPECT_EQ(w.find<QComboBox>("photo-of")->currentText(), QStringLiteral("Circuit: Coolant temp"));
+    EXPECT_FALSE(w.find<QWidget>("photo-remove")->isEnabled());
+    QImage picture(640, 400, QImage::Format_RGB32);
+    picture.fill(Qt::red);
+    const QString file = w.folder.filePath(QStringLiteral("shot.png"));
+    ASSERT_TRUE(picture.save(file));
+    w.type(w.find<QLineEdit>("photo-file"), file.toUtf8().constData());
+    w.settle();
+    ASSERT_EQ(w.window.desk().store.job()->photos.size(), 1U) << w.textOf("photo-said");
+    EXPECT_EQ(w.window.desk().store.job()->photos[0].subject, "clt");
+    EXPECT_EQ(w.find<app::PhotoFigure>("photo-shown")->photo().width(), 640);
+    w.type(w.find<QLineEdit>("photo-words"), "The boot is off");
+    w.settle();
+    EXPECT_EQ(w.window.desk().store.job()->photos[0].words, "The boot is off");
+
+    test::NewUser::write(w.folder.filePath(QStringLiteral("none.jpg")), "no photo");
+    w.type(w.find<QLineEdit>("photo-file"), w.folder.filePath(QStringLiteral("none.jpg")).toUtf8().constData());
+    w.settle();
+    EXPECT_THAT(w.textOf("photo-said"), HasSubstr("it is no photo"));
+    EXPECT_EQ(w.window.desk().store.job()->photos.size(), 1U);
+
+    // Gone from its folder: said, and the book is written all the same.
+    const QDir folder(w.folder.filePath(QStringLiteral("petrel-photos")));
+    ASSERT_TRUE(QFile::remove(folder.filePath(folder.entryList(QDir::Files).first())));
+    view(Qt::Key_8);
+    view(Qt::Key_7);
+    EXPECT_THAT(w.textOf("photo-said"), HasSubstr("cannot be shown"));
+    view(Qt::Key_1);
+    w.key(Qt::Key_H);
+    w.settle();
+    EXPECT_THAT(read("petrel-book.html").toStdString(), HasSubstr("is not there"));
+
+    view(Qt::Key_7);
+    w.find<QTableWidget>("photos")->setFocus();
+    w.key(Qt::Key_X);
+    w.settle();
+    EXPECT_TRUE(w.window.desk().store.job()->photos.empty());
+    w.key(Qt::Key_Z, Qt::ControlModifier);
+    w.settle();
+    EXPECT_EQ(w.window.desk().store.job()->photos.size(), 1U);
+}
+
 TEST_F(HandoverPath, AListGoesOutAndComesBackAsItStandsOnTheScreen)
 {
-    view(Qt::Key_7);
+    view(Qt::Key_8);
     EXPECT_FALSE(w.find<QWidget>("list-take")->isEnabled());
     w.key(Qt::Key_W);
     EXPECT_THAT(w.textOf("list-said"), HasSubstr("petrel-wires.csv is written"));
@@ -190,13 +237,13 @@ TEST_F(HandoverPath, AListGoesOutAndComesBackAsItStandsOnTheScreen)
     EXPECT_THAT(read("petrel-parts.csv").toStdString(), HasSubstr("circuit,name,part,seat"));
 
     test::NewUser::write(w.folder.filePath(QStringLiteral("mine.csv")), "wire,length_m\nw5,9,5\n");
-    w.type("list-file", w.folder.filePath(QStringLiteral("mine.csv")).toUtf8().constData());
+    w.type(w.find<QLineEdit>("list-file"), w.folder.filePath(QStringLiteral("mine.csv")).toUtf8().constData());
     w.settle();
     EXPECT_THAT(w.textOf("list-said"), HasSubstr("Nothing is taken until"));
     EXPECT_FALSE(w.find<QWidget>("list-take")->isEnabled());
 
     test::NewUser::write(w.folder.filePath(QStringLiteral("mine.csv")), "wire,length_m\nw5,9.5\n");
-    w.type("list-file", w.folder.filePath(QStringLiteral("mine.csv")).toUtf8().constData());
+    w.type(w.find<QLineEdit>("list-file"), w.folder.filePath(QStringLiteral("mine.csv")).toUtf8().constData());
     w.settle();
     const auto before = w.window.desk().store.job();
     EXPECT_THAT(w.textOf("list-said"), HasSubstr("It changes 1,"));

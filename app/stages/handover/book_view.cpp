@@ -144,9 +144,9 @@ void BookView::write(bool pdf)
     say(tr("Writing the book …"), false);
     const QString file =
         job.dir().filePath(job.completeBaseName() + (pdf ? QStringLiteral("-book.pdf") : QStringLiteral("-book.html")));
-    m_work.ask([analysis = m_desk.store.analysis(), chapters, habits = m_desk.preferences.now().habits, pdf,
-                file]() -> Written {
-        const book::Book made = book::bookOf(*analysis, chapters, habits);
+    m_work.ask([analysis = m_desk.store.analysis(), chapters, habits = m_desk.preferences.now().habits,
+                path = QFile::encodeName(m_desk.store.path()).toStdString(), pdf, file]() -> Written {
+        const book::Book made = book::bookOf(*analysis, chapters, {habits, photos::albumOf(*analysis->job, path)});
         const Result<std::string> bytes = pdf ? book::pdfOf(made) : Result<std::string>(book::htmlOf(made));
         if (!bytes)
             return {file, text(bytes.error().text())};

@@ -9,6 +9,7 @@
 #include "app/stages/handover/lists_view.h"
 #include "app/stages/handover/logbook_view.h"
 #include "app/stages/handover/packet_view.h"
+#include "app/stages/handover/photos_view.h"
 #include "app/widgets/hand_focus.h"
 #include "app/widgets/view_bar.h"
 
@@ -25,6 +26,7 @@ HandoverPage::HandoverPage(Desk& desk, QWidget* parent)
                          {"handover-packet", tr("Tuner's packet")},
                          {"handover-again", tr("After a change")},
                          {"handover-compare", tr("Compare")},
+                         {"handover-photos", tr("Photos")},
                          {"handover-lists", tr("Lists")},
                          {"handover-logbook", tr("Logbook")}})),
       m_stack(new QStackedWidget),
@@ -34,11 +36,12 @@ HandoverPage::HandoverPage(Desk& desk, QWidget* parent)
       m_packet(new PacketView(desk)),
       m_again(new AgainView(desk)),
       m_compare(new CompareView(desk)),
+      m_photos(new PhotosView(desk)),
       m_lists(new ListsView(desk)),
       m_logbook(new LogbookView(desk))
 {
-    for (QWidget* view :
-         std::initializer_list<QWidget*>{m_book, m_diagram, m_labels, m_packet, m_again, m_compare, m_lists, m_logbook})
+    for (QWidget* view : std::initializer_list<QWidget*>{m_book, m_diagram, m_labels, m_packet, m_again, m_compare,
+                                                         m_photos, m_lists, m_logbook})
         m_stack->addWidget(view);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(look::kMargin, look::kGap, look::kMargin, look::kGap);
@@ -73,6 +76,9 @@ void HandoverPage::refresh()
         break;
     case Compare:
         m_compare->refresh();
+        break;
+    case Photos:
+        m_photos->refresh();
         break;
     case Lists:
         m_lists->refresh();

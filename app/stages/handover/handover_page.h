@@ -14,9 +14,10 @@ class LabelsView;
 class ListsView;
 class LogbookView;
 class PacketView;
+class PhotosView;
 
 /// Handover: what leaves the job for somebody else. The build book, the wiring diagram, what to measure again after a
-/// change, what is different from another file, lists for a spreadsheet and back, and the logbook.
+/// change, what is different from another file, photos, lists for a spreadsheet and back, and the logbook.
 class HandoverPage : public StagePage
 {
     Q_OBJECT
@@ -31,7 +32,7 @@ class HandoverPage : public StagePage
     [[nodiscard]] ViewBar* bar() const override { return m_bar; }
 
   private:
-    enum View { Book, Diagram, Labels, Packet, Again, Compare, Lists, Logbook };
+    enum View { Book, Diagram, Labels, Packet, Again, Compare, Photos, Lists, Logbook };
 
     ViewBar* m_bar;
     QStackedWidget* m_stack;
@@ -41,6 +42,7 @@ class HandoverPage : public StagePage
     PacketView* m_packet;
     AgainView* m_again;
     CompareView* m_compare;
+    PhotosView* m_photos;
     ListsView* m_lists;
     LogbookView* m_logbook;
 };

@@ -131,24 +131,24 @@ void PacketView::write(bool zip)
     std::vector<std::filesystem::path> logs;
     for (const QString& log : m_chosen)
         logs.emplace_back(QFile::encodeName(log).toStdString());
-    m_writing.ask(
-        [analysis = m_desk.store.analysis(), habits = m_desk.preferences.now().habits, logs, zip, file]() -> Written {
-            const auto read = packet::readLogs(logs);
-            if (!read)
-                return {file, text(read.error().text())};
-            const auto made = packet::packetOf(*analysis, habits, *read);
-            if (!made)
-                return {file, text(made.error().text())};
-            if (!zip) {
-                const auto written = packet::writeFolder(*made, QFile::encodeName(file).toStdString());
-                return {file, written ? QString() : text(written.error().text())};
-            }
-            const auto bytes = packet::zipOf(*made);
-            if (!bytes)
-                return {file, text(bytes.error().text())};
-            const auto written = writeWhole(file, QByteArray::fromStdString(*bytes));
+    m_writing.ask([analysis = m_desk.store.analysis(), habits = m_desk.preferences.now().habits,
+                   path = QFile::encodeName(m_desk.store.path()).toStdString(), logs, zip, file]() -> Written {
+        const auto read = packet::readLogs(logs);
+        if (!read)
+            return {file, text(read.error().text())};
+        const auto made = packet::packetOf(*analysis, {habits, photos::albumOf(*analysis->job, path)}, *read);
+        if (!made)
+            return {file, text(made.error().text())};
+        if (!zip) {
+            const auto written = packet::writeFolder(*made, QFile::encodeName(file).toStdString());
             return {file, written ? QString() : text(written.error().text())};
-        });
+        }
+        const auto bytes = packet::zipOf(*made);
+        if (!bytes)
+            return {file, text(bytes.error().text())};
+        const auto written = writeWhole(file, QByteArray::fromStdString(*bytes));
+        return {file, written ? QString() : text(written.error().text())};
+    });
 }
 
 } // namespace vicegrip::app

@@ -2,7 +2,7 @@
 
 #include "core/compare/compare.h"
 #include "core/job/json.h"
-#include "core/lists/table.h"
+#include "core/lists/csv_table.h"
 #include "tests/support/cli.h"
 #include "tests/support/petrel.h"
 

@@ -1,4 +1,4 @@
-#include "core/lists/table.h"
+#include "core/lists/csv_table.h"
 
 #include "core/base/phrase.h"
 #include "core/base/typed_text.h"
