@@ -3,20 +3,30 @@
 #include "core/parts/describe.h"
 #include "core/units/units.h"
 
+#include <cmath>
 #include <sstream>
 
 /// What was drawn otherwise: circuits, wires, cavities, parts.
 namespace vicegrip::compare {
 namespace {
 
-std::string areaAndColour(const job::Wire& w)
+/// To a thousandth, unless that is all that differs.
+std::string exactly(double value, double other, double unit, units::Dimension dimension)
 {
-    return w.colour + " " + units::formatExact(w.area_m2, units::Dimension::Area);
+    constexpr double kLastDigit = 1e-3;
+    const double rounded = std::round(value / unit / kLastDigit) * kLastDigit;
+    const bool asOther = rounded == std::round(other / unit / kLastDigit) * kLastDigit && value != other;
+    return units::formatExact(asOther ? value : rounded * unit, dimension);
 }
 
-std::string metres(double m)
+std::string areaAndColour(const job::Wire& w, const job::Wire& other)
 {
-    return units::formatExact(m, units::Dimension::Length);
+    return w.colour + " " + exactly(w.area_m2, other.area_m2, 1e-6, units::Dimension::Area);
+}
+
+std::string metres(double m, double other)
+{
+    return exactly(m, other, 1, units::Dimension::Length);
 }
 
 std::string seatText(const job::Job& job, const job::Circuit& c)
@@ -103,14 +113,17 @@ void wires(Told& told, const job::Job& before, const job::Job& after)
         const std::string name = phrase("Wire {}", (then == nullptr ? now : then)->id.value);
         if (then == nullptr || now == nullptr) {
             const auto text = [](const job::Job& job, const job::Wire* w) {
-                return w == nullptr ? std::string()
-                                    : areaAndColour(*w) + ", " + metres(w->length_m) + ", " + waysOf(job, *w);
+                return w == nullptr
+                           ? std::string()
+                           : areaAndColour(*w, *w) + ", " + metres(w->length_m, w->length_m) + ", " + waysOf(job, *w);
             };
             told.tell(About::Wire, {}, name, text(before, then), text(after, now));
             continue;
         }
-        told.tell(About::Wire, {}, phrase("{}, colour and area", name), areaAndColour(*then), areaAndColour(*now));
-        told.tell(About::Wire, {}, phrase("{}, length", name), metres(then->length_m), metres(now->length_m));
+        told.tell(About::Wire, {}, phrase("{}, colour and area", name), areaAndColour(*then, *now),
+                  areaAndColour(*now, *then));
+        told.tell(About::Wire, {}, phrase("{}, length", name), metres(then->length_m, now->length_m),
+                  metres(now->length_m, then->length_m));
     }
 }
 
@@ -156,9 +169,11 @@ void fitted(Told& told, const job::Job& before, const job::Job& after)
         if (then != nullptr && now != nullptr)
             told.tell(About::Part, {}, phrase("{}, current", name(*now)), amps(then->current_a), amps(now->current_a));
     const auto way = [](const job::Branch& b) { return b.from + " – " + b.to; };
-    for (const auto& [then, now] : paired(before.branches, after.branches, way))
+    for (const auto& [then, now] : paired(before.branches, after.branches, way)) {
+        const double was = (then == nullptr ? now : then)->length_m, is = (now == nullptr ? then : now)->length_m;
         told.tell(About::Part, {}, phrase("Stretch {}", way(then == nullptr ? *now : *then)),
-                  then == nullptr ? "" : metres(then->length_m), now == nullptr ? "" : metres(now->length_m));
+                  then == nullptr ? "" : metres(was, is), now == nullptr ? "" : metres(is, was));
+    }
 }
 
 void partsOf(Told& told, const job::Job& before, const job::Job& after)

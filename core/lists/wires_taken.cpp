@@ -11,6 +11,7 @@
 #include <algorithm>
 #include <cmath>
 #include <map>
+#include <utility>
 
 namespace vicegrip::lists {
 namespace {
@@ -30,8 +31,11 @@ class WireRow
     bool apply(job::Wire& wire)
     {
         m_fine = true;
+        const job::PointRef from = wire.from, to = wire.to;
         place("from", wire.from);
         place("to", wire.to);
+        if (wire.from == to && wire.to == from) // told from its other end: the same wire
+            std::swap(wire.from, wire.to);
         if (m_fine && wire.from == wire.to)
             stop(phrase("both ends are at {}", wire.from.text()));
         if (const std::string typed = cell("colour").value_or(""); !typed.empty() && typed != wire.colour)

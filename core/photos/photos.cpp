@@ -60,16 +60,16 @@ Result<std::string> keep(const Jpeg& photo, const fs::path& jobFile)
 Result<Jpeg> photoOf(const job::Photo& photo, const fs::path& jobFile)
 {
     const fs::path file = folderOf(jobFile) / photo.file;
+    std::error_code none;
+    const auto size = fs::file_size(file, none);
+    constexpr std::uintmax_t kMost = 8 << 20; // of what was kept here; anything else is read as a foreign file
+    if (none || size > kMost)
+        return readImage(file);
     std::ifstream in(file, std::ios::binary);
-    constexpr std::streamsize kMost = 8 << 20; // of what was kept here; anything else is read as a foreign file
-    Jpeg kept{std::string(kMost, '\0'), 0, 0};
-    if (in && in.read(kept.bytes.data(), kMost).eof()) {
-        kept.bytes.resize(static_cast<size_t>(in.gcount()));
-        std::tie(kept.width, kept.height) = sizeOf(photo.file);
-        if (nameOf(kept) == photo.file)
-            return kept;
-    }
-    return readImage(file);
+    Jpeg kept{std::string(size, '\0'), 0, 0};
+    in.read(kept.bytes.data(), static_cast<std::streamsize>(size));
+    std::tie(kept.width, kept.height) = sizeOf(photo.file);
+    return nameOf(kept) == photo.file ? Result<Jpeg>(std::move(kept)) : readImage(file);
 }
 
 Album albumOf(const job::Job& job, const fs::path& jobFile)

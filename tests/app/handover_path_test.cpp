@@ -246,7 +246,7 @@ TEST_F(HandoverPath, AListGoesOutAndComesBackAsItStandsOnTheScreen)
     w.type(w.find<QLineEdit>("list-file"), w.folder.filePath(QStringLiteral("mine.csv")).toUtf8().constData());
     w.settle();
     const auto before = w.window.desk().store.job();
-    EXPECT_THAT(w.textOf("list-said"), HasSubstr("It changes 1,"));
+    EXPECT_THAT(w.textOf("list-said"), HasSubstr("Changes: 1. What follows from them"));
     auto* table = w.find<QTableWidget>("list-changes");
     EXPECT_EQ(table->item(1, 1)->text(), QStringLiteral("Wire w5, length"));
     w.key(Qt::Key_T);

@@ -50,6 +50,7 @@ CompareView::CompareView(Desk& desk, QWidget* parent)
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, look::kGap, 0, 0);
     column->setSpacing(look::kGap);
+    column->addWidget(label(tr("Another file of this job, or another job"), look::Size::Small, false, true));
     column->addWidget(m_field);
     column->addWidget(m_said);
     column->addWidget(m_list, 1);

@@ -60,6 +60,7 @@ ListsView::ListsView(Desk& desk, QWidget* parent)
     column->addWidget(label(tr("For a spreadsheet, and back: what a list would change stands here before it is taken."),
                             look::Size::Small, false, true));
     column->addLayout(out);
+    column->addWidget(label(tr("A list to take back: its file"), look::Size::Small, false, true));
     column->addWidget(m_field);
     column->addWidget(m_said);
     column->addWidget(m_list, 1);
@@ -121,11 +122,20 @@ void ListsView::showColumns()
     std::vector<int> strong;
     for (const lists::Kind kind : lists::allKinds()) {
         strong.push_back(static_cast<int>(rows.size()));
-        rows.push_back({app::said(lists::kindName(kind))});
+        rows.push_back({tr("Columns"), app::said(lists::kindName(kind))});
         for (const lists::Column& c : lists::columnsOf(kind))
-            rows.push_back({QString::fromUtf8(c.name.data(), static_cast<int>(c.name.size())), app::said(c.holds),
-                            QString(), c.taken ? QString() : tr("worked out")});
+            rows.push_back({QString::fromUtf8(c.name.data(), static_cast<int>(c.name.size())),
+                            c.taken ? app::said(c.holds) : tr("%1 (worked out)").arg(app::said(c.holds))});
     }
+    fill(rows, strong, false);
+}
+
+/// Without what is now and in the list there is room for words.
+void ListsView::fill(const std::vector<QStringList>& rows, const std::vector<int>& strong, bool both)
+{
+    m_list->setColumnHidden(2, !both);
+    m_list->setColumnHidden(3, !both);
+    m_list->verticalHeader()->setDefaultSectionSize(both ? 40_px : 26_px);
     m_list->fill(rows, strong);
 }
 
@@ -165,7 +175,7 @@ void ListsView::show(const Read& read)
     for (const bool stops : {true, false}) {
         if (std::ranges::count(notes, stops, &lists::Note::stops) == 0)
             continue;
-        heading(stops ? tr("To be mended in the list") : tr("Assumed"));
+        heading(stops ? tr("To mend") : tr("Assumed"));
         for (const lists::Note& n : notes)
             if (n.stops == stops)
                 rows.push_back({n.line > 0 ? tr("Line %1").arg(n.line) : tr("List"), text(n.sentence)});
@@ -177,7 +187,7 @@ void ListsView::show(const Read& read)
             heading(follows ? tr("Follows") : tr("Changes"));
         rows.push_back({app::said(compare::aboutName(d.about)), text(d.what), orDash(d.before), orDash(d.after)});
     }
-    m_list->fill(rows, strong);
+    fill(rows, strong, true);
     m_said->setText(said(read));
     const bool wrong = !read.trouble.isEmpty() || !read.reading->job;
     setInk(m_said, wrong ? look::colours().failing : look::colours().ink);
@@ -197,7 +207,7 @@ QString ListsView::said(const Read& read) const
         return tr("%1 It changes nothing.").arg(what);
     const auto changed = std::ranges::count_if(read.differences,
                                                [](const compare::Difference& d) { return !compare::follows(d.about); });
-    return tr("%1 It changes %2, and %3 follow. Nothing is taken yet.")
+    return tr("%1 Changes: %2. What follows from them: %3. Nothing is taken yet.")
         .arg(what)
         .arg(changed)
         .arg(static_cast<int>(read.differences.size()) - static_cast<int>(changed));

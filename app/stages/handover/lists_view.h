@@ -41,6 +41,7 @@ class ListsView : public QWidget
     void read();
     void show(const Read& read);
     void showColumns();
+    void fill(const std::vector<QStringList>& rows, const std::vector<int>& strong, bool both);
     [[nodiscard]] QString said(const Read& read) const;
     void take();
 

@@ -15,6 +15,7 @@
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QHBoxLayout>
+#include <QHeaderView>
 #include <QLineEdit>
 #include <QSignalBlocker>
 #include <QVBoxLayout>
@@ -42,7 +43,7 @@ PhotosView::PhotosView(Desk& desk, QWidget* parent)
                                  return fail(ErrorCode::Io, tr("there is no such file").toStdString());
                              })),
       m_list(new ListTable("photos", tr("Photos of this job"),
-                           {{tr("Of"), 0}, {tr("What is to be seen"), 0}, {tr("Added"), 130, true}})),
+                           {{tr("Of"), 130}, {tr("What is to be seen"), 0}, {tr("Added"), 110, true}})),
       m_words(new TypedField(tr("What is to be seen on it"),
                              [](const QString& typed) -> Result<QString> {
                                  constexpr int kMost = 300;
@@ -62,18 +63,22 @@ PhotosView::PhotosView(Desk& desk, QWidget* parent)
     m_of->setMinimumContentsLength(12);
     m_field->edit()->setObjectName(QStringLiteral("photo-file"));
     m_field->leaveLettersWhileEmpty();
+    m_list->setWordWrap(true);
+    m_list->verticalHeader()->setDefaultSectionSize(40_px);
     m_words->edit()->setObjectName(QStringLiteral("photo-words"));
     m_said->setObjectName(QStringLiteral("photo-said"));
     auto* left = new QVBoxLayout;
     left->setSpacing(look::kGap);
     left->addWidget(label(tr("A new photo is of"), look::Size::Small, false, true));
     left->addWidget(m_of);
+    left->addWidget(label(tr("Its file, JPEG or PNG"), look::Size::Small, false, true));
     left->addWidget(m_field);
     left->addWidget(m_list, 1);
     auto* right = new QVBoxLayout;
     right->setSpacing(look::kGap);
-    right->addWidget(m_figure, 1);
+    right->addWidget(label(tr("What is to be seen on it"), look::Size::Small, false, true));
     right->addWidget(m_words);
+    right->addWidget(m_figure, 1);
     auto* both = new QHBoxLayout;
     both->setSpacing(look::kMargin);
     both->addLayout(left, 3);
@@ -182,6 +187,7 @@ void PhotosView::showChosen()
     }
     const job::Photo& photo = job->photos[static_cast<size_t>(row)];
     m_words->setText(text(photo.words));
+    m_words->edit()->setCursorPosition(0); // its beginning is seen
     const auto kept = photos::photoOf(photo, pathOf(m_desk.store.path()));
     if (!kept) {
         m_figure->show({}, {});
@@ -242,10 +248,11 @@ void PhotosView::take(const Added& added)
 void PhotosView::describe(const QString& words)
 {
     const auto row = static_cast<size_t>(m_list->currentRow());
-    m_desk.store.editOrSay(tr("Photo described"), [&](job::Job& job) {
-        if (row < job.photos.size())
-            job.photos[row].words = words.trimmed().toStdString();
-    });
+    if (m_desk.store.editOrSay(tr("Photo described"), [&](job::Job& job) {
+            if (row < job.photos.size())
+                job.photos[row].words = words.trimmed().toStdString();
+        }))
+        say({}, false);
 }
 
 /// Out of the job; undone like anything, and so its file stays.

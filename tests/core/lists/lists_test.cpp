@@ -110,6 +110,15 @@ TEST(Lists, AWireIsChangedDrawnAndTakenOut)
     EXPECT_THAT(reading.notes[0].sentence, HasSubstr("no length: 1.5 m"));
 }
 
+TEST(Lists, AWireToldFromItsOtherEndIsTheSame)
+{
+    const job::Job job = test::petrel();
+    const job::Wire& w = *named(job, "w5");
+    const Reading reading = taken(job, "wire,from,to\nw5," + w.to.text() + "," + w.from.text() + "\n");
+    ASSERT_TRUE(reading.job);
+    EXPECT_EQ(*reading.job, job);
+}
+
 TEST(Lists, TwoWiresThatChangeCavitiesAreSwapped)
 {
     const job::Job job = test::petrel();

@@ -89,6 +89,12 @@ TEST_F(Photos, StandUprightWhicheverWayTheCameraWasHeld)
         EXPECT_EQ(photo->width, mark < 5 ? 120 : 80) << mark;
         EXPECT_EQ(quartersOf(*photo), seen) << mark;
     }
+    const auto large = quarters("large.jpg", 3200, 2400); // one that is shrunk on the way
+    ASSERT_EQ(test::tool("exiftool -q -overwrite_original -n -Orientation=6 " + large.string()).code, 0);
+    const auto photo = readImage(large);
+    ASSERT_TRUE(photo);
+    EXPECT_EQ(photo->height, kMost_px);
+    EXPECT_EQ(quartersOf(*photo), "BRWG");
 }
 
 TEST_F(Photos, NothingButThePictureIsKept)
@@ -156,7 +162,8 @@ TEST_F(Photos, WhatIsNoneIsSaidAndUnpacksNothing)
         return out;
     };
     const std::string head = "IHDR" + big(60000) + big(60000) + std::string("\x08\x02\0\0\0", 5);
-    const std::string bomb = "\x89PNG\r\n\x1A\n" + big(13) + head + big(crcOf(head)) + std::string(1000, 'x');
+    const std::string bomb =
+        "\x89PNG\r\n\x1A\n" + big(13) + head + big(crcOf(head)) + big(1000) + "IDAT" + std::string(1000, 'x');
     const std::string whole = bytesOf(quarters("whole.jpg", 400, 300));
     const std::pair<std::string, const char*> wrong[] = {{"", "it is empty"},
                                                          {"no photo", "it is no photo"},
