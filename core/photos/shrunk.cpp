@@ -2,6 +2,7 @@
 #include "core/photos/photos.h"
 
 #include <algorithm>
+#include <cmath>
 #include <fstream>
 #include <gdk-pixbuf/gdk-pixbuf.h>
 #include <memory>
@@ -49,9 +50,9 @@ void sizeIt(GdkPixbufLoader* loader, int width, int height, gpointer tooMany)
         return;
     }
     const double scale = static_cast<double>(kMost_px) / std::max(width, height);
+    const auto scaled = [&](int side) { return std::max(1, static_cast<int>(std::lround(side * scale))); };
     if (scale < 1)
-        gdk_pixbuf_loader_set_size(loader, std::max(1, static_cast<int>(width * scale + 0.5)),
-                                   std::max(1, static_cast<int>(height * scale + 0.5)));
+        gdk_pixbuf_loader_set_size(loader, scaled(width), scaled(height));
 }
 
 tl::unexpected<Error> damaged(GError* error = nullptr)
