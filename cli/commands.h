@@ -210,6 +210,7 @@ struct BookOptions
     std::string job;
     std::string pdf, html; ///< where it is written; one of them
     std::vector<std::string> chapters; ///< by name; empty: all
+    std::string since; ///< the job as it was in the last book; empty: the book does not say what changed
 };
 
 struct LabelOptions

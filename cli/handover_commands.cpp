@@ -58,7 +58,14 @@ int writeBook(const BookOptions& options)
             return refuse("chapters are " + names, kUsage);
         chapters = std::move(chosen);
     }
-    const book::Book made = book::bookOf(*analysis, chapters, {{}, photos::albumOf(*analysis->job, options.job)});
+    book::Beside beside{{}, photos::albumOf(*analysis->job, options.job), {}};
+    if (!options.since.empty()) {
+        auto last = job::readFile(options.since);
+        if (!last)
+            return refuse(last.error(), kUnreadable);
+        beside.last = std::move(*last);
+    }
+    const book::Book made = book::bookOf(*analysis, chapters, beside);
     if (!options.html.empty()) {
         if (const auto written = writeFile(options.html, book::htmlOf(made)); !written)
             return refuse(written.error(), kNoAnswer);

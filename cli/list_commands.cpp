@@ -1,30 +1,18 @@
 #include "cli/printing.h"
-#include "core/base/phrase.h"
+#include "core/base/document.h"
 #include "core/base/write_file.h"
 #include "core/compare/compare.h"
 #include "core/job/json.h"
 #include "core/lists/lists.h"
 
 #include <algorithm>
-#include <fstream>
 #include <iostream>
 
 /// Lists out of a job and into it.
 namespace vicegrip::cli {
 namespace {
 
-constexpr std::streamsize kMost = 5 << 20; // what is above the reader's own limit is refused there
-
-Result<std::string> readList(const std::string& file)
-{
-    std::ifstream in(file, std::ios::binary);
-    if (!in)
-        return fail(ErrorCode::Io, "cannot be read", {file, {}, 0, 0});
-    std::string out(kMost, '\0');
-    in.read(out.data(), kMost);
-    out.resize(static_cast<size_t>(in.gcount()));
-    return out;
-}
+constexpr size_t kMost = 5 << 20; // what is above the reader's own limit is refused there
 
 } // namespace
 
@@ -43,7 +31,7 @@ int takeList(const TakenListOptions& options)
     auto job = job::readFile(options.job);
     if (!job)
         return refuse(job.error(), kUnreadable);
-    auto reading = readList(options.list).and_then([&](const std::string& text) {
+    auto reading = document::readFile(options.list, kMost).and_then([&](const std::string& text) {
         return lists::read(*job, text, library().parts);
     });
     if (!reading) {

@@ -320,6 +320,8 @@ int main(int argc, char** argv)
     bookAs->add_option("--html", bookOptions.html, "Write a page of HTML to this file");
     bookAs->require_option(1);
     bookCommand->add_option("--chapter", bookOptions.chapters, "Only these chapters, by name; may be repeated");
+    bookCommand->add_option("--since", bookOptions.since,
+                            "The job as it was in the last book: what changed is a chapter");
     bookCommand->callback([&] { code = writeBook(bookOptions); });
 
     DiagramOptions diagramOptions;

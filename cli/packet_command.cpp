@@ -18,7 +18,7 @@ int writePacket(const PacketOptions& options)
         return refuse(logs.error(), kUnreadable);
     const photos::Album album = photos::albumOf(*job, options.job);
     const auto analysis = analysis::analyse(std::make_shared<const job::Job>(std::move(*job)));
-    const auto made = packet::packetOf(analysis, {{}, album}, *logs);
+    const auto made = packet::packetOf(analysis, {{}, album, {}}, *logs);
     if (!made)
         return refuse(made.error(), kNoAnswer);
     if (!options.out.ends_with(".zip")) {

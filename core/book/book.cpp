@@ -26,12 +26,16 @@ Blocks cutWires(const analysis::Analysis& analysis, const Beside& beside)
 {
     return wiresOf(analysis, beside.habits);
 }
+Blocks since(const analysis::Analysis& analysis, const Beside& beside)
+{
+    return sinceOf(analysis, beside.last);
+}
 Blocks withPhotos(const analysis::Analysis& analysis, const Beside& beside)
 {
     return photosOf(analysis, beside.photos);
 }
 
-constexpr std::array<Known, 13> kChapters = {{
+constexpr std::array<Known, 14> kChapters = {{
     {Chapter::Circuits, "circuits", key("Circuits"), alone<circuitsOf>},
     {Chapter::Plugs, "plugs", key("Plugs"), alone<plugsOf>},
     {Chapter::Wires, "wires", key("Wires"), cutWires},
@@ -41,6 +45,7 @@ constexpr std::array<Known, 13> kChapters = {{
     {Chapter::Trigger, "trigger", key("Trigger"), alone<triggerOf>},
     {Chapter::RunSheet, "run-sheet", key("Run sheet"), alone<runSheetOf>},
     {Chapter::Logs, "logs", key("Captures and logs"), alone<logsOf>},
+    {Chapter::Since, "since", key("Since the last book"), since},
     {Chapter::Findings, "findings", key("Open findings"), alone<findingsOf>},
     {Chapter::Again, "again", key("What to measure again"), alone<againOf>},
     {Chapter::Photos, "photos", key("Photos"), withPhotos},

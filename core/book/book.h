@@ -4,6 +4,7 @@
 #include "core/book/content.h"
 #include "core/materials/habits.h"
 
+#include <optional>
 #include <set>
 #include <string>
 #include <string_view>
@@ -16,7 +17,8 @@
 ///     std::string html = book::htmlOf(book::bookOf(analysis));
 ///
 /// In this room too: content.h (what a book consists of), chapters.h (inside: a function for each chapter), html.h and
-/// pdf.h (the book as a file), paged.h (inside: blocks on pages), harness_figure.h (inside).
+/// pdf.h (the book as a file), since.h (what the last book was made of), paged.h (inside: blocks on pages),
+/// harness_figure.h (inside).
 namespace vicegrip::book {
 
 enum class Chapter {
@@ -29,6 +31,7 @@ enum class Chapter {
     Trigger,
     RunSheet,
     Logs, ///< captures and marks
+    Since, ///< what is different from the last book
     Findings,
     Again, ///< what must be read again after which change
     Photos,
@@ -47,6 +50,7 @@ struct Beside
 {
     materials::Habits habits; ///< as this workshop cuts
     photos::Album photos; ///< of the job; one that is not among them is said to be gone
+    std::optional<job::Job> last; ///< as it was in the last book (since.h); none: the book does not say what changed
 };
 
 /// The book of a job, with these chapters: those that have nothing to say of this job are left out.

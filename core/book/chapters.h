@@ -6,6 +6,8 @@
 #include "core/materials/habits.h"
 #include "core/scaling/budget.h"
 
+#include <optional>
+
 /// Inside: a function for each chapter. One that has nothing to say of the job says nothing.
 namespace vicegrip::book {
 
@@ -21,6 +23,7 @@ using Blocks = std::vector<Block>;
 [[nodiscard]] Blocks triggerOf(const analysis::Analysis& analysis);
 [[nodiscard]] Blocks runSheetOf(const analysis::Analysis& analysis);
 [[nodiscard]] Blocks logsOf(const analysis::Analysis& analysis);
+[[nodiscard]] Blocks sinceOf(const analysis::Analysis& analysis, const std::optional<job::Job>& last);
 [[nodiscard]] Blocks findingsOf(const analysis::Analysis& analysis);
 [[nodiscard]] Blocks againOf(const analysis::Analysis& analysis);
 [[nodiscard]] Blocks photosOf(const analysis::Analysis& analysis, const photos::Album& album);

@@ -61,6 +61,8 @@ std::string chapterHolds(const analysis::Analysis& analysis, Chapter chapter)
     case Chapter::Logs:
         return joined({counted(key("one capture"), key("{} captures"), job.decoded.size()),
                        counted(key("one mark"), key("{} marks"), job.logMarks.size())});
+    case Chapter::Since:
+        return phrase("what is different, where a book was made before");
     case Chapter::Findings:
         return analysis.findings.empty() ? phrase("nothing is open")
                                          : counted(key("one finding"), key("{} findings"), analysis.findings.size());

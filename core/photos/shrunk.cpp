@@ -1,9 +1,9 @@
+#include "core/base/document.h"
 #include "core/base/phrase.h"
 #include "core/photos/photos.h"
 
 #include <algorithm>
 #include <cmath>
-#include <fstream>
 #include <gdk-pixbuf/gdk-pixbuf.h>
 #include <memory>
 
@@ -131,21 +131,7 @@ Result<Jpeg> shrunk(std::string_view image)
 
 Result<Jpeg> readImage(const std::filesystem::path& file)
 {
-    const auto named = [&](Error error) {
-        error.place.file = file.string();
-        return error;
-    };
-    std::ifstream in(file, std::ios::binary);
-    std::error_code none;
-    if (!in || !std::filesystem::is_regular_file(file, none))
-        return tl::unexpected(named({ErrorCode::Io, phrase("it is not there, or cannot be read"), {}}));
-    const auto size = std::filesystem::file_size(file, none);
-    if (none || size > kMostBytes)
-        return tl::unexpected(named({ErrorCode::TooBig, phrase("it is larger than 40 MB: make it smaller first"), {}}));
-    std::string bytes(size, '\0');
-    in.read(bytes.data(), static_cast<std::streamsize>(bytes.size()));
-    bytes.resize(static_cast<size_t>(in.gcount()));
-    return shrunk(bytes).map_error(named);
+    return document::inFile(document::readFile(file, kMostBytes).and_then(&shrunk), file);
 }
 
 } // namespace vicegrip::photos

@@ -96,7 +96,7 @@ const std::vector<Room> kRooms = {
     {"core/compare", {"base", "units", "parts", "job", "logbook", "scaling", "analysis"}},
     {"core/book",
      {"base", "units", "parts", "drawn", "diagram", "sheets", "wires", "pinning", "branches", "materials", "electrics",
-      "scaling", "analysis", "logbook", "photos", "run_sheet", "recheck"}},
+      "scaling", "analysis", "logbook", "photos", "run_sheet", "recheck", "compare"}},
     {"core/packet", {"base", "job", "electrics", "scaling", "logbook", "run_sheet", "recheck", "analysis", "book"}},
     {"core/review", {"base", "log", "fuel", "electrics", "log_columns", "pulls", "analysis"}},
     {"core/practice", {"base", "units", "harness", "wiggle", "analysis", "diagnosis"}},

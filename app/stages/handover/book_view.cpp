@@ -8,6 +8,7 @@
 #include "app/widgets/list_table.h"
 #include "core/book/html.h"
 #include "core/book/pdf.h"
+#include "core/book/since.h"
 #include "core/logbook/logbook.h"
 
 #include <QDateTime>
@@ -146,11 +147,15 @@ void BookView::write(bool pdf)
         job.dir().filePath(job.completeBaseName() + (pdf ? QStringLiteral("-book.pdf") : QStringLiteral("-book.html")));
     m_work.ask([analysis = m_desk.store.analysis(), chapters, habits = m_desk.preferences.now().habits,
                 path = QFile::encodeName(m_desk.store.path()).toStdString(), pdf, file]() -> Written {
-        const book::Book made = book::bookOf(*analysis, chapters, {habits, photos::albumOf(*analysis->job, path)});
+        const job::Job& job = *analysis->job;
+        const book::Book made =
+            book::bookOf(*analysis, chapters, {habits, photos::albumOf(job, path), book::lastBookOf(job, path)});
         const Result<std::string> bytes = pdf ? book::pdfOf(made) : Result<std::string>(book::htmlOf(made));
         if (!bytes)
             return {file, text(bytes.error().text())};
-        const auto written = writeWhole(file, QByteArray::fromStdString(*bytes));
+        const auto written = writeWhole(file, QByteArray::fromStdString(*bytes)).and_then([&] {
+            return book::keepForNextBook(job, path);
+        });
         return {file, written ? QString() : text(written.error().text())};
     });
 }

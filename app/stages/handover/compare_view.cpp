@@ -1,11 +1,12 @@
 #include "app/stages/handover/compare_view.h"
 
+#include "app/stages/handover/difference_rows.h"
 #include "app/store/whole_file.h"
+#include "app/widgets/file_field.h"
 #include "app/widgets/hand_focus.h"
 #include "app/widgets/key_button.h"
 #include "app/widgets/labels.h"
 #include "app/widgets/list_table.h"
-#include "app/widgets/typed_field.h"
 #include "core/job/json.h"
 
 #include <QDir>
@@ -13,7 +14,6 @@
 #include <QFileInfo>
 #include <QHBoxLayout>
 #include <QHeaderView>
-#include <QLineEdit>
 #include <QVBoxLayout>
 
 namespace vicegrip::app {
@@ -21,12 +21,7 @@ namespace vicegrip::app {
 CompareView::CompareView(Desk& desk, QWidget* parent)
     : QWidget(parent),
       m_desk(desk),
-      m_field(new TypedField(tr("Another file of this job, or another job"),
-                             [](const QString& typed) -> Result<QString> {
-                                 if (typed.trimmed().isEmpty() || QFileInfo(typed.trimmed()).isFile())
-                                     return QString();
-                                 return fail(ErrorCode::Io, tr("there is no such file").toStdString());
-                             })),
+      m_field(fileField(tr("Another file of this job, or another job"), "compare-file")),
       m_said(label({}, look::Size::Body)),
       m_list(new ListTable(
           "differences", tr("What is different"),
@@ -36,8 +31,6 @@ CompareView::CompareView(Desk& desk, QWidget* parent)
       m_save(KeyButton::bound(this, "compare-save", tr("Save the list"), Qt::Key_S, false)),
       m_work([this](const Compared& c) { show(c); })
 {
-    m_field->edit()->setObjectName(QStringLiteral("compare-file"));
-    m_field->leaveLettersWhileEmpty();
     m_said->setObjectName(QStringLiteral("compare-said"));
     m_list->setWordWrap(true);
     m_list->verticalHeader()->setDefaultSectionSize(40_px);
@@ -106,30 +99,16 @@ void CompareView::compare()
 void CompareView::show(const Compared& compared)
 {
     m_compared = compared;
-    std::vector<QStringList> rows;
-    std::vector<int> strong;
-    const auto heading = [&](const QString& words) {
-        strong.push_back(static_cast<int>(rows.size()));
-        rows.push_back({words});
-    };
-    const auto orDash = [](const std::string& words) { return words.empty() ? QStringLiteral("–") : text(words); };
-    int changed = 0;
-    for (size_t i = 0; i < compared.differences.size(); ++i) {
-        const compare::Difference& d = compared.differences[i];
-        const bool follows = compare::follows(d.about);
-        changed += follows ? 0 : 1;
-        if (i == 0 || follows != compare::follows(compared.differences[i - 1].about))
-            heading(follows ? tr("Follows") : tr("Changed"));
-        rows.push_back({said(compare::aboutName(d.about)), text(d.what), orDash(d.before), orDash(d.after)});
-    }
-    m_list->fill(rows, strong);
+    Rows rows;
+    const int changed = addDifferences(rows, compared.differences, tr("Changed"), tr("Follows"));
+    m_list->fill(rows.rows, rows.strong);
     const QString name = QFileInfo(compared.file).fileName();
     m_said->setText(!compared.trouble.isEmpty() ? compared.trouble
-                    : rows.empty()              ? tr("Nothing is different from %1.").arg(name)
+                    : rows.rows.empty()         ? tr("Nothing is different from %1.").arg(name)
                                                 : tr("%1: %2 changed, %3 follow.")
-                                         .arg(name)
-                                         .arg(changed)
-                                         .arg(static_cast<int>(compared.differences.size()) - changed));
+                                              .arg(name)
+                                              .arg(changed)
+                                              .arg(static_cast<int>(compared.differences.size()) - changed));
     setInk(m_said, compared.trouble.isEmpty() ? look::colours().ink : look::colours().failing);
     m_save->setEnabled(!compared.differences.empty());
 }

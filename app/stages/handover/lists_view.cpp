@@ -1,19 +1,19 @@
 #include "app/stages/handover/lists_view.h"
 
 #include "app/desk/part_library.h"
+#include "app/stages/handover/difference_rows.h"
 #include "app/store/whole_file.h"
+#include "app/widgets/file_field.h"
 #include "app/widgets/hand_focus.h"
 #include "app/widgets/key_button.h"
 #include "app/widgets/labels.h"
 #include "app/widgets/list_table.h"
-#include "app/widgets/typed_field.h"
 
 #include <QDir>
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QHBoxLayout>
 #include <QHeaderView>
-#include <QLineEdit>
 #include <QVBoxLayout>
 
 #include <algorithm>
@@ -23,12 +23,7 @@ namespace vicegrip::app {
 ListsView::ListsView(Desk& desk, QWidget* parent)
     : QWidget(parent),
       m_desk(desk),
-      m_field(new TypedField(tr("A list to take back"),
-                             [](const QString& typed) -> Result<QString> {
-                                 if (typed.trimmed().isEmpty() || QFileInfo(typed.trimmed()).isFile())
-                                     return QString();
-                                 return fail(ErrorCode::Io, tr("there is no such file").toStdString());
-                             })),
+      m_field(fileField(tr("A list to take back"), "list-file")),
       m_said(label({}, look::Size::Body)),
       m_list(new ListTable("list-changes", tr("What a list has, or what it would change"),
                            {{tr("About"), 100}, {tr("What"), 0}, {tr("Now"), 0, true}, {tr("In the list"), 0, true}})),
@@ -39,8 +34,6 @@ ListsView::ListsView(Desk& desk, QWidget* parent)
       m_take(KeyButton::bound(this, "list-take", tr("Take it over"), Qt::Key_T, true)),
       m_work([this](const Read& read) { show(read); })
 {
-    m_field->edit()->setObjectName(QStringLiteral("list-file"));
-    m_field->leaveLettersWhileEmpty();
     m_said->setObjectName(QStringLiteral("list-said"));
     m_list->setWordWrap(true);
     m_list->verticalHeader()->setDefaultSectionSize(40_px);
@@ -118,25 +111,23 @@ void ListsView::showColumns()
     m_read = {};
     if (m_said->text().isEmpty())
         m_said->setText(tr("What is not in a list that comes back stays as it is."));
-    std::vector<QStringList> rows;
-    std::vector<int> strong;
+    Rows rows;
     for (const lists::Kind kind : lists::allKinds()) {
-        strong.push_back(static_cast<int>(rows.size()));
-        rows.push_back({tr("Columns"), app::said(lists::kindName(kind))});
+        rows.heading({tr("Columns"), app::said(lists::kindName(kind))});
         for (const lists::Column& c : lists::columnsOf(kind))
-            rows.push_back({QString::fromUtf8(c.name.data(), static_cast<int>(c.name.size())),
-                            c.taken ? app::said(c.holds) : tr("%1 (worked out)").arg(app::said(c.holds))});
+            rows.rows.push_back({QString::fromUtf8(c.name.data(), static_cast<int>(c.name.size())),
+                                 c.taken ? app::said(c.holds) : tr("%1 (worked out)").arg(app::said(c.holds))});
     }
-    fill(rows, strong, false);
+    fill(rows, false);
 }
 
 /// Without what is now and in the list there is room for words.
-void ListsView::fill(const std::vector<QStringList>& rows, const std::vector<int>& strong, bool both)
+void ListsView::fill(const Rows& rows, bool both)
 {
     m_list->setColumnHidden(2, !both);
     m_list->setColumnHidden(3, !both);
     m_list->verticalHeader()->setDefaultSectionSize(both ? 40_px : 26_px);
-    m_list->fill(rows, strong);
+    m_list->fill(rows.rows, rows.strong);
 }
 
 void ListsView::read()
@@ -164,30 +155,18 @@ void ListsView::read()
 void ListsView::show(const Read& read)
 {
     m_read = read;
-    std::vector<QStringList> rows;
-    std::vector<int> strong;
-    const auto heading = [&](const QString& words) {
-        strong.push_back(static_cast<int>(rows.size()));
-        rows.push_back({words});
-    };
-    const auto orDash = [](const std::string& words) { return words.empty() ? QStringLiteral("–") : text(words); };
+    Rows rows;
     const std::vector<lists::Note> notes = read.reading ? read.reading->notes : std::vector<lists::Note>();
     for (const bool stops : {true, false}) {
         if (std::ranges::count(notes, stops, &lists::Note::stops) == 0)
             continue;
-        heading(stops ? tr("To mend") : tr("Assumed"));
+        rows.heading({stops ? tr("To mend") : tr("Assumed")});
         for (const lists::Note& n : notes)
             if (n.stops == stops)
-                rows.push_back({n.line > 0 ? tr("Line %1").arg(n.line) : tr("List"), text(n.sentence)});
+                rows.rows.push_back({n.line > 0 ? tr("Line %1").arg(n.line) : tr("List"), text(n.sentence)});
     }
-    for (size_t i = 0; i < read.differences.size(); ++i) {
-        const compare::Difference& d = read.differences[i];
-        const bool follows = compare::follows(d.about);
-        if (i == 0 || follows != compare::follows(read.differences[i - 1].about))
-            heading(follows ? tr("Follows") : tr("Changes"));
-        rows.push_back({app::said(compare::aboutName(d.about)), text(d.what), orDash(d.before), orDash(d.after)});
-    }
-    fill(rows, strong, true);
+    m_changed = addDifferences(rows, read.differences, tr("Changes"), tr("Follows"));
+    fill(rows, true);
     m_said->setText(said(read));
     const bool wrong = !read.trouble.isEmpty() || !read.reading->job;
     setInk(m_said, wrong ? look::colours().failing : look::colours().ink);
@@ -205,12 +184,10 @@ QString ListsView::said(const Read& read) const
         return tr("%1 Nothing is taken until the list is mended.").arg(what);
     if (read.differences.empty())
         return tr("%1 It changes nothing.").arg(what);
-    const auto changed = std::ranges::count_if(read.differences,
-                                               [](const compare::Difference& d) { return !compare::follows(d.about); });
     return tr("%1 Changes: %2. What follows from them: %3. Nothing is taken yet.")
         .arg(what)
-        .arg(changed)
-        .arg(static_cast<int>(read.differences.size()) - static_cast<int>(changed));
+        .arg(m_changed)
+        .arg(static_cast<int>(read.differences.size()) - m_changed);
 }
 
 /// Just what stands there: where the job has changed since, it is read again first.

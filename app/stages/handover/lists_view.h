@@ -16,6 +16,7 @@ namespace vicegrip::app {
 
 class KeyButton;
 class ListTable;
+struct Rows;
 class TypedField;
 
 /// Wires, cavities and parts as lists for a spreadsheet, and such a list back: what it would change stands there before
@@ -41,7 +42,7 @@ class ListsView : public QWidget
     void read();
     void show(const Read& read);
     void showColumns();
-    void fill(const std::vector<QStringList>& rows, const std::vector<int>& strong, bool both);
+    void fill(const Rows& rows, bool both);
     [[nodiscard]] QString said(const Read& read) const;
     void take();
 
@@ -54,6 +55,7 @@ class ListsView : public QWidget
     QString m_file; ///< the list that is read
     AnalysisPtr m_of; ///< the job it was read against last
     Read m_read;
+    int m_changed = 0; ///< of its differences, by the list itself
     Worked<Read> m_work;
 };
 

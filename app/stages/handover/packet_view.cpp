@@ -136,7 +136,7 @@ void PacketView::write(bool zip)
         const auto read = packet::readLogs(logs);
         if (!read)
             return {file, text(read.error().text())};
-        const auto made = packet::packetOf(*analysis, {habits, photos::albumOf(*analysis->job, path)}, *read);
+        const auto made = packet::packetOf(*analysis, {habits, photos::albumOf(*analysis->job, path), {}}, *read);
         if (!made)
             return {file, text(made.error().text())};
         if (!zip) {

@@ -2,6 +2,7 @@
 
 #include "app/desk/when.h"
 #include "app/stages/handover/photo_figure.h"
+#include "app/widgets/file_field.h"
 #include "app/widgets/hand_focus.h"
 #include "app/widgets/key_button.h"
 #include "app/widgets/labels.h"
@@ -36,12 +37,7 @@ PhotosView::PhotosView(Desk& desk, QWidget* parent)
     : QWidget(parent),
       m_desk(desk),
       m_of(new QComboBox),
-      m_field(new TypedField(tr("A photo, JPEG or PNG"),
-                             [](const QString& typed) -> Result<QString> {
-                                 if (typed.trimmed().isEmpty() || QFileInfo(typed.trimmed()).isFile())
-                                     return QString();
-                                 return fail(ErrorCode::Io, tr("there is no such file").toStdString());
-                             })),
+      m_field(fileField(tr("A photo, JPEG or PNG"), "photo-file")),
       m_list(new ListTable("photos", tr("Photos of this job"),
                            {{tr("Of"), 130}, {tr("What is to be seen"), 0}, {tr("Added"), 110, true}})),
       m_words(new TypedField(tr("What is to be seen on it"),
@@ -61,8 +57,6 @@ PhotosView::PhotosView(Desk& desk, QWidget* parent)
     m_of->setObjectName(QStringLiteral("photo-of"));
     m_of->setAccessibleName(tr("What the photo is of"));
     m_of->setMinimumContentsLength(12);
-    m_field->edit()->setObjectName(QStringLiteral("photo-file"));
-    m_field->leaveLettersWhileEmpty();
     m_list->setWordWrap(true);
     m_list->verticalHeader()->setDefaultSectionSize(40_px);
     m_words->edit()->setObjectName(QStringLiteral("photo-words"));

@@ -2,10 +2,10 @@
 
 #include "app/look/look.h"
 #include "app/stages/start/bench_drive.h"
+#include "app/widgets/file_field.h"
 #include "app/widgets/key_button.h"
 #include "app/widgets/labels.h"
 #include "app/widgets/text.h"
-#include "app/widgets/typed_field.h"
 
 #include <QComboBox>
 #include <QFileDialog>
@@ -74,18 +74,6 @@ LogFiles::LogFiles(Desk& desk, QWidget* parent)
     connect(m_old, &TypedField::entered, this, [this](const QString& typed) { choose(m_file, typed.trimmed()); });
     refreshLive();
     showChange(false);
-}
-
-TypedField* LogFiles::fileField(const QString& name, const char* objectName)
-{
-    auto* out = new TypedField(name, [](const QString& typed) -> Result<QString> {
-        if (typed.trimmed().isEmpty() || QFileInfo(typed.trimmed()).isFile())
-            return QString();
-        return fail(ErrorCode::Io, tr("there is no such file").toStdString());
-    });
-    out->edit()->setObjectName(QLatin1String(objectName));
-    out->leaveLettersWhileEmpty();
-    return out;
 }
 
 void LogFiles::buildChange(QVBoxLayout* column)

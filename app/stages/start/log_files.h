@@ -41,7 +41,6 @@ class LogFiles : public QWidget
     void notDriven(const QString& why);
 
   private:
-    TypedField* fileField(const QString& name, const char* objectName);
     void buildChange(QVBoxLayout* column);
     void choose(const QString& file, const QString& before);
     void openOne();

@@ -1,6 +1,7 @@
 #include "core/book/book.h"
 #include "core/book/html.h"
 #include "core/book/pdf.h"
+#include "core/book/since.h"
 #include "core/scaling/exchange.h"
 #include "tests/support/petrel.h"
 #include "tests/support/tool.h"
@@ -47,7 +48,8 @@ TEST(Book, IsASoundPdfWithItsChaptersAsBookmarks)
     EXPECT_THAT(checked.out, HasSubstr("No syntax or stream encoding errors"));
     const test::Said marks = test::tool("qpdf --json --json-key=outlines " + file.path());
     for (const book::Chapter c : book::allChapters())
-        if (c != book::Chapter::Logs && c != book::Chapter::Photos) { // nothing was captured, and no photo taken
+        // Nothing was captured, no photo taken, no book made before.
+        if (c != book::Chapter::Logs && c != book::Chapter::Photos && c != book::Chapter::Since) {
             EXPECT_THAT(marks.out, HasSubstr("\"" + std::string(book::chapterTitle(c)) + "\""));
         }
     std::istringstream fonts(test::tool("pdffonts " + file.path()).out);
@@ -116,7 +118,7 @@ TEST(Book, WiresAreCutByTheHabitsOfTheWorkshop)
     habits.slack = 0.2;
     const auto rows = [&](const book::Book& b) { return std::get<book::Table>(b.chapters.at(0).blocks.at(0)).rows; };
     EXPECT_NE(rows(book::bookOf(analysis, {book::Chapter::Wires})),
-              rows(book::bookOf(analysis, {book::Chapter::Wires}, {habits, {}})));
+              rows(book::bookOf(analysis, {book::Chapter::Wires}, {habits, {}, {}})));
 }
 
 TEST(Book, TheSameJobMakesTheSameBytes)
@@ -176,6 +178,30 @@ TEST(Book, WhatIsToBeStoppedForStandsOnItsCover)
         if (const auto* p = std::get_if<book::Paragraph>(&b))
             said = said || (p->caution && p->words.find("stopped for") != std::string::npos);
     EXPECT_TRUE(said);
+}
+
+TEST(Book, SaysWhatChangedSinceTheLastOneOfAnotherState)
+{
+    const test::Written beside("since.vicegrip", "");
+    const std::filesystem::path file = beside.path(), kept = book::keptFile(file);
+    job::Job job = test::petrel();
+    EXPECT_FALSE(book::lastBookOf(job, file)) << "there was none";
+    ASSERT_TRUE(book::keepForNextBook(job, file));
+    EXPECT_FALSE(book::lastBookOf(job, file)) << "nor one of another state";
+    const job::Job first = job;
+    test::wire(job, "w5").length_m = 3.21;
+    ASSERT_TRUE(book::lastBookOf(job, file));
+    EXPECT_EQ(*book::lastBookOf(job, file), first);
+    ASSERT_TRUE(book::keepForNextBook(job, file));
+    EXPECT_EQ(*book::lastBookOf(job, file), first) << "made twice, it is the same book";
+    const auto made = book::bookOf(test::analysed(job), {book::Chapter::Since}, {{}, {}, first});
+    const std::string html = book::htmlOf(made);
+    EXPECT_THAT(html, HasSubstr("Wire w5, length"));
+    EXPECT_THAT(html, HasSubstr("3.21 m"));
+    EXPECT_THAT(html, testing::Not(HasSubstr("Wire w6")));
+    std::ofstream(kept) << "{\"now\": [";
+    EXPECT_FALSE(book::lastBookOf(job, file)) << "what is broken says nothing";
+    std::filesystem::remove(kept);
 }
 
 } // namespace

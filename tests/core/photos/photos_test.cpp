@@ -178,7 +178,7 @@ TEST_F(Photos, WhatIsNoneIsSaidAndUnpacksNothing)
         ASSERT_FALSE(photo) << bytes.substr(0, 10);
         EXPECT_THAT(photo.error().sentence, HasSubstr(sentence));
     }
-    EXPECT_THAT(readImage(folder).error().text(), HasSubstr("cannot be read")) << "a folder";
+    EXPECT_THAT(readImage(folder).error().text(), HasSubstr("this is a folder"));
     EXPECT_THAT(readImage(at("gone.jpg")).error().text(), HasSubstr("gone.jpg"));
     std::ofstream(at("huge.jpg")) << whole;
     fs::resize_file(at("huge.jpg"), 500U << 20U); // with a hole
@@ -250,8 +250,8 @@ TEST_F(Photos, StandInTheBookAsTheyAre)
     }
     job.photos.push_back(
         {.file = "gone-1x1.jpg", .of = job::PhotoOf::Circuit, .subject = "clt", .words = "The bolt", .when = {}});
-    const auto book =
-        book::bookOf(test::analysed(job), {book::Chapter::Photos, book::Chapter::Logbook}, {{}, albumOf(job, file)});
+    const auto book = book::bookOf(test::analysed(job), {book::Chapter::Photos, book::Chapter::Logbook},
+                                   {{}, albumOf(job, file), {}});
     const auto pdf = book::pdfOf(book), again = book::pdfOf(book);
     ASSERT_TRUE(pdf);
     EXPECT_EQ(*pdf, *again);
