@@ -147,14 +147,14 @@ void BookView::write(bool pdf)
         job.dir().filePath(job.completeBaseName() + (pdf ? QStringLiteral("-book.pdf") : QStringLiteral("-book.html")));
     m_work.ask([analysis = m_desk.store.analysis(), chapters, habits = m_desk.preferences.now().habits,
                 path = QFile::encodeName(m_desk.store.path()).toStdString(), pdf, file]() -> Written {
-        const job::Job& job = *analysis->job;
+        const job::Job& now = *analysis->job;
         const book::Book made =
-            book::bookOf(*analysis, chapters, {habits, photos::albumOf(job, path), book::lastBookOf(job, path)});
+            book::bookOf(*analysis, chapters, {habits, photos::albumOf(now, path), book::lastBookOf(now, path)});
         const Result<std::string> bytes = pdf ? book::pdfOf(made) : Result<std::string>(book::htmlOf(made));
         if (!bytes)
             return {file, text(bytes.error().text())};
         const auto written = writeWhole(file, QByteArray::fromStdString(*bytes)).and_then([&] {
-            return book::keepForNextBook(job, path);
+            return book::keepForNextBook(now, path);
         });
         return {file, written ? QString() : text(written.error().text())};
     });
