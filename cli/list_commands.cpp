@@ -1,5 +1,4 @@
 #include "cli/printing.h"
-#include "core/base/document.h"
 #include "core/base/write_file.h"
 #include "core/compare/compare.h"
 #include "core/job/json.h"
@@ -10,12 +9,6 @@
 
 /// Lists out of a job and into it.
 namespace vicegrip::cli {
-namespace {
-
-constexpr size_t kMost = 5 << 20; // what is above the reader's own limit is refused there
-
-} // namespace
-
 int printList(const PrintedListOptions& options)
 {
     const auto job = job::readFile(options.job);
@@ -31,13 +24,9 @@ int takeList(const TakenListOptions& options)
     auto job = job::readFile(options.job);
     if (!job)
         return refuse(job.error(), kUnreadable);
-    auto reading = document::readFile(options.list, kMost).and_then([&](const std::string& text) {
-        return lists::read(*job, text, library().parts);
-    });
-    if (!reading) {
-        reading.error().place.file = options.list;
+    const auto reading = lists::readFile(*job, options.list, library().parts);
+    if (!reading)
         return refuse(reading.error(), kUnreadable);
-    }
     for (const lists::Note& n : reading->notes)
         std::cerr << Error{ErrorCode::Malformed, n.sentence, {options.list, {}, n.line, 0}}.text() << '\n';
     if (!reading->job)

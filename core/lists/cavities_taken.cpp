@@ -3,7 +3,6 @@
 
 #include <algorithm>
 #include <map>
-#include <set>
 
 namespace vicegrip::lists {
 namespace {
@@ -12,7 +11,7 @@ using job::PointRef;
 
 struct Listed
 {
-    std::set<PointRef> places; ///< that the list speaks of
+    std::map<PointRef, int> places; ///< that the list speaks of, and in which line
     std::map<std::string, std::map<PointRef, int>> wires; ///< where each wire stands, and in which line
 };
 
@@ -32,7 +31,7 @@ Listed listed(Taking& taking, const std::vector<Row>& rows)
                                       return w.id.value;
                                   }) == taking.job.wires.end())
             taking.stop(r.line, phrase("no wire is called {}: a new one is drawn in the list of wires", wire));
-        else if (out.places.insert(at); !wire.empty() && !out.wires[wire].emplace(at, r.line).second)
+        else if (out.places.emplace(at, r.line); !wire.empty() && !out.wires[wire].emplace(at, r.line).second)
             taking.stop(r.line, phrase("{} stands in line {} too, in the same cavity", wire,
                                        std::to_string(out.wires[wire][at])));
     }
@@ -59,7 +58,7 @@ void move(Taking& taking, job::Wire& wire, const Listed& list)
                                   "of as well",
                                   wire.id.value, wire.from.text(), wire.to.text()));
     if (to.size() < from.size())
-        return taking.stop(0,
+        return taking.stop(list.places.at(*from.front()),
                            phrase("{} comes out of {} and goes nowhere: give it a cavity, or take it out in the list "
                                   "of wires",
                                   wire.id.value, from.front()->text()));

@@ -1,6 +1,7 @@
 #include "core/lists/lists.h"
 
 #include "core/base/csv.h"
+#include "core/base/document.h"
 #include "core/base/phrase.h"
 #include "core/job/check.h"
 #include "core/job/json.h"
@@ -189,6 +190,15 @@ Result<Reading> read(const job::Job& job, std::string_view text, const std::vect
             out.job = std::move(taking.job);
         return out;
     });
+}
+
+Result<Reading> readFile(const job::Job& job, const std::filesystem::path& file,
+                         const std::vector<parts::Part>& library)
+{
+    constexpr size_t kMost = 5 << 20; // what is above the table's own limit is refused there
+    return document::inFile(
+        document::readFile(file, kMost).and_then([&](const std::string& text) { return read(job, text, library); }),
+        file);
 }
 
 } // namespace vicegrip::lists

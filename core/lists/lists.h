@@ -4,6 +4,7 @@
 #include "core/job/job.h"
 #include "core/parts/part.h"
 
+#include <filesystem>
 #include <optional>
 #include <span>
 #include <string>
@@ -60,5 +61,9 @@ struct Reading
 /// that is not closed), TooBig (above 4 MB or 50 000 rows).
 [[nodiscard]] Result<Reading> read(const job::Job& job, std::string_view text,
                                    const std::vector<parts::Part>& library = {});
+
+/// The same of a file, which errors name. Io: it cannot be read.
+[[nodiscard]] Result<Reading> readFile(const job::Job& job, const std::filesystem::path& file,
+                                       const std::vector<parts::Part>& library = {});
 
 } // namespace vicegrip::lists

@@ -69,7 +69,9 @@ Result<Jpeg> photoOf(const job::Photo& photo, const fs::path& jobFile)
     Jpeg kept{std::string(size, '\0'), 0, 0};
     in.read(kept.bytes.data(), static_cast<std::streamsize>(size));
     std::tie(kept.width, kept.height) = sizeOf(photo.file);
-    return nameOf(kept) == photo.file ? Result<Jpeg>(std::move(kept)) : readImage(file);
+    const auto canBe = [](int side) { return side > 0 && side <= kMost_px; };
+    const bool ours = canBe(kept.width) && canBe(kept.height) && nameOf(kept) == photo.file;
+    return ours ? Result<Jpeg>(std::move(kept)) : readImage(file);
 }
 
 Album albumOf(const job::Job& job, const fs::path& jobFile)

@@ -142,4 +142,12 @@ std::vector<Hold> holds(const job::Job& job, const job::CircuitId& id, job::Cond
     return out;
 }
 
+std::optional<size_t> holdOf(const std::vector<Hold>& holds, const std::vector<faults::Loose>& what)
+{
+    for (size_t h = 0; h < holds.size() && !what.empty(); ++h)
+        if (std::ranges::find(holds[h].may, what.front(), &MayLetGo::what) != holds[h].may.end())
+            return h;
+    return std::nullopt;
+}
+
 } // namespace vicegrip::wiggle

@@ -29,6 +29,9 @@ struct Hold
 /// input sees. One of two wires that share a current is not. Empty where the ECU does not read the circuit.
 [[nodiscard]] std::vector<Hold> holds(const job::Job& job, const job::CircuitId& circuit, job::Condition condition);
 
+/// The place where the first of these is moved by hand; none: none of these places.
+[[nodiscard]] std::optional<size_t> holdOf(const std::vector<Hold>& holds, const std::vector<faults::Loose>& what);
+
 /// What the circuit's input reads with these faults, as MayLetGo has it.
 [[nodiscard]] std::optional<double> readsWith(const job::Job& job, const job::Circuit& circuit,
                                               job::Condition condition, const faults::FaultList& faults);

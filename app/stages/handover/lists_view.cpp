@@ -137,11 +137,7 @@ void ListsView::read()
     m_said->setText(tr("Reading …"));
     setInk(m_said, look::colours().ink);
     m_work.ask([file = m_file, now = m_of, known = library().parts]() -> Read {
-        QFile from(file);
-        if (!from.open(QIODevice::ReadOnly))
-            return {from.errorString(), {}, {}};
-        constexpr qint64 kMost = 5 << 20; // what is above the reader's own limit is refused there
-        auto reading = lists::read(*now->job, from.read(kMost).toStdString(), known);
+        auto reading = lists::readFile(*now->job, QFile::encodeName(file).toStdString(), known);
         if (!reading)
             return {text(reading.error().text()), {}, {}};
         Read out{{}, std::move(*reading), {}};

@@ -207,8 +207,8 @@ void PhotosView::add(const QStringList& files)
     for (const QString& file : files)
         paths.push_back(pathOf(file));
     m_work.ask([paths, subject = m_subjects[static_cast<size_t>(of)], job = pathOf(m_desk.store.path()),
-                now = nowText()]() -> Added {
-        Added out;
+                file = m_desk.store.path(), now = nowText()]() -> Added {
+        Added out{{}, {}, file};
         for (const auto& path : paths) {
             const auto name =
                 photos::readImage(path).and_then([&](const photos::Jpeg& photo) { return photos::keep(photo, job); });
@@ -225,6 +225,10 @@ void PhotosView::add(const QStringList& files)
 void PhotosView::take(const Added& added)
 {
     m_open->setEnabled(true);
+    if (added.job != m_desk.store.path()) {
+        say(tr("Another job was opened meanwhile: the photos were not added to it."), true);
+        return;
+    }
     if (!added.photos.empty() && m_desk.store.editOrSay(tr("Photos added"), [&](job::Job& job) {
             job.photos.insert(job.photos.end(), added.photos.begin(), added.photos.end());
         })) {

@@ -40,6 +40,7 @@ class PhotosView : public QWidget
     {
         std::vector<job::Photo> photos;
         QStringList troubles;
+        QString job; ///< its file: another may be open when they are taken in
     };
     void fillSubjects();
     void add(const QStringList& files);

@@ -172,15 +172,6 @@ void WiggleView::take(const Places& places)
         show();
 }
 
-/// Where what was mended is held.
-std::optional<size_t> WiggleView::mendedHold(const Session& s, const std::vector<faults::Loose>& what)
-{
-    for (size_t h = 0; h < s.holds.size() && !what.empty(); ++h)
-        if (std::ranges::find(s.holds[h].may, what.front(), &wiggle::MayLetGo::what) != s.holds[h].may.end())
-            return h;
-    return std::nullopt;
-}
-
 std::optional<size_t> WiggleView::target()
 {
     const Session* s = session();
@@ -190,7 +181,7 @@ std::optional<size_t> WiggleView::target()
         return m_chosen;
     const wiggle::Standing* kept = standing();
     if (kept != nullptr && kept->state == proof::State::Stale && s->watch.dropOuts().empty())
-        if (const auto mended = mendedHold(*s, wiggle::named(*m_analysis->job, kept->last));
+        if (const auto mended = wiggle::holdOf(s->holds, wiggle::named(*m_analysis->job, kept->last));
             mended && s->watch.seconds(*mended) < wiggle::kLongEnough_s)
             return mended;
     return s->verdict.next ? s->verdict.next : s->verdict.hold;
@@ -233,7 +224,7 @@ bool WiggleView::enough()
     const wiggle::Standing* kept = standing();
     if (kept == nullptr || kept->state != proof::State::Stale)
         return false;
-    const auto mended = mendedHold(*s, wiggle::named(*m_analysis->job, kept->last));
+    const auto mended = wiggle::holdOf(s->holds, wiggle::named(*m_analysis->job, kept->last));
     return mended && s->watch.seconds(*mended) >= wiggle::kLongEnough_s;
 }
 

@@ -56,7 +56,6 @@ class WiggleView : public QWidget
     [[nodiscard]] const wiggle::Standing* standing() const;
     /// Where the next mark goes: what is asked for, or what was chosen in the table.
     [[nodiscard]] std::optional<size_t> target();
-    [[nodiscard]] static std::optional<size_t> mendedHold(const Session& s, const std::vector<faults::Loose>& what);
     /// Hands have been at the place that was mended, or at all of them.
     [[nodiscard]] bool enough();
     void hear();

@@ -177,7 +177,7 @@ TEST(Lists, WhatCannotBeTakenIsSaidWithItsLineAndStopsAll)
         {"wire,from,to\nw998,,\n", "2: no wire w998 is there"},
         {"plug,cavity,wire\nCLT,9,w5\n", "2: CLT has no cavity 9"},
         {"plug,cavity,wire\nCLT,1,w998\n", "2: no wire is called w998"},
-        {"plug,cavity,wire\nCLT,1,\n", "0: "},
+        {"plug,cavity,wire\nCLT,2,w26\nCLT,1,\n", "3: w5 comes out of CLT.1 and goes nowhere"},
         {"plug,cavity,wire\nB,5,w5\n", "2: w5 has both its ends elsewhere already"},
         {"circuit,name\nclt,\n", "2: a name has 1 to 80"},
         {"circuit,name\nnobody,x\n", "2: the job has no circuit \"nobody\""},

@@ -228,6 +228,12 @@ TEST_F(Photos, AreKeptOnceBesideTheJobAndMissedWithoutHarm)
     EXPECT_EQ(album.at(*name)->width, 80);
     EXPECT_THAT(album.at(*name)->bytes, Not(HasSubstr("Somebody")));
 
+    // A name that makes up a size no photo here has.
+    const Jpeg made{"no photo at all", 90000, 90000};
+    const auto madeUp = keep(made, file);
+    ASSERT_TRUE(madeUp);
+    EXPECT_FALSE(photoOf({.file = *madeUp, .subject = "clt"}, file));
+
     ASSERT_TRUE(carry(job, file, folder / "copy.vicegrip"));
     EXPECT_TRUE(fs::exists(folder / "copy-photos" / *name));
     std::string text = job::write(job);
