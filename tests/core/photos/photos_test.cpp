@@ -232,7 +232,7 @@ TEST_F(Photos, AreKeptOnceBesideTheJobAndMissedWithoutHarm)
     const Jpeg made{"no photo at all", 90000, 90000};
     const auto madeUp = keep(made, file);
     ASSERT_TRUE(madeUp);
-    EXPECT_FALSE(photoOf({.file = *madeUp, .subject = "clt"}, file));
+    EXPECT_FALSE(photoOf({.file = *madeUp, .subject = "clt", .words = {}, .when = {}}, file));
 
     ASSERT_TRUE(carry(job, file, folder / "copy.vicegrip"));
     EXPECT_TRUE(fs::exists(folder / "copy-photos" / *name));
