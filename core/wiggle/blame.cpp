@@ -26,7 +26,7 @@ constexpr double kAlong = 0.3;
 constexpr double kSlip = 0.02; ///< drop-outs that are of something else
 constexpr double kFull = 0.6; ///< drop-outs that go all the way: the others were shorter than a sample
 constexpr double kLevelShare = 0.02; ///< of the span: how well it is known what an open wire reads
-constexpr double kSure = 0.95, kAlike = 0.1;
+constexpr double kSure = 0.95, kStays = 0.8, kAlike = 0.1;
 constexpr int kNeeded = 3;
 constexpr int kPatience = 5; ///< times as long at the likeliest place before the others have their turn
 
@@ -47,8 +47,9 @@ std::vector<size_t> falling(const std::vector<double>& values)
 class Judging
 {
   public:
-    Judging(const job::Job& job, const job::Circuit& circuit, const std::vector<Hold>& holds, const Watch& watch)
-        : m_job(job), m_holds(holds), m_watch(watch), m_grain(grainOf(job, circuit))
+    Judging(const job::Job& job, const job::Circuit& circuit, const std::vector<Hold>& holds, const Watch& watch,
+            std::optional<size_t> named)
+        : m_job(job), m_holds(holds), m_watch(watch), m_named(named), m_grain(grainOf(job, circuit))
     {
         const parts::Part* sensor = job::sensorOf(job, circuit);
         const parts::EcuInput* input = job::findInput(job, circuit.input);
@@ -68,8 +69,10 @@ class Judging
                                  .may = std::vector<double>(hold.may.size())});
         weigh(out);
         const auto best = std::ranges::max_element(out.holds, {}, &Weighed::share);
-        if (best != out.holds.end() && best->share >= kSure && best->dropOuts >= kNeeded) {
-            out.hold = static_cast<size_t>(best - out.holds.begin());
+        const auto place = static_cast<size_t>(best - out.holds.begin());
+        if (best != out.holds.end() && best->share >= (m_named == place ? kStays : kSure) &&
+            best->dropOuts >= kNeeded) {
+            out.hold = place;
             for (const size_t i : falling(best->may))
                 if (best->may[i] >= kAlike * best->share)
                     out.what.push_back(m_holds[*out.hold].may[i].what);
@@ -247,6 +250,7 @@ class Judging
     const job::Job& m_job;
     const std::vector<Hold>& m_holds;
     const Watch& m_watch;
+    std::optional<size_t> m_named;
     double m_grain, m_span = 1;
     bool m_inHertz = false;
 };
@@ -266,9 +270,10 @@ double logMarginal(int count, double seconds, double a, double b)
     return std::lgamma(a + count) - std::lgamma(a) + a * std::log(b) - (a + count) * std::log(b + seconds);
 }
 
-Verdict judge(const job::Job& job, const job::Circuit& circuit, const std::vector<Hold>& holds, const Watch& watch)
+Verdict judge(const job::Job& job, const job::Circuit& circuit, const std::vector<Hold>& holds, const Watch& watch,
+              std::optional<size_t> named)
 {
-    return Judging(job, circuit, holds, watch).judge();
+    return Judging(job, circuit, holds, watch, named).judge();
 }
 
 } // namespace vicegrip::wiggle

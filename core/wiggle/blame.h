@@ -36,9 +36,10 @@ struct Verdict
 /// at another else (Poisson; the rates are not known, and are integrated out over gamma densities: the marginal
 /// likelihood of counts, as textbooks of Bayesian statistics have it for this conjugate pair). Each wire says besides
 /// how deep they may go: anywhere between steady and what the input reads while it is open, most of all there. None can
-/// be named by fewer than three.
+/// be named by fewer than three. The place `named` a moment ago stays so until it is clearly less likely: what the
+/// screen says does not go away while a key is on its way.
 [[nodiscard]] Verdict judge(const job::Job& job, const job::Circuit& circuit, const std::vector<Hold>& holds,
-                            const Watch& watch);
+                            const Watch& watch, std::optional<size_t> named = {});
 
 /// "wire w20 or w8 at Plug FP".
 [[nodiscard]] std::string endsText(const job::Job& job, const std::vector<faults::Loose>& what);

@@ -78,11 +78,12 @@ TEST_F(WigglePath, TheWireThatLetsGoIsNamedMendedAndProved)
     test::expectNothingClipped(w, "the wiggle test");
     EXPECT_THAT(w.textOf("wiggle-says"), HasSubstr("It reads 0.00 V then"));
     EXPECT_THAT(w.textOf("wiggle-hold"), HasSubstr("least 0.00 V")) << "held";
+    const std::string named = w.textOf("wiggle-says");
     w.key(Qt::Key_O);
     w.key(Qt::Key_K);
     w.settle();
     ASSERT_EQ(job().wiggles.size(), 1U);
-    EXPECT_EQ(job().wiggles.back().at, "FP");
+    EXPECT_EQ(job().wiggles.back().at, "FP") << w.textOf("wiggle-says") << "; " << named;
 
     w.key(Qt::Key_D);
     w.settle();

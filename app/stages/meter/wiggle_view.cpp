@@ -253,7 +253,7 @@ void WiggleView::show()
         showNone();
         return;
     }
-    s->verdict = wiggle::judge(*m_analysis->job, *circuit, s->holds, s->watch);
+    s->verdict = wiggle::judge(*m_analysis->job, *circuit, s->holds, s->watch, s->verdict.hold);
     m_title->setText(bidden(*s));
     showSession(*s);
     showTable(*s);

@@ -251,6 +251,38 @@ TEST(WiggleVerdict, AsksForHandsOffWhereNothingElseWasWatched)
     EXPECT_FALSE(after.rest);
 }
 
+/// With hands there and nothing more coming, what was named at 95 % gets a little less likely: its name stays while a
+/// key is on its way, and goes once it is plainly less likely.
+TEST(WiggleVerdict, WhatWasNamedAMomentAgoStays)
+{
+    const Car car;
+    const size_t plug = car.hold("Plug FP");
+    Watch watch(grainOf(car.job, car.circuit));
+    double now = 0;
+    const auto say = [&](double volts, double seconds) {
+        for (const double end = now + seconds; now < end;)
+            watch.hear(now += 0.02, volts);
+    };
+    say(car.steady, 8);
+    watch.handsAt(now, plug);
+    for (int i = 0; i < 3; ++i) {
+        say(*car.holds[plug].may[0].reads, 0.1);
+        say(car.steady, 0.4);
+    }
+    Verdict last = judge(car.job, car.circuit, car.holds, watch);
+    ASSERT_EQ(last.hold, plug);
+    bool heldOn = false;
+    for (int i = 0; i < 600 && last.hold; ++i) {
+        say(car.steady, 0.2);
+        const Verdict fresh = judge(car.job, car.circuit, car.holds, watch);
+        last = judge(car.job, car.circuit, car.holds, watch, last.hold);
+        EXPECT_EQ(last.holds[plug].share, fresh.holds[plug].share) << "only the threshold is another";
+        heldOn = heldOn || (last.hold == plug && !fresh.hold);
+    }
+    EXPECT_TRUE(heldOn);
+    EXPECT_FALSE(last.hold.has_value()) << "it does not stay for ever";
+}
+
 TEST(WiggleVerdict, ACircuitThatTheEcuDoesNotReadHasNoPlaces)
 {
     const Car car;
