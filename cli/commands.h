@@ -171,6 +171,7 @@ struct ReviewOptions
     std::string log, job;
     std::string before; ///< an older log; empty: none
     std::string purpose, column; ///< what the change between them was for; empty: everything that differs
+    std::string out; ///< a job's file to be: this job, and what the log says; empty: nothing is kept
     bool json = false;
 };
 

@@ -411,6 +411,7 @@ int main(int argc, char** argv)
     auto* columnOption = reviewCommand->add_option("--column", reviewOptions.column, "Of which column");
     purposeOption->needs(beforeOption)->needs(columnOption);
     columnOption->needs(purposeOption);
+    reviewCommand->add_option("--out", reviewOptions.out, "Write a job that keeps what the log says");
     reviewCommand->add_flag("--json", reviewOptions.json, "Print JSON");
     reviewCommand->callback([&] { code = reviewLog(reviewOptions); });
 

@@ -3,6 +3,7 @@
 #include "core/base/shipped.h"
 
 #include <algorithm>
+#include <ctime>
 #include <iostream>
 
 namespace vicegrip::cli {
@@ -24,6 +25,16 @@ parts::Library library()
     for (const Error& e : read.complaints)
         std::cerr << "left out of the library: " << e.text() << '\n';
     return read;
+}
+
+std::string nowText()
+{
+    const std::time_t now = std::time(nullptr);
+    std::tm utc{};
+    gmtime_r(&now, &utc);
+    char text[21] = {};
+    std::strftime(text, sizeof text, "%Y-%m-%dT%H:%M:%SZ", &utc);
+    return text;
 }
 
 namespace {

@@ -20,6 +20,9 @@ int refuse(const std::string& sentence, int code);
 /// What ships, and what the user has added; what is left out of it is said.
 [[nodiscard]] parts::Library library();
 
+/// ISO 8601, UTC.
+[[nodiscard]] std::string nowText();
+
 /// What is different, a line each.
 void printDifferences(const std::vector<compare::Difference>& differences);
 

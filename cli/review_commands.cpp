@@ -1,8 +1,9 @@
 #include "cli/printing.h"
 #include "core/base/phrase.h"
+#include "core/base/write_file.h"
 #include "core/job/json.h"
 #include "core/pulls/pulls.h"
-#include "core/review/before_after.h"
+#include "core/review/kept_review.h"
 
 #include <cmath>
 #include <fstream>
@@ -39,12 +40,11 @@ Json asJson(const log::Log& log, const review::Finding& f)
     for (const review::Stretch& s : f.stretches)
         stretches.push_back(
             {{"from_s", log.time_s[s.first]}, {"to_s", log.time_s[s.last]}, {"line", log::lineOf(log, s.first)}});
-    constexpr std::string_view kWeights[] = {"wrong", "doubtful", "fine"};
     Json columns = Json::array();
     for (const size_t c : f.columns)
         columns.push_back(log.columns[c].name);
     Json out{{"rule", review::ruleName(f.rule)},
-             {"weight", kWeights[static_cast<size_t>(f.weight)]},
+             {"weight", fields::enumName(f.weight)},
              {"what", f.what},
              {"todo", f.todo},
              {"columns", columns},
@@ -107,10 +107,7 @@ void print(const Reviewed& r)
 {
     for (const review::Finding& f : r.review.findings) {
         const review::Stretch& s = f.stretches.front();
-        std::cout << phrase(f.weight == review::Weight::Wrong      ? "wrong"
-                            : f.weight == review::Weight::Doubtful ? "look"
-                                                                   : "fine")
-                  << "  " << f.what << '\n';
+        std::cout << phrase(job::weightWord(f.weight)) << "  " << f.what << '\n';
         std::cout << "       from " << clock(r.log.time_s[s.first]) << ", line " << log::lineOf(r.log, s.first)
                   << (f.times > 1 ? ", " + std::to_string(f.times) + " times" : "") << '\n';
         if (!f.todo.empty())
@@ -159,6 +156,14 @@ int reviewLog(const ReviewOptions& options)
         if (!said)
             return refuse(said.error(), kNoAnswer);
         compared = std::move(*said);
+    }
+    if (!options.out.empty()) {
+        job::Job keeping = *analysis.job;
+        auto kept = review::record(analysis, {now->log, now->meanings, now->review}, options.log, nowText());
+        review::addChanges(kept, options.before, compared);
+        review::keep(keeping, std::move(kept));
+        if (const auto written = writeFile(options.out, job::write(keeping)); !written)
+            return refuse(written.error(), kNoAnswer);
     }
     if (options.json) {
         Json findings = Json::array(), changes = Json::array();

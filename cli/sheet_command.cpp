@@ -4,22 +4,11 @@
 #include "core/run_sheet/run_sheet.h"
 
 #include <cmath>
-#include <ctime>
 #include <iostream>
 
 /// The command that prints the run sheet.
 namespace vicegrip::cli {
 namespace {
-
-std::string nowText()
-{
-    const std::time_t now = std::time(nullptr);
-    std::tm utc{};
-    gmtime_r(&now, &utc);
-    char text[21] = {};
-    std::strftime(text, sizeof text, "%Y-%m-%dT%H:%M:%SZ", &utc);
-    return text;
-}
 
 std::string_view byWord(run_sheet::By by)
 {

@@ -30,7 +30,7 @@ enum class Chapter {
     Scaling, ///< tables, their errors, limits
     Trigger,
     RunSheet,
-    Logs, ///< captures and marks
+    Logs, ///< what captures and logs said, and marks
     Since, ///< what is different from the last book
     Findings,
     Again, ///< what must be read again after which change

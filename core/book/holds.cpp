@@ -60,6 +60,7 @@ std::string chapterHolds(const analysis::Analysis& analysis, Chapter chapter)
         return joined({phrase("every line"), counted(key("one passed"), key("{} passed"), job.passed.size())});
     case Chapter::Logs:
         return joined({counted(key("one capture"), key("{} captures"), job.decoded.size()),
+                       counted(key("one log"), key("{} logs"), job.logReviews.size()),
                        counted(key("one mark"), key("{} marks"), job.logMarks.size())});
     case Chapter::Since:
         return phrase("what is different, where a book was made before");

@@ -94,7 +94,11 @@ void Paged::bookmark(const std::string& words, int parent, int& made)
 
 double Paged::words(const std::string& text, double size_mm, bool bold, Ink ink, double x, double width)
 {
-    const auto laid = m_pen.lay(text, size_mm, bold, false, width);
+    return words(m_pen.lay(text, size_mm, bold, false, width), ink, x);
+}
+
+double Paged::words(const drawn::Laid& laid, Ink ink, double x)
+{
     m_pen.show(laid, {x, m_y}, ink);
     return drawn::heightOf(laid);
 }
@@ -144,8 +148,8 @@ void Paged::put(const Heading& heading)
 void Paged::put(const Paragraph& paragraph)
 {
     const double in = paragraph.caution ? 3 : 0;
-    const double tall =
-        drawn::heightOf(m_pen.lay(paragraph.words, kBody_mm, paragraph.caution, false, wide() - 2 * in));
+    const auto laid = m_pen.lay(paragraph.words, kBody_mm, paragraph.caution, false, wide() - 2 * in);
+    const double tall = drawn::heightOf(laid);
     need(tall + 2 * in + 20); // what it speaks of follows on the same page
     if (paragraph.caution) {
         drawn::Figure frame;
@@ -153,17 +157,17 @@ void Paged::put(const Paragraph& paragraph)
         m_pen.show(frame, {kLeft_mm, m_y});
         m_y += in;
     }
-    m_y += words(paragraph.words, kBody_mm, paragraph.caution, Ink::Line, kLeft_mm + in, wide() - 2 * in) + in + 2;
+    m_y += words(laid, Ink::Line, kLeft_mm + in) + in + 2;
 }
 
 void Paged::put(const Pairs& pairs)
 {
     const double name = 52;
     for (const auto& [what, value] : pairs.lines) {
-        const double tall = drawn::heightOf(m_pen.lay(value, kBody_mm, false, false, wide() - name));
-        need(tall + 1);
+        const auto laid = m_pen.lay(value, kBody_mm, false, false, wide() - name);
+        need(drawn::heightOf(laid) + 1);
         const double named = words(what, kBody_mm, false, Ink::Soft, kLeft_mm, name - 2);
-        m_y += std::max(named, words(value, kBody_mm, false, Ink::Line, kLeft_mm + name, wide() - name)) + 0.8;
+        m_y += std::max(named, words(laid, Ink::Line, kLeft_mm + name)) + 0.8;
     }
     m_y += 1.5;
 }
@@ -230,11 +234,11 @@ void Paged::put(const Photo& photo)
     constexpr double kMost_mm = 105; ///< two on a page
     const double scale = std::min(wide() / photo.jpeg.width, kMost_mm / photo.jpeg.height);
     const double tall = photo.jpeg.height * scale;
-    const double under = drawn::heightOf(m_pen.lay(photo.words, kBody_mm, false, false, wide()));
-    need(tall + under + 5);
+    const auto under = m_pen.lay(photo.words, kBody_mm, false, false, wide());
+    need(tall + drawn::heightOf(under) + 5);
     m_pen.showJpeg(photo.jpeg.bytes, photo.jpeg.width, photo.jpeg.height, {kLeft_mm, m_y}, scale);
     m_y += tall + 1.5;
-    m_y += words(photo.words, kBody_mm, false, Ink::Soft, kLeft_mm, wide()) + 3;
+    m_y += words(under, Ink::Soft, kLeft_mm) + 3;
 }
 
 void Paged::put(const Picture& picture)

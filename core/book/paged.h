@@ -28,8 +28,12 @@ class Paged
     /// Begins on a new page; the page's number.
     int chapter(const std::string& words);
     void block(const Block& block);
-    /// Closes the last page.
-    void end() { close(); }
+    /// Closes the last page; its number.
+    int end()
+    {
+        close();
+        return m_number;
+    }
 
   private:
     void put(const Heading& heading);
@@ -56,6 +60,8 @@ class Paged
     [[nodiscard]] double wide() const;
     [[nodiscard]] double bottom() const;
     double words(const std::string& text, double size_mm, bool bold, drawn::Ink ink, double x, double width);
+    /// Of what is laid out already: that costs more than all the rest of a book.
+    double words(const drawn::Laid& laid, drawn::Ink ink, double x);
 
     cairo_surface_t* m_surface;
     drawn::Pen m_pen;

@@ -212,6 +212,27 @@ Blocks runSheetOf(const analysis::Analysis& analysis)
     return out;
 }
 
+namespace {
+
+/// What a log said, under its name.
+void addReview(Blocks& out, const job::LogReview& r, const job::Facts& now)
+{
+    out.push_back(Heading{phrase("{}: {}", r.log, job::saidText(r))});
+    Pairs of;
+    of.add(phrase("Log"), phrase("{} rows, {} s", std::to_string(r.rows), units::formatNumber(r.seconds, 1)));
+    of.add(phrase("Reviewed, UTC"), timeText(r.when));
+    if (const auto changed = job::changes(r.restsOn.facts(), now); !changed.empty())
+        of.add(phrase("Stale"), changed.front());
+    out.push_back(std::move(of));
+    Table said{{{phrase("Weight"), 0.7}, {phrase("What it says"), 4}, {phrase("What to do"), 3}}, {}};
+    for (const job::LogSaid& s : r.said)
+        said.rows.push_back({phrase(job::weightWord(s.weight)), s.what, s.todo});
+    if (!said.rows.empty())
+        out.push_back(std::move(said));
+}
+
+} // namespace
+
 Blocks logsOf(const analysis::Analysis& analysis)
 {
     const job::Job& job = *analysis.job;
@@ -231,6 +252,8 @@ Blocks logsOf(const analysis::Analysis& analysis)
     }
     if (!captures.rows.empty())
         out.push_back(std::move(captures));
+    for (const job::LogReview& r : job.logReviews)
+        addReview(out, r, analysis.facts);
     Table marks{{{phrase("Log"), 2, true}, {phrase("At"), 1, true}, {phrase("Mark"), 4}}, {}};
     for (const job::LogMark& m : job.logMarks)
         marks.rows.push_back({m.log, units::formatNumber(m.at_s, 2) + " s", m.words});

@@ -83,6 +83,11 @@ void work(Told& told, const analysis::Analysis& before, const analysis::Analysis
               std::to_string(logbook::logbook(*after.job).size()));
     told.tell(About::Work, {}, phrase("lines of the run sheet passed"), std::to_string(before.job->passed.size()),
               std::to_string(after.job->passed.size()));
+    for (const auto& [then, now] :
+         paired(before.job->logReviews, after.job->logReviews, [](const auto& r) { return r.log; }))
+        told.tell(About::Work, {}, phrase("log {}", (now != nullptr ? now : then)->log),
+                  then == nullptr ? std::string() : job::saidText(*then),
+                  now == nullptr ? std::string() : job::saidText(*now));
 }
 
 void tables(Told& told, const analysis::Analysis& before, const analysis::Analysis& after)

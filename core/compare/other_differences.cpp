@@ -13,9 +13,9 @@ namespace {
 using nlohmann::json;
 
 /// What was told before this, in words of its own, or is counted: members of the job, and of the things in its lists.
-constexpr std::array<std::string_view, 13> kWhole = {"vicegrip", "title",  "surroundings", "wires",      "parts",
+constexpr std::array<std::string_view, 14> kWhole = {"vicegrip", "title",  "surroundings", "wires",      "parts",
                                                      "proofs",   "clicks", "wiggles",      "hand_turns", "decoded",
-                                                     "passed",   "pinned", "log"};
+                                                     "passed",   "pinned", "log",          "log_reviews"};
 struct Member
 {
     std::string_view list, member;

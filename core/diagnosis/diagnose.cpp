@@ -274,6 +274,7 @@ bool Finder::goOnWith(const analysis::Analysis& analysis)
         job.pinned.clear();
         job.logColumns.clear();
         job.logMarks.clear();
+        job.logReviews.clear();
         job.photos.clear();
         job.log.clear();
         return job;

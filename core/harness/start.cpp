@@ -115,6 +115,7 @@ job::Job anotherLike(job::Job job, const std::string& name)
     job.passed.clear();
     job.mends.clear();
     job.photos.clear();
+    job.logReviews.clear();
     job.logMarks.clear(); // the same logger names its columns as before
     job.pinned.clear();
     job.workSteps.done.clear();

@@ -170,6 +170,19 @@ std::optional<CountedEdge> sharpEdge(const parts::Part& sensor)
     return wheel && bare && !sensor.conditioned ? std::optional(CountedEdge::Falling) : std::nullopt;
 }
 
+std::string_view weightWord(LogWeight weight)
+{
+    return weight == LogWeight::Wrong ? key("wrong") : weight == LogWeight::Doubtful ? key("look") : key("fine");
+}
+
+std::string saidText(const LogReview& review)
+{
+    const auto wrong = std::ranges::count(review.said, LogWeight::Wrong, &LogSaid::weight),
+               doubtful = std::ranges::count(review.said, LogWeight::Doubtful, &LogSaid::weight);
+    return wrong + doubtful == 0 ? phrase("nothing against it")
+                                 : phrase("{} wrong, {} to look at", std::to_string(wrong), std::to_string(doubtful));
+}
+
 const parts::Part* sensorOf(const Job& job, const Circuit& circuit)
 {
     const parts::Part* part = partOf(job, circuit);

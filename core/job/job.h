@@ -227,6 +227,7 @@ struct Job
     std::vector<Mend> mends; ///< in the order they were made
     std::vector<LogColumn> logColumns; ///< by name and unit, each once
     std::vector<LogMark> logMarks; ///< by log and time
+    std::vector<LogReview> logReviews; ///< one of each log, in the order they were made
     std::vector<Photo> photos; ///< in the order they were added
     std::vector<Pinned> pinned;
     WorkSteps workSteps;
@@ -285,6 +286,11 @@ inline constexpr int kVersion = 1;
 /// and its other edge lies in the gap and is smeared beside a missing tooth. None: it reads no wheel, or a box between
 /// makes edges of its own.
 [[nodiscard]] std::optional<CountedEdge> sharpEdge(const parts::Part& sensor);
+
+/// A key: `phrase` says it.
+[[nodiscard]] std::string_view weightWord(LogWeight weight);
+/// "2 wrong, 1 to look at".
+[[nodiscard]] std::string saidText(const LogReview& review);
 /// What the ECU drives over the circuit; null for a sensor's.
 [[nodiscard]] const parts::Part* actuatorOf(const Job& job, const Circuit& circuit);
 
@@ -315,6 +321,14 @@ template <> struct vicegrip::fields::EnumNames<vicegrip::job::Want>
         {vicegrip::job::Want::Required, "required"},
         {vicegrip::job::Want::Wanted, "wanted"},
         {vicegrip::job::Want::Preferred, "preferred"}};
+};
+
+template <> struct vicegrip::fields::EnumNames<vicegrip::job::LogWeight>
+{
+    static constexpr std::pair<vicegrip::job::LogWeight, std::string_view> kNames[] = {
+        {vicegrip::job::LogWeight::Wrong, "wrong"},
+        {vicegrip::job::LogWeight::Doubtful, "doubtful"},
+        {vicegrip::job::LogWeight::Fine, "fine"}};
 };
 
 template <> struct vicegrip::fields::EnumNames<vicegrip::job::PhotoOf>

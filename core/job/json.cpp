@@ -145,6 +145,7 @@ class Changed
         take("mends", &Job::mends, after, sound);
         take("log_columns", &Job::logColumns, after, sound);
         take("log_marks", &Job::logMarks, after, sound);
+        take("log_reviews", &Job::logReviews, after, sound);
         take("photos", &Job::photos, after, sound);
         take("pinned", &Job::pinned, after, sound);
         take("old_plugs", &Job::oldPlugs, after, sound);

@@ -365,6 +365,8 @@ void listFields(fields::Reader& a, HandTurn& t);
 void listFields(fields::Writer& a, HandTurn& t);
 void listFields(fields::Reader& a, Decoded& d);
 void listFields(fields::Writer& a, Decoded& d);
+void listFields(fields::Reader& a, LogReview& r);
+void listFields(fields::Writer& a, LogReview& r);
 void listFields(fields::Reader& a, Passed& p);
 void listFields(fields::Writer& a, Passed& p);
 
@@ -407,6 +409,7 @@ template <class A> void listFields(A& a, Job& j)
     a("mends", j.mends);
     a("log_columns", j.logColumns);
     a("log_marks", j.logMarks);
+    a("log_reviews", j.logReviews);
     a("photos", j.photos);
     a("pinned", j.pinned);
     a("work_steps", j.workSteps);

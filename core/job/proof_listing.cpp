@@ -110,6 +110,17 @@ template <class A> void list(A& a, Decoded& d, RestsOn::Facts& restsOn)
     a.rest(d.extra);
 }
 
+template <class A> void list(A& a, LogReview& r, RestsOn::Facts& restsOn)
+{
+    a("log", r.log);
+    a("rows", r.rows);
+    a("seconds", r.seconds);
+    a("said", r.said);
+    a("when", r.when);
+    a("rests_on", restsOn);
+    a.rest(r.extra);
+}
+
 /// What rests on facts, which are shared once they are read.
 template <class Rests> void readRests(fields::Reader& a, Rests& of)
 {
@@ -164,6 +175,16 @@ void listFields(fields::Reader& a, Decoded& d)
 void listFields(fields::Writer& a, Decoded& d)
 {
     writeRests(a, d);
+}
+
+void listFields(fields::Reader& a, LogReview& r)
+{
+    readRests(a, r);
+}
+
+void listFields(fields::Writer& a, LogReview& r)
+{
+    writeRests(a, r);
 }
 
 namespace {

@@ -161,6 +161,35 @@ struct LogMark
     bool operator==(const LogMark&) const = default;
 };
 
+/// How much it matters what a log says.
+enum class LogWeight {
+    Wrong, ///< the log must not be tuned by as it is
+    Doubtful, ///< look before believing it
+    Fine ///< worth knowing, nothing to do
+};
+
+struct LogSaid
+{
+    LogWeight weight = LogWeight::Doubtful;
+    std::string what; ///< with its figures
+    std::string todo; ///< what to do about it; empty: nothing
+    nlohmann::json extra = nlohmann::json::object();
+    bool operator==(const LogSaid&) const = default;
+};
+
+/// What a log said of the sensors and the wiring it came through, when it was reviewed.
+struct LogReview
+{
+    std::string log; ///< its file, without the folders
+    int rows = 0;
+    double seconds = 0;
+    std::vector<LogSaid> said; ///< the heaviest first; empty: nothing was found
+    std::string when; ///< ISO 8601, UTC
+    RestsOn restsOn; ///< of the circuits whose columns it has
+    nlohmann::json extra = nlohmann::json::object();
+    bool operator==(const LogReview&) const = default;
+};
+
 /// What a photo is of.
 enum class PhotoOf { Circuit, Plug, Part, Log };
 

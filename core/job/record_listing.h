@@ -57,6 +57,14 @@ template <class A> void listFields(A& a, LogMark& m)
     a.rest(m.extra);
 }
 
+template <class A> void listFields(A& a, LogSaid& s)
+{
+    a("weight", s.weight);
+    a("what", s.what);
+    a("todo", s.todo);
+    a.rest(s.extra);
+}
+
 template <class A> void listFields(A& a, Photo& p)
 {
     a("file", p.file);

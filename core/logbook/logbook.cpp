@@ -106,6 +106,8 @@ std::vector<LogLine> logbook(const job::Job& job, std::string_view filter)
         add(p.when, {}, passed(p));
     for (const job::Mend& m : job.mends)
         add(m.when, {}, phrase("Mended: {}", m.what));
+    for (const job::LogReview& r : job.logReviews)
+        add(r.when, {}, phrase("Log {} reviewed: {}", r.log, job::saidText(r)));
     for (const job::Photo& p : job.photos)
         add(p.when, p.of == job::PhotoOf::Circuit ? p.subject : std::string(),
             p.words.empty() ? phrase("Photo") : phrase("Photo: {}", p.words));

@@ -210,17 +210,26 @@ void addFacts(std::vector<File>& to, const analysis::Analysis& analysis)
                             {"circuit", f.circuit.value},
                             {"what", f.what},
                             {"todo", f.todo}});
-    Json all{{"job", job.name},
-             {"as_of", logbook::lastDate(job)},
-             {"units", unitsOf(job)},
-             {"circuits", circuits},
-             {"findings", findings}};
+    Json logs = Json::array();
+    for (const job::LogReview& r : job.logReviews) {
+        Json said = Json::array();
+        for (const job::LogSaid& s : r.said)
+            said.push_back({{"weight", fields::enumName(s.weight)}, {"what", s.what}, {"todo", s.todo}});
+        logs.push_back({{"log", r.log},
+                        {"when", r.when},
+                        {"changed_since", job::changes(r.restsOn.facts(), analysis.facts)},
+                        {"said", said}});
+    }
+    Json all{{"job", job.name},       {"as_of", logbook::lastDate(job)},
+             {"units", unitsOf(job)}, {"circuits", circuits},
+             {"findings", findings},  {"logs", logs}};
     if (job.tank) {
         all["flex"] = {{"tank_l", job.tank->capacity_m3 * 1e3}, {"ready_for_ethanol", job.tank->readyFor}};
         if (job.tank->baseline)
             all["flex"]["shown_on_pump_fuel"] = *job.tank->baseline;
     }
-    to.push_back({"facts.json", phrase("Units, seats, states, limits, trigger, flex and findings for a program"),
+    to.push_back({"facts.json",
+                  phrase("Units, seats, states, limits, trigger, flex, findings and what logs said, for a program"),
                   all.dump(2, ' ', false, Json::error_handler_t::replace) + "\n"});
 }
 

@@ -225,6 +225,9 @@ std::vector<Again> after(const job::Job& job, const job::Facts& now, const Chang
         if (c.limits)
             proved.add("limits " + c.id.value, Risk::Throttle, c.id, phrase("{}: closed and open limits", c.name),
                        c.limits->restsOn, c.limits->when);
+    for (const job::LogReview& r : job.logReviews)
+        proved.add("log " + r.log, Risk::Other, {}, phrase("Log {}: drive and review it again", r.log),
+                   r.restsOn.facts(), r.when);
     for (const job::Passed& p : job.passed)
         proved.add("line " + p.line, riskOf(p), {}, phrase("Run sheet: {}", p.what), p.restsOn.facts(), p.when);
     return proved.inOrder();

@@ -15,8 +15,9 @@
 ///     seen.findings[0].what        // "Manifold pressure stands still at 251.0 kPa abs while 262.0 was asked ..."
 ///     seen.findings[0].stretches   // the rows that show it
 ///
-/// In this room: before_after.h (two logs, and whether a change did what it was for), rows.h (inside: columns row by
-/// row), rules.h (inside: the rules, a file of rules/ each), steps.h (where a signal steps).
+/// In this room: before_after.h (two logs, and whether a change did what it was for), kept_review.h (what the job keeps
+/// of it), rows.h (inside: columns row by row), rules.h (inside: the rules, a file of rules/ each), steps.h (where a
+/// signal steps).
 namespace vicegrip::review {
 
 enum class Rule {
@@ -38,12 +39,7 @@ enum class Rule {
 /// In files.
 [[nodiscard]] std::string_view ruleName(Rule rule);
 
-/// How much it matters.
-enum class Weight {
-    Wrong, ///< the log must not be tuned by as it is
-    Doubtful, ///< look before believing it
-    Fine ///< worth knowing, nothing to do
-};
+using Weight = job::LogWeight;
 
 /// Rows from the first to the last.
 struct Stretch

@@ -196,6 +196,33 @@ TEST_F(LogPath, AColumnThatAHandNamesIsKnownInTheNextLogToo)
     EXPECT_EQ(columns->item(found.front()->row(), 3)->text(), QString());
 }
 
+TEST_F(LogPath, WhatItSaysIsKeptOnceAndUndone)
+{
+    open("log-file", file("petrel-before.csv"));
+    ASSERT_TRUE(w.find<QWidget>("log-keep")->isEnabled());
+    list()->setFocus();
+    w.key(Qt::Key_K);
+    w.settle();
+    ASSERT_EQ(job().logReviews.size(), 1U);
+    EXPECT_EQ(job::saidText(job().logReviews.front()), "2 wrong, 0 to look at");
+    EXPECT_FALSE(job().logReviews.front().when.empty());
+    EXPECT_FALSE(w.find<QWidget>("log-keep")->isEnabled()) << "the same is not kept twice";
+    open("log-file", file("petrel-after.csv"));
+    open("log-before", file("petrel-before.csv"));
+    EXPECT_TRUE(w.find<QWidget>("log-keep")->isEnabled());
+    list()->setFocus();
+    w.key(Qt::Key_K);
+    w.settle();
+    ASSERT_EQ(job().logReviews.size(), 2U);
+    EXPECT_TRUE(std::ranges::any_of(job().logReviews.back().said, [](const job::LogSaid& s) {
+        return s.what.starts_with("Since petrel-before.csv: ");
+    }));
+    w.key(Qt::Key_Z, Qt::ControlModifier);
+    w.settle();
+    EXPECT_EQ(job().logReviews.size(), 1U);
+    EXPECT_TRUE(w.find<QWidget>("log-keep")->isEnabled());
+}
+
 TEST_F(LogPath, APlaceIsMarkedFoundAgainAndForgotten)
 {
     open("log-file", file("petrel-before.csv"));

@@ -1,5 +1,6 @@
 #include "app/stages/start/log_view.h"
 
+#include "app/desk/when.h"
 #include "app/look/look.h"
 #include "app/stages/start/column_list.h"
 #include "app/stages/start/log_files.h"
@@ -15,7 +16,6 @@
 #include <QFileInfo>
 #include <QHeaderView>
 #include <QLineEdit>
-#include <QSaveFile>
 #include <QShortcut>
 #include <QStackedWidget>
 #include <QStyledItemDelegate>
@@ -94,9 +94,12 @@ QLayout* LogView::buildTitle()
     m_mark->edit()->setPlaceholderText(tr("M: mark the line"));
     m_mark->setFixedWidth(kMark);
     m_columnsKey = KeyButton::bound(this, "log-columns-key", tr("Columns"), Qt::Key_C, false);
+    m_keep = KeyButton::bound(this, "log-keep", tr("Keep what it says"), Qt::Key_K, false);
     row->addWidget(m_title, 1);
     row->addWidget(m_mark, 0, Qt::AlignVCenter);
     row->addWidget(m_columnsKey, 0, Qt::AlignTop);
+    row->addWidget(m_keep, 0, Qt::AlignTop);
+    connect(m_keep, &QAbstractButton::clicked, this, &LogView::keep);
     connect(m_mark, &TypedField::entered, this, &LogView::mark);
     connect(m_columnsKey, &QAbstractButton::clicked, this, &LogView::showColumns);
     connect(new QShortcut(QKeySequence(Qt::Key_M), this), &QShortcut::activated, this, [this] {
@@ -261,8 +264,9 @@ void LogView::fill()
                                                              : Qt::ItemIsEnabled | Qt::ItemIsSelectable);
     }
     m_files->showChange(m_shown && m_shown->before);
-    for (QWidget* of : std::initializer_list<QWidget*>{m_left, m_plot, m_mark, m_columnsKey})
+    for (QWidget* of : std::initializer_list<QWidget*>{m_left, m_plot, m_mark, m_columnsKey, m_keep})
         of->setVisible(m_shown != nullptr);
+    showKept();
     m_columns->show(m_shown);
     const auto first = std::ranges::find_if(m_rows, [](const LogRow& r) { return r.kind != LogRow::Heading; });
     if (const LogRow* now = row(); first != m_rows.end() && (now == nullptr || now->kind == LogRow::Heading))
@@ -368,21 +372,33 @@ void LogView::savePulls()
 {
     if (!m_shown)
         return;
-    const QFileInfo file(m_shown->read->file);
-    int written = 0;
-    for (const pulls::Pull& p : m_shown->pulls.all) {
-        if (!p.chosen)
-            continue;
-        QSaveFile out(QStringLiteral("%1/%2-pull-%3.csv").arg(file.path(), file.completeBaseName()).arg(written + 1));
-        const std::string csv = log::csvOf(m_shown->read->log, p.first, p.last + 1);
-        if (!out.open(QIODevice::WriteOnly) || out.write(csv.data(), std::ssize(csv)) != std::ssize(csv) ||
-            !out.commit()) {
-            emit notice(tr("%1 cannot be written: %2").arg(out.fileName(), out.errorString()));
-            return;
-        }
-        ++written;
-    }
-    emit notice(tr("%n pull(s) written beside the log, with units.", nullptr, written));
+    if (const auto written = writePulls(*m_shown))
+        emit notice(tr("%n pull(s) written beside the log, with units.", nullptr, *written));
+    else
+        emit notice(text(written.error().sentence));
+}
+
+/// For the book and the tuner, who may never see the log.
+void LogView::keep()
+{
+    if (!m_shown)
+        return;
+    job::LogReview kept = m_shown->toKeep;
+    kept.when = nowText();
+    if (m_desk.store.editOrSay(tr("Log %1 reviewed").arg(m_shown->read->name),
+                               [&](job::Job& job) { review::keep(job, std::move(kept)); }))
+        emit notice(tr("Kept: the build book and the tuner's packet say it."));
+}
+
+void LogView::showKept()
+{
+    if (!m_shown)
+        return;
+    const job::LogReview* kept = review::keptOf(*m_desk.store.job(), m_shown->toKeep.log);
+    const bool same = kept != nullptr && kept->said == m_shown->toKeep.said && kept->restsOn == m_shown->toKeep.restsOn;
+    m_keep->setText(same ? tr("Kept") : tr("Keep what it says"));
+    m_keep->updateGeometry();
+    m_keep->setEnabled(!same);
 }
 
 /// What the log says, or what its columns are taken for.

@@ -51,6 +51,8 @@ class LogView : public QWidget
     void nextStretch();
     void goToCircuit();
     void savePulls();
+    void keep();
+    void showKept();
     void mark(const QString& words);
     void removeMark();
     [[nodiscard]] const LogRow* row() const;
@@ -67,7 +69,7 @@ class LogView : public QWidget
     ColumnList* m_columns;
     QStackedWidget* m_left; ///< what the log says, or its columns
     LogPlot* m_plot;
-    KeyButton *m_next, *m_circuit, *m_save, *m_unmark, *m_columnsKey;
+    KeyButton *m_next, *m_circuit, *m_save, *m_unmark, *m_columnsKey, *m_keep;
     TypedField* m_mark;
     QTimer* m_progress;
     Worked<Shown> m_worked; ///< last: it waits for what is under way

@@ -1,6 +1,7 @@
 #include "app/stages/start/reviewed_log.h"
 
 #include "app/widgets/text.h"
+#include "core/base/write_file.h"
 
 #include <QFileInfo>
 
@@ -24,6 +25,26 @@ std::vector<float> heldOf(const std::vector<float>& values)
         v = last;
     }
     return out;
+}
+
+/// What a change did since the older log.
+void compareForView(ReviewedLog& of, const ChangeAsked& asked)
+{
+    const analysis::Analysis& analysis = *of.of;
+    const log::Log &before = of.before->log, &after = of.read->log;
+    const auto meanings = log_columns::meaningsOf(before, analysis.job.get());
+    const review::Review then = review::review(before, meanings, analysis);
+    const review::Side old{before, meanings, then}, now{after, of.meanings, of.review};
+    if (!asked.purpose) {
+        of.compared = review::compareAll(old, now);
+    } else if (const auto column = std::ranges::find(after.columns, asked.column.toStdString(), &log::Column::name);
+               column != after.columns.end()) {
+        if (auto one = review::compare(old, now, static_cast<size_t>(column - after.columns.begin()), *asked.purpose))
+            of.compared.push_back(std::move(*one));
+        else
+            of.notCompared = text(one.error().sentence);
+    }
+    review::addChanges(of.toKeep, of.before->name.toStdString(), of.compared);
 }
 
 } // namespace
@@ -73,23 +94,26 @@ std::shared_ptr<const ReviewedLog> reviewForView(const std::shared_ptr<const Rea
         out->pulls = std::move(*pulls);
     else
         out->pulls.verdict = pulls.error().sentence;
-    if (!before || !before->trouble.isEmpty())
-        return out;
-    const auto meanings = log_columns::meaningsOf(before->log, analysis->job.get());
-    const review::Review then = review::review(before->log, meanings, *analysis);
-    const review::Side old{before->log, meanings, then}, now{log->log, out->meanings, out->review};
-    if (!asked.purpose) {
-        out->compared = review::compareAll(old, now);
-        return out;
-    }
-    const auto column = std::ranges::find(log->log.columns, asked.column.toStdString(), &log::Column::name);
-    if (column == log->log.columns.end())
-        return out;
-    if (auto one = review::compare(old, now, static_cast<size_t>(column - log->log.columns.begin()), *asked.purpose))
-        out->compared.push_back(std::move(*one));
-    else
-        out->notCompared = text(one.error().sentence);
+    out->toKeep = review::record(*analysis, {log->log, out->meanings, out->review}, log->name.toStdString(), {});
+    if (before && before->trouble.isEmpty())
+        compareForView(*out, asked);
     return out;
+}
+
+Result<int> writePulls(const ReviewedLog& of)
+{
+    const QFileInfo file(of.read->file);
+    int written = 0;
+    for (const pulls::Pull& p : of.pulls.all) {
+        if (!p.chosen)
+            continue;
+        const QString name =
+            QStringLiteral("%1/%2-pull-%3.csv").arg(file.path(), file.completeBaseName()).arg(written + 1);
+        if (auto done = writeFile(name.toStdString(), log::csvOf(of.read->log, p.first, p.last + 1)); !done)
+            return tl::make_unexpected(done.error());
+        ++written;
+    }
+    return written;
 }
 
 } // namespace vicegrip::app

@@ -4,7 +4,7 @@
 #include "core/capture/overview.h"
 #include "core/log/log.h"
 #include "core/pulls/pulls.h"
-#include "core/review/before_after.h"
+#include "core/review/kept_review.h"
 
 #include <QString>
 
@@ -40,6 +40,7 @@ struct ReviewedLog
     pulls::Pulls pulls; ///< none, with the reason in `verdict`, where the log tells none
     std::vector<review::Compared> compared;
     std::vector<job::LogMark> marks; ///< of the job, in this log
+    job::LogReview toKeep; ///< what the job can keep of it; it is not of a time yet
     QString notCompared; ///< why what was asked of both cannot be said; empty: it can
 
     /// The row that holds at this time.
@@ -65,5 +66,8 @@ struct Reading
 [[nodiscard]] std::shared_ptr<const ReviewedLog> reviewForView(const std::shared_ptr<const ReadLog>& log,
                                                                const std::shared_ptr<const ReadLog>& before,
                                                                const AnalysisPtr& analysis, const ChangeAsked& asked);
+
+/// Writes the chosen pulls beside the log, a file each, and says how many. Errors (Io): one cannot be written.
+[[nodiscard]] Result<int> writePulls(const ReviewedLog& of);
 
 } // namespace vicegrip::app

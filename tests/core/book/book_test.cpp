@@ -61,6 +61,30 @@ TEST(Book, IsASoundPdfWithItsChaptersAsBookmarks)
     EXPECT_GT(in, 3);
 }
 
+/// The contents name the page that a chapter begins on, and page numbers at the foot are those of the file.
+TEST(Book, TheContentsLeadToTheirChapters)
+{
+    const test::Written file("contents.pdf", pdfOf(test::petrel()));
+    std::istringstream pages(test::tool("pdftotext -layout " + file.path() + " -").out);
+    std::vector<std::string> page;
+    for (std::string one; std::getline(pages, one, '\f');)
+        page.push_back(one);
+    ASSERT_GT(page.size(), 20U);
+    int found = 0;
+    for (const book::Chapter c : book::allChapters()) {
+        const std::string title(book::chapterTitle(c));
+        std::smatch entry;
+        if (!std::regex_search(page[0], entry, std::regex("\n *" + title + " +([0-9]+)\n")))
+            continue;
+        ++found;
+        const size_t at = std::stoul(entry[1]);
+        ASSERT_LE(at, page.size()) << title;
+        EXPECT_THAT(page[at - 1], testing::MatchesRegex("[ \n]*" + title + "\n(.|\n)*")) << "page " << at;
+        EXPECT_THAT(page[at - 1], testing::ContainsRegex(" " + std::to_string(at) + "\n*$")) << title;
+    }
+    EXPECT_GE(found, 10);
+}
+
 TEST(Book, SaysEveryCavityReadingAndTablePointOfTheJob)
 {
     const job::Job job = test::petrel();
