@@ -1,5 +1,6 @@
 #include "core/book/book.h"
 
+#include "core/base/in_parallel.h"
 #include "core/base/phrase.h"
 #include "core/book/chapters.h"
 #include "core/logbook/logbook.h"
@@ -89,10 +90,14 @@ Book bookOf(const analysis::Analysis& analysis, const std::set<Chapter>& chapter
     out.title = analysis.job->title.empty() ? analysis.job->name : analysis.job->title;
     out.asOf = logbook::lastDate(*analysis.job);
     out.cover = coverOf(analysis);
-    for (const Known& k : kChapters)
-        if (chapters.contains(k.chapter))
-            if (Blocks blocks = k.of(analysis, beside); !blocks.empty())
-                out.chapters.push_back({phrase(k.title), std::move(blocks)});
+    std::array<Blocks, kChapters.size()> made;
+    inParallel(made.size(), [&](size_t i) { // scaling takes as long as all others together
+        if (chapters.contains(kChapters[i].chapter))
+            made[i] = kChapters[i].of(analysis, beside);
+    });
+    for (size_t i = 0; i < made.size(); ++i)
+        if (!made[i].empty())
+            out.chapters.push_back({phrase(kChapters[i].title), std::move(made[i])});
     return out;
 }
 

@@ -36,8 +36,8 @@ std::vector<std::vector<std::string>> pieces(std::vector<std::string> row)
 
 } // namespace
 
-Paged::Paged(cairo_surface_t* surface, std::string foot, bool draws)
-    : m_surface(surface), m_pen(surface, draws), m_foot(std::move(foot))
+Paged::Paged(cairo_surface_t* surface, std::string foot, bool draws, drawn::LaidBefore& before)
+    : m_surface(surface), m_pen(surface, draws, &before), m_foot(std::move(foot))
 {
     begin(false);
 }

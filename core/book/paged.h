@@ -20,20 +20,17 @@ struct Listed
 class Paged
 {
   public:
-    /// `foot` stands at the foot of every page, before its number. One that does not draw counts pages.
-    Paged(cairo_surface_t* surface, std::string foot, bool draws);
+    /// `foot` stands at the foot of every page, before its number. One that does not draw counts pages; `before` spares
+    /// the one that draws what it laid out.
+    Paged(cairo_surface_t* surface, std::string foot, bool draws, drawn::LaidBefore& before);
 
     void title(const std::string& words);
     void contents(const std::vector<Listed>& chapters);
     /// Begins on a new page; the page's number.
     int chapter(const std::string& words);
     void block(const Block& block);
-    /// Closes the last page; its number.
-    int end()
-    {
-        close();
-        return m_number;
-    }
+    /// Closes the last page.
+    void end() { close(); }
 
   private:
     void put(const Heading& heading);

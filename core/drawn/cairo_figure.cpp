@@ -83,13 +83,22 @@ struct Painting
 
 } // namespace
 
-Pen::Pen(cairo_surface_t* surface, bool draws)
-    : m_page(cairo_create(surface)), m_context(pango_cairo_create_context(m_page.get())), m_draws(draws)
+Pen::Pen(cairo_surface_t* surface, bool draws, LaidBefore* before)
+    : m_page(cairo_create(surface)),
+      m_context(pango_cairo_create_context(m_page.get())),
+      m_draws(draws),
+      m_before(before)
 {
 }
 
 Laid Pen::lay(const std::string& text, double size_mm, bool bold, bool even, double width_mm) const
 {
+    std::string key;
+    if (m_before != nullptr) {
+        key = std::to_string(size_mm) + (bold ? 'b' : ' ') + (even ? 'e' : ' ') + std::to_string(width_mm) + '|' + text;
+        if (PangoLayout* same = m_before->find(key))
+            return Laid(static_cast<PangoLayout*>(g_object_ref(same)));
+    }
     Laid laid(pango_layout_new(m_context.get()));
     const std::unique_ptr<PangoFontDescription, GivenBack> font(pango_font_description_new());
     pango_font_description_set_family(font.get(), even ? "JetBrains Mono, monospace" : "Inter, sans-serif");
@@ -104,6 +113,8 @@ Laid Pen::lay(const std::string& text, double size_mm, bool bold, bool even, dou
         pango_layout_set_width(laid.get(), static_cast<int>(width_mm * kFine * PANGO_SCALE));
         pango_layout_set_wrap(laid.get(), PANGO_WRAP_WORD_CHAR);
     }
+    if (m_before != nullptr)
+        m_before->keep(std::move(key), laid.get());
     return laid;
 }
 

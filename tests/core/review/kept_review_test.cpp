@@ -22,9 +22,9 @@ using testing::Not;
 
 const std::string kLogs = VICEGRIP_SOURCE_DIR "/data/logs/";
 
-struct Drive
+struct LoggedDrive
 {
-    explicit Drive(const std::string& file)
+    explicit LoggedDrive(const std::string& file)
         : log(log::readLog(kLogs + file).value()),
           meanings(log_columns::meaningsOf(log, test::petrel().job.get())),
           review(review::review(log, meanings, test::petrel()))
@@ -41,7 +41,7 @@ struct Drive
 const job::Job& petrelWithLog()
 {
     static const job::Job kJob = [] {
-        const Drive drive("petrel-before.csv");
+        const LoggedDrive drive("petrel-before.csv");
         job::Job job = *test::petrel().job;
         keep(job, record(test::petrel(), drive.side(), kLogs + "petrel-before.csv", "2026-12-01T10:00:00Z"));
         return job;
@@ -57,7 +57,7 @@ analysis::Analysis analysed(const job::Job& job)
 TEST(KeptReview, HoldsEverySentenceAndIsReadBackAsItWas)
 {
     const job::Job& job = petrelWithLog();
-    const Drive drive("petrel-before.csv");
+    const LoggedDrive drive("petrel-before.csv");
     ASSERT_EQ(job.logReviews.size(), 1U);
     const job::LogReview& kept = job.logReviews.front();
     EXPECT_EQ(kept.log, "petrel-before.csv");
@@ -90,7 +90,7 @@ TEST(KeptReview, OneOfEachLogIsKept)
 
 TEST(KeptReview, SaysWhatAChangeDidSinceTheOlderLog)
 {
-    const Drive before("petrel-before.csv"), after("petrel-after.csv");
+    const LoggedDrive before("petrel-before.csv"), after("petrel-after.csv");
     auto kept = record(test::petrel(), after.side(), "petrel-after.csv", "2026-12-01T10:00:00Z");
     const auto changes = compareAll(before.side(), after.side());
     ASSERT_FALSE(changes.empty());
