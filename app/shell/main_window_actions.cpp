@@ -66,7 +66,7 @@ void MainWindow::buildActions()
     QAction* save = inJob(act(tr("Save the job"), QKeySequence::Save, [this] { m_keeping->save(); }));
     QAction* copy =
         inJob(act(tr("Save a copy elsewhere"), QKeySequence(tr("Ctrl+Shift+S")), [this] { m_keeping->askForCopy(); }));
-    QAction* lists = inJob(act(tr("Export lists and tables"), {}, [this] {
+    QAction* lists = inJob(act(tr("Write lists and tables"), {}, [this] {
         const auto folder = exportAll(m_desk);
         m_notices->say(folder ? tr("All lists and tables are in %1.").arg(QDir::toNativeSeparators(*folder))
                               : QString::fromStdString(folder.error().text()));

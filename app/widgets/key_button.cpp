@@ -30,6 +30,12 @@ KeyButton* KeyButton::bound(QWidget* view, const char* objectName, const QString
     return out;
 }
 
+void KeyButton::setPrimary(bool primary)
+{
+    m_primary = primary;
+    update();
+}
+
 QSize KeyButton::sizeHint() const
 {
     const int label = QFontMetrics(look::textFont(look::Size::Body, true)).horizontalAdvance(text());

@@ -17,6 +17,8 @@ class KeyButton : public QAbstractButton
                                           bool primary);
 
     [[nodiscard]] const QString& key() const { return m_key; }
+    /// The one next thing to do in a view, which may change.
+    void setPrimary(bool primary);
     [[nodiscard]] QSize sizeHint() const override;
     [[nodiscard]] QSize minimumSizeHint() const override { return sizeHint(); }
 

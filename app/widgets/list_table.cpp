@@ -4,10 +4,25 @@
 
 #include <QHeaderView>
 #include <QSignalBlocker>
+#include <QStyledItemDelegate>
 
 #include <algorithm>
 
 namespace vicegrip::app {
+namespace {
+
+/// Sentences of several lines, with room between one and the next.
+class SentenceDelegate : public QStyledItemDelegate
+{
+  public:
+    using QStyledItemDelegate::QStyledItemDelegate;
+    [[nodiscard]] QSize sizeHint(const QStyleOptionViewItem& option, const QModelIndex& index) const override
+    {
+        return QStyledItemDelegate::sizeHint(option, index) + QSize(0, 10_px);
+    }
+};
+
+} // namespace
 
 ListTable::ListTable(const char* objectName, const QString& spoken, const std::vector<Column>& columns, QWidget* parent)
     : QTableWidget(0, static_cast<int>(columns.size()), parent), m_columns(columns)
@@ -36,6 +51,13 @@ ListTable::ListTable(const char* objectName, const QString& spoken, const std::v
     setSelectionMode(QAbstractItemView::SingleSelection);
     setTabKeyNavigation(false);
     setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+}
+
+void ListTable::growRows()
+{
+    setItemDelegate(new SentenceDelegate(this));
+    setWordWrap(true);
+    verticalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
 }
 
 void ListTable::fill(const std::vector<QStringList>& rows, const std::vector<int>& strong)

@@ -24,6 +24,9 @@ class ListTable : public QTableWidget
     /// `strong` rows are headings within the list.
     void fill(const std::vector<QStringList>& rows, const std::vector<int>& strong = {});
 
+    /// Each row as high as its words are wrapped: for lists of sentences, of hundreds of rows at the most.
+    void growRows();
+
   private:
     void widen(int column, const QString& longest);
 

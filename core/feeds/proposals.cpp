@@ -302,7 +302,7 @@ class Proposer
         fuseApart(
             group.id, key("{} on a fuse of their own: {}"), phrase(group.title), phrase(group.name), amps, plugs,
             phrase("together {}, and on {} a chafed lead of one would stop whatever else hangs there (common practice)",
-                   ampsText(amps), feed.fuse));
+                   ampsText(amps), nameOf(feed.fuse)));
     }
 
     void fuseUnit(const parts::Ecu& unit, const Feed& feed)
@@ -319,7 +319,14 @@ class Proposer
                 amps += c.amps;
         fuseApart(unit.name, key("{} on a fuse of its own: {}"), unit.name, unit.name, amps, pins,
                   phrase("it takes {}, and on {} whatever else blows that fuse stops the engine (common practice)",
-                         ampsText(amps), feed.fuse));
+                         ampsText(amps), nameOf(feed.fuse)));
+    }
+
+    /// As people call it: "Main fuse".
+    [[nodiscard]] std::string nameOf(const std::string& fuse) const
+    {
+        const auto s = std::ranges::find(m_job.switches, fuse, &job::Switch::id);
+        return s == m_job.switches.end() || s->label.empty() ? phrase("Fuse {}", fuse) : s->label;
     }
 
     void fuseApart(const std::string& subject, const char* what, const std::string& title, const std::string& name,
@@ -357,10 +364,11 @@ class Proposer
                 thin.push_back(id);
         if (rating == feed.rating_a && thin.empty())
             return;
-        std::string what = rating == feed.rating_a ? phrase("Wires behind {}: {}", feed.fuse, parts::areaText(area))
-                                                   : phrase("Fuse {}: {}", feed.fuse, ampsText(rating));
+        std::string what = rating == feed.rating_a
+                               ? phrase("Wires behind {}: {}", nameOf(feed.fuse), parts::areaText(area))
+                               : phrase("{}: {}", nameOf(feed.fuse), ampsText(rating));
         if (rating != feed.rating_a && !thin.empty())
-            what = phrase("Fuse {}: {}, the wires behind it {}", feed.fuse, ampsText(rating), parts::areaText(area));
+            what = phrase("{}: {}, the wires behind it {}", nameOf(feed.fuse), ampsText(rating), parts::areaText(area));
         m_out.push_back(
             {feed.fuse, std::move(what), feed.reason, [fuse = feed.fuse, rating, thin, area](job::Job& job) {
                  std::ranges::find(job.switches, fuse, &job::Switch::id)->rating_a = rating;

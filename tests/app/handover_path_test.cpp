@@ -1,5 +1,6 @@
 #include "app/stages/handover/handover_page.h"
 #include "app/stages/handover/photo_figure.h"
+#include "app/stages/handover/photos_view.h"
 #include "app/widgets/figure_view.h"
 #include "tests/support/new_user.h"
 #include "tests/support/petrel.h"
@@ -8,7 +9,9 @@
 #include <QCheckBox>
 #include <QComboBox>
 #include <QDir>
+#include <QDropEvent>
 #include <QLineEdit>
+#include <QMimeData>
 #include <QTableWidget>
 #include <gmock/gmock.h>
 
@@ -157,7 +160,7 @@ TEST_F(HandoverPath, WhatIsDifferentFromAnotherFileIsJustWhatWasChanged)
     EXPECT_EQ(w.textOf("compare-said"), "last-month.vicegrip: 3 changed, 1 follow.");
     EXPECT_THAT(column("differences", 1), Contains("input AN3 pull-up"));
     w.find<QTableWidget>("differences")->setFocus();
-    w.key(Qt::Key_S);
+    w.key(Qt::Key_W);
     EXPECT_TRUE(read("petrel-differences.csv").contains("Wire w6"));
     // What was saved last is what is open: nothing is different until something is edited.
     w.key(Qt::Key_L);
@@ -195,6 +198,23 @@ TEST_F(HandoverPath, APhotoIsAddedDescribedAndTakenOff)
     w.type(w.find<QLineEdit>("photo-words"), "The boot is off");
     w.settle();
     EXPECT_EQ(w.window.desk().store.job()->photos[0].words, "The boot is off");
+
+    // Dropped on the view, another one.
+    picture.fill(Qt::blue);
+    const QString dropped = w.folder.filePath(QStringLiteral("dropped.png"));
+    ASSERT_TRUE(picture.save(dropped));
+    QMimeData files;
+    files.setUrls({QUrl::fromLocalFile(dropped), QUrl(QStringLiteral("http://nowhere.example/x.jpg"))});
+    QDragEnterEvent enter(QPoint(10, 10), Qt::CopyAction, &files, Qt::LeftButton, Qt::NoModifier);
+    QApplication::sendEvent(w.window.findChild<app::PhotosView*>(), &enter);
+    ASSERT_TRUE(enter.isAccepted());
+    QDropEvent drop(QPointF(10, 10), Qt::CopyAction, &files, Qt::LeftButton, Qt::NoModifier);
+    QApplication::sendEvent(w.window.findChild<app::PhotosView*>(), &drop);
+    w.settle();
+    ASSERT_EQ(w.window.desk().store.job()->photos.size(), 2U) << w.textOf("photo-said");
+    w.key(Qt::Key_Z, Qt::ControlModifier);
+    w.settle();
+    ASSERT_EQ(w.window.desk().store.job()->photos.size(), 1U);
 
     test::NewUser::write(w.folder.filePath(QStringLiteral("none.jpg")), "no photo");
     w.type(w.find<QLineEdit>("photo-file"), w.folder.filePath(QStringLiteral("none.jpg")).toUtf8().constData());

@@ -153,7 +153,7 @@ TEST(Exports, AllOfItLiesInOneFolderBesideTheJob)
 {
     const NewUser user;
     test::Window w;
-    inMenu(w.window, "Export lists and tables")->trigger();
+    inMenu(w.window, "Write lists and tables")->trigger();
     EXPECT_THAT(w.notice(), testing::HasSubstr("petrel-export"));
     const QDir folder(w.folder.filePath(QStringLiteral("petrel-export")));
     const auto lines = [&](const char* name) {
@@ -171,12 +171,12 @@ TEST(Exports, AllOfItLiesInOneFolderBesideTheJob)
     EXPECT_TRUE(folder.exists(QStringLiteral("map-table.json")));
     EXPECT_FALSE(folder.exists(QStringLiteral("crank-table.csv"))) << "it has none";
     // A second time over the first; and where it cannot be written it is said.
-    inMenu(w.window, "Export lists and tables")->trigger();
+    inMenu(w.window, "Write lists and tables")->trigger();
     EXPECT_EQ(lines("findings.csv"), 1 + static_cast<int>(w.window.desk().store.analysis()->findings.size()));
     ASSERT_TRUE(QDir(folder).removeRecursively());
     QFile blocking(folder.path());
     ASSERT_TRUE(blocking.open(QIODevice::WriteOnly));
-    inMenu(w.window, "Export lists and tables")->trigger();
+    inMenu(w.window, "Write lists and tables")->trigger();
     EXPECT_THAT(w.notice(), testing::HasSubstr("it cannot be made"));
 }
 

@@ -96,7 +96,7 @@ TEST_F(LogPath, ThePullsAreWrittenForTheTuner)
     choose("Pulls: 3 of 3 pulls are alike");
     choose("gear 3: warm, one gear, wide open");
     list()->setFocus();
-    w.key(Qt::Key_S);
+    w.key(Qt::Key_W);
     EXPECT_THAT(w.notice(), HasSubstr("3 pull"));
     QFile pull(file("petrel-before-pull-1.csv"));
     ASSERT_TRUE(pull.open(QIODevice::ReadOnly));

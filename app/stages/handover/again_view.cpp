@@ -32,8 +32,8 @@ AgainView::AgainView(Desk& desk, QWidget* parent)
     m_title->setObjectName(QStringLiteral("again-title"));
     m_said->setObjectName(QStringLiteral("again-said"));
     m_changeList->setFixedWidth(270_px);
-    m_againList->setWordWrap(true);
-    m_againList->verticalHeader()->setDefaultSectionSize(40_px);
+    m_changeList->growRows();
+    m_againList->growRows();
     auto* keys = new QHBoxLayout;
     keys->setSpacing(look::kGap);
     keys->addWidget(m_go);

@@ -99,9 +99,8 @@ void BookView::refresh()
         m_chapters->setCurrentCell(0, 0);
     const auto lines = logbook::logbook(*analysis->job);
     m_asOf->setText(lines.empty() ? tr("Nothing is in the logbook yet: the book will have no date.")
-                                  : tr("The book will be as of %1, the last line of the logbook.")
+                                  : tr("The book will be as of %1 UTC, the last line of the logbook.")
                                         .arg(QDateTime::fromString(text(lines.front().when), Qt::ISODate)
-                                                 .toLocalTime()
                                                  .toString(QStringLiteral("yyyy-MM-dd HH:mm"))));
     const auto stops = std::ranges::count(analysis->findings, findings::Severity::Stop, &findings::Finding::severity);
     m_stops->setVisible(stops > 0);

@@ -26,9 +26,9 @@ CompareView::CompareView(Desk& desk, QWidget* parent)
       m_list(new ListTable(
           "differences", tr("What is different"),
           {{tr("About"), 100, false}, {tr("What"), 0, false}, {tr("There"), 0, true}, {tr("Here, now"), 0, true}})),
-      m_open(KeyButton::bound(this, "compare-open", tr("Choose a file"), Qt::Key_O, true)),
+      m_open(KeyButton::bound(this, "compare-open", tr("Open a file"), Qt::Key_O, true)),
       m_saved(KeyButton::bound(this, "compare-saved", tr("With what was saved last"), Qt::Key_L, false)),
-      m_save(KeyButton::bound(this, "compare-save", tr("Save the list"), Qt::Key_S, false)),
+      m_save(KeyButton::bound(this, "compare-save", tr("Write the list"), Qt::Key_W, false)),
       m_work([this](const Compared& c) { show(c); })
 {
     m_said->setObjectName(QStringLiteral("compare-said"));

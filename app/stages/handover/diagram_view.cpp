@@ -26,7 +26,7 @@ DiagramView::DiagramView(Desk& desk, QWidget* parent)
       m_figure(new FigureView("diagram", tr("Wiring diagram"))),
       m_whole(KeyButton::bound(this, "diagram-whole", tr("Whole sheet"), Qt::Key_W, false)),
       m_next(KeyButton::bound(this, "diagram-next", tr("Next sheet"), Qt::Key_N, true)),
-      m_save(KeyButton::bound(this, "diagram-save", tr("Save as SVG"), Qt::Key_S, false))
+      m_save(KeyButton::bound(this, "diagram-save", tr("Write as SVG"), Qt::Key_S, false))
 {
     m_choice->setObjectName(QStringLiteral("diagram-sheet"));
     m_choice->setAccessibleName(tr("Sheet of the diagram"));

@@ -30,7 +30,7 @@ ListsView::ListsView(Desk& desk, QWidget* parent)
       m_write({KeyButton::bound(this, "list-wires", tr("Write the wires"), Qt::Key_W, true),
                KeyButton::bound(this, "list-cavities", tr("The cavities"), Qt::Key_C, false),
                KeyButton::bound(this, "list-parts", tr("The parts"), Qt::Key_P, false)}),
-      m_open(KeyButton::bound(this, "list-open", tr("Choose a list"), Qt::Key_O, false)),
+      m_open(KeyButton::bound(this, "list-open", tr("Open a list"), Qt::Key_O, false)),
       m_take(KeyButton::bound(this, "list-take", tr("Take it over"), Qt::Key_T, true)),
       m_work([this](const Read& read) { show(read); })
 {

@@ -31,7 +31,7 @@ PacketView::PacketView(Desk& desk, QWidget* parent)
       m_zip(KeyButton::bound(this, "packet-zip", tr("Write the packet as a zip"), Qt::Key_Z, true)),
       m_folder(KeyButton::bound(this, "packet-folder", tr("As a folder"), Qt::Key_F, false)),
       m_add(KeyButton::bound(this, "packet-add", tr("Add logs"), Qt::Key_O, false)),
-      m_none(KeyButton::bound(this, "packet-none", tr("Without logs"), Qt::Key_X, false)),
+      m_none(KeyButton::bound(this, "packet-none", tr("Remove the logs"), Qt::Key_X, false)),
       m_work([this](const std::vector<book::Block>& blocks) {
           std::vector<QStringList> rows;
           for (const book::Block& block : blocks)
@@ -54,8 +54,7 @@ PacketView::PacketView(Desk& desk, QWidget* parent)
 {
     m_logs->setObjectName(QStringLiteral("packet-logs"));
     m_said->setObjectName(QStringLiteral("packet-said"));
-    m_trust->setWordWrap(true);
-    m_trust->verticalHeader()->setDefaultSectionSize(36_px);
+    m_trust->growRows();
     auto* keys = new QHBoxLayout;
     keys->setSpacing(look::kGap);
     for (KeyButton* key : {m_zip, m_folder, m_add, m_none})

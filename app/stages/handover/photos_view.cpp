@@ -12,12 +12,14 @@
 #include "core/photos/photos.h"
 
 #include <QComboBox>
+#include <QDropEvent>
 #include <QFile>
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QHBoxLayout>
 #include <QHeaderView>
 #include <QLineEdit>
+#include <QMimeData>
 #include <QSignalBlocker>
 #include <QVBoxLayout>
 
@@ -51,9 +53,10 @@ PhotosView::PhotosView(Desk& desk, QWidget* parent)
       m_folder(label({}, look::Size::Small, false, true)),
       m_said(label({}, look::Size::Body)),
       m_open(KeyButton::bound(this, "photo-open", tr("Add photos"), Qt::Key_O, true)),
-      m_remove(KeyButton::bound(this, "photo-remove", tr("Take it off"), Qt::Key_X, false)),
+      m_remove(KeyButton::bound(this, "photo-remove", tr("Remove it"), Qt::Key_X, false)),
       m_work([this](const Added& added) { take(added); })
 {
+    setAcceptDrops(true);
     m_of->setObjectName(QStringLiteral("photo-of"));
     m_of->setAccessibleName(tr("What the photo is of"));
     m_of->setMinimumContentsLength(12);
@@ -196,6 +199,22 @@ void PhotosView::showChosen()
         say({}, false);
 }
 
+void PhotosView::dragEnterEvent(QDragEnterEvent* event)
+{
+    if (m_open->isEnabled() && event->mimeData()->hasUrls())
+        event->acceptProposedAction();
+}
+
+void PhotosView::dropEvent(QDropEvent* event)
+{
+    QStringList files;
+    for (const QUrl& url : event->mimeData()->urls())
+        if (url.isLocalFile())
+            files.append(url.toLocalFile());
+    add(files);
+    event->acceptProposedAction();
+}
+
 void PhotosView::add(const QStringList& files)
 {
     const int of = m_of->currentIndex();
@@ -264,7 +283,7 @@ void PhotosView::remove()
     if (m_desk.store.editOrSay(tr("Photo taken off"), [&](job::Job& j) {
             j.photos.erase(j.photos.begin() + static_cast<std::ptrdiff_t>(row));
         }))
-        say(tr("Taken off the job. The file %1 stays in its folder until you remove it there.").arg(file), false);
+        say(tr("Removed from the job. The file %1 stays in its folder until you remove it there.").arg(file), false);
 }
 
 } // namespace vicegrip::app

@@ -29,6 +29,11 @@ class PhotosView : public QWidget
 
     void refresh();
 
+  protected:
+    /// Files that are dropped on it are added.
+    void dragEnterEvent(QDragEnterEvent* event) override;
+    void dropEvent(QDropEvent* event) override;
+
   private:
     struct Subject
     {

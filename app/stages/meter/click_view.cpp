@@ -170,6 +170,7 @@ void ClickView::showNone()
     m_where->setText(tr("Next output goes to the one that is to be clicked."));
     for (QWidget* w : std::initializer_list<QWidget*>{m_click, m_asDrawn, m_nothing, m_another})
         w->setEnabled(false);
+    m_on->setPrimary(true);
     m_verdict->clear();
     m_todo->clear();
 }
@@ -186,6 +187,8 @@ void ClickView::showOutput(const clicks::Standing& at)
     m_where->setText(
         tr("Output %1. %2. Stand at the engine and listen.").arg(text(circuit.output.value), seatText(job, circuit)));
     m_click->setEnabled(keyOn && m_desk.live.canClick());
+    m_click->setPrimary(at.state != proof::State::Done);
+    m_on->setPrimary(at.state == proof::State::Done);
     for (QWidget* w : std::initializer_list<QWidget*>{m_asDrawn, m_nothing, m_another})
         w->setEnabled(keyOn);
     m_verdict->setText(!keyOn                            ? tr("The key must be on: Ctrl+Y.")

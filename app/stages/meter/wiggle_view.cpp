@@ -306,7 +306,7 @@ void WiggleView::showSession(Session& s)
         m_trace->show(s.watch, most, unit);
     const auto to = target();
     const QString past = m_desk.live.notOfNow();
-    m_there->setEnabled(now && to && past.isEmpty());
+    m_there->setEnabled(now && to && past.isEmpty() && s.watch.steady());
     m_off->setEnabled(s.watch.hands().has_value());
     m_again->setEnabled(!s.watch.trace().empty());
     m_keep->setEnabled(enough() && !isKept() && past.isEmpty());

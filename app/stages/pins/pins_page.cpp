@@ -31,7 +31,7 @@ PinsPage::PinsPage(Desk& desk, QWidget* parent)
                          {"pins-buy", tr("To buy")},
                          {"pins-order", tr("Order of hands")},
                          {"pins-feeds", tr("Feeds")}})),
-      m_export(new QPushButton(tr("Export CSV   E"))),
+      m_export(new QPushButton(tr("Write CSV   E"))),
       m_stack(new QStackedWidget),
       m_plug(new PlugView(desk)),
       m_remap(new RemapView(desk)),

@@ -124,9 +124,9 @@ void ReadingsView::layOut()
 {
     auto* row = new QHBoxLayout;
     row->setSpacing(look::kMargin);
-    for (const auto& [field, name] : {std::pair(m_value, tr("other instrument")),
-                                      {m_within, tr("is good to ±")},
-                                      {m_volts, tr("the input shows")}}) {
+    for (const auto& [field, name] : {std::pair(m_value, tr("Other instrument")),
+                                      {m_within, tr("Is good to ±")},
+                                      {m_volts, tr("The input shows")}}) {
         auto* block = new QVBoxLayout;
         block->setSpacing(2);
         block->addWidget(label(name, look::Size::Small, false, true));

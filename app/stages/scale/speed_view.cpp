@@ -133,7 +133,7 @@ void SpeedView::addFields(QGridLayout* plan, QGridLayout* run)
         run, tr("On a distance of"), "speed-distance", readsValue(Dimension::Length, "m", 1, 1e6), metres,
         [this](double v) { change(tr("Distance of the run"), [=](job::RoadSpeed& s) { s.runDistance_m = v; }); });
     m_distanceError = addValueRow(
-        run, tr("known within ±"), "speed-distance-error", readsValue(Dimension::Length, "m", 0, 1e5), metres,
+        run, tr("Known within ±"), "speed-distance-error", readsValue(Dimension::Length, "m", 0, 1e5), metres,
         [this](double v) { change(tr("Distance of the run"), [=](job::RoadSpeed& s) { s.runDistanceError_m = v; }); });
 }
 

@@ -94,9 +94,9 @@ void TableView::buildStimulus(QVBoxLayout* column)
     m_compare = new QPushButton(tr("Compare   O"));
     m_compare->setObjectName(QStringLiteral("compare"));
     m_compare->setAccessibleName(tr("Compare with the table the ECU holds now"));
-    m_export = new QPushButton(tr("Export   X"));
+    m_export = new QPushButton(tr("Write   X"));
     m_export->setObjectName(QStringLiteral("export"));
-    m_export->setAccessibleName(tr("Export what the ECU takes, as CSV and JSON"));
+    m_export->setAccessibleName(tr("Write what the ECU takes, as CSV and JSON"));
     auto* row = new QHBoxLayout;
     for (QPushButton* b : {m_compare, m_export}) {
         b->setFont(look::textFont(look::Size::Small));

@@ -14,11 +14,9 @@
 #include "core/units/units.h"
 
 #include <QFileInfo>
-#include <QHeaderView>
 #include <QLineEdit>
 #include <QShortcut>
 #include <QStackedWidget>
-#include <QStyledItemDelegate>
 #include <QTimer>
 #include <QVBoxLayout>
 
@@ -28,17 +26,6 @@ namespace vicegrip::app {
 namespace {
 
 enum Cell { Glyph, Words, Times };
-
-/// Sentences of several lines, with room between one and the next.
-class SentenceDelegate : public QStyledItemDelegate
-{
-  public:
-    using QStyledItemDelegate::QStyledItemDelegate;
-    [[nodiscard]] QSize sizeHint(const QStyleOptionViewItem& option, const QModelIndex& index) const override
-    {
-        return QStyledItemDelegate::sizeHint(option, index) + QSize(0, 10_px);
-    }
-};
 
 } // namespace
 
@@ -62,10 +49,8 @@ LogView::LogView(Desk& desk, QWidget* parent)
         label(tr("No log is open: a CSV of any logger, or a recording of this program."), look::Size::Title, true);
     m_title->setObjectName(QStringLiteral("log-title"));
     column->addLayout(buildTitle());
+    m_list->growRows();
     m_list->setItemDelegateForColumn(Glyph, new StateDelegate(m_list));
-    m_list->setItemDelegateForColumn(Words, new SentenceDelegate(m_list));
-    m_list->setWordWrap(true);
-    m_list->verticalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
     m_left->addWidget(m_list);
     m_left->addWidget(m_columns);
     auto* columns = new QHBoxLayout;
@@ -86,7 +71,7 @@ LogView::LogView(Desk& desk, QWidget* parent)
 /// What is open, and what is done with the whole of it.
 QLayout* LogView::buildTitle()
 {
-    constexpr look::Px kMark{240};
+    constexpr look::Px kMark{190};
     auto* row = new QHBoxLayout;
     row->setSpacing(look::kGap);
     m_mark = new TypedField(tr("Mark at the line"), [](const QString&) -> Result<QString> { return QString(); });
@@ -94,7 +79,7 @@ QLayout* LogView::buildTitle()
     m_mark->edit()->setPlaceholderText(tr("M: mark the line"));
     m_mark->setFixedWidth(kMark);
     m_columnsKey = KeyButton::bound(this, "log-columns-key", tr("Columns"), Qt::Key_C, false);
-    m_keep = KeyButton::bound(this, "log-keep", tr("Keep what it says"), Qt::Key_K, false);
+    m_keep = KeyButton::bound(this, "log-keep", tr("Keep it"), Qt::Key_K, false);
     row->addWidget(m_title, 1);
     row->addWidget(m_mark, 0, Qt::AlignVCenter);
     row->addWidget(m_columnsKey, 0, Qt::AlignTop);
@@ -128,7 +113,7 @@ QWidget* LogView::buildDrawn()
     keys->setSpacing(look::kGap);
     m_next = KeyButton::bound(this, "log-next", tr("Next place"), Qt::Key_N, true);
     m_circuit = KeyButton::bound(this, "log-circuit", tr("Go to its circuit"), Qt::Key_G, false);
-    m_save = KeyButton::bound(this, "log-save", tr("Save the chosen pulls"), Qt::Key_S, false);
+    m_save = KeyButton::bound(this, "log-save", tr("Write the chosen pulls"), Qt::Key_W, false);
     m_unmark = KeyButton::bound(this, "log-unmark", tr("Remove the mark"), Qt::Key_X, false);
     for (KeyButton* b : {m_next, m_circuit, m_save, m_unmark})
         keys->addWidget(b);
@@ -396,7 +381,7 @@ void LogView::showKept()
         return;
     const job::LogReview* kept = review::keptOf(*m_desk.store.job(), m_shown->toKeep.log);
     const bool same = kept != nullptr && kept->said == m_shown->toKeep.said && kept->restsOn == m_shown->toKeep.restsOn;
-    m_keep->setText(same ? tr("Kept") : tr("Keep what it says"));
+    m_keep->setText(same ? tr("Kept") : tr("Keep it"));
     m_keep->updateGeometry();
     m_keep->setEnabled(!same);
 }

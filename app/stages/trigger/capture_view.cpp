@@ -140,7 +140,7 @@ void CaptureView::buildHow(QVBoxLayout* column)
     second->addWidget(m_coil);
     second->addStretch(1);
     m_take = KeyButton::bound(this, "capture-take", tr("Take its wheel"), Qt::Key_R, false);
-    m_save = KeyButton::bound(this, "capture-save", tr("Save it"), Qt::Key_S, false);
+    m_save = KeyButton::bound(this, "capture-save", tr("Write it"), Qt::Key_S, false);
     m_keep = KeyButton::bound(this, "capture-keep", tr("Keep as proof"), Qt::Key_K, false);
     for (KeyButton* b : {m_take, m_save, m_keep})
         second->addWidget(b);

@@ -81,7 +81,7 @@ LightView::LightView(Desk& desk, QWidget* parent) : QWidget(parent), m_desk(desk
         return out;
     };
     m_add = button("light-add", tr("Take this reading"), Qt::Key_M, true);
-    m_remove = button("light-remove", tr("Take it out"), Qt::Key_Delete, false);
+    m_remove = button("light-remove", tr("Remove it"), Qt::Key_Delete, false);
     keys->addStretch();
     left->addLayout(keys);
     m_table = new ListTable(
