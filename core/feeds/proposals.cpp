@@ -317,9 +317,11 @@ class Proposer
             if (const job::Circuit* circuit = job::find(m_job, c.circuit);
                 circuit != nullptr && job::unitOf(m_job, circuit->output) == &unit && plugOf(c).cavity.empty())
                 amps += c.amps;
-        fuseApart(unit.name, key("{} on a fuse of its own: {}"), unit.name, unit.name, amps, pins,
-                  phrase("it takes {}, and on {} whatever else blows that fuse stops the engine (common practice)",
-                         ampsText(amps), nameOf(feed.fuse)));
+        fuseApart(
+            unit.name, key("{} on a fuse of its own: {}"), unit.name, unit.name, amps, pins,
+            phrase(
+                "it takes {}; whatever else hangs on {}, stops the engine where it blows that fuse (common practice)",
+                ampsText(amps), nameOf(feed.fuse)));
     }
 
     /// As people call it: "Main fuse".
@@ -366,9 +368,10 @@ class Proposer
             return;
         std::string what = rating == feed.rating_a
                                ? phrase("Wires behind {}: {}", nameOf(feed.fuse), parts::areaText(area))
-                               : phrase("{}: {}", nameOf(feed.fuse), ampsText(rating));
+                               : phrase("{}: to {}", nameOf(feed.fuse), ampsText(rating));
         if (rating != feed.rating_a && !thin.empty())
-            what = phrase("{}: {}, the wires behind it {}", nameOf(feed.fuse), ampsText(rating), parts::areaText(area));
+            what =
+                phrase("{}: to {}, the wires behind it {}", nameOf(feed.fuse), ampsText(rating), parts::areaText(area));
         m_out.push_back(
             {feed.fuse, std::move(what), feed.reason, [fuse = feed.fuse, rating, thin, area](job::Job& job) {
                  std::ranges::find(job.switches, fuse, &job::Switch::id)->rating_a = rating;

@@ -16,7 +16,7 @@ namespace vicegrip::feeds {
 struct Proposal
 {
     std::string subject; ///< what is changed, for a program: "fuse-1", "injectors", "ECU"
-    std::string what; ///< "Main fuse: 15 A"
+    std::string what; ///< "Main fuse: to 15 A"
     std::string why; ///< one sentence
     std::function<void(job::Job&)> change; ///< to the job it was proposed for
 };
