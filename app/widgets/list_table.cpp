@@ -57,12 +57,17 @@ void ListTable::growRows()
 {
     setItemDelegate(new SentenceDelegate(this));
     setWordWrap(true);
-    verticalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
+    verticalHeader()->setDefaultSectionSize(40_px);
+    m_grows = true;
 }
 
 void ListTable::fill(const std::vector<QStringList>& rows, const std::vector<int>& strong)
 {
+    constexpr size_t kMostGrown = 400;
     const QSignalBlocker quiet(this);
+    if (m_grows)
+        verticalHeader()->setSectionResizeMode(rows.size() <= kMostGrown ? QHeaderView::ResizeToContents
+                                                                         : QHeaderView::Fixed);
     setRowCount(static_cast<int>(rows.size()));
     std::vector<QString> longest(m_columns.size());
     for (int row = 0; row < rowCount(); ++row) {

@@ -24,13 +24,15 @@ class ListTable : public QTableWidget
     /// `strong` rows are headings within the list.
     void fill(const std::vector<QStringList>& rows, const std::vector<int>& strong = {});
 
-    /// Each row as high as its words are wrapped: for lists of sentences, of hundreds of rows at the most.
+    /// For lists of sentences: each row as high as its words are wrapped, unless there are so many that laying them all
+    /// out would be felt; then two lines of each are seen.
     void growRows();
 
   private:
     void widen(int column, const QString& longest);
 
     std::vector<Column> m_columns;
+    bool m_grows = false;
 };
 
 } // namespace vicegrip::app

@@ -38,6 +38,12 @@ size_t readingsOf(const job::Job& job, const job::CircuitId& id)
     return static_cast<size_t>(std::ranges::count(job.proofs, id, &job::Proof::circuit));
 }
 
+/// With its time: another review of the same log may count the same.
+std::string saidWhen(const job::LogReview* review)
+{
+    return review == nullptr ? std::string() : job::saidText(*review) + ", " + review->when;
+}
+
 } // namespace
 
 void settings(Told& told, const analysis::Analysis& before, const analysis::Analysis& after)
@@ -85,9 +91,8 @@ void work(Told& told, const analysis::Analysis& before, const analysis::Analysis
               std::to_string(after.job->passed.size()));
     for (const auto& [then, now] :
          paired(before.job->logReviews, after.job->logReviews, [](const auto& r) { return r.log; }))
-        told.tell(About::Work, {}, phrase("log {}", (now != nullptr ? now : then)->log),
-                  then == nullptr ? std::string() : job::saidText(*then),
-                  now == nullptr ? std::string() : job::saidText(*now));
+        told.tell(About::Work, {}, phrase("log {}, reviewed", (now != nullptr ? now : then)->log), saidWhen(then),
+                  saidWhen(now));
 }
 
 void tables(Told& told, const analysis::Analysis& before, const analysis::Analysis& after)

@@ -15,6 +15,25 @@ std::string nameOf(const std::string& file)
     return std::filesystem::path(file).filename().string();
 }
 
+/// Names of columns are as long as their log has them, and it may have thousands: what is kept must be read again.
+constexpr size_t kMostSaid = 1000, kMostBytes = 2000;
+
+std::string bounded(std::string sentence)
+{
+    if (sentence.size() <= kMostBytes)
+        return sentence;
+    size_t cut = kMostBytes - 3;
+    while ((static_cast<unsigned char>(sentence[cut]) & 0xC0U) == 0x80U) // within a letter
+        --cut;
+    return sentence.substr(0, cut) + "...";
+}
+
+void say(job::LogReview& to, Weight weight, std::string what, std::string todo)
+{
+    if (to.said.size() < kMostSaid)
+        to.said.push_back({weight, bounded(std::move(what)), bounded(std::move(todo)), nlohmann::json::object()});
+}
+
 } // namespace
 
 job::LogReview record(const analysis::Analysis& analysis, const Side& of, const std::string& log, std::string when)
@@ -36,8 +55,7 @@ job::LogReview record(const analysis::Analysis& analysis, const Side& of, const 
     out.rows = static_cast<int>(of.log.rows());
     out.seconds = of.log.seconds();
     for (const Finding& f : of.review.findings)
-        out.said.push_back({f.weight, f.times > 1 ? phrase("{}, {} times", f.what, std::to_string(f.times)) : f.what,
-                            f.todo, nlohmann::json::object()});
+        say(out, f.weight, f.times > 1 ? phrase("{}, {} times", f.what, std::to_string(f.times)) : f.what, f.todo);
     out.when = std::move(when);
     out.restsOn = job::RestsOn(job::factsOf(analysis.facts, {subjects.begin(), subjects.end()}));
     return out;
@@ -46,10 +64,7 @@ job::LogReview record(const analysis::Analysis& analysis, const Side& of, const 
 void addChanges(job::LogReview& to, const std::string& before, const std::vector<Compared>& changes)
 {
     for (const Compared& c : changes)
-        to.said.push_back({c.did ? Weight::Fine : Weight::Doubtful,
-                           phrase("Since {}: {}", nameOf(before), c.verdict),
-                           {},
-                           nlohmann::json::object()});
+        say(to, c.did ? Weight::Fine : Weight::Doubtful, phrase("Since {}: {}", nameOf(before), c.verdict), {});
     std::ranges::stable_sort(to.said, {}, &job::LogSaid::weight);
 }
 

@@ -9,7 +9,8 @@
 namespace vicegrip::review {
 
 /// What is kept of a review, with the facts it rests on: of every circuit the log has a column of, its sensor, its
-/// seat, its scaling, and the wires to it. `log` may have folders: they are left out.
+/// seat, its scaling, and the wires to it. `log` may have folders: they are left out. The heaviest 1,000 findings, and
+/// of a sentence 2,000 bytes, as the job's schema has it.
 [[nodiscard]] job::LogReview record(const analysis::Analysis& analysis, const Side& of, const std::string& log,
                                     std::string when);
 /// And what a change did since an older log.

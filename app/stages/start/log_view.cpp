@@ -360,7 +360,7 @@ void LogView::savePulls()
     if (const auto written = writePulls(*m_shown))
         emit notice(tr("%n pull(s) written beside the log, with units.", nullptr, *written));
     else
-        emit notice(text(written.error().sentence));
+        emit notice(text(written.error().text()));
 }
 
 /// For the book and the tuner, who may never see the log.

@@ -74,6 +74,27 @@ TEST(KeptReview, HoldsEverySentenceAndIsReadBackAsItWas)
     EXPECT_EQ(read->logReviews, job.logReviews);
 }
 
+/// A log of a hostile logger: what is kept of it must not make the job unreadable.
+TEST(KeptReview, IsReadBackHoweverMuchALogSays)
+{
+    const LoggedDrive drive("petrel-before.csv");
+    Review much;
+    for (int i = 0; i < 1500; ++i) {
+        Finding& f = much.findings.emplace_back();
+        f.what = "x"; // letters of two bytes begin at odd places
+        for (int letters = 0; letters < 2500; ++letters)
+            f.what += "ä";
+        f.todo = f.what;
+    }
+    job::Job job = *test::petrel().job;
+    keep(job, record(test::petrel(), {drive.log, drive.meanings, much}, "much.csv", "2026-12-01T10:00:00Z"));
+    const auto read = job::read(job::write(job));
+    ASSERT_TRUE(read) << read.error().text();
+    EXPECT_EQ(read->logReviews, job.logReviews);
+    EXPECT_EQ(read->logReviews.front().said.size(), 1000U);
+    EXPECT_THAT(read->logReviews.front().said.front().what, testing::EndsWith("ä..."));
+}
+
 /// The last word on a log is the one that counts, and a log's folder is nobody's business.
 TEST(KeptReview, OneOfEachLogIsKept)
 {
@@ -152,7 +173,8 @@ TEST(KeptReview, StandsInTheBookThePacketTheLogbookAndTheComparison)
 
     const auto told = compare::differences(test::petrel(), now);
     EXPECT_TRUE(std::ranges::any_of(told, [](const compare::Difference& d) {
-        return d.what == "log petrel-before.csv" && d.before.empty() && d.after == "2 wrong, 0 to look at";
+        return d.what == "log petrel-before.csv, reviewed" && d.before.empty() &&
+               d.after == "2 wrong, 0 to look at, 2026-12-01T10:00:00Z";
     }));
 }
 

@@ -75,6 +75,20 @@ Watch watched(const Car& car, const Hands& hands, unsigned seed)
     return watch;
 }
 
+/// Fifty times a second, what the input is said to read.
+struct Listened
+{
+    explicit Listened(const Car& car) : watch(grainOf(car.job, car.circuit)) {}
+    void say(double volts, double seconds)
+    {
+        for (const double end = now + seconds; now < end;)
+            watch.hear(now += 0.02, volts);
+    }
+
+    Watch watch;
+    double now = 0;
+};
+
 /// Counts with a rate that is not known: a sum over rates, against the closed form.
 TEST(WiggleVerdict, MarginalIsWhatASumOverRatesGives)
 {
@@ -228,25 +242,20 @@ TEST(WiggleVerdict, AsksForHandsOffWhereNothingElseWasWatched)
 {
     const Car car;
     const size_t plug = car.hold("Plug FP");
-    Watch watch(grainOf(car.job, car.circuit));
-    double now = 0;
-    const auto say = [&](double volts, double seconds) {
-        for (const double end = now + seconds; now < end;)
-            watch.hear(now += 0.02, volts);
-    };
-    say(car.steady, 0.6);
-    watch.handsAt(now, plug);
+    Listened heard(car);
+    heard.say(car.steady, 0.6);
+    heard.watch.handsAt(heard.now, plug);
     for (int i = 0; i < 3; ++i) {
-        say(*car.holds[plug].may[0].reads, 0.1);
-        say(car.steady, 3);
+        heard.say(*car.holds[plug].may[0].reads, 0.1);
+        heard.say(car.steady, 3);
     }
-    const Verdict before = judge(car.job, car.circuit, car.holds, watch);
+    const Verdict before = judge(car.job, car.circuit, car.holds, heard.watch);
     EXPECT_FALSE(before.hold.has_value());
     EXPECT_TRUE(before.rest);
     EXPECT_THAT(before.says, HasSubstr("by itself"));
-    watch.handsAt(now, {});
-    say(car.steady, 40);
-    const Verdict after = judge(car.job, car.circuit, car.holds, watch);
+    heard.watch.handsAt(heard.now, {});
+    heard.say(car.steady, 40);
+    const Verdict after = judge(car.job, car.circuit, car.holds, heard.watch);
     EXPECT_EQ(after.hold, plug);
     EXPECT_FALSE(after.rest);
 }
@@ -257,25 +266,20 @@ TEST(WiggleVerdict, WhatWasNamedAMomentAgoStays)
 {
     const Car car;
     const size_t plug = car.hold("Plug FP");
-    Watch watch(grainOf(car.job, car.circuit));
-    double now = 0;
-    const auto say = [&](double volts, double seconds) {
-        for (const double end = now + seconds; now < end;)
-            watch.hear(now += 0.02, volts);
-    };
-    say(car.steady, 8);
-    watch.handsAt(now, plug);
+    Listened heard(car);
+    heard.say(car.steady, 8);
+    heard.watch.handsAt(heard.now, plug);
     for (int i = 0; i < 3; ++i) {
-        say(*car.holds[plug].may[0].reads, 0.1);
-        say(car.steady, 0.4);
+        heard.say(*car.holds[plug].may[0].reads, 0.1);
+        heard.say(car.steady, 0.4);
     }
-    Verdict last = judge(car.job, car.circuit, car.holds, watch);
+    Verdict last = judge(car.job, car.circuit, car.holds, heard.watch);
     ASSERT_EQ(last.hold, plug);
     bool heldOn = false;
     for (int i = 0; i < 600 && last.hold; ++i) {
-        say(car.steady, 0.2);
-        const Verdict fresh = judge(car.job, car.circuit, car.holds, watch);
-        last = judge(car.job, car.circuit, car.holds, watch, last.hold);
+        heard.say(car.steady, 0.2);
+        const Verdict fresh = judge(car.job, car.circuit, car.holds, heard.watch);
+        last = judge(car.job, car.circuit, car.holds, heard.watch, last.hold);
         EXPECT_EQ(last.holds[plug].share, fresh.holds[plug].share) << "only the threshold is another";
         heldOn = heldOn || (last.hold == plug && !fresh.hold);
     }
