@@ -102,7 +102,11 @@ struct Bounds::Work
             if (!corner || corner->varied() != varied || corner->sought() != sought)
                 corner.emplace(columns, sought, std::move(varied));
             const double found = Climb(*corner, active, nominal.sensitivity, sign).extreme(kicked);
-            const Corner::Others others(*corner);
+            std::vector<ElementIndex> others;
+            for (const Candidate& c : candidates)
+                if (!c.solvedFor)
+                    others.insert(others.end(), c.mover->elements.begin(), c.mover->elements.end());
+            const std::vector<double> slopes = corner->othersSlopes(others);
             double rest = leftOut;
             bool grown = false;
             const bool full = active.size() >= kMostInACorner;
@@ -110,7 +114,6 @@ struct Bounds::Work
             for (Candidate& c : candidates) {
                 if (c.solvedFor)
                     continue;
-                const auto slopes = [&](ElementIndex e) { return others.slope(e); };
                 const double more = std::max(0.0, c.mover->farthest(slopes, sign).second);
                 rest += more;
                 if (more > std::max(little, full ? c.weight : 0)) {

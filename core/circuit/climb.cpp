@@ -22,12 +22,6 @@ bool switches(const Element& e)
     return e.kind == Element::Kind::Resistor && e.least > 0 && e.most > kSwitching * e.least;
 }
 
-/// The slope of an element in a list of all.
-auto listed(const std::vector<double>& slopes)
-{
-    return [&slopes](ElementIndex i) { return slopes[static_cast<size_t>(i)]; };
-}
-
 } // namespace
 
 Movers::Movers(const Network& net)
@@ -46,8 +40,12 @@ Movers::Movers(const Network& net)
             add({{static_cast<ElementIndex>(i)}, {{elements[i].least}, {elements[i].most}}, {}, switches(elements[i])});
     for (const Mover& m : m_all)
         m_singles.push_back({m.elements[0], std::max(std::abs(m.ways[0][0]), std::abs(m.ways[1][0]))});
-    for (const Together& t : net.together())
-        add({t.elements, t.settings, {}, false});
+    for (const Together& t : net.together()) {
+        Mover m{{t.elements.begin(), t.elements.end()}, {}, {}, false};
+        for (const auto& setting : t.settings)
+            m.settings.emplace_back(setting.begin(), setting.end());
+        add(std::move(m));
+    }
 }
 
 std::vector<ElementIndex> Movers::switching() const
@@ -84,8 +82,7 @@ std::vector<double> Movers::reaches(const std::vector<double>& slopes) const
     for (const Single& s : m_singles)
         out.push_back(std::abs(slopes[static_cast<size_t>(s.element)]) * s.way);
     for (size_t i = m_singles.size(); i < m_all.size(); ++i)
-        out.push_back(
-            std::max(m_all[i].farthest(listed(slopes), 1).second, m_all[i].farthest(listed(slopes), -1).second));
+        out.push_back(std::max(m_all[i].farthest(slopes, 1).second, m_all[i].farthest(slopes, -1).second));
     return out;
 }
 
@@ -94,7 +91,7 @@ Climb::Climb(Corner& corner, const std::vector<const Mover*>& movers, const std:
 {
     size_t place = 0;
     for (const Mover* m : movers) { // where the first order leads
-        m_at.push_back(m->farthest(listed(slopes), sign).first);
+        m_at.push_back(m->farthest(slopes, sign).first);
         m_places.push_back(place);
         place += m->elements.size();
     }

@@ -2,6 +2,7 @@
 
 #include "core/circuit/corner.h"
 
+#include <boost/container/small_vector.hpp>
 #include <limits>
 #include <optional>
 #include <utility>
@@ -13,22 +14,26 @@ namespace vicegrip::circuit {
 /// What may move a reading: one element between its ends, or several that one thing moves together.
 struct Mover
 {
-    std::vector<ElementIndex> elements;
-    std::vector<std::vector<double>> settings; ///< values of the elements; of a single one its two ends
-    std::vector<std::vector<double>> ways; ///< as `settings`, what their derivatives are multiplied with
+    /// Most movers are single: a network has thousands, and is asked for at hundreds of places.
+    template <class T, size_t N> using Few = boost::container::small_vector<T, N>;
+    using Values = Few<double, 1>;
+
+    Few<ElementIndex, 1> elements;
+    Few<Values, 2> settings; ///< values of the elements; of a single one its two ends
+    Few<Values, 2> ways; ///< as `settings`, what their derivatives are multiplied with
 
     bool switches = false; ///< it stands open or closed, and more than its own value says hangs on that
 
     [[nodiscard]] bool single() const { return elements.size() == 1; }
 
     /// The setting that leads farthest up (`sign` 1) or down (-1) by first order, and how far.
-    template <class Slopes> [[nodiscard]] std::pair<size_t, double> farthest(const Slopes& slopes, double sign) const
+    [[nodiscard]] std::pair<size_t, double> farthest(const std::vector<double>& slopes, double sign) const
     {
         std::pair<size_t, double> out{0, -std::numeric_limits<double>::infinity()};
         for (size_t s = 0; s < ways.size(); ++s) {
             double sum = 0;
             for (size_t k = 0; k < elements.size(); ++k)
-                sum += slopes(elements[k]) * ways[s][k];
+                sum += slopes[static_cast<size_t>(elements[k])] * ways[s][k];
             if (sign * sum > out.second)
                 out = {s, sign * sum};
         }

@@ -261,37 +261,41 @@ double Corner::slope(const State& state, size_t varied) const
     return m_sought.times * (of(0) - state.output[0] / state.output[1] * of(1)) / state.output[1];
 }
 
-/// x' = x + A^-1 U (shift - D y); the adjoint l' = l - A'^-1 W D t.
-Corner::Others::Others(const Corner& corner) : m_corner(corner)
+/// x' = x + A^-1 U (shift - D y); the adjoint l' = l - A'^-1 W D t. Column after column: each is one piece of memory.
+std::vector<double> Corner::othersSlopes(const std::vector<ElementIndex>& others) const
 {
-    for (Eigen::Index j = 0; j < corner.m_change.size(); ++j) {
-        m_flow.push_back(corner.m_shift[j] - corner.m_change[j] * corner.m_state.along[j]);
-        for (size_t o = 0; o < corner.m_outputs.size(); ++o)
-            m_drops[o].push_back(corner.m_change[j] * corner.m_state.adjoint[o][j]);
-    }
-}
-
-double Corner::Others::slope(ElementIndex index) const
-{
-    const auto at = static_cast<size_t>(index);
-    const Packed& e = m_corner.m_factors.packed[at];
-    const bool source = e.kind == Element::Kind::VoltageSource || e.kind == Element::Kind::CurrentSource;
-    if (source && m_corner.m_sought.inOhm)
-        return 0;
-    double solution = source ? 1 : (*m_corner.m_follows)[at];
-    for (size_t j = 0; !source && j < m_flow.size(); ++j)
-        solution += m_flow[j] * m_corner.m_of[j]->follows[at];
-    if (e.kind == Element::Kind::Resistor)
-        solution *= e.g2;
-    const auto of = [&](size_t o) {
-        double adjoint = m_corner.m_outputColumns[o]->gives[at];
-        for (size_t j = 0; j < m_flow.size(); ++j)
-            adjoint -= m_drops[o][j] * m_corner.m_of[j]->gives[at];
-        return adjoint * solution;
+    std::vector<double> solution(others.size());
+    std::array<std::vector<double>, 2> adjoint;
+    const auto gather = [&](std::vector<double>& into, const std::vector<double>& column, double times) {
+        for (size_t i = 0; i < others.size(); ++i)
+            into[i] += times * column[static_cast<size_t>(others[i])];
     };
-    const Sought& sought = m_corner.m_sought;
-    const auto& output = m_corner.m_state.output;
-    return sought.over ? sought.times * (of(0) - output[0] / output[1] * of(1)) / output[1] : of(0);
+    gather(solution, *m_follows, 1);
+    for (size_t o = 0; o < m_outputs.size(); ++o) {
+        adjoint[o].resize(others.size());
+        gather(adjoint[o], m_outputColumns[o]->gives, 1);
+    }
+    for (Eigen::Index j = 0; j < m_change.size(); ++j) {
+        const Column& column = *m_of[static_cast<size_t>(j)];
+        if (const double flow = m_shift[j] - m_change[j] * m_state.along[j]; flow != 0)
+            gather(solution, column.follows, flow);
+        for (size_t o = 0; o < m_outputs.size() && m_change[j] != 0; ++o)
+            gather(adjoint[o], column.gives, -m_change[j] * m_state.adjoint[o][j]);
+    }
+    std::vector<double> out(m_factors.packed.size());
+    for (size_t i = 0; i < others.size(); ++i) {
+        const auto at = static_cast<size_t>(others[i]);
+        const Packed& e = m_factors.packed[at];
+        const bool source = e.kind == Element::Kind::VoltageSource || e.kind == Element::Kind::CurrentSource;
+        if (source && m_sought.inOhm)
+            continue;
+        const double follows = source ? 1 : e.kind == Element::Kind::Resistor ? solution[i] * e.g2 : solution[i];
+        out[at] = m_sought.over
+                      ? m_sought.times * follows *
+                            (adjoint[0][i] - m_state.output[0] / m_state.output[1] * adjoint[1][i]) / m_state.output[1]
+                      : adjoint[0][i] * follows;
+    }
+    return out;
 }
 
 } // namespace vicegrip::circuit

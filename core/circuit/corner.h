@@ -96,18 +96,8 @@ class Corner
     /// d reading / d value of a varied element in a state.
     [[nodiscard]] double slope(const State& state, size_t varied) const;
 
-    /// The same of elements that are not varied, at the corner as it is now.
-    class Others
-    {
-      public:
-        explicit Others(const Corner& corner);
-        [[nodiscard]] double slope(ElementIndex element) const;
-
-      private:
-        const Corner& m_corner;
-        std::vector<double> m_flow; ///< of each column, what of it is in the solution here
-        std::array<std::vector<double>, 2> m_drops; ///< and in the adjoint of each output
-    };
+    /// The same of elements that are not varied, at the corner as it is now; 0 of those not asked for.
+    [[nodiscard]] std::vector<double> othersSlopes(const std::vector<ElementIndex>& others) const;
 
   private:
     [[nodiscard]] double readingOf(const State& state) const;

@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <optional>
 
 namespace vicegrip::electrics {
 namespace {
@@ -18,13 +19,15 @@ Result<circuit::Solution> orElseOff(circuit::Network& net, const std::vector<Pow
         probes.push_back({p.supply, p.ground});
     constexpr double kNoLoad = 1e15, kDoubt = 2; // of the first order
     const auto supplies = solution.voltmeters(probes, kNoLoad);
-    circuit::Bounds bounds(solution);
+    std::optional<circuit::Bounds> bounds; // most cars leave nothing in doubt
     bool changed = false;
     for (size_t i = 0; i < powered.size(); ++i) {
         const Powered& p = powered[i];
         if (!p.source || std::abs(supplies[i].value - p.least_v) > kDoubt * supplies[i].worstCase(solution.network()))
             continue;
-        const auto [low, high] = bounds.voltmeter(probes[i], 0, supplies[i]);
+        if (!bounds)
+            bounds.emplace(solution);
+        const auto [low, high] = bounds->voltmeter(probes[i], 0, supplies[i]);
         if (p.on ? low >= p.least_v : high < p.least_v)
             continue;
         const circuit::Element& e = net.element(*p.source);
