@@ -229,6 +229,7 @@ struct PacketOptions
     std::string job;
     std::string out; ///< a zip by its ending, else a folder
     std::vector<std::string> logs;
+    std::string since; ///< as BookOptions::since
 };
 
 struct DiagramOptions

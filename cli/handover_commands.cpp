@@ -1,3 +1,4 @@
+#include "cli/beside.h"
 #include "cli/printing.h"
 #include "core/base/phrase.h"
 #include "core/base/write_file.h"
@@ -58,14 +59,10 @@ int writeBook(const BookOptions& options)
             return refuse("chapters are " + names, kUsage);
         chapters = std::move(chosen);
     }
-    book::Beside beside{{}, photos::albumOf(*analysis->job, options.job), {}};
-    if (!options.since.empty()) {
-        auto last = job::readFile(options.since);
-        if (!last)
-            return refuse(last.error(), kUnreadable);
-        beside.last = std::move(*last);
-    }
-    const book::Book made = book::bookOf(*analysis, chapters, beside);
+    const auto beside = besideOf(*analysis->job, options.job, options.since);
+    if (!beside)
+        return refuse(beside.error(), kUnreadable);
+    const book::Book made = book::bookOf(*analysis, chapters, *beside);
     if (!options.html.empty()) {
         if (const auto written = writeFile(options.html, book::htmlOf(made)); !written)
             return refuse(written.error(), kNoAnswer);

@@ -356,6 +356,8 @@ int main(int argc, char** argv)
     packetCommand->add_option("JOB", packetOptions.job, "A .vicegrip file")->required();
     packetCommand->add_option("OUT", packetOptions.out, "A file that ends in .zip, else a folder")->required();
     packetCommand->add_option("--log", packetOptions.logs, "A log that goes with it; may be repeated");
+    packetCommand->add_option("--since", packetOptions.since,
+                              "The job as it was in the last book, for that of the packet");
     packetCommand->callback([&] { code = writePacket(packetOptions); });
 
     RecheckOptions recheckOptions;

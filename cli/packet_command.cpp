@@ -1,3 +1,4 @@
+#include "cli/beside.h"
 #include "cli/printing.h"
 #include "core/analysis/analysis.h"
 #include "core/base/write_file.h"
@@ -16,9 +17,11 @@ int writePacket(const PacketOptions& options)
     const auto logs = packet::readLogs({options.logs.begin(), options.logs.end()});
     if (!logs)
         return refuse(logs.error(), kUnreadable);
-    const photos::Album album = photos::albumOf(*job, options.job);
+    const auto beside = besideOf(*job, options.job, options.since);
+    if (!beside)
+        return refuse(beside.error(), kUnreadable);
     const auto analysis = analysis::analyse(std::make_shared<const job::Job>(std::move(*job)));
-    const auto made = packet::packetOf(analysis, {{}, album, {}}, *logs);
+    const auto made = packet::packetOf(analysis, *beside, *logs);
     if (!made)
         return refuse(made.error(), kNoAnswer);
     if (!options.out.ends_with(".zip")) {

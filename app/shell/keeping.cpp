@@ -1,6 +1,7 @@
 #include "app/shell/keeping.h"
 
 #include "app/store/job_store.h"
+#include "core/book/since.h"
 #include "core/photos/photos.h"
 
 #include <QDir>
@@ -83,10 +84,11 @@ void Keeping::saveCopy(const QString& path)
         sayNotKept(QString::fromStdString(saved.error().text()));
         return;
     }
-    if (const auto carried = photos::carry(*m_store.job(), QFile::encodeName(before).toStdString(),
-                                           QFile::encodeName(path).toStdString());
+    const std::string from = QFile::encodeName(before).toStdString(), to = QFile::encodeName(path).toStdString();
+    if (const auto carried =
+            photos::carry(*m_store.job(), from, to).and_then([&] { return book::carryKept(from, to); });
         !carried) {
-        m_notices.say(tr("Saved as %1, but its photos did not come along: %2")
+        m_notices.say(tr("Saved as %1, but not all that lies beside it came along: %2")
                           .arg(QDir::toNativeSeparators(path), QString::fromStdString(carried.error().text())));
         emit copied();
         return;

@@ -12,7 +12,7 @@ namespace {
 
 using nlohmann::json;
 
-constexpr const char *kUnits = "units", *kSystem = "system", *kMetric = "metric", *kUs = "us";
+constexpr const char *kUnits = "units", *kSystem = "system", *kMetric = "metric", *kUs = "us", *kLabels = "labels";
 constexpr int kLongestCurrency = 8;
 
 /// A number of the preferences: where it stands in the file, what it may be, and where it is kept.
@@ -66,6 +66,34 @@ const std::vector<Number>& numbers()
         numberOf("input_ohm", 1e4, 1e12, &Meter::input_ohm)};
     return kNumbers;
 }
+
+/// A measure of the labels' sheets.
+struct Measure
+{
+    const char* name;
+    double least_mm, most_mm;
+    std::function<std::optional<sheets::Size>(const sheets::LabelStock&)> get;
+    std::function<void(sheets::LabelStock&, const sheets::Size&)> put;
+};
+
+const std::vector<Measure>& measures()
+{
+    using sheets::LabelStock, sheets::Size;
+    const auto of = [](const char* name, double least_mm, double most_mm, Size LabelStock::*member) {
+        return Measure{name, least_mm, most_mm, [=](const LabelStock& s) { return std::optional(s.*member); },
+                       [=](LabelStock& s, const Size& size) { s.*member = size; }};
+    };
+    static const std::vector<Measure> kMeasures = {
+        of("label_mm", sheets::kLeastLabel_mm, sheets::kMostLabel_mm, &LabelStock::label),
+        of("paper_mm", sheets::kLeastPaper_mm, sheets::kMostPaper_mm, &LabelStock::paper),
+        of("gap_mm", 0, sheets::kMostLabel_mm, &LabelStock::gap),
+        {"margin_mm", 0, sheets::kMostLabel_mm, [](const LabelStock& s) { return s.margin; },
+         [](LabelStock& s, const Size& size) { s.margin = size; }}};
+    return kMeasures;
+}
+
+constexpr std::pair<sheets::LabelForm, const char*> kForms[] = {{sheets::LabelForm::Flag, "flag"},
+                                                                {sheets::LabelForm::Wrap, "wrap"}};
 
 const std::pair<Paper, const char*> kPapers[] = {
     {Paper::Day, "day"}, {Paper::Night, "night"}, {Paper::Desktop, "desktop"}};
@@ -171,6 +199,24 @@ void Preferences::read()
         m_now.bookWithout = v.get<std::vector<std::string>>();
         return true;
     });
+    reader.member(kLabels, "form", [&](const json& v) {
+        for (const auto& [form, name] : kForms)
+            if (v == name) {
+                m_now.labels.form = form;
+                return true;
+            }
+        return false;
+    });
+    for (const Measure& m : measures())
+        reader.member(kLabels, m.name, [&](const json& v) {
+            const bool sound =
+                v.is_array() && v.size() == 2 && std::ranges::all_of(v, [&](const json& side) {
+                    return side.is_number() && side.get<double>() >= m.least_mm && side.get<double>() <= m.most_mm;
+                });
+            if (sound)
+                m.put(m_now.labels, {v[0].get<double>(), v[1].get<double>()});
+            return sound;
+        });
     for (const Number& n : numbers())
         reader.member(n.group, n.name, [&](const json& v) {
             const double value = v.is_number() ? v.get<double>() : -1;
@@ -193,6 +239,12 @@ json Preferences::members() const
             out["paper"] = name;
     out["call_out"] = m_now.callOut;
     out["book_without"] = m_now.bookWithout;
+    for (const auto& [form, name] : kForms)
+        if (form == m_now.labels.form)
+            out[kLabels]["form"] = name;
+    for (const Measure& m : measures())
+        if (const auto size = m.get(m_now.labels))
+            out[kLabels][m.name] = {size->wide_mm, size->tall_mm};
     for (const Number& n : numbers())
         out[n.group][n.name] = n.get(m_now);
     return out;

@@ -3,6 +3,7 @@
 #include "app/store/config_file.h"
 #include "core/job/job.h"
 #include "core/materials/habits.h"
+#include "core/sheets/wire_labels.h"
 #include "core/units/shown.h"
 
 #include <QObject>
@@ -29,6 +30,7 @@ struct Preferred
     int textSize = 100; ///< percent of the design's
     bool callOut = false; ///< pins are spoken from the start
     std::vector<std::string> bookWithout; ///< chapters that are left out of the build book, by name
+    sheets::LabelStock labels; ///< that he prints on; how many are gone is not kept
     materials::Habits habits;
     job::Meter meter; ///< his own, for new jobs
 

@@ -19,5 +19,5 @@
 #include "core/base/shipped.h" // where what is shipped beside the programs lies
 #include "core/base/text_lines.h" // lines, of a file of which a piece is held
 #include "core/base/typed_text.h" // text as people type and paste it
-#include "core/base/utf8.h" // whether a text is UTF-8
+#include "core/base/utf8.h" // whether a text is UTF-8, and its characters
 #include "core/base/write_file.h" // files that are written whole or not at all

@@ -1,6 +1,7 @@
 #include "core/base/pattern.h"
 
 #include "core/base/phrase.h"
+#include "core/base/utf8.h"
 
 #include <algorithm>
 #include <array>
@@ -46,10 +47,7 @@ std::string shown(std::string text)
         text, [](unsigned char c) { return c < 0x20 || c == 0x7F; }, '?');
     if (text.size() <= kShown)
         return text;
-    size_t end = kShown;
-    while (end > 0 && (static_cast<unsigned char>(text[end]) & 0xC0U) == 0x80U)
-        --end;
-    return text.substr(0, end) + "...";
+    return std::string(cutTo(text, kShown)) + "...";
 }
 
 } // namespace

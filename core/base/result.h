@@ -20,6 +20,7 @@ enum class ErrorCode {
     Reference, ///< a name that nothing in the document bears
     Range, ///< a number outside what is physically or technically possible
     Network, ///< an electrical network without one answer
+    Stopped, ///< who asked for it wants it no more
 };
 
 /// Where an error is: any part may be empty (0 for line and column).

@@ -1,5 +1,7 @@
 #include "core/base/utf8.h"
 
+#include <algorithm>
+
 namespace vicegrip {
 
 bool isUtf8(std::string_view text)
@@ -14,10 +16,24 @@ bool isUtf8(std::string_view text)
         if (more < 0)
             return false;
         for (int k = 0; k < more; ++k)
-            if (i == text.size() || (static_cast<unsigned char>(text[i++]) & 0xC0U) != 0x80U)
+            if (i == text.size() || begins(text[i++]))
                 return false;
     }
     return true;
+}
+
+size_t lettersOf(std::string_view text)
+{
+    return static_cast<size_t>(std::ranges::count_if(text, begins));
+}
+
+std::string_view cutTo(std::string_view text, size_t bytes)
+{
+    if (text.size() <= bytes)
+        return text;
+    while (bytes > 0 && !begins(text[bytes]))
+        --bytes;
+    return text.substr(0, bytes);
 }
 
 } // namespace vicegrip

@@ -23,6 +23,12 @@ Blocks alone(const analysis::Analysis& analysis, const Beside& /*beside*/)
 {
     return Of(analysis);
 }
+/// One that is worked out circuit after circuit, and may be stopped between them.
+template <Blocks (*Of)(const analysis::Analysis&, const std::stop_token&)>
+Blocks slowly(const analysis::Analysis& analysis, const Beside& beside)
+{
+    return Of(analysis, beside.stop);
+}
 Blocks cutWires(const analysis::Analysis& analysis, const Beside& beside)
 {
     return wiresOf(analysis, beside.habits);
@@ -37,12 +43,12 @@ Blocks withPhotos(const analysis::Analysis& analysis, const Beside& beside)
 }
 
 constexpr std::array<Known, 14> kChapters = {{
-    {Chapter::Circuits, "circuits", key("Circuits"), alone<circuitsOf>},
+    {Chapter::Circuits, "circuits", key("Circuits"), slowly<circuitsOf>},
     {Chapter::Plugs, "plugs", key("Plugs"), alone<plugsOf>},
     {Chapter::Wires, "wires", key("Wires"), cutWires},
     {Chapter::Harness, "harness", key("Harness"), alone<harnessOf>},
     {Chapter::Diagrams, "diagrams", key("Wiring diagrams"), alone<diagramsOf>},
-    {Chapter::Scaling, "scaling", key("Scaling and limits"), alone<scalingOf>},
+    {Chapter::Scaling, "scaling", key("Scaling and limits"), slowly<scalingOf>},
     {Chapter::Trigger, "trigger", key("Trigger"), alone<triggerOf>},
     {Chapter::RunSheet, "run-sheet", key("Run sheet"), alone<runSheetOf>},
     {Chapter::Logs, "logs", key("Captures and logs"), alone<logsOf>},
@@ -92,7 +98,7 @@ Book bookOf(const analysis::Analysis& analysis, const std::set<Chapter>& chapter
     out.cover = coverOf(analysis);
     std::array<Blocks, kChapters.size()> made;
     inParallel(made.size(), [&](size_t i) { // scaling takes as long as all others together
-        if (chapters.contains(kChapters[i].chapter))
+        if (chapters.contains(kChapters[i].chapter) && !beside.stop.stop_requested())
             made[i] = kChapters[i].of(analysis, beside);
     });
     for (size_t i = 0; i < made.size(); ++i)

@@ -6,6 +6,7 @@
 
 #include <optional>
 #include <set>
+#include <stop_token>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -51,6 +52,7 @@ struct Beside
     materials::Habits habits; ///< as this workshop cuts
     photos::Album photos; ///< of the job; one that is not among them is said to be gone
     std::optional<job::Job> last; ///< as it was in the last book (since.h); none: the book does not say what changed
+    std::stop_token stop = {}; ///< asked between circuits: what is made after that is not whole, and is to be dropped
 };
 
 /// The book of a job, with these chapters: those that have nothing to say of this job are left out.

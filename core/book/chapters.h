@@ -7,6 +7,7 @@
 #include "core/scaling/budget.h"
 
 #include <optional>
+#include <stop_token>
 
 /// Inside: a function for each chapter. One that has nothing to say of the job says nothing.
 namespace vicegrip::book {
@@ -14,12 +15,12 @@ namespace vicegrip::book {
 using Blocks = std::vector<Block>;
 
 [[nodiscard]] Blocks coverOf(const analysis::Analysis& analysis);
-[[nodiscard]] Blocks circuitsOf(const analysis::Analysis& analysis);
+[[nodiscard]] Blocks circuitsOf(const analysis::Analysis& analysis, const std::stop_token& stop);
 [[nodiscard]] Blocks plugsOf(const analysis::Analysis& analysis);
 [[nodiscard]] Blocks wiresOf(const analysis::Analysis& analysis, const materials::Habits& habits);
 [[nodiscard]] Blocks harnessOf(const analysis::Analysis& analysis);
 [[nodiscard]] Blocks diagramsOf(const analysis::Analysis& analysis);
-[[nodiscard]] Blocks scalingOf(const analysis::Analysis& analysis);
+[[nodiscard]] Blocks scalingOf(const analysis::Analysis& analysis, const std::stop_token& stop);
 [[nodiscard]] Blocks triggerOf(const analysis::Analysis& analysis);
 [[nodiscard]] Blocks runSheetOf(const analysis::Analysis& analysis);
 [[nodiscard]] Blocks logsOf(const analysis::Analysis& analysis);

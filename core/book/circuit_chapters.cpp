@@ -190,16 +190,17 @@ Blocks coverOf(const analysis::Analysis& analysis)
     return out;
 }
 
-Blocks circuitsOf(const analysis::Analysis& analysis)
+Blocks circuitsOf(const analysis::Analysis& analysis, const std::stop_token& stop)
 {
     const job::Job& job = *analysis.job;
     inParallel(analysis.circuits.size(), [&](size_t i) { // promises are most of a book's work
         for (const auto& [condition, stations] : analysis.circuits[i].stations)
-            (void)analysis::promises(analysis, analysis.circuits[i].id, condition);
+            if (!stop.stop_requested())
+                (void)analysis::promises(analysis, analysis.circuits[i].id, condition);
     });
     const auto paths = electrics::Wiring(job).paths();
     Blocks out;
-    for (size_t i = 0; i < job.circuits.size(); ++i) {
+    for (size_t i = 0; i < job.circuits.size() && !stop.stop_requested(); ++i) {
         out.push_back(Heading{job.circuits[i].name});
         std::ranges::move(circuitOf(analysis, i, paths[i]), std::back_inserter(out));
     }

@@ -1,6 +1,7 @@
 #include "core/book/paged.h"
 
 #include "core/base/phrase.h"
+#include "core/base/utf8.h"
 #include "core/drawn/pdf_file.h"
 
 #include <algorithm>
@@ -13,7 +14,7 @@ using drawn::Ink;
 
 constexpr double kLong_mm = 297, kShort_mm = 210, kLeft_mm = 18, kRight_mm = 16, kTop_mm = 16, kFoot_mm = 18;
 constexpr double kBody_mm = 3.3, kCell_mm = 2.75, kHeading_mm = 4.4, kChapter_mm = 7.5, kTitle_mm = 10, kPad_mm = 1;
-constexpr size_t kMostLetters = 1200; ///< of a cell on one page
+constexpr size_t kMostLetters = 1200; ///< bytes of a cell on one page
 
 /// A row whose cells are too long for a page as several.
 std::vector<std::vector<std::string>> pieces(std::vector<std::string> row)
@@ -22,11 +23,8 @@ std::vector<std::vector<std::string>> pieces(std::vector<std::string> row)
     while (std::ranges::any_of(row, [](const std::string& c) { return c.size() > kMostLetters; })) {
         std::vector<std::string> head(row.size());
         for (size_t i = 0; i < row.size(); ++i) {
-            size_t cut = std::min(row[i].size(), kMostLetters);
-            while (cut < row[i].size() && cut > 0 && (static_cast<unsigned char>(row[i][cut]) & 0xc0U) == 0x80U)
-                --cut;
-            head[i] = row[i].substr(0, cut);
-            row[i].erase(0, cut);
+            head[i] = cutTo(row[i], kMostLetters);
+            row[i].erase(0, head[i].size());
         }
         out.push_back(std::move(head));
     }

@@ -9,16 +9,17 @@ namespace vicegrip::book {
 namespace {
 
 /// All pages; which page each chapter begins on. `listed` are those of the run before, for the contents.
-std::vector<Listed> print(Paged pages, const Book& book, std::vector<Listed> listed)
+std::vector<Listed> print(Paged pages, const Book& book, std::vector<Listed> listed, const std::stop_token& stop)
 {
     pages.title(book.title);
     for (const Block& block : book.cover)
         pages.block(block);
     pages.contents(listed);
-    for (size_t i = 0; i < book.chapters.size(); ++i) {
+    for (size_t i = 0; i < book.chapters.size() && !stop.stop_requested(); ++i) {
         listed[i].page = pages.chapter(book.chapters[i].title);
         for (const Block& block : book.chapters[i].blocks)
-            pages.block(block);
+            if (!stop.stop_requested())
+                pages.block(block);
     }
     pages.end();
     return listed;
@@ -26,7 +27,7 @@ std::vector<Listed> print(Paged pages, const Book& book, std::vector<Listed> lis
 
 } // namespace
 
-Result<std::string> pdfOf(const Book& book)
+Result<std::string> pdfOf(const Book& book, const std::stop_token& stop)
 {
     const std::string foot =
         book.asOf.empty() ? book.title : phrase("{}, as of {} UTC", book.title, timeText(book.asOf));
@@ -36,12 +37,15 @@ Result<std::string> pdfOf(const Book& book)
     drawn::LaidBefore laid;
     {
         const drawn::Surface counted = drawn::countingSurface();
-        listed = print(Paged(counted.get(), foot, false, laid), book, listed);
+        listed = print(Paged(counted.get(), foot, false, laid), book, listed, stop);
         cairo_surface_finish(counted.get());
     }
     drawn::PdfFile file(phrase("Build book: {}", book.title), book.asOf);
-    print(Paged(file.surface(), foot, true, laid), book, listed);
-    return file.finish();
+    print(Paged(file.surface(), foot, true, laid), book, listed, stop);
+    auto bytes = file.finish();
+    if (stop.stop_requested())
+        return fail(ErrorCode::Stopped, phrase("stopped: nothing was written"));
+    return bytes;
 }
 
 } // namespace vicegrip::book

@@ -49,6 +49,22 @@ Result<void> keepForNextBook(const job::Job& job, const std::filesystem::path& j
     return writeFile(keptFile(jobFile), text + "}\n");
 }
 
+Result<void> carryKept(const std::filesystem::path& from, const std::filesystem::path& to)
+{
+    namespace fs = std::filesystem;
+    std::error_code trouble;
+    const fs::path kept = keptFile(from), there = keptFile(to);
+    if (kept == there)
+        return {};
+    if (fs::exists(kept, trouble))
+        fs::copy_file(kept, there, fs::copy_options::overwrite_existing, trouble);
+    else
+        fs::remove(there, trouble);
+    if (trouble)
+        return fail(ErrorCode::Io, phrase("not copied: {}", trouble.message()), {there.string(), {}, 0, 0});
+    return {};
+}
+
 Blocks sinceOf(const analysis::Analysis& analysis, const std::optional<job::Job>& last)
 {
     if (!last)

@@ -18,4 +18,8 @@ namespace vicegrip::book {
 /// Keeps the state a book was just made of. Error (Io): it cannot be written.
 [[nodiscard]] Result<void> keepForNextBook(const job::Job& job, const std::filesystem::path& jobFile);
 
+/// Takes along what was kept when the job is saved under another name; what lies there of another job goes. Error (Io):
+/// it cannot be copied.
+[[nodiscard]] Result<void> carryKept(const std::filesystem::path& from, const std::filesystem::path& to);
+
 } // namespace vicegrip::book

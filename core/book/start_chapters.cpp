@@ -77,12 +77,12 @@ std::string wrongText(const std::vector<std::string>& wrong)
 
 } // namespace
 
-Blocks scalingOf(const analysis::Analysis& analysis)
+Blocks scalingOf(const analysis::Analysis& analysis, const std::stop_token& stop)
 {
     const job::Job& job = *analysis.job;
     std::vector<std::vector<scaling::Budget>> budgets(analysis.circuits.size());
     inParallel(analysis.circuits.size(), [&](size_t i) {
-        if (const auto& table = analysis.circuits[i].table)
+        if (const auto& table = analysis.circuits[i].table; table && !stop.stop_requested())
             budgets[i] = scaling::budgetOver(job, job.circuits[i], *table, kBudgetPlaces);
     });
     Blocks out;

@@ -1,22 +1,8 @@
 #include "core/drawn/figure.h"
 
-#include <algorithm>
+#include "core/base/utf8.h"
 
 namespace vicegrip::drawn {
-namespace {
-
-bool begins(char c)
-{
-    return (static_cast<unsigned char>(c) & 0xc0U) != 0x80U;
-}
-
-double letters(std::string_view text)
-{
-    return static_cast<double>(std::ranges::count_if(text, begins));
-}
-
-} // namespace
-
 void Figure::line(std::vector<At> points, Ink ink, double stroke_mm)
 {
     shapes.push_back({Stroke{std::move(points), ink, stroke_mm}});
@@ -57,17 +43,17 @@ void Figure::place(const Figure& other, At at, double scale)
 
 double evenWidth(std::string_view text, double size_mm)
 {
-    return letters(text) * 0.6 * size_mm;
+    return static_cast<double>(lettersOf(text)) * 0.6 * size_mm;
 }
 
 double wordsWidth(std::string_view text, double size_mm)
 {
-    return letters(text) * 0.56 * size_mm;
+    return static_cast<double>(lettersOf(text)) * 0.56 * size_mm;
 }
 
 std::string shortened(std::string_view text, size_t most)
 {
-    if (letters(text) <= static_cast<double>(most))
+    if (lettersOf(text) <= most)
         return std::string(text);
     std::string out;
     size_t taken = 0;

@@ -1,4 +1,5 @@
 #include "core/base/phrase.h"
+#include "core/base/utf8.h"
 #include "core/harness/edits.h"
 #include "core/lists/taking.h"
 
@@ -15,7 +16,7 @@ void rename(Taking& taking, int line, job::Circuit& circuit, const std::string& 
     if (name == circuit.name)
         return;
     const bool marks = std::ranges::any_of(name, [](char c) { return static_cast<unsigned char>(c) < ' '; });
-    if (name.empty() || name.size() > kLongest || marks)
+    if (name.empty() || lettersOf(name) > kLongest || marks)
         taking.stop(line, phrase("a name has 1 to 80 characters, in one line"));
     else
         circuit.name = name;

@@ -4,6 +4,7 @@
 #include "core/base/median.h"
 #include "core/base/phrase.h"
 #include "core/base/typed_text.h"
+#include "core/base/utf8.h"
 #include "core/units/units.h"
 
 #include <algorithm>
@@ -115,7 +116,7 @@ std::string inUtf8(std::string_view text)
         const size_t tail = byte >= 0xF0 ? 3 : byte >= 0xE0 ? 2 : byte >= 0xC2 ? 1 : 0;
         bool whole = byte < 0x80 || (tail > 0 && i + tail < text.size());
         for (size_t k = 1; whole && k <= tail; ++k)
-            whole = (static_cast<unsigned char>(text[i + k]) & 0xC0) == 0x80;
+            whole = !begins(text[i + k]);
         if (whole) {
             out.append(text.substr(i, tail + 1));
             i += tail;

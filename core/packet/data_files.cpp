@@ -85,11 +85,11 @@ Json wheelOf(const analysis::Analysis& analysis, const job::Circuit& circuit)
 
 } // namespace
 
-std::vector<Priced> pricedOf(const analysis::Analysis& analysis)
+std::vector<Priced> pricedOf(const analysis::Analysis& analysis, const std::stop_token& stop)
 {
     std::vector<Priced> out(analysis.circuits.size());
     inParallel(out.size(), [&](size_t i) {
-        if (const auto& table = analysis.circuits[i].table)
+        if (const auto& table = analysis.circuits[i].table; table && !stop.stop_requested())
             out[i] = scaling::budgetOver(*analysis.job, analysis.job->circuits[i], *table, kPlaces);
     });
     return out;

@@ -4,6 +4,7 @@
 #include "core/packet/packet.h"
 #include "core/scaling/budget.h"
 
+#include <stop_token>
 #include <string>
 #include <vector>
 
@@ -12,8 +13,8 @@ namespace vicegrip::packet {
 
 /// A circuit's error budgets with the engine running, low to high; none where it has no table.
 using Priced = std::vector<scaling::Budget>;
-/// Of every circuit, in the job's order.
-[[nodiscard]] std::vector<Priced> pricedOf(const analysis::Analysis& analysis);
+/// Of every circuit, in the job's order; of those after a stop nothing.
+[[nodiscard]] std::vector<Priced> pricedOf(const analysis::Analysis& analysis, const std::stop_token& stop);
 
 /// The largest of them as a share of the fuel; 0: the value does not enter that.
 [[nodiscard]] double fuelOf(const Priced& priced);

@@ -91,9 +91,9 @@ Result<std::vector<Log>> readLogs(const std::vector<fs::path>& files)
 Result<Packet> packetOf(const analysis::Analysis& analysis, const book::Beside& beside, const std::vector<Log>& logs)
 {
     const job::Job& job = *analysis.job;
-    const std::vector<Priced> priced = pricedOf(analysis);
+    const std::vector<Priced> priced = pricedOf(analysis, beside.stop);
     const book::Book made = book::bookOf(analysis, {book::allChapters().begin(), book::allChapters().end()}, beside);
-    auto pdf = book::pdfOf(made);
+    auto pdf = book::pdfOf(made, beside.stop);
     if (!pdf)
         return tl::unexpected(pdf.error());
     std::vector<File> files;

@@ -46,7 +46,8 @@ inline constexpr size_t kMostLogs = 256U << 20U;
 /// together they are more than kMostLogs.
 [[nodiscard]] Result<std::vector<Log>> readLogs(const std::vector<std::filesystem::path>& files);
 
-/// The packet of a job: a pure function of what is given. Error (Io): the book cannot be printed.
+/// The packet of a job: a pure function of what is given. Errors (Io): the book cannot be printed; (Stopped): `beside`
+/// asked for that.
 [[nodiscard]] Result<Packet> packetOf(const analysis::Analysis& analysis, const book::Beside& beside,
                                       const std::vector<Log>& logs);
 

@@ -1,6 +1,7 @@
 #include "core/review/kept_review.h"
 
 #include "core/base/phrase.h"
+#include "core/base/utf8.h"
 #include "core/electrics/wiring.h"
 
 #include <algorithm>
@@ -22,10 +23,7 @@ std::string bounded(std::string sentence)
 {
     if (sentence.size() <= kMostBytes)
         return sentence;
-    size_t cut = kMostBytes - 3;
-    while ((static_cast<unsigned char>(sentence[cut]) & 0xC0U) == 0x80U) // within a letter
-        --cut;
-    return sentence.substr(0, cut) + "...";
+    return std::string(cutTo(sentence, kMostBytes - 3)) + "...";
 }
 
 void say(job::LogReview& to, Weight weight, std::string what, std::string todo)

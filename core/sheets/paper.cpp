@@ -4,6 +4,7 @@
 #include "core/units/shown.h"
 
 #include <algorithm>
+#include <array>
 #include <cctype>
 #include <cmath>
 
@@ -12,6 +13,13 @@ namespace {
 
 using drawn::At;
 using drawn::Ink;
+
+struct Named
+{
+    std::string_view name;
+    Size size;
+};
+constexpr std::array<Named, 3> kNamed = {{{"A4", kA4}, {"A3", {297, 420}}, {"letter", {215.9, 279.4}}}};
 
 /// Ticks for each mm from the start on, towards `along`, their feet at the rule's line.
 void rule(drawn::Figure& f, At start, At along, At out, int length_mm)
@@ -43,9 +51,14 @@ Result<Size> sizeTyped(std::string_view typed, double least_mm, double most_mm)
     std::ranges::transform(text, text.begin(), [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
     std::erase(text, ' ');
     Size out;
-    if (text == "a4" || text == "a3" || text == "letter")
-        out = text == "a4" ? kA4 : text == "a3" ? Size{297, 420} : Size{215.9, 279.4};
-    else {
+    const auto named = std::ranges::find_if(kNamed, [&](const Named& n) {
+        return text.size() == n.name.size() && std::ranges::equal(text, n.name, {}, {}, [](unsigned char c) {
+                   return static_cast<char>(std::tolower(c));
+               });
+    });
+    if (named != kNamed.end()) {
+        out = named->size;
+    } else {
         for (const std::string_view sign : {"\u00d7", "*"})
             if (const auto at = text.find(sign); at != std::string::npos)
                 text.replace(at, sign.size(), "x");
@@ -69,6 +82,8 @@ Result<Size> sizeTyped(std::string_view typed, double least_mm, double most_mm)
 
 std::string sizeText(const Size& size)
 {
+    if (const auto named = std::ranges::find(kNamed, size, &Named::size); named != kNamed.end())
+        return std::string(named->name);
     return units::formatNumber(size.wide_mm, 1) + " x " + units::formatNumber(size.tall_mm, 1) + " mm";
 }
 

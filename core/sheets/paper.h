@@ -27,7 +27,7 @@ inline constexpr Size kA4{210, 297}; ///< ISO 216
 /// Errors say what was expected; (Range): outside of `least_mm` to `most_mm`.
 [[nodiscard]] Result<Size> sizeTyped(std::string_view typed, double least_mm, double most_mm);
 
-/// "38 x 21 mm"
+/// "38 x 21 mm", or the name of paper of that size
 [[nodiscard]] std::string sizeText(const Size& size);
 
 /// Two rules of 100 mm and more, along and across, and what to do where a tape measure says anything else. It is

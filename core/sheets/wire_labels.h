@@ -23,6 +23,7 @@ struct LabelStock
     Size gap{0, 0}; ///< between neighbours
     std::optional<Size> margin = std::nullopt; ///< from the paper's edges to the first label; the same at the far ones
     int used = 0; ///< so many are gone from the first sheet
+    bool operator==(const LabelStock&) const = default;
 };
 
 /// How many labels a sheet has, across and down. Error (Range): not one fits.

@@ -1,7 +1,9 @@
 #include "app/stages/handover/handover_page.h"
 #include "app/stages/handover/photo_figure.h"
 #include "app/stages/handover/photos_view.h"
+#include "app/store/preferences.h"
 #include "app/widgets/figure_view.h"
+#include "app/widgets/key_button.h"
 #include "tests/support/new_user.h"
 #include "tests/support/petrel.h"
 #include "tests/support/window.h"
@@ -79,6 +81,24 @@ TEST_F(HandoverPath, TheBookIsWrittenBesideTheJobWithTheChaptersThatWereChosen)
     // The choice is the user's, in the next window too.
     app::Preferences again;
     EXPECT_THAT(again.now().bookWithout, testing::ElementsAre("diagrams"));
+}
+
+TEST_F(HandoverPath, ABookOrAPacketThatIsStoppedLeavesNothing)
+{
+    w.key(Qt::Key_P);
+    EXPECT_EQ(w.find<app::KeyButton>("book-pdf")->text(), QStringLiteral("Stop"));
+    EXPECT_FALSE(w.find<QWidget>("book-html")->isEnabled());
+    w.key(Qt::Key_P);
+    w.settle();
+    EXPECT_THAT(w.textOf("book-said"), HasSubstr("Stopped: nothing was written."));
+    EXPECT_EQ(w.find<app::KeyButton>("book-pdf")->text(), QStringLiteral("Write the book as PDF"));
+    view(Qt::Key_4);
+    w.key(Qt::Key_F);
+    EXPECT_EQ(w.find<app::KeyButton>("packet-zip")->text(), QStringLiteral("Stop"));
+    w.key(Qt::Key_Z);
+    w.settle();
+    EXPECT_THAT(w.textOf("packet-said"), HasSubstr("Stopped: nothing was written."));
+    EXPECT_EQ(QDir(w.folder.path()).entryList({QStringLiteral("petrel-*")}, QDir::AllEntries), QStringList());
 }
 
 TEST_F(HandoverPath, WhereNothingCanBeWrittenTheBookSaysSo)
@@ -297,6 +317,14 @@ TEST_F(HandoverPath, LabelsAreMadeOfTheSheetThatWasTyped)
     EXPECT_GT(wires.size(), 15U);
     w.key(Qt::Key_P);
     EXPECT_TRUE(read("petrel-labels.pdf").startsWith("%PDF-"));
+    w.type(w.find<QLineEdit>("labels-margin"), "5 x 8");
+    w.find<QComboBox>("labels-form")->activated(1);
+    app::Preferences again; // the sheet is the user's, for the next job too
+    EXPECT_EQ(again.now().labels.label, (sheets::Size{90, 12}));
+    EXPECT_EQ(again.now().labels.margin, (sheets::Size{5, 8}));
+    EXPECT_EQ(again.now().labels.form, sheets::LabelForm::Wrap);
+    EXPECT_EQ(again.now().labels.paper, sheets::kA4);
+    EXPECT_TRUE(again.complaint().isEmpty());
     // Too small: which wires, and what would do.
     w.type(size, "15 x 5");
     EXPECT_THAT(w.textOf("labels-said"), HasSubstr("would do for all of them"));

@@ -1,5 +1,6 @@
 #include "core/branches/tree.h"
 #include "core/job/check.h"
+#include "core/lists/lists.h"
 #include "core/logbook/logbook.h"
 #include "core/pasted/pasted_wires.h"
 #include "core/remap/remap.h"
@@ -33,8 +34,8 @@ void holds(const job::Job& job)
 
 } // namespace
 
-/// Any bytes as a list of wires, an old plug's list, a stretch of the harness and a search of the logbook: what is
-/// taken from them leaves a drawing that holds.
+/// Any bytes as a list of wires, an old plug's list, a stretch of the harness, a list that comes back and a search of
+/// the logbook: what is taken from them leaves a drawing that holds.
 extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, size_t size)
 {
     const std::string_view text(reinterpret_cast<const char*>(data), size); // NOLINT: bytes are characters here
@@ -54,6 +55,8 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, size_t size)
         holds(job);
         (void)branches::stretches(job);
     }
+    if (const auto list = lists::read(job, text); list && list->job)
+        holds(*list->job);
     (void)logbook::logbook(job, text);
     return 0;
 }

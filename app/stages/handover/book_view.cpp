@@ -32,14 +32,13 @@ BookView::BookView(Desk& desk, QWidget* parent)
       m_stops(new Caution),
       m_asOf(label({}, look::Size::Small, false, true)),
       m_said(label({}, look::Size::Body)),
-      m_pdf(KeyButton::bound(this, "book-pdf", tr("Write the book as PDF"), Qt::Key_P, true)),
+      m_pdf(KeyButton::bound(this, "book-pdf", {}, Qt::Key_P, true)),
       m_html(KeyButton::bound(this, "book-html", tr("As a page of HTML"), Qt::Key_H, false)),
       m_work([this](const Written& w) {
           say(w.trouble.isEmpty() ? tr("%1 is written, beside the job.").arg(QDir::toNativeSeparators(w.file))
                                   : w.trouble,
               !w.trouble.isEmpty());
-          m_pdf->setEnabled(true);
-          m_html->setEnabled(true);
+          showAtWork(false);
       })
 {
     m_asOf->setObjectName(QStringLiteral("book-as-of"));
@@ -62,12 +61,13 @@ BookView::BookView(Desk& desk, QWidget* parent)
     column->addWidget(m_asOf);
     column->addWidget(m_said);
     column->addLayout(keys);
-    connect(m_pdf, &KeyButton::clicked, this, [this] { write(true); });
+    connect(m_pdf, &KeyButton::clicked, this, [this] { m_work.isAtWork() ? m_work.stop() : write(true); });
     connect(m_html, &KeyButton::clicked, this, [this] { write(false); });
     connect(m_chapters, &QTableWidget::itemChanged, this, &BookView::ticked);
     connect(new QShortcut(QKeySequence(Qt::Key_Space), m_chapters, nullptr, nullptr, Qt::WidgetShortcut),
             &QShortcut::activated, this, &BookView::toggle);
     handFocus(this, m_chapters);
+    showAtWork(false);
 }
 
 bool BookView::isIn(book::Chapter chapter) const
@@ -79,6 +79,13 @@ void BookView::say(const QString& sentence, bool bad)
 {
     m_said->setText(sentence);
     setInk(m_said, bad ? look::colours().failing : look::colours().ink);
+}
+
+/// A car of hundreds of circuits takes minutes.
+void BookView::showAtWork(bool isAtWork)
+{
+    m_pdf->setText(isAtWork ? tr("Stop") : tr("Write the book as PDF"));
+    m_html->setEnabled(!isAtWork);
 }
 
 void BookView::refresh()
@@ -139,17 +146,19 @@ void BookView::write(bool pdf)
     std::set<book::Chapter> chapters;
     std::ranges::copy_if(book::allChapters(), std::inserter(chapters, chapters.end()),
                          [this](auto c) { return isIn(c); });
-    m_pdf->setEnabled(false);
-    m_html->setEnabled(false);
+    showAtWork(true);
     say(tr("Writing the book …"), false);
     const QString file =
         job.dir().filePath(job.completeBaseName() + (pdf ? QStringLiteral("-book.pdf") : QStringLiteral("-book.html")));
     m_work.ask([analysis = m_desk.store.analysis(), chapters, habits = m_desk.preferences.now().habits,
-                path = QFile::encodeName(m_desk.store.path()).toStdString(), pdf, file]() -> Written {
+                path = QFile::encodeName(m_desk.store.path()).toStdString(), pdf,
+                file](const std::stop_token& stop) -> Written {
         const job::Job& now = *analysis->job;
         const book::Book made =
-            book::bookOf(*analysis, chapters, {habits, photos::albumOf(now, path), book::lastBookOf(now, path)});
-        const Result<std::string> bytes = pdf ? book::pdfOf(made) : Result<std::string>(book::htmlOf(made));
+            book::bookOf(*analysis, chapters, {habits, photos::albumOf(now, path), book::lastBookOf(now, path), stop});
+        const Result<std::string> bytes = pdf ? book::pdfOf(made, stop) : Result<std::string>(book::htmlOf(made));
+        if (stop.stop_requested())
+            return {file, tr("Stopped: nothing was written. The book that was there is as it was.")};
         if (!bytes)
             return {file, text(bytes.error().text())};
         const auto written = writeWhole(file, QByteArray::fromStdString(*bytes)).and_then([&] {

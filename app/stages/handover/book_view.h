@@ -35,6 +35,7 @@ class BookView : public QWidget
     void ticked(QTableWidgetItem* cell);
     void toggle();
     [[nodiscard]] bool isIn(book::Chapter chapter) const;
+    void showAtWork(bool isAtWork);
     void say(const QString& sentence, bool bad);
 
     Desk& m_desk;

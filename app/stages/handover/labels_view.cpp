@@ -32,6 +32,7 @@ LabelsView::LabelsView(Desk& desk, QWidget* parent)
       m_next(KeyButton::bound(this, "labels-next", tr("Next page"), Qt::Key_N, false)),
       m_pdf(KeyButton::bound(this, "labels-pdf", tr("Write as PDF"), Qt::Key_P, true)),
       m_svg(KeyButton::bound(this, "labels-svg", tr("This page as SVG"), Qt::Key_S, false)),
+      m_stock(desk.preferences.now().labels),
       m_work([this](const Made& made) { show(made); })
 {
     m_said->setObjectName(QStringLiteral("labels-said"));
@@ -51,20 +52,25 @@ LabelsView::LabelsView(Desk& desk, QWidget* parent)
     m_form->addItem(tr("Wraps, wound round the wire"));
     connect(m_form, &QComboBox::activated, this, [this](int form) {
         m_stock.form = form == 0 ? sheets::LabelForm::Flag : sheets::LabelForm::Wrap;
-        make();
+        keep();
     });
+    m_form->setCurrentIndex(m_stock.form == sheets::LabelForm::Flag ? 0 : 1);
     m_side->addWidget(m_form);
     auto* size = sizeField(tr("One label"), "labels-size", sheets::kLeastLabel_mm, sheets::kMostLabel_mm,
                            [this](auto s) { m_stock.label = s.value_or(sheets::LabelStock{}.label); });
     size->setText(text(sheets::sizeText(m_stock.label)));
     auto* paper = sizeField(tr("Paper"), "labels-paper", sheets::kLeastPaper_mm, sheets::kMostPaper_mm,
                             [this](auto s) { m_stock.paper = s.value_or(sheets::kA4); });
-    paper->setText(QStringLiteral("A4"));
-    sizeField(tr("Edge to the first label, of a bought sheet"), "labels-margin", 0, sheets::kMostLabel_mm,
-              [this](auto s) { m_stock.margin = s; })
-        ->setHint(tr("Empty: plain paper, with lines to cut along."));
-    sizeField(tr("Between labels"), "labels-gap", 0, sheets::kMostLabel_mm,
-              [this](auto s) { m_stock.gap = s.value_or(sheets::Size{}); });
+    paper->setText(text(sheets::sizeText(m_stock.paper)));
+    auto* margin = sizeField(tr("Edge to the first label, of a bought sheet"), "labels-margin", 0,
+                             sheets::kMostLabel_mm, [this](auto s) { m_stock.margin = s; });
+    margin->setHint(tr("Empty: plain paper, with lines to cut along."));
+    if (m_stock.margin)
+        margin->setText(text(sheets::sizeText(*m_stock.margin)));
+    auto* gap = sizeField(tr("Between labels"), "labels-gap", 0, sheets::kMostLabel_mm,
+                          [this](auto s) { m_stock.gap = s.value_or(sheets::Size{}); });
+    if (m_stock.gap != sheets::Size{})
+        gap->setText(text(sheets::sizeText(m_stock.gap)));
     auto* used = new TypedField(tr("Gone from the first sheet"), [](const QString& typed) -> Result<QString> {
         bool number = true;
         const int n = typed.trimmed().isEmpty() ? 0 : typed.trimmed().toInt(&number);
@@ -134,7 +140,7 @@ TypedField* LabelsView::sizeField(const QString& name, const char* objectName, d
     connect(field, &TypedField::entered, this, [this, read, take](const QString& typed) {
         if (const auto size = read(typed)) {
             take(*size);
-            make();
+            keep();
         }
     });
     m_side->addWidget(label(name, look::Size::Small, false, true));
@@ -146,6 +152,16 @@ void LabelsView::refresh()
 {
     if (m_of != m_desk.store.job())
         make();
+}
+
+/// For the next job too.
+void LabelsView::keep()
+{
+    Preferred preferred = m_desk.preferences.now();
+    preferred.labels = m_stock;
+    preferred.labels.used = 0;
+    m_desk.preferences.set(preferred);
+    make();
 }
 
 void LabelsView::make()

@@ -36,6 +36,7 @@ class LabelsView : public QWidget
     };
     TypedField* sizeField(const QString& name, const char* objectName, double least_mm, double most_mm,
                           const std::function<void(std::optional<sheets::Size>)>& take);
+    void keep();
     void make();
     void show(const Made& made);
     void showPage(int page);

@@ -5,6 +5,7 @@
 #include "app/widgets/key_button.h"
 #include "app/widgets/labels.h"
 #include "app/widgets/list_table.h"
+#include "core/book/since.h"
 #include "core/packet/answers.h"
 #include "core/packet/folder.h"
 #include "core/packet/zip.h"
@@ -28,7 +29,7 @@ PacketView::PacketView(Desk& desk, QWidget* parent)
                              {tr("That is"), 150, true}})),
       m_logs(label({}, look::Size::Body)),
       m_said(label({}, look::Size::Body)),
-      m_zip(KeyButton::bound(this, "packet-zip", tr("Write the packet as a zip"), Qt::Key_Z, true)),
+      m_zip(KeyButton::bound(this, "packet-zip", {}, Qt::Key_Z, true)),
       m_folder(KeyButton::bound(this, "packet-folder", tr("As a folder"), Qt::Key_F, false)),
       m_add(KeyButton::bound(this, "packet-add", tr("Add logs"), Qt::Key_O, false)),
       m_none(KeyButton::bound(this, "packet-none", tr("Remove the logs"), Qt::Key_X, false)),
@@ -48,8 +49,7 @@ PacketView::PacketView(Desk& desk, QWidget* parent)
                   ? tr("%1 is written, beside the job. It opens with start.html.").arg(QDir::toNativeSeparators(w.file))
                   : w.trouble,
               !w.trouble.isEmpty());
-          m_zip->setEnabled(true);
-          m_folder->setEnabled(true);
+          showAtWork(false);
       })
 {
     m_logs->setObjectName(QStringLiteral("packet-logs"));
@@ -71,7 +71,7 @@ PacketView::PacketView(Desk& desk, QWidget* parent)
     column->addWidget(m_logs);
     column->addWidget(m_said);
     column->addLayout(keys);
-    connect(m_zip, &KeyButton::clicked, this, [this] { write(true); });
+    connect(m_zip, &KeyButton::clicked, this, [this] { m_writing.isAtWork() ? m_writing.stop() : write(true); });
     connect(m_folder, &KeyButton::clicked, this, [this] { write(false); });
     connect(m_add, &KeyButton::clicked, this, [this] {
         m_chosen +=
@@ -85,6 +85,13 @@ PacketView::PacketView(Desk& desk, QWidget* parent)
     });
     handFocus(this, m_trust);
     showLogs();
+    showAtWork(false);
+}
+
+void PacketView::showAtWork(bool isAtWork)
+{
+    m_zip->setText(isAtWork ? tr("Stop") : tr("Write the packet as a zip"));
+    m_folder->setEnabled(!isAtWork);
 }
 
 void PacketView::showLogs()
@@ -107,7 +114,8 @@ void PacketView::refresh()
 {
     if (m_of != m_desk.store.analysis()) {
         m_of = m_desk.store.analysis();
-        m_work.ask([of = m_of] { return packet::trustOf(*of, packet::pricedOf(*of)); });
+        m_work.ask(
+            [of = m_of](const std::stop_token& stop) { return packet::trustOf(*of, packet::pricedOf(*of, stop)); });
     }
     if (m_said->text().isEmpty())
         say(m_desk.store.path().isEmpty() ? tr("Save the job first: the packet is written beside it.")
@@ -122,8 +130,7 @@ void PacketView::write(bool zip)
         say(tr("Save the job first: the packet is written beside it."), true);
         return;
     }
-    m_zip->setEnabled(false);
-    m_folder->setEnabled(false);
+    showAtWork(true);
     say(tr("Writing the packet …"), false);
     const QString file =
         job.dir().filePath(job.completeBaseName() + (zip ? QStringLiteral("-packet.zip") : QStringLiteral("-packet")));
@@ -131,11 +138,16 @@ void PacketView::write(bool zip)
     for (const QString& log : m_chosen)
         logs.emplace_back(QFile::encodeName(log).toStdString());
     m_writing.ask([analysis = m_desk.store.analysis(), habits = m_desk.preferences.now().habits,
-                   path = QFile::encodeName(m_desk.store.path()).toStdString(), logs, zip, file]() -> Written {
+                   path = QFile::encodeName(m_desk.store.path()).toStdString(), logs, zip,
+                   file](const std::stop_token& stop) -> Written {
         const auto read = packet::readLogs(logs);
         if (!read)
             return {file, text(read.error().text())};
-        const auto made = packet::packetOf(*analysis, {habits, photos::albumOf(*analysis->job, path), {}}, *read);
+        const auto made = packet::packetOf(
+            *analysis, {habits, photos::albumOf(*analysis->job, path), book::lastBookOf(*analysis->job, path), stop},
+            *read);
+        if (stop.stop_requested())
+            return {file, tr("Stopped: nothing was written. The packet that was there is as it was.")};
         if (!made)
             return {file, text(made.error().text())};
         if (!zip) {

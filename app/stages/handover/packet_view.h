@@ -31,6 +31,7 @@ class PacketView : public QWidget
     };
     void write(bool zip);
     void showLogs();
+    void showAtWork(bool isAtWork);
     void say(const QString& sentence, bool bad);
 
     Desk& m_desk;

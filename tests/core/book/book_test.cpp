@@ -2,6 +2,7 @@
 #include "core/book/html.h"
 #include "core/book/pdf.h"
 #include "core/book/since.h"
+#include "core/packet/packet.h"
 #include "core/scaling/exchange.h"
 #include "tests/support/petrel.h"
 #include "tests/support/tool.h"
@@ -226,6 +227,47 @@ TEST(Book, SaysWhatChangedSinceTheLastOneOfAnotherState)
     std::ofstream(kept) << "{\"now\": [";
     EXPECT_FALSE(book::lastBookOf(job, file)) << "what is broken says nothing";
     std::filesystem::remove(kept);
+}
+
+TEST(Book, WhatTheLastOneWasMadeOfGoesAlongWithACopyOfTheJob)
+{
+    const test::Written from("carried.vicegrip", ""), to("copy-of-it.vicegrip", "");
+    job::Job job = test::petrel();
+    ASSERT_TRUE(book::keepForNextBook(job, from.path()));
+    ASSERT_TRUE(book::carryKept(from.path(), to.path()));
+    test::wire(job, "w5").length_m = 3.21;
+    EXPECT_EQ(book::lastBookOf(job, to.path()), test::petrel());
+    EXPECT_TRUE(book::carryKept(from.path(), from.path()));
+    EXPECT_TRUE(book::lastBookOf(job, from.path()));
+    // What another job left under that name would be compared with a car it never was.
+    std::filesystem::remove(book::keptFile(from.path()));
+    ASSERT_TRUE(book::carryKept(from.path(), to.path()));
+    EXPECT_FALSE(book::lastBookOf(job, to.path()));
+    EXPECT_FALSE(std::filesystem::exists(book::keptFile(to.path())));
+    std::filesystem::create_directory(book::keptFile(to.path()));
+    ASSERT_TRUE(book::keepForNextBook(job, from.path()));
+    EXPECT_FALSE(book::carryKept(from.path(), to.path())) << "what cannot be replaced is said";
+    std::filesystem::remove(book::keptFile(to.path()));
+    std::filesystem::remove(book::keptFile(from.path()));
+}
+
+TEST(Book, IsNoBookOnceItWasStopped)
+{
+    const auto analysis = test::analysed(test::petrel());
+    std::stop_source stop;
+    book::Beside beside;
+    beside.stop = stop.get_token();
+    const std::set<book::Chapter> all(book::allChapters().begin(), book::allChapters().end());
+    const book::Book whole = book::bookOf(analysis, all, beside);
+    EXPECT_TRUE(book::pdfOf(whole, beside.stop));
+    stop.request_stop();
+    EXPECT_TRUE(book::bookOf(analysis, all, beside).chapters.empty()) << "nothing is worked out any more";
+    const auto printed = book::pdfOf(whole, beside.stop);
+    ASSERT_FALSE(printed);
+    EXPECT_EQ(printed.error().code, ErrorCode::Stopped);
+    const auto packed = packet::packetOf(analysis, beside, {});
+    ASSERT_FALSE(packed);
+    EXPECT_EQ(packed.error().code, ErrorCode::Stopped);
 }
 
 } // namespace

@@ -154,6 +154,12 @@ TEST(Lists, APartANameAndSwappedSeatsAreTaken)
     EXPECT_EQ(job::seatOf(*job::find(*reading.job, job::CircuitId{"iat"})), clt);
     EXPECT_EQ(job::find(*reading.job, job::CircuitId{"clt"})->name, "Coolant at the head");
 
+    std::string umlauts;
+    for (int i = 0; i < 80; ++i)
+        umlauts += "ü"; // as many characters as a name has, in twice as many bytes
+    EXPECT_EQ(job::find(*taken(job, "circuit,name\nclt," + umlauts + "\n").job, job::CircuitId{"clt"})->name, umlauts);
+    EXPECT_THAT(stops(job, "circuit,name\nclt," + umlauts + "u\n"), HasSubstr("2: a name has 1 to 80"));
+
     parts::Part other = *job::partOf(job, *job::find(job, job::CircuitId{"clt"}));
     other.id = {"another-thermistor"};
     EXPECT_THAT(stops(job, "circuit,part\nclt,another-thermistor\n"), HasSubstr("2: neither the job nor the library"));
