@@ -48,7 +48,8 @@ template <class T> class Worked
         if (m_watcher.isRunning()) {
             stop();
             m_next = std::move(work);
-        } else {
+        } else { // one that waited was for an answer that is there, but has not been told yet
+            m_next.reset();
             start(std::move(work));
         }
     }

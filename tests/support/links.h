@@ -15,6 +15,7 @@ inline const char* const kOther = VICEGRIP_SOURCE_DIR "/tests/data/links/other_u
 /// Chooses an entry as a hand does.
 inline void pick(Window& w, const char* box, const QString& beginning)
 {
+    w.settle(); // what it offers may be worked out yet
     auto* combo = w.find<QComboBox>(box);
     for (int i = 0; i < combo->count(); ++i)
         if (combo->itemText(i).startsWith(beginning)) {

@@ -19,7 +19,11 @@ MeterPanel::MeterPanel(Desk& desk, QWidget* parent)
       m_wrong(label({}, look::Size::Small, false, true)),
       m_use(new KeyButton(tr("Use it for this job"), {}, true)),
       m_none(new KeyButton(tr("None"), {}, false)),
-      m_forget(new KeyButton(tr("Forget"), {}, false))
+      m_forget(new KeyButton(tr("Forget"), {}, false)),
+      m_ports([this](const QStringList& ports) {
+          m_found = ports;
+          list();
+      })
 {
     m_where->setEditable(true);
     m_where->setObjectName(QStringLiteral("meter-where"));
@@ -60,16 +64,27 @@ MeterPanel::MeterPanel(Desk& desk, QWidget* parent)
 
 void MeterPanel::refresh()
 {
+    list();
+    m_ports.ask([] {
+        QStringList out;
+        for (const QSerialPortInfo& port : QSerialPortInfo::availablePorts())
+            out += port.portName() + QStringLiteral(" 9600");
+        return out;
+    });
+    refreshStatus();
+}
+
+void MeterPanel::list()
+{
     const QString typed = m_where->currentText();
     m_where->clear();
     for (const QString& place : m_desk.linking.profiles().meters())
         m_where->addItem(place);
-    for (const QSerialPortInfo& port : QSerialPortInfo::availablePorts())
-        if (m_where->findText(port.portName() + QStringLiteral(" 9600")) < 0)
-            m_where->addItem(port.portName() + QStringLiteral(" 9600"));
+    for (const QString& port : m_found)
+        if (m_where->findText(port) < 0)
+            m_where->addItem(port);
     const QString used = text(m_desk.store.job()->instrument);
     m_where->setCurrentText(typed.isEmpty() ? used : typed);
-    refreshStatus();
 }
 
 void MeterPanel::use()

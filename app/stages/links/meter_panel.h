@@ -1,6 +1,7 @@
 #pragma once
 
 #include "app/desk/desk.h"
+#include "app/desk/worked.h"
 
 #include <QWidget>
 
@@ -21,6 +22,7 @@ class MeterPanel : public QWidget
     void refresh();
 
   private:
+    void list();
     void refreshStatus();
     void use();
 
@@ -28,6 +30,8 @@ class MeterPanel : public QWidget
     QComboBox* m_where;
     QLabel *m_status, *m_wrong;
     KeyButton *m_use, *m_none, *m_forget;
+    QStringList m_found; ///< serial ports of this machine
+    Worked<QStringList> m_ports; ///< asking the system for them takes longer than a frame
 };
 
 } // namespace vicegrip::app

@@ -104,14 +104,17 @@ ToldView::ToldView(Desk& desk, QWidget* parent)
                              {tr("now"), 120, true}})),
       m_value{box("told-value", tr("Value from")), {}},
       m_reading{box("told-reading", tr("Reading from")), {}},
-      m_unit(new TypedField(tr("Unit of the value"), [this](const QString& typed) -> Result<QString> {
-          const job::Circuit* c = chosen();
-          const parts::Part* s = c == nullptr ? nullptr : job::sensorOf(*m_desk.store.job(), *c);
-          if (s == nullptr || typed.trimmed().isEmpty() || units::measures(typed.trimmed().toStdString(), s->measures))
-              return typed.trimmed();
-          return fail(ErrorCode::Range,
-                      phrase("expected a unit of its value, such as {}", units::everydayUnit(s->measures)));
-      }))
+      m_unit(new TypedField(tr("Unit of the value"),
+                            [this](const QString& typed) -> Result<QString> {
+                                const job::Circuit* c = chosen();
+                                const parts::Part* s = c == nullptr ? nullptr : job::sensorOf(*m_desk.store.job(), *c);
+                                if (s == nullptr || typed.trimmed().isEmpty() ||
+                                    units::measures(typed.trimmed().toStdString(), s->measures))
+                                    return typed.trimmed();
+                                return fail(ErrorCode::Range, phrase("expected a unit of its value, such as {}",
+                                                                     units::everydayUnit(s->measures)));
+                            })),
+      m_worked([this](const std::shared_ptr<const Offered>& offered) { show(offered); })
 {
     m_says->setObjectName(QStringLiteral("told-says"));
     m_table->setMinimumHeight(kToldTable);
@@ -252,15 +255,30 @@ void ToldView::refreshLive()
 void ToldView::fillChoices()
 {
     const job::Circuit* c = chosen();
-    m_matcher = m_desk.linking.matcher();
+    const auto matcher = m_desk.linking.matcher();
     m_of->setText(c == nullptr ? QString() : text(c->name));
-    for (QWidget* w : std::initializer_list<QWidget*>{m_value.box, m_reading.box, m_unit})
-        w->setEnabled(c != nullptr && m_matcher);
-    if (c == nullptr || !m_matcher)
+    // Those of another circuit are not to be chosen from; the same one's may go on.
+    if (c == nullptr || !m_offered || c->id != m_offered->circuit || matcher != m_offered->of)
+        for (QWidget* w : std::initializer_list<QWidget*>{m_value.box, m_reading.box, m_unit})
+            w->setEnabled(false);
+    if (c != nullptr && matcher)
+        m_worked.ask([job = m_desk.store.job(), id = c->id, matcher] {
+            return std::make_shared<const Offered>(
+                Offered{id, matcher, matcher->candidates(*job, *job::find(*job, id))});
+        });
+}
+
+/// A database of tens of thousands of signals takes longer than a frame to be gone through.
+void ToldView::show(const std::shared_ptr<const Offered>& offered)
+{
+    const job::Circuit* c = chosen();
+    if (c == nullptr || c->id != offered->circuit || m_desk.linking.matcher() != offered->of)
         return;
-    const auto all = m_matcher->candidates(*m_desk.store.job(), *c);
-    fill(m_value, *c, all, true);
-    fill(m_reading, *c, all, false);
+    m_offered = offered;
+    fill(m_value, *c, *offered, true);
+    fill(m_reading, *c, *offered, false);
+    for (QWidget* w : std::initializer_list<QWidget*>{m_value.box, m_reading.box})
+        w->setEnabled(true);
     const job::Told* value = toldOf(*c, true);
     m_unit->setText(value == nullptr ? QString() : text(value->unit));
     m_unit->setEnabled(value != nullptr);
@@ -270,10 +288,10 @@ void ToldView::fillChoices()
     m_unit->edit()->setPlaceholderText(of == m_value.offered.end() ? QString() : text(of->signal->unit));
 }
 
-void ToldView::fill(Choice& slot, const job::Circuit& circuit, const std::vector<stream::Candidate>& all, bool value)
+void ToldView::fill(Choice& slot, const job::Circuit& circuit, const Offered& offered, bool value)
 {
     slot.offered.clear();
-    std::ranges::copy_if(all, std::back_inserter(slot.offered), [&](const stream::Candidate& c) {
+    std::ranges::copy_if(offered.all, std::back_inserter(slot.offered), [&](const stream::Candidate& c) {
         return (c.tells == job::Tells::Value) == value && c.tells != job::Tells::LowTime;
     });
     const job::Told* told = toldOf(circuit, value);

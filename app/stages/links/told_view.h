@@ -1,6 +1,7 @@
 #pragma once
 
 #include "app/desk/desk.h"
+#include "app/desk/worked.h"
 
 #include <QWidget>
 
@@ -34,8 +35,16 @@ class ToldView : public QWidget
     };
     QWidget* buildBelow();
     void sayHow();
+    /// What there is to choose from for a circuit.
+    struct Offered
+    {
+        job::CircuitId circuit;
+        std::shared_ptr<const stream::Matcher> of; ///< whose database they point into
+        std::vector<stream::Candidate> all;
+    };
     void fillChoices();
-    void fill(Choice& slot, const job::Circuit& circuit, const std::vector<stream::Candidate>& all, bool value);
+    void show(const std::shared_ptr<const Offered>& offered);
+    void fill(Choice& slot, const job::Circuit& circuit, const Offered& offered, bool value);
     void take(const Choice& slot, bool value, int index);
     void takeUnit(const QString& unit);
     [[nodiscard]] const job::Circuit* chosen() const;
@@ -50,7 +59,8 @@ class ToldView : public QWidget
     QBoxLayout* m_below;
     std::vector<job::CircuitId> m_rows;
     int m_toldOf = 0; ///< how many of them are
-    std::shared_ptr<const stream::Matcher> m_matcher; ///< whose database the offers point into
+    std::shared_ptr<const Offered> m_offered; ///< what the boxes have; none: nothing yet
+    Worked<std::shared_ptr<const Offered>> m_worked;
 };
 
 } // namespace vicegrip::app
