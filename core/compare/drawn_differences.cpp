@@ -4,6 +4,7 @@
 #include "core/units/units.h"
 
 #include <cmath>
+#include <nlohmann/json.hpp>
 #include <sstream>
 
 /// What was drawn otherwise: circuits, wires, cavities, parts.
@@ -74,16 +75,59 @@ std::string amps(double a)
     return a > 0 ? units::format(a, units::Dimension::Current, "A", 1) : phrase("not said");
 }
 
-/// The lines of a part's description by their keys; what has none is one text.
-std::map<std::string, std::string> linesOf(const parts::Part& part)
+using Lines = std::map<std::string, std::string>;
+
+std::string at(const Lines& lines, const std::string& key)
 {
-    std::map<std::string, std::string> out;
+    const auto it = lines.find(key);
+    return it == lines.end() ? std::string() : it->second;
+}
+
+/// The lines of a part's description by their keys; what has none is one text.
+Lines linesOf(const parts::Part& part)
+{
+    Lines out;
     std::istringstream lines(parts::textOf(part));
     for (std::string line; std::getline(lines, line);) {
         const size_t colon = line.find(": ");
         std::string& held = out[colon == std::string::npos ? "table" : line.substr(0, colon)];
         held += (held.empty() ? "" : "; ") + (colon == std::string::npos ? line : line.substr(colon + 2));
     }
+    return out;
+}
+
+/// What its description does not say: members of the file that change no line of it.
+void undescribed(Told& told, const parts::Part& then, const parts::Part& now)
+{
+    const nlohmann::json was = fields::toJson(then), is = fields::toJson(now);
+    const Lines lines = linesOf(then);
+    const nlohmann::json before = was.flatten(), after = is.flatten();
+    std::set<std::string> members;
+    for (const auto* side : {&before, &after})
+        for (const auto& [member, value] : side->items())
+            members.insert(member);
+    for (const std::string& member : members) {
+        const auto there = before.find(member), here = after.find(member);
+        if (there != before.end() && here != after.end() && *there == *here)
+            continue;
+        nlohmann::json one = was;
+        if (here != after.end())
+            one[nlohmann::json::json_pointer(member)] = *here;
+        const auto part = parts::readPart(one);
+        if (here == after.end() || !part || linesOf(*part) != lines)
+            continue;
+        std::string what = member.substr(1);
+        for (size_t slash = what.find('/'); slash != std::string::npos; slash = what.find('/', slash))
+            what.replace(slash, 1, ", ");
+        told.tell(About::Part, {}, now.name + ", " + what, there == before.end() ? "" : there->dump(), here->dump());
+    }
+}
+
+std::string joined(const std::vector<job::WireId>& wires)
+{
+    std::string out;
+    for (const job::WireId& w : wires)
+        out += (out.empty() ? "" : ", ") + w.value;
     return out;
 }
 
@@ -101,8 +145,10 @@ void circuits(Told& told, const job::Job& before, const job::Job& after)
         told.tell(About::Circuit, now->id, phrase("{}, name", now->name), then->name, now->name);
         told.tell(About::Circuit, now->id, phrase("{}, seat", now->name), seatText(before, *then),
                   seatText(after, *now));
-        told.tell(About::Circuit, now->id, phrase("{}, part", now->name), partName(before, *then),
-                  partName(after, *now));
+        const parts::Part *was = job::partOf(before, *then), *is = job::partOf(after, *now);
+        if (was == nullptr || is == nullptr || was->id != is->id) // of the same one its own name is told
+            told.tell(About::Circuit, now->id, phrase("{}, part", now->name), partName(before, *then),
+                      partName(after, *now));
         told.tell(About::Circuit, now->id, phrase("{}, limits", now->name), limitsText(*then), limitsText(*now));
     }
 }
@@ -156,7 +202,7 @@ void cavities(Told& told, const job::Job& before, const job::Job& after)
     }
 }
 
-/// What no fact holds of fuses, consumers and stretches: no reading rests on it.
+/// What no fact holds of fuses, leads and stretches: no reading rests on it.
 void fitted(Told& told, const job::Job& before, const job::Job& after)
 {
     const auto name = [](const auto& x) { return x.label.empty() ? x.id : x.label; };
@@ -165,9 +211,10 @@ void fitted(Told& told, const job::Job& before, const job::Job& after)
             told.tell(About::Part, {}, phrase("{}, label", now->id), then->label, now->label);
             told.tell(About::Part, {}, phrase("{}, rating", name(*now)), amps(then->rating_a), amps(now->rating_a));
         }
-    for (const auto& [then, now] : paired(before.loads, after.loads, [](const auto& l) { return l.id; }))
-        if (then != nullptr && now != nullptr)
-            told.tell(About::Part, {}, phrase("{}, current", name(*now)), amps(then->current_a), amps(now->current_a));
+    for (const auto& [then, now] : paired(before.leads, after.leads, [](const auto& l) { return l.id; }))
+        if (then == nullptr || now == nullptr)
+            told.tell(About::Part, {}, phrase("Lead {}", (then == nullptr ? now : then)->id),
+                      then == nullptr ? "" : joined(then->cores), now == nullptr ? "" : joined(now->cores));
     const auto way = [](const job::Branch& b) { return b.from + " – " + b.to; };
     for (const auto& [then, now] : paired(before.branches, after.branches, way)) {
         const double was = (then == nullptr ? now : then)->length_m, is = (now == nullptr ? then : now)->length_m;
@@ -197,13 +244,9 @@ void partsOf(Told& told, const job::Job& before, const job::Job& after)
         for (const auto* side : {&was, &is})
             for (const auto& [key, line] : *side)
                 keys.insert(key);
-        for (const std::string& key : keys) {
-            const auto text = [&](const auto& side) {
-                const auto it = side.find(key);
-                return it == side.end() ? std::string() : it->second;
-            };
-            told.tell(About::Part, {}, now->name + ", " + key, text(was), text(is));
-        }
+        for (const std::string& key : keys)
+            told.tell(About::Part, {}, now->name + ", " + key, at(was, key), at(is, key));
+        undescribed(told, *then, *now);
     }
 }
 

@@ -5,6 +5,8 @@
 
 #include <algorithm>
 #include <array>
+#include <numeric>
+#include <set>
 #include <string_view>
 
 /// What is set and done otherwise, and what follows: tables, and proofs that are lost.
@@ -38,6 +40,47 @@ size_t readingsOf(const job::Job& job, const job::CircuitId& id)
     return static_cast<size_t>(std::ranges::count(job.proofs, id, &job::Proof::circuit));
 }
 
+int ticked(const job::Job& job)
+{
+    return std::accumulate(job.pinned.begin(), job.pinned.end(), 0,
+                           [](int sum, const job::Pinned& p) { return sum + p.steps; });
+}
+
+/// Places that were read in both, and said something else.
+void readAgain(Told& told, const analysis::Analysis& before, const analysis::Analysis& after)
+{
+    for (const proof::CircuitView& then : before.circuits) {
+        const proof::CircuitView* now = analysis::find(after, then.id);
+        const job::Circuit* circuit = circuitOf(before, then.id);
+        if (now == nullptr)
+            continue;
+        for (const auto& [condition, stations] : then.stations)
+            for (const proof::Standing& was : stations)
+                for (const proof::Standing& is : proof::stations(*now, condition))
+                    if (is.place.station.key == was.place.station.key && was.last != nullptr && is.last != nullptr)
+                        told.tell(About::Work, then.id,
+                                  phrase("{}, {}, {}, last reading", circuit->name, job::conditionWords(condition),
+                                         was.place.station.label),
+                                  job::readingText(was.last->reading, was.place.unit),
+                                  job::readingText(is.last->reading, is.place.unit));
+    }
+}
+
+std::multiset<std::string> logbookOf(const job::Job& job)
+{
+    std::multiset<std::string> out;
+    for (const logbook::LogLine& line : logbook::logbook(job))
+        out.insert(line.when + " " + line.what);
+    return out;
+}
+
+/// The first line of the one that is not in the other.
+std::string lacking(const std::multiset<std::string>& one, const std::multiset<std::string>& other)
+{
+    const auto it = std::ranges::find_if(one, [&](const std::string& line) { return !other.contains(line); });
+    return it == one.end() ? std::string() : *it;
+}
+
 /// With its time: another review of the same log may count the same.
 std::string saidWhen(const job::LogReview* review)
 {
@@ -57,8 +100,18 @@ void settings(Told& told, const analysis::Analysis& before, const analysis::Anal
         for (const auto& [subject, fact] : *facts)
             if (!isToldElsewhere(subject))
                 subjects.insert(subject);
-    for (const std::string& subject : subjects)
-        told.tell(About::Setting, {}, subject, text(before.facts, subject), text(after.facts, subject));
+    std::string gone, come; // of what is in one of the two only, its first fact stands for all
+    for (const std::string& subject : subjects) {
+        const std::string was = text(before.facts, subject), is = text(after.facts, subject);
+        if ((was.empty() && !come.empty() && subject.starts_with(come + ' ')) ||
+            (is.empty() && !gone.empty() && subject.starts_with(gone + ' ')))
+            continue;
+        if (was.empty())
+            come = subject;
+        if (is.empty())
+            gone = subject;
+        told.tell(About::Setting, {}, subject, was, is);
+    }
     const job::Job &then = *before.job, &now = *after.job;
     told.tell(About::Setting, {}, phrase("title"), then.title, now.title);
     using units::Dimension;
@@ -77,6 +130,7 @@ void settings(Told& told, const analysis::Analysis& before, const analysis::Anal
 
 void work(Told& told, const analysis::Analysis& before, const analysis::Analysis& after)
 {
+    const size_t others = told.out.size();
     told.tell(About::Work, {}, phrase("cavities with their wire in"), std::to_string(seated(before)),
               std::to_string(seated(after)));
     for (const auto& [then, now] :
@@ -85,14 +139,21 @@ void work(Told& told, const analysis::Analysis& before, const analysis::Analysis
             told.tell(About::Work, now->id, phrase("{}, readings taken", now->name),
                       std::to_string(readingsOf(*before.job, then->id)),
                       std::to_string(readingsOf(*after.job, now->id)));
-    told.tell(About::Work, {}, phrase("lines of the logbook"), std::to_string(logbook::logbook(*before.job).size()),
-              std::to_string(logbook::logbook(*after.job).size()));
+    told.tell(About::Work, {}, phrase("steps of hands at cavities"), std::to_string(ticked(*before.job)),
+              std::to_string(ticked(*after.job)));
+    readAgain(told, before, after);
     told.tell(About::Work, {}, phrase("lines of the run sheet passed"), std::to_string(before.job->passed.size()),
               std::to_string(after.job->passed.size()));
     for (const auto& [then, now] :
          paired(before.job->logReviews, after.job->logReviews, [](const auto& r) { return r.log; }))
         told.tell(About::Work, {}, phrase("log {}, reviewed", (now != nullptr ? now : then)->log), saidWhen(then),
                   saidWhen(now));
+    const auto then = logbookOf(*before.job), now = logbookOf(*after.job);
+    told.tell(About::Work, {}, phrase("lines of the logbook"), std::to_string(then.size()), std::to_string(now.size()));
+    // As many others: what they are of may have been told above.
+    if (then.size() == now.size() && told.out.size() == others)
+        told.tell(About::Work, {}, phrase("the logbook's first line that is otherwise"), lacking(then, now),
+                  lacking(now, then));
 }
 
 void tables(Told& told, const analysis::Analysis& before, const analysis::Analysis& after)

@@ -20,7 +20,7 @@ struct Member
 {
     std::string_view list, member;
 };
-constexpr std::array<Member, 15> kOfThings = {{{"circuits", "name"},
+constexpr std::array<Member, 14> kOfThings = {{{"circuits", "name"},
                                                {"circuits", "input"},
                                                {"circuits", "output"},
                                                {"circuits", "scaling"},
@@ -30,21 +30,37 @@ constexpr std::array<Member, 15> kOfThings = {{{"circuits", "name"},
                                                {"joints", "body"},
                                                {"switches", "label"},
                                                {"switches", "rating_a"},
-                                               {"loads", "current_a"},
                                                {"branches", "from"},
                                                {"branches", "to"},
                                                {"branches", "length_m"},
                                                {"ecu", "firmware"}}};
 
-/// What a fact stands for: where one of a thing's facts was told, its members are not told again.
-constexpr std::array<std::pair<std::string_view, std::string_view>, 8> kFacts = {{{"inputs", "input"},
-                                                                                  {"outputs", "output"},
-                                                                                  {"switches", "switch"},
-                                                                                  {"resistors", "resistor"},
-                                                                                  {"loads", "load"},
-                                                                                  {"leads", "lead"},
-                                                                                  {"supply", "supply"},
-                                                                                  {"battery", "battery"}}};
+/// What a fact stands for: where one of a thing's facts was told, its members are not told again, but for those that no
+/// fact holds.
+struct Held
+{
+    std::string_view list, subject;
+    bool named = true; ///< by the thing's name
+    std::string_view unheld = {}; ///< members between spaces
+};
+constexpr std::array<Held, 9> kFacts = {
+    {{"inputs", "input", true,
+      " name modes functions pull_up_choices_ohm pull_up_fixed withstands_v most_hz variable_reluctance "},
+     {"outputs", "output", true, " name functions most_a most_hz clamped "},
+     {"switches", "switch", true},
+     {"resistors", "resistor", true, " label kind tolerance "},
+     {"loads", "load", true, " label "},
+     {"leads", "lead", true, " cores shield "},
+     {"supply", "supply", false},
+     {"battery", "battery", false, " tolerance_v charging_v "},
+     {"feed_ohm", "feed", false}}};
+/// Of a circuit's scaling: how the ECU writes its table down.
+constexpr std::string_view kUnheldScaling = " value_first falling unit takes ";
+
+bool isAmong(std::string_view members, const std::string& member)
+{
+    return members.find(" " + member + " ") != std::string_view::npos;
+}
 
 /// A scalar of the file by the names on the way to it: {"circuits", "clt", "want"}. Things in a list go by their id, a
 /// stretch of the harness by its ends.
@@ -92,6 +108,8 @@ bool isToldElsewhere(const Way& way)
         return true;
     return std::ranges::any_of(kOfThings, [&](const Member& m) {
         const size_t at = m.list == "ecu" ? 1 : 2;
+        if (m.member == "scaling" && way.size() > 3 && isAmong(kUnheldScaling, way[3]))
+            return false;
         return way.front() == m.list && way.size() > at && way[at] == m.member;
     });
 }
@@ -105,12 +123,17 @@ bool isToldAsFact(const Way& way, const std::set<std::string>& subjects)
                (it->size() == begin.size() || (*it)[begin.size()] == ' ');
     };
     for (size_t i = 0; i < way.size(); ++i)
-        for (const auto& [list, subject] : kFacts)
-            if (way[i] == list) {
-                const bool named = list != "supply" && list != "battery";
-                if (told(named && i + 1 < way.size() ? std::string(subject) + " " + way[i + 1] : std::string(subject)))
+        for (const Held& h : kFacts)
+            if (way[i] == h.list) {
+                const size_t member = i + (h.named ? 2 : 1);
+                if (member < way.size() && isAmong(h.unheld, way[member]))
+                    continue;
+                if (told(h.named && i + 1 < way.size() ? std::string(h.subject) + " " + way[i + 1]
+                                                       : std::string(h.subject)))
                     return true;
             }
+    if (way.size() > 3 && way[0] == "circuits" && way[2] == "scaling" && told("scaling " + way[1] + " " + way[3]))
+        return true;
     if (way.size() > 2 && way[2] == "trigger")
         for (const char* of : {"wheel ", "wheel hole ", "wheel side ", "air gap "})
             if (told(of + way[1]))
@@ -131,6 +154,12 @@ std::set<std::pair<std::string, std::string>> comeOrGone(const job::Job& before,
     add("circuits", before.circuits, after.circuits, [](const auto& c) { return c.id.value; });
     add("connectors", before.connectors, after.connectors, id);
     add("joints", before.joints, after.joints, id);
+    add("leads", before.leads, after.leads, id);
+    add("resistors", before.resistors, after.resistors, id);
+    add("loads", before.loads, after.loads, id);
+    const auto seat = [](const auto* s) { return s->id.value; };
+    add("inputs", job::inputs(before), job::inputs(after), seat);
+    add("outputs", job::outputs(before), job::outputs(after), seat);
     add("branches", before.branches, after.branches, [](const job::Branch& b) { return b.from + " – " + b.to; });
     return out;
 }
@@ -150,8 +179,10 @@ void others(Told& told, const job::Job& before, const job::Job& after)
         for (const auto& [way, shown] : *side)
             ways.insert(way);
     for (const Way& way : ways) {
-        if (isToldElsewhere(way) || isToldAsFact(way, subjects) ||
-            (way.size() > 1 && changed.contains({way[0], way[1]})))
+        bool isWhole = false; // of a thing that came or went
+        for (size_t i = 1; i < way.size(); ++i)
+            isWhole |= changed.contains({way[i - 1], way[i]});
+        if (isWhole || isToldElsewhere(way) || isToldAsFact(way, subjects))
             continue;
         const auto text = [&](const Leaves& side) {
             const auto it = side.find(way);
