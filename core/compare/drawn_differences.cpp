@@ -96,30 +96,37 @@ Lines linesOf(const parts::Part& part)
     return out;
 }
 
-/// What its description does not say: members of the file that change no line of it.
+/// What its description does not say: members of the file that change no line of it, or go from it.
 void undescribed(Told& told, const parts::Part& then, const parts::Part& now)
 {
-    const nlohmann::json was = fields::toJson(then), is = fields::toJson(now);
+    using nlohmann::json;
+    const json was = fields::toJson(then), is = fields::toJson(now);
     const Lines lines = linesOf(then);
-    const nlohmann::json before = was.flatten(), after = is.flatten();
+    const json before = was.flatten(), after = is.flatten();
     std::set<std::string> members;
     for (const auto* side : {&before, &after})
         for (const auto& [member, value] : side->items())
             members.insert(member);
+    const auto shown = [](const json& side, const std::string& member) {
+        const auto it = side.find(member);
+        return it == side.end() ? std::string() : it->dump();
+    };
     for (const std::string& member : members) {
-        const auto there = before.find(member), here = after.find(member);
-        if (there != before.end() && here != after.end() && *there == *here)
+        if (shown(before, member) == shown(after, member))
             continue;
-        nlohmann::json one = was;
-        if (here != after.end())
-            one[nlohmann::json::json_pointer(member)] = *here;
+        const json::json_pointer way(member);
+        json one = was; // with this alone as it is now
+        if (after.contains(member))
+            one[way] = after[member];
+        else if (one[way.parent_pointer()].is_object())
+            one[way.parent_pointer()].erase(way.back());
         const auto part = parts::readPart(one);
-        if (here == after.end() || !part || linesOf(*part) != lines)
-            continue;
-        std::string what = member.substr(1);
-        for (size_t slash = what.find('/'); slash != std::string::npos; slash = what.find('/', slash))
-            what.replace(slash, 1, ", ");
-        told.tell(About::Part, {}, now.name + ", " + what, there == before.end() ? "" : there->dump(), here->dump());
+        if (!part || linesOf(*part) != lines)
+            continue; // its lines say it
+        std::string what = now.name;
+        for (json::json_pointer at = way; !at.empty(); at.pop_back())
+            what.insert(now.name.size(), ", " + at.back());
+        told.tell(About::Part, {}, what, shown(before, member), shown(after, member));
     }
 }
 

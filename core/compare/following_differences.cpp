@@ -66,10 +66,11 @@ void readAgain(Told& told, const analysis::Analysis& before, const analysis::Ana
     }
 }
 
-std::multiset<std::string> logbookOf(const job::Job& job)
+/// Of the lines that were written: those that tell of readings bear the names of today.
+std::multiset<std::string> writtenOf(const job::Job& job)
 {
     std::multiset<std::string> out;
-    for (const logbook::LogLine& line : logbook::logbook(job))
+    for (const auto& line : job.log)
         out.insert(line.when + " " + line.what);
     return out;
 }
@@ -148,8 +149,9 @@ void work(Told& told, const analysis::Analysis& before, const analysis::Analysis
          paired(before.job->logReviews, after.job->logReviews, [](const auto& r) { return r.log; }))
         told.tell(About::Work, {}, phrase("log {}, reviewed", (now != nullptr ? now : then)->log), saidWhen(then),
                   saidWhen(now));
-    const auto then = logbookOf(*before.job), now = logbookOf(*after.job);
-    told.tell(About::Work, {}, phrase("lines of the logbook"), std::to_string(then.size()), std::to_string(now.size()));
+    told.tell(About::Work, {}, phrase("lines of the logbook"), std::to_string(logbook::logbook(*before.job).size()),
+              std::to_string(logbook::logbook(*after.job).size()));
+    const auto then = writtenOf(*before.job), now = writtenOf(*after.job);
     // As many others: what they are of may have been told above.
     if (then.size() == now.size() && told.out.size() == others)
         told.tell(About::Work, {}, phrase("the logbook's first line that is otherwise"), lacking(then, now),

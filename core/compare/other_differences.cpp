@@ -43,7 +43,7 @@ struct Held
     bool named = true; ///< by the thing's name
     std::string_view unheld = {}; ///< members between spaces
 };
-constexpr std::array<Held, 9> kFacts = {
+constexpr std::array<Held, 10> kFacts = {
     {{"inputs", "input", true,
       " name modes functions pull_up_choices_ohm pull_up_fixed withstands_v most_hz variable_reluctance "},
      {"outputs", "output", true, " name functions most_a most_hz clamped "},
@@ -53,6 +53,7 @@ constexpr std::array<Held, 9> kFacts = {
      {"leads", "lead", true, " cores shield "},
      {"supply", "supply", false},
      {"battery", "battery", false, " tolerance_v charging_v "},
+     {"charging_v", "charging", false},
      {"feed_ohm", "feed", false}}};
 /// Of a circuit's scaling: how the ECU writes its table down.
 constexpr std::string_view kUnheldScaling = " value_first falling unit takes ";

@@ -25,16 +25,22 @@ struct Told
 {
     std::vector<int> answers;
     Worked<int> worked{[this](int answer) { answers.push_back(answer); }};
+
+    /// Something that is under way until `go`.
+    void askOneThatLasts(std::latch& go)
+    {
+        worked.ask([&go] {
+            go.wait();
+            return 1;
+        });
+    }
 };
 
 TEST(Worked, OfWhatIsAskedMeanwhileOnlyTheNewestIsTold)
 {
     Told told;
     std::latch go(1);
-    told.worked.ask([&] {
-        go.wait();
-        return 1;
-    });
+    told.askOneThatLasts(go);
     told.worked.ask([] { return 2; });
     told.worked.ask([] { return 3; });
     go.count_down();
@@ -48,10 +54,7 @@ TEST(Worked, WhatWaitedIsNotBegunAfterWhatIsNewer)
 {
     Told told;
     std::latch go(1);
-    told.worked.ask([&] {
-        go.wait();
-        return 1;
-    });
+    told.askOneThatLasts(go);
     told.worked.ask([] { return 2; });
     go.count_down();
     QThreadPool::globalInstance()->waitForDone();

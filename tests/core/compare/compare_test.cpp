@@ -155,6 +155,29 @@ TEST(Compare, NoChangeOfTheFileGoesUntold)
     EXPECT_GT(seen.size(), 200U);
 }
 
+/// The name that lines of the logbook are told with is told once.
+TEST(Compare, ANewNameIsOneChange)
+{
+    job::Job job = test::petrel();
+    const auto before = test::analysed(job);
+    std::ranges::find(job.circuits, job::CircuitId{"map"}, &job::Circuit::id)->name = "Boost";
+    EXPECT_THAT(own(before, job), testing::ElementsAre("Boost, name"));
+}
+
+/// Nor does what goes: a member of a part that its description has no line for.
+TEST(Compare, WhatIsNoLongerSaidOfAPartIsTold)
+{
+    job::Job job = test::petrel();
+    const auto supplied = std::ranges::find_if(job.parts, [](const parts::Part& p) {
+        const auto* open = std::get_if<parts::OpenCollector>(&p.model);
+        return open != nullptr && open->least_supply_v > 0;
+    });
+    ASSERT_NE(supplied, job.parts.end());
+    const auto before = test::analysed(job);
+    std::get<parts::OpenCollector>(supplied->model).least_supply_v = 0;
+    EXPECT_THAT(own(before, job), testing::ElementsAre(supplied->name + ", open_collector, least_supply_v"));
+}
+
 /// What is told of one member of a thing hides no other.
 TEST(Compare, TwoChangesOfOneThingAreBothTold)
 {
