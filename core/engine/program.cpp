@@ -39,8 +39,8 @@ double Program::airOf(const Read& read) const
     if (read.air_kg_s && read.rpm > kRuns_rpm)
         return *read.air_kg_s / (read.rpm / (2 * kMinute_s)) / m_figures.cylinders;
     // Of the air outside, on the starter and at idle, and how it falls from the one to the other (typical).
-    constexpr double kTurned = 0.92, kShut = 0.37, kFalls_s = 0.5;
-    const double least = kShut + (kTurned - kShut) * std::exp(-m_since_s / kFalls_s);
+    constexpr double kTurned = 0.92, kIdling = 0.37, kFalls_s = 0.5;
+    const double least = kIdling + (kTurned - kIdling) * std::exp(-m_since_s / kFalls_s);
     const double guessed_pa = m_barometer_pa * (least + (1 - least) * read.throttle.value_or(0));
     const double manifold = read.manifold_pa.value_or(guessed_pa);
     const double exhaust = exhaustPressure(m_figures, m_barometer_pa, std::max(manifold, m_barometer_pa), 0);

@@ -53,10 +53,10 @@ void Tank::become(double ethanol)
 
 void Tank::pass(double seconds, double pump, double burnt_m3_s)
 {
-    constexpr double kStep_s = 0.5; // far shorter than a pot takes
+    constexpr double kAtOnce_s = 0.5; // far shorter than a pot takes
     constexpr double kSame = 1e-4; // parcels in the line that are as good as one
-    for (double left_s = seconds; left_s > 0; left_s -= kStep_s) {
-        const double dt = std::min(left_s, kStep_s);
+    for (double left_s = seconds; left_s > 0; left_s -= kAtOnce_s) {
+        const double dt = std::min(left_s, kAtOnce_s);
         const double drawn_m3 = std::min(m_sizes.flow_m3_s * std::clamp(pump, 0.0, 1.0) * dt, m_pot.volume_m3);
         if (!(drawn_m3 > 0))
             return; // the pump stands, or sucks air

@@ -1,5 +1,6 @@
 #include "core/lists/csv_table.h"
 
+#include "core/base/csv.h"
 #include "core/base/phrase.h"
 #include "core/base/typed_text.h"
 #include "core/base/utf8.h"
@@ -41,7 +42,7 @@ struct Handed
     static void cell(void* text, size_t length, void* to)
     {
         const std::string_view typed(text == nullptr ? "" : static_cast<const char*>(text), length);
-        static_cast<Handed*>(to)->row.push_back(typed::trimmed(typed));
+        static_cast<Handed*>(to)->row.emplace_back(csv::unguarded(typed::trimmed(typed)));
     }
     static void end(int, void* to)
     {

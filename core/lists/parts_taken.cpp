@@ -1,4 +1,5 @@
 #include "core/base/phrase.h"
+#include "core/base/typed_text.h"
 #include "core/base/utf8.h"
 #include "core/harness/edits.h"
 #include "core/lists/taking.h"
@@ -13,7 +14,7 @@ constexpr size_t kLongest = 80;
 
 void rename(Taking& taking, int line, job::Circuit& circuit, const std::string& name)
 {
-    if (name == circuit.name)
+    if (name == typed::trimmed(circuit.name)) // as cells are
         return;
     const bool marks = std::ranges::any_of(name, [](char c) { return static_cast<unsigned char>(c) < ' '; });
     if (name.empty() || lettersOf(name) > kLongest || marks)

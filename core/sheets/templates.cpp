@@ -65,10 +65,10 @@ drawn::Figure blank(const Size& paper, const std::string& title)
 
 Pages holeSheets(const job::Job& job, const std::vector<branches::Stretch>& stretches, const Size& paper)
 {
-    constexpr double kHead_mm = 24, kBetween_mm = 4;
+    constexpr double kTop_mm = 24, kApart_mm = 4;
     Pages out;
     double x = 0, y = paper.tall_mm, shelf = 0; // the next place
-    const auto page = [&] {
+    const auto nextPage = [&] {
         out.pages.push_back(blank(paper, phrase("Holes to drill")));
         drawn::Figure& f = out.pages.back();
         f.words({kEdge_mm + 2, kEdge_mm + 5}, phrase("Holes to drill"), 4.4).bold = true;
@@ -81,7 +81,7 @@ Pages holeSheets(const job::Job& job, const std::vector<branches::Stretch>& stre
               phrase("A firewall is part of what keeps a fire out: close it as the local rules for the vehicle ask.")})
             f.words({kEdge_mm + 2, line += 4.2}, caution, 2.8);
         x = kEdge_mm + 2;
-        y = kEdge_mm + kHead_mm;
+        y = kEdge_mm + kTop_mm;
         shelf = 0;
     };
     for (size_t i = 0; i < job.branches.size(); ++i) {
@@ -95,20 +95,20 @@ Pages holeSheets(const job::Job& job, const std::vector<branches::Stretch>& stre
             continue;
         }
         const drawn::Figure f = holeFigure(branch, dressing);
-        if (f.width_mm + 2 * kEdge_mm + 2 > paper.wide_mm || f.height_mm + kHead_mm + 2 * kEdge_mm > paper.tall_mm) {
+        if (f.width_mm + 2 * kEdge_mm + 2 > paper.wide_mm || f.height_mm + kTop_mm + 2 * kEdge_mm > paper.tall_mm) {
             out.refused.push_back(phrase("{} to {}: a hole of {} is larger than the paper.", branch.from, branch.to,
                                          mm(dressing.wall_m * 1e3)));
             continue;
         }
         if (x > kEdge_mm + 2 && x + f.width_mm > paper.wide_mm - kEdge_mm) {
             x = kEdge_mm + 2;
-            y += shelf + kBetween_mm;
+            y += shelf + kApart_mm;
             shelf = 0;
         }
         if (y + f.height_mm > paper.tall_mm - kEdge_mm)
-            page();
+            nextPage();
         out.pages.back().place(f, {x, y});
-        x += f.width_mm + kBetween_mm;
+        x += f.width_mm + kApart_mm;
         shelf = std::max(shelf, f.height_mm);
     }
     return out;
@@ -121,7 +121,7 @@ Pages stripSheets(const std::vector<materials::Cut>& cuts, const Size& paper)
         for (const auto& [strip, place] : {std::pair{cut.stripFrom_m, cut.from}, {cut.stripTo_m, cut.to}})
             ends[static_cast<int>(std::lround(strip * 1e4))].push_back(place + " (" + cut.wire.value + ")");
     Pages out;
-    constexpr double kRow_mm = 16, kBar_mm = 5, kHead_mm = 22;
+    constexpr double kRow_mm = 16, kBar_mm = 5, kTop_mm = 22;
     double y = paper.tall_mm;
     for (const auto& [tenths, places] : ends) {
         if (y + kRow_mm > paper.tall_mm - kEdge_mm) {
@@ -131,7 +131,7 @@ Pages stripSheets(const std::vector<materials::Cut>& cuts, const Size& paper)
             f.words({kEdge_mm + 2, kEdge_mm + 11},
                     phrase("Lay the wire on the bar, its end at the left: insulation comes off up to the right edge."),
                     2.8);
-            y = kEdge_mm + kHead_mm;
+            y = kEdge_mm + kTop_mm;
         }
         drawn::Figure& f = out.pages.back();
         const double strip = tenths / 10.0, left = kEdge_mm + 2, beside = left + std::max(24.0, strip + 4);

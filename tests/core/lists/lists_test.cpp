@@ -6,6 +6,7 @@
 #include "tests/support/cli.h"
 #include "tests/support/petrel.h"
 
+#include <array>
 #include <filesystem>
 #include <gmock/gmock.h>
 #include <random>
@@ -139,6 +140,29 @@ TEST(Lists, TwoWiresThatChangeCavitiesAreSwapped)
     for (const compare::Difference& d : told)
         moved += d.about == compare::About::Cavity ? 1 : 0;
     EXPECT_EQ(moved, 2) << "both cavities are told, and no other";
+}
+
+TEST(Lists, NoNameIsAFormulaInASpreadsheetAndAllComeBack)
+{
+    job::Job job = test::petrel();
+    // What spreadsheets work out or run (common practice: =, @, and a sign before a call), and what only looks like it.
+    const std::array<std::pair<const char*, const char*>, 8> names{
+        {{"=1+1", "'=1+1"},
+         {"@SUM(1)", "'@SUM(1)"},
+         {"-2+3+cmd|' /C calc'!A0", "'-2+3+cmd|' /C calc'!A0"},
+         {"'=1", "''=1"},
+         {"+5 V sensors", "+5 V sensors"},
+         {"-40 °C end", "-40 °C end"},
+         {"'quoted'", "'quoted'"},
+         {"  blanks beside  ", "  blanks beside  "}}};
+    for (size_t i = 0; i < names.size(); ++i)
+        job.circuits[i].name = names[i].first;
+    const std::string csv = toCsv(job, Kind::Parts);
+    for (size_t i = 0; i < names.size(); ++i)
+        EXPECT_THAT(csv, HasSubstr(job.circuits[i].id.value + "," + names[i].second + ","));
+    const Reading reading = taken(job, csv);
+    ASSERT_TRUE(reading.job) << reading.notes[0].sentence;
+    EXPECT_EQ(*reading.job, job);
 }
 
 TEST(Lists, APartANameAndSwappedSeatsAreTaken)
