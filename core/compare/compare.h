@@ -7,7 +7,7 @@
 #include <vector>
 
 /// What is different between two jobs, or two moments of one, as people read it?
-/// In this room too: told.h (inside: a function for each kind of difference).
+/// In this room too: told.h (inside: a function for each kind of difference), said.h (inside: in which words).
 namespace vicegrip::compare {
 
 enum class About {

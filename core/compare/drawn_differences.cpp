@@ -123,10 +123,10 @@ void undescribed(Told& told, const parts::Part& then, const parts::Part& now)
         const auto part = parts::readPart(one);
         if (!part || linesOf(*part) != lines)
             continue; // its lines say it
-        std::string what = now.name;
+        Way names;
         for (json::json_pointer at = way; !at.empty(); at.pop_back())
-            what.insert(now.name.size(), ", " + at.back());
-        told.tell(About::Part, {}, what, shown(before, member), shown(after, member));
+            names.insert(names.begin(), at.back());
+        told.tell(About::Part, saidOfPart(now.name, names, before.value(member, json()), after.value(member, json())));
     }
 }
 
@@ -251,8 +251,11 @@ void partsOf(Told& told, const job::Job& before, const job::Job& after)
         for (const auto* side : {&was, &is})
             for (const auto& [key, line] : *side)
                 keys.insert(key);
-        for (const std::string& key : keys)
-            told.tell(About::Part, {}, now->name + ", " + key, at(was, key), at(is, key));
+        for (const std::string& key : keys) {
+            std::string old = at(was, key), fresh = at(is, key);
+            shorten(old, fresh);
+            told.tell(About::Part, {}, now->name + ", " + key, old, fresh);
+        }
         undescribed(told, *then, *now);
     }
 }

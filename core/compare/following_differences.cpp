@@ -111,10 +111,13 @@ void settings(Told& told, const analysis::Analysis& before, const analysis::Anal
             come = subject;
         if (is.empty())
             gone = subject;
-        told.tell(About::Setting, {}, subject, was, is);
+        if (was == is)
+            continue;
+        told.facts.insert(subject);
+        told.tell(About::Setting, saidOfFact(*after.job, subject, was, is));
     }
     const job::Job &then = *before.job, &now = *after.job;
-    told.tell(About::Setting, {}, phrase("title"), then.title, now.title);
+    told.tell(About::Setting, {}, phrase("Title"), then.title, now.title);
     using units::Dimension;
     const auto exact = [](double si, double tolerance, Dimension of, Dimension difference) {
         return units::formatExact(si, of) + " ± " + units::formatExact(tolerance, difference);
@@ -125,14 +128,14 @@ void settings(Told& told, const analysis::Analysis& before, const analysis::Anal
     const auto barometer = [&](const job::Surroundings& s) {
         return exact(s.barometer_pa, s.barometerTolerance_pa, Dimension::AbsolutePressure, Dimension::AbsolutePressure);
     };
-    told.tell(About::Setting, {}, phrase("ambient"), ambient(then.surroundings), ambient(now.surroundings));
-    told.tell(About::Setting, {}, phrase("barometer"), barometer(then.surroundings), barometer(now.surroundings));
+    told.tell(About::Setting, {}, phrase("Ambient"), ambient(then.surroundings), ambient(now.surroundings));
+    told.tell(About::Setting, {}, phrase("Barometer"), barometer(then.surroundings), barometer(now.surroundings));
 }
 
 void work(Told& told, const analysis::Analysis& before, const analysis::Analysis& after)
 {
     const size_t others = told.out.size();
-    told.tell(About::Work, {}, phrase("cavities with their wire in"), std::to_string(seated(before)),
+    told.tell(About::Work, {}, phrase("Cavities with their wire in"), std::to_string(seated(before)),
               std::to_string(seated(after)));
     for (const auto& [then, now] :
          paired(before.job->circuits, after.job->circuits, [](const auto& c) { return c.id.value; }))
@@ -140,21 +143,21 @@ void work(Told& told, const analysis::Analysis& before, const analysis::Analysis
             told.tell(About::Work, now->id, phrase("{}, readings taken", now->name),
                       std::to_string(readingsOf(*before.job, then->id)),
                       std::to_string(readingsOf(*after.job, now->id)));
-    told.tell(About::Work, {}, phrase("steps of hands at cavities"), std::to_string(ticked(*before.job)),
+    told.tell(About::Work, {}, phrase("Steps of hands at cavities"), std::to_string(ticked(*before.job)),
               std::to_string(ticked(*after.job)));
     readAgain(told, before, after);
-    told.tell(About::Work, {}, phrase("lines of the run sheet passed"), std::to_string(before.job->passed.size()),
+    told.tell(About::Work, {}, phrase("Lines of the run sheet passed"), std::to_string(before.job->passed.size()),
               std::to_string(after.job->passed.size()));
     for (const auto& [then, now] :
          paired(before.job->logReviews, after.job->logReviews, [](const auto& r) { return r.log; }))
-        told.tell(About::Work, {}, phrase("log {}, reviewed", (now != nullptr ? now : then)->log), saidWhen(then),
+        told.tell(About::Work, {}, phrase("Log {}, reviewed", (now != nullptr ? now : then)->log), saidWhen(then),
                   saidWhen(now));
-    told.tell(About::Work, {}, phrase("lines of the logbook"), std::to_string(logbook::logbook(*before.job).size()),
+    told.tell(About::Work, {}, phrase("Lines of the logbook"), std::to_string(logbook::logbook(*before.job).size()),
               std::to_string(logbook::logbook(*after.job).size()));
     const auto then = writtenOf(*before.job), now = writtenOf(*after.job);
     // As many others: what they are of may have been told above.
     if (then.size() == now.size() && told.out.size() == others)
-        told.tell(About::Work, {}, phrase("the logbook's first line that is otherwise"), lacking(then, now),
+        told.tell(About::Work, {}, phrase("The logbook's first line that is otherwise"), lacking(then, now),
                   lacking(now, then));
 }
 

@@ -5,8 +5,7 @@
 #include <array>
 #include <string_view>
 
-/// All else that the file holds, told by its names there, which bear the units: nothing that is different may go
-/// untold.
+/// All else that the file holds, told by its names there: nothing that is different may go untold.
 namespace vicegrip::compare {
 namespace {
 
@@ -58,15 +57,20 @@ constexpr std::array<Held, 10> kFacts = {
 /// Of a circuit's scaling: how the ECU writes its table down.
 constexpr std::string_view kUnheldScaling = " value_first falling unit takes ";
 
+/// Of a circuit's trigger: the facts and the members they hold.
+constexpr std::array<Member, 5> kOfTrigger = {{{"wheel ", "wheel"},
+                                               {"wheel hole ", "hole"},
+                                               {"wheel side ", "side"},
+                                               {"wheel edge ", "edge"},
+                                               {"air gap ", "gap_m"}}};
+
 bool isAmong(std::string_view members, const std::string& member)
 {
     return members.find(" " + member + " ") != std::string_view::npos;
 }
 
-/// A scalar of the file by the names on the way to it: {"circuits", "clt", "want"}. Things in a list go by their id, a
-/// stretch of the harness by its ends.
-using Way = std::vector<std::string>;
-using Leaves = std::map<Way, std::string>;
+/// The scalars of the file.
+using Leaves = std::map<Way, json>;
 
 std::string nameOf(const json& item, size_t n)
 {
@@ -92,7 +96,7 @@ void gather(const json& value, const Way& way, Leaves& out)
         for (const json& item : value)
             below(item, nameOf(item, ++n));
     } else {
-        out[way] = value.is_string() ? value.get<std::string>() : value.dump();
+        out[way] = value;
     }
 }
 
@@ -135,11 +139,9 @@ bool isToldAsFact(const Way& way, const std::set<std::string>& subjects)
             }
     if (way.size() > 3 && way[0] == "circuits" && way[2] == "scaling" && told("scaling " + way[1] + " " + way[3]))
         return true;
-    if (way.size() > 2 && way[2] == "trigger")
-        for (const char* of : {"wheel ", "wheel hole ", "wheel side ", "air gap "})
-            if (told(of + way[1]))
-                return true;
-    return false;
+    return way.size() > 3 && way[2] == "trigger" && std::ranges::any_of(kOfTrigger, [&](const Member& m) {
+               return way[3] == m.member && told(std::string(m.list) + way[1]);
+           });
 }
 
 /// Things that are in one of the two only: they were told as such.
@@ -169,10 +171,6 @@ std::set<std::pair<std::string, std::string>> comeOrGone(const job::Job& before,
 
 void others(Told& told, const job::Job& before, const job::Job& after)
 {
-    std::set<std::string> subjects;
-    for (const Difference& d : told.out)
-        if (d.about == About::Setting)
-            subjects.insert(d.what);
     const auto changed = comeOrGone(before, after);
     const Leaves then = leavesOf(before), now = leavesOf(after);
     std::set<Way> ways;
@@ -183,16 +181,14 @@ void others(Told& told, const job::Job& before, const job::Job& after)
         bool isWhole = false; // of a thing that came or went
         for (size_t i = 1; i < way.size(); ++i)
             isWhole |= changed.contains({way[i - 1], way[i]});
-        if (isWhole || isToldElsewhere(way) || isToldAsFact(way, subjects))
+        if (isWhole || isToldElsewhere(way) || isToldAsFact(way, told.facts))
             continue;
-        const auto text = [&](const Leaves& side) {
+        const auto value = [&](const Leaves& side) {
             const auto it = side.find(way);
-            return it == side.end() ? std::string() : it->second;
+            return it == side.end() ? json() : it->second;
         };
-        std::string what;
-        for (const std::string& name : way)
-            what += (what.empty() ? "" : ", ") + name;
-        told.tell(About::Setting, {}, what, text(then), text(now));
+        if (value(then) != value(now))
+            told.tell(About::Setting, saidOfMember(after, way, value(then), value(now)));
     }
 }
 

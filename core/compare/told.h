@@ -1,6 +1,7 @@
 #pragma once
 
 #include "core/compare/compare.h"
+#include "core/compare/said.h"
 
 #include <map>
 #include <set>
@@ -12,7 +13,12 @@ namespace vicegrip::compare {
 struct Told
 {
     std::vector<Difference> out;
+    std::set<std::string> facts; ///< the subjects of those that were told
 
+    void tell(About about, Said said)
+    {
+        tell(about, said.circuit, std::move(said.what), std::move(said.before), std::move(said.after));
+    }
     /// Nothing where both are the same.
     void tell(About about, const job::CircuitId& circuit, std::string what, std::string before, std::string after)
     {

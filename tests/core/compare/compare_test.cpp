@@ -37,7 +37,7 @@ TEST(Compare, ThreeChangesAreJustThree)
     const auto all = compare::differences(before, test::analysed(job));
     EXPECT_THAT(said(all, false),
                 testing::ElementsAre("Wire w6, colour and area: BU/WH 0.5 mm² -> BN/YE 0.5 mm²",
-                                     "ECU firmware: 0.4 -> 0.5", "input AN3 pull-up: 2k49 Ω -> 1k Ω"));
+                                     "ECU firmware: 0.4 -> 0.5", "Input AN3, pull-up: 2k49 Ω -> 1k Ω"));
     int tables = 0, proofs = 0;
     for (const Difference& d : all) {
         tables += d.about == About::Table ? 1 : 0;
@@ -175,7 +175,7 @@ TEST(Compare, WhatIsNoLongerSaidOfAPartIsTold)
     ASSERT_NE(supplied, job.parts.end());
     const auto before = test::analysed(job);
     std::get<parts::OpenCollector>(supplied->model).least_supply_v = 0;
-    EXPECT_THAT(own(before, job), testing::ElementsAre(supplied->name + ", open_collector, least_supply_v"));
+    EXPECT_THAT(own(before, job), testing::ElementsAre(supplied->name + ", open collector, least supply"));
 }
 
 /// What is told of one member of a thing hides no other.
@@ -184,6 +184,11 @@ TEST(Compare, TwoChangesOfOneThingAreBothTold)
     const nlohmann::json file = test::petrelJson();
     const auto before = test::analysed(test::petrel());
     size_t tried = 0;
+    std::string trigger;
+    for (size_t i = 0; i < file.at("circuits").size(); ++i)
+        if (file.at("circuits")[i].contains("trigger"))
+            trigger = "/circuits/" + std::to_string(i) + "/trigger";
+    ASSERT_FALSE(trigger.empty());
     const auto changedAt = [&](const std::set<std::string>& pointers) {
         nlohmann::json changed = file;
         for (const std::string& pointer : pointers) {
@@ -193,14 +198,14 @@ TEST(Compare, TwoChangesOfOneThingAreBothTold)
         return job::read(changed.dump());
     };
     for (const char* thing : {"/ecu/inputs/2", "/ecu/supply", "/battery", "/switches/0", "/loads/0", "/resistors/0",
-                              "/circuits/0/scaling", "/parts/0", "/surroundings"}) {
+                              "/circuits/0/scaling", trigger.c_str(), "/parts/0", "/surroundings"}) {
         if (!file.contains(nlohmann::json::json_pointer(thing)))
             continue;
         std::vector<std::string> members; // those that a job can hold otherwise
         const nlohmann::json flat = file.at(nlohmann::json::json_pointer(thing)).flatten();
         for (const auto& [pointer, value] : flat.items())
-            if (otherThan(value) && changedAt({thing + pointer}) && pointer != "/id" &&
-                pointer != "/name") // by which the others are told
+            if (otherThan(value) && changedAt({thing + pointer}) && pointer != "/id" && pointer != "/name" &&
+                pointer != "/label") // by which the others are told
                 members.push_back(thing + pointer);
         for (size_t i = 1; i < members.size(); ++i) { // each with its neighbour
             const auto both = changedAt({members[i - 1], members[i]});
@@ -214,6 +219,44 @@ TEST(Compare, TwoChangesOfOneThingAreBothTold)
         }
     }
     EXPECT_GT(tried, 20U);
+}
+
+/// In the words and the measure of people, whatever programs call it.
+TEST(Compare, WhatIsToldIsInWordsWithItsUnit)
+{
+    const auto before = test::analysed(test::petrel());
+    const std::vector<std::tuple<const char*, nlohmann::json, const char*>> changes = {
+        {"/battery/ohm", 0.02, "Battery, resistance: 0.015 Ω -> 0.02 Ω"},
+        {"/battery/volts", 12.8, "Battery, volts: 12.6 V -> 12.8 V"},
+        {"/meter/input_ohm", 1e6, "Meter, input: 10M Ω -> 1M Ω"},
+        {"/meter/volts_share", 0.01, "Meter, volts: 0.5 % -> 1 %"},
+        {"/ecu/least_supply_v", 7, "ECU, least supply: 6.5 V -> 7 V"},
+        {"/ecu/inputs/0/pull_up_tolerance", 0.1 * 0.2, "Input AN1, pull-up tolerance: 1 % -> 2 %"},
+        {"/ecu/outputs/0/most_a", 4.5, "Output INJ1, most current: 4 A -> 4.5 A"},
+        {"/ecu/plug_in", true, "ECU, plug in: no -> yes"},
+        {"/brief/displacement_l", 1.6000000000000001, "Brief, displacement: 1.598 l -> 1.6 l"},
+        {"/brief/cylinders", 5, "Brief, cylinders: 4 -> 5"},
+        {"/circuits/0/scaling/high", 250, "Manifold pressure, scaling, high: 300.00 kPa abs -> 250.00 kPa abs"},
+    };
+    for (const auto& [pointer, value, told] : changes) {
+        nlohmann::json file = test::petrelJson();
+        file[nlohmann::json::json_pointer(pointer)] = value;
+        const auto job = job::read(file.dump());
+        ASSERT_TRUE(job) << pointer << job.error().text();
+        EXPECT_THAT(said(compare::differences(before, test::analysed(*job)), false), testing::ElementsAre(told));
+    }
+    job::Job job = test::petrel();
+    job::TriggerSetup& trigger = *job::find(job, job::CircuitId{"crank"})->trigger;
+    trigger.gap_m = 0.00125;
+    trigger.gapLeast_m = 0.0012;
+    EXPECT_THAT(said(compare::differences(before, test::analysed(job)), false),
+                testing::ElementsAre("Crank trigger, air gap: 1.9 mm -> 1.25 mm",
+                                     "Crank trigger, trigger, least gap: 1 mm -> 1.2 mm"));
+    // Not one that is different may look the same: digits are cut only where the two stay apart.
+    job = test::petrel();
+    job.battery.volts *= 1 + 1e-9;
+    EXPECT_THAT(said(compare::differences(before, test::analysed(job)), false),
+                testing::ElementsAre(testing::StartsWith("Battery, volts: 12.6")));
 }
 
 TEST(Compare, TheListIsCsv)

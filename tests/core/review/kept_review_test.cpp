@@ -173,7 +173,7 @@ TEST(KeptReview, StandsInTheBookThePacketTheLogbookAndTheComparison)
 
     const auto told = compare::differences(test::petrel(), now);
     EXPECT_TRUE(std::ranges::any_of(told, [](const compare::Difference& d) {
-        return d.what == "log petrel-before.csv, reviewed" && d.before.empty() &&
+        return d.what == "Log petrel-before.csv, reviewed" && d.before.empty() &&
                d.after == "2 wrong, 0 to look at, 2026-12-01T10:00:00Z";
     }));
 }
