@@ -178,7 +178,7 @@ TEST_F(HandoverPath, WhatIsDifferentFromAnotherFileIsJustWhatWasChanged)
     w.type(w.find<QLineEdit>("compare-file"), qPrintable(file));
     w.settle();
     EXPECT_EQ(w.textOf("compare-said"), "last-month.vicegrip: 3 changed, 1 follow.");
-    EXPECT_THAT(column("differences", 1), Contains("input AN3 pull-up"));
+    EXPECT_THAT(column("differences", 1), Contains("Input AN3, pull-up"));
     w.find<QTableWidget>("differences")->setFocus();
     w.key(Qt::Key_W);
     EXPECT_TRUE(read("petrel-differences.csv").contains("Wire w6"));
