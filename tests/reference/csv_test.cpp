@@ -52,8 +52,14 @@ TEST(CsvByPython, RandomTablesComeBackAsTheyWere)
     }
     const auto read = readByPython(table);
     ASSERT_EQ(read.size(), rows.size());
-    for (size_t row = 0; row < rows.size(); ++row)
-        EXPECT_EQ(read[row].get<std::vector<std::string>>(), rows[row]) << row;
+    for (size_t row = 0; row < rows.size(); ++row) {
+        std::vector<std::string> fields;
+        for (const auto& field : read[row].get<std::vector<std::string>>()) {
+            EXPECT_FALSE(field.starts_with('=')) << row << " would be worked out";
+            fields.emplace_back(unguarded(field));
+        }
+        EXPECT_EQ(fields, rows[row]) << row;
+    }
 }
 
 TEST(CsvByPython, AnEmptyTableIsEmpty)
