@@ -5,8 +5,7 @@
 #include <algorithm>
 #include <charconv>
 #include <cmath>
-#include <cstdio>
-#include <cstdlib>
+#include <iterator>
 #include <nlohmann/json.hpp>
 #include <optional>
 #include <string_view>
@@ -103,9 +102,19 @@ std::string beginning(std::string text)
 
 std::string number(double value, int digits)
 {
-    char out[40];
-    std::snprintf(out, sizeof out, "%.*g", digits, value);
-    return out;
+    char out[40]; // by no locale: a window's may write commas
+    const auto end = std::to_chars(std::begin(out), std::end(out), value, std::chars_format::general, digits).ptr;
+    return {std::begin(out), end};
+}
+
+/// A whole text that is a number, with the unit it may have.
+std::optional<double> numberOf(std::string_view text, std::string_view unit)
+{
+    if (!unit.empty() && text.ends_with(unit))
+        text.remove_suffix(unit.size());
+    double value = 0;
+    const auto [end, error] = std::from_chars(text.data(), text.data() + text.size(), value);
+    return error == std::errc() && end == text.data() + text.size() ? std::optional(value) : std::nullopt;
 }
 
 std::string measured(double value, const Ending* ending, int digits)
@@ -116,7 +125,7 @@ std::string measured(double value, const Ending* ending, int digits)
     if (ending->unit == " m" && value != 0 && std::abs(value) < kSmall_m)
         return number(value * 1e3, digits) + " mm";
     const std::string shown = number(value * ending->times, digits);
-    return ending->unit == " Ω" ? units::formatExact(std::strtod(shown.c_str(), nullptr), units::Dimension::Resistance)
+    return ending->unit == " Ω" ? units::formatExact(*numberOf(shown, {}), units::Dimension::Resistance)
                                 : shown + std::string(ending->unit);
 }
 
@@ -145,16 +154,6 @@ std::string text(const json& value)
 std::optional<double> numberOf(const json& value)
 {
     return value.is_number() ? std::optional(value.get<double>()) : std::nullopt;
-}
-
-/// A whole text that is a number, with the unit it may have.
-std::optional<double> numberOf(std::string_view text, std::string_view unit)
-{
-    if (!unit.empty() && text.ends_with(unit))
-        text.remove_suffix(unit.size());
-    double value = 0;
-    const auto [end, error] = std::from_chars(text.data(), text.data() + text.size(), value);
-    return error == std::errc() && end == text.data() + text.size() ? std::optional(value) : std::nullopt;
 }
 
 Said valuesOf(const Way& way, const json& before, const json& after)
