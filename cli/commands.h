@@ -61,7 +61,9 @@ struct WheelOptions
 
 struct GapOptions
 {
-    std::string now, window, pitch, runOut; ///< as typed
+    std::string now, window, pitch, runOut; ///< as typed; without a pitch it stands in a plain seat
+    std::string wheel, across; ///< of the strip's figures: which wheel, and how far it is over its teeth
+    std::string thick, wide, length, lies, beside; ///< as typed; empty: as usual
 };
 
 struct ExpectOptions

@@ -239,8 +239,15 @@ int main(int argc, char** argv)
         app.add_subcommand("gap", "Say how far a sensor in a thread is turned, and where it stands then.");
     gapCommand->add_option("--now", gapOptions.now, "The gap that was measured, such as 1.9mm")->required();
     gapCommand->add_option("--window", gapOptions.window, "Where it may be, such as 1.0-1.5mm")->required();
-    gapCommand->add_option("--pitch", gapOptions.pitch, "Of its thread, such as 1mm")->required();
+    gapCommand->add_option("--pitch", gapOptions.pitch, "Of its thread, such as 1mm (default: a plain seat, shimmed)");
     gapCommand->add_option("--run-out", gapOptions.runOut, "Of the wheel, such as 0.1mm");
+    gapCommand->add_option("--wheel", gapOptions.wheel, "It stands before, for how its strip lies: 36-1");
+    gapCommand->add_option("--across", gapOptions.across, "The wheel, over its teeth, such as 150mm");
+    gapCommand->add_option("--thick", gapOptions.thick, "The wheel, such as 6mm");
+    gapCommand->add_option("--strip-wide", gapOptions.wide, "What senses in its face (default: 1mm)");
+    gapCommand->add_option("--strip-long", gapOptions.length, "What senses in its face (default: 5mm)");
+    gapCommand->add_option("--lies", gapOptions.lies, "Degrees from along the teeth, clockwise from behind");
+    gapCommand->add_option("--beside", gapOptions.beside, "From its middle to the wheel's, such as 2mm");
     gapCommand->callback([&] { code = airGap(gapOptions); });
 
     RecordOptions recordOptions;

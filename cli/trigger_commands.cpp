@@ -233,33 +233,90 @@ int makeWheel(const WheelOptions& options)
     return kFine;
 }
 
+namespace {
+
+/// Its strip over the teeth; none: nothing of it was typed.
+Result<std::optional<trigger::Strip>> stripTyped(const GapOptions& options)
+{
+    if ((options.wheel + options.across + options.thick + options.wide + options.length + options.lies + options.beside)
+            .empty())
+        return std::nullopt;
+    if (options.wheel.empty() || options.across.empty())
+        return fail(ErrorCode::Malformed, phrase("what a strip's lie costs needs --wheel and --across"));
+    const auto wheel = trigger::readWheel(options.wheel);
+    if (!wheel)
+        return tl::make_unexpected(wheel.error());
+    trigger::Strip out;
+    const auto across = units::parse(options.across, Dimension::Length, "mm");
+    const auto wide = quantity(options.wide, Dimension::Length, "mm", out.wide_m);
+    const auto length = quantity(options.length, Dimension::Length, "mm", out.long_m);
+    const auto thick = quantity(options.thick, Dimension::Length, "mm", 0);
+    const auto beside = quantity(options.beside, Dimension::Length, "mm", 0);
+    const std::string degrees = options.lies.substr(0, options.lies.find_first_of("\u00B0d")); // "30°", "30 deg"
+    const auto lies = quantity(degrees, Dimension::Counts, "", 0);
+    for (const Result<double>* one : {&across, &wide, &length, &thick, &beside, &lies})
+        if (!*one)
+            return tl::make_unexpected(one->error());
+    out.tooth_m = trigger::toothPitch(*wheel, *across);
+    out.wide_m = *wide;
+    out.long_m = *length;
+    out.thick_m = *thick;
+    out.beside_m = *beside;
+    out.lies_deg = *lies;
+    if (!(*across > 0 && *wide > 0 && *length > 0 && *thick >= 0 && *beside >= 0))
+        return fail(ErrorCode::Range, phrase("a strip and a wheel are larger than 0 mm"));
+    return out;
+}
+
+std::string turnSentence(const trigger::AirGap& gap, const trigger::GapTurn& turn)
+{
+    constexpr double kFlats = 6, kLeast_turns = 1e-6, kLeast_m = 1e-6;
+    const double flats = turn.turns * kFlats;
+    const std::string goes = ": " + millimetres(gap.now_m) + " to " + millimetres(turn.after_m);
+    if (std::abs(gap.now_m - turn.after_m) < kLeast_m)
+        return "it stands in the middle of its window: " + millimetres(gap.now_m);
+    if (gap.pitch_m == 0)
+        return (turn.after_m < gap.now_m ? "take " : "put ") + millimetres(std::abs(gap.now_m - turn.after_m)) +
+               (turn.after_m < gap.now_m ? " off" : "") + " below its flange" + goes;
+    return std::string("turn the sensor ") + (turn.turns > 0 ? "in" : "out") + " by " +
+           units::formatNumber(std::abs(turn.turns), 2) + " of a turn" +
+           (std::abs(flats - std::round(flats)) < kLeast_turns
+                ? " (" + units::formatNumber(std::abs(flats), 0) +
+                      (std::abs(std::abs(flats) - 1) < kLeast_turns ? " flat of its nut)" : " flats of its nut)")
+                : std::string()) +
+           goes;
+}
+
+} // namespace
+
 int airGap(const GapOptions& options)
 {
     const auto window = windowTyped(options.window);
     if (!window)
         return refuse(window.error(), kUsage);
     const auto now = units::parse(options.now, Dimension::Length, "mm");
-    const auto pitch = units::parse(options.pitch, Dimension::Length, "mm");
+    const auto pitch = quantity(options.pitch, Dimension::Length, "mm", 0);
     const auto runOut = quantity(options.runOut, Dimension::Length, "mm", 0);
     for (const Result<double>* one : {&now, &pitch, &runOut})
         if (!*one)
             return refuse(one->error(), kUsage);
-    const auto turn = trigger::turnFor({*now, window->first, window->second, *pitch, *runOut});
+    const auto strip = stripTyped(options);
+    if (!strip)
+        return refuse(strip.error(), kUsage);
+    const trigger::AirGap gap{*now, window->first, window->second, *pitch, *runOut, *strip};
+    const auto turn = trigger::turnFor(gap);
     if (!turn)
         return refuse(turn.error(), kUsage);
-    constexpr double kFlats = 6, kLeast_turns = 1e-6;
-    const double flats = turn->turns * kFlats;
-    if (std::abs(turn->turns) < kLeast_turns)
-        std::cout << "it stands in the middle of its window: " << millimetres(*now) << '\n';
-    else
-        std::cout << "turn the sensor " << (turn->turns > 0 ? "in" : "out") << " by "
-                  << units::formatNumber(std::abs(turn->turns), 2) << " of a turn"
-                  << (std::abs(flats - std::round(flats)) < kLeast_turns
-                          ? " (" + units::formatNumber(std::abs(flats), 0) + " flats of its nut)"
-                          : std::string())
-                  << ": " << millimetres(*now) << " to " << millimetres(turn->after_m) << '\n';
-    if (!turn->fits)
+    std::cout << turnSentence(gap, *turn) << '\n';
+    if (*strip && !std::isfinite(turn->seems_m))
+        std::cout << "its strip senses nothing of the teeth there\n";
+    else if (*strip)
+        std::cout << "by how its strip lies it senses as from " << millimetres(turn->seemsNow_m) << " now, and from "
+                  << millimetres(turn->seems_m) << " then\n";
+    if (!turn->fits && *runOut >= window->second - window->first)
         std::cout << "the wheel runs out farther than the window is wide: at some place of its turn the gap is wrong\n";
+    else if (!turn->fits)
+        std::cout << "no place is right: its strip must lie along the teeth, over their middle, first\n";
     return turn->fits ? kFine : kFindings;
 }
 

@@ -22,6 +22,23 @@ ReadsValue readsValue(units::Dimension dimension, const char* unit, double least
     };
 }
 
+ReadsValue readsPlain(double least, double most, const QString& unit)
+{
+    return [=](const QString& typed) -> Result<double> {
+        QString plain = typed.trimmed();
+        for (const QString& end : {QStringLiteral("rpm"), QStringLiteral("deg"), QStringLiteral("°")})
+            if (plain.endsWith(end, Qt::CaseInsensitive))
+                plain.chop(end.size());
+        return units::parse(plain.trimmed().toStdString(), units::Dimension::Counts, "")
+            .and_then([=](double v) -> Result<double> {
+                if (v < least || v > most)
+                    return fail(ErrorCode::Range, phrase("expected {} to {}", units::formatNumber(least, 0),
+                                                         units::formatNumber(most, 0) + " " + unit.toStdString()));
+                return v;
+            });
+    };
+}
+
 std::function<QString(double)> saysValue(units::Dimension dimension, const char* unit, int decimals)
 {
     return [=](double v) { return text(units::format(v, dimension, unit, decimals)); };

@@ -19,6 +19,9 @@ using ReadsValue = std::function<Result<double>(const QString& typed)>;
 /// Reads a value of this dimension between two bounds; the error says them.
 [[nodiscard]] ReadsValue readsValue(units::Dimension dimension, const char* unit, double least, double most);
 
+/// Reads a number that may have "rpm" or degrees behind it; `unit` is what the error calls it.
+[[nodiscard]] ReadsValue readsPlain(double least, double most, const QString& unit);
+
 /// Says a value in a unit.
 [[nodiscard]] std::function<QString(double)> saysValue(units::Dimension dimension, const char* unit, int decimals);
 

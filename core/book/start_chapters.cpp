@@ -160,6 +160,13 @@ Blocks wheelOf(const analysis::Analysis& analysis, size_t circuit)
     pairs.add(phrase("Air gap, as measured"), mm(setup.gap_m));
     if (setup.gapMost_m > 0)
         pairs.add(phrase("It may be"), phrase("{} to {}", mm(setup.gapLeast_m), mm(setup.gapMost_m)));
+    if (setup.across_m > 0)
+        pairs.add(phrase("Across its teeth"), mm(setup.across_m));
+    if (setup.lies_deg)
+        pairs.add(phrase("Sensor's strip, from along the teeth"), units::formatNumber(*setup.lies_deg, 0) + "°");
+    if (setup.beside_m)
+        pairs.add(phrase("Wheel's middle beside the face's"),
+                  units::format(*setup.beside_m, units::Dimension::Length, "mm", 1));
     for (const auto& t : analysis.handTurns)
         if (t.circuit == c.id)
             pairs.add(phrase("Turned by hand"),

@@ -58,11 +58,13 @@ constexpr std::array<Held, 10> kFacts = {
 constexpr std::string_view kUnheldScaling = " value_first falling unit takes ";
 
 /// Of a circuit's trigger: the facts and the members they hold.
-constexpr std::array<Member, 5> kOfTrigger = {{{"wheel ", "wheel"},
+constexpr std::array<Member, 7> kOfTrigger = {{{"wheel ", "wheel"},
                                                {"wheel hole ", "hole"},
                                                {"wheel side ", "side"},
                                                {"wheel edge ", "edge"},
-                                               {"air gap ", "gap_m"}}};
+                                               {"air gap ", "gap_m"},
+                                               {"strip lie ", "lies_deg"},
+                                               {"wheel beside ", "beside_m"}}};
 
 bool isAmong(std::string_view members, const std::string& member)
 {

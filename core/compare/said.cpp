@@ -209,6 +209,7 @@ struct Kind
 {
     std::string_view begins, says; ///< `says`: a key; {} is the thing
     bool circuit = false;
+    std::string_view member = {}; ///< of the file, that has the unit which the fact ends in
 };
 constexpr Kind kKinds[] = {{"input ", key("Input {}")},
                            {"output ", key("Output {}")},
@@ -221,8 +222,10 @@ constexpr Kind kKinds[] = {{"input ", key("Input {}")},
                            {"wheel hole ", key("{}, hole of the wheel"), true},
                            {"wheel side ", key("{}, side of the wheel"), true},
                            {"wheel edge ", key("{}, edge"), true},
+                           {"wheel beside ", key("{}, wheel beside the face"), true, "beside_m"},
                            {"wheel ", key("{}, wheel"), true},
-                           {"air gap ", key("{}, air gap"), true}};
+                           {"strip lie ", key("{}, lie of the strip"), true, "lies_deg"},
+                           {"air gap ", key("{}, air gap"), true, "gap_m"}};
 
 std::string nameOfThing(const job::Job& job, const Kind& kind, const std::string& id)
 {
@@ -273,11 +276,11 @@ Said saidOfFact(const job::Job& job, const std::string& subject, const std::stri
         out.what = beginning(subject);
     }
     std::ranges::replace(last, ' ', '_');
-    const bool metres = kind != std::end(kKinds) && kind->begins == "air gap ";
-    const Ending* ending = metres ? endingOf("gap_m") : endingOf(last);
+    const bool ends = kind != std::end(kKinds) && !kind->member.empty();
+    const Ending* ending = endingOf(ends ? kind->member : last);
     const std::string_view unit = ending == nullptr ? std::string_view() : ending->unit;
     if (ending != nullptr)
-        measure(out, ending, numberOf(before, metres ? unit : ""), numberOf(after, metres ? unit : ""));
+        measure(out, ending, numberOf(before, ends ? unit : ""), numberOf(after, ends ? unit : ""));
     if (!out.circuit.empty())
         scalingValue(out, job, last);
     shorten(out.before, out.after);

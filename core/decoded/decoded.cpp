@@ -39,8 +39,8 @@ job::Decoded record(const job::Job& job, const job::Facts& facts, const job::Cir
                     const trigger::Look& look, const std::vector<trigger::Verdict>& verdicts, std::string capture,
                     std::string when)
 {
-    std::set<std::string> subjects = {"sensor " + circuit.device.value};
-    for (const char* set : {"wheel ", "wheel edge ", "wheel hole ", "wheel side ", "air gap "})
+    std::set<std::string> subjects = {"sensor " + circuit.device.value, "wheel edge " + circuit.id.value};
+    for (const char* set : job::kStands)
         subjects.insert(set + circuit.id.value);
     for (const electrics::Path& path : electrics::Wiring(job).paths(circuit))
         subjects.insert(path.subjects.begin(), path.subjects.end());

@@ -56,7 +56,7 @@ job::HandTurn record(const job::Facts& facts, const job::Circuit& circuit, const
 {
     const std::string& id = circuit.id.value;
     std::vector<std::string> subjects = due.subjects;
-    for (const char* set : {"wheel ", "wheel hole ", "wheel side ", "air gap "})
+    for (const char* set : job::kStands)
         subjects.push_back(set + id);
     subjects.push_back("sensor " + circuit.device.value);
     job::Facts rests = job::factsOf(facts, subjects);

@@ -128,6 +128,8 @@ job::Job anotherLike(job::Job job, const std::string& name)
             c.roadSpeed->runPulses = 0;
         if (c.trigger) { // another car's wheel is like this one's; how its sensor stands is not
             c.trigger->gap_m = 0;
+            c.trigger->lies_deg.reset();
+            c.trigger->beside_m.reset();
             c.trigger->feelers_m.clear();
             c.trigger->light.clear();
         }

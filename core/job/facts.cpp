@@ -102,6 +102,8 @@ void addTrigger(const TriggerSetup& t, const std::string& circuit, Facts& out)
     say("wheel side ", t.side);
     say("wheel edge ", t.edge ? std::string(fields::enumName(*t.edge)) : std::string());
     say("air gap ", t.gap_m > 0 ? units::formatExact(t.gap_m, Dimension::Length) : std::string());
+    say("strip lie ", t.lies_deg ? units::shortest(*t.lies_deg) + "°" : std::string());
+    say("wheel beside ", t.beside_m ? units::formatExact(*t.beside_m, Dimension::Length) : std::string());
 }
 
 bool isOf(const std::string& fact, const std::string& subject)

@@ -2,6 +2,7 @@
 
 #include "core/job/job.h"
 
+#include <array>
 #include <map>
 #include <string>
 #include <vector>
@@ -29,10 +30,14 @@ inline constexpr std::string_view kMended = "mended ";
 /// The fact of what nobody has said yet.
 inline constexpr std::string_view kNotSaid = "not said";
 
+/// How a wheel and its sensor stand to each other: before the circuit's id.
+inline constexpr std::array<const char*, 6> kStands = {"wheel ",   "wheel hole ", "wheel side ",
+                                                       "air gap ", "strip lie ",  "wheel beside "};
+
 /// Every fact of the job a reading could rest on, and when which of them was mended. Subjects: "wire ID", "sensor
 /// DEVICE", "actuator DEVICE", "input ID", "output ID", "switch ID", "lead ID", "resistor ID", "stud JOINT", "contact
 /// CONNECTOR.CAVITY", "load ID", "battery", "charging", "scaling CIRCUIT", "wheel CIRCUIT", "wheel hole CIRCUIT",
-/// "wheel side CIRCUIT", "air gap CIRCUIT", and those of the units: every label an
+/// "wheel side CIRCUIT" and the others of `kStands`, and those of the units: every label an
 /// element of the network bears, but for contacts and crimps of a size that no job says.
 [[nodiscard]] Facts facts(const Job& job);
 

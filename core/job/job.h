@@ -111,6 +111,11 @@ struct TriggerSetup
     double gap_m = 0; ///< as measured, in the middle of a turn; 0: not measured
     double gapLeast_m = 0, gapMost_m = 0; ///< where it may stand; 0: as its kind usually does
     double pitch_m = 0; ///< of its thread; 0: it stands in none
+    double across_m = 0; ///< the wheel, over its teeth; 0: not said
+    double thick_m = 0; ///< the wheel, along the shaft; 0: not said
+    double stripWide_m = 0, stripLong_m = 0; ///< what senses in the sensor's face; 0: as usual
+    std::optional<double> lies_deg; ///< the strip, clockwise from along the teeth, from behind; none: not said
+    std::optional<double> beside_m; ///< from the middle of the face to the wheel's, along the shaft; none: not said
     std::vector<double> feelers_m; ///< the gap at every quarter of a turn, four of them; empty: not measured
     std::vector<LightReading> light;
     nlohmann::json extra = nlohmann::json::object();

@@ -255,6 +255,12 @@ template <class A> void listFields(A& a, TriggerSetup& t)
     a("gap_least_m", t.gapLeast_m);
     a("gap_most_m", t.gapMost_m);
     a("pitch_m", t.pitch_m);
+    a("across_m", t.across_m);
+    a("thick_m", t.thick_m);
+    a("strip_wide_m", t.stripWide_m);
+    a("strip_long_m", t.stripLong_m);
+    a("lies_deg", t.lies_deg);
+    a("beside_m", t.beside_m);
     a("feelers_m", t.feelers_m);
     a("light", t.light);
     a.rest(t.extra);

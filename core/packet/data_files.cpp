@@ -73,6 +73,7 @@ Json wheelOf(const analysis::Analysis& analysis, const job::Circuit& circuit)
                       : *setup.edge == job::CountedEdge::Rising ? "rising"
                                                                 : "falling"},
              {"gap_mm", setup.gap_m * 1e3},
+             {"strip_lies_deg", setup.lies_deg ? Json(*setup.lies_deg) : Json()},
              {"light", light}};
     Json captures = Json::array();
     for (const job::Decoded& d : analysis.job->decoded)

@@ -174,7 +174,7 @@ std::vector<Change> changesOf(const job::Job& job)
         if (const parts::Part* part = job::partOf(job, c)) {
             std::vector<std::string> subjects{job::partSubject(*part, c.device)};
             if (job::readsWheel(job, c))
-                for (const char* of : {"wheel ", "wheel hole ", "wheel side ", "air gap "})
+                for (const char* of : job::kStands)
                     subjects.push_back(of + c.id.value);
             add(out, (parts::isDriven(*part) ? "actuator " : "sensor ") + c.id.value,
                 parts::isDriven(*part) ? phrase("Another part driven by {}", c.name)

@@ -9,30 +9,94 @@
 
 namespace vicegrip::trigger {
 
+namespace {
+
+constexpr double kTurn_deg = 360;
+
+/// How much farther it seems at this gap, lying as it does after so many turns.
+double farther(const AirGap& gap, double mean_m, double turns)
+{
+    if (!gap.strip)
+        return 0;
+    Strip strip = *gap.strip;
+    strip.lies_deg += turns * kTurn_deg;
+    return seemsFarther(strip, std::max(mean_m, 0.0));
+}
+
+struct Candidate
+{
+    double turns = 0;
+    double margin_m = 0; ///< at every place of the wheel, to the nearer end of the window; below 0: outside
+
+    [[nodiscard]] bool fits() const
+    {
+        constexpr double kSlack_m = 1e-9;
+        return margin_m >= -kSlack_m;
+    }
+};
+
+Candidate tried(const AirGap& gap, double turns)
+{
+    const double mean_m = gap.now_m - turns * gap.pitch_m;
+    return {turns,
+            std::min(mean_m - gap.least_m, gap.most_m - mean_m - farther(gap, mean_m, turns)) - gap.runOut_m / 2};
+}
+
+/// In this many steps of a half turn. After a half turn its strip lies as before: of each step of one, the half turns
+/// that bring it nearest to the middle of the window, and those beside them.
+Candidate nearest(const AirGap& gap, int steps)
+{
+    const double middle_m = std::midpoint(gap.least_m, gap.most_m);
+    std::optional<Candidate> best;
+    for (int step = 0; step < steps; ++step) {
+        const double first = 0.5 * step / steps, more_m = farther(gap, middle_m, first);
+        const double exact = (gap.now_m - middle_m + (std::isfinite(more_m) ? more_m / 2 : 0)) / gap.pitch_m;
+        const double halves = std::round((exact - first) * 2);
+        for (const double beside : {0.0, -1.0, 1.0}) {
+            const Candidate one = tried(gap, first + (halves + beside) / 2);
+            if (!best || one.margin_m > best->margin_m)
+                best = one;
+        }
+    }
+    return *best;
+}
+
+} // namespace
+
 Result<GapTurn> turnFor(const AirGap& gap)
 {
-    constexpr double kFlats = 6, kSlack_m = 1e-9;
-    if (!(gap.pitch_m > 0))
-        return fail(ErrorCode::Range, phrase("a thread has a pitch above 0 mm"));
+    if (!(gap.pitch_m >= 0))
+        return fail(ErrorCode::Range, phrase("the pitch of a thread is not below 0 mm"));
     if (!(gap.least_m >= 0 && gap.most_m > gap.least_m))
         return fail(ErrorCode::Range, phrase("the window must rise from its least gap to its greatest"));
     if (!(gap.now_m >= 0 && gap.runOut_m >= 0))
         return fail(ErrorCode::Range, phrase("a gap and a run-out are not below 0 mm"));
-    const auto inside = [&](double mean_m) {
-        return mean_m - gap.runOut_m / 2 >= gap.least_m - kSlack_m &&
-               mean_m + gap.runOut_m / 2 <= gap.most_m + kSlack_m;
-    };
-    const double exact = (gap.now_m - std::midpoint(gap.least_m, gap.most_m)) / gap.pitch_m;
+    const double middle_m = std::midpoint(gap.least_m, gap.most_m), more_m = farther(gap, gap.now_m, 0);
     GapTurn out;
-    out.turns = std::round(exact * kFlats) / kFlats;
-    if (!inside(gap.now_m - out.turns * gap.pitch_m))
-        out.turns = exact;
+    out.isInside = tried(gap, 0).fits();
+    out.seemsNow_m = gap.now_m + more_m;
+    if (gap.pitch_m == 0) {
+        out.after_m = std::max(gap.least_m + gap.runOut_m / 2, middle_m - (std::isfinite(more_m) ? more_m / 2 : 0));
+        AirGap after = gap;
+        after.now_m = out.after_m;
+        out.seems_m = out.after_m + farther(gap, out.after_m, 0);
+        out.fits = tried(after, 0).fits();
+        return out;
+    }
+    constexpr int kFlats = 3, kFine = 36; // of half a turn
+    Candidate best = nearest(gap, kFlats);
+    if (!best.fits())
+        if (const Candidate exact = tried(gap, (gap.now_m - middle_m) / gap.pitch_m); exact.fits())
+            best = exact;
+    if (!best.fits())
+        if (const Candidate fine = nearest(gap, kFine); fine.fits())
+            best = fine;
+    out.turns = best.turns;
     out.after_m = gap.now_m - out.turns * gap.pitch_m;
-    out.isInside = inside(gap.now_m);
-    out.fits = inside(out.after_m);
-    constexpr double kHalves = 2;
-    if (const double halves = std::round(exact * kHalves) / kHalves; inside(gap.now_m - halves * gap.pitch_m))
-        out.halves = halves;
+    out.seems_m = out.after_m + farther(gap, out.after_m, out.turns);
+    out.fits = best.fits();
+    if (const Candidate halves = nearest(gap, 1); halves.fits())
+        out.halves = halves.turns;
     return out;
 }
 
@@ -40,7 +104,7 @@ Result<GapTurn> turnFor(const AirGap& gap)
 Result<Feelers> feelersSay(std::span<const double> quarters_m)
 {
     constexpr std::size_t kQuarters = 4;
-    constexpr double kDegree = 180 / std::numbers::pi, kTurn_deg = 360;
+    constexpr double kDegree = 180 / std::numbers::pi;
     if (quarters_m.size() != kQuarters)
         return fail(ErrorCode::Range, phrase("four gaps are wanted, a quarter of a turn apart"));
     for (const double q : quarters_m)

@@ -10,6 +10,7 @@
 #include "core/trigger/recognise.h" // which wheel makes them
 #include "core/trigger/report.h" // what is made of a signal
 #include "core/trigger/sensed.h" // what a sensor makes of a wheel that turns
+#include "core/trigger/strip.h" // how a narrow strip lies before the teeth
 #include "core/trigger/sync.h" // where the wheel stands, tooth by tooth
 #include "core/trigger/tooth_errors.h" // teeth that are not where they should be, and run-out
 #include "core/trigger/turning.h" // how fast an engine turns

@@ -189,6 +189,32 @@ TEST_F(TriggerPath, TheGapSaysWhatHandsDo)
     EXPECT_EQ(setup().gap_m, 1.9e-3) << "refused beside the field";
 }
 
+/// How the strip lies is part of the gap: 36-1 over 150 mm, a strip of 1 by 5 mm.
+TEST_F(TriggerPath, TheLieOfTheStripIsReckonedWith)
+{
+    view(2);
+    EXPECT_THAT(w.textOf("strip-verdict"), HasSubstr("over its teeth"));
+    w.type(w.find<QLineEdit>("strip-across"), "150 mm");
+    EXPECT_THAT(w.textOf("strip-verdict"), HasSubstr("how its strip lies"));
+    w.type(w.find<QLineEdit>("strip-lies"), "0°");
+    EXPECT_EQ(setup().lies_deg, 0);
+    EXPECT_THAT(w.textOf("gap-turn"), HasSubstr("½")) << "two thirds of a turn would lie it 60 degrees off";
+    EXPECT_THAT(w.textOf("strip-why"),
+                testing::AllOf(HasSubstr("costs nothing"), HasSubstr("At 1.40 mm it may lie up")));
+    w.type(w.find<QLineEdit>("gap-now"), "1.4");
+    EXPECT_THAT(w.textOf("gap-turn"), HasSubstr("stands right"));
+    w.type(w.find<QLineEdit>("strip-lies"), "90");
+    EXPECT_THAT(w.textOf("gap-turn"), HasSubstr("Turn it in")) << "it lies across the teeth";
+    EXPECT_THAT(w.textOf("strip-verdict"), HasSubstr("senses as from 1.7"));
+    EXPECT_THAT(w.textOf("strip-why"), HasSubstr("90° from along the teeth costs 0.3"));
+    w.type(w.find<QLineEdit>("strip-thick"), "6");
+    w.type(w.find<QLineEdit>("strip-beside"), "8");
+    EXPECT_THAT(w.textOf("strip-verdict"), HasSubstr("nothing of the teeth"));
+    EXPECT_THAT(w.textOf("gap-turn"), HasSubstr("No place fits"));
+    w.type(w.find<QLineEdit>("strip-lies"), "sideways");
+    EXPECT_EQ(setup().lies_deg, 90) << "refused beside the field";
+}
+
 /// The capture that ships: the wrong edge and the run-out, each with its figure and what hands do.
 TEST_F(TriggerPath, AShippedCaptureSaysEdgeAndRunOut)
 {

@@ -277,6 +277,34 @@ TEST(Cli, UnitsAreThoseAReaderAskedFor)
     EXPECT_EQ(run("--units cubits check " + job).code, 2);
 }
 
+/// 1.9 mm, 1.0 to 1.5 mm, a thread of 1 mm: two thirds of a turn (arithmetic); lying along 36-1 over 150 mm, half of
+/// one.
+TEST(Cli, GapSaysWhatHandsDo)
+{
+    const std::string asked = "gap --now 1.9mm --window 1.0-1.5mm";
+    EXPECT_THAT(run(asked + " --pitch 1mm").out,
+                testing::HasSubstr("in by 0.67 of a turn (4 flats of its nut): 1.90 mm to 1.23 mm"));
+    EXPECT_THAT(run(asked).out, testing::HasSubstr("take 0.65 mm off below its flange: 1.90 mm to 1.25 mm"));
+    EXPECT_THAT(
+        run(asked + " --pitch 1mm --wheel 36-1 --across 150mm --lies 0").out,
+        testing::AllOf(testing::HasSubstr("0.50 of a turn"), testing::HasSubstr("from 1.90 mm now, and from 1.40")));
+    EXPECT_EQ(run(asked + " --pitch 1mm --wheel 36-1 --across 150mm --lies '75 deg'").out,
+              run(asked + " --pitch 1mm --wheel 36-1 --across 150mm --lies 255°").out)
+        << "half a turn is none";
+    const Ran beside = run(asked + " --pitch 1mm --wheel 36-1 --across 150mm --thick 6mm --beside 9mm");
+    EXPECT_EQ(beside.code, 1);
+    EXPECT_THAT(beside.out, testing::HasSubstr("senses nothing of the teeth"));
+    const Ran runsOut = run(asked + " --pitch 1mm --run-out 0.6mm");
+    EXPECT_EQ(runsOut.code, 1);
+    EXPECT_THAT(runsOut.out, testing::HasSubstr("runs out farther than the window is wide"));
+    EXPECT_EQ(run(asked + " --pitch 1mm --lies 30").code, 2) << "of which wheel?";
+    EXPECT_EQ(run(asked + " --wheel 36-1 --across 0mm --lies 30").code, 2);
+    EXPECT_EQ(run(asked + " --wheel 36-1 --lies 30").code, 2) << "how far across?";
+    EXPECT_EQ(run(asked + " --thick 6mm").code, 2) << "nothing typed goes unheard";
+    EXPECT_EQ(run(asked + " --wheel 36-1 --across 150mm --beside=-1mm").code, 2);
+    EXPECT_EQ(run("gap --now 1.9mm --window 1.0mm").code, 2);
+}
+
 TEST(Cli, NonsenseIsACommandLineThatIsWrong)
 {
     const std::string speed = "speed --tyre '205/55 R16' --teeth ";

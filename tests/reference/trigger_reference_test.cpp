@@ -109,6 +109,27 @@ TEST_F(TriggerReference, EdgesAreThoseOfAnotherProgram)
     }
 }
 
+/// What a strip's lie costs in gap, against Poisson's integral and a root of SciPy: every harmonic, every point of the
+/// strip.
+TEST_F(TriggerReference, AStripSeemsAsMuchFartherAsInAnotherField)
+{
+    struct Case
+    {
+        double pitch, gap, wide, length, lies, beside, thick; // mm, degrees
+    };
+    for (const Case& c :
+         {Case{13.09, 1.25, 1, 5, 60, 0, 0}, Case{13.09, 0.8, 3, 5, 90, 0, 0}, Case{7.85, 1.0, 1, 5, 45, 0, 0},
+          Case{7.85, 1.0, 2, 6, 75, 0, 0}, Case{13.09, 1.25, 1, 5, 0, 3, 5}, Case{13.09, 1.5, 3, 5, 30, 2, 6}}) {
+        std::ostringstream command;
+        command << "/usr/bin/python3 " << VICEGRIP_SOURCE_DIR << "/tests/reference/strip.py " << c.pitch << ' ' << c.gap
+                << ' ' << c.wide << ' ' << c.length << ' ' << c.lies << ' ' << c.beside << ' ' << c.thick;
+        const double theirs = std::stod(outputOf(command.str()));
+        const double ours = seemsFarther(
+            {c.pitch * 1e-3, c.wide * 1e-3, c.length * 1e-3, c.lies, c.beside * 1e-3, c.thick * 1e-3}, c.gap * 1e-3);
+        EXPECT_NEAR(ours * 1e3, theirs, 0.01 + 0.01 * theirs) << command.str();
+    }
+}
+
 TEST_F(TriggerReference, SigrokReadsOurChangesAndSoxOurSound)
 {
     ASSERT_EQ(test::run("wheel 12-1 --rpm 300 --seconds 1 --out " + file("w.vcd")).code, 0);

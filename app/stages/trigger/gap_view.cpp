@@ -1,7 +1,8 @@
 #include "app/stages/trigger/gap_view.h"
 
 #include "app/stages/trigger/setup.h"
-#include "app/views/selected.h"
+#include "app/stages/trigger/strip_drawing.h"
+#include "app/stages/trigger/strip_view.h"
 #include "app/widgets/caution.h"
 #include "app/widgets/labels.h"
 #include "app/widgets/typed_field.h"
@@ -59,8 +60,6 @@ GapView::GapView(Desk& desk, QWidget* parent) : QWidget(parent), m_desk(desk)
     m_after->setObjectName(QStringLiteral("gap-after"));
     m_strip->setObjectName(QStringLiteral("gap-strip"));
     m_oval->setObjectName(QStringLiteral("gap-oval"));
-    auto* columns = new QHBoxLayout;
-    columns->setSpacing(2 * look::kMargin);
     const auto side = [&](const QString& name, std::initializer_list<QWidget*> says, auto add) {
         auto* box = new QVBoxLayout;
         box->setSpacing(6_px);
@@ -72,23 +71,40 @@ GapView::GapView(Desk& desk, QWidget* parent) : QWidget(parent), m_desk(desk)
         grid->setColumnStretch(1, 1);
         (this->*add)(grid);
         box->addLayout(grid);
-        box->addStretch(1);
-        columns->addLayout(box, 1);
+        return box;
     };
-    side(tr("air gap"), {m_turn, m_after, m_strip}, &GapView::addGap);
-    side(tr("run-out, by feelers at every quarter of a turn"), {m_runOut, m_oval}, &GapView::addFeelers);
-    side(tr("how the wheel sits"), {m_open}, &GapView::addSeat);
+    const auto beside = [](std::initializer_list<std::pair<QVBoxLayout*, int>> boxes) {
+        auto* row = new QHBoxLayout;
+        row->setSpacing(2 * look::kMargin);
+        for (const auto& [box, share] : boxes)
+            row->addLayout(box, share);
+        return row;
+    };
+    QVBoxLayout* gap = side(tr("air gap"), {m_turn, m_after, m_strip}, &GapView::addGap);
+    QVBoxLayout* feelers =
+        side(tr("run-out, by feelers at every quarter of a turn"), {m_runOut, m_oval}, &GapView::addFeelers);
+    QVBoxLayout* seat = side(tr("how the wheel sits"), {m_open}, &GapView::addSeat);
+    gap->addStretch(1);
+    feelers->addStretch(1);
     auto* caution = new Caution;
     caution->setObjectName(QStringLiteral("gap-caution"));
     caution->setText(
         tr("Engine stopped, key out, gearbox in neutral: a hand with a feeler is between wheel and sensor. "
            "Turn by the crank's bolt, and take the bar off before the feeler goes in. Local rules and "
            "licensed practice come first."));
+    m_drawing = new StripDrawing;
+    seat->addWidget(m_drawing, 1);
+    seat->addStretch(0);
+    seat->addWidget(caution);
+    m_lies = new StripView(desk);
+    auto* left = new QVBoxLayout;
+    left->setSpacing(look::kGap);
+    left->addLayout(beside({{gap, 1}, {feelers, 1}}));
+    left->addWidget(m_lies);
+    left->addStretch(1);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, look::kGap, 0, 0);
-    column->addLayout(columns);
-    column->addStretch(1);
-    column->addWidget(caution);
+    column->addLayout(beside({{left, 2}, {seat, 1}}), 1);
 }
 
 void GapView::addGap(QGridLayout* grid)
@@ -146,12 +162,6 @@ void GapView::setFeeler(size_t quarter, double gap_m)
     });
 }
 
-bool GapView::isCoil() const
-{
-    const parts::Part* sensor = selectedSensor(m_desk);
-    return sensor != nullptr && !parts::pulsesOf(*sensor);
-}
-
 void GapView::refresh()
 {
     const job::TriggerSetup s = setupOf(m_desk);
@@ -160,12 +170,12 @@ void GapView::refresh()
     show(m_least, s.gapLeast_m);
     show(m_most, s.gapMost_m);
     show(m_pitch, s.pitch_m);
-    const bool usual = !(s.gapLeast_m > 0 || s.gapMost_m > 0);
-    m_least->setHint(usual ? (isCoil() ? tr("%1 usual of a coil").arg(millimetres(trigger::kCoilLeast_m, 1))
-                                       : tr("%1 usual of a Hall sensor").arg(millimetres(trigger::kHallLeast_m, 1)))
+    const bool usual = !(s.gapLeast_m > 0 || s.gapMost_m > 0), coil = readsCoil(m_desk);
+    m_least->setHint(usual ? (coil ? tr("%1 usual of a coil").arg(millimetres(trigger::kCoilLeast_m, 1))
+                                   : tr("%1 usual of a Hall sensor").arg(millimetres(trigger::kHallLeast_m, 1)))
                            : QString());
-    m_most->setHint(usual ? (isCoil() ? tr("%1 usual of a coil").arg(millimetres(trigger::kCoilMost_m, 1))
-                                      : tr("%1 usual of a Hall sensor").arg(millimetres(trigger::kHallMost_m, 1)))
+    m_most->setHint(usual ? (coil ? tr("%1 usual of a coil").arg(millimetres(trigger::kCoilMost_m, 1))
+                                  : tr("%1 usual of a Hall sensor").arg(millimetres(trigger::kHallMost_m, 1)))
                           : QString());
     for (size_t q = 0; q < m_feelers.size(); ++q)
         show(m_feelers[q], q < s.feelers_m.size() ? s.feelers_m[q] : 0);
@@ -174,7 +184,14 @@ void GapView::refresh()
     const auto said = trigger::feelersSay(s.feelers_m);
     const auto feelers = said ? std::optional(*said) : std::nullopt;
     showFeelers(s, feelers);
-    showTurn(s, feelers);
+    const trigger::AirGap gap = airGapOf(m_desk);
+    const auto turn = trigger::turnFor(gap);
+    showTurn(gap, turn);
+    m_lies->refresh(gap, turn && gap.now_m > 0 ? std::optional(*turn) : std::nullopt);
+    const bool turned = gap.strip && turn && !turn->isInside && turn->fits && std::abs(turn->turns) > 0;
+    for (QLabel* l : {m_after, m_strip, m_oval})
+        l->setVisible(!l->text().isEmpty());
+    m_drawing->show(gap.strip, turned ? std::optional(gap.strip->lies_deg + turn->turns * kTurn_deg) : std::nullopt);
     QStringList open;
     if (s.hole.empty())
         open << tr("Which of its holes locates the wheel?");
@@ -186,60 +203,56 @@ void GapView::refresh()
     setInk(m_open, open.isEmpty() ? look::colours().done : look::colours().stale);
 }
 
-void GapView::showTurn(const job::TriggerSetup& s, const std::optional<trigger::Feelers>& feelers)
+void GapView::showTurn(const trigger::AirGap& gap, const Result<trigger::GapTurn>& turn)
 {
     const auto& c = look::colours();
     m_after->clear();
     m_strip->clear();
     setInk(m_turn, c.ink);
-    trigger::AirGap gap{s.gap_m, s.gapLeast_m, s.gapMost_m, s.pitch_m, feelers ? feelers->runOut_m : 0};
-    if (!(gap.least_m > 0 || gap.most_m > 0)) {
-        gap.least_m = isCoil() ? trigger::kCoilLeast_m : trigger::kHallLeast_m;
-        gap.most_m = isCoil() ? trigger::kCoilMost_m : trigger::kHallMost_m;
-    }
     if (!(gap.now_m > 0)) {
         m_turn->setText(tr("Measure the gap with a feeler, on a tooth"));
         return;
     }
-    const bool threaded = gap.pitch_m > 0;
-    if (!threaded)
-        gap.pitch_m = 1e-3; // in a plain seat: a shim
-    const auto turn = trigger::turnFor(gap);
     if (!turn) {
         m_turn->setText(text(turn.error().sentence));
         setInk(m_turn, c.failing);
         return;
     }
-    const bool stays = turn->isInside || std::abs(turn->turns) < 1e-6;
-    const bool in = turn->turns > 0;
-    const double move = std::abs(turn->turns) * gap.pitch_m;
+    const bool threaded = gap.pitch_m > 0, in = turn->after_m < gap.now_m;
+    const double move = std::abs(gap.now_m - turn->after_m);
     setInk(m_turn, turn->isInside ? c.done : c.failing);
     m_turn->setText(
         turn->isInside ? tr("%1: it stands right").arg(millimetres(gap.now_m))
-        : !turn->fits  ? tr("No place fits: it runs out farther than the window is wide")
+        : !turn->fits  ? (gap.runOut_m >= gap.most_m - gap.least_m
+                              ? tr("No place fits: it runs out farther than the window is wide")
+                              : tr("No place fits: put its strip right first"))
         : threaded     ? (in ? tr("Turn it in by %1") : tr("Turn it out by %1")).arg(turnsText(turn->turns))
                    : (in ? tr("Take %1 off below its flange") : tr("Put %1 below its flange")).arg(millimetres(move)));
-    if (stays || !turn->fits)
+    if (turn->isInside || !turn->fits)
         return;
-    m_after->setText(tr("%1 to %2, in the middle of %3.")
+    m_after->setText(tr("%1 to %2; it may be %3.")
                          .arg(millimetres(gap.now_m), millimetres(turn->after_m),
                               text(units::formatRange(gap.least_m, gap.most_m, Dimension::Length, "mm", 2))));
-    if (!threaded)
-        return;
-    const double flats = std::abs(turn->turns) * kFlats, rotates = std::fmod(flats * 60, kTurn_deg / 2);
+    if (threaded)
+        showRotation(gap, *turn);
+}
+
+void GapView::showRotation(const trigger::AirGap& gap, const trigger::GapTurn& turn)
+{
+    const double flats = std::abs(turn.turns) * kFlats, rotates = trigger::foldedLie(turn.turns * kTurn_deg);
     if (std::abs(flats - std::round(flats)) < 1e-6)
         m_after->setText(m_after->text() + QLatin1Char(' ') +
-                         tr("%1 flats of its nut.").arg(static_cast<int>(std::lround(flats))));
-    if (rotates < 1 || rotates > kTurn_deg / 2 - 1)
+                         (std::lround(flats) == 1
+                              ? tr("1 flat of its nut.")
+                              : tr("%1 flats of its nut.").arg(static_cast<int>(std::lround(flats)))));
+    if (gap.strip || rotates < 1) // of a strip it is said below
         return;
     m_strip->setText(
-        tr("That turns its face by %1°. The strip in it may be no more than 1 mm wide: it must lie along the teeth "
-           "again.")
-            .arg(text(units::formatNumber(flats * 60, 0))) +
-        (turn->halves && std::abs(*turn->halves) > 0
-             ? QLatin1Char(' ') +
-                   tr("By half turns it stays as it lies: %1, to %2.")
-                       .arg(turnsText(*turn->halves), millimetres(gap.now_m - *turn->halves * gap.pitch_m))
+        tr("That turns its face by %1°: its strip must lie along the teeth again.")
+            .arg(text(units::formatNumber(flats * kTurn_deg / kFlats, 0))) +
+        (turn.halves && std::abs(*turn.halves) > 0
+             ? QLatin1Char(' ') + tr("By half turns it stays: %1, to %2.")
+                                      .arg(turnsText(*turn.halves), millimetres(gap.now_m - *turn.halves * gap.pitch_m))
              : QString()));
 }
 

@@ -13,6 +13,8 @@ class QLabel;
 
 namespace vicegrip::app {
 
+class StripDrawing;
+class StripView;
 class TypedField;
 
 /// How far a sensor stands from its wheel, how many turns bring it into its window, how far the wheel runs out, and how
@@ -30,13 +32,15 @@ class GapView : public QWidget
     void addFeelers(QGridLayout* grid);
     void addSeat(QGridLayout* grid);
     void setFeeler(size_t quarter, double gap_m);
-    void showTurn(const job::TriggerSetup& setup, const std::optional<trigger::Feelers>& feelers);
+    void showTurn(const trigger::AirGap& gap, const Result<trigger::GapTurn>& turn);
+    void showRotation(const trigger::AirGap& gap, const trigger::GapTurn& turn);
     void showFeelers(const job::TriggerSetup& setup, const std::optional<trigger::Feelers>& feelers);
-    [[nodiscard]] bool isCoil() const;
 
     Desk& m_desk;
     TypedField *m_now, *m_least, *m_most, *m_pitch, *m_hole, *m_side;
     std::array<TypedField*, 4> m_feelers{};
+    StripView* m_lies;
+    StripDrawing* m_drawing;
     QLabel *m_turn, *m_after, *m_strip, *m_runOut, *m_oval, *m_open;
 };
 

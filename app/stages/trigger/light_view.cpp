@@ -27,23 +27,6 @@ QString degreesText(double deg)
     return text(units::formatNumber(deg, 1)) + u'°';
 }
 
-ReadsValue readsPlain(double least, double most, const QString& unit)
-{
-    return [=](const QString& typed) -> Result<double> {
-        QString plain = typed.trimmed();
-        for (const QString& end : {QStringLiteral("rpm"), QStringLiteral("deg"), QStringLiteral("°")})
-            if (plain.endsWith(end, Qt::CaseInsensitive))
-                plain.chop(end.size());
-        return units::parse(plain.trimmed().toStdString(), units::Dimension::Counts, "")
-            .and_then([=](double v) -> Result<double> {
-                if (v < least || v > most)
-                    return fail(ErrorCode::Range, phrase("expected {} to {}", units::formatNumber(least, 0),
-                                                         units::formatNumber(most, 0) + " " + unit.toStdString()));
-                return v;
-            });
-    };
-}
-
 } // namespace
 
 LightView::LightView(Desk& desk, QWidget* parent) : QWidget(parent), m_desk(desk)

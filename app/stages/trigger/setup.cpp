@@ -43,6 +43,35 @@ void changeSetup(const Desk& desk, const QString& what, const std::function<void
     });
 }
 
+bool readsCoil(const Desk& desk)
+{
+    const parts::Part* sensor = selectedSensor(desk);
+    return sensor != nullptr && !parts::pulsesOf(*sensor);
+}
+
+trigger::AirGap airGapOf(const Desk& desk)
+{
+    const job::TriggerSetup s = setupOf(desk);
+    const auto feelers = trigger::feelersSay(s.feelers_m);
+    trigger::AirGap gap{s.gap_m, s.gapLeast_m, s.gapMost_m, s.pitch_m, feelers ? feelers->runOut_m : 0};
+    if (!(gap.least_m > 0 || gap.most_m > 0)) {
+        const bool coil = readsCoil(desk);
+        gap.least_m = coil ? trigger::kCoilLeast_m : trigger::kHallLeast_m;
+        gap.most_m = coil ? trigger::kCoilMost_m : trigger::kHallMost_m;
+    }
+    const auto wheel = wheelOf(desk);
+    if (!wheel || !(s.across_m > 0) || !(s.lies_deg || s.beside_m))
+        return gap;
+    trigger::Strip& strip = gap.strip.emplace();
+    strip.tooth_m = trigger::toothPitch(*wheel, s.across_m);
+    strip.wide_m = s.stripWide_m > 0 ? s.stripWide_m : strip.wide_m;
+    strip.long_m = s.stripLong_m > 0 ? s.stripLong_m : strip.long_m;
+    strip.lies_deg = s.lies_deg.value_or(0);
+    strip.beside_m = s.beside_m.value_or(0);
+    strip.thick_m = s.thick_m;
+    return gap;
+}
+
 QString wheelText(const trigger::Wheel& wheel)
 {
     const auto teeth = wheel.teeth.size();

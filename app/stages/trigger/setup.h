@@ -1,7 +1,7 @@
 #pragma once
 
 #include "app/desk/desk.h"
-#include "core/trigger/wheel.h"
+#include "core/trigger/air_gap.h"
 
 #include <functional>
 #include <optional>
@@ -16,6 +16,13 @@ namespace vicegrip::app {
 
 /// Changes that of the selected circuit.
 void changeSetup(const Desk& desk, const QString& what, const std::function<void(job::TriggerSetup&)>& change);
+
+/// Whether its sensor is a coil.
+[[nodiscard]] bool readsCoil(const Desk& desk);
+
+/// Where its sensor stands, and may: the usual window of its kind where none is said, the run-out that feelers say, and
+/// its strip where that is said far enough.
+[[nodiscard]] trigger::AirGap airGapOf(const Desk& desk);
 
 /// "35 teeth, a gap of 20° between tooth 35 and 1".
 [[nodiscard]] QString wheelText(const trigger::Wheel& wheel);

@@ -249,8 +249,12 @@ TEST(Compare, WhatIsToldIsInWordsWithItsUnit)
     job::TriggerSetup& trigger = *job::find(job, job::CircuitId{"crank"})->trigger;
     trigger.gap_m = 0.00125;
     trigger.gapLeast_m = 0.0012;
+    trigger.lies_deg = 60;
+    trigger.beside_m = 0.002;
     EXPECT_THAT(said(compare::differences(before, test::analysed(job)), false),
                 testing::ElementsAre("Crank trigger, air gap: 1.9 mm -> 1.25 mm",
+                                     "Crank trigger, lie of the strip: not said -> 60°",
+                                     "Crank trigger, wheel beside the face: not said -> 2 mm",
                                      "Crank trigger, trigger, least gap: 1 mm -> 1.2 mm"));
     // Not one that is different may look the same: digits are cut only where the two stay apart.
     job = test::petrel();

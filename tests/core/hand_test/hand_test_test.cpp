@@ -152,9 +152,10 @@ TEST(Count, AMissNamesWhereItIs)
 }
 
 /// Turns Petrel's crank, and says what becomes of it.
-job::Job turned(std::vector<int> missed)
+job::Job turned(std::vector<int> missed, std::optional<double> lies_deg = {})
 {
     job::Job job = test::petrel();
+    crank(job).trigger->lies_deg = lies_deg;
     Count count(*trigger::readWheel(crank(job).trigger->wheel));
     while (!count.isFull())
         count.mark(std::ranges::find(missed, static_cast<int>(count.due()) + 1) == missed.end());
@@ -185,6 +186,11 @@ TEST(HandTurn, StandsUntilItsWheelGapOrWiresChange)
     };
     EXPECT_THAT(after([](job::Job& j) { crank(j).trigger->gap_m = 1.2e-3; }).reason, HasSubstr("air gap"));
     EXPECT_THAT(after([](job::Job& j) { crank(j).trigger->wheel = "60-2"; }).reason, HasSubstr("36-1 to 60-2"));
+    const job::Job lain = turned({}, 0); // its strip along the teeth
+    job::Job crossed = lain;
+    crank(crossed).trigger->lies_deg = 60;
+    EXPECT_EQ(standing(lain).state, State::Done);
+    EXPECT_THAT(standing(crossed).reason, HasSubstr("from 0° to 60°")) << "a turn for the gap turned its face";
     EXPECT_EQ(after([](job::Job& j) { crank(j).trigger->hole = "the second"; }).state, State::Done)
         << "saying for the first time what nobody had said changes nothing";
     EXPECT_EQ(after([](job::Job& j) { j.parts[0].name += "!"; }).state, State::Done);

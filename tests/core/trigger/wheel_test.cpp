@@ -1,6 +1,8 @@
 #include "core/trigger/trigger.h"
 
+#include <cmath>
 #include <gmock/gmock.h>
+#include <numbers>
 
 namespace vicegrip::trigger {
 namespace {
@@ -138,8 +140,139 @@ TEST(AirGap, IsTurnedToTheMiddleOfItsWindow)
     EXPECT_NEAR(coarse->after_m, 1.21e-3, 1e-9);
     EXPECT_FALSE(turnFor({1.9e-3, 1.0e-3, 1.5e-3, 1e-3, 0.6e-3})->fits) << "no place for such a run-out";
     for (const AirGap& wrong :
-         {AirGap{1, 1, 2, 0, 0}, AirGap{1, 2, 1, 1, 0}, AirGap{-1, 1, 2, 1, 0}, AirGap{1, 1, 2, 1, -1}})
+         {AirGap{1, 1, 2, -1, 0}, AirGap{1, 2, 1, 1, 0}, AirGap{-1, 1, 2, 1, 0}, AirGap{1, 1, 2, 1, -1}})
         EXPECT_FALSE(turnFor(wrong));
+}
+
+/// One wave over a rectangle, as books have it: sin(x) / x of both sides (from memory); far from the teeth only the
+/// first wave is left, a square's, 4 / pi of it.
+TEST(Strip, FarFromTheTeethIsTwoSines)
+{
+    const auto sinc = [](double x) { return x == 0 ? 1 : std::sin(x) / x; };
+    constexpr double kPitch_m = 13e-3, kGap_m = 12e-3, kWave = 2 * std::numbers::pi / kPitch_m;
+    for (const double lies : {0.0, 17.0, 45.0, 90.0, 118.0, -30.0}) {
+        const double a = lies * std::numbers::pi / 180;
+        const double first = 4 / std::numbers::pi * std::exp(-kWave * kGap_m) *
+                             std::abs(sinc(kWave * 2e-3 / 2 * std::cos(a)) * sinc(kWave * 6e-3 / 2 * std::sin(a)));
+        EXPECT_NEAR(sensedSwing({kPitch_m, 2e-3, 6e-3, lies, 0, 0}, kGap_m) / first, 1, 2e-3) << lies;
+    }
+}
+
+TEST(Strip, AlongTheTeethItSeemsNoFartherAndAcrossThemMost)
+{
+    for (const double gap : {0.5e-3, 1e-3, 3e-3}) {
+        Strip strip{13e-3, 1e-3, 5e-3, 0, 0, 0};
+        double before = -1;
+        for (int lies = 0; lies <= 90; lies += 15) {
+            strip.lies_deg = lies;
+            const double more = seemsFarther(strip, gap);
+            EXPECT_GT(more, before);
+            before = more;
+            strip.lies_deg = -lies + 180;
+            EXPECT_NEAR(seemsFarther(strip, gap), more, 1e-9) << "half a turn is none, and both ways are alike";
+            EXPECT_EQ(foldedLie(strip.lies_deg), lies);
+            // By what it seems farther, one along the teeth senses as much.
+            EXPECT_NEAR(sensedSwing({13e-3, 1e-3, 5e-3, 0, 0, 0}, gap + more), sensedSwing(strip, gap), 1e-9);
+        }
+        EXPECT_NEAR(seemsFarther({13e-3, 1e-3, 5e-3, 180, 0, 8e-3}, gap), 0, 1e-9);
+    }
+}
+
+TEST(Strip, BesideTheWheelSensesLessAndThenNothing)
+{
+    constexpr double kGap_m = 1.2e-3;
+    const Strip over{13e-3, 1e-3, 5e-3, 0, 0, 6e-3};
+    EXPECT_EQ(seemsFarther(over, kGap_m), 0);
+    Strip half = over;
+    half.beside_m = 3e-3; // the wheel's edge is over its middle
+    EXPECT_NEAR(sensedSwing(half, kGap_m), sensedSwing(over, kGap_m) / 2, 1e-9);
+    Strip off = over;
+    off.beside_m = 6e-3;
+    EXPECT_TRUE(std::isinf(seemsFarther(off, kGap_m)));
+    off.beside_m = 2e-3;
+    off.lies_deg = 90; // across: all of it is over the wheel
+    EXPECT_NEAR(seemsFarther(off, kGap_m), seemsFarther({13e-3, 1e-3, 5e-3, 90, 0, 0}, kGap_m), 1e-9);
+}
+
+/// Against every degree that it may lie.
+TEST(Strip, MayLieAsFarAsTheWindowHasRoom)
+{
+    for (const double pitch : {6e-3, 9e-3, 13e-3})
+        for (const double spare : {0.0, 0.05e-3, 0.2e-3, 0.5e-3, 2e-3}) {
+            Strip strip{pitch, 1.5e-3, 5e-3, 0, 0, 0};
+            const int may = mayLie(strip, 1e-3, spare);
+            for (int lies = 0; lies <= 90; ++lies) {
+                strip.lies_deg = lies;
+                const bool right = seemsFarther(strip, 1e-3) <= spare + 1e-9;
+                if (lies <= may + 1) {
+                    EXPECT_EQ(right, lies <= may) << pitch << ' ' << spare << ' ' << lies;
+                }
+            }
+        }
+    EXPECT_EQ(mayLie({13e-3, 1e-3, 5e-3, 0, 0, 0}, 1e-3, -1e-6), -1) << "too far whatever it does";
+    EXPECT_EQ(mayLie({13e-3, 1e-3, 5e-3, 0, 6e-3, 6e-3}, 1e-3, 1e-3), -1) << "it is not over the wheel";
+}
+
+/// 36-1 over 150 mm: pi * 150 / 36 = 13.09 mm (arithmetic).
+TEST(Strip, ThePitchIsThatOfTheRim)
+{
+    EXPECT_NEAR(toothPitch(*readWheel("36-1"), 0.15), 13.0900e-3, 1e-7);
+    EXPECT_NEAR(toothPitch(*readWheel("60-2"), 0.2), 10.4720e-3, 1e-7);
+    EXPECT_NEAR(toothPitch(*readWheel("24+1"), 0.24), std::numbers::pi * 0.24 / 48, 1e-7)
+        << "the one in the gap is near";
+    EXPECT_NEAR(toothPitch(*readWheel("24 with 12 and 3 degrees"), 0.12), std::numbers::pi * 0.12 * 6 / 360, 1e-7)
+        << "twice its narrow tooth, 3 degrees";
+    EXPECT_NEAR(toothPitch(*readWheel("cam 4"), 0.1), std::numbers::pi * 0.1 / 4, 1e-7) << "its turn is 720 degrees";
+    EXPECT_EQ(toothPitch({}, 0.1), 0);
+}
+
+/// No sixth of a turn leaves more room to both ends of the window than the one that is said.
+TEST(Strip, ItsLieIsReckonedWithInTheTurn)
+{
+    const auto room = [](const AirGap& gap, int sixths) {
+        const double there = gap.now_m - sixths / 6.0 * gap.pitch_m;
+        Strip strip = *gap.strip;
+        strip.lies_deg += sixths * 60;
+        return there < 0
+                   ? -1
+                   : std::min(there - gap.least_m, gap.most_m - there - seemsFarther(strip, there)) - gap.runOut_m / 2;
+    };
+    int found = 0;
+    for (const double lies : {0.0, 20.0, 55.0, 90.0})
+        for (const double now : {0.4e-3, 1.2e-3, 1.9e-3, 3.5e-3})
+            for (const double pitch : {0.75e-3, 1e-3, 1.5e-3})
+                for (const double runOut : {0.0, 0.15e-3}) {
+                    const AirGap gap{now, 1.0e-3, 1.6e-3, pitch, runOut, Strip{10e-3, 1e-3, 6e-3, lies, 0, 0}};
+                    const auto turn = turnFor(gap);
+                    ASSERT_TRUE(turn);
+                    double best = -1;
+                    for (int sixths = -30; sixths <= 30; ++sixths)
+                        best = std::max(best, room(gap, sixths));
+                    if (best < 0)
+                        continue;
+                    ++found;
+                    EXPECT_TRUE(turn->fits);
+                    EXPECT_NEAR(room(gap, static_cast<int>(std::lround(turn->turns * 6))), best, 1e-6)
+                        << lies << ' ' << now << ' ' << pitch;
+                    EXPECT_EQ(turn->isInside, room(gap, 0) >= -1e-9);
+                }
+    EXPECT_GT(found, 60);
+    const AirGap along{1.9e-3, 1.0e-3, 1.5e-3, 1e-3, 0, Strip{13.09e-3, 1e-3, 5e-3, 0, 0, 0}};
+    EXPECT_NEAR(turnFor(along)->turns, 0.5, 1e-9) << "two thirds would lie 60 degrees off";
+    AirGap beside = along;
+    beside.strip->beside_m = beside.strip->thick_m = 6e-3;
+    EXPECT_FALSE(turnFor(beside)->fits);
+}
+
+/// In a plain seat it is shimmed, and does not turn.
+TEST(AirGap, APlainSeatIsShimmed)
+{
+    const auto shim = turnFor({1.9e-3, 1.0e-3, 1.5e-3, 0, 0});
+    ASSERT_TRUE(shim);
+    EXPECT_EQ(shim->turns, 0);
+    EXPECT_NEAR(shim->after_m, 1.25e-3, 1e-9);
+    EXPECT_TRUE(shim->fits && !shim->isInside);
+    EXPECT_FALSE(turnFor({1.9e-3, 1.0e-3, 1.5e-3, 0, 0.6e-3})->fits);
 }
 
 } // namespace
