@@ -6,6 +6,7 @@
 #include "app/widgets/value_row.h"
 
 #include <QGridLayout>
+#include <QLineEdit>
 #include <QVBoxLayout>
 
 #include <array>
