@@ -1,6 +1,7 @@
 #include "core/trigger/recognise.h"
 
 #include "core/base/phrase.h"
+#include "core/trigger/edge_due.h"
 #include "core/trigger/periods.h"
 #include "core/trigger/usual_wheels.h"
 #include "core/units/units.h"
@@ -8,6 +9,7 @@
 #include <algorithm>
 #include <cmath>
 #include <limits>
+#include <numeric>
 #include <optional>
 
 namespace vicegrip::trigger {
@@ -29,7 +31,7 @@ double offAfter(std::span<const double> out, std::size_t later)
 /// less by the square of the speed, as the flywheel's energy rises.
 double speedsAt(double turn_s)
 {
-    constexpr double kMost = 0.65, kLeast = 0.1, kCranking_rpm = 400;
+    constexpr double kMost = 0.9, kLeast = 0.1, kCranking_rpm = 400;
     const double slower = turn_s * kCranking_rpm / kMinute_s;
     return std::clamp(kMost * slower * slower, kLeast, kMost);
 }
@@ -38,7 +40,7 @@ double speedsAt(double turn_s)
 /// halves differ by no gap.
 bool isTwoTurns(std::span<const double> out, std::size_t row, double period_s)
 {
-    constexpr double kNoGap = 0.6; // of what compressions may make of the speed
+    constexpr double kNoGap = 0.55; // of what compressions may make of the speed
     const std::size_t half = row / 2;
     std::vector<double> off;
     for (std::size_t i = 1; i + half + 1 < out.size(); ++i)
@@ -80,14 +82,6 @@ std::vector<double> turnOf(std::span<const double> periods, std::size_t row)
     return out;
 }
 
-double rootMeanSquare(std::span<const double> values)
-{
-    double sum = 0;
-    for (const double v : values)
-        sum += v * v;
-    return values.empty() ? 0 : std::sqrt(sum / static_cast<double>(values.size()));
-}
-
 /// What a turn's periods would be of a wheel, as its steps from the one after the longest on.
 struct Guess
 {
@@ -95,21 +89,70 @@ struct Guess
     std::vector<double> steps; ///< in pitches
 };
 
-/// How rough the speed would be from tooth to tooth, if it were this wheel, at the best place for it; without end where
-/// no engine turns like that.
-double roughness(const std::vector<double>& turn, const std::vector<double>& steps, double speeds)
+/// The times of a turn's edges and of two more on either side, from the logarithms of its periods.
+std::vector<double> timesRound(const std::vector<double>& turn)
 {
-    double best = std::numeric_limits<double>::max();
-    for (std::size_t first = 0; first < turn.size(); ++first) {
-        std::vector<double> speed = turn;
-        for (std::size_t i = 0; i < turn.size(); ++i)
-            speed[(first + i) % turn.size()] -= std::log(steps[i]);
-        const auto [slowest, fastest] = std::ranges::minmax(speed);
-        if (fastest - slowest < speeds)
-            best = std::min(best, rootMeanSquare(standsOut(speed, true)));
-    }
-    return best;
+    const std::size_t n = turn.size();
+    std::vector<double> out = {0};
+    for (std::size_t i = 0; i < n + 4; ++i)
+        out.push_back(out.back() + std::exp(turn[(2 * n + i - 2) % n]));
+    return out;
 }
+
+/// A turn as it was seen, against wheels that it may be.
+class Turn
+{
+  public:
+    Turn(const std::vector<double>& turn, double speeds) : m_turn(turn), m_times(timesRound(turn)), m_speeds(speeds) {}
+
+    /// How far its edges would be off, as shares of a step, by when they are due.
+    [[nodiscard]] double offDue(const std::vector<double>& steps) const
+    {
+        const Due due(steps);
+        return roughness(steps, [&](std::size_t i, std::size_t tooth) {
+            return due.off(std::span<const double, 5>(m_times.begin() + static_cast<std::ptrdiff_t>(i), 5), tooth);
+        });
+    }
+
+    /// How much its speeds would stand out from those beside them, as logarithms.
+    [[nodiscard]] double uneven(const std::vector<double>& steps) const
+    {
+        const std::size_t n = m_turn.size();
+        return roughness(steps, [&](std::size_t i, std::size_t tooth) {
+            return slowness(i, steps[tooth]) - (slowness((i + n - 1) % n, steps[(tooth + n - 1) % n]) +
+                                                slowness((i + 1) % n, steps[(tooth + 1) % n])) /
+                                                   2;
+        });
+    }
+
+  private:
+    [[nodiscard]] double slowness(std::size_t i, double step) const { return m_turn[i] - std::log(step); }
+
+    /// Root mean square of what each edge is off, as this wheel at the best place for it; without end where no engine
+    /// turns like that.
+    template <class Off> [[nodiscard]] double roughness(const std::vector<double>& steps, const Off& off) const
+    {
+        constexpr double kEnd = std::numeric_limits<double>::max();
+        const std::size_t n = m_turn.size();
+        double best = kEnd;
+        for (std::size_t first = 0; first < n; ++first) { // the step that begins at the first edge
+            double slowest = -kEnd, fastest = kEnd, square = 0;
+            for (std::size_t i = 0; i < n && square < best && slowest - fastest < m_speeds; ++i) {
+                const std::size_t tooth = (first + i) % n;
+                slowest = std::max(slowest, slowness(i, steps[tooth]));
+                fastest = std::min(fastest, slowness(i, steps[tooth]));
+                square += off(i, tooth) * off(i, tooth);
+            }
+            if (slowest - fastest < m_speeds)
+                best = std::min(best, square);
+        }
+        return best < kEnd ? std::sqrt(best / static_cast<double>(n)) : kEnd;
+    }
+
+    const std::vector<double>& m_turn;
+    std::vector<double> m_times;
+    double m_speeds; ///< between the fastest and the slowest of a turn, as a logarithm
+};
 
 /// Wheels that people make, with so many edges a turn: one gap of one to three places, or one more tooth.
 std::vector<Guess> guesses(std::size_t row)
@@ -191,21 +234,46 @@ std::optional<Guess> withManyGaps(const std::vector<double>& turn)
     return out;
 }
 
-/// The line of the wheel that makes the speed smoothest, if it makes it much smoother than no wheel at all.
-std::optional<std::string> knownWheel(const std::vector<double>& turn, double speeds)
+/// How much better a wheel must fit than one that people would rather make: those divide a turn into an even number of
+/// places, and leave out one or two.
+double rarity(const Guess& guess)
+{
+    constexpr double kRare = 1.6, kMostMissing = 2;
+    const double places = std::accumulate(guess.steps.begin(), guess.steps.end(), 0.0);
+    const bool even = std::fmod(std::round(places), 2) == 0;
+    return even && *std::ranges::max_element(guess.steps) <= kMostMissing + 1 ? 1 : kRare;
+}
+
+/// The wheel by which a turn is much less rough than by teeth that are all alike.
+std::optional<std::string> smoothest(const std::vector<Guess>& all, const Turn& turn, const Turn& anyTurn,
+                                     double (Turn::*roughness)(const std::vector<double>&) const)
 {
     constexpr double kSmoother = 0.45;
+    const double most = kSmoother * (anyTurn.*roughness)(std::vector<double>(all.front().steps.size(), 1));
     std::optional<std::string> out;
-    double best = kSmoother * rootMeanSquare(standsOut(turn, true));
-    std::vector<Guess> all = guesses(turn.size());
-    if (auto many = withManyGaps(turn))
-        all.push_back(std::move(*many));
+    double best = std::numeric_limits<double>::max();
     for (const Guess& g : all)
-        if (const double rough = roughness(turn, g.steps, speeds); rough < best) {
-            best = rough;
+        if (const double rough = (turn.*roughness)(g.steps), rare = rarity(g); rough < most && rough * rare < best) {
+            best = rough * rare;
             out = g.line;
         }
     return out;
+}
+
+/// The line of the wheel that it is by when its edges are due; or, of few edges, and where compressions come so fast
+/// that no speed lies between them, by how even it makes the speed.
+std::optional<std::string> knownWheel(const std::vector<double>& turn, double speeds)
+{
+    std::vector<Guess> all = guesses(turn.size());
+    if (auto many = withManyGaps(turn))
+        all.push_back(std::move(*many));
+    constexpr double kAnySpeed = std::numeric_limits<double>::max();
+    constexpr std::size_t kFew = 8; // four of them are most of a turn
+    const Turn seen(turn, speeds), anyTurn(turn, kAnySpeed);
+    std::optional<std::string> out;
+    if (turn.size() >= kFew)
+        out = smoothest(all, seen, anyTurn, &Turn::offDue);
+    return out ? out : smoothest(all, seen, anyTurn, &Turn::uneven);
 }
 
 /// The steps of a turn, which add up to it, if its speed is the same all the way round.

@@ -1,5 +1,6 @@
 #include "core/trigger/sync.h"
 
+#include "core/trigger/edge_due.h"
 #include "core/trigger/periods.h"
 
 #include <algorithm>
@@ -10,11 +11,13 @@
 namespace vicegrip::trigger {
 namespace {
 
-// No period stands out by so much more or less than the wheel's does, as a logarithm: of many teeth, and of few,
-// between which a compression changes the speed more.
-constexpr double kFits = 0.3, kFewFit = 0.5;
+// No edge of many teeth is off by so much of a step, nor of few, between which a compression changes the speed more.
+constexpr double kFits = 0.2, kFewFit = 0.35;
+// Nor does a period stand out by so much more or less than the wheel's does, as a logarithm.
+constexpr double kStandsOut = 0.3, kFewStandOut = 0.5;
 constexpr int kFew = 12;
 constexpr double kPlainer = 2; // the next best place fits so much worse
+constexpr double kSwings = 0.7; // of that, where the speed leaps from one period to the next
 const double kNext = std::log(1.45); // a period may be off by so much from one tooth to the next
 
 class Follower
@@ -23,6 +26,7 @@ class Follower
     Follower(std::span<const double> times_s, const Wheel& wheel, bool trailing)
         : m_times_s(times_s),
           m_steps(stepsOf(wheel, trailing)),
+          m_due(m_steps),
           m_periods(logPeriods(times_s)),
           m_out(standsOut(m_periods, false))
     {
@@ -62,25 +66,47 @@ class Follower
     }
 
     [[nodiscard]] int count() const { return static_cast<int>(m_steps.size()); }
+    [[nodiscard]] double fits() const { return count() > kFew ? kFits : kFewFit; }
     [[nodiscard]] int after(int tooth) const { return (tooth + 1) % count(); }
 
-    /// The number of the edge, where a turn from it on fits the wheel in one way only.
+    /// How far an edge with two on either side is off, if it is this tooth.
+    [[nodiscard]] double off(std::size_t edge, std::size_t tooth) const
+    {
+        return std::abs(m_due.off(m_times_s.subspan(edge - 2).first<5>(), tooth % m_steps.size()));
+    }
+
+    /// The number of the edge, where a turn from it on fits the wheel in one way only: by when its edges are due, or,
+    /// where compressions come so fast that no speed lies between them, by how its periods stand out.
     [[nodiscard]] std::optional<int> placeAt(std::size_t at) const
     {
         if (!m_said.placed)
             return 0;
-        const std::size_t turn = m_steps.size() + 1;
-        if (at + turn > m_periods.size() || at + turn < 3)
+        const auto due =
+            onePlace(at, 2, [&](std::size_t edge, std::size_t tooth) { return off(edge, tooth) / fits(); });
+        if (due)
+            return due;
+        const double limit = count() > kFew ? kStandsOut : kFewStandOut;
+        return onePlace(at, 1, [&](std::size_t edge, std::size_t tooth) {
+            return std::abs(m_out[edge] - m_wanted[tooth % m_wanted.size()]) / limit;
+        });
+    }
+
+    /// `share`: how far an edge is off as this tooth, of what it may be; it needs so many edges `beside` it.
+    template <class Share>
+    [[nodiscard]] std::optional<int> onePlace(std::size_t at, std::size_t beside, const Share& share) const
+    {
+        const std::size_t least = std::max(2 * beside + 2, m_steps.size() + 2), // edges that say it
+            most = m_steps.size() + 2 * beside, seen = std::min(most, m_times_s.size() - at);
+        if (seen < least)
             return std::nullopt;
-        const double limit = count() > kFew ? kFits : kFewFit;
         constexpr double kNot = std::numeric_limits<double>::max();
         double best = kNot, next = kNot;
         int place = 0;
         for (int tooth = 0; tooth < static_cast<int>(m_places); ++tooth) {
             double sum = 0;
-            for (std::size_t i = 1; i + 1 < turn && sum < kNot; ++i) {
-                const double off = m_out[at + i] - m_wanted[(static_cast<std::size_t>(tooth) + i) % m_wanted.size()];
-                sum = std::abs(off) < limit ? sum + off * off : kNot;
+            for (std::size_t i = beside; i + beside < seen && sum < kNot; ++i) {
+                const double one = share(at + i, static_cast<std::size_t>(tooth) + i);
+                sum = one < 1 ? sum + one * one : kNot;
             }
             if (sum < best) {
                 next = best;
@@ -102,7 +128,7 @@ class Follower
                 const int before = (tooth + count() - 1) % count();
                 const double due = m_periods[i - 1] + m_logSteps[static_cast<std::size_t>(tooth)] -
                                    m_logSteps[static_cast<std::size_t>(before)];
-                if (std::abs(m_periods[i] - due) > kNext) {
+                if (std::abs(m_periods[i] - due) > kNext && !isSwing(i, static_cast<std::size_t>(tooth))) {
                     m_said.losses.push_back({i + 1, m_times_s[i + 1], after(tooth), causeOf(i, due, tooth)});
                     return i + 1;
                 }
@@ -110,6 +136,19 @@ class Follower
             m_said.tooth[i + 1] = after(tooth);
         }
         return m_times_s.size();
+    }
+
+    /// The period from this edge on leaps, but the edges round it say that the speed swings so: itself, the next, and
+    /// the one before, as far as each has two on either side.
+    [[nodiscard]] bool isSwing(std::size_t edge, std::size_t tooth) const
+    {
+        double most = 0;
+        bool any = false;
+        for (std::size_t i = std::max<std::size_t>(edge - 1, 2); i <= edge + 1 && i + 2 < m_times_s.size(); ++i) {
+            most = std::max(most, off(i, tooth + m_steps.size() + i - edge));
+            any = true;
+        }
+        return any && most < kSwings * fits();
     }
 
     [[nodiscard]] LossCause causeOf(std::size_t i, double due, int tooth) const
@@ -127,8 +166,10 @@ class Follower
     }
 
     std::span<const double> m_times_s;
-    std::vector<double> m_steps, m_periods, m_out;
-    std::vector<double> m_logSteps, m_wanted;
+    std::vector<double> m_steps;
+    Due m_due;
+    std::vector<double> m_periods, m_logSteps;
+    std::vector<double> m_out, m_wanted; ///< how periods stand out, and how the wheel's do
     std::size_t m_places = 1; ///< teeth after which the wheel looks the same again
     Followed m_said;
 };

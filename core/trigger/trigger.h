@@ -4,7 +4,9 @@
 #include "core/trigger/air_gap.h" // how far a sensor is turned in
 #include "core/trigger/cam.h" // the cam's edges beside the crank
 #include "core/trigger/channel_look.h" // all that one channel says
+#include "core/trigger/edge_due.h" // inside: when an edge is due
 #include "core/trigger/edges.h" // the edges of a signal
+#include "core/trigger/gap_ratio.h" // how a gap stands out from the speed
 #include "core/trigger/mounting.h" // at the crank, or behind a belt
 #include "core/trigger/periods.h" // inside: from edge to edge
 #include "core/trigger/recognise.h" // which wheel makes them

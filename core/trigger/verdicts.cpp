@@ -1,6 +1,7 @@
 #include "core/trigger/verdicts.h"
 
 #include "core/base/phrase.h"
+#include "core/trigger/gap_ratio.h"
 #include "core/units/units.h"
 
 #include <algorithm>
@@ -47,6 +48,7 @@ class Judge
         teeth();
         edge();
         sync();
+        gap();
         toothErrors();
         runOut();
         if (m_scale == Scale::Volts)
@@ -122,6 +124,21 @@ class Judge
             v.todo = phrase("No turn of it fits the wheel that is said.");
         }
         add(std::move(v));
+    }
+
+    /// What was followed with hindsight, an ECU must tell while it turns.
+    void gap()
+    {
+        const auto ratio = isEdgeWrong(m_look) ? std::nullopt : gapRatio(m_report);
+        if (!ratio)
+            return;
+        const auto times = [](double r) { return units::formatNumber(r, 2); };
+        add({phrase("Gap against the speed"),
+             phrase("{} times the steps beside it at least, no tooth more than {}", times(ratio->least),
+                    times(ratio->most)),
+             phrase("{} lies between (middle, typical)", times(ratio->between)), gradeOf(ratio->tells()),
+             phrase("The speed swings so much from tooth to tooth that an ECU may take one for the gap. Turn it "
+                    "faster: a full battery, good starter cables; or fit a wheel with more teeth.")});
     }
 
     /// The wrong edge smears the first tooth after the gap.

@@ -30,7 +30,7 @@ for number in range(20):
         places, missing = chance.randint(12, 72), chance.randint(1, 3)
         cuts = [i * 360 / places for i in range(places - missing)]
         said, width = f"{places}-{missing}", 180 / places
-        rpm, ripple = chance.uniform(150, 300), chance.uniform(0, 0.2)
+        rpm, ripple = chance.uniform(150, 300), chance.uniform(0, 0.35 if places >= 30 else 0.2)
     cylinders = chance.choice([3, 4, 5, 6, 8])
     phase = chance.uniform(0, 360)
     mean = rpm * 6  # degrees a second

@@ -74,7 +74,7 @@ TEST(Verdicts, NothingIsWrongWithASoundSignal)
                 s.line = line;
                 s.coil = coil;
                 s.rpm = rpm;
-                s.ripple = std::min(0.25, usualRipple(rpm)); // more, and twelve teeth are lost: by an ECU too
+                s.ripple = std::min(0.25, usualRipple(rpm)); // more, and an ECU may lose twelve teeth
                 s.runOut_m = 0.05e-3;
                 for (const Verdict& v : s.verdicts())
                     EXPECT_NE(v.grade, Grade::Bad)
@@ -120,6 +120,22 @@ TEST(Verdicts, RunOutOfAHallSensorsWheel)
         ASSERT_TRUE(look && look->runOut_m);
         EXPECT_NEAR(*look->runOut_m, runOut_m, 0.03e-3);
     }
+}
+
+/// What is followed with hindsight only is no signal to start an engine by.
+TEST(Verdicts, AGapThatTheSpeedHides)
+{
+    Scene s;
+    s.line = "12-1";
+    s.ripple = 0.2;
+    EXPECT_EQ(verdict(s.verdicts(), "Gap against").grade, Grade::Good);
+    s.ripple = 0.4;
+    const auto all = s.verdicts();
+    EXPECT_EQ(verdict(all, "Followed").grade, Grade::Good) << verdict(all, "Followed").is;
+    EXPECT_EQ(verdict(all, "Gap against").grade, Grade::Bad) << verdict(all, "Gap against").is;
+    EXPECT_THAT(verdict(all, "Gap against").todo, HasSubstr("more teeth"));
+    s.line = "36-1";
+    EXPECT_EQ(verdict(s.verdicts(), "Gap against").grade, Grade::Good) << "many teeth tell it";
 }
 
 TEST(Verdicts, WhatTheWheelIsNot)

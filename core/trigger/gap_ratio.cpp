@@ -1,0 +1,41 @@
+#include "core/trigger/gap_ratio.h"
+
+#include "core/trigger/periods.h"
+
+#include <algorithm>
+#include <cmath>
+#include <limits>
+
+namespace vicegrip::trigger {
+
+std::optional<GapRatio> gapRatio(const Report& report)
+{
+    constexpr double kGap = 1.5; // of a usual step
+    const std::vector<double> steps = stepsOf(report.wheel, report.trailing);
+    if (steps.size() < 3)
+        return std::nullopt;
+    const double usual = medianOf(steps);
+    std::vector<double> logSteps;
+    for (const double step : steps)
+        logSteps.push_back(std::log(step));
+    const std::vector<double> due = standsOut(logSteps, true), seen = standsOut(logPeriods(report.times_s), false);
+    constexpr double kNone = std::numeric_limits<double>::max();
+    double least = kNone, most = 0, leastDue = kNone;
+    for (std::size_t i = 1; i + 1 < seen.size(); ++i) {
+        const int tooth = report.followed.tooth[i];
+        if (tooth < 0 || report.followed.tooth[i - 1] < 0 || report.followed.tooth[i + 2] < 0)
+            continue;
+        const auto t = static_cast<std::size_t>(tooth);
+        if (steps[t] > kGap * usual) {
+            least = std::min(least, std::exp(seen[i]));
+            leastDue = std::min(leastDue, std::exp(due[t]));
+        } else {
+            most = std::max(most, std::exp(seen[i]));
+        }
+    }
+    if (least == kNone || most <= 0)
+        return std::nullopt;
+    return GapRatio{least, most, std::sqrt(leastDue)};
+}
+
+} // namespace vicegrip::trigger
