@@ -11,13 +11,14 @@
 namespace vicegrip::trigger {
 namespace {
 
-// No edge of many teeth is off by so much of a step, nor of few, between which a compression changes the speed more.
-constexpr double kFits = 0.2, kFewFit = 0.35;
+// No edge of many teeth is off by so much of a step (a gap of two taken for one of three: 0.13), nor of few, between
+// which a compression changes the speed more.
+constexpr double kFits = 0.1, kFewFit = 0.35;
 // Nor does a period stand out by so much more or less than the wheel's does, as a logarithm.
 constexpr double kStandsOut = 0.3, kFewStandOut = 0.5;
 constexpr int kFew = 12;
 constexpr double kPlainer = 2; // the next best place fits so much worse
-constexpr double kSwings = 0.7; // of that, where the speed leaps from one period to the next
+constexpr double kSwings = 0.14, kFewSwing = 0.25; // nor by so much where the speed leaps from a period to the next
 const double kNext = std::log(1.45); // a period may be off by so much from one tooth to the next
 
 class Follower
@@ -66,7 +67,6 @@ class Follower
     }
 
     [[nodiscard]] int count() const { return static_cast<int>(m_steps.size()); }
-    [[nodiscard]] double fits() const { return count() > kFew ? kFits : kFewFit; }
     [[nodiscard]] int after(int tooth) const { return (tooth + 1) % count(); }
 
     /// How far an edge with two on either side is off, if it is this tooth.
@@ -81,22 +81,24 @@ class Follower
     {
         if (!m_said.placed)
             return 0;
+        const double fits = count() > kFew ? kFits : kFewFit;
         const auto due =
-            onePlace(at, 2, [&](std::size_t edge, std::size_t tooth) { return off(edge, tooth) / fits(); });
+            onePlace(at, 2, 2, [&](std::size_t edge, std::size_t tooth) { return off(edge, tooth) / fits; });
         if (due)
             return due;
         const double limit = count() > kFew ? kStandsOut : kFewStandOut;
-        return onePlace(at, 1, [&](std::size_t edge, std::size_t tooth) {
+        return onePlace(at, 1, 2, [&](std::size_t edge, std::size_t tooth) {
             return std::abs(m_out[edge] - m_wanted[tooth % m_wanted.size()]) / limit;
         });
     }
 
-    /// `share`: how far an edge is off as this tooth, of what it may be; it needs so many edges `beside` it.
+    /// `share`: how far an edge is off as this tooth, of what it may be; it needs so many edges before and behind it.
     template <class Share>
-    [[nodiscard]] std::optional<int> onePlace(std::size_t at, std::size_t beside, const Share& share) const
+    [[nodiscard]] std::optional<int> onePlace(std::size_t at, std::size_t before, std::size_t behind,
+                                              const Share& share) const
     {
-        const std::size_t least = std::max(2 * beside + 2, m_steps.size() + 2), // edges that say it
-            most = m_steps.size() + 2 * beside, seen = std::min(most, m_times_s.size() - at);
+        const std::size_t least = std::max(before + behind + 2, m_steps.size() + 2), // edges that say it
+            most = m_steps.size() + before + behind, seen = std::min(most, m_times_s.size() - at);
         if (seen < least)
             return std::nullopt;
         constexpr double kNot = std::numeric_limits<double>::max();
@@ -104,7 +106,7 @@ class Follower
         int place = 0;
         for (int tooth = 0; tooth < static_cast<int>(m_places); ++tooth) {
             double sum = 0;
-            for (std::size_t i = beside; i + beside < seen && sum < kNot; ++i) {
+            for (std::size_t i = before; i + behind < seen && sum < kNot; ++i) {
                 const double one = share(at + i, static_cast<std::size_t>(tooth) + i);
                 sum = one < 1 ? sum + one * one : kNot;
             }
@@ -148,7 +150,7 @@ class Follower
             most = std::max(most, off(i, tooth + m_steps.size() + i - edge));
             any = true;
         }
-        return any && most < kSwings * fits();
+        return any && most < (count() > kFew ? kSwings : kFewSwing);
     }
 
     [[nodiscard]] LossCause causeOf(std::size_t i, double due, int tooth) const
