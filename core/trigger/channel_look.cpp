@@ -276,16 +276,20 @@ std::vector<std::size_t> afterGaps(const Wheel& wheel, bool trailing)
     return out;
 }
 
+bool isEven(const Wheel& wheel, bool trailing)
+{
+    constexpr double kAlike = 0.05, kGap = 1.5;
+    const std::vector<double> steps = stepsOf(wheel, trailing);
+    const double usual = medianOf(steps);
+    return std::ranges::all_of(steps,
+                               [&](double s) { return s > kGap * usual || std::abs(s - usual) <= kAlike * usual; });
+}
+
 bool isFine(const Wheel& wheel)
 {
-    constexpr double kFine_deg = 12, kAlike = 0.05, kGap = 1.5;
+    constexpr double kFine_deg = 12;
     const std::vector<double> steps = stepsOf(wheel, false);
-    if (steps.size() < 2)
-        return false;
-    const double usual = medianOf(steps);
-    return usual <= kFine_deg && std::ranges::all_of(steps, [&](double s) {
-               return s > kGap * usual || std::abs(s - usual) <= kAlike * usual;
-           });
+    return steps.size() > 1 && medianOf(steps) <= kFine_deg && isEven(wheel, false);
 }
 
 bool isEdgeWrong(const Look& look)

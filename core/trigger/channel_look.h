@@ -54,8 +54,11 @@ struct Falls
 /// The first tooth after each gap of a wheel, by number.
 [[nodiscard]] std::vector<std::size_t> afterGaps(const Wheel& wheel, bool trailing);
 
+/// Whether no step differs from the usual one, but for those over gaps.
+[[nodiscard]] bool isEven(const Wheel& wheel, bool trailing);
+
 /// Whether teeth are so many and so alike that one of them, or a sine round the turn, can be told from what
-/// compressions do to the speed: no step but those over gaps differs, and none is over 12 degrees of the crank.
+/// compressions do to the speed: even, and no step but those over gaps is over 12 degrees of the crank.
 [[nodiscard]] bool isFine(const Wheel& wheel);
 
 /// Whether the other kind of edge is by far the better one.

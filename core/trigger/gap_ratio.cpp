@@ -1,5 +1,6 @@
 #include "core/trigger/gap_ratio.h"
 
+#include "core/trigger/channel_look.h"
 #include "core/trigger/periods.h"
 
 #include <algorithm>
@@ -10,13 +11,11 @@ namespace vicegrip::trigger {
 
 std::optional<GapRatio> gapRatio(const Report& report)
 {
-    constexpr double kGap = 1.5; // of a usual step
-    const std::vector<double> steps = stepsOf(report.wheel, report.trailing);
-    if (steps.size() < 3)
+    const std::vector<std::size_t> after = afterGaps(report.wheel, report.trailing);
+    if (after.empty() || !isEven(report.wheel, report.trailing))
         return std::nullopt;
-    const double usual = medianOf(steps);
     std::vector<double> logSteps;
-    for (const double step : steps)
+    for (const double step : stepsOf(report.wheel, report.trailing))
         logSteps.push_back(std::log(step));
     const std::vector<double> due = standsOut(logSteps, true), seen = standsOut(logPeriods(report.times_s), false);
     constexpr double kNone = std::numeric_limits<double>::max();
@@ -26,7 +25,7 @@ std::optional<GapRatio> gapRatio(const Report& report)
         if (tooth < 0 || report.followed.tooth[i - 1] < 0 || report.followed.tooth[i + 2] < 0)
             continue;
         const auto t = static_cast<std::size_t>(tooth);
-        if (steps[t] > kGap * usual) {
+        if (std::ranges::find(after, (t + 1) % due.size()) != after.end()) {
             least = std::min(least, std::exp(seen[i]));
             leastDue = std::min(leastDue, std::exp(due[t]));
         } else {

@@ -17,7 +17,8 @@ struct GapRatio
     [[nodiscard]] bool tells() const { return most < between && between < least; }
 };
 
-/// None: the wheel has no gap, or nothing of it was followed.
+/// None: the wheel has no gap, or other steps of it differ, so that an ECU needs more than this to know it; nothing of
+/// it was followed.
 [[nodiscard]] std::optional<GapRatio> gapRatio(const Report& report);
 
 } // namespace vicegrip::trigger

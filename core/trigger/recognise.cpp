@@ -99,51 +99,55 @@ std::vector<double> timesRound(const std::vector<double>& turn)
     return out;
 }
 
-/// A turn as it was seen, against wheels that it may be.
+std::vector<double> logsOf(const std::vector<double>& steps)
+{
+    std::vector<double> out;
+    for (const double s : steps)
+        out.push_back(std::log(s));
+    return out;
+}
+
+/// A turn as it was seen, against wheels that it may be; its speeds differ by so much at most, as a logarithm.
 class Turn
 {
   public:
-    Turn(const std::vector<double>& turn, double speeds) : m_turn(turn), m_times(timesRound(turn)), m_speeds(speeds) {}
+    explicit Turn(const std::vector<double>& turn) : m_turn(turn), m_times(timesRound(turn)) {}
 
     /// How far its edges would be off, as shares of a step, by when they are due.
-    [[nodiscard]] double offDue(const std::vector<double>& steps) const
+    [[nodiscard]] double offDue(const std::vector<double>& steps, double speeds) const
     {
         const Due due(steps);
-        return roughness(steps, [&](std::size_t i, std::size_t tooth) {
+        return roughness(logsOf(steps), speeds, [&](std::size_t i, std::size_t tooth) {
             return due.off(std::span<const double, 5>(m_times.begin() + static_cast<std::ptrdiff_t>(i), 5), tooth);
         });
     }
 
     /// How much its speeds would stand out from those beside them, as logarithms.
-    [[nodiscard]] double uneven(const std::vector<double>& steps) const
+    [[nodiscard]] double uneven(const std::vector<double>& steps, double speeds) const
     {
-        const std::size_t n = m_turn.size();
-        return roughness(steps, [&](std::size_t i, std::size_t tooth) {
-            return slowness(i, steps[tooth]) - (slowness((i + n - 1) % n, steps[(tooth + n - 1) % n]) +
-                                                slowness((i + 1) % n, steps[(tooth + 1) % n])) /
-                                                   2;
-        });
+        const std::vector<double> seen = standsOut(m_turn, true), logs = logsOf(steps), due = standsOut(logs, true);
+        return roughness(logs, speeds, [&](std::size_t i, std::size_t tooth) { return seen[i] - due[tooth]; });
     }
 
   private:
-    [[nodiscard]] double slowness(std::size_t i, double step) const { return m_turn[i] - std::log(step); }
-
     /// Root mean square of what each edge is off, as this wheel at the best place for it; without end where no engine
     /// turns like that.
-    template <class Off> [[nodiscard]] double roughness(const std::vector<double>& steps, const Off& off) const
+    template <class Off>
+    [[nodiscard]] double roughness(const std::vector<double>& logSteps, double speeds, const Off& off) const
     {
         constexpr double kEnd = std::numeric_limits<double>::max();
         const std::size_t n = m_turn.size();
         double best = kEnd;
         for (std::size_t first = 0; first < n; ++first) { // the step that begins at the first edge
             double slowest = -kEnd, fastest = kEnd, square = 0;
-            for (std::size_t i = 0; i < n && square < best && slowest - fastest < m_speeds; ++i) {
+            for (std::size_t i = 0; i < n && square < best && slowest - fastest < speeds; ++i) {
                 const std::size_t tooth = (first + i) % n;
-                slowest = std::max(slowest, slowness(i, steps[tooth]));
-                fastest = std::min(fastest, slowness(i, steps[tooth]));
-                square += off(i, tooth) * off(i, tooth);
+                const double slowness = m_turn[i] - logSteps[tooth], one = off(i, tooth);
+                slowest = std::max(slowest, slowness);
+                fastest = std::min(fastest, slowness);
+                square += one * one;
             }
-            if (slowest - fastest < m_speeds)
+            if (slowest - fastest < speeds)
                 best = std::min(best, square);
         }
         return best < kEnd ? std::sqrt(best / static_cast<double>(n)) : kEnd;
@@ -151,7 +155,6 @@ class Turn
 
     const std::vector<double>& m_turn;
     std::vector<double> m_times;
-    double m_speeds; ///< between the fastest and the slowest of a turn, as a logarithm
 };
 
 /// Wheels that people make, with so many edges a turn: one gap of one to three places, or one more tooth.
@@ -244,16 +247,17 @@ double rarity(const Guess& guess)
     return even && *std::ranges::max_element(guess.steps) <= kMostMissing + 1 ? 1 : kRare;
 }
 
+using Roughness = double (Turn::*)(const std::vector<double>& steps, double speeds) const;
+
 /// The wheel by which a turn is much less rough than by teeth that are all alike.
-std::optional<std::string> smoothest(const std::vector<Guess>& all, const Turn& turn, const Turn& anyTurn,
-                                     double (Turn::*roughness)(const std::vector<double>&) const)
+std::optional<std::string> smoothest(const std::vector<Guess>& all, const Turn& turn, double speeds, Roughness by)
 {
-    constexpr double kSmoother = 0.45;
-    const double most = kSmoother * (anyTurn.*roughness)(std::vector<double>(all.front().steps.size(), 1));
+    constexpr double kSmoother = 0.45, kAny = std::numeric_limits<double>::max();
+    const double most = kSmoother * (turn.*by)(std::vector<double>(all.front().steps.size(), 1), kAny);
     std::optional<std::string> out;
-    double best = std::numeric_limits<double>::max();
+    double best = kAny;
     for (const Guess& g : all)
-        if (const double rough = (turn.*roughness)(g.steps), rare = rarity(g); rough < most && rough * rare < best) {
+        if (const double rough = (turn.*by)(g.steps, speeds), rare = rarity(g); rough < most && rough * rare < best) {
             best = rough * rare;
             out = g.line;
         }
@@ -264,16 +268,15 @@ std::optional<std::string> smoothest(const std::vector<Guess>& all, const Turn& 
 /// that no speed lies between them, by how even it makes the speed.
 std::optional<std::string> knownWheel(const std::vector<double>& turn, double speeds)
 {
+    constexpr std::size_t kFew = 8; // four of them are most of a turn
     std::vector<Guess> all = guesses(turn.size());
     if (auto many = withManyGaps(turn))
         all.push_back(std::move(*many));
-    constexpr double kAnySpeed = std::numeric_limits<double>::max();
-    constexpr std::size_t kFew = 8; // four of them are most of a turn
-    const Turn seen(turn, speeds), anyTurn(turn, kAnySpeed);
+    const Turn seen(turn);
     std::optional<std::string> out;
     if (turn.size() >= kFew)
-        out = smoothest(all, seen, anyTurn, &Turn::offDue);
-    return out ? out : smoothest(all, seen, anyTurn, &Turn::uneven);
+        out = smoothest(all, seen, speeds, &Turn::offDue);
+    return out ? out : smoothest(all, seen, speeds, &Turn::uneven);
 }
 
 /// The steps of a turn, which add up to it, if its speed is the same all the way round.

@@ -144,13 +144,14 @@ class Follower
     /// the one before, as far as each has two on either side.
     [[nodiscard]] bool isSwing(std::size_t edge, std::size_t tooth) const
     {
-        double most = 0;
+        const double most = count() > kFew ? kSwings : kFewSwing;
         bool any = false;
         for (std::size_t i = std::max<std::size_t>(edge - 1, 2); i <= edge + 1 && i + 2 < m_times_s.size(); ++i) {
-            most = std::max(most, off(i, tooth + m_steps.size() + i - edge));
+            if (!(off(i, tooth + m_steps.size() + i - edge) < most)) // no number: edges at one time
+                return false;
             any = true;
         }
-        return any && most < (count() > kFew ? kSwings : kFewSwing);
+        return any;
     }
 
     [[nodiscard]] LossCause causeOf(std::size_t i, double due, int tooth) const
