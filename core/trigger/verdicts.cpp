@@ -134,9 +134,9 @@ class Judge
             return;
         const auto times = [](double r) { return units::formatNumber(r, 2); };
         add({phrase("Gap against the speed"),
-             phrase("{} times the steps beside it at least, no tooth more than {}", times(ratio->least),
-                    times(ratio->most)),
-             phrase("{} lies between (middle, typical)", times(ratio->between)), gradeOf(ratio->tells()),
+             phrase("{} times; others {} at most", times(ratio->least), times(ratio->most)),
+             phrase("{} times the steps beside it tells it (middle, typical)", times(ratio->between)),
+             gradeOf(ratio->tells()),
              phrase("The speed swings so much from tooth to tooth that an ECU may take one for the gap. Turn it "
                     "faster: a full battery, good starter cables; or fit a wheel with more teeth.")});
     }
